@@ -1,0 +1,83 @@
+import { InputError } from '../core/circuit/inputError';
+import { CircuitModel } from '../core/circuit/model';
+import type { Case } from '../core/circuit/schema';
+import { diagnoseCase } from '../core/diagnosis/diagnose';
+import { faultByName, listFaults } from '../core/diagnosis/faults';
+import { bindTest, predict, predictedValue } from '../core/diagnosis/predict';
+import { parseReading } from '../core/units/parseReading';
+
+const USAGE = 'use one of: diagnose CASE, predict CASE [--fault PART:FAULT[=OHMS]], reading TEXT';
+
+/** Runs one command. `load` reads and checks a case file. Throws `InputError` for anything a person must mend. */
+export function runCommand(args: readonly string[], load: (path: string) => Case): unknown {
+  const { words, options } = splitArguments(args);
+  const [command, target] = words;
+  switch (command) {
+    case 'diagnose':
+      return forPrint(diagnoseCase(load(required(target, 'CASE'))));
+    case 'predict':
+      return predictCase(load(required(target, 'CASE')), options.get('fault'));
+    case 'reading': {
+      const text = required(words.slice(1).join(' ') || undefined, 'TEXT');
+      const reading = parseReading(text);
+      if (!reading) throw new InputError('TEXT', `"${text}" is no reading; type it as the meter shows it: 13.1, 3.3M, 1k4, OL`);
+      return reading;
+    }
+    default:
+      throw new InputError('COMMAND', `${command ? `unknown command "${command}"; ` : ''}${USAGE}`);
+  }
+}
+
+function predictCase({ circuit, readings }: Case, fault: string | undefined) {
+  const model = new CircuitModel(circuit);
+  let edits: ReturnType<ReturnType<typeof listFaults>[number]['variants'][number]['edits']> = [];
+  if (fault !== undefined) {
+    const match = /^(.+):([A-Za-z]+)(?:=(.+))?$/.exec(fault);
+    if (!match) throw new InputError('--fault', `write it as PART:FAULT or PART:FAULT=OHMS (given "${fault}")`);
+    const [, ref = '', name = '', ohms] = match;
+    const severity = ohms === undefined ? undefined : numericOhms(ohms);
+    const found = faultByName(listFaults(model), ref, name, severity);
+    edits = found.fault.variants[0]!.edits(found.severity);
+  }
+  return {
+    readings: readings.map((reading, at) =>
+      predictedValue(reading.kind, predict(bindTest(model, reading, `readings[${at}]`), edits)),
+    ),
+  };
+}
+
+function numericOhms(text: string): number {
+  const reading = parseReading(text);
+  if (!reading || typeof reading.value !== 'number') {
+    throw new InputError('--fault', `severity must be a number of ohms (given "${text}")`);
+  }
+  return reading.value;
+}
+
+/** JSON has no infinity: an open upper end of a band is left out. */
+function forPrint(value: unknown): unknown {
+  return JSON.parse(JSON.stringify(value, (_key, one) => (one === Infinity || one === -Infinity ? undefined : one)));
+}
+
+function required(word: string | undefined, name: string): string {
+  if (word === undefined) throw new InputError(name, `missing; ${USAGE}`);
+  return word;
+}
+
+function splitArguments(args: readonly string[]): { words: string[]; options: Map<string, string> } {
+  const words: string[] = [];
+  const options = new Map<string, string>();
+  let ended = false;
+  for (let at = 0; at < args.length; at++) {
+    const word = args[at]!;
+    if (!ended && word === '--') ended = true;
+    else if (!ended && word.startsWith('--')) {
+      const [name = '', inline] = word.slice(2).split(/=(.*)/s);
+      if (name !== 'fault') throw new InputError(word, `unknown option; ${USAGE}`);
+      const value = inline ?? args[++at];
+      if (value === undefined) throw new InputError(word, 'needs a value');
+      options.set(name, value);
+    } else words.push(word);
+  }
+  return { words, options };
+}

@@ -1,0 +1,32 @@
+/** One end of a branch: a leak or bridge sits on the part's own terminal, wherever that is in the set-up. */
+export interface Terminal {
+  branch: number;
+  end: 'a' | 'b';
+}
+
+/** How a fault changes the circuit. */
+export type Edit =
+  /** Resistance while conducting; `Infinity` is broken. The contact still follows its control. */
+  | { type: 'ohms'; branch: number; ohms: number }
+  /** Conducts, or not, whatever the control says. */
+  | { type: 'force'; branch: number; on: boolean }
+  /** Path from a terminal to the frame; with `breakdownVolts` it conducts only above that voltage. */
+  | { type: 'leak'; at: Terminal; ohms: number; breakdownVolts?: number }
+  | { type: 'bridge'; from: Terminal; to: Terminal; ohms: number }
+  | { type: 'emf'; branch: number; factor: number }
+  | { type: 'reverse'; branch: number }
+  | { type: 'transformer'; part: number; ohms?: number; factor?: number }
+  /** Two connectors plugged into each other's place: pin k of one carries the far side of pin k of the other. */
+  | { type: 'cross'; pairs: readonly (readonly [number, number])[] };
+
+/** Edits that touch one conductance between two nodes; the network answers these in closed form. */
+export type ClosedFormEdit = Extract<Edit, { type: 'ohms' | 'force' | 'leak' | 'bridge' }>;
+
+export function isClosedForm(edit: Edit): edit is ClosedFormEdit {
+  return edit.type === 'ohms' || edit.type === 'force' || edit.type === 'leak' || edit.type === 'bridge';
+}
+
+/** Text that is equal for equal edits; keys the network cache. */
+export function editKey(edits: readonly Edit[]): string {
+  return edits.length === 0 ? '' : JSON.stringify(edits, (_key, value) => (value === Infinity ? 'inf' : value));
+}

@@ -1,0 +1,91 @@
+import { compileCircuit, type CompiledCircuit } from './compile';
+import type { Circuit, Setup } from './schema';
+import { applySetup } from './situation';
+import { branchAmps, SituationSolver } from './world';
+
+/** Most control combinations looked at when a circuit is opened; beyond this each control is varied alone. */
+const MOST_COMBINATIONS = 36;
+
+/** A compiled circuit with every situation it has been put into, kept for the next question. */
+export class CircuitModel {
+  readonly compiled: CompiledCircuit;
+  /** Control combinations worth visiting, resting positions first. */
+  readonly combinations: readonly Readonly<Record<string, string>>[];
+  private readonly solvers = new Map<string, SituationSolver>();
+  private loops: Float64Array | null = null;
+
+  constructor(circuit: Circuit) {
+    this.compiled = compileCircuit(circuit);
+    this.combinations = controlCombinations(circuit.controls);
+  }
+
+  /** Solver for a set-up. Throws `InputError` when the set-up names what the circuit does not have. */
+  situation(setup: Setup, field = 'setup'): SituationSolver {
+    const key = setupKey(setup);
+    let solver = this.solvers.get(key);
+    if (!solver) {
+      solver = new SituationSolver(applySetup(this.compiled, setup, field));
+      this.solvers.set(key, solver);
+    }
+    return solver;
+  }
+
+  /** Supply volts over the highest healthy current of each branch: the loop it works in, ohms. `Infinity` if it never carries any. */
+  loopOhms(): Float64Array {
+    if (this.loops) return this.loops;
+    const { branches, supplyVolts } = this.compiled;
+    const most = new Float64Array(branches.length);
+    for (const controls of this.combinations) {
+      for (const afterSeconds of [undefined, 0.1]) {
+        const world = this.situation({ controls, ...(afterSeconds ? { afterSeconds } : {}) }).solve({
+          mode: 'live',
+        });
+        branches.forEach(({ index }) => {
+          most[index] = Math.max(most[index]!, Math.abs(branchAmps(world, index)));
+        });
+        if (!this.compiled.circuit.parts.some((part) => part.kind === 'timer')) break;
+      }
+    }
+    this.loops = most.map((amps) => (amps > 1e-9 ? supplyVolts / amps : Infinity));
+    return this.loops;
+  }
+}
+
+/** Equal for set-ups that mean the same, whatever order their lists were written in. */
+export function setupKey(setup: Setup): string {
+  const sorted = (list: readonly string[] | undefined) => (list && list.length > 0 ? [...list].sort() : undefined);
+  const controls = Object.entries(setup.controls ?? {}).sort(([a], [b]) => (a < b ? -1 : 1));
+  return JSON.stringify([
+    controls,
+    sorted(setup.isolated),
+    sorted(setup.pulled),
+    sorted(setup.unplugged),
+    sorted(setup.removed),
+    sorted(setup.lifted?.map(({ part, node }) => `${part}@${node}`)),
+    sorted(setup.jumpers?.map((pair) => [...pair].sort().join('~'))),
+    sorted(setup.energised),
+    setup.afterSeconds,
+  ]);
+}
+
+function controlCombinations(controls: Circuit['controls']): Record<string, string>[] {
+  const entries = Object.entries(controls);
+  const total = entries.reduce((product, [, list]) => product * list.length, 1);
+  const rest = Object.fromEntries(entries.map(([control, list]) => [control, list[0]!]));
+  if (total <= MOST_COMBINATIONS) {
+    return entries.reduce<Record<string, string>[]>(
+      (found, [control, list]) => found.flatMap((one) => list.map((position) => ({ ...one, [control]: position }))),
+      [{}],
+    );
+  }
+  // Many controls: interlocks usually all stand at their last position for work, so vary one from each extreme.
+  const work = Object.fromEntries(entries.map(([control, list]) => [control, list.at(-1)!]));
+  const found = [rest, work];
+  for (const [control, list] of entries) {
+    for (const position of list) {
+      found.push({ ...rest, [control]: position }, { ...work, [control]: position });
+    }
+  }
+  const unique = new Map(found.map((one) => [JSON.stringify(one), one]));
+  return [...unique.values()].slice(0, 3 * MOST_COMBINATIONS);
+}

@@ -1,0 +1,134 @@
+import { CircuitModel } from '../circuit/model';
+import type { Case, Circuit, Preferences, Reading, Setup, Test } from '../circuit/schema';
+import { listCandidateTests, partsMeasured, type CandidateTest } from './candidateTests';
+import { gatherObservations, testKey } from './observations';
+import { Weigher, type Posterior } from './posterior';
+import { bindTest } from './predict';
+import { evaluateTest, rankTests, type RankedTest } from './rankTests';
+import { decide, explainSuspects, type Suspect, type Verdict } from './verdict';
+
+export interface Diagnosis {
+  /** All suspects, highest share first; their shares and `noFault` add to one. */
+  suspects: Suspect[];
+  noFault: number;
+  /** Probability that no single or double fault fits the readings. */
+  unexplained: number;
+  verdict: Verdict;
+  next: RankedTest[];
+  /** How many candidate faults were weighed, and tests ranked. */
+  counted: { faults: number; tests: number };
+}
+
+export interface DiagnoseOptions {
+  preferences?: Preferences;
+  /** Tests to rank instead of the program's own. */
+  tests?: readonly Test[];
+  /** Tests that cannot be done here: points out of reach. */
+  excluded?: readonly Test[];
+  /** Nodes that cannot be reached with a probe. */
+  noReach?: readonly string[];
+  /** Set-up the machine stands in; default is the last reading's. */
+  setup?: Setup;
+  most?: number;
+}
+
+/** One circuit opened for diagnosis. Compiled once, asked after every reading. */
+export class Diagnoser {
+  readonly model: CircuitModel;
+  private readonly weigher: Weigher;
+  private readonly candidates = new Map<string, CandidateTest[]>();
+
+  /** Throws `InputError` when the circuit is not sound as a description. */
+  constructor(circuit: Circuit) {
+    this.model = new CircuitModel(circuit);
+    this.weigher = new Weigher(this.model);
+  }
+
+  get faults() {
+    return this.weigher.faults;
+  }
+
+  /** Weighs all readings and ranks the next tests. Throws `InputError` for a reading this circuit cannot give. */
+  diagnose(readings: readonly Reading[], options: DiagnoseOptions = {}): Diagnosis {
+    const observations = gatherObservations(this.model, readings);
+    const posterior = this.weigher.weigh(observations);
+    const suspects = explainSuspects(this.model, posterior, observations);
+    const verdict = decide(this.model, posterior, suspects, observations);
+    const { preferences = {}, tests, excluded = [], noReach = [], most } = options;
+    const barred = new Set(excluded.map(testKey));
+    const candidates = (
+      tests ? tests.map((test, at) => this.candidate(test, `tests[${at}]`)) : this.ownCandidates(preferences)
+    ).filter(
+      ({ key, bound }) =>
+        !barred.has(key) && !('from' in bound.test && noReach.some((node) => touches(bound.test, node))),
+    );
+    // A steady answer settles a test; one that wandered is worth taking again.
+    const answered = new Set(
+      observations.flatMap(({ key, unsteady, readings: taken }) => (unsteady && taken.length < 4 ? [] : [key])),
+    );
+    const retake = verdict.state === 'keepTesting' && verdict.retake !== undefined ? readings[verdict.retake]! : null;
+    const prove =
+      verdict.state === 'keepTesting' && verdict.part && (verdict.share ?? 0) > 0.8 && verdict.proofs
+        ? { part: verdict.part, onPart: verdict.proofs.onPart }
+        : null;
+    const ranked = rankTests(this.model, posterior, candidates, {
+      preferences,
+      setup: options.setup ?? readings.at(-1)?.setup ?? {},
+      answered,
+      prove,
+      asked: observations.map(({ bound }) => bound.test),
+      ...(most === undefined ? {} : { most }),
+    });
+    const again = retake ? [this.evaluateWith(posterior, retake, options.setup ?? {})] : [];
+    const next = [...again, ...ranked].slice(0, most);
+    return {
+      suspects,
+      noFault: posterior.noFault,
+      unexplained: posterior.unexplained,
+      verdict,
+      next,
+      counted: { faults: this.weigher.faults.length, tests: candidates.length },
+    };
+  }
+
+  /** What a test of the user's own choice would tell, after the given readings. */
+  evaluate(readings: readonly Reading[], test: Test): RankedTest {
+    const posterior = this.weigher.weigh(gatherObservations(this.model, readings));
+    return this.evaluateWith(posterior, test, readings.at(-1)?.setup ?? {});
+  }
+
+  private evaluateWith(posterior: Posterior, test: Test | Reading, setup: Setup): RankedTest {
+    const { value: _value, ...bare } = test as Reading;
+    return evaluateTest(this.model, posterior, this.candidate(bare as Test, 'test'), setup);
+  }
+
+  private candidate(test: Test, field: string): CandidateTest {
+    const key = testKey(test);
+    const known = this.ownCandidates({}).find((one) => one.key === key);
+    if (known) return known;
+    const bound = bindTest(this.model, test, field);
+    return { key, bound, minutes: 2, cautions: [], onParts: partsMeasured(this.model, test) };
+  }
+
+  private ownCandidates(preferences: Preferences): CandidateTest[] {
+    const key = preferences.noLiveWork ? 'dead' : 'all';
+    let list = this.candidates.get(key);
+    if (!list) {
+      list = listCandidateTests(this.model, preferences);
+      this.candidates.set(key, list);
+    }
+    return list;
+  }
+}
+
+/** Diagnoses a whole case file. */
+export function diagnoseCase({ circuit, readings, tests, preferences }: Case): Diagnosis {
+  return new Diagnoser(circuit).diagnose(readings, {
+    ...(tests ? { tests } : {}),
+    ...(preferences ? { preferences } : {}),
+  });
+}
+
+function touches(test: Test, node: string): boolean {
+  return 'from' in test && (test.from === node || test.to === node);
+}

@@ -1,0 +1,77 @@
+import type { Reading } from '../circuit/schema';
+import { meterSigma } from './meter';
+import { choiceKey, DIODE_OVER_VOLTS, INSULATION_OVER, OHMS_OVER, type Prediction } from './predict';
+
+/** Chance that a reading is simply wrong: range, probe spot, misheard. */
+export const MISTAKE_RATE = 0.02;
+/** Chance that a meter shows over-range, or a figure, where the other was due. */
+const OVER_SLIP = 0.01;
+/** Share of mistaken ohms readings that show over-range. */
+const MISTAKE_OVER = 0.3;
+const CHOICES: Readonly<Record<string, number>> = { fuse: 2, click: 2, function: 3, code: 3 };
+/** Floors below which no live reading is trusted, volts and amperes. */
+const LEAST_SIGMA_VOLTS = 0.015;
+const LEAST_SIGMA_AMPS = 0.005;
+
+type Kind = Reading['kind'];
+
+/** Density of a value if the reading were a mistake: nothing known but the kind of meter. */
+export function mistakeDensity(kind: Kind, value: Reading['value'], supplyVolts: number): number {
+  switch (kind) {
+    case 'volts':
+      return 1 / (2.4 * Math.max(supplyVolts, 1));
+    case 'amps':
+      return 0.15 / (Math.abs(Number(value)) + 0.05);
+    case 'diode':
+      return value === 'OL' ? 0.5 : 0.5 / DIODE_OVER_VOLTS;
+    case 'ohms':
+    case 'insulation': {
+      if (value === 'OL') return MISTAKE_OVER;
+      // Log-uniform over what the meter can show.
+      return (1 - MISTAKE_OVER) / (22 * (Math.abs(Number(value)) + 0.05));
+    }
+    default:
+      return 1 / CHOICES[kind]!;
+  }
+}
+
+/** Density of a value in a world, without the chance of a mistake. Units of 1/value for numbers, a share for choices. */
+export function density(
+  kind: Kind,
+  prediction: Prediction,
+  value: Reading['value'],
+  meter: Reading['meter'],
+  supplyVolts: number,
+): number {
+  if (prediction.type === 'choice') return prediction.odds[choiceKey(value)] ?? 0;
+  const { mean, sigma, loose } = prediction;
+  if (kind === 'ohms' || kind === 'insulation' || kind === 'diode') {
+    const over = kind === 'ohms' ? OHMS_OVER : kind === 'insulation' ? INSULATION_OVER : DIODE_OVER_VOLTS;
+    const shown = overShare(mean, over);
+    if (value === 'OL') return shown;
+    if (mean === Infinity) return OVER_SLIP * mistakeDensity(kind, value, supplyVolts);
+    return (1 - shown) * normal(Number(value), mean, totalSigma(kind, mean, sigma, meter));
+  }
+  const seen = Number(value);
+  // A clamp or a pair of leads is easily turned round: the sign of amps says little.
+  const shift = kind === 'amps' ? Math.abs(seen) - Math.abs(mean) : seen - mean;
+  const spread = totalSigma(kind, mean, sigma, meter);
+  const sharp = normal(shift, 0, spread);
+  return loose ? 0.5 * sharp + 0.5 * mistakeDensity(kind, value, supplyVolts) : sharp;
+}
+
+/** Standard deviation of what the meter would show, parts and meter together. */
+export function totalSigma(kind: Kind, mean: number, sigma: number, meter: Reading['meter']): number {
+  const floor = kind === 'volts' ? LEAST_SIGMA_VOLTS : kind === 'amps' ? LEAST_SIGMA_AMPS : 0;
+  return Math.hypot(meterSigma(kind, mean, meter), sigma, floor);
+}
+
+function overShare(mean: number, over: number): number {
+  if (mean === Infinity) return 1 - OVER_SLIP;
+  return 1 / (1 + (over / Math.max(mean, 1e-9)) ** 12);
+}
+
+function normal(value: number, mean: number, sigma: number): number {
+  const z = (value - mean) / sigma;
+  return Math.exp(-0.5 * z * z) / (sigma * 2.5066282746310002);
+}

@@ -1,0 +1,39 @@
+import type { Reading } from '../circuit/schema';
+
+export interface MeterProfile {
+  accuracyPercent: number;
+  /** Counts of the last digit. */
+  counts: number;
+  /** Lead resistance still in the reading, ohms. */
+  leadOhms: number;
+}
+
+/** The contract's default meter: 1 % + 2 counts, leads already subtracted. */
+export const DEFAULT_METER: MeterProfile = { accuracyPercent: 1, counts: 2, leadOhms: 0 };
+
+/** Full scales of a 6000-count meter's ranges. */
+const VOLT_RANGES = [0.6, 6, 60, 600];
+const OHM_RANGES = [600, 6e3, 6e4, 6e5, 6e6, 6e7];
+const INSULATION_RANGES = [6e5, 6e6, 6e7, 6e8, 6e9];
+const AMP_RANGES = [0.6, 6, 60, 600];
+const DISPLAY_COUNTS = 6000;
+/** A specification is a bound; about this share of it is one standard deviation. */
+const SPECIFICATION_SIGMA = 0.7;
+
+/** Standard deviation that the meter itself adds to a value, in the reading's unit. */
+export function meterSigma(kind: Reading['kind'], value: number, meter: Reading['meter']): number {
+  const { accuracyPercent, counts, leadOhms } = { ...DEFAULT_METER, ...meter };
+  const size = Math.abs(value);
+  const ranges =
+    kind === 'ohms'
+      ? OHM_RANGES
+      : kind === 'insulation'
+        ? INSULATION_RANGES
+        : kind === 'amps'
+          ? AMP_RANGES
+          : VOLT_RANGES;
+  const range = ranges.find((full) => size <= full) ?? size;
+  const bound = (accuracyPercent / 100) * size + (counts * range) / DISPLAY_COUNTS;
+  const leads = kind === 'ohms' ? 0.1 * leadOhms : 0;
+  return Math.hypot(SPECIFICATION_SIGMA * bound, leads);
+}

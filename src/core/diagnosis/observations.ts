@@ -1,0 +1,103 @@
+import type { Edit } from '../circuit/edits';
+import { setupKey, type CircuitModel } from '../circuit/model';
+import type { Reading, Test } from '../circuit/schema';
+import { density, MISTAKE_RATE, mistakeDensity, totalSigma } from './likelihood';
+import { bindTest, predict, type BoundTest, type Prediction } from './predict';
+
+/** Chance that a mistake is not repeated when the same test is taken again. */
+const SLIP_MENDED = 0.2;
+
+/** All readings of one test in one set-up. They share their mistake: wrong range, wrong spot. */
+export interface Observation {
+  key: string;
+  bound: BoundTest;
+  readings: Reading[];
+  /** Positions of the readings in the case. */
+  positions: number[];
+  /** The display wandered, or repeats disagree: a fault that comes and goes is considered. */
+  unsteady: boolean;
+}
+
+/** Equal for tests that ask the same question. Leads turned round are another test: a diode tells them apart. */
+export function testKey(test: Test): string {
+  const place =
+    test.kind === 'amps'
+      ? test.through
+      : 'from' in test
+        ? `${test.from}>${test.to}${test.kind === 'insulation' ? `@${test.testVolts}` : ''}`
+        : test.part;
+  return `${test.kind}|${place}|${setupKey(test.setup)}`;
+}
+
+/** Groups readings into observations. Throws `InputError` for a reading the circuit cannot give. */
+export function gatherObservations(model: CircuitModel, readings: readonly Reading[]): Observation[] {
+  const found = new Map<string, Observation>();
+  readings.forEach((reading, at) => {
+    const key = testKey(reading);
+    const known = found.get(key);
+    if (known) {
+      known.readings.push(reading);
+      known.positions.push(at);
+    } else {
+      const bound = bindTest(model, reading, `readings[${at}]`);
+      found.set(key, { key, bound, readings: [reading], positions: [at], unsteady: false });
+    }
+  });
+  const list = [...found.values()];
+  for (const observation of list) observation.unsteady = wanders(observation);
+  return list;
+}
+
+/** Log-likelihood of all readings of an observation in a world; `sound` is what the circuit does while a fault is away. */
+export function logLikelihood(
+  observation: Observation,
+  prediction: Prediction,
+  supplyVolts: number,
+  sound: Prediction | null = null,
+): number {
+  const { readings } = observation;
+  let right = 1;
+  let mistaken = 1;
+  let apart = 1;
+  const first = readings[0]!;
+  readings.forEach((reading, at) => {
+    const { kind, value, meter } = reading;
+    const wrong = mistakeDensity(kind, value, supplyVolts);
+    let own = density(kind, prediction, value, meter, supplyVolts);
+    if (sound) own = 0.5 * own + 0.5 * density(kind, sound, value, meter, supplyVolts);
+    // A wandering display says roughly where it is, not exactly.
+    if (reading.unsteady) own = 0.7 * own + 0.3 * wrong;
+    right *= own;
+    mistaken *= at === 0 ? wrong : repeatDensity(first, reading, wrong);
+    apart *= (1 - MISTAKE_RATE) * own + MISTAKE_RATE * wrong;
+  });
+  if (readings.length === 1) return Math.log(apart + 1e-300);
+  const together = (1 - MISTAKE_RATE) * right + MISTAKE_RATE * mistaken;
+  return Math.log((1 - SLIP_MENDED) * together + SLIP_MENDED * apart + 1e-300);
+}
+
+/** Predictions of one world for every observation. */
+export function predictAll(observations: readonly Observation[], edits: readonly Edit[]): Prediction[] {
+  return observations.map(({ bound }) => predict(bound, edits));
+}
+
+/** A mistake repeated: the second reading agrees with the first, as the probe sits on the same wrong spot. */
+function repeatDensity(first: Reading, again: Reading, wrong: number): number {
+  if (typeof first.value !== 'number' || typeof again.value !== 'number') {
+    return String(first.value) === String(again.value) ? 0.9 : 0.1 * wrong;
+  }
+  const sigma = 1.5 * totalSigma(again.kind, first.value, 0, again.meter);
+  const z = (again.value - first.value) / sigma;
+  return Math.exp(-0.5 * z * z) / (sigma * 2.5066282746310002) + 0.05 * wrong;
+}
+
+function wanders({ readings }: Observation): boolean {
+  if (readings.some(({ unsteady }) => unsteady)) return true;
+  const [first, ...others] = readings;
+  return others.some(({ kind, value, meter }) => {
+    if (typeof value !== 'number' || typeof first!.value !== 'number') {
+      return String(value) !== String(first!.value);
+    }
+    return Math.abs(value - first!.value) > 5 * totalSigma(kind, first!.value, 0, meter);
+  });
+}

@@ -1,0 +1,515 @@
+import type { Edit } from '../circuit/edits';
+import type { CircuitModel } from '../circuit/model';
+import { controlPositions } from '../circuit/situation';
+import type { Preferences, Reading, Setup, Test } from '../circuit/schema';
+import type { World } from '../circuit/world';
+import type { CandidateTest } from './candidateTests';
+import { totalSigma } from './likelihood';
+import type { Posterior } from './posterior';
+import type { Prediction } from './predict';
+
+/** What one answer of a test would mean. */
+export interface Outcome {
+  /** A number in the middle of the band, "OL", or the choice itself. */
+  reading: Reading['value'];
+  /** Band of a numeric answer, lower limit inside, in the reading's unit. `high` may be `Infinity` (over-range). */
+  low?: number;
+  high?: number;
+  share: number;
+  /** Suspects this answer would leave, with the shares they would then have. */
+  means: { part: string | null; fault: string | null; share: number }[];
+  /** The healthy circuit would answer so. */
+  sound: boolean;
+}
+
+export interface RankedTest {
+  test: Test;
+  bits: number;
+  minutes: number;
+  cautions: CandidateTest['cautions'];
+  outcomes: Outcome[];
+  /** Chosen to prove or clear the leading part rather than to split the doubt. */
+  proof: boolean;
+  /** What the healthy circuit would show. */
+  expected: Reading['value'];
+  onParts: string[];
+}
+
+export interface RankOptions {
+  preferences?: Preferences;
+  /** Set-up the machine stands in now. */
+  setup?: Setup;
+  /** Tests already answered steadily; asking again teaches nothing. */
+  answered?: ReadonlySet<string>;
+  /** Tests taken so far, in any set-up. */
+  asked?: readonly Test[];
+  /** Lead part that still wants a reading on itself before it can be named. */
+  prove?: { part: string; onPart: boolean } | null;
+  most?: number;
+}
+
+/** A hypothesis with weight, for prediction: one fault at one representative severity. */
+export interface Hypothesis {
+  /** Index of the part, or −1 for a sound circuit. */
+  part: number;
+  ref: string | null;
+  fault: string | null;
+  edits: readonly Edit[];
+  weight: number;
+}
+
+const POINTS_PER_FAULT = 7;
+const LEAST_WEIGHT = 2e-4;
+const LEAST_BITS = 0.002;
+/** Minutes that a blown fuse costs: fetch, fit, explain. */
+const BLOWN_FUSE_MINUTES = 10;
+const MOST_OUTCOMES = 4;
+const MISTAKES = 0.96;
+/** Worth of reading the same two points in the same mode again, in another set-up. */
+const KNOWN_PLACE = 0.3;
+
+/** Representative hypotheses of a posterior: every fault that still counts, a few severities each. */
+export function hypothesesOf(posterior: Posterior): Hypothesis[] {
+  const list: Hypothesis[] = [
+    { part: -1, ref: null, fault: null, edits: [], weight: posterior.noFault },
+  ];
+  for (const { fault, share, points, partner } of posterior.faults) {
+    if (share < LEAST_WEIGHT) continue;
+    const also = partner ? partner.fault.variants[0]!.edits(partner.severity) : [];
+    const step = share / POINTS_PER_FAULT;
+    let run = 0;
+    let heaviest = points[0];
+    points.forEach((point, at) => {
+      run += point.weight;
+      if (!heaviest || point.weight > heaviest.weight) heaviest = point;
+      const next = points[at + 1];
+      if (run >= step || !next || next.variant !== point.variant) {
+        if (run > LEAST_WEIGHT / 4) {
+          list.push({
+            part: fault.part,
+            ref: fault.ref,
+            fault: fault.fault,
+            edits: [...also, ...heaviest.edits],
+            weight: run,
+          });
+        }
+        run = 0;
+        heaviest = next;
+      }
+    });
+  }
+  return list;
+}
+
+/** Ranks tests by expected information per minute, and says what each answer would leave. */
+export function rankTests(
+  model: CircuitModel,
+  posterior: Posterior,
+  candidates: readonly CandidateTest[],
+  options: RankOptions = {},
+): RankedTest[] {
+  const { preferences = {}, setup = {}, answered = new Set<string>(), asked = [], prove = null, most = 12 } = options;
+  const places = new Set(asked.map(placeOf));
+  const hypotheses = hypothesesOf(posterior);
+  const partCount = model.compiled.parts.length;
+  const scorer = new Scorer(partCount, hypotheses);
+  const open = candidates.filter(({ key }) => !answered.has(key));
+  const scored: { candidate: CandidateTest; bits: number; minutes: number; score: number; proof: boolean; worlds: World[] }[] =
+    [];
+  for (const group of bySolver(open)) {
+    const worlds = hypotheses.map(({ edits }) => group[0]!.bound.solver.solve(group[0]!.bound.drive, edits));
+    for (const candidate of group) {
+      const predictions = worlds.map((world) => candidate.bound.read(world));
+      const bits = MISTAKES * scorer.information(candidate.bound.test, predictions);
+      const { test } = candidate.bound;
+      let minutes = candidate.minutes + setupMinutes(model, setup, test.setup);
+      minutes += BLOWN_FUSE_MINUTES * blowShare(model, worlds, hypotheses, test);
+      const known = places.has(placeOf(test));
+      const proof = prove !== null && !known && (prove.onPart || candidate.onParts.includes(prove.part));
+      let score = (bits / Math.max(minutes, 0.3)) * preferenceFactor(preferences, test);
+      // The same points read the same way share their scatter: another set-up adds less than it seems.
+      if (known) score *= KNOWN_PLACE;
+      if (proof) score += scorer.refutation(test, predictions, prove.part) / Math.max(minutes, 0.3);
+      scored.push({ candidate, bits, minutes, score, proof, worlds });
+    }
+  }
+  scored.sort((a, b) => b.score - a.score);
+  return withoutTwins(scored.filter(({ bits, proof, score }) => bits > LEAST_BITS || (proof && score > 0)), most)
+    .map(({ candidate, bits, minutes, proof, worlds }) => {
+      const predictions = worlds.map((world) => candidate.bound.read(world));
+      return {
+        test: candidate.bound.test,
+        bits,
+        minutes,
+        cautions: candidate.cautions,
+        outcomes: groupOutcomes(candidate.bound.test, hypotheses, predictions),
+        proof,
+        expected: expectedValue(candidate.bound.test, predictions[0]!),
+        onParts: candidate.onParts,
+      };
+    });
+}
+
+/** Mode and points of a test, whatever the set-up and whichever way round the leads are. */
+export function placeOf(test: Test): string {
+  const place =
+    'from' in test ? [test.from, test.to].sort().join('~') : test.kind === 'amps' ? test.through : test.part;
+  return `${test.kind}|${place}`;
+}
+
+/** Drops tests that ask the same points the same question as a better one, in another set-up that changes nothing. */
+function withoutTwins<T extends { candidate: CandidateTest; bits: number }>(sorted: readonly T[], most: number): T[] {
+  const kept: T[] = [];
+  const bitsOf = new Map<string, number[]>();
+  for (const one of sorted) {
+    if (kept.length >= most) break;
+    const { test } = one.candidate.bound;
+    const key = placeOf(test);
+    const known = bitsOf.get(key) ?? [];
+    if (known.some((bits) => Math.abs(bits - one.bits) < 0.05)) continue;
+    bitsOf.set(key, [...known, one.bits]);
+    kept.push(one);
+  }
+  return kept;
+}
+
+/** Ranks one given test: the bits it carries and what its answers mean. */
+export function evaluateTest(
+  model: CircuitModel,
+  posterior: Posterior,
+  candidate: CandidateTest,
+  setup: Setup = {},
+): RankedTest {
+  const hypotheses = hypothesesOf(posterior);
+  const scorer = new Scorer(model.compiled.parts.length, hypotheses);
+  const { bound } = candidate;
+  const predictions = hypotheses.map(({ edits }) => bound.read(bound.solver.solve(bound.drive, edits)));
+  return {
+    test: bound.test,
+    bits: MISTAKES * scorer.information(bound.test, predictions),
+    minutes: candidate.minutes + setupMinutes(model, setup, bound.test.setup),
+    cautions: candidate.cautions,
+    outcomes: groupOutcomes(bound.test, hypotheses, predictions),
+    proof: false,
+    expected: expectedValue(bound.test, predictions[0]!),
+    onParts: candidate.onParts,
+  };
+}
+
+/** Minutes to bring the machine from one set-up to another. */
+export function setupMinutes(model: CircuitModel, from: Setup, to: Setup): number {
+  const [before, after] = [controlPositions(model.compiled, from), controlPositions(model.compiled, to)];
+  let minutes = 0;
+  for (const [control, position] of after) {
+    // A control held away from rest takes a hand, or a second person, for as long as the reading lasts.
+    if (position !== model.compiled.circuit.controls[control]![0]) minutes += 0.12;
+    if (before.get(control) !== position) minutes += 0.05;
+  }
+  const differ = (a: readonly string[] = [], b: readonly string[] = []) =>
+    a.filter((one) => !b.includes(one)).length + b.filter((one) => !a.includes(one)).length;
+  minutes += 0.5 * differ(from.pulled, to.pulled);
+  minutes += 0.7 * differ(from.isolated, to.isolated);
+  minutes += 1.2 * differ(from.unplugged, to.unplugged);
+  minutes += 2.5 * differ(from.removed, to.removed);
+  const lifts = (setup: Setup) => setup.lifted?.map(({ part, node }) => `${part}@${node}`);
+  minutes += 2 * differ(lifts(from), lifts(to));
+  minutes += 1 * differ(from.jumpers?.map(String), to.jumpers?.map(String));
+  minutes += 1.5 * differ(from.energised, to.energised);
+  return minutes;
+}
+
+function bySolver(candidates: readonly CandidateTest[]): CandidateTest[][] {
+  const groups = new Map<unknown, Map<string, CandidateTest[]>>();
+  for (const candidate of candidates) {
+    const { solver, drive } = candidate.bound;
+    const modes = groups.get(solver) ?? new Map<string, CandidateTest[]>();
+    groups.set(solver, modes);
+    const key = JSON.stringify(drive);
+    const list = modes.get(key) ?? [];
+    modes.set(key, list);
+    list.push(candidate);
+  }
+  return [...groups.values()].flatMap((modes) => [...modes.values()]);
+}
+
+/** Probability that running this set-up live opens a fuse. */
+function blowShare(
+  model: CircuitModel,
+  worlds: readonly World[],
+  hypotheses: readonly Hypothesis[],
+  test: Test,
+): number {
+  if (test.kind === 'ohms' || test.kind === 'diode' || test.kind === 'insulation') return 0;
+  let share = 0;
+  worlds.forEach((world, h) => {
+    if ([...world.fuseLoad.values()].some((load) => load > 1)) share += hypotheses[h]!.weight;
+  });
+  return share;
+}
+
+function preferenceFactor({ order = 'best' }: Preferences, { kind }: Test): number {
+  if (order === 'loadedVoltsFirst' && (kind === 'volts' || kind === 'amps')) return 3;
+  if (order === 'resistanceFirst' && (kind === 'ohms' || kind === 'diode')) return 3;
+  return 1;
+}
+
+/** Cells a person can tell apart on the display. */
+const CELLS = 640;
+const OVER_CELL = CELLS - 1;
+
+function cellOf(kind: Test['kind'], value: number): number {
+  if (value === Infinity) return OVER_CELL;
+  const size = Math.abs(value);
+  let at: number;
+  if (kind === 'volts') at = 320 + Math.sign(value) * (Math.log(1 + size / 0.3) / 0.05);
+  else if (kind === 'amps') at = Math.log(1 + size / 0.02) / 0.07;
+  else if (kind === 'diode') at = size / 0.1;
+  else at = (Math.log(size + 0.3) + 2) / 0.07;
+  return Math.min(Math.max(Math.round(at), 0), OVER_CELL - 1);
+}
+
+/** Counts how a test's answers divide the doubt between parts. Scratch arrays are kept between tests. */
+class Scorer {
+  private readonly cells: Float64Array;
+  private readonly touched: number[] = [];
+  private readonly slots: number;
+  private readonly priorEntropy: number;
+
+  constructor(
+    partCount: number,
+    private readonly hypotheses: readonly Hypothesis[],
+  ) {
+    this.slots = partCount + 1;
+    this.cells = new Float64Array(CELLS * this.slots);
+    const parts = new Float64Array(this.slots);
+    for (const { part, weight } of hypotheses) parts[part + 1] = parts[part + 1]! + weight;
+    this.priorEntropy = -parts.reduce((all, p) => all + xlogx(p), 0) + xlogx(parts.reduce((a, b) => a + b, 0));
+  }
+
+  /** Expected fall of the entropy over parts, bits. */
+  information(test: Test, predictions: readonly Prediction[]): number {
+    const { cells, touched, slots } = this;
+    const put = (cell: number, part: number, weight: number) => {
+      const at = cell * slots + part + 1;
+      if (cells[at] === 0) touched.push(at);
+      cells[at] = cells[at]! + weight;
+    };
+    predictions.forEach((prediction, h) => {
+      const { part, weight } = this.hypotheses[h]!;
+      spread(test, prediction, (cell, share) => put(cell, part, weight * share));
+    });
+    touched.sort((a, b) => a - b);
+    let after = 0;
+    let cell = -1;
+    let total = 0;
+    for (const at of touched) {
+      const own = Math.floor(at / slots);
+      if (own !== cell) {
+        after += xlogx(total);
+        cell = own;
+        total = 0;
+      }
+      total += cells[at]!;
+      after -= xlogx(cells[at]!);
+      cells[at] = 0;
+    }
+    after += xlogx(total);
+    touched.length = 0;
+    return Math.max(0, (this.priorEntropy - after) / Math.LN2);
+  }
+
+  /** How surely an answer would clear the leading part if it were sound, bits: half the overlap distance. */
+  refutation(test: Test, predictions: readonly Prediction[], ref: string): number {
+    const guilty = new Map<number, number>();
+    const sound = new Map<number, number>();
+    let guiltyTotal = 0;
+    predictions.forEach((prediction, h) => {
+      const { ref: own, weight } = this.hypotheses[h]!;
+      if (own === ref) {
+        guiltyTotal += weight;
+        spread(test, prediction, (cell, share) => guilty.set(cell, (guilty.get(cell) ?? 0) + weight * share));
+      }
+    });
+    spread(test, predictions[0]!, (cell, share) => sound.set(cell, (sound.get(cell) ?? 0) + share));
+    let overlap = 0;
+    for (const [cell, share] of sound) overlap += Math.min(share, (guilty.get(cell) ?? 0) / (guiltyTotal || 1));
+    return 2 * (1 - overlap);
+  }
+}
+
+/** Puts an answer into cells: three points of its spread, or the choices. */
+function spread(test: Test, prediction: Prediction, put: (cell: number, share: number) => void): void {
+  if (prediction.type === 'choice') {
+    Object.entries(prediction.odds).forEach(([key, share]) => {
+      if (share > 1e-6) put(choiceCell(key), share);
+    });
+    return;
+  }
+  const { mean, sigma, loose } = prediction;
+  if (mean === Infinity) return put(OVER_CELL, 1);
+  const wide = totalSigma(test.kind, mean, sigma, test.meter) * (loose ? 3 : 1);
+  put(cellOf(test.kind, mean), 0.5);
+  put(cellOf(test.kind, mean - 1.3 * wide), 0.25);
+  put(cellOf(test.kind, mean + 1.3 * wide), 0.25);
+}
+
+function choiceCell(key: string): number {
+  let hash = 7;
+  for (const letter of key) hash = (hash * 31 + letter.charCodeAt(0)) % (CELLS - 2);
+  return hash;
+}
+
+function xlogx(value: number): number {
+  return value > 0 ? value * Math.log(value) : 0;
+}
+
+interface Band {
+  low: number;
+  high: number;
+  middle: number;
+  weight: number;
+  parts: Map<string, { part: string | null; fault: string | null; weight: number }>;
+  sound: boolean;
+  over: boolean;
+}
+
+/** Groups answers into at most four bands that a person can tell apart, nearest neighbours merged first. */
+function groupOutcomes(test: Test, hypotheses: readonly Hypothesis[], predictions: readonly Prediction[]): Outcome[] {
+  if (predictions[0]!.type === 'choice') return groupChoices(test, hypotheses, predictions);
+  const bands = new Map<number, Band>();
+  predictions.forEach((prediction, h) => {
+    if (prediction.type !== 'number') return;
+    const { part, ref, fault, weight } = hypotheses[h]!;
+    if (weight < 1e-6) return;
+    const mean = test.kind === 'amps' ? Math.abs(prediction.mean) : prediction.mean;
+    const cell = cellOf(test.kind, mean);
+    const wide = mean === Infinity ? 0 : 2 * totalSigma(test.kind, mean, prediction.sigma, test.meter);
+    const known = bands.get(cell);
+    const band: Band = known ?? {
+      low: Infinity,
+      high: -Infinity,
+      middle: mean,
+      weight: 0,
+      parts: new Map(),
+      sound: false,
+      over: mean === Infinity,
+    };
+    if (!known) bands.set(cell, band);
+    band.low = Math.min(band.low, mean - wide);
+    band.high = Math.max(band.high, mean + wide);
+    addWeight(band, part, ref, fault, weight);
+    band.weight += weight;
+    if (part === -1) {
+      band.sound = true;
+      band.middle = mean;
+    }
+  });
+  const list = [...bands.values()].sort((a, b) => a.middle - b.middle);
+  while (list.length > 1) {
+    let best = -1;
+    let least = Infinity;
+    for (let k = 0; k + 1 < list.length; k++) {
+      const [one, two] = [list[k]!, list[k + 1]!];
+      if (one.over !== two.over && list.length <= MOST_OUTCOMES) continue;
+      const overlaps = one.high >= two.low;
+      const cost = overlaps ? -1 + 1e-3 * lossOfMerging(one, two) : lossOfMerging(one, two) + (two.over ? 1 : 0);
+      if (cost < least) [best, least] = [k, cost];
+    }
+    if (best < 0 || (list.length <= MOST_OUTCOMES && least > 0.02)) break;
+    list.splice(best, 2, merged(list[best]!, list[best + 1]!));
+  }
+  const total = list.reduce((sum, { weight }) => sum + weight, 0);
+  return list.map((band) => ({
+    reading: band.over && band.low === Infinity ? 'OL' : band.middle,
+    low: band.low === Infinity ? Infinity : band.low,
+    high: band.over ? Infinity : band.high,
+    share: band.weight / total,
+    means: meanings(band),
+    sound: band.sound,
+  }));
+}
+
+function groupChoices(test: Test, hypotheses: readonly Hypothesis[], predictions: readonly Prediction[]): Outcome[] {
+  const bands = new Map<string, Band>();
+  predictions.forEach((prediction, h) => {
+    if (prediction.type !== 'choice') return;
+    const { part, ref, fault, weight } = hypotheses[h]!;
+    for (const [key, share] of Object.entries(prediction.odds)) {
+      if (share < 1e-3) continue;
+      const band =
+        bands.get(key) ??
+        ({ low: 0, high: 0, middle: 0, weight: 0, parts: new Map(), sound: false, over: false } as Band);
+      bands.set(key, band);
+      addWeight(band, part, ref, fault, weight * share);
+      band.weight += weight * share;
+      if (part === -1 && share > 0.5) band.sound = true;
+    }
+  });
+  return [...bands]
+    .filter(([, { weight }]) => weight > 1e-3)
+    .sort((a, b) => b[1].weight - a[1].weight)
+    .map(([key, band]) => ({
+      reading: choiceValue(test.kind, key),
+      share: band.weight,
+      means: meanings(band),
+      sound: band.sound,
+    }));
+}
+
+function choiceValue(kind: Test['kind'], key: string): Reading['value'] {
+  if (kind === 'click') return key === 'true';
+  if (kind === 'code') return key === '' ? [] : key.split(',').map(Number);
+  return key as Reading['value'];
+}
+
+function addWeight(band: Band, part: number, ref: string | null, fault: string | null, weight: number): void {
+  const key = `${part}|${fault}`;
+  const known = band.parts.get(key);
+  if (known) known.weight += weight;
+  else band.parts.set(key, { part: ref, fault, weight });
+}
+
+function meanings({ parts, weight }: Band): Outcome['means'] {
+  return [...parts.values()]
+    .sort((a, b) => b.weight - a.weight)
+    .slice(0, 6)
+    .filter((one) => one.weight / weight > 0.01)
+    .map(({ part, fault, weight: own }) => ({ part, fault, share: own / weight }));
+}
+
+/** Information lost when two neighbouring bands become one, nats. */
+function lossOfMerging(one: Band, two: Band): number {
+  const both = one.weight + two.weight;
+  let loss = xlogx(both) - xlogx(one.weight) - xlogx(two.weight);
+  const keys = new Set([...one.parts.keys(), ...two.parts.keys()]);
+  for (const key of keys) {
+    const [a, b] = [one.parts.get(key)?.weight ?? 0, two.parts.get(key)?.weight ?? 0];
+    loss -= xlogx(a + b) - xlogx(a) - xlogx(b);
+  }
+  return Math.max(0, loss);
+}
+
+function merged(one: Band, two: Band): Band {
+  const parts = new Map([...one.parts].map(([key, value]) => [key, { ...value }]));
+  for (const [key, value] of two.parts) {
+    const known = parts.get(key);
+    if (known) known.weight += value.weight;
+    else parts.set(key, { ...value });
+  }
+  const main = one.sound || (!two.sound && one.weight >= two.weight) ? one : two;
+  return {
+    low: Math.min(one.low, two.low),
+    high: Math.max(one.high, two.high),
+    middle: main.middle,
+    weight: one.weight + two.weight,
+    parts,
+    sound: one.sound || two.sound,
+    over: one.over || two.over,
+  };
+}
+
+function expectedValue(test: Test, prediction: Prediction): Reading['value'] {
+  if (prediction.type === 'number') return prediction.mean === Infinity ? 'OL' : prediction.mean;
+  const [best = ''] = Object.entries(prediction.odds).sort((a, b) => b[1] - a[1])[0] ?? [];
+  return choiceValue(test.kind, best);
+}

@@ -1,0 +1,232 @@
+import type { CircuitModel } from '../circuit/model';
+import { partsMeasured } from './candidateTests';
+import { NO_FAULT_PRIOR } from './faults';
+import type { Observation } from './observations';
+import type { Posterior, WeighedFault } from './posterior';
+import { placeOf } from './rankTests';
+
+export interface Evidence {
+  /** Position of the reading in the case. */
+  reading: number;
+  /** How much better this suspect explains the reading than the rest of the doubt does, bits. Negative speaks against it. */
+  bits: number;
+  /** The reading was taken on the suspect itself. */
+  onPart: boolean;
+}
+
+export interface Suspect {
+  part: string;
+  fault: string;
+  /** The other part of a fault between two. */
+  other?: string;
+  severityOhms?: number;
+  severityRange?: [number, number];
+  share: number;
+  intermittent?: boolean;
+  /** A second fault that has to be present too. */
+  with?: { part: string; fault: string; severityOhms?: number };
+  for: Evidence[];
+  against: Evidence[];
+}
+
+export type Verdict =
+  | { state: 'name'; part: string; fault: string; share: number; proofs: Proofs; why: string; clearFirst: string[] }
+  | {
+      state: 'keepTesting';
+      part?: string;
+      share?: number;
+      proofs?: Proofs;
+      why: string;
+      /** Reading that does not fit the leading suspect and should be taken again first. */
+      retake?: number;
+    }
+  | { state: 'noFault'; share: number; why: string; unseen: { part: string; fault: string; share: number }[] }
+  | { state: 'unexplained'; reading: number; why: string };
+
+export interface Proofs {
+  have: number;
+  need: number;
+  /** Positions of the readings that count. */
+  readings: number[];
+  onPart: boolean;
+}
+
+const NAME_SHARE = 0.9;
+const PROOFS_NEEDED = 2;
+/** Bits by which a reading on the part must favour it over the rest of the doubt to count as proof. */
+const PROOF_BITS_ON_PART = 1;
+/** The same for a reading elsewhere, which mostly shows that feed and return are good. */
+const PROOF_BITS = 0.3;
+/** Bits by which a reading may fit worse than its best explanation before the verdict waits for it. */
+const CONFLICT_BITS = 7;
+const UNEXPLAINED_SHARE = 0.5;
+const COMPLAINT_KINDS = ['function', 'click'];
+
+/** For and against every suspect, as data; wording belongs to the interface. */
+export function explainSuspects(
+  model: CircuitModel,
+  posterior: Posterior,
+  observations: readonly Observation[],
+): Suspect[] {
+  const measured = observations.map(({ bound }) => partsMeasured(model, bound.test));
+  // What the rest of the doubt made of each reading before it was taken: prior-weighted mean likelihood.
+  const prior = observations.map((_one, k) => {
+    let total = NO_FAULT_PRIOR * Math.exp(posterior.noFaultFits[k]!);
+    for (const { fault, fits } of posterior.faults) total += fault.prior * Math.exp(fits[k]!);
+    return total;
+  });
+  return posterior.faults.map(({ fault, share, fits, severityOhms, severityRange, intermittent, partner }) => {
+    const evidence = observations.flatMap(({ positions }, k): Evidence[] => {
+      const own = fault.prior * Math.exp(fits[k]!);
+      const others = (prior[k]! - own) / (1 - fault.prior);
+      const bits = (fits[k]! - Math.log(Math.max(others, 1e-300))) / Math.LN2;
+      return positions.map((reading) => ({ reading, bits, onPart: measured[k]!.includes(fault.ref) }));
+    });
+    return {
+      part: fault.ref,
+      fault: fault.fault,
+      ...(fault.other === undefined ? {} : { other: fault.other }),
+      ...(severityOhms === undefined ? {} : { severityOhms, severityRange }),
+      share,
+      ...(intermittent > 0.5 ? { intermittent: true } : {}),
+      ...(partner
+        ? {
+            with: {
+              part: partner.fault.ref,
+              fault: partner.fault.fault,
+              ...(partner.fault.severity?.unit === 'ohms' ? { severityOhms: partner.severity } : {}),
+            },
+          }
+        : {}),
+      for: evidence.filter(({ bits }) => bits > 0.3).sort((a, b) => b.bits - a.bits),
+      against: evidence.filter(({ bits }) => bits < -0.3).sort((a, b) => a.bits - b.bits),
+    };
+  });
+}
+
+/** Share of each part, faults merged, highest first. */
+export function partShares(faults: readonly WeighedFault[]): { ref: string; share: number; lead: WeighedFault }[] {
+  const parts = new Map<string, { ref: string; share: number; lead: WeighedFault }>();
+  for (const one of faults) {
+    const known = parts.get(one.fault.ref);
+    if (known) known.share += one.share;
+    else parts.set(one.fault.ref, { ref: one.fault.ref, share: one.share, lead: one });
+  }
+  return [...parts.values()].sort((a, b) => b.share - a.share);
+}
+
+/** Readings that prove a suspect: different kind or place, one of them on the part itself. */
+export function countProofs(suspect: Suspect, observations: readonly Observation[]): Proofs {
+  const strong = suspect.for.filter(({ bits, onPart }) => bits >= (onPart ? PROOF_BITS_ON_PART : PROOF_BITS));
+  const places = new Map<string, Evidence>();
+  for (const evidence of strong) {
+    const { bound } = observations.find(({ positions }) => positions.includes(evidence.reading))!;
+    const { test } = bound;
+    if (COMPLAINT_KINDS.includes(test.kind)) continue;
+    const key = placeOf(test);
+    if (!places.has(key)) places.set(key, evidence);
+  }
+  const counted = [...places.values()];
+  const onPart = counted.some((evidence) => evidence.onPart);
+  const have = Math.min(onPart ? counted.length : Math.min(counted.length, 1), PROOFS_NEEDED);
+  return { have, need: PROOFS_NEEDED, readings: counted.map(({ reading }) => reading), onPart };
+}
+
+/** Decides whether to name, go on, or say that nothing fits. */
+export function decide(
+  model: CircuitModel,
+  posterior: Posterior,
+  suspects: readonly Suspect[],
+  observations: readonly Observation[],
+): Verdict {
+  if (observations.length === 0) return { state: 'keepTesting', why: 'No reading yet.' };
+  const [top] = partShares(posterior.faults);
+  const worst = worstFit(posterior, top?.lead ?? null);
+  if (posterior.unexplained > UNEXPLAINED_SHARE && worst) {
+    const reading = observations[worst.at]!.positions[0]!;
+    return {
+      state: 'unexplained',
+      reading,
+      why: `No single or double fault fits all readings; reading ${reading + 1} fits worst. It, or the drawing, is wrong.`,
+    };
+  }
+  if (posterior.noFault >= NAME_SHARE) {
+    const unseen = posterior.faults
+      .filter(({ fault, share }) => share > 0.3 * fault.prior)
+      .slice(0, 12)
+      .map(({ fault, share }) => ({ part: fault.ref, fault: fault.fault, share }));
+    return {
+      state: 'noFault',
+      share: posterior.noFault,
+      why: 'Every reading is what a sound circuit gives.',
+      unseen,
+    };
+  }
+  if (!top) return { state: 'keepTesting', why: 'No suspect.' };
+  const suspect = suspects.find(({ part }) => part === top.ref)!;
+  const proofs = countProofs(suspect, observations);
+  if (top.share < NAME_SHARE) {
+    return {
+      state: 'keepTesting',
+      part: top.ref,
+      share: top.share,
+      proofs,
+      why: `${top.ref} leads with ${percent(top.share)}; ${percent(NAME_SHARE)} is needed.`,
+    };
+  }
+  if (worst && worst.bits > CONFLICT_BITS && !proofs.readings.includes(observations[worst.at]!.positions[0]!)) {
+    const reading = observations[worst.at]!.positions[0]!;
+    return {
+      state: 'keepTesting',
+      part: top.ref,
+      share: top.share,
+      proofs,
+      why: `${top.ref} stands clear, but reading ${reading + 1} does not fit it; take that one again.`,
+      retake: reading,
+    };
+  }
+  if (proofs.have < proofs.need) {
+    return {
+      state: 'keepTesting',
+      part: top.ref,
+      share: top.share,
+      proofs,
+      why: proofs.onPart
+        ? `${top.ref} stands clear; one more reading of another kind or place is needed.`
+        : `${top.ref} stands clear; a reading on ${top.ref} itself is needed before it is named.`,
+    };
+  }
+  return {
+    state: 'name',
+    part: top.ref,
+    fault: top.lead.fault.fault,
+    share: top.share,
+    proofs,
+    why: `${percent(top.share)} of the doubt is on ${top.ref}, and ${proofs.readings.length} readings prove it, one of them on the part itself.`,
+    clearFirst: clearBefore(model, top.ref),
+  };
+}
+
+/** What would kill a new part and must be cleared before it goes in: parts across it, and what feeds it too hard. */
+function clearBefore(model: CircuitModel, ref: string): string[] {
+  const { compiled } = model;
+  const target = compiled.parts[compiled.partIndex.get(ref)!]!;
+  if (!['coil', 'relay', 'fuse', 'driver', 'motor'].includes(target.part.kind)) return [];
+  return compiled.parts
+    .filter(({ part, nodes }) => part.kind === 'diode' && nodes.every((node) => target.nodes.includes(node)))
+    .map(({ part }) => part.ref);
+}
+
+function worstFit(posterior: Posterior, lead: WeighedFault | null): { at: number; bits: number } | null {
+  if (!lead || lead.fits.length === 0) return null;
+  let worst = { at: 0, bits: -Infinity };
+  lead.fits.forEach((fit, at) => {
+    const bits = (posterior.bestFits[at]! - fit) / Math.LN2;
+    if (bits > worst.bits) worst = { at, bits };
+  });
+  return worst;
+}
+
+function percent(share: number): string {
+  return `${Math.round(100 * share)} %`;
+}

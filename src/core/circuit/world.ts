@@ -49,12 +49,25 @@ export interface World {
  * a fault that changes one conductance is answered on top of them in closed form.
  */
 export class SituationSolver {
-  private readonly networks = new Map<string, Network>();
+  /** By drive and structural edits, then by discrete state. */
+  private readonly networks = new Map<string, Map<number | string, Network>>();
   private readonly devices: Device[];
   private readonly worlds = new Map<string, World>();
+  private idleKnown: boolean | null = null;
 
   constructor(readonly situation: Situation) {
     this.devices = listDevices(situation);
+  }
+
+  /** No relay to hold and nothing flowing: a dead reading needs no live solution first. */
+  private get idle(): boolean {
+    if (this.idleKnown === null) {
+      const world = this.solve({ mode: 'live' });
+      this.idleKnown =
+        this.devices.every(({ kind }) => kind !== 'relay') &&
+        this.situation.compiled.branches.every(({ index }) => Math.abs(branchAmps(world, index)) < 1e-9);
+    }
+    return this.idleKnown;
   }
 
   /** State with the given structural edits, and at most one closed-form edit on top. */
@@ -74,11 +87,11 @@ export class SituationSolver {
 
   private iterate(drive: Drive, edits: readonly Edit[], closed: ClosedFormEdit | null): World {
     const { situation, devices } = this;
-    const key = editKey(edits);
+    const networks = this.networksFor(drive, edits);
     const state = new Uint8Array(devices.length);
     const fuseLoad = new Map<number, number>();
     // Ohms readings: relays and fuses stand as the live set-up leaves them, silicon does not conduct at 0.3 V.
-    if (drive.mode !== 'live') {
+    if (drive.mode !== 'live' && !this.idle) {
       const live = this.iterate({ mode: 'live' }, edits, closed);
       devices.forEach((device, at) => {
         if (device.kind === 'relay' || device.kind === 'fuse') state[at] = live.state[at]!;
@@ -90,10 +103,17 @@ export class SituationSolver {
       if (device.kind === 'relay' && situation.energised.has(device.part)) state[at] = 1;
     });
     let weak = 0;
-    const seen = new Set<string>();
+    let before = stateKey(state, weak);
+    let seen: Set<number | string> | null = null;
     let chatters = false;
     for (let pass = 0; ; pass++) {
-      const network = this.network(state, key, edits, drive);
+      // The weak spot is a closed-form change, never part of the network.
+      const structure = stateKey(state, 0);
+      let network = networks.get(structure);
+      if (!network) {
+        network = this.build(state, edits, drive);
+        networks.set(structure, network);
+      }
       const delta = this.delta(closed, network, weak);
       const changed = new ChangedNetwork(network, delta);
       const world: World = {
@@ -101,7 +121,7 @@ export class SituationSolver {
         changed,
         deltaBranch: closed && (closed.type === 'ohms' || closed.type === 'force') ? closed.branch : -1,
         devices,
-        state: Uint8Array.from(state),
+        state,
         fuseLoad,
         chatters,
       };
@@ -109,15 +129,16 @@ export class SituationSolver {
         world.chatters = chatters || pass >= MOST_PASSES;
         return world;
       }
-      const before = `${state.join('')}${weak}`;
       this.advance(world, state, reversed, frozen);
       if (closed?.type === 'leak' && closed.breakdownVolts !== undefined) {
         weak = this.breaksDown(world, closed) ? 1 : 0;
       }
-      const after = `${state.join('')}${weak}`;
+      const after = stateKey(state, weak);
       if (after === before) return world;
+      seen ??= new Set();
       if (seen.has(after)) chatters = true;
       seen.add(before);
+      before = after;
     }
   }
 
@@ -202,20 +223,20 @@ export class SituationSolver {
     }
   }
 
-  private network(state: Uint8Array, key: string, edits: readonly Edit[], drive: Drive): Network {
+  private networksFor(drive: Drive, edits: readonly Edit[]): Map<number | string, Network> {
     const driveKey =
       drive.mode === 'diode'
         ? `d${drive.from}.${drive.to}`
         : drive.mode === 'insulation'
           ? `i${drive.from}.${drive.to}.${drive.testVolts}`
           : drive.mode;
-    const cacheKey = `${driveKey}|${state.join('')}|${key}`;
-    let network = this.networks.get(cacheKey);
-    if (!network) {
-      network = this.build(state, edits, drive);
-      this.networks.set(cacheKey, network);
+    const key = edits.length === 0 ? driveKey : `${driveKey}|${editKey(edits)}`;
+    let networks = this.networks.get(key);
+    if (!networks) {
+      networks = new Map();
+      this.networks.set(key, networks);
     }
-    return network;
+    return networks;
   }
 
   private build(state: Uint8Array, edits: readonly Edit[], drive: Drive): Network {
@@ -302,6 +323,14 @@ export function branchAmps(world: World, branch: number): number {
 export function relayIn(world: World, part: number): boolean {
   const at = world.devices.findIndex((device) => device.kind === 'relay' && device.part === part);
   return at >= 0 && world.state[at] === 1;
+}
+
+/** Key of a combination of device states: a number while it fits into one, text beyond. */
+function stateKey(state: Uint8Array, weak: number): number | string {
+  if (state.length > 30) return `${weak}${state.join('')}`;
+  let key = weak;
+  for (let at = 0; at < state.length; at++) key = key * 2 + state[at]!;
+  return key;
 }
 
 function ends(situation: Situation, branch: number): { a: number; b: number } {

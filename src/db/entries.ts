@@ -1,0 +1,74 @@
+import type { ResultSetHeader, RowDataPacket } from 'mysql2/promise';
+import { entrySchema, type Entry } from '@/core/job/entries';
+import { pool, withTransaction } from './pool';
+
+/** An entry with the order in which it reached the server. */
+export interface StoredEntry {
+  seq: number;
+  entry: Entry;
+}
+
+/** An id that is already taken by an entry with another content. */
+export class EntryConflict extends Error {
+  readonly code = 'entry-conflict';
+  constructor(readonly id: string) {
+    super(`entry ${id} already exists with another content; give the new one an id of its own`);
+  }
+}
+
+/** The log of a job from a position on, in order of arrival. */
+export async function readEntries(jobId: string, afterSeq = 0): Promise<StoredEntry[]> {
+  const [rows] = await pool().query<RowDataPacket[]>(
+    'SELECT seq, id, type, person, written_at, supersedes, body FROM entries WHERE job_id = ? AND seq > ? ORDER BY seq',
+    [jobId, afterSeq],
+  );
+  return rows.map((row) => ({ seq: Number(row.seq), entry: entryOf(row) }));
+}
+
+/** Adds entries. One that is there already changes nothing; one with the same id and another content is refused. */
+export async function appendEntries(jobId: string, entries: readonly Entry[]): Promise<{ added: number }> {
+  return withTransaction(async (db) => {
+    let added = 0;
+    for (const entry of entries) {
+      const body = JSON.stringify(entry.body);
+      const [result] = await db.execute<ResultSetHeader>(
+        `INSERT IGNORE INTO entries (id, job_id, type, person, written_at, supersedes, body)
+         VALUES (?, ?, ?, ?, ?, ?, ?)`,
+        [entry.id, jobId, entry.type, entry.person, new Date(entry.at), entry.supersedes ?? null, body],
+      );
+      if (result.affectedRows === 1) {
+        added++;
+        continue;
+      }
+      const [rows] = await db.query<RowDataPacket[]>(
+        'SELECT job_id, seq, id, type, person, written_at, supersedes, body FROM entries WHERE id = ?',
+        [entry.id],
+      );
+      const known = rows[0];
+      if (!known || known.job_id !== jobId || canonical(entryOf(known)) !== canonical(entry)) {
+        throw new EntryConflict(entry.id);
+      }
+    }
+    return { added };
+  });
+}
+
+function entryOf(row: RowDataPacket): Entry {
+  return entrySchema.parse({
+    id: row.id,
+    type: row.type,
+    person: row.person,
+    at: (row.written_at as Date).toISOString(),
+    ...(row.supersedes ? { supersedes: row.supersedes } : {}),
+    body: typeof row.body === 'string' ? JSON.parse(row.body) : row.body,
+  });
+}
+
+/** Text that is equal for equal entries, whatever order the database keeps object keys in. */
+function canonical(entry: Entry): string {
+  return JSON.stringify({ ...entry, at: new Date(entry.at).toISOString() }, (_key, value: unknown) =>
+    value && typeof value === 'object' && !Array.isArray(value)
+      ? Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)))
+      : value,
+  );
+}

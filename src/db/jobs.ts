@@ -1,0 +1,117 @@
+import type { RowDataPacket } from 'mysql2/promise';
+import { z } from 'zod';
+import { circuitSchema } from '@/core/circuit/schema';
+import { pool, withTransaction } from './pool';
+
+const json = <S extends z.ZodType>(schema: S) =>
+  z.preprocess((value) => (typeof value === 'string' ? (JSON.parse(value) as unknown) : value), schema);
+
+const jobListRow = z.object({
+  id: z.string(),
+  number: z.number(),
+  title: z.string(),
+  person: z.string().nullable(),
+  opened_at: z.date(),
+  machine_code: z.string(),
+  machine_name: z.string(),
+  function_name: z.string(),
+});
+export type JobListRow = z.infer<typeof jobListRow>;
+
+const jobRow = jobListRow.extend({ closed_at: z.date().nullable(), circuit: json(circuitSchema) });
+export type JobRow = z.infer<typeof jobRow>;
+
+const machineRow = z.object({
+  id: z.string(),
+  code: z.string(),
+  name: z.string(),
+  functions: z.coerce.number(),
+  open_jobs: z.coerce.number(),
+});
+export type MachineRow = z.infer<typeof machineRow>;
+
+const functionRow = z.object({
+  id: z.string(),
+  name: z.string(),
+  machine_code: z.string(),
+  machine_name: z.string(),
+  circuit: json(circuitSchema),
+});
+export type FunctionRow = z.infer<typeof functionRow>;
+
+const LIST = `SELECT j.id, j.number, j.title, j.person, j.opened_at,
+    m.code AS machine_code, m.name AS machine_name, f.name AS function_name
+  FROM jobs j JOIN functions f ON f.id = j.function_id JOIN machines m ON m.id = f.machine_id`;
+
+/** Position in the list of open jobs: the last row seen. */
+export interface JobCursor {
+  openedAt: Date;
+  id: string;
+}
+
+/** Open jobs, newest first, a page at a time. */
+export async function listOpenJobs(limit: number, after?: JobCursor): Promise<JobListRow[]> {
+  const keyset = after ? 'AND (j.opened_at, j.id) < (?, ?)' : '';
+  const [rows] = await pool().query<RowDataPacket[]>(
+    `${LIST} WHERE j.closed_at IS NULL ${keyset} ORDER BY j.opened_at DESC, j.id DESC LIMIT ?`,
+    after ? [after.openedAt, after.id, limit] : [limit],
+  );
+  return rows.map((row) => jobListRow.parse(row));
+}
+
+export async function countOpenJobs(): Promise<number> {
+  const [rows] = await pool().query<RowDataPacket[]>('SELECT COUNT(*) AS n FROM jobs WHERE closed_at IS NULL');
+  return Number(rows[0]?.n ?? 0);
+}
+
+/** A job with its circuit, or null. */
+export async function findJob(number: number): Promise<JobRow | null> {
+  const [rows] = await pool().query<RowDataPacket[]>(
+    `SELECT j.id, j.number, j.title, j.person, j.opened_at, j.closed_at, f.circuit,
+       m.code AS machine_code, m.name AS machine_name, f.name AS function_name
+     FROM jobs j JOIN functions f ON f.id = j.function_id JOIN machines m ON m.id = f.machine_id
+     WHERE j.number = ?`,
+    [number],
+  );
+  return rows[0] ? jobRow.parse(rows[0]) : null;
+}
+
+export async function listMachines(limit: number): Promise<MachineRow[]> {
+  const [rows] = await pool().query<RowDataPacket[]>(
+    `SELECT m.id, m.code, m.name,
+       (SELECT COUNT(*) FROM functions f WHERE f.machine_id = m.id) AS functions,
+       (SELECT COUNT(*) FROM jobs j JOIN functions f ON f.id = j.function_id
+         WHERE f.machine_id = m.id AND j.closed_at IS NULL) AS open_jobs
+     FROM machines m ORDER BY m.code LIMIT ?`,
+    [limit],
+  );
+  return rows.map((row) => machineRow.parse(row));
+}
+
+export async function listFunctions(limit: number): Promise<FunctionRow[]> {
+  const [rows] = await pool().query<RowDataPacket[]>(
+    `SELECT f.id, f.name, f.circuit, m.code AS machine_code, m.name AS machine_name
+     FROM functions f JOIN machines m ON m.id = f.machine_id ORDER BY m.code, f.name LIMIT ?`,
+    [limit],
+  );
+  return rows.map((row) => functionRow.parse(row));
+}
+
+/** Opens a job under the next free number; two people opening at once get two numbers. */
+export async function insertJob(job: {
+  id: string;
+  functionId: string;
+  title: string;
+  person: string | null;
+  openedAt: Date;
+}): Promise<number> {
+  return withTransaction(async (db) => {
+    const [rows] = await db.query<RowDataPacket[]>('SELECT number FROM jobs ORDER BY number DESC LIMIT 1 FOR UPDATE');
+    const number = Number(rows[0]?.number ?? 400) + 1;
+    await db.execute(
+      'INSERT INTO jobs (id, number, function_id, title, person, opened_at) VALUES (?, ?, ?, ?, ?, ?)',
+      [job.id, number, job.functionId, job.title, job.person, job.openedAt],
+    );
+    return number;
+  });
+}

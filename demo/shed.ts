@@ -1,0 +1,168 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { CircuitModel } from '../src/core/circuit/model';
+import { parseCircuit } from '../src/core/circuit/parse';
+import type { Circuit, Reading, Test } from '../src/core/circuit/schema';
+import { faultByName, listFaults } from '../src/core/diagnosis/faults';
+import { totalSigma } from '../src/core/diagnosis/likelihood';
+import { bindTest, predict, predictedValue } from '../src/core/diagnosis/predict';
+import { seededRandom } from '../src/core/random';
+
+export interface DemoMachine {
+  code: string;
+  name: string;
+  functions: { name: string; circuit: string }[];
+}
+
+/** A job whose readings come out of the circuit itself, with a hidden fault, as a meter would show them. */
+export interface DemoJob {
+  number: number;
+  machine: string;
+  function: string;
+  title: string;
+  person: string | null;
+  hoursAgo: number;
+  words: string;
+  hidden: { part: string; fault: string; ohms?: number };
+  tests: Test[];
+}
+
+/** The shed of Ostrel Ridge, a made-up ski area. */
+export const MACHINES: readonly DemoMachine[] = [
+  { code: 'G-1', name: 'Groomer OR-201', functions: [{ name: 'Tiller float valve', circuit: 'groomer-tiller-float' }] },
+  {
+    code: 'G-2',
+    name: 'Groomer OR-202',
+    functions: [
+      { name: 'Blade tilt, both ways', circuit: 'groomer-blade-tilt' },
+      { name: 'Tiller float valve', circuit: 'groomer-tiller-float' },
+    ],
+  },
+  {
+    code: 'G-4',
+    name: 'Groomer OR-204',
+    functions: [
+      { name: 'Blade tilt, both ways', circuit: 'groomer-blade-tilt' },
+      { name: 'Tiller float valve', circuit: 'groomer-tiller-float' },
+    ],
+  },
+  { code: 'W-1', name: 'Winch groomer OR-219', functions: [{ name: 'Recovery winch, in and out', circuit: 'winch-reversing' }] },
+  { code: 'T-3', name: 'Snow tractor with blower OR-140', functions: [{ name: 'Engine stop solenoid', circuit: 'tractor-blower-stop' }] },
+  { code: 'L-2', name: 'Loader OR-131', functions: [{ name: 'Bucket lock coil over relay', circuit: 'loader-bucket-lock' }] },
+  { code: 'P-5', name: 'Pump house, upper pond', functions: [{ name: 'Snow-water fill valve', circuit: 'pump-fill-valve' }] },
+  { code: 'C-1', name: 'Compressor house', functions: [] },
+  { code: 'S-6', name: 'Shuttle van', functions: [] },
+];
+
+const right = { controls: { key: 'on', tilt: 'right' } };
+const left = { controls: { key: 'on', tilt: 'left' } };
+const floatOn = { controls: { key: 'on', float: 'on' } };
+const out = { controls: { pendant: 'out' } };
+const inward = { controls: { pendant: 'in' } };
+const seated = { controls: { key: 'on', seat: 'taken' } };
+const low = { controls: { level: 'low' } };
+
+export const JOBS: readonly DemoJob[] = [
+  {
+    number: 417,
+    machine: 'G-2',
+    function: 'Blade tilt, both ways',
+    title: 'Blade tilts left but not right',
+    person: 'Tove',
+    hoursAgo: 1.2,
+    words: 'Lever right: no click at the valve block, nothing moves. Left is as quick as ever. Started after the morning shift.',
+    hidden: { part: 'X8.1', fault: 'open' },
+    tests: [
+      { kind: 'function', part: 'Y7', setup: left },
+      { kind: 'function', part: 'Y8', setup: right },
+    ],
+  },
+  {
+    number: 416,
+    machine: 'G-4',
+    function: 'Tiller float valve',
+    title: 'Tiller will not float',
+    person: 'Tove',
+    hoursAgo: 3.5,
+    words: 'Float button lights up, tiller stays rigid. Code 14-05 on the display.',
+    hidden: { part: 'R2', fault: 'highResistance', ohms: 46 },
+    tests: [
+      { kind: 'function', part: 'Y14', setup: floatOn },
+      { kind: 'code', part: 'DM2', setup: floatOn },
+      { kind: 'volts', from: 'DM2:14', to: 'GND', setup: floatOn },
+      { kind: 'volts', from: 'Y14:1', to: 'GND', setup: floatOn },
+    ],
+  },
+  {
+    number: 414,
+    machine: 'W-1',
+    function: 'Recovery winch, in and out',
+    title: 'Winch pays out, will not pull in',
+    person: 'Ilse',
+    hoursAgo: 20,
+    words: 'All contactors click. Out runs at full speed.',
+    hidden: { part: 'K1', fault: 'stuckOpen' },
+    tests: [
+      { kind: 'function', part: 'M1', setup: out },
+      { kind: 'function', part: 'M1', setup: inward },
+      { kind: 'click', part: 'K1', setup: inward },
+    ],
+  },
+  {
+    number: 412,
+    machine: 'T-3',
+    function: 'Engine stop solenoid',
+    title: 'Engine dies when the starter key springs back',
+    person: 'Rasmus',
+    hoursAgo: 27,
+    words: 'Starts every time, stops after two seconds with the driver seated.',
+    hidden: { part: 'X9.1', fault: 'open' },
+    tests: [
+      { kind: 'function', part: 'Y5H', setup: seated },
+      { kind: 'volts', from: 'S6:2', to: 'GND', setup: seated },
+    ],
+  },
+  {
+    number: 409,
+    machine: 'P-5',
+    function: 'Snow-water fill valve',
+    title: 'Control fuse goes when the pond calls for water',
+    person: 'Ilse',
+    hoursAgo: 49,
+    words: 'Fuse holds all day with the pond full. Second fuse this week.',
+    hidden: { part: 'W41', fault: 'weakInsulation', ohms: 3 },
+    tests: [{ kind: 'fuse', part: 'F4', setup: low }],
+  },
+  {
+    number: 406,
+    machine: 'L-2',
+    function: 'Bucket lock coil over relay',
+    title: 'Bucket lock drops out on rough ground',
+    person: null,
+    hoursAgo: 70,
+    words: 'Comes and goes. Nobody has looked yet.',
+    hidden: { part: 'W23', fault: 'highResistance', ohms: 60 },
+    tests: [],
+  },
+];
+
+export function loadDemoCircuit(name: string): Circuit {
+  return parseCircuit(JSON.parse(readFileSync(join(process.cwd(), 'demo', 'circuits', `${name}.circuit.json`), 'utf8')));
+}
+
+/** What the meter shows for a test while the hidden fault is in the circuit. */
+export function takeReadings(circuit: Circuit, { hidden, tests, number }: DemoJob): Reading[] {
+  const model = new CircuitModel(circuit);
+  const random = seededRandom(number);
+  const found = faultByName(listFaults(model), hidden.part, hidden.fault, hidden.ohms);
+  // A weak spot must be one that breaks down at this supply.
+  const variant = found.fault.variants[hidden.fault === 'weakInsulation' ? 2 : 0]!;
+  return tests.map((test) => {
+    const prediction = predict(bindTest(model, test), variant.edits(found.severity));
+    let value = predictedValue(test.kind, prediction);
+    if (typeof value === 'number') {
+      value = Number((value + 0.4 * random.normal() * totalSigma(test.kind, value, 0, undefined)).toPrecision(3));
+    }
+    return { ...test, value } as Reading;
+  });
+}

@@ -1,0 +1,66 @@
+/** Brings the schema up to date and, into an empty database, puts the demonstration shed. Keeps what is there. */
+import { v7 as uuidv7 } from 'uuid';
+import { JOBS, loadDemoCircuit, MACHINES, takeReadings } from '../demo/shed';
+import type { Entry } from '../src/core/job/entries';
+import { seededRandom } from '../src/core/random';
+import { appendEntries } from '../src/db/entries';
+import { migrate } from '../src/db/migrate';
+import { closePool, pool, withTransaction } from '../src/db/pool';
+import type { RowDataPacket } from 'mysql2/promise';
+
+const HOUR = 3_600_000;
+const now = Date.now();
+const random = seededRandom(20261124);
+const makeId = (at: number) =>
+  uuidv7({ msecs: at, random: Uint8Array.from({ length: 16 }, () => Math.floor(random.next() * 256)) });
+
+async function seed(): Promise<void> {
+  const applied = await migrate();
+  if (applied.length > 0) process.stdout.write(`spiraxis: schema brought up to ${applied.at(-1)}\n`);
+  const [rows] = await pool().query<RowDataPacket[]>('SELECT COUNT(*) AS n FROM machines');
+  if (Number(rows[0]?.n) > 0 || process.argv.includes('--empty')) return;
+  const functionIds = new Map<string, { id: string; circuit: string }>();
+  const logs: { jobId: string; entries: Entry[] }[] = [];
+  await withTransaction(async (db) => {
+    for (const machine of MACHINES) {
+      const machineId = makeId(now - 500 * HOUR);
+      await db.execute('INSERT INTO machines (id, code, name) VALUES (?, ?, ?)', [machineId, machine.code, machine.name]);
+      for (const { name, circuit } of machine.functions) {
+        const id = makeId(now - 500 * HOUR);
+        functionIds.set(`${machine.code}|${name}`, { id, circuit });
+        await db.execute('INSERT INTO functions (id, machine_id, name, circuit) VALUES (?, ?, ?, ?)', [
+          id,
+          machineId,
+          name,
+          JSON.stringify(loadDemoCircuit(circuit)),
+        ]);
+      }
+    }
+    for (const job of JOBS) {
+      const known = functionIds.get(`${job.machine}|${job.function}`)!;
+      const opened = now - job.hoursAgo * HOUR;
+      const jobId = makeId(opened);
+      await db.execute(
+        'INSERT INTO jobs (id, number, function_id, title, person, opened_at) VALUES (?, ?, ?, ?, ?, ?)',
+        [jobId, job.number, known.id, job.title, job.person, new Date(opened)],
+      );
+      const person = job.person ?? 'Lead';
+      let at = opened;
+      const head = () => ({ id: makeId((at += 60_000)), person, at: new Date(at).toISOString() });
+      const entries: Entry[] = [{ ...head(), type: 'complaint', body: { words: job.words } }];
+      for (const reading of takeReadings(loadDemoCircuit(known.circuit), job)) {
+        entries.push({ ...head(), type: 'reading', body: { reading, typed: String(reading.value) } });
+      }
+      logs.push({ jobId, entries });
+    }
+  });
+  for (const { jobId, entries } of logs) await appendEntries(jobId, entries);
+  process.stdout.write(`spiraxis: demo data in place: ${MACHINES.length} machines, ${JOBS.length} open jobs\n`);
+}
+
+seed()
+  .catch((error: unknown) => {
+    process.stderr.write(`spiraxis: demo data could not be prepared: ${error instanceof Error ? error.message : String(error)}\n`);
+    process.exitCode = 1;
+  })
+  .finally(closePool);

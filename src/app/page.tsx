@@ -1,0 +1,104 @@
+import { Plus } from 'lucide-react';
+import Link from 'next/link';
+import { z } from 'zod';
+import { JobRow } from '@/features/shed/JobRow';
+import { openShed } from '@/features/shed/server';
+import { Brand } from '@/ui/Brand';
+
+const cursorSchema = z.object({ at: z.iso.datetime(), id: z.uuid() });
+
+interface Props {
+  searchParams: Promise<{ at?: string; id?: string }>;
+}
+
+/** The shed: jobs in hand and the machines they belong to. */
+export default async function ShedPage({ searchParams }: Props) {
+  const cursor = cursorSchema.safeParse(await searchParams);
+  const after = cursor.success ? { openedAt: new Date(cursor.data.at), id: cursor.data.id } : undefined;
+  const { jobs, total, machines, more } = await openShed(after);
+  return (
+    <div className="flex min-h-dvh flex-col">
+      <header className="sticky top-0 z-20 flex h-14 shrink-0 items-stretch border-b-2 border-ink bg-film pl-6 max-tablet:pl-3">
+        <Brand />
+        <div className="flex min-w-0 flex-col justify-center border-l border-rule px-4">
+          <h1 className="truncate text-[17px] leading-5 font-[750]">Ostrel Ridge shed</h1>
+          <p className="truncate text-[15px] leading-5 text-ink2">
+            {new Intl.DateTimeFormat('en-GB', { weekday: 'long', day: 'numeric', month: 'long' }).format(new Date())}
+          </p>
+        </div>
+        <Link
+          href="/new"
+          className="my-1.5 mr-6 ml-auto flex items-center gap-2 bg-pencil px-5 text-[17px] font-[750] text-sheet max-tablet:mr-2 max-tablet:px-3"
+        >
+          <Plus size={20} strokeWidth={3} aria-hidden /> New job
+        </Link>
+      </header>
+      <main className="flex-1">
+        <section aria-labelledby="in-hand" className="bg-sheet">
+          <h2
+            id="in-hand"
+            className="mx-6 flex h-12 items-center gap-3 border-b-2 border-ink text-[19px] font-[780] max-tablet:mx-3"
+          >
+            In hand{' '}
+            <span className="text-[15.5px] font-[550] text-ink2">
+              {total} {total === 1 ? 'job' : 'jobs'}
+            </span>
+          </h2>
+          {jobs.length === 0 ? (
+            <p className="px-6 py-10 text-[19px] max-tablet:px-3">
+              No jobs in hand. Start one from the machine that will not work.{' '}
+              <Link href="/new" className="underline underline-offset-4">
+                New job
+              </Link>
+            </p>
+          ) : (
+            <ul>
+              {jobs.map((job) => (
+                <JobRow key={job.id} job={job} />
+              ))}
+            </ul>
+          )}
+          <nav aria-label="Pages" className="flex gap-6 px-6 max-tablet:px-3">
+            {after ? (
+              <Link href="/" className="flex min-h-11 items-center underline underline-offset-4">
+                Newest jobs
+              </Link>
+            ) : null}
+            {more ? (
+              <Link
+                href={`/?at=${more.openedAt.toISOString()}&id=${more.id}`}
+                className="flex min-h-11 items-center underline underline-offset-4"
+              >
+                Older jobs
+              </Link>
+            ) : null}
+          </nav>
+        </section>
+        <section aria-labelledby="machines" className="border-t-2 border-ink px-6 pb-10 max-tablet:px-3">
+          <h2 id="machines" className="flex h-12 items-center border-b-2 border-ink text-[19px] font-[780]">
+            Machines
+          </h2>
+          {machines.length === 0 ? <p className="py-6">No machine has been entered yet.</p> : null}
+          <ul className="grid gap-x-9 desk:grid-cols-2">
+            {machines.map((machine) => (
+              <li key={machine.id} className="flex min-h-[52px] items-center gap-4 border-b-[1.5px] border-rule">
+                <span className="fig-bold w-14 text-[19px]">{machine.code}</span>
+                <span className="min-w-0 flex-1 truncate" title={machine.name}>
+                  {machine.name}
+                </span>
+                <span className="text-[15.5px] text-ink2">
+                  {machine.functions === 0
+                    ? 'no circuit yet'
+                    : `${machine.functions} ${machine.functions === 1 ? 'function' : 'functions'}`}
+                </span>
+                <span className={`w-24 text-right text-[15.5px] ${machine.open_jobs > 0 ? 'text-copper-ink' : 'text-ink2'}`}>
+                  {machine.open_jobs === 0 ? 'no job' : `${machine.open_jobs} in hand`}
+                </span>
+              </li>
+            ))}
+          </ul>
+        </section>
+      </main>
+    </div>
+  );
+}

@@ -1,0 +1,139 @@
+import type { CircuitModel } from '../circuit/model';
+import type { Setup } from '../circuit/schema';
+import { branchAmps, branchVolts } from '../circuit/world';
+
+/** One part on a lane, walked from supply to return. */
+export interface Step {
+  part: number;
+  branch: number;
+  from: number;
+  to: number;
+}
+
+/** The run of one load: from a supply, through what feeds it, down the load, and home. */
+export interface Lane {
+  /** Reference of the load. */
+  id: string;
+  load: Step;
+  feed: Step[];
+  back: Step[];
+  /** Set-up in which this load is energised; the machine at rest when none does. */
+  setup: Setup;
+  /** Parts lying across the load, such as a suppression diode. */
+  across: number[];
+}
+
+export interface Lanes {
+  lanes: Lane[];
+  /** Test point number of each node, from supply to return along the first lane, then the next. Never changes. */
+  pointOf: ReadonlyMap<number, number>;
+  nodeOf: ReadonlyMap<number, number>;
+  /** Parts on no lane and across none. */
+  loose: number[];
+}
+
+const LOADS = ['coil', 'lamp', 'heater', 'motor', 'resistor', 'relay'];
+const FLOWS = 1e-4;
+
+/** Finds the lane of every load. Positions are another matter: see `layoutPath`. */
+export function findLanes(model: CircuitModel): Lanes {
+  const { compiled } = model;
+  const lanes: Lane[] = [];
+  const worlds = model.combinations.flatMap((controls) => {
+    const timed = compiled.circuit.parts.some(({ kind }) => kind === 'timer');
+    return (timed ? [undefined, 0.1] : [undefined]).map((afterSeconds) => {
+      const setup: Setup = {
+        ...(Object.keys(controls).length > 0 ? { controls } : {}),
+        ...(afterSeconds === undefined ? {} : { afterSeconds }),
+      };
+      return { setup, world: model.situation(setup).solve({ mode: 'live' }) };
+    });
+  });
+  const supplies = new Map<number, number>();
+  for (const { part, nodes, index } of compiled.parts) {
+    if (part.kind === 'source') supplies.set(nodes[0]!, nodes[1]!);
+    if (part.kind === 'transformer') {
+      const unit = compiled.transformers.find((one) => one.part === index)!;
+      supplies.set(unit.secondary[0], unit.secondary[1]);
+    }
+  }
+  for (const { part, branches } of compiled.parts) {
+    if (!LOADS.includes(part.kind)) continue;
+    const body = branches[0]!;
+    const fed = worlds.find(({ world }) => Math.abs(branchAmps(world, body.index)) > FLOWS);
+    const { setup, world } = fed ?? worlds[0]!;
+    const upright = !fed || branchVolts(world, body.index) >= 0;
+    const [high, low] = upright ? [body.a, body.b] : [body.b, body.a];
+    const carries = (branch: number) => Math.abs(branchAmps(world, branch)) > FLOWS;
+    const goals = new Set(supplies.keys());
+    const home = new Set([...supplies.values(), compiled.frame]);
+    const feed =
+      (fed && route(model, high, goals, home, carries)) ?? route(model, high, goals, home, () => true);
+    const back = (fed && route(model, low, home, goals, carries)) ?? route(model, low, home, goals, () => true);
+    if (!feed || !back) continue;
+    lanes.push({
+      id: part.ref,
+      load: { part: body.part, branch: body.index, from: high, to: low },
+      feed: feed.reverse().map((step) => ({ ...step, from: step.to, to: step.from })),
+      back,
+      setup,
+      across: compiled.parts
+        .filter((other) => other.index !== body.part && other.part.kind === 'diode')
+        .filter(({ nodes }) => nodes.includes(high) && nodes.includes(low))
+        .map(({ index }) => index),
+    });
+  }
+  const pointOf = new Map<number, number>();
+  const number = (node: number) => {
+    if (!pointOf.has(node)) pointOf.set(node, pointOf.size + 1);
+  };
+  for (const { feed, load, back } of lanes) {
+    for (const { from, to } of [...feed, load, ...back]) [from, to].forEach(number);
+  }
+  compiled.nodeNames.forEach((name, node) => {
+    if (!name.endsWith(':wiper')) number(node);
+  });
+  const drawn = new Set(
+    lanes.flatMap(({ feed, load, back, across }) => [...[...feed, load, ...back].map(({ part }) => part), ...across]),
+  );
+  return {
+    lanes,
+    pointOf,
+    nodeOf: new Map([...pointOf].map(([node, point]) => [point, node])),
+    loose: compiled.parts
+      .filter(({ index, part }) => !drawn.has(index) && part.kind !== 'source')
+      .map(({ index }) => index),
+  };
+}
+
+/** Fewest parts from a node to one of the goals, walking contacts, fuses, wires and pins, never a load. */
+function route(
+  model: CircuitModel,
+  start: number,
+  goals: ReadonlySet<number>,
+  avoid: ReadonlySet<number>,
+  usable: (branch: number) => boolean,
+): Step[] | null {
+  const { branches, parts } = model.compiled;
+  const via = new Map<number, Step | null>([[start, null]]);
+  const queue = [start];
+  for (let at = 0; at < queue.length; at++) {
+    const node = queue[at]!;
+    if (goals.has(node)) {
+      const steps: Step[] = [];
+      for (let step = via.get(node); step; step = via.get(step.from)) steps.push(step);
+      return steps.reverse();
+    }
+    for (const branch of branches) {
+      const { kind } = parts[branch.part]!.part;
+      if (kind === 'source' || kind === 'diode' || kind === 'sensor3') continue;
+      if (LOADS.includes(kind) && branch.role === 'body') continue;
+      if (!usable(branch.index)) continue;
+      const to = branch.a === node ? branch.b : branch.b === node ? branch.a : -1;
+      if (to < 0 || via.has(to) || (avoid.has(to) && !goals.has(to))) continue;
+      via.set(to, { part: branch.part, branch: branch.index, from: node, to });
+      queue.push(to);
+    }
+  }
+  return null;
+}

@@ -1,0 +1,242 @@
+import type { CircuitModel } from '../circuit/model';
+import type { Lane, Lanes, Step } from './lanes';
+import type { Standing } from './standing';
+
+/** Positions of the drawn path, in pixels of the figure. Nothing here is placed by hand for one circuit. */
+export interface PathLayout {
+  width: number;
+  height: number;
+  lane: Lane;
+  /** Height of the supply and of 0 V. */
+  supplyY: number;
+  floorY: number;
+  supplyVolts: number;
+  points: PointBox[];
+  runs: RunBox[];
+  fall: FallBox;
+  branches: BranchBox[];
+}
+
+export interface PointBox {
+  node: number;
+  point: number;
+  x: number;
+  y: number;
+  expectedVolts: number;
+}
+
+/** One part drawn on a level stretch, or several spared ones closed to one line. */
+export interface RunBox {
+  parts: number[];
+  steps: Step[];
+  x1: number;
+  x2: number;
+  y1: number;
+  y2: number;
+  folded: boolean;
+}
+
+/** The load: drawn as the fall itself. */
+export interface FallBox {
+  part: number;
+  x: number;
+  y1: number;
+  y2: number;
+  across: number[];
+  /** Points at its two ends. */
+  high: number;
+  low: number;
+}
+
+/** Another load's lane, drawn flat and quiet over the run, leaving and joining it where they share a node. */
+export interface BranchBox {
+  lane: Lane;
+  /** Parts that are not on the run itself. */
+  parts: number[];
+  y: number;
+  x1: number;
+  x2: number;
+  fork: { x: number; y: number } | null;
+  join: { x: number; y: number } | null;
+}
+
+export interface LayoutOptions {
+  width: number;
+  standings: readonly Standing[];
+  /** Nodes the present test asks for: never folded away. */
+  asked: readonly number[];
+}
+
+const FIGURE = { height: 340, left: 92, right: 84, supplyY: 130, floorY: 281 };
+/** Widths of a run by how much it matters now: spared, usual, most doubt. */
+const WIDTH = { closed: 94, usual: 118, open: 176, fall: 104, folded: 132 };
+const LEAST_SCALE = 0.8;
+const BRANCH_Y = 26;
+const BRANCH_STEP = 34;
+const MOST_BRANCHES = 2;
+
+/** Lane the figure shows as its run: the asked one, else the one with most doubt. */
+export function chooseLane(lanes: Lanes, asked: readonly number[], standings: readonly Standing[]): Lane | undefined {
+  const score = (lane: Lane) => {
+    const steps = [...lane.feed, lane.load, ...lane.back];
+    const nodes = new Set(steps.flatMap(({ from, to }) => [from, to]));
+    const hits = asked.filter((node) => nodes.has(node)).length;
+    const doubt = steps.reduce((sum, { part }) => sum + standings[part]!.share, 0);
+    return 10 * hits + doubt;
+  };
+  return lanes.lanes.reduce<Lane | undefined>(
+    (best, lane) => (best && score(best) >= score(lane) ? best : lane),
+    undefined,
+  );
+}
+
+/** Lays the path out: supply to return along `lane` at the height of its expected volts, other lanes above it. */
+export function layoutPath(model: CircuitModel, lanes: Lanes, lane: Lane, options: LayoutOptions): PathLayout {
+  const { standings, asked } = options;
+  const { compiled } = model;
+  const world = model.situation(lane.setup).solve({ mode: 'live' });
+  const foot = lane.back.at(-1)?.to ?? lane.load.to;
+  const voltsOf = (node: number) => {
+    const volts = world.changed.pairVolts(node, foot);
+    return Number.isNaN(volts) ? 0 : volts;
+  };
+  const supplyVolts = Math.max(voltsOf(lane.feed[0]?.from ?? lane.load.from), 0.001);
+  const { supplyY, floorY } = FIGURE;
+  const heightOf = (volts: number) => floorY - (Math.min(Math.max(volts / supplyVolts, -0.1), 1.1) * (floorY - supplyY));
+
+  const most = Math.max(0, ...[...lane.feed, ...lane.back].map(({ part }) => standings[part]!.share));
+  const widthOf = ({ part }: Step) => {
+    const { state, share } = standings[part]!;
+    if (state === 'spared') return WIDTH.closed;
+    return share === most && share > 0.2 ? WIDTH.open : WIDTH.usual;
+  };
+  let feed: Step[][] = lane.feed.map((step) => [step]);
+  let back: Step[][] = lane.back.map((step) => [step]);
+  const available = options.width - FIGURE.left - FIGURE.right;
+  const wanted = () =>
+    [...feed, ...back].reduce((sum, group) => sum + (group.length > 1 ? WIDTH.folded : widthOf(group[0]!)), WIDTH.fall);
+  const spared = (group: Step[]) =>
+    group.every(({ part }) => standings[part]!.state === 'spared' || standings[part]!.state === 'held');
+  while (wanted() * LEAST_SCALE > available) {
+    const shorter = foldOnce(feed, spared, asked) ?? null;
+    if (shorter) feed = shorter;
+    else {
+      const shorterBack = foldOnce(back, spared, asked);
+      if (!shorterBack) break;
+      back = shorterBack;
+    }
+  }
+  const total = wanted();
+  const scale = Math.max(available / total, LEAST_SCALE);
+  const stretched = Math.min(scale, 1.35);
+  const width = Math.max(options.width, FIGURE.left + FIGURE.right + total * LEAST_SCALE);
+
+  const points: PointBox[] = [];
+  const runs: RunBox[] = [];
+  let x = FIGURE.left;
+  const point = (node: number) => {
+    const volts = voltsOf(node);
+    points.push({ node, point: lanes.pointOf.get(node)!, x, y: heightOf(volts), expectedVolts: volts });
+  };
+  const walk = (groups: Step[][]) => {
+    for (const steps of groups) {
+      const x1 = x;
+      x += (steps.length > 1 ? WIDTH.folded : widthOf(steps[0]!)) * stretched;
+      const [first, last] = [steps[0]!, steps.at(-1)!];
+      runs.push({
+        parts: steps.map(({ part }) => part),
+        steps,
+        x1,
+        x2: x,
+        y1: heightOf(voltsOf(first.from)),
+        y2: heightOf(voltsOf(last.to)),
+        folded: steps.length > 1,
+      });
+      point(last.to);
+    }
+  };
+  point(lane.feed[0]?.from ?? lane.load.from);
+  walk(feed);
+  const high = points.at(-1)!;
+  x += WIDTH.fall * stretched;
+  // The fall stands a little after the last fed point; the first return point follows it.
+  point(lane.load.to);
+  const low = points.at(-1)!;
+  walk(back);
+  const fall: FallBox = {
+    part: lane.load.part,
+    x: high.x + 0.42 * WIDTH.fall * stretched,
+    y1: high.y,
+    y2: low.y,
+    across: lane.across,
+    high: lane.load.from,
+    low: lane.load.to,
+  };
+  return {
+    width,
+    height: FIGURE.height,
+    lane,
+    supplyY,
+    floorY,
+    supplyVolts,
+    points,
+    runs,
+    fall,
+    branches: layBranches(compiled.parts.length, lanes, lane, points, runs),
+  };
+}
+
+/** Closes the longest stretch of cleared runs between points nobody asks for, or returns null when there is none. */
+function foldOnce(groups: Step[][], cleared: (group: Step[]) => boolean, asked: readonly number[]): Step[][] | null {
+  let best = { at: -1, length: 0 };
+  for (let at = 0; at < groups.length; at++) {
+    let length = 0;
+    while (at + length < groups.length && cleared(groups[at + length]!)) {
+      const next = groups[at + length]!;
+      length++;
+      if (asked.includes(next.at(-1)!.to)) break;
+    }
+    if (length > best.length) best = { at, length };
+  }
+  if (best.length < 2) return null;
+  const folded = groups.slice(best.at, best.at + best.length).flat();
+  return [...groups.slice(0, best.at), folded, ...groups.slice(best.at + best.length)];
+}
+
+function layBranches(
+  partCount: number,
+  lanes: Lanes,
+  lane: Lane,
+  points: readonly PointBox[],
+  runs: readonly RunBox[],
+): BranchBox[] {
+  const own = new Set([...lane.feed, lane.load, ...lane.back].map(({ part }) => part));
+  // A node inside a folded stretch is reached at the stretch's middle.
+  const place = (node: number): { x: number; y: number } | null => {
+    const box = points.find((one) => one.node === node);
+    if (box) return { x: box.x, y: box.y };
+    const run = runs.find(({ steps }) => steps.some(({ from, to }) => from === node || to === node));
+    return run ? { x: (run.x1 + run.x2) / 2, y: run.y1 } : null;
+  };
+  return lanes.lanes
+    .filter(({ id }) => id !== lane.id)
+    .slice(0, Math.max(partCount, 0))
+    .map((other, at): BranchBox | null => {
+      const steps = [...other.feed, other.load, ...other.back];
+      const apart = steps.filter(({ part }) => !own.has(part));
+      if (apart.length === 0) return null;
+      const fork = place(apart[0]!.from);
+      const join = place(apart.at(-1)!.to);
+      return {
+        lane: other,
+        parts: apart.map(({ part }) => part),
+        y: BRANCH_Y + BRANCH_STEP * Math.min(at, MOST_BRANCHES - 1),
+        x1: fork?.x ?? points[0]!.x,
+        x2: join?.x ?? points.at(-1)!.x,
+        fork,
+        join,
+      };
+    })
+    .filter((box) => box !== null)
+    .map((box, at) => ({ ...box, y: BRANCH_Y + BRANCH_STEP * at }));
+}

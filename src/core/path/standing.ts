@@ -1,0 +1,80 @@
+import type { CircuitModel } from '../circuit/model';
+import type { Reading } from '../circuit/schema';
+import { branchAmps, type World } from '../circuit/world';
+import type { Diagnosis } from '../diagnosis/diagnose';
+import { faultByName, type CandidateFault } from '../diagnosis/faults';
+import { partShares } from './partShares';
+import { shareTurns } from './turns';
+
+/** How a part stands: in doubt, cleared with current through it, cleared without, or proved bad. */
+export type State = 'doubt' | 'held' | 'spared' | 'bad';
+
+export interface Standing {
+  state: State;
+  share: number;
+  turns: number;
+}
+
+/** Below this share a part counts as cleared by the readings. */
+const CLEARED_SHARE = 0.02;
+/** Share of its healthy current that a part must have carried for "proved under load". */
+const LOADED_SHARE = 0.3;
+
+/**
+ * Standing of every part, in circuit order. Ticks are earned under load only: a part no reading has seen carry
+ * current is at best held.
+ */
+export function partStandings(
+  model: CircuitModel,
+  faults: readonly CandidateFault[],
+  diagnosis: Diagnosis,
+  readings: readonly Reading[],
+): { parts: Standing[]; soundTurns: number } {
+  const { parts } = model.compiled;
+  const shares = partShares(model, diagnosis);
+  const turns = shareTurns([...shares, diagnosis.noFault]);
+  const loaded = loadedParts(model, faults, diagnosis, readings);
+  const { verdict } = diagnosis;
+  return {
+    parts: parts.map(({ part, index }): Standing => {
+      const share = shares[index]!;
+      const bad = verdict.state === 'name' && verdict.part === part.ref;
+      const cleared = readings.length > 0 && share < CLEARED_SHARE && turns[index] === 0;
+      const state: State = bad ? 'bad' : !cleared ? 'doubt' : loaded.has(index) ? 'spared' : 'held';
+      return { state, share, turns: turns[index]! };
+    }),
+    soundTurns: turns.at(-1)!,
+  };
+}
+
+/** Parts that carried current in some live reading, were the likeliest suspect true. */
+function loadedParts(
+  model: CircuitModel,
+  faults: readonly CandidateFault[],
+  { suspects, noFault }: Diagnosis,
+  readings: readonly Reading[],
+): Set<number> {
+  const top = suspects[0];
+  const loaded = new Set<number>();
+  const edits =
+    top && top.share > noFault
+      ? (() => {
+          const found = faultByName(faults, top.part, top.fault, top.severityOhms);
+          return found.fault.variants[0]!.edits(found.severity);
+        })()
+      : [];
+  for (const { kind, setup } of readings) {
+    if (kind === 'ohms' || kind === 'diode' || kind === 'insulation') continue;
+    const solver = model.situation(setup);
+    const found: World = solver.solve({ mode: 'live' }, edits);
+    const healthy = solver.solve({ mode: 'live' });
+    for (const { index, branches } of model.compiled.parts) {
+      const flows = branches.some((branch) => {
+        const nominal = Math.abs(branchAmps(healthy, branch.index));
+        return nominal > 1e-6 && Math.abs(branchAmps(found, branch.index)) > LOADED_SHARE * nominal;
+      });
+      if (flows) loaded.add(index);
+    }
+  }
+  return loaded;
+}

@@ -1,0 +1,79 @@
+import { Check, ChevronDown } from 'lucide-react';
+import Link from 'next/link';
+import { DropdownMenu } from 'radix-ui';
+import { Brand } from '@/ui/Brand';
+import { STEPS, type StepId } from './steps';
+
+export interface JobTitle {
+  number: number;
+  title: string;
+  machineCode: string;
+  machineName: string;
+  person: string | null;
+}
+
+/** The head of every job screen: brand, job, and the nine steps as index tabs. */
+export function JobHead({ job, step, done }: { job: JobTitle; step: StepId; done: readonly StepId[] }) {
+  const href = (id: StepId) => `/jobs/${job.number}${id === 'test' ? '' : `?step=${id}`}`;
+  const at = STEPS.findIndex(({ id }) => id === step);
+  return (
+    <header className="relative flex h-14 shrink-0 items-stretch border-b-2 border-ink bg-film pl-6 max-tablet:pl-3">
+      <Brand />
+      <div className="flex min-w-0 flex-1 flex-col justify-center border-l border-rule px-4 desk:flex-none desk:max-w-[300px]">
+        <h1 className="truncate text-[17px] leading-5 font-[750]" title={job.title}>
+          {job.machineCode} {job.title}
+        </h1>
+        <p className="truncate text-[15px] leading-5 text-ink2">
+          {job.machineName}, job {job.number}
+          {job.person ? `, ${job.person}` : ''}
+        </p>
+      </div>
+      <nav aria-label="Steps of the job" className="ml-auto hidden items-stretch pr-3 desk:flex">
+        {STEPS.map(({ id, name }, index) => (
+          <Link
+            key={id}
+            href={href(id)}
+            aria-current={id === step ? 'step' : undefined}
+            className={
+              id === step
+                ? 'relative top-[2px] mt-2 flex items-center border-2 border-b-0 border-ink bg-sheet px-3.5 text-[17px] font-[780]'
+                : 'flex items-center px-2.5 text-[15.5px] whitespace-nowrap text-ink2'
+            }
+          >
+            {done.includes(id) && id !== step ? (
+              <Check size={17} strokeWidth={3} className="mr-1 text-verdi" aria-label="done" />
+            ) : null}
+            <span className={done.includes(id) && id !== step ? 'text-verdi' : ''}>
+              {index > at + 1 ? (
+                <>
+                  <span className="xl:hidden">{name.split(' ')[0]}</span>
+                  <span className="hidden xl:inline">{name}</span>
+                </>
+              ) : (
+                name
+              )}
+            </span>
+          </Link>
+        ))}
+      </nav>
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger className="m-1 flex items-center gap-2 border-2 border-ink bg-sheet px-3 text-[16px] whitespace-nowrap desk:hidden">
+          <strong className="font-[780]">{STEPS[at]!.name}</strong>
+          <span className="fig text-[15px]">
+            {at + 1} of {STEPS.length}
+          </span>
+          <ChevronDown size={16} aria-hidden />
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content align="end" className="z-50 min-w-52 border-2 border-ink bg-sheet py-1 text-ink">
+            {STEPS.map(({ id, name }) => (
+              <DropdownMenu.Item key={id} asChild className="flex min-h-11 items-center px-4 data-highlighted:bg-pencil-t">
+                <Link href={href(id)}>{name}</Link>
+              </DropdownMenu.Item>
+            ))}
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+    </header>
+  );
+}

@@ -1,0 +1,138 @@
+'use client';
+
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { v7 as uuidv7 } from 'uuid';
+import { entrySchema, type Entry } from '@/core/job/entries';
+import { reduceJob, type JobState } from '@/core/job/reduceJob';
+
+/** Everything of an entry but what the log itself fills in. */
+export type Draft = Entry extends infer E
+  ? E extends Entry
+    ? Omit<E, 'id' | 'at' | 'person'>
+    : never
+  : never;
+
+export interface JobLog {
+  state: JobState;
+  /** Entries written here that the server has not confirmed. */
+  waiting: Entry[];
+  /** Set when the server refused an entry for good. */
+  refused: string | null;
+  online: boolean;
+  write: (draft: Draft) => Entry;
+}
+
+const RETRY_MS = 2500;
+const POLL_MS = 2000;
+
+/**
+ * A job's log in the browser. What is written counts at once, is kept in local storage until the server has it, and
+ * is sent again until it does; others' entries are fetched every two seconds.
+ */
+export function useJobLog(jobNumber: number, initial: readonly Entry[], lastSeq: number, person: string): JobLog {
+  const [known, setKnown] = useState<readonly Entry[]>(initial);
+  const [waiting, setWaiting] = useState<Entry[]>([]);
+  const [refused, setRefused] = useState<string | null>(null);
+  const [online, setOnline] = useState(true);
+  const seq = useRef(lastSeq);
+  const sending = useRef(false);
+  const storageKey = `spiraxis-waiting-${jobNumber}`;
+
+  // What an earlier visit could not send is picked up again.
+  useEffect(() => {
+    const kept = readKept(storageKey);
+    if (kept.length > 0) setWaiting((now) => [...kept.filter(({ id }) => !now.some((one) => one.id === id)), ...now]);
+  }, [storageKey]);
+
+  const send = useCallback(async () => {
+    if (sending.current || waiting.length === 0) return;
+    sending.current = true;
+    try {
+      const response = await fetch(`/api/jobs/${jobNumber}/entries`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ entries: waiting }),
+      });
+      if (response.ok) {
+        setOnline(true);
+        setRefused(null);
+        const sent = new Set(waiting.map(({ id }) => id));
+        setKnown((now) => [...now, ...waiting.filter(({ id }) => !now.some((one) => one.id === id))]);
+        setWaiting((now) => {
+          const rest = now.filter(({ id }) => !sent.has(id));
+          keepWaiting(storageKey, rest);
+          return rest;
+        });
+      } else if (response.status === 400 || response.status === 409 || response.status === 413) {
+        const { message } = (await response.json()) as { message?: string };
+        setRefused(message ?? `The server refused the entry (${response.status}).`);
+      } else setOnline(false);
+    } catch {
+      // No network or no server: the entries stay in the browser and are sent when it is back.
+      setOnline(false);
+    } finally {
+      sending.current = false;
+    }
+  }, [jobNumber, storageKey, waiting]);
+
+  useEffect(() => {
+    if (waiting.length === 0 || refused) return;
+    void send();
+    const timer = setInterval(() => void send(), RETRY_MS);
+    return () => clearInterval(timer);
+  }, [waiting, send, refused]);
+
+  useEffect(() => {
+    const timer = setInterval(async () => {
+      if (document.hidden) return;
+      try {
+        const response = await fetch(`/api/jobs/${jobNumber}/entries?after=${seq.current}`);
+        if (!response.ok) return setOnline(false);
+        const { entries } = (await response.json()) as { entries: { seq: number; entry: unknown }[] };
+        setOnline(true);
+        if (entries.length === 0) return;
+        seq.current = Math.max(seq.current, ...entries.map((one) => one.seq));
+        const fresh = entries.map(({ entry }) => entrySchema.parse(entry));
+        setKnown((now) => {
+          const ids = new Set(now.map(({ id }) => id));
+          const added = fresh.filter(({ id }) => !ids.has(id));
+          return added.length > 0 ? [...now, ...added] : now;
+        });
+      } catch {
+        setOnline(false);
+      }
+    }, POLL_MS);
+    return () => clearInterval(timer);
+  }, [jobNumber]);
+
+  const write = useCallback(
+    (draft: Draft): Entry => {
+      const entry = { ...draft, id: uuidv7(), at: new Date().toISOString(), person } as Entry;
+      setWaiting((now) => {
+        const next = [...now, entry];
+        keepWaiting(storageKey, next);
+        return next;
+      });
+      return entry;
+    },
+    [person, storageKey],
+  );
+
+  const state = useMemo(() => reduceJob([...known, ...waiting]), [known, waiting]);
+  return { state, waiting, refused, online, write };
+}
+
+function readKept(key: string): Entry[] {
+  try {
+    const kept: unknown = JSON.parse(localStorage.getItem(key) ?? '[]');
+    return Array.isArray(kept) ? kept.flatMap((one) => entrySchema.safeParse(one).data ?? []) : [];
+  } catch {
+    // Damaged storage holds nothing that could be sent.
+    return [];
+  }
+}
+
+function keepWaiting(key: string, entries: readonly Entry[]): void {
+  if (entries.length === 0) localStorage.removeItem(key);
+  else localStorage.setItem(key, JSON.stringify(entries));
+}

@@ -1,0 +1,85 @@
+import 'server-only';
+import { CircuitModel } from '@/core/circuit/model';
+import { reduceJob } from '@/core/job/reduceJob';
+import { findLanes } from '@/core/path/lanes';
+import { chooseLane } from '@/core/path/layoutPath';
+import type { State } from '@/core/path/standing';
+import { readEntries } from '@/db/entries';
+import { countOpenJobs, findJob, listMachines, listOpenJobs, type JobCursor } from '@/db/jobs';
+import { modeName, testPlace } from '@/features/test/words';
+import { makeDiagnosisService } from '@/workers/diagnosisService';
+
+export const JOBS_A_PAGE = 20;
+const MOST_MACHINES = 200;
+const MOST_DIGESTS = 400;
+
+/** One job's path in small, with its turns, and what is to be done next. */
+export interface JobDigest {
+  next: string;
+  runs: { state: State; turns: number; asked: boolean; fall: boolean }[];
+}
+
+export async function openShed(after: JobCursor | undefined) {
+  const [jobs, total, machines] = await Promise.all([
+    listOpenJobs(JOBS_A_PAGE + 1, after),
+    countOpenJobs(),
+    listMachines(MOST_MACHINES),
+  ]);
+  const page = jobs.slice(0, JOBS_A_PAGE);
+  const last = page.at(-1);
+  return {
+    jobs: page,
+    total,
+    machines,
+    more: jobs.length > JOBS_A_PAGE && last ? { openedAt: last.opened_at, id: last.id } : null,
+  };
+}
+
+const service = makeDiagnosisService(24);
+const digests = new Map<string, JobDigest>();
+
+/** The digest of a job as its log stands; worked out once for each state of the log. */
+export async function digestOf(jobNumber: number): Promise<JobDigest | null> {
+  const job = await findJob(jobNumber);
+  if (!job) return null;
+  const stored = await readEntries(job.id);
+  const key = `${job.id}@${stored.at(-1)?.seq ?? 0}`;
+  const known = digests.get(key);
+  if (known) return known;
+  // One calculation at a time, with room for other requests between them.
+  await new Promise((resolve) => setImmediate(resolve));
+  const state = reduceJob(stored.map(({ entry }) => entry));
+  const readings = state.readings.map(({ reading }) => reading);
+  const answer = service.weigh(job.circuit, readings, { noReach: state.noReach, excluded: state.skipped, most: 1 });
+  if (!answer.ok) return { next: answer.message, runs: [] };
+  const { standings, diagnosis } = answer.value;
+  const model = new CircuitModel(job.circuit);
+  const lanes = findLanes(model);
+  const test = diagnosis.next[0]?.test;
+  const asked =
+    test && 'from' in test ? [test.from, test.to].map((name) => model.compiled.nodeIndex.get(name)!) : [];
+  const lane = chooseLane(lanes, asked, standings);
+  const speaker = { model, lanes };
+  const { verdict } = diagnosis;
+  const digest: JobDigest = {
+    next:
+      verdict.state === 'name'
+        ? `Decide: ${verdict.part} is proved bad`
+        : verdict.state === 'noFault'
+          ? 'Decide: nothing wrong found'
+          : test
+            ? `Test: ${testPlace(speaker, test)}, ${modeName(speaker, test)}`
+            : 'No test left that tells the suspects apart',
+    runs: lane
+      ? [...lane.feed, lane.load, ...lane.back].map((step) => ({
+          state: standings[step.part]!.state,
+          turns: standings[step.part]!.turns,
+          asked: asked.includes(step.to),
+          fall: step === lane.load,
+        }))
+      : [],
+  };
+  digests.set(key, digest);
+  if (digests.size > MOST_DIGESTS) digests.delete(digests.keys().next().value!);
+  return digest;
+}

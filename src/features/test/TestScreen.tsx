@@ -1,0 +1,475 @@
+'use client';
+
+import { useSearchParams } from 'next/navigation';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { CircuitModel } from '@/core/circuit/model';
+import type { Circuit, Reading, Test } from '@/core/circuit/schema';
+import { powerOff } from '@/core/diagnosis/candidateTests';
+import { testKey } from '@/core/diagnosis/observations';
+import type { RankedTest } from '@/core/diagnosis/rankTests';
+import type { Entry } from '@/core/job/entries';
+import { findLanes } from '@/core/path/lanes';
+import { chooseLane, layoutPath } from '@/core/path/layoutPath';
+import type { Standing } from '@/core/path/standing';
+import { ALL_TURNS, shareTurns } from '@/core/path/turns';
+import { PathFigure } from '@/ui/path/PathFigure';
+import { PhonePath } from '@/ui/path/PhonePath';
+import { useJobLog } from '../job/useJobLog';
+import { KeysDialog } from './KeysDialog';
+import { Keyline } from './Keyline';
+import { apartParts, pinsOf } from './pins';
+import { SuspectList } from './SuspectList';
+import { TestTag } from './TestTag';
+import { VerdictTag } from './VerdictTag';
+import { checkTyped } from './typedValue';
+import { useOutlook } from './useOutlook';
+import { useTestKeys } from './useTestKeys';
+import { holdWords, statementLines, testPlace, valueWords, type Speaker } from './words';
+
+export interface TestScreenProps {
+  jobNumber: number;
+  person: string;
+  circuit: Circuit;
+  entries: readonly Entry[];
+  lastSeq: number;
+}
+
+const TAG_DROP = 20;
+const EDGE = 24;
+
+/** The test screen: path above, suspects and next test in the middle, keyline at the bottom edge. */
+export function TestScreen({ jobNumber, person, circuit, entries, lastSeq }: TestScreenProps) {
+  const speaker = useMemo<Speaker>(() => {
+    const model = new CircuitModel(circuit);
+    return { model, lanes: findLanes(model) };
+  }, [circuit]);
+  const { model, lanes } = speaker;
+  const { compiled } = model;
+  const log = useJobLog(jobNumber, entries, lastSeq, person);
+  const readings = useMemo(() => log.state.readings.map(({ reading }) => reading), [log.state]);
+  const options = useMemo(
+    () => ({ noReach: log.state.noReach, excluded: log.state.skipped, most: 14 }),
+    [log.state],
+  );
+  const { outlook, working, failure, again, evaluate } = useOutlook(circuit, readings, options);
+  const params = useSearchParams();
+
+  const [text, setText] = useState('');
+  const [confirmed, setConfirmed] = useState('');
+  const [openPart, setOpenPart] = useState<string | null>(null);
+  const [holdFor, setHoldFor] = useState('');
+  const [goOn, setGoOn] = useState(false);
+  const [own, setOwn] = useState<RankedTest | null>(null);
+  const [ownTrouble, setOwnTrouble] = useState('');
+  const [folded, setFolded] = useState(false);
+  const [announced, setAnnounced] = useState('');
+  const [keysShown, setKeysShown] = useState(false);
+  const frameBox = useRef<HTMLDivElement>(null);
+  const width = useWidth(frameBox);
+
+  const verdict = outlook?.diagnosis.verdict ?? { state: 'keepTesting' as const, why: '' };
+  const next = outlook?.diagnosis.next ?? [];
+  const chosen = chosenTest(params, speaker, next);
+  const chosenKey = chosen ? testKey(chosen) : '';
+  const listed = chosen ? next.find(({ test }) => testKey(test) === chosenKey) : undefined;
+
+  // A test of the person's own is worked out like any other, after every reading.
+  useEffect(() => {
+    let current = true;
+    setOwnTrouble('');
+    if (!chosen || listed) {
+      setOwn(null);
+      return;
+    }
+    void evaluate(chosen).then((answer) => {
+      if (!current) return;
+      if (typeof answer === 'string') setOwnTrouble(answer);
+      else setOwn(answer);
+    });
+    return () => {
+      current = false;
+    };
+    // `evaluate` and `chosen` are new on every render; the key and the readings say when the question changed.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [chosenKey, readings, listed === undefined]);
+
+  const concluded = verdict.state !== 'keepTesting' && !chosen && !goOn;
+  const ranked = concluded ? undefined : chosen ? (listed ?? own ?? undefined) : next[0];
+  const test = ranked?.test;
+  const pair = test && 'from' in test ? test : null;
+  const leads = useMemo(
+    () =>
+      pair ? { plus: compiled.nodeIndex.get(pair.from)!, minus: compiled.nodeIndex.get(pair.to)! } : null,
+    [pair, compiled],
+  );
+
+  const standings = useMemo(() => outlook?.standings ?? evenStandings(compiled.parts.length), [outlook, compiled]);
+  const laneId = params.get('lane');
+  const asked = useMemo(() => (leads ? [leads.plus, leads.minus] : []), [leads]);
+  const lane = lanes.lanes.find(({ id }) => id === laneId) ?? chooseLane(lanes, asked, standings);
+  const layout = useMemo(
+    () => (lane ? layoutPath(model, lanes, lane, { width, standings, asked }) : null),
+    [model, lanes, lane, width, standings, asked],
+  );
+  const { pins, spans } = useMemo(
+    () => (lane ? pinsOf(speaker, lane, readings) : { pins: [], spans: [] }),
+    [speaker, lane, readings],
+  );
+
+  const { mustTick } = holdWords(ranked?.cautions ?? []);
+  const held = test !== undefined && holdFor === testKey(test);
+  const blocked = mustTick && !held;
+  const check = ranked ? checkTyped(text, ranked, compiled.supplyVolts) : ({ state: 'empty' } as const);
+  const lit = check.state === 'ready' && text !== '' ? check.outcome : null;
+
+  const go = useCallback((changes: Record<string, string | null>) => {
+    const url = new URL(window.location.href);
+    for (const [key, value] of Object.entries(changes)) {
+      if (value === null) url.searchParams.delete(key);
+      else url.searchParams.set(key, value);
+    }
+    window.history.replaceState(null, '', url);
+  }, []);
+
+  const choose = useCallback(
+    (wanted: Test | null) => {
+      setText('');
+      setConfirmed('');
+      go(wanted ? testToParams(speaker, wanted) : NO_TEST);
+    },
+    [go, speaker],
+  );
+
+  const pin = useCallback(
+    (value: Reading['value'], typed: string) => {
+      if (!test) return;
+      const reading = { ...test, value } as Reading;
+      log.write({ type: 'reading', body: { reading, typed } });
+      setAnnounced(`Pinned ${valueWords(test.kind, value)} at ${testPlace(speaker, test)}.`);
+      setText('');
+      setConfirmed('');
+      setGoOn(false);
+      go(NO_TEST);
+    },
+    [go, log, speaker, test],
+  );
+
+  const onPin = () => {
+    if (!ranked || check.state !== 'ready') return;
+    if (blocked) {
+      document.querySelector<HTMLInputElement>('[data-hold]')?.focus();
+      return;
+    }
+    // A value that fits no outcome is asked for once more: gloves and wet glass mistype.
+    if (check.outcome === null && confirmed !== text) {
+      setConfirmed(text);
+      return;
+    }
+    pin(check.value, text);
+  };
+
+  /** Moves the nearer lead, or the given one, to a node; leads never stand on the same point. */
+  const moveLead = useCallback(
+    (node: number, which?: 'plus' | 'minus') => {
+      if (!layout) return;
+      const base = leads ?? { plus: layout.points[0]!.node, minus: compiled.frame };
+      const xOf = (at: number) => layout.points.find((box) => box.node === at)?.x ?? 0;
+      const nearer =
+        which ??
+        (Math.abs(xOf(node) - xOf(base.plus)) <= Math.abs(xOf(node) - xOf(base.minus)) ? 'plus' : 'minus');
+      const moved = { ...base, [nearer]: node };
+      if (moved.plus === moved.minus) return;
+      const kind = pair?.kind === 'ohms' ? 'ohms' : 'volts';
+      const setup = pair && pair.kind === kind ? pair.setup : ownSetup(model, kind, lane?.setup ?? {});
+      choose({
+        kind,
+        from: compiled.nodeNames[moved.plus]!,
+        to: compiled.nodeNames[moved.minus]!,
+        setup,
+      });
+    },
+    [choose, compiled, lane, layout, leads, model, pair],
+  );
+
+  const setMode = (kind: 'volts' | 'ohms') => {
+    if (!pair) return;
+    choose({ kind, from: pair.from, to: pair.to, setup: ownSetup(model, kind, lane?.setup ?? {}) });
+  };
+
+  const unpin = useCallback(() => {
+    const last = log.state.readings.at(-1);
+    if (!last) return;
+    log.write({ type: 'withdrawal', supersedes: last.entry.id, body: {} });
+    setAnnounced('Unpinned the last reading. It stays in the record.');
+  }, [log]);
+
+  const key = useCallback(
+    (pressed: string) => {
+      setConfirmed('');
+      setText((now) => (pressed === 'OL' ? 'OL' : now === 'OL' ? pressed : `${now}${pressed}`).slice(0, 14));
+    },
+    [setText],
+  );
+
+  useTestKeys({
+    enabled: ranked !== undefined,
+    onKey: key,
+    onErase: () => setText((now) => now.slice(0, -1)),
+    onPin,
+    onEscape: () => {
+      if (text) setText('');
+      else if (chosen) choose(null);
+      else setOpenPart('');
+    },
+    onStepPoint: (direction, other) => {
+      if (!layout) return;
+      const points = layout.points.map(({ node }) => node);
+      const from = other ? (leads?.minus ?? compiled.frame) : (leads?.plus ?? points[0]!);
+      const at = points.indexOf(from);
+      const to = points[Math.min(Math.max((at < 0 ? 0 : at) + direction, 0), points.length - 1)]!;
+      moveLead(to, other ? 'minus' : 'plus');
+    },
+    onUndo: unpin,
+    onHold: () => test && setHoldFor(held ? '' : testKey(test)),
+    onKeysHelp: () => setKeysShown(true),
+    onStep: (direction) => {
+      const tabs = [...document.querySelectorAll<HTMLAnchorElement>('nav[aria-label="Steps of the job"] a')];
+      const at = tabs.findIndex((tab) => tab.getAttribute('aria-current') === 'step');
+      tabs[at + direction]?.click();
+    },
+  });
+
+  const tagLeft = width < 1180 ? 400 + EDGE * 2 : 472 + EDGE * 2;
+  const statement = failure
+    ? ['The calculation stopped. Your readings are safe.']
+    : outlook
+      ? statementLines(speaker, verdict, outlook.diagnosis.suspects, standings, readings, next[0])
+      : ['Working out what every fault on this path would read.'];
+
+  return (
+    <main className="flex min-h-0 flex-1 flex-col" data-working={working}>
+      <p className="sr-only" role="status" aria-live="polite">
+        {announced}
+      </p>
+      <div className="flex min-h-0 flex-1 flex-col max-desk:overflow-y-auto">
+        <div
+          ref={frameBox}
+          className="relative z-10 h-[340px] w-full shrink-0 bg-sheet max-tablet:hidden"
+          data-testid="path"
+        >
+          <div className={layout && layout.width > width ? 'h-full overflow-x-auto overflow-y-hidden' : 'h-full'}>
+            {layout ? (
+              <PathFigure
+                layout={layout}
+                parts={compiled.parts}
+                standings={standings}
+                pins={pins}
+                spans={spans}
+                leads={leads}
+                tag={{ left: width < 1024 ? EDGE : tagLeft, right: width - EDGE, drop: TAG_DROP }}
+                typed={text && check.state === 'ready' ? valueWords(test!.kind, check.value) : ''}
+                statement={statement}
+                noReach={new Set(log.state.noReach.map((name) => compiled.nodeIndex.get(name) ?? -1))}
+                apart={apartParts(model, test?.setup ?? {})}
+                dead={test !== undefined && ['ohms', 'diode', 'insulation'].includes(test.kind)}
+                stale={working}
+                onPoint={(node) => moveLead(node)}
+                onLane={(id) => go({ lane: id })}
+                onRun={(part) => setOpenPart(compiled.parts[part]!.part.ref)}
+              />
+            ) : (
+              <p className="p-8">This circuit has no load that a path can be drawn to.</p>
+            )}
+          </div>
+        </div>
+        <div className="tablet:hidden">
+          {lane ? (
+            <PhonePath
+              lane={lane}
+              lanes={lanes}
+              parts={compiled.parts}
+              standings={standings}
+              pins={pins}
+              leads={leads}
+              onPoint={(node) => moveLead(node)}
+              onLane={(id) => go({ lane: id })}
+            />
+          ) : null}
+        </div>
+        <div
+          className="grid min-h-0 flex-1 gap-6 border-t-2 border-ink bg-film px-6 py-5 max-desk:flex-none max-desk:grid-cols-1 max-tablet:gap-3 max-tablet:px-2.5 max-tablet:py-2.5 desk:grid-cols-[var(--suspects)_minmax(0,1fr)] desk:pt-[18px] desk:pb-2"
+          style={{ '--suspects': `${tagLeft - EDGE * 2}px` } as React.CSSProperties}
+        >
+          <div className="flex min-h-0 min-w-0 flex-col max-desk:order-2">
+            <SuspectList
+              speaker={speaker}
+              outlook={outlook}
+              readings={readings}
+              stale={working}
+              openPart={openPart}
+              onOpen={setOpenPart}
+            />
+          </div>
+          {failure ? (
+            <section className="border-2 border-ink bg-sheet p-5" role="alert">
+              <h2 className="text-[21px] font-[800]">The calculation stopped</h2>
+              <p className="mt-2">{failure} Nothing you pinned is lost.</p>
+              <button type="button" className="mt-4 min-h-11 bg-pencil px-5 font-[750] text-sheet" onClick={again}>
+                Try again
+              </button>
+            </section>
+          ) : ownTrouble ? (
+            <section className="border-2 border-ink bg-sheet p-5" role="alert" data-testid="own-trouble">
+              <h2 className="text-[21px] font-[800]">That reading cannot be taken like this</h2>
+              <p className="mt-2">{ownTrouble}.</p>
+              <button
+                type="button"
+                className="mt-4 min-h-11 bg-pencil px-5 font-[750] text-sheet"
+                onClick={() => choose(null)}
+              >
+                Back to the best test
+              </button>
+            </section>
+          ) : !outlook ? (
+            <section className="border-2 border-ink bg-sheet p-5" aria-busy aria-label="Next test">
+              <h2 className="text-[21px] font-[800]">Choosing the next test</h2>
+              <p className="mt-2">Trying every fault on this path against every reading that could be taken.</p>
+            </section>
+          ) : ranked ? (
+            <TestTag
+              speaker={speaker}
+              ranked={ranked}
+              others={next.filter((one) => one !== ranked)}
+              verdict={verdict}
+              own={chosen !== null}
+              lit={lit}
+              held={held}
+              onHeld={(ticked) => setHoldFor(ticked && test ? testKey(test) : '')}
+              onChoose={choose}
+              onMode={setMode}
+              onNoReach={(node) => log.write({ type: 'noReach', body: { node } })}
+              onSkip={(skipped) => log.write({ type: 'skippedTest', body: { test: skipped } })}
+            />
+          ) : chosen ? (
+            <section className="border-2 border-ink bg-sheet p-5" aria-busy aria-label="Next test" />
+          ) : (
+            <VerdictTag
+              speaker={speaker}
+              outlook={outlook}
+              readings={readings}
+              next={next[0]}
+              onGoOn={() => setGoOn(true)}
+            />
+          )}
+        </div>
+      </div>
+      <SaveStrip log={log} />
+      {ranked ? (
+        <Keyline
+          speaker={speaker}
+          ranked={ranked}
+          text={text}
+          check={check}
+          askAgain={confirmed !== '' && confirmed === text}
+          blocked={blocked}
+          folded={folded}
+          onFold={() => setFolded(!folded)}
+          onKey={key}
+          onErase={() => setText((now) => now.slice(0, -1))}
+          onPin={onPin}
+          onChoice={(value) => {
+            if (!blocked) pin(value, valueWords(ranked.test.kind, value));
+            else document.querySelector<HTMLInputElement>('[data-hold]')?.focus();
+          }}
+        />
+      ) : null}
+      <KeysDialog open={keysShown} onOpenChange={setKeysShown} />
+    </main>
+  );
+}
+
+function SaveStrip({ log }: { log: ReturnType<typeof useJobLog> }) {
+  const { waiting, online, refused } = log;
+  if (refused) {
+    const lines = waiting.map((entry) => (entry.type === 'reading' ? JSON.stringify(entry.body.reading) : entry.type));
+    return (
+      <div role="alert" className="shrink-0 border-t-2 border-stamp bg-stamp-t px-6 py-2 text-[15.5px] text-stamp">
+        <strong>✕ Not saved: {refused}</strong> Copy what was entered:
+        <textarea readOnly className="fig mt-1 block h-14 w-full bg-sheet p-1 text-[15px] text-ink" value={lines.join('\n')} />
+      </div>
+    );
+  }
+  if (online) return null;
+  const count = waiting.length;
+  return (
+    <div role="status" className="shrink-0 border-t-2 border-ink bg-pencil-t px-6 py-1.5 text-[15.5px]" data-testid="offline">
+      Kept on this tablet.{' '}
+      {count === 0
+        ? 'The server does not answer; work goes on.'
+        : `${count} ${count === 1 ? 'entry' : 'entries'} will send when it is back in range.`}
+    </div>
+  );
+}
+
+const NO_TEST = { mode: null, red: null, black: null, set: null } as const;
+
+/** The chosen test as it stands in the address: mode, points, and the set-up when it is not the usual one. */
+function testToParams({ model, lanes }: Speaker, test: Test): Record<string, string | null> {
+  if (!('from' in test)) {
+    const ref = test.kind === 'amps' ? test.through : test.part;
+    return { mode: test.kind, red: ref, black: null, set: JSON.stringify(test.setup) };
+  }
+  const point = (name: string) => String(lanes.pointOf.get(model.compiled.nodeIndex.get(name)!));
+  return { mode: test.kind, red: point(test.from), black: point(test.to), set: JSON.stringify(test.setup) };
+}
+
+function chosenTest(params: URLSearchParams, { model, lanes }: Speaker, next: readonly RankedTest[]): Test | null {
+  const [mode, red, black, set] = ['mode', 'red', 'black', 'set'].map((key) => params.get(key));
+  if (!mode || !red) return null;
+  const found = next.find(({ test }) => {
+    if ('from' in test) return false;
+    return test.kind === mode && (test.kind === 'amps' ? test.through : test.part) === red && JSON.stringify(test.setup) === set;
+  });
+  if (found) return found.test;
+  const node = (point: string | null | undefined) => {
+    const at = lanes.nodeOf.get(Number(point));
+    return at === undefined ? null : model.compiled.nodeNames[at]!;
+  };
+  const [from, to] = [node(red), node(black)];
+  if (!from || !to || !['volts', 'ohms', 'diode', 'insulation'].includes(mode)) return null;
+  let setup: Test['setup'] = {};
+  try {
+    setup = JSON.parse(set ?? '{}') as Test['setup'];
+  } catch {
+    // A damaged address falls back to the machine at rest.
+    setup = {};
+  }
+  const testVolts = model.compiled.supplyVolts > 50 ? 500 : 250;
+  return { kind: mode, from, to, setup, ...(mode === 'insulation' ? { testVolts } : {}) } as Test;
+}
+
+/** Set-up for a reading of the person's own: powered as the shown lane works, or dead with the same controls. */
+function ownSetup(model: CircuitModel, kind: 'volts' | 'ohms', lane: Test['setup']): Test['setup'] {
+  return kind === 'volts' ? lane : { ...lane, ...powerOff(model) };
+}
+
+/** Before the first answer: the doubt spread evenly. */
+function evenStandings(count: number): Standing[] {
+  const turns = shareTurns(new Array<number>(count).fill(1 / Math.max(count, 1)));
+  return turns.map((own) => ({ state: 'doubt', share: own / ALL_TURNS, turns: own }));
+}
+
+function useWidth(box: React.RefObject<HTMLElement | null>): number {
+  const [width, setWidth] = useState(1280);
+  useEffect(() => {
+    const element = box.current;
+    if (!element) return;
+    const observer = new ResizeObserver(([entry]) => {
+      const now = Math.round(entry!.contentRect.width);
+      if (now > 0) setWidth(now);
+    });
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, [box]);
+  return width;
+}

@@ -1,0 +1,271 @@
+'use client';
+
+import { DropdownMenu } from 'radix-ui';
+import { ChevronDown } from 'lucide-react';
+import type { Reading, Test } from '@/core/circuit/schema';
+import type { RankedTest } from '@/core/diagnosis/rankTests';
+import type { Verdict } from '@/core/diagnosis/verdict';
+import { outcomeLetter } from './typedValue';
+import {
+  bandWords,
+  DEFERENCE,
+  goesToWords,
+  holdWords,
+  modeName,
+  pointName,
+  reasonWords,
+  setupSteps,
+  testPlace,
+  thenWords,
+  type Speaker,
+} from './words';
+
+export interface TestTagProps {
+  speaker: Speaker;
+  ranked: RankedTest;
+  others: readonly RankedTest[];
+  verdict: Verdict;
+  /** Chosen by the person, not by the program. */
+  own: boolean;
+  lit: number | null;
+  held: boolean;
+  onHeld: (held: boolean) => void;
+  onChoose: (test: Test | null) => void;
+  onMode: (kind: 'volts' | 'ohms') => void;
+  onNoReach: (node: string) => void;
+  onSkip: (test: Test) => void;
+}
+
+/** The next test: where the leads go, the set-up, what each answer would mean, and the hold. */
+export function TestTag(props: TestTagProps) {
+  const { speaker, ranked, others, verdict, own, lit, onChoose, onNoReach, onSkip } = props;
+  const { test, outcomes, expected } = ranked;
+  const steps = setupSteps(speaker, test);
+  const frame = speaker.model.compiled.circuit.frame;
+  const unreachable = 'from' in test ? (test.from === frame ? test.to : test.from) : null;
+  return (
+    <section
+      aria-label="Next test"
+      className="relative flex min-h-0 min-w-0 flex-col border-2 border-ink bg-sheet"
+      data-testid="next-test"
+      data-test={JSON.stringify(test)}
+    >
+      <div className="flex min-h-[52px] shrink-0 items-center gap-x-4 border-b-[1.5px] border-rule px-4 max-tablet:px-3">
+        <TestTitle {...props} />
+        <p className="ml-auto text-right text-[16px] leading-5 text-copper-ink max-tablet:hidden">
+          {own ? 'Your own choice' : reasonWords(ranked, verdict)}
+        </p>
+      </div>
+      <div className="grid min-h-0 flex-1 grid-cols-[260px_1fr] max-tablet:grid-cols-1">
+        <ol className="min-h-0 overflow-y-auto px-4 py-2 text-[16.5px] leading-[1.25] max-tablet:py-1.5">
+          {steps.map((step, at) => (
+            <li key={step} className="flex gap-2.5 py-[3px]">
+              <span className="fig text-[15px] leading-[21px]">{at + 1}</span>
+              <span>{step}</span>
+            </li>
+          ))}
+        </ol>
+        <table className="w-full border-collapse self-start border-l border-rule text-left max-tablet:border-t max-tablet:border-l-0">
+          <thead className="text-[15px] text-ink2 max-tablet:sr-only">
+            <tr className="h-8 border-b-[1.5px] border-rule">
+              <th className="w-9" aria-label="Answer" />
+              <th className="w-[29%] font-[550]">If it reads</th>
+              <th className="font-[550]">Then</th>
+              <th className="w-[31%] font-[550]">Doubt goes to</th>
+            </tr>
+          </thead>
+          <tbody>
+            {outcomes.map((outcome, at) => (
+              <tr
+                key={`${String(outcome.reading)}-${at}`}
+                data-lit={lit === at}
+                className="border-b-[1.5px] border-rule align-middle last:border-b-0 data-[lit=true]:bg-pencil-t data-[lit=true]:shadow-[inset_6px_0_0_var(--pencil)]"
+              >
+                <td className="py-[5px] pl-3.5 text-[17px] font-[750]">{outcomeLetter(at)}</td>
+                <td className="fig-bold py-[5px] pr-2 text-[15.5px] leading-[19px]">{bandWords(test.kind, outcome)}</td>
+                <td className="py-[5px] pr-2 text-[15.5px] leading-[19px]">{thenWords(test, outcome, expected)}</td>
+                <td className="py-[5px] pr-2 text-[15.5px] leading-[19px] font-[650] text-copper-ink max-tablet:hidden">
+                  {goesToWords(outcome)}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <div className="flex min-h-[48px] shrink-0 items-stretch border-t-2 border-ink bg-well max-tablet:flex-wrap">
+        <Hold {...props} />
+        <div className="ml-auto flex items-stretch max-tablet:w-full max-tablet:border-t max-tablet:border-edge">
+          {own ? (
+            <TagButton onClick={() => onChoose(null)}>Back to the best test</TagButton>
+          ) : unreachable ? (
+            <TagButton onClick={() => onNoReach(unreachable)}>Can’t reach {pointName(speaker, unreachable)}</TagButton>
+          ) : (
+            <TagButton onClick={() => onSkip(test)}>Can’t do this</TagButton>
+          )}
+          <OtherTests speaker={speaker} others={others} onChoose={onChoose} />
+        </div>
+      </div>
+    </section>
+  );
+}
+
+function TestTitle({ speaker, ranked, onMode }: TestTagProps) {
+  const { test, minutes } = ranked;
+  const mode = modeName(speaker, test);
+  const time = minutesWords(minutes);
+  if (!('from' in test)) {
+    return (
+      <h2 className="flex min-w-0 items-baseline gap-3 text-[21px] font-[800]">
+        <span className="fig-bold text-[19px]">{test.kind === 'amps' ? test.through : test.part}</span>
+        <span className="truncate text-[17px] font-[600]">
+          {mode}, {time}
+        </span>
+      </h2>
+    );
+  }
+  return (
+    <h2 className="flex min-w-0 items-center gap-2.5 text-[21px] font-[800]">
+      <Dot ink="pencil">{pointName(speaker, test.from)}</Dot>
+      to
+      <Dot ink="ink">{pointName(speaker, test.to)}</Dot>
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger
+          className="ml-1 flex min-h-11 items-center gap-1 text-[17px] font-[600] whitespace-nowrap"
+          aria-label={`${mode}, ${time}. Change the meter mode`}
+        >
+          {mode.charAt(0).toUpperCase() + mode.slice(1)}, {time}
+          <ChevronDown size={15} aria-hidden />
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content className="z-50 min-w-52 border-2 border-ink bg-sheet py-1 text-ink">
+            {(['volts', 'ohms'] as const).map((kind) => (
+              <DropdownMenu.Item
+                key={kind}
+                onSelect={() => onMode(kind)}
+                className="flex min-h-11 items-center px-4 data-highlighted:bg-pencil-t"
+              >
+                {kind === 'volts' ? 'Volts, power on' : 'Ohms, power off'}
+              </DropdownMenu.Item>
+            ))}
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+    </h2>
+  );
+}
+
+function Dot({ ink, children }: { ink: 'pencil' | 'ink'; children: string }) {
+  return (
+    <span
+      className={`fig-bold flex h-8 min-w-8 items-center justify-center rounded-full px-1.5 text-[16px] text-sheet ${
+        ink === 'pencil' ? 'bg-pencil' : 'bg-ink'
+      }`}
+    >
+      {children}
+    </span>
+  );
+}
+
+/** Minutes as said aloud. */
+function minutesWords(minutes: number): string {
+  const whole = Math.max(1, Math.round(minutes));
+  return whole === 1 ? '1 minute' : `${whole} minutes`;
+}
+
+function Hold({ ranked, held, onHeld }: TestTagProps) {
+  const { text, mustTick } = holdWords(ranked.cautions);
+  return (
+    <div className="flex min-w-0 flex-1 items-center gap-3 px-4 py-1.5">
+      <HoldMark />
+      <p className="min-w-0 text-[15.5px] leading-[18px] font-[650]">
+        {text} <span className="font-[550] text-ink2">{DEFERENCE}</span>
+      </p>
+      {mustTick ? (
+        <label className="ml-auto flex min-h-11 shrink-0 items-center gap-2 border-l border-edge pl-4 text-[16px] font-[700]">
+          <input
+            type="checkbox"
+            className="size-6 accent-pencil"
+            checked={held}
+            onChange={(event) => onHeld(event.target.checked)}
+            data-hold
+          />
+          Clear
+        </label>
+      ) : null}
+    </div>
+  );
+}
+
+export function HoldMark() {
+  return (
+    <svg width="28" height="28" viewBox="0 0 28 28" className="shrink-0" aria-hidden>
+      <path d="M8.5 1h11L27 8.5v11L19.5 27h-11L1 19.5v-11z" fill="var(--ink)" />
+      <path d="M10.5 8v12M17.5 8v12" stroke="var(--well)" strokeWidth="3.6" />
+    </svg>
+  );
+}
+
+function TagButton({ children, onClick }: { children: React.ReactNode; onClick: () => void }) {
+  return (
+    <button
+      type="button"
+      onClick={onClick}
+      className="min-h-11 flex-1 border-l border-edge bg-sheet px-4 text-[16px] font-[650] whitespace-nowrap"
+    >
+      {children}
+    </button>
+  );
+}
+
+function OtherTests({
+  speaker,
+  others,
+  onChoose,
+}: {
+  speaker: Speaker;
+  others: readonly RankedTest[];
+  onChoose: (test: Test | null) => void;
+}) {
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger className="min-h-11 flex-1 border-l border-edge bg-sheet px-4 text-[16px] font-[650] whitespace-nowrap">
+        Other tests
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          align="end"
+          collisionPadding={12}
+          className="z-50 max-h-[60vh] w-[420px] max-w-[calc(100vw-24px)] overflow-y-auto border-2 border-ink bg-sheet py-1 text-ink"
+        >
+          {others.length === 0 ? <p className="px-4 py-3">No other test here tells the suspects apart.</p> : null}
+          {others.map((one) => (
+            <DropdownMenu.Item
+              key={JSON.stringify(one.test)}
+              onSelect={() => onChoose(one.test)}
+              className="flex min-h-11 items-center gap-3 border-b border-rule px-4 py-1.5 last:border-b-0 data-highlighted:bg-pencil-t"
+            >
+              <span className="fig-bold whitespace-nowrap">{testPlace(speaker, one.test)}</span>
+              <span className="min-w-0 flex-1 text-[15.5px] leading-[18px]">
+                {modeName(speaker, one.test)}
+                {setupNote(one.test)}
+              </span>
+              <span className="text-[15.5px] whitespace-nowrap text-ink2">{minutesWords(one.minutes)}</span>
+            </DropdownMenu.Item>
+          ))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
+
+function setupNote({ setup }: Test): string {
+  const notes = [
+    ...(setup.pulled?.length ? [`${setup.pulled.join(', ')} pulled`] : []),
+    ...(setup.unplugged?.length ? [`${setup.unplugged.join(', ')} unplugged`] : []),
+    ...(setup.removed?.length ? [`${setup.removed.join(', ')} out`] : []),
+    ...(setup.isolated?.length ? [`${setup.isolated.join(', ')} isolated`] : []),
+  ];
+  return notes.length > 0 ? `, ${notes.join(', ')}` : '';
+}
+
+export type { Reading };

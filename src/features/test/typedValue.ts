@@ -1,0 +1,68 @@
+import type { Reading, Test } from '@/core/circuit/schema';
+import type { RankedTest } from '@/core/diagnosis/rankTests';
+import { parseReading } from '@/core/units/parseReading';
+
+/** What the typed text amounts to for the test at hand. */
+export type TypedCheck =
+  | { state: 'empty' }
+  | { state: 'refused'; why: string }
+  | { state: 'ready'; value: Reading['value']; outcome: number | null };
+
+const UNIT_KIND: Readonly<Record<string, readonly Test['kind'][]>> = {
+  V: ['volts', 'diode'],
+  A: ['amps'],
+  ohm: ['ohms', 'insulation'],
+};
+const MODE_WORDS: Partial<Record<Test['kind'], string>> = {
+  volts: 'volts',
+  diode: 'volts on the diode range',
+  amps: 'amps',
+  ohms: 'ohms',
+  insulation: 'ohms',
+};
+/** More volts or amps than this many times the supply can only be a slip. */
+const ABSURD = 1.6;
+
+/** Checks typed text against the mode of the test and the bands of its outcomes. */
+export function checkTyped(text: string, ranked: RankedTest, supplyVolts: number): TypedCheck {
+  if (text.trim() === '') return { state: 'empty' };
+  const { test } = ranked;
+  const typed = parseReading(text);
+  if (!typed) return { state: 'refused', why: 'Type it as the meter shows it: 13.1, 3.3M, OL.' };
+  const wants = MODE_WORDS[test.kind];
+  if (typed.unit && !(UNIT_KIND[typed.unit] ?? []).includes(test.kind)) {
+    const got = typed.unit === 'ohm' ? 'ohms' : typed.unit === 'V' ? 'volts' : typed.unit === 'A' ? 'amps' : typed.unit;
+    return { state: 'refused', why: `That is ${got}. This test wants ${wants}.` };
+  }
+  if (test.kind === 'volts' || test.kind === 'amps') {
+    if (typed.value === 'OL') return { state: 'refused', why: `OL is ohms. This test wants ${wants}.` };
+    if (test.kind === 'volts' && Math.abs(typed.value) >= 1000 && !typed.unit) {
+      return { state: 'refused', why: 'That is ohms. This test wants volts.' };
+    }
+    if (test.kind === 'volts' && Math.abs(typed.value) > ABSURD * supplyVolts) {
+      return { state: 'refused', why: `${typed.value} V on a ${Math.round(supplyVolts)} V run? Check the point.` };
+    }
+  } else if (typed.value !== 'OL' && typed.value < -0.5) {
+    return { state: 'refused', why: 'Below zero? Short the leads, zero the meter, take it again.' };
+  }
+  // A bound above what the meter can show is over-range.
+  const value = typed.overRange && typed.value !== 'OL' && typed.value >= 6e7 ? 'OL' : typed.value;
+  return { state: 'ready', value, outcome: outcomeOf(ranked, value) };
+}
+
+/** Which of a test's outcomes a value falls in; lower limits are inside. Null where it fits none. */
+export function outcomeOf({ outcomes, test }: RankedTest, value: Reading['value']): number | null {
+  const at = outcomes.findIndex(({ reading, low, high }) => {
+    if (typeof value !== 'number' && value !== 'OL') return JSON.stringify(reading) === JSON.stringify(value);
+    if (value === 'OL') return high === Infinity || reading === 'OL';
+    if (low === undefined || high === undefined) return false;
+    const seen = test.kind === 'amps' ? Math.abs(value) : value;
+    return seen >= low && (seen < high || high === Infinity) && low !== Infinity;
+  });
+  return at < 0 ? null : at;
+}
+
+/** Letter of an outcome: A, B, C … */
+export function outcomeLetter(at: number): string {
+  return String.fromCharCode(65 + at);
+}

@@ -1,0 +1,60 @@
+'use client';
+
+import { useEffect, useRef, useState } from 'react';
+import type { Circuit, Reading, Test } from '@/core/circuit/schema';
+import type { DiagnoseOptions } from '@/core/diagnosis/diagnose';
+import type { RankedTest } from '@/core/diagnosis/rankTests';
+import { DiagnosisClient } from '@/workers/diagnosisClient';
+import type { Outlook } from '@/workers/protocol';
+
+export interface OutlookState {
+  outlook: Outlook | null;
+  /** A newer answer is on its way. */
+  working: boolean;
+  failure: string | null;
+  again: () => void;
+  evaluate: (test: Test) => Promise<RankedTest | string>;
+}
+
+/** The diagnosis of a job, worked out in a web worker after every reading. */
+export function useOutlook(circuit: Circuit, readings: readonly Reading[], options: DiagnoseOptions): OutlookState {
+  const client = useRef<DiagnosisClient | null>(null);
+  const [outlook, setOutlook] = useState<Outlook | null>(null);
+  const [failure, setFailure] = useState<string | null>(null);
+  const [working, setWorking] = useState(true);
+  const [round, setRound] = useState(0);
+  const question = JSON.stringify([readings, options]);
+
+  useEffect(() => {
+    const own = new DiagnosisClient();
+    client.current = own;
+    return () => {
+      client.current = null;
+      own.close();
+    };
+  }, []);
+
+  useEffect(() => {
+    let current = true;
+    setWorking(true);
+    const [asked, chosen] = JSON.parse(question) as [Reading[], DiagnoseOptions];
+    void client.current?.weigh(circuit, asked, chosen).then((answer) => {
+      if (!current) return;
+      setWorking(false);
+      if (answer.ok) {
+        setOutlook(answer.value);
+        setFailure(null);
+      } else setFailure(answer.message);
+    });
+    return () => {
+      current = false;
+    };
+  }, [circuit, question, round]);
+
+  const evaluate = async (test: Test): Promise<RankedTest | string> => {
+    const answer = await client.current?.evaluate(circuit, readings, test);
+    if (!answer) return 'The calculation is not running.';
+    return answer.ok ? answer.value : answer.message;
+  };
+  return { outlook, working, failure, again: () => setRound((now) => now + 1), evaluate };
+}

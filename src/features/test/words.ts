@@ -1,0 +1,319 @@
+import type { CircuitModel } from '@/core/circuit/model';
+import type { Reading, Setup, Test } from '@/core/circuit/schema';
+import type { Caution } from '@/core/diagnosis/candidateTests';
+import type { Outcome, RankedTest } from '@/core/diagnosis/rankTests';
+import type { Suspect, Verdict } from '@/core/diagnosis/verdict';
+import type { Lanes } from '@/core/path/lanes';
+import type { Standing } from '@/core/path/standing';
+import { ALL_TURNS } from '@/core/path/turns';
+import { threeFigures } from '@/core/units/formatQuantity';
+
+/** All wording of the test screen. The core gives data; what a person reads is made here. */
+export interface Speaker {
+  model: CircuitModel;
+  lanes: Lanes;
+}
+
+const UNIT: Partial<Record<Test['kind'], string>> = {
+  volts: 'V',
+  amps: 'A',
+  ohms: 'Ω',
+  insulation: 'Ω',
+  diode: 'V',
+};
+
+export function modeName({ model }: Speaker, test: Test): string {
+  switch (test.kind) {
+    case 'volts':
+      return model.compiled.alternating ? 'AC volts' : 'DC volts';
+    case 'ohms':
+      return 'ohms';
+    case 'diode':
+      return 'diode range';
+    case 'insulation':
+      return `insulation, ${test.testVolts} V`;
+    case 'amps':
+      return 'amps, clamp';
+    case 'fuse':
+      return 'watch the fuse';
+    case 'click':
+      return 'listen for the click';
+    case 'function':
+      return 'watch it work';
+    case 'code':
+      return 'read the codes';
+  }
+}
+
+/** Number of a node's point, or its name when it has none. */
+export function pointName({ model, lanes }: Speaker, node: string): string {
+  const at = model.compiled.nodeIndex.get(node);
+  const point = at === undefined ? undefined : lanes.pointOf.get(at);
+  return point === undefined ? node : String(point);
+}
+
+/** Where a test is taken: "7 to 10", "through F7", "Y8". */
+export function testPlace(speaker: Speaker, test: Test): string {
+  if (test.kind === 'amps') return `through ${test.through}`;
+  if ('from' in test) return `${pointName(speaker, test.from)} to ${pointName(speaker, test.to)}`;
+  return test.part;
+}
+
+export function quantity(kind: Test['kind'], value: number): string {
+  const unit = UNIT[kind] ?? '';
+  const size = Math.abs(value);
+  if (unit === 'Ω' && size >= 1000) {
+    const [step, prefix] = size >= 1e9 ? [1e9, 'G'] : size >= 1e6 ? [1e6, 'M'] : [1e3, 'k'];
+    return `${threeFigures(value / step)} ${prefix}Ω`;
+  }
+  return `${threeFigures(value)} ${unit}`;
+}
+
+export function valueWords(kind: Test['kind'], value: Reading['value']): string {
+  if (value === 'OL') return 'OL';
+  if (typeof value === 'number') return quantity(kind, value);
+  if (typeof value === 'boolean') return value ? 'clicks' : 'no click';
+  if (Array.isArray(value)) return value.length === 0 ? 'no code' : `code ${value.join(', ')}`;
+  return value;
+}
+
+/** A reading in one breath: "OL, 6 to 12, dead" or "Tilt left coil works, tilt left". */
+export function readingWords(speaker: Speaker, reading: Reading): string {
+  const { kind, value, setup } = reading;
+  const where = positionWords(setup);
+  if (kind === 'function' || kind === 'click' || kind === 'fuse' || kind === 'code') {
+    return `${partWords(speaker, reading.part)} ${valueWords(kind, value)}${where ? `, ${where}` : ''}`;
+  }
+  const condition = kind === 'volts' || kind === 'amps' ? where : setup.unplugged?.length ? 'unplugged' : 'dead';
+  return `${valueWords(kind, value)}, ${testPlace(speaker, reading)}${condition ? `, ${condition}` : ''}`;
+}
+
+export function partWords({ model }: Speaker, ref: string): string {
+  const part = model.compiled.circuit.parts.find((one) => one.ref === ref);
+  return part?.label ? `${ref} ${part.label.toLowerCase()}` : ref;
+}
+
+/** Controls that stand away from rest: "key on, tilt right". */
+export function positionWords(setup: Setup): string {
+  return Object.entries(setup.controls ?? {})
+    .filter(([, position]) => position !== 'rest' && position !== 'off')
+    .map(([control, position]) => `${control} ${position}`)
+    .join(', ');
+}
+
+/** The set-up in numbered lines, at most four. */
+export function setupSteps(speaker: Speaker, test: Test): string[] {
+  const { setup } = test;
+  const { model } = speaker;
+  const live = test.kind !== 'ohms' && test.kind !== 'diode' && test.kind !== 'insulation';
+  const steps: string[] = [];
+  const place = (ref: string) => {
+    const part = model.compiled.circuit.parts.find((one) => one.ref === ref);
+    return part?.place ? `${ref}, ${part.place.toLowerCase()}` : ref;
+  };
+  if (setup.pulled?.length) steps.push(`Pull fuse ${setup.pulled.map(place).join(' and ')}. Prove it dead.`);
+  else if (setup.isolated?.length) steps.push(`Isolate and lock ${setup.isolated.map(place).join(' and ')}. Prove it dead.`);
+  const apart = [
+    ...(setup.unplugged ?? []).map((connector) => {
+      const pin = model.compiled.circuit.parts.find((part) => part.kind === 'pin' && part.connector === connector);
+      return `Unplug ${connector}${pin?.place ? `, ${pin.place.toLowerCase()}` : ''}.`;
+    }),
+    ...(setup.removed?.length ? [`Take ${setup.removed.join(' and ')} out of the circuit. Mark the wires first.`] : []),
+    ...(setup.lifted?.length
+      ? [`Lift ${setup.lifted.map(({ part, node }) => `${part} off ${pointName(speaker, node)}`).join(', ')}. Mark the wires first.`]
+      : []),
+  ];
+  steps.push(...apart);
+  const positions = positionWords(setup);
+  if (positions) steps.push(`${live ? 'Power on, ' : 'Set '}${positions}${test.setup.afterSeconds ? ', read at once' : ''}.`);
+  else if (live) steps.push('Power on, every control at rest.');
+  if ('from' in test) {
+    const [from, to] = [pointName(speaker, test.from), pointName(speaker, test.to)];
+    const toFrame = test.to === model.compiled.circuit.frame;
+    const behind = test.kind === 'volts' && apart.length === 0 ? ' from behind, plugs on' : '';
+    steps.push(`Red on ${from}${behind}, black on ${to}${toFrame ? ', bare frame' : ''}.`);
+  } else if (test.kind === 'amps') steps.push(`Clamp round one wire of ${test.through}.`);
+  return steps.slice(0, 4);
+}
+
+const HOLDS: readonly (readonly [Caution, string])[] = [
+  ['testerVolts', 'The tester’s leads are live. Electronics unplugged, everyone clear, hands off.'],
+  ['lineVolts', 'Line volts kill. Qualified person, rated leads, guarded, not alone.'],
+  ['moves', 'The machine may move. Nobody in reach, load down, one hand on the stop.'],
+  ['mayBlowFuse', 'The fuse may blow. Same rating only, never larger, never a wire.'],
+  ['unplug', 'A load held by this coil may drop. Support it before the plug comes off.'],
+  ['takeOut', 'Power off and proved dead before a wire comes off.'],
+  ['powerOff', 'Power off. Never ohms on a live run.'],
+  ['live', 'Live run. Right range, right leads, nothing else touching.'],
+];
+/** Holds that must be ticked before a value can be typed. */
+const TICKED: readonly Caution[] = ['testerVolts', 'lineVolts', 'moves'];
+
+export const DEFERENCE = 'Local codes, the machine’s manual and licensed practice come first.';
+
+/** The worst thing that can happen, in one sentence, and whether it must be ticked. */
+export function holdWords(cautions: readonly Caution[]): { text: string; mustTick: boolean } {
+  const worst = HOLDS.find(([caution]) => cautions.includes(caution));
+  return {
+    text: worst?.[1] ?? 'Name the energies before you touch anything.',
+    mustTick: cautions.some((caution) => TICKED.includes(caution)),
+  };
+}
+
+/** "12.3–13.0", "under 24", "over 38 Ω, OL". */
+export function bandWords(kind: Test['kind'], { reading, low, high }: Outcome): string {
+  if (low === undefined || high === undefined) return valueWords(kind, reading);
+  if (low === Infinity) return 'OL';
+  const floor = kind === 'volts' ? 0.3 : kind === 'amps' ? 0.02 : 0.3;
+  if (high === Infinity) return `over ${quantity(kind, low)}, OL`;
+  if (low <= floor && low > -floor * 20) {
+    return high <= floor && kind !== 'volts' ? `under ${quantity(kind, Math.max(high, floor))}` : `under ${quantity(kind, high)}`;
+  }
+  const [a, b] = [quantity(kind, low), quantity(kind, high)];
+  const [unitA, unitB] = [a.split(' ')[1], b.split(' ')[1]];
+  return unitA === unitB ? `${a.split(' ')[0]}–${b}` : `${a} – ${b}`;
+}
+
+/** What an outcome says about the run, in a few words. */
+export function thenWords(test: Test, outcome: Outcome, expected: Reading['value']): string {
+  if (outcome.sound) return outcome.share > 0.97 ? 'As drawn.' : 'As drawn. The fault is elsewhere.';
+  const { kind } = test;
+  const value = typeof outcome.reading === 'number' ? outcome.reading : null;
+  const wanted = typeof expected === 'number' ? expected : null;
+  if (kind === 'ohms' || kind === 'insulation') {
+    if (outcome.reading === 'OL') return 'The way is broken here.';
+    if (kind === 'insulation') return 'Leaks to the frame here.';
+    if (value !== null && wanted !== null && value < wanted) return 'Shorted, or leaking to frame.';
+    return 'A bad joint in this stretch.';
+  }
+  if (kind === 'volts' && value !== null && wanted !== null) {
+    const supply = Math.abs(wanted) > 1;
+    if (!supply) return Math.abs(value) > 1 ? 'The fall is here, or the return lifted.' : 'A small fall here.';
+    if (Math.abs(value) < 0.1 * Math.abs(wanted)) return 'Feed is lost before here.';
+    return Math.abs(value) < Math.abs(wanted) ? 'Starved by a bad joint.' : 'Nothing draws on it.';
+  }
+  if (kind === 'amps') return value !== null && wanted !== null && value > wanted ? 'Draws too much.' : 'Starved, or broken.';
+  if (kind === 'diode') return outcome.reading === 'OL' ? 'Does not conduct.' : 'Conducts when it should not, or too well.';
+  if (kind === 'fuse') return outcome.reading === 'blows' ? 'A short is in this set-up.' : 'No short in this set-up.';
+  return 'Not as drawn.';
+}
+
+/** Where an outcome would leave the doubt: "X8.1 9, Y8 5". */
+export function goesToWords({ means }: Outcome): string {
+  const parts = new Map<string, number>();
+  for (const { part, share } of means) {
+    const name = part ?? 'nothing wrong';
+    parts.set(name, (parts.get(name) ?? 0) + share);
+  }
+  return [...parts]
+    .map(([name, share]) => ({ name, turns: Math.round(share * ALL_TURNS) }))
+    .filter(({ turns }) => turns > 0)
+    .slice(0, 3)
+    .map(({ name, turns }) => `${name} ${turns}`)
+    .join(', ');
+}
+
+/** Why this test: "Splits the doubt 12 against 8". */
+export function reasonWords({ outcomes, proof }: RankedTest, verdict: Verdict): string {
+  if (proof && verdict.state === 'keepTesting' && verdict.part) {
+    const { have = 0 } = verdict.proofs ?? {};
+    return `${have === 0 ? 'First' : 'Second'} proof before ${verdict.part} is called bad`;
+  }
+  const most = Math.max(0, ...outcomes.map(({ share }) => share));
+  const big = Math.min(ALL_TURNS - 1, Math.max(1, Math.round(most * ALL_TURNS)));
+  return `Splits the doubt ${big} against ${ALL_TURNS - big}`;
+}
+
+const FAULT_WORDS: Readonly<Record<string, string>> = {
+  noOutput: 'gives nothing',
+  lowVoltage: 'gives too little',
+  open: 'open',
+  highResistance: 'bad joint',
+  shortToFrame: 'shorted to frame',
+  weakInsulation: 'breaks down to frame',
+  shortedTurns: 'shorted turns',
+  stuckOpen: 'does not close',
+  stuckClosed: 'does not open',
+  welded: 'welded shut',
+  short: 'shorted',
+  reversed: 'wrong way round',
+  stuckOn: 'stays on',
+  stuck: 'stuck',
+  shortBetween: 'shorted to a neighbour',
+  swapped: 'plugs swapped',
+};
+
+export function faultWords({ fault, severityOhms, other, intermittent }: Suspect): string {
+  const words = FAULT_WORDS[fault] ?? fault;
+  const size =
+    severityOhms !== undefined && (fault === 'highResistance' || fault === 'shortedTurns' || fault === 'shortToFrame')
+      ? `, about ${quantity('ohms', Number(severityOhms.toPrecision(2)))}`
+      : '';
+  return `${words}${other ? ` (${other})` : ''}${size}${intermittent ? ', comes and goes' : ''}`;
+}
+
+/** What the readings mean so far, at most three lines for the figure. */
+export function statementLines(
+  speaker: Speaker,
+  verdict: Verdict,
+  suspects: readonly Suspect[],
+  standings: readonly Standing[],
+  readings: readonly Reading[],
+  next: RankedTest | undefined,
+): string[] {
+  const { parts } = speaker.model.compiled;
+  if (readings.length === 0) {
+    const place = next ? testPlace(speaker, next.test) : '';
+    return ['The doubt is spread evenly.', ...(place ? [`One reading, ${place}, moves most of it.`] : [])];
+  }
+  const spared = parts.filter(({ index }) => standings[index]!.state === 'spared');
+  const doubted = parts.filter(({ index }) => standings[index]!.turns > 0);
+  const last = readings.at(-1)!;
+  switch (verdict.state) {
+    case 'name': {
+      const lead = suspects.find(({ part }) => part === verdict.part)!;
+      return [
+        `${partWords(speaker, verdict.part)} is proved bad: ${faultWords(lead)}.`,
+        ...verdict.proofs.readings.slice(0, 2).map((at) => `${sentence(readingWords(speaker, readings[at]!))}`),
+      ];
+    }
+    case 'unexplained':
+      return [
+        'The readings do not fit this drawing.',
+        `Take “${readingWords(speaker, readings[verdict.reading]!)}” again`,
+        'before anything else, or check the drawing.',
+      ];
+    case 'noFault':
+      return ['Every reading is what a sound circuit gives.', 'What these readings could not see is still in doubt.'];
+    case 'keepTesting': {
+      const lines = [`Last: ${readingWords(speaker, last)}.`];
+      if (verdict.retake !== undefined) {
+        return [`Reading ${verdict.retake + 1} does not fit the others.`, 'Take it again before anything else.'];
+      }
+      if (spared.length > 0) {
+        lines.push(`${spared.length} part${spared.length === 1 ? ' has' : 's have'} carried current and ${spared.length === 1 ? 'is' : 'are'} spared.`);
+      }
+      if (verdict.part && (verdict.share ?? 0) > 0.8) lines.push(`${verdict.part} stands clear. It wants proof on the part itself.`);
+      else if (doubted.length > 0) lines.push(`The doubt is on ${listWords(doubted.map(({ part }) => part.ref))}.`);
+      return lines;
+    }
+  }
+}
+
+function listWords(names: readonly string[]): string {
+  if (names.length > 5) return `${names.slice(0, 4).join(', ')} and ${names.length - 4} more`;
+  return names.length > 1 ? `${names.slice(0, -1).join(', ')} and ${names.at(-1)}` : (names[0] ?? '');
+}
+
+function sentence(text: string): string {
+  return `${text.charAt(0).toUpperCase()}${text.slice(1)}.`;
+}
+
+/** For and against, the two strongest of each. */
+export function evidenceWords(speaker: Speaker, evidence: Suspect['for'], readings: readonly Reading[]): string {
+  if (evidence.length === 0) return 'Nothing yet.';
+  return evidence
+    .slice(0, 2)
+    .map(({ reading }) => sentence(readingWords(speaker, readings[reading]!)))
+    .join(' ');
+}

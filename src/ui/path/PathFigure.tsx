@@ -1,0 +1,631 @@
+'use client';
+
+import type { KeyboardEvent, ReactNode } from 'react';
+import type { CompiledPart } from '@/core/circuit/compile';
+import type { Part } from '@/core/circuit/schema';
+import type { BranchBox, FallBox, PathLayout, PointBox, RunBox } from '@/core/path/layoutPath';
+import type { Standing } from '@/core/path/standing';
+import { threeFigures } from '@/core/units/formatQuantity';
+import { inTwenty, TurnStrokes } from '../Turns';
+import { AcrossDiode, BatterySymbol, LoadSymbol, PartSymbol, ReturnSymbol } from './PartSymbol';
+
+/** A reading pinned at a point, at the height it reads. */
+export interface Pin {
+  node: number;
+  text: string;
+  condition?: string;
+  /** Height it reads when that is off the expected one by more than its band. */
+  trueVolts?: number;
+  off?: 'fallen' | 'lifted';
+  over?: boolean;
+}
+
+/** A reading across two neighbouring points, drawn as a bracket. */
+export interface Span {
+  from: number;
+  to: number;
+  text: string;
+}
+
+export interface PathFigureProps {
+  layout: PathLayout;
+  parts: readonly CompiledPart[];
+  standings: readonly Standing[];
+  pins: readonly Pin[];
+  spans: readonly Span[];
+  /** Nodes under the red and the black lead. */
+  leads: { plus: number; minus: number } | null;
+  /** Where the tag hangs, and how far under the figure. */
+  tag: { left: number; right: number; drop: number };
+  typed: string;
+  statement: readonly string[];
+  noReach: ReadonlySet<number>;
+  /** Connectors apart, fuses pulled in the asked set-up. */
+  apart: ReadonlySet<number>;
+  dead: boolean;
+  /** Counts are from before the last reading; the new ones are being worked out. */
+  stale: boolean;
+  onPoint: (node: number) => void;
+  onLane: (id: string) => void;
+  onRun: (part: number) => void;
+}
+
+const STATE_INK: Readonly<Record<Standing['state'], string>> = {
+  doubt: 'var(--ink)',
+  held: 'var(--verdi)',
+  spared: 'var(--verdi)',
+  bad: 'var(--stamp)',
+};
+const RADIUS = 15;
+const NAME_DROP = 33;
+const PLACE_DROP = 51;
+const CHARACTER = 6.7;
+
+/** The path from supply to return, at the height of its expected volts. The main way to move about a job. */
+export function PathFigure(props: PathFigureProps) {
+  const { layout, parts, standings, statement, leads, tag, dead, pins } = props;
+  const { width, height, supplyY, floorY, supplyVolts, points, fall } = layout;
+  const first = points[0]!;
+  const last = points.at(-1)!;
+  const levels = [1 / 3, 2 / 3].map((share) => ({
+    y: floorY - share * (floorY - supplyY),
+    text: threeFigures(Math.round(supplyVolts * share)),
+  }));
+  const forks = new Set(
+    layout.branches.flatMap(({ fork }) => (fork ? [points.find(({ x }) => x === fork.x)?.node] : [])),
+  );
+  const source = parts.find(({ part, nodes }) => part.kind === 'source' && nodes.includes(first.node));
+  const sourceTurns = source ? standings[source.index]!.turns : 0;
+  const fallen = pins.some(({ off }) => off);
+  const statementX = fallen ? 70 : 70;
+  return (
+    <svg
+      className="figure block overflow-visible"
+      width={width}
+      height={height}
+      viewBox={`0 0 ${width} ${height}`}
+      role="group"
+      aria-label="The path from supply to return"
+      data-stale={props.stale}
+    >
+      <g fontSize={15} className="fig" opacity={0.95}>
+        {levels.map(({ y, text }) => (
+          <g key={y}>
+            <line x1={56} x2={width - 24} y1={y} y2={y} stroke="var(--rule)" strokeWidth={1} />
+            <text x={46} y={y + 5} textAnchor="end" style={{ fill: 'var(--ink2)' }}>
+              {text}
+            </text>
+          </g>
+        ))}
+        <line x1={56} x2={width - 24} y1={floorY} y2={floorY} stroke="var(--rule)" strokeWidth={2} />
+        <text x={46} y={floorY + 5} textAnchor="end" style={{ fill: 'var(--ink2)' }}>
+          0 V
+        </text>
+      </g>
+
+      {layout.branches.slice(0, 2).map((branch) => (
+        <BranchLine key={branch.lane.id} branch={branch} {...props} />
+      ))}
+
+      <g style={{ color: source ? STATE_INK[standings[source.index]!.state] : 'var(--ink)' }}>
+        <path d={`M${first.x - 40} ${first.y}H${first.x}`} stroke="currentColor" strokeWidth={dead ? 1.6 : 3} />
+        <BatterySymbol x={first.x - 40} y={first.y} />
+      </g>
+      <text x={first.x - 62} y={first.y + 6} fontSize={18} fontWeight={700} textAnchor="middle">
+        +
+      </text>
+      {source && sourceTurns > 0 ? (
+        <g>
+          <TurnStrokes count={sourceTurns} x={first.x - 26} y={first.y} height={24} room={26} />
+          <Count turns={sourceTurns} x={first.x - 34} y={first.y - 26} short />
+        </g>
+      ) : null}
+      {dead ? (
+        <text x={first.x - 54} y={first.y + 36} fontSize={15} style={{ fill: 'var(--ink2)' }}>
+          dead
+        </text>
+      ) : null}
+
+      {layout.runs.map((run) => (
+        <Run key={run.parts.join()} run={run} {...props} />
+      ))}
+      <Fall fall={fall} {...props} high={points.find(({ node }) => node === fall.high)!} />
+
+      <g style={{ color: 'var(--ink)' }}>
+        <path d={`M${last.x} ${last.y}h40`} stroke="currentColor" strokeWidth={dead ? 1.6 : 3} />
+        <ReturnSymbol x={last.x + 40} y={last.y} />
+      </g>
+
+      <g fontSize={19} fontWeight={650}>
+        {statement.slice(0, 3).map((line, at) => (
+          <text key={line} x={statementX} y={supplyY + 86 + 25 * at}>
+            {line}
+          </text>
+        ))}
+      </g>
+
+      <FoundPath pins={pins} layout={layout} />
+      {props.spans.map((span) => (
+        <SpanMark key={`${span.from}-${span.to}`} span={span} layout={layout} />
+      ))}
+      {pins.map((pin) => (
+        <PinMark key={pin.node} pin={pin} layout={layout} aside={forks.has(pin.node)} />
+      ))}
+      {leads ? <Leads leads={leads} tag={tag} layout={layout} /> : null}
+      {points.map((box) => (
+        <Point key={box.node} box={box} {...props} />
+      ))}
+      {leads && props.typed ? <Typed text={props.typed} box={points.find(({ node }) => node === leads.plus)} /> : null}
+    </svg>
+  );
+}
+
+function press(action: () => void) {
+  return (event: KeyboardEvent) => {
+    if (event.key !== 'Enter' && event.key !== ' ') return;
+    event.preventDefault();
+    event.stopPropagation();
+    action();
+  };
+}
+
+function Count({ turns, x, y, short }: { turns: number; x: number; y: number; short: boolean }) {
+  return (
+    <text x={x} y={y} textAnchor="middle" fontSize={16} fontWeight={750} style={{ fill: 'var(--copper-ink)' }}>
+      {short && turns > 0 ? turns : inTwenty(turns)}
+    </text>
+  );
+}
+
+function fit(text: string, room: number): string {
+  const most = Math.max(4, Math.floor(room / CHARACTER));
+  return text.length > most ? `${text.slice(0, most - 1).trimEnd()}…` : text;
+}
+
+function symbolRoom(kind: Part['kind']): number {
+  if (kind === 'wire') return 0;
+  return kind === 'driver' ? 56 : kind === 'pin' ? 26 : 46;
+}
+
+function Run({ run, parts, standings, apart, dead, onRun, stale }: { run: RunBox } & PathFigureProps) {
+  const { x1, x2, y1, y2 } = run;
+  const middle = (x1 + x2) / 2;
+  const y = (y1 + y2) / 2;
+  const part = parts[run.parts[0]!]!;
+  const standing = standings[part.index]!;
+  const ink = STATE_INK[standing.state];
+  const cleared = standing.state === 'spared' || standing.state === 'held';
+  if (run.folded) {
+    const names = run.parts.map((at) => parts[at]!.part.ref);
+    return (
+      <g style={{ color: 'var(--verdi)' }}>
+        <line x1={x1} y1={y1} x2={x2} y2={y2} stroke="currentColor" strokeWidth={4} />
+        <text x={middle} y={y + NAME_DROP} textAnchor="middle" fontSize={15} style={{ fill: 'var(--verdi)' }}>
+          ✓ {fit(`${names[0]} to ${names.at(-1)}`, x2 - x1 - 20)}
+        </text>
+        <text x={middle} y={y + PLACE_DROP} textAnchor="middle" fontSize={15} style={{ fill: 'var(--ink2)' }}>
+          {names.length} parts spared
+        </text>
+        <title>{names.join(', ')}: spared</title>
+      </g>
+    );
+  }
+  const { turns, state } = standing;
+  const symbol = symbolRoom(part.part.kind);
+  const room = x2 - x1 - 2 * RADIUS - 8;
+  const wound = turns > 0 && state === 'doubt';
+  const symbolX = wound && symbol > 0 ? x1 + RADIUS + 6 + symbol / 2 : middle;
+  const windX = wound && symbol > 0 ? symbolX + symbol / 2 + (x2 - RADIUS - 2 - (symbolX + symbol / 2)) / 2 : middle;
+  const windRoom = symbol > 0 ? room - symbol : room;
+  const narrow = x2 - x1 < 150;
+  const label = part.part.label ?? part.part.place ?? '';
+  return (
+    <g
+      role="button"
+      tabIndex={-1}
+      aria-label={`${part.part.ref} ${label}: ${wordState(standing)}`}
+      onClick={() => onRun(part.index)}
+      style={{ color: ink }}
+      data-part={part.part.ref}
+      data-state={state}
+    >
+      <rect x={x1 + RADIUS} y={Math.min(y1, y2) - 22} width={x2 - x1 - 2 * RADIUS} height={78} fill="transparent" />
+      {apart.has(part.index) ? (
+        <g stroke="currentColor" strokeWidth={3}>
+          <path d={`M${x1} ${y1}H${middle - 11}M${middle + 11} ${y2}H${x2}`} />
+          <path d={`M${middle - 11} ${y - 12}v24M${middle + 11} ${y - 12}v24`} strokeWidth={2.4} />
+          <path d={`M${middle - 5} ${y - 6}l10 12m0 -12l-10 12`} strokeWidth={2} />
+        </g>
+      ) : (
+        <>
+          <line
+            x1={x1}
+            y1={y1}
+            x2={x2}
+            y2={y2}
+            stroke="currentColor"
+            strokeWidth={dead ? 1.6 : state === 'spared' ? 4 : 3}
+            strokeDasharray={state === 'held' ? '13 7' : undefined}
+          />
+          {state === 'bad' ? null : (
+            <PartSymbol kind={part.part.kind} x={symbolX} y={y} on={!dead} />
+          )}
+        </>
+      )}
+      {state === 'bad' ? (
+        <g>
+          <rect x={middle - 42} y={y - 16} width={84} height={32} fill="var(--stamp)" />
+          <text
+            x={middle}
+            y={y + 6}
+            textAnchor="middle"
+            fontSize={16}
+            fontWeight={750}
+            style={{ fill: 'var(--sheet)', stroke: 'none' }}
+          >
+            BAD 2/2
+          </text>
+        </g>
+      ) : null}
+      {wound ? (
+        <g opacity={stale ? 0.4 : 1}>
+          <TurnStrokes count={turns} x={windX} y={y} room={windRoom} />
+          <Count turns={turns} x={windX} y={y - 24} short={narrow} />
+        </g>
+      ) : null}
+      <text
+        x={middle}
+        y={Math.max(y1, y2) + NAME_DROP}
+        textAnchor="middle"
+        fontSize={16}
+        className="fig-bold"
+        style={{ fill: cleared ? 'var(--verdi)' : state === 'bad' ? 'var(--stamp)' : 'var(--ink)' }}
+      >
+        {state === 'spared' ? '✓ ' : state === 'bad' ? '✕ ' : ''}
+        {part.part.ref}
+      </text>
+      <text
+        x={middle}
+        y={Math.max(y1, y2) + PLACE_DROP}
+        textAnchor="middle"
+        fontSize={15}
+        style={{ fill: 'var(--ink2)' }}
+      >
+        {state === 'held' ? fit('Not loaded yet', x2 - x1) : fit(label, x2 - x1 - 4)}
+      </text>
+      <title>{`${part.part.ref} ${label} ${part.part.place ?? ''}: ${wordState(standing)}`}</title>
+    </g>
+  );
+}
+
+function wordState({ state, turns }: Standing): string {
+  if (state === 'spared') return 'spared';
+  if (state === 'held') return 'held, nothing drawn through it yet';
+  if (state === 'bad') return 'proved bad';
+  return inTwenty(turns);
+}
+
+function Fall({
+  fall,
+  high,
+  parts,
+  standings,
+  dead,
+  onRun,
+  stale,
+}: { fall: FallBox; high: PointBox } & PathFigureProps) {
+  const { x, y1, y2 } = fall;
+  const part = parts[fall.part]!;
+  const standing = standings[fall.part]!;
+  const diodes = fall.across.map((at) => parts[at]!);
+  const middle = (y1 + y2) / 2;
+  const textX = x + (diodes.length > 0 ? 54 : 24);
+  return (
+    <g style={{ color: STATE_INK[standing.state] }} data-part={part.part.ref} data-state={standing.state}>
+      <path d={`M${high.x} ${y1}H${x}`} stroke="currentColor" strokeWidth={dead ? 1.6 : 3} fill="none" />
+      <path d={`M${x} ${y2}h${Math.max(0, 60)}`} stroke="currentColor" strokeWidth={dead ? 1.6 : 3} fill="none" />
+      <LoadSymbol kind={part.part.kind} x={x} y1={y1} y2={y2} />
+      {diodes.length > 0 ? (
+        <g style={{ color: STATE_INK[standings[diodes[0]!.index]!.state] }}>
+          <AcrossDiode x={x + 34} y1={y1} y2={y2} />
+        </g>
+      ) : null}
+      <g role="button" tabIndex={-1} onClick={() => onRun(fall.part)} aria-label={`${part.part.ref}: ${wordState(standing)}`}>
+        <text x={textX} y={middle - 22} fontSize={16} className="fig-bold">
+          {standing.state === 'spared' ? '✓ ' : standing.state === 'bad' ? '✕ ' : ''}
+          {part.part.ref}
+        </text>
+        <text x={textX} y={middle - 4} fontSize={15} style={{ fill: 'var(--ink2)' }}>
+          {part.part.label ?? part.part.kind}
+        </text>
+      </g>
+      {standing.state === 'bad' ? (
+        <text x={textX} y={middle + 16} fontSize={16} fontWeight={750} style={{ fill: 'var(--stamp)' }}>
+          BAD 2/2
+        </text>
+      ) : standing.turns > 0 ? (
+        <g opacity={stale ? 0.4 : 1}>
+          <TurnStrokes
+            count={standing.turns}
+            x={x}
+            y={y1 + 20}
+            height={26}
+            room={Math.min(70, 12 + standing.turns * 6)}
+            upright={false}
+          />
+          <Count turns={standing.turns} x={textX + 26} y={middle - 42} short={false} />
+        </g>
+      ) : null}
+      {diodes.map((diode, at) => (
+        <text key={diode.part.ref} x={textX} y={middle + 24 + 18 * at} fontSize={15} style={{ fill: 'var(--ink2)' }}>
+          <tspan className="fig-bold">{diode.part.ref}</tspan>{' '}
+          {standings[diode.index]!.turns > 0 ? (
+            <tspan style={{ fill: 'var(--copper-ink)' }}>{inTwenty(standings[diode.index]!.turns)}</tspan>
+          ) : (
+            'diode'
+          )}
+        </text>
+      ))}
+    </g>
+  );
+}
+
+/** A lane that is not the asked one: flat and quiet, foldable to one line of words. */
+function BranchLine({ branch, parts, standings, onLane }: { branch: BranchBox } & PathFigureProps) {
+  const own = branch.parts.map((at) => standings[at]!);
+  const turns = own.reduce((sum, one) => sum + one.turns, 0);
+  const spared = own.every(({ state }) => state === 'spared');
+  const held = own.every(({ state }) => state === 'spared' || state === 'held');
+  const load = parts[branch.lane.load.part]!.part;
+  const words = `${load.label ?? load.ref}: ${
+    spared ? 'spared' : held ? 'held' : inTwenty(turns)
+  }, ${branch.parts.length} parts`;
+  const ink = held ? 'var(--verdi)' : 'var(--ink2)';
+  const [x1, x2] = [Math.min(branch.x1, branch.x2), Math.max(branch.x1, branch.x2)];
+  const d = [
+    branch.fork ? `M${branch.fork.x} ${branch.fork.y - RADIUS}V${branch.y}` : `M${x1} ${branch.y}`,
+    `H${x2}`,
+    branch.join ? `V${branch.join.y - RADIUS}` : '',
+  ].join('');
+  const middle = x1 + (x2 - x1) * 0.42;
+  const room = words.length * CHARACTER + 24;
+  return (
+    <g
+      role="button"
+      tabIndex={0}
+      aria-label={`Show the lane of ${words}`}
+      onClick={() => onLane(branch.lane.id)}
+      onKeyDown={press(() => onLane(branch.lane.id))}
+    >
+      <path d={d} fill="none" stroke={ink} strokeWidth={2} strokeDasharray={held && !spared ? '9 6' : undefined} />
+      <rect
+        className="focus-box"
+        x={middle - room / 2}
+        y={branch.y - 15}
+        width={room}
+        height={30}
+        fill="var(--sheet)"
+        stroke="transparent"
+        strokeWidth={3}
+      />
+      <text x={middle} y={branch.y + 5} textAnchor="middle" fontSize={15} style={{ fill: ink }}>
+        {spared ? '✓ ' : ''}
+        {words}
+      </text>
+      {turns > 0 && !held ? (
+        <TurnStrokes count={turns} x={middle + room / 2 + 8 + 2.5 * turns} y={branch.y} height={18} room={turns * 5} />
+      ) : null}
+    </g>
+  );
+}
+
+function Point({ box, leads, pins, noReach, onPoint }: { box: PointBox } & PathFigureProps) {
+  const asked = leads !== null && (leads.plus === box.node || leads.minus === box.node);
+  const read = pins.some(({ node }) => node === box.node);
+  const far = noReach.has(box.node);
+  const words = asked ? 'asked' : far ? 'no reach' : read ? 'read' : 'not read';
+  return (
+    <g
+      role="button"
+      tabIndex={0}
+      aria-label={`Point ${box.point}, ${words}`}
+      data-point={box.point}
+      onClick={() => onPoint(box.node)}
+      onKeyDown={press(() => onPoint(box.node))}
+    >
+      <rect
+        className="focus-box"
+        x={box.x - 23}
+        y={box.y - 23}
+        width={46}
+        height={46}
+        fill="transparent"
+        stroke="transparent"
+        strokeWidth={3}
+      />
+      {asked ? (
+        <circle cx={box.x} cy={box.y} r={RADIUS + 4.5} fill="var(--sheet)" stroke="var(--pencil)" strokeWidth={2} />
+      ) : null}
+      <circle
+        cx={box.x}
+        cy={box.y}
+        r={RADIUS}
+        fill={asked ? 'var(--pencil)' : read ? 'var(--ink)' : 'var(--sheet)'}
+        stroke={asked ? 'var(--pencil)' : 'var(--ink)'}
+        strokeWidth={2.4}
+        strokeDasharray={far ? '4 4' : undefined}
+      />
+      <text
+        x={box.x}
+        y={box.y + 5.5}
+        textAnchor="middle"
+        fontSize={box.point > 99 ? 13 : 16}
+        className="point-number fig-bold"
+        style={{ fill: asked || read ? 'var(--sheet)' : 'var(--ink)' }}
+      >
+        {box.point}
+      </text>
+    </g>
+  );
+}
+
+function heightOf({ floorY, supplyY, supplyVolts }: PathLayout, volts: number): number {
+  return floorY - Math.min(Math.max(volts / supplyVolts, -0.12), 1.12) * (floorY - supplyY);
+}
+
+function PinMark({ pin, layout, aside }: { pin: Pin; layout: PathLayout; aside: boolean }) {
+  const box = layout.points.find(({ node }) => node === pin.node);
+  if (!box) return null;
+  const trueY = pin.trueVolts === undefined ? box.y : heightOf(layout, pin.trueVolts);
+  const moved = Math.abs(trueY - box.y) > 6;
+  const top = box.y - 38;
+  const anchor = aside ? 'end' : 'middle';
+  const x = aside ? box.x - 7 : box.x;
+  return (
+    <g style={{ color: 'var(--pencil)' }} pointerEvents="none">
+      <line x1={box.x} x2={box.x} y1={box.y - RADIUS} y2={top + 3} stroke="currentColor" strokeWidth={1.6} />
+      {moved ? (
+        <>
+          <line x1={box.x} x2={box.x} y1={box.y} y2={trueY} stroke="currentColor" strokeWidth={2.4} />
+          <circle cx={box.x} cy={trueY} r={5} fill="currentColor" />
+        </>
+      ) : null}
+      <text x={x} y={top - 1} textAnchor={anchor} fontSize={18} className="fig-bold" style={{ fill: 'var(--pencil)' }}>
+        {pin.off === 'fallen' ? '▼ ' : pin.off === 'lifted' ? '▲ ' : pin.over ? '⊖ ' : ''}
+        {pin.text}
+      </text>
+      {pin.condition ? (
+        <text x={x} y={top - 20} textAnchor={anchor} fontSize={15} style={{ fill: 'var(--pencil)' }}>
+          {pin.condition}
+        </text>
+      ) : null}
+    </g>
+  );
+}
+
+/** Two or more off-height readings next to each other: the path as found. */
+function FoundPath({ pins, layout }: { pins: readonly Pin[]; layout: PathLayout }) {
+  const moved = layout.points.flatMap((box) => {
+    const pin = pins.find(({ node }) => node === box.node);
+    return pin?.off && pin.trueVolts !== undefined ? [{ x: box.x, y: heightOf(layout, pin.trueVolts) }] : [];
+  });
+  if (moved.length < 2) return null;
+  return (
+    <polyline
+      points={moved.map(({ x, y }) => `${x},${y}`).join(' ')}
+      fill="none"
+      stroke="var(--pencil)"
+      strokeWidth={2.4}
+      strokeDasharray="8 5"
+    />
+  );
+}
+
+function SpanMark({ span, layout }: { span: Span; layout: PathLayout }) {
+  const boxes = [span.from, span.to].map((node) => layout.points.find((box) => box.node === node));
+  const [one, two] = boxes;
+  if (!one || !two) return null;
+  const isFall = [layout.fall.high, layout.fall.low].every((node) => node === span.from || node === span.to);
+  if (isFall) {
+    const { x, y1, y2 } = layout.fall;
+    const middle = (y1 + y2) / 2 + 8;
+    return (
+      <g pointerEvents="none">
+        <path
+          d={`M${x - 14} ${middle - 30}h-8v60h8`}
+          fill="none"
+          stroke="var(--pencil)"
+          strokeWidth={2.4}
+        />
+        <text x={x - 30} y={middle + 6} textAnchor="end" fontSize={18} className="fig-bold" style={{ fill: 'var(--pencil)' }}>
+          {span.text}
+        </text>
+      </g>
+    );
+  }
+  const y = Math.min(one.y, two.y) - 26;
+  const [x1, x2] = [Math.min(one.x, two.x) + 8, Math.max(one.x, two.x) - 8];
+  return (
+    <g pointerEvents="none">
+      <path d={`M${x1} ${y + 8}v-8H${x2}v8`} fill="none" stroke="var(--pencil)" strokeWidth={2.4} />
+      <text x={(x1 + x2) / 2} y={y - 7} textAnchor="middle" fontSize={18} className="fig-bold" style={{ fill: 'var(--pencil)' }}>
+        {span.text}
+      </text>
+    </g>
+  );
+}
+
+function Typed({ text, box }: { text: string; box: PointBox | undefined }) {
+  if (!box) return null;
+  const room = 24 + 11 * text.length;
+  return (
+    <g pointerEvents="none">
+      <line x1={box.x} x2={box.x} y1={box.y - 20} y2={box.y - 42} stroke="var(--pencil)" strokeWidth={1.6} strokeDasharray="4 3" />
+      <rect
+        x={box.x - room / 2}
+        y={box.y - 74}
+        width={room}
+        height={32}
+        fill="var(--pencil-t)"
+        stroke="var(--pencil)"
+        strokeWidth={2}
+        strokeDasharray="6 4"
+      />
+      <text
+        x={box.x}
+        y={box.y - 52}
+        textAnchor="middle"
+        fontSize={19}
+        className="fig-bold"
+        style={{ fill: 'var(--pencil)', stroke: 'none' }}
+      >
+        {text}
+      </text>
+    </g>
+  );
+}
+
+/** Slack leads from the two points to the eyelets of the tag; eyelets slide along its edge to stay under them. */
+function Leads({
+  leads,
+  tag,
+  layout,
+}: {
+  leads: { plus: number; minus: number };
+  tag: PathFigureProps['tag'];
+  layout: PathLayout;
+}) {
+  const find = (node: number) => layout.points.find((box) => box.node === node);
+  const [plus, minus] = [find(leads.plus), find(leads.minus)];
+  const y = layout.height + tag.drop;
+  const clamp = (x: number, low: number, high: number) => Math.min(Math.max(x, low), high);
+  const wanted = [plus?.x ?? tag.left + 120, minus?.x ?? tag.right - 120] as const;
+  let [p, m] = [clamp(wanted[0], tag.left + 30, tag.right - 40), clamp(wanted[1], tag.left + 30, tag.right - 40)];
+  if (Math.abs(p - m) < 56) [p, m] = p <= m ? [Math.max(tag.left + 30, m - 56), m] : [p, Math.max(tag.left + 30, p - 56)];
+  const curve = (box: PointBox | undefined, x: number) => {
+    if (!box) return `M${x} ${y - 30}V${y}`;
+    const middle = (box.y + y) / 2;
+    return `M${box.x} ${box.y + RADIUS + 4}C${box.x + 8} ${middle} ${x - 6} ${middle} ${x} ${y}`;
+  };
+  return (
+    <g pointerEvents="none">
+      <path className="lead" d={curve(plus, p)} fill="none" stroke="var(--sheet)" strokeWidth={8} />
+      <path className="lead" d={curve(plus, p)} fill="none" stroke="var(--pencil)" strokeWidth={4} />
+      <path className="lead" d={curve(minus, m)} fill="none" stroke="var(--sheet)" strokeWidth={8} />
+      <path className="lead" d={curve(minus, m)} fill="none" stroke="var(--ink)" strokeWidth={4} />
+      <Eyelet x={p} y={y} sign="+" ink="var(--pencil)" />
+      <Eyelet x={m} y={y} sign="−" ink="var(--ink)" />
+    </g>
+  );
+}
+
+function Eyelet({ x, y, sign, ink }: { x: number; y: number; sign: string; ink: string }): ReactNode {
+  return (
+    <g>
+      <circle cx={x} cy={y} r={10.5} fill="var(--sheet)" stroke={ink} strokeWidth={2} />
+      <text x={x} y={y + 5.5} textAnchor="middle" fontSize={16} fontWeight={800} style={{ fill: ink, stroke: 'none' }}>
+        {sign}
+      </text>
+    </g>
+  );
+}

@@ -1,0 +1,4 @@
+import { expose } from 'comlink';
+import { makeDiagnosisService } from './diagnosisService';
+
+expose(makeDiagnosisService());

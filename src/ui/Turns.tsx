@@ -8,6 +8,7 @@ export function TurnStrokes({
   height = 30,
   room = 110,
   upright = true,
+  closest = 4.6,
 }: {
   count: number;
   x: number;
@@ -16,8 +17,10 @@ export function TurnStrokes({
   room?: number;
   /** False for a winding around a vertical wire. */
   upright?: boolean;
+  /** Closest the strokes may stand. */
+  closest?: number;
 }) {
-  const pitch = Math.max(4.6, Math.min(7, (room - 6) / Math.max(count, 1)));
+  const pitch = Math.max(closest, Math.min(7, (room - 6) / Math.max(count, 1)));
   const lean = height * 0.2;
   const start = -((count - 1) * pitch) / 2;
   return (

@@ -7,7 +7,7 @@ import { digestOf } from './server';
 /** A job in hand: machine, complaint, the next action, and its own path in small. */
 export function JobRow({ job }: { job: JobListRow }) {
   return (
-    <li className="relative grid min-h-[86px] grid-cols-[112px_minmax(0,340px)_minmax(0,1fr)] items-center gap-x-4 border-b-[1.5px] border-rule px-6 py-2 max-desk:grid-cols-[84px_minmax(0,1fr)] max-tablet:px-3">
+    <li className="relative grid min-h-[86px] grid-cols-[190px_minmax(0,400px)_minmax(0,1fr)] items-center gap-x-4 border-b-[1.5px] border-rule px-6 py-2 max-desk:grid-cols-[84px_minmax(0,1fr)] max-tablet:px-3">
       <div className="min-w-0">
         <p className="fig-bold text-[27px] leading-[30px]">{job.machine_code}</p>
         <p className="truncate text-[15.5px] text-ink2" title={job.machine_name}>

@@ -8,7 +8,7 @@ import type { Outlook } from '@/workers/protocol';
 import { inTwenty, WindingBar } from '@/ui/Turns';
 import { evidenceWords, faultWords, type Speaker } from './words';
 
-const SHOWN = 4;
+const SHOWN = 3;
 
 /** Where the doubt sits: one row a part, the first open, spared parts by name. */
 export function SuspectList({
@@ -53,7 +53,7 @@ export function SuspectList({
       <Title
         note={stale ? `trying ${diagnosis.counted.faults} faults, pin on meanwhile` : '20 turns, moved by each reading'}
       />
-      <ul className={`min-h-0 overflow-y-auto ${stale ? 'opacity-40' : ''}`}>
+      <ul className={`min-h-0 flex-1 overflow-y-auto ${stale ? 'opacity-40' : ''}`}>
         {shown.map(({ part, standing }) => {
           const suspect = diagnosis.suspects.find((one) => one.part === part.ref);
           const open = first === part.ref;
@@ -70,7 +70,7 @@ export function SuspectList({
                   {bad ? <X size={18} strokeWidth={3} className="text-stamp" aria-hidden /> : null}
                   <span className={`fig-bold text-[17px] whitespace-nowrap ${bad ? 'text-stamp' : ''}`}>{part.ref}</span>
                   <span className="min-w-0 flex-1 truncate text-[15.5px] text-ink2">
-                    {bad ? 'Proved bad, 2 of 2' : (part.label ?? part.place ?? '')}
+                    {bad ? 'Proved bad, 2 of 2' : [part.label ?? part.place, suspect && open ? faultWords(suspect) : ''].filter(Boolean).join(': ')}
                   </span>
                   <WindingBar count={standing.turns} />
                   <span className="w-[72px] text-right text-[17px] font-[750] whitespace-nowrap text-copper-ink">
@@ -80,10 +80,8 @@ export function SuspectList({
                 <Collapsible.Content>
                   {suspect ? (
                     <dl className="grid grid-cols-[70px_1fr] gap-x-1 pb-2 text-[15.5px] leading-[1.28]">
-                      <dt className="font-[750]">Would be</dt>
-                      <dd>{faultWords(suspect)}</dd>
                       <dt className="font-[750]">For</dt>
-                      <dd>{evidenceWords(speaker, suspect.for, readings)}</dd>
+                      <dd className="line-clamp-2">{evidenceWords(speaker, suspect.for, readings)}</dd>
                       <dt className="font-[750]">Against</dt>
                       <dd>
                         {evidenceWords(speaker, suspect.against, readings)} Proved bad: {proofs?.have ?? 0} of{' '}
@@ -104,7 +102,7 @@ export function SuspectList({
           </li>
         ) : null}
       </ul>
-      <div className="flex min-h-11 shrink-0 items-center gap-3 text-[15.5px]">
+      <div className="flex min-h-11 shrink-0 items-center gap-3 border-t-[1.5px] border-rule text-[15.5px] leading-[18px]">
         {spared.length + held.length > 0 ? (
           <p className="flex min-w-0 items-center gap-2 text-verdi">
             <Check size={18} strokeWidth={3} className="shrink-0" aria-hidden />
@@ -131,7 +129,7 @@ export function SuspectList({
 
 function Title({ note }: { note: string }) {
   return (
-    <h2 className="flex h-10 shrink-0 items-baseline gap-3 border-b-2 border-ink text-[18px] font-[750]">
+    <h2 className="flex h-9 shrink-0 items-baseline gap-3 border-b-2 border-ink text-[18px] font-[750]">
       Where the doubt sits
       <span className="truncate text-[15.5px] font-[550] text-ink2">{note}</span>
     </h2>

@@ -17,7 +17,7 @@ import { PhonePath } from '@/ui/path/PhonePath';
 import { useJobLog } from '../job/useJobLog';
 import { KeysDialog } from './KeysDialog';
 import { Keyline } from './Keyline';
-import { apartParts, pinsOf } from './pins';
+import { apartParts, closedParts, pinsOf } from './pins';
 import { SuspectList } from './SuspectList';
 import { TestTag } from './TestTag';
 import { VerdictTag } from './VerdictTag';
@@ -271,6 +271,7 @@ export function TestScreen({ jobNumber, person, circuit, entries, lastSeq }: Tes
                 statement={statement}
                 noReach={new Set(log.state.noReach.map((name) => compiled.nodeIndex.get(name) ?? -1))}
                 apart={apartParts(model, test?.setup ?? {})}
+                closed={closedParts(model, test?.setup ?? lane?.setup ?? {})}
                 dead={test !== undefined && ['ohms', 'diode', 'insulation'].includes(test.kind)}
                 stale={working}
                 onPoint={(node) => moveLead(node)}

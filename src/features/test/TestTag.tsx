@@ -56,7 +56,7 @@ export function TestTag(props: TestTagProps) {
           {own ? 'Your own choice' : reasonWords(ranked, verdict)}
         </p>
       </div>
-      <div className="grid min-h-0 flex-1 grid-cols-[260px_1fr] max-tablet:grid-cols-1">
+      <div className="grid min-h-0 flex-1 overflow-y-auto grid-cols-[236px_1fr] max-tablet:grid-cols-1">
         <ol className="min-h-0 overflow-y-auto px-4 py-2 text-[16.5px] leading-[1.25] max-tablet:py-1.5">
           {steps.map((step, at) => (
             <li key={step} className="flex gap-2.5 py-[3px]">
@@ -67,11 +67,11 @@ export function TestTag(props: TestTagProps) {
         </ol>
         <table className="w-full border-collapse self-start border-l border-rule text-left max-tablet:border-t max-tablet:border-l-0">
           <thead className="text-[15px] text-ink2 max-tablet:sr-only">
-            <tr className="h-8 border-b-[1.5px] border-rule">
+            <tr className="h-7 border-b-[1.5px] border-rule">
               <th className="w-9" aria-label="Answer" />
-              <th className="w-[29%] font-[550]">If it reads</th>
+              <th className="w-[30%] font-[550]">If it reads</th>
               <th className="font-[550]">Then</th>
-              <th className="w-[31%] font-[550]">Doubt goes to</th>
+              <th className="w-[29%] font-[550]">Doubt goes to</th>
             </tr>
           </thead>
           <tbody>
@@ -81,10 +81,10 @@ export function TestTag(props: TestTagProps) {
                 data-lit={lit === at}
                 className="border-b-[1.5px] border-rule align-middle last:border-b-0 data-[lit=true]:bg-pencil-t data-[lit=true]:shadow-[inset_6px_0_0_var(--pencil)]"
               >
-                <td className="py-[5px] pl-3.5 text-[17px] font-[750]">{outcomeLetter(at)}</td>
-                <td className="fig-bold py-[5px] pr-2 text-[15.5px] leading-[19px]">{bandWords(test.kind, outcome)}</td>
-                <td className="py-[5px] pr-2 text-[15.5px] leading-[19px]">{thenWords(test, outcome, expected)}</td>
-                <td className="py-[5px] pr-2 text-[15.5px] leading-[19px] font-[650] text-copper-ink max-tablet:hidden">
+                <td className="py-[4px] pl-3.5 text-[17px] font-[750]">{outcomeLetter(at)}</td>
+                <td className="fig-bold py-[4px] pr-2 text-[15.5px] leading-[19px]">{bandWords(test.kind, outcome)}</td>
+                <td className="py-[4px] pr-2 text-[15.5px] leading-[19px]">{thenWords(test, outcome, expected)}</td>
+                <td className="py-[4px] pr-2 text-[15.5px] leading-[19px] font-[650] text-copper-ink max-tablet:hidden">
                   {goesToWords(outcome)}
                 </td>
               </tr>

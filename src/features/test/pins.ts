@@ -1,6 +1,7 @@
 import type { CircuitModel } from '@/core/circuit/model';
 import { setupKey } from '@/core/circuit/model';
 import type { Reading } from '@/core/circuit/schema';
+import { relayIn } from '@/core/circuit/world';
 import type { Lane } from '@/core/path/lanes';
 import type { Pin, Span } from '@/ui/path/PathFigure';
 import { positionWords, quantity, type Speaker, valueWords } from './words';
@@ -64,6 +65,19 @@ export function apartParts(model: CircuitModel, setup: Reading['setup']): Set<nu
     model.compiled.parts
       .filter(
         ({ part }) => refs.has(part.ref) || (part.kind === 'pin' && (setup.unplugged ?? []).includes(part.connector)),
+      )
+      .map(({ index }) => index),
+  );
+}
+
+/** Contacts that conduct in a set-up on a sound circuit: what is commanded, and relays that pull in. */
+export function closedParts(model: CircuitModel, setup: Reading['setup']): Set<number> {
+  const solver = model.situation(setup);
+  const world = solver.solve({ mode: 'live' });
+  return new Set(
+    model.compiled.parts
+      .filter(({ branches, part, index }) =>
+        part.kind === 'relay' ? relayIn(world, index) : branches.every((branch) => solver.situation.commanded[branch.index]),
       )
       .map(({ index }) => index),
   );

@@ -176,25 +176,25 @@ export function bandWords(kind: Test['kind'], { reading, low, high }: Outcome): 
 
 /** What an outcome says about the run, in a few words. */
 export function thenWords(test: Test, outcome: Outcome, expected: Reading['value']): string {
-  if (outcome.sound) return outcome.share > 0.97 ? 'As drawn.' : 'As drawn. The fault is elsewhere.';
+  if (outcome.sound) return 'As drawn. Look elsewhere.';
   const { kind } = test;
   const value = typeof outcome.reading === 'number' ? outcome.reading : null;
   const wanted = typeof expected === 'number' ? expected : null;
   if (kind === 'ohms' || kind === 'insulation') {
-    if (outcome.reading === 'OL') return 'The way is broken here.';
+    if (outcome.reading === 'OL') return 'The way is broken.';
     if (kind === 'insulation') return 'Leaks to the frame here.';
-    if (value !== null && wanted !== null && value < wanted) return 'Shorted, or leaking to frame.';
-    return 'A bad joint in this stretch.';
+    if (value !== null && wanted !== null && value < wanted) return 'Shorted, or leaking.';
+    return 'A bad joint.';
   }
   if (kind === 'volts' && value !== null && wanted !== null) {
     const supply = Math.abs(wanted) > 1;
-    if (!supply) return Math.abs(value) > 1 ? 'The fall is here, or the return lifted.' : 'A small fall here.';
-    if (Math.abs(value) < 0.1 * Math.abs(wanted)) return 'Feed is lost before here.';
-    return Math.abs(value) < Math.abs(wanted) ? 'Starved by a bad joint.' : 'Nothing draws on it.';
+    if (!supply) return Math.abs(value) > 1 ? 'The fall is here.' : 'A small fall here.';
+    if (Math.abs(value) < 0.1 * Math.abs(wanted)) return 'Feed lost before here.';
+    return Math.abs(value) < Math.abs(wanted) ? 'Starved by a joint.' : 'Nothing draws on it.';
   }
   if (kind === 'amps') return value !== null && wanted !== null && value > wanted ? 'Draws too much.' : 'Starved, or broken.';
-  if (kind === 'diode') return outcome.reading === 'OL' ? 'Does not conduct.' : 'Conducts when it should not, or too well.';
-  if (kind === 'fuse') return outcome.reading === 'blows' ? 'A short is in this set-up.' : 'No short in this set-up.';
+  if (kind === 'diode') return outcome.reading === 'OL' ? 'Does not conduct.' : 'Conducts too well.';
+  if (kind === 'fuse') return outcome.reading === 'blows' ? 'The short is in here.' : 'No short in here.';
   return 'Not as drawn.';
 }
 
@@ -208,7 +208,7 @@ export function goesToWords({ means }: Outcome): string {
   return [...parts]
     .map(([name, share]) => ({ name, turns: Math.round(share * ALL_TURNS) }))
     .filter(({ turns }) => turns > 0)
-    .slice(0, 3)
+    .slice(0, 2)
     .map(({ name, turns }) => `${name} ${turns}`)
     .join(', ');
 }

@@ -3,7 +3,7 @@ import { TurnStrokes } from '../Turns';
 
 /** A job's path in small: order, points and turns only. */
 export function MiniPath({ runs }: { runs: { state: State; turns: number; asked: boolean; fall: boolean }[] }) {
-  const [width, high, low] = [430, 18, 46];
+  const [width, high, low] = [560, 16, 46];
   const weights = runs.map(({ turns, fall }) => (fall ? 1.4 : 1 + turns * 0.22));
   const total = weights.reduce((sum, one) => sum + one, 0);
   const room = width - 40;
@@ -27,7 +27,7 @@ export function MiniPath({ runs }: { runs: { state: State; turns: number; asked:
         <g key={at}>
           <path d={`M${x1} ${y}H${middle}V${low}H${x}`} {...stroke} />
           <circle cx={middle} cy={(y + low) / 2} r={6} fill="var(--sheet)" stroke={ink(state)} strokeWidth={2.4} />
-          <TurnStrokes count={turns} x={middle} y={(y + low) / 2} height={18} room={24} upright={false} />
+          <TurnStrokes count={turns} x={middle} y={(y + low) / 2} height={18} room={40} upright={false} closest={2.6} />
         </g>,
       );
       y = low;
@@ -35,7 +35,7 @@ export function MiniPath({ runs }: { runs: { state: State; turns: number; asked:
       marks.push(
         <g key={at}>
           <path d={`M${x1} ${y}H${x}`} {...stroke} />
-          <TurnStrokes count={turns} x={(x1 + x) / 2} y={y} height={20} room={x - x1 - 12} />
+          <TurnStrokes count={turns} x={(x1 + x) / 2} y={y} height={20} room={x - x1 - 12} closest={3.4} />
         </g>,
       );
     }

@@ -5,7 +5,6 @@ import type { CompiledPart } from '@/core/circuit/compile';
 import type { Part } from '@/core/circuit/schema';
 import type { BranchBox, FallBox, PathLayout, PointBox, RunBox } from '@/core/path/layoutPath';
 import type { Standing } from '@/core/path/standing';
-import { threeFigures } from '@/core/units/formatQuantity';
 import { inTwenty, TurnStrokes } from '../Turns';
 import { AcrossDiode, BatterySymbol, LoadSymbol, PartSymbol, ReturnSymbol } from './PartSymbol';
 
@@ -42,6 +41,8 @@ export interface PathFigureProps {
   noReach: ReadonlySet<number>;
   /** Connectors apart, fuses pulled in the asked set-up. */
   apart: ReadonlySet<number>;
+  /** Contacts the asked set-up closes. */
+  closed: ReadonlySet<number>;
   dead: boolean;
   /** Counts are from before the last reading; the new ones are being worked out. */
   stale: boolean;
@@ -69,15 +70,13 @@ export function PathFigure(props: PathFigureProps) {
   const last = points.at(-1)!;
   const levels = [1 / 3, 2 / 3].map((share) => ({
     y: floorY - share * (floorY - supplyY),
-    text: threeFigures(Math.round(supplyVolts * share)),
+    text: String(Math.round(supplyVolts * share)),
   }));
   const forks = new Set(
     layout.branches.flatMap(({ fork }) => (fork ? [points.find(({ x }) => x === fork.x)?.node] : [])),
   );
   const source = parts.find(({ part, nodes }) => part.kind === 'source' && nodes.includes(first.node));
   const sourceTurns = source ? standings[source.index]!.turns : 0;
-  const fallen = pins.some(({ off }) => off);
-  const statementX = fallen ? 70 : 70;
   return (
     <svg
       className="figure block overflow-visible"
@@ -138,7 +137,7 @@ export function PathFigure(props: PathFigureProps) {
 
       <g fontSize={19} fontWeight={650}>
         {statement.slice(0, 3).map((line, at) => (
-          <text key={line} x={statementX} y={supplyY + 86 + 25 * at}>
+          <text key={line} x={70} y={supplyY + 86 + 25 * at}>
             {line}
           </text>
         ))}
@@ -187,7 +186,7 @@ function symbolRoom(kind: Part['kind']): number {
   return kind === 'driver' ? 56 : kind === 'pin' ? 26 : 46;
 }
 
-function Run({ run, parts, standings, apart, dead, onRun, stale }: { run: RunBox } & PathFigureProps) {
+function Run({ run, parts, standings, apart, closed, dead, onRun, stale }: { run: RunBox } & PathFigureProps) {
   const { x1, x2, y1, y2 } = run;
   const middle = (x1 + x2) / 2;
   const y = (y1 + y2) / 2;
@@ -248,7 +247,7 @@ function Run({ run, parts, standings, apart, dead, onRun, stale }: { run: RunBox
             strokeDasharray={state === 'held' ? '13 7' : undefined}
           />
           {state === 'bad' ? null : (
-            <PartSymbol kind={part.part.kind} x={symbolX} y={y} on={!dead} />
+            <PartSymbol kind={part.part.kind} x={symbolX} y={y} on={closed.has(part.index)} />
           )}
         </>
       )}

@@ -1,0 +1,52 @@
+import { readFileSync } from 'node:fs';
+import type { Page } from '@playwright/test';
+import { CircuitModel } from '../src/core/circuit/model';
+import { parseCircuit } from '../src/core/circuit/parse';
+import type { Test } from '../src/core/circuit/schema';
+import { faultByName, listFaults } from '../src/core/diagnosis/faults';
+import { bindTest, predict, predictedValue } from '../src/core/diagnosis/predict';
+import { parseReading } from '../src/core/units/parseReading';
+
+/** A machine with a hidden fault: answers any test as the meter or the eye would. */
+export class MachineUnderTest {
+  private readonly model: CircuitModel;
+  private readonly edits;
+
+  constructor(circuit: string, part: string, fault: string, ohms?: number) {
+    const text = readFileSync(`demo/circuits/${circuit}.circuit.json`, 'utf8');
+    this.model = new CircuitModel(parseCircuit(JSON.parse(text)));
+    const found = faultByName(listFaults(this.model), part, fault, ohms);
+    this.edits = found.fault.variants[0]!.edits(found.severity);
+  }
+
+  /** What the display shows for a test, typed the way a technician would. */
+  answer(test: Test): string {
+    const value = predictedValue(test.kind, predict(bindTest(this.model, test), this.edits));
+    if (typeof value === 'number') return String(Number(value.toPrecision(3)));
+    if (typeof value === 'boolean') return value ? 'clicks' : 'no click';
+    if (Array.isArray(value)) return value.length === 0 ? 'no code' : `code ${value.join(', ')}`;
+    return value;
+  }
+}
+
+/** The test the screen asks for. */
+export async function askedTest(page: Page): Promise<Test> {
+  const tag = page.getByTestId('next-test');
+  await tag.waitFor();
+  return JSON.parse((await tag.getAttribute('data-test'))!) as Test;
+}
+
+/** Ticks the hold where there is one and types the answer; the keyboard only. Returns what was typed. */
+export async function answerByKeyboard(page: Page, machine: MachineUnderTest): Promise<string> {
+  const test = await askedTest(page);
+  const typed = machine.answer(test);
+  if ((await page.locator('[data-hold]').count()) > 0) await page.keyboard.press('h');
+  if (parseReading(typed)) {
+    await page.keyboard.type(typed === 'OL' ? 'o' : typed);
+    await page.keyboard.press('Enter');
+    // A value between the bands is asked for once more.
+    const typedBox = page.getByTestId('typed');
+    if ((await typedBox.textContent()) !== '') await page.keyboard.press('Enter');
+  } else await page.locator(`[data-choice="${typed}"]`).click();
+  return typed;
+}

@@ -31,7 +31,12 @@ function showOnMeter(test: Test, prediction: Prediction, random: Random, supplyV
   let value: number | 'OL' = prediction.mean === Infinity ? 'OL' : prediction.mean;
   if (value !== 'OL') value += 0.6 * random.normal() * totalSigma(test.kind, value, 0, test.meter);
   if (random.next() < BLUNDERS) {
-    value = test.kind === 'volts' ? random.next() * supplyVolts : random.next() < 0.4 ? 'OL' : 10 ** (6 * random.next());
+    value =
+      test.kind === 'volts'
+        ? random.next() * supplyVolts
+        : random.next() < 0.4
+          ? 'OL'
+          : 10 ** (6 * random.next());
   }
   if (value !== 'OL' && test.kind !== 'volts' && test.kind !== 'amps') value = Math.max(0, value);
   return { ...test, value: value === 'OL' ? value : Number(value.toPrecision(4)) } as Reading;
@@ -47,24 +52,37 @@ function play(file: string, rounds: number, random: Random, verbose: boolean): T
     for (const fault of diagnoser.faults) {
       if (fault.fault === 'swapped') continue;
       const { severity } = fault;
-      const ohms = severity ? severity.mainLeast * (severity.mainMost / severity.mainLeast) ** random.next() : 1;
+      const ohms = severity
+        ? severity.mainLeast * (severity.mainMost / severity.mainLeast) ** random.next()
+        : 1;
       const variant = fault.variants[Math.floor(random.next() * fault.variants.length)]!;
       const edits = variant.edits(ohms);
       const readings: Reading[] = [];
       let symptom = false;
       for (const { setup, loads } of patterns) {
         for (const part of loads) {
-          const { kind } = diagnoser.model.compiled.parts[diagnoser.model.compiled.partIndex.get(part)!]!.part;
+          const { kind } =
+            diagnoser.model.compiled.parts[diagnoser.model.compiled.partIndex.get(part)!]!.part;
           if (kind === 'relay' || kind === 'resistor') continue;
           const test: Test = { kind: 'function', part, setup };
-          const reading = showOnMeter(test, predict(bindTest(diagnoser.model, test), edits), random, supplyVolts);
+          const reading = showOnMeter(
+            test,
+            predict(bindTest(diagnoser.model, test), edits),
+            random,
+            supplyVolts,
+          );
           if (reading.value !== 'works') symptom = true;
           readings.push(reading);
         }
         for (const part of circuit.parts) {
           if (part.kind !== 'fuse') continue;
           const test: Test = { kind: 'fuse', part: part.ref, setup };
-          const reading = showOnMeter(test, predict(bindTest(diagnoser.model, test), edits), random, supplyVolts);
+          const reading = showOnMeter(
+            test,
+            predict(bindTest(diagnoser.model, test), edits),
+            random,
+            supplyVolts,
+          );
           if (reading.value === 'blows') {
             symptom = true;
             readings.push(reading);
@@ -92,7 +110,9 @@ function play(file: string, rounds: number, random: Random, verbose: boolean): T
         const bound = bindTest(diagnoser.model, best!.test);
         const reading = showOnMeter(best!.test, predict(bound, edits), random, supplyVolts);
         readings.push(reading);
-        trail.push(`${best!.test.kind} ${'from' in best!.test ? `${best!.test.from}>${best!.test.to}` : ''}=${String(reading.value)}`);
+        trail.push(
+          `${best!.test.kind} ${'from' in best!.test ? `${best!.test.from}>${best!.test.to}` : ''}=${String(reading.value)}`,
+        );
       }
       tally.readings += steps;
       tally.minutes += minutes;
@@ -101,7 +121,9 @@ function play(file: string, rounds: number, random: Random, verbose: boolean): T
       else if (named) tally.wrong++;
       else tally.gaveUp++;
       if (verbose && !guilty) {
-        console.log(`  ${fault.ref}:${fault.fault}=${ohms.toPrecision(3)} -> ${named ?? 'none'} | ${trail.join(' ; ')}`);
+        console.log(
+          `  ${fault.ref}:${fault.fault}=${ohms.toPrecision(3)} -> ${named ?? 'none'} | ${trail.join(' ; ')}`,
+        );
       }
     }
   }

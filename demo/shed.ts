@@ -29,7 +29,11 @@ export interface DemoJob {
 
 /** The shed of Ostrel Ridge, a made-up ski area. */
 export const MACHINES: readonly DemoMachine[] = [
-  { code: 'G-1', name: 'Groomer OR-201', functions: [{ name: 'Tiller float valve', circuit: 'groomer-tiller-float' }] },
+  {
+    code: 'G-1',
+    name: 'Groomer OR-201',
+    functions: [{ name: 'Tiller float valve', circuit: 'groomer-tiller-float' }],
+  },
   {
     code: 'G-2',
     name: 'Groomer OR-202',
@@ -46,10 +50,26 @@ export const MACHINES: readonly DemoMachine[] = [
       { name: 'Tiller float valve', circuit: 'groomer-tiller-float' },
     ],
   },
-  { code: 'W-1', name: 'Winch groomer OR-219', functions: [{ name: 'Recovery winch, in and out', circuit: 'winch-reversing' }] },
-  { code: 'T-3', name: 'Snow tractor with blower OR-140', functions: [{ name: 'Engine stop solenoid', circuit: 'tractor-blower-stop' }] },
-  { code: 'L-2', name: 'Loader OR-131', functions: [{ name: 'Bucket lock coil over relay', circuit: 'loader-bucket-lock' }] },
-  { code: 'P-5', name: 'Pump house, upper pond', functions: [{ name: 'Snow-water fill valve', circuit: 'pump-fill-valve' }] },
+  {
+    code: 'W-1',
+    name: 'Winch groomer OR-219',
+    functions: [{ name: 'Recovery winch, in and out', circuit: 'winch-reversing' }],
+  },
+  {
+    code: 'T-3',
+    name: 'Snow tractor with blower OR-140',
+    functions: [{ name: 'Engine stop solenoid', circuit: 'tractor-blower-stop' }],
+  },
+  {
+    code: 'L-2',
+    name: 'Loader OR-131',
+    functions: [{ name: 'Bucket lock coil over relay', circuit: 'loader-bucket-lock' }],
+  },
+  {
+    code: 'P-5',
+    name: 'Pump house, upper pond',
+    functions: [{ name: 'Snow-water fill valve', circuit: 'pump-fill-valve' }],
+  },
   { code: 'C-1', name: 'Compressor house', functions: [] },
   { code: 'S-6', name: 'Shuttle van', functions: [] },
 ];
@@ -70,7 +90,8 @@ export const JOBS: readonly DemoJob[] = [
     title: 'Blade tilts left but not right',
     person: 'Tove',
     hoursAgo: 1.2,
-    words: 'Lever right: no click at the valve block, nothing moves. Left is as quick as ever. Started after the morning shift.',
+    words:
+      'Lever right: no click at the valve block, nothing moves. Left is as quick as ever. Started after the morning shift.',
     hidden: { part: 'X8.1', fault: 'open' },
     tests: [
       { kind: 'function', part: 'Y7', setup: left },
@@ -147,7 +168,9 @@ export const JOBS: readonly DemoJob[] = [
 ];
 
 export function loadDemoCircuit(name: string): Circuit {
-  return parseCircuit(JSON.parse(readFileSync(join(process.cwd(), 'demo', 'circuits', `${name}.circuit.json`), 'utf8')));
+  return parseCircuit(
+    JSON.parse(readFileSync(join(process.cwd(), 'demo', 'circuits', `${name}.circuit.json`), 'utf8')),
+  );
 }
 
 /** What the meter shows for a test while the hidden fault is in the circuit. */
@@ -161,7 +184,9 @@ export function takeReadings(circuit: Circuit, { hidden, tests, number }: DemoJo
     const prediction = predict(bindTest(model, test), variant.edits(found.severity));
     let value = predictedValue(test.kind, prediction);
     if (typeof value === 'number') {
-      value = Number((value + 0.4 * random.normal() * totalSigma(test.kind, value, 0, undefined)).toPrecision(3));
+      value = Number(
+        (value + 0.4 * random.normal() * totalSigma(test.kind, value, 0, undefined)).toPrecision(3),
+      );
     }
     return { ...test, value } as Reading;
   });

@@ -16,7 +16,11 @@ test('a blade that tilts one way only: from complaint to named part, keyboard on
     typed.push(await answerByKeyboard(page, machine));
     // The next question, or the verdict, comes once the reading is weighed.
     await expect
-      .poll(async () => (await verdict.count()) > 0 || (await page.getByTestId('next-test').getAttribute('data-test')) !== before)
+      .poll(
+        async () =>
+          (await verdict.count()) > 0 ||
+          (await page.getByTestId('next-test').getAttribute('data-test')) !== before,
+      )
       .toBe(true);
     await expect(page.locator('main[data-working=false]')).toBeVisible();
     if ((await verdict.count()) > 0) break;

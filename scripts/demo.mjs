@@ -34,7 +34,8 @@ await run(async () => {
     if (stopping) return;
     stopping = true;
     server?.kill('SIGTERM');
-    if (server) await new Promise((resolve) => (server.exitCode === null ? server.once('exit', resolve) : resolve()));
+    if (server)
+      await new Promise((resolve) => (server.exitCode === null ? server.once('exit', resolve) : resolve()));
     await database.stop();
     say('stopped.');
   };

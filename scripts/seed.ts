@@ -17,6 +17,11 @@ const makeId = (at: number) =>
 async function seed(): Promise<void> {
   const applied = await migrate();
   if (applied.length > 0) process.stdout.write(`spiraxis: schema brought up to ${applied.at(-1)}\n`);
+  // For the tests: start from the demo data whatever stood there.
+  if (process.argv.includes('--fresh')) {
+    for (const table of ['entries', 'jobs', 'functions', 'machines'])
+      await pool().query(`DELETE FROM ${table}`);
+  }
   const [rows] = await pool().query<RowDataPacket[]>('SELECT COUNT(*) AS n FROM machines');
   if (Number(rows[0]?.n) > 0 || process.argv.includes('--empty')) return;
   const functionIds = new Map<string, { id: string; circuit: string }>();
@@ -24,7 +29,11 @@ async function seed(): Promise<void> {
   await withTransaction(async (db) => {
     for (const machine of MACHINES) {
       const machineId = makeId(now - 500 * HOUR);
-      await db.execute('INSERT INTO machines (id, code, name) VALUES (?, ?, ?)', [machineId, machine.code, machine.name]);
+      await db.execute('INSERT INTO machines (id, code, name) VALUES (?, ?, ?)', [
+        machineId,
+        machine.code,
+        machine.name,
+      ]);
       for (const { name, circuit } of machine.functions) {
         const id = makeId(now - 500 * HOUR);
         functionIds.set(`${machine.code}|${name}`, { id, circuit });
@@ -55,12 +64,16 @@ async function seed(): Promise<void> {
     }
   });
   for (const { jobId, entries } of logs) await appendEntries(jobId, entries);
-  process.stdout.write(`spiraxis: demo data in place: ${MACHINES.length} machines, ${JOBS.length} open jobs\n`);
+  process.stdout.write(
+    `spiraxis: demo data in place: ${MACHINES.length} machines, ${JOBS.length} open jobs\n`,
+  );
 }
 
 seed()
   .catch((error: unknown) => {
-    process.stderr.write(`spiraxis: demo data could not be prepared: ${error instanceof Error ? error.message : String(error)}\n`);
+    process.stderr.write(
+      `spiraxis: demo data could not be prepared: ${error instanceof Error ? error.message : String(error)}\n`,
+    );
     process.exitCode = 1;
   })
   .finally(closePool);

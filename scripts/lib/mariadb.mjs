@@ -15,7 +15,10 @@ const START_SECONDS = 30;
  */
 export async function startMariaDb({ folder, port, database = 'spiraxis', memory = '64M' }) {
   const program = serverProgram() ?? (ensureProgram('mariadbd', PACKAGES), serverProgram());
-  if (!program) throw new Stop('mariadbd was installed but cannot be found; put /usr/sbin on the PATH, then start again.');
+  if (!program)
+    throw new Stop(
+      'mariadbd was installed but cannot be found; put /usr/sbin on the PATH, then start again.',
+    );
   const data = join(folder, 'data');
   const ready = join(folder, 'ready');
   const asRoot = process.getuid?.() === 0 ? ['--user=root'] : [];
@@ -27,11 +30,19 @@ export async function startMariaDb({ folder, port, database = 'spiraxis', memory
   if (!existsSync(data)) {
     const made = spawnSync(
       'mariadb-install-db',
-      ['--no-defaults', ...asRoot, `--datadir=${data}`, '--auth-root-authentication-method=normal', '--skip-test-db'],
+      [
+        '--no-defaults',
+        ...asRoot,
+        `--datadir=${data}`,
+        '--auth-root-authentication-method=normal',
+        '--skip-test-db',
+      ],
       { encoding: 'utf8' },
     );
     if (made.status !== 0) {
-      throw new Stop(`mariadb-install-db failed (${lastLine(made.stderr || made.stdout)}); delete ${folder} and start again.`);
+      throw new Stop(
+        `mariadb-install-db failed (${lastLine(made.stderr || made.stdout)}); delete ${folder} and start again.`,
+      );
     }
   }
   const socket = join(folder, 'db.sock');
@@ -39,16 +50,30 @@ export async function startMariaDb({ folder, port, database = 'spiraxis', memory
   const child = spawn(
     program,
     [
-      '--no-defaults', ...asRoot, `--datadir=${data}`, `--socket=${socket}`, `--pid-file=${join(folder, 'db.pid')}`,
-      '--bind-address=127.0.0.1', `--port=${port}`, `--log-error=${errorLog}`, '--skip-log-bin',
-      '--character-set-server=utf8mb4', '--collation-server=utf8mb4_unicode_ci',
-      `--innodb-buffer-pool-size=${memory}`, '--skip-name-resolve',
+      '--no-defaults',
+      ...asRoot,
+      `--datadir=${data}`,
+      `--socket=${socket}`,
+      `--pid-file=${join(folder, 'db.pid')}`,
+      '--bind-address=127.0.0.1',
+      `--port=${port}`,
+      `--log-error=${errorLog}`,
+      '--skip-log-bin',
+      '--character-set-server=utf8mb4',
+      '--collation-server=utf8mb4_unicode_ci',
+      `--innodb-buffer-pool-size=${memory}`,
+      '--skip-name-resolve',
     ],
     // A group of its own: Ctrl-C reaches the start script first, which stops the server in order.
     { stdio: 'ignore', detached: true },
   );
   let ended = false;
-  const closed = new Promise((resolve) => child.once('exit', () => { ended = true; resolve(); }));
+  const closed = new Promise((resolve) =>
+    child.once('exit', () => {
+      ended = true;
+      resolve();
+    }),
+  );
   for (let waited = 0; ; waited += 0.1) {
     if (ended || waited > START_SECONDS) {
       throw new Stop(`the database did not start (${lastLine(read(errorLog) ?? '')}); see ${errorLog}.`);
@@ -69,10 +94,14 @@ export async function startMariaDb({ folder, port, database = 'spiraxis', memory
       'FLUSH PRIVILEGES',
     ].join('; ');
     const client = has('mariadb') ? 'mariadb' : 'mysql';
-    const done = spawnSync(client, ['--no-defaults', `--socket=${socket}`, '-uroot', '-e', sql], { encoding: 'utf8' });
+    const done = spawnSync(client, ['--no-defaults', `--socket=${socket}`, '-uroot', '-e', sql], {
+      encoding: 'utf8',
+    });
     if (done.status !== 0) {
       child.kill('SIGTERM');
-      throw new Stop(`the database could not be prepared (${lastLine(done.stderr)}); delete ${folder} and start again.`);
+      throw new Stop(
+        `the database could not be prepared (${lastLine(done.stderr)}); delete ${folder} and start again.`,
+      );
     }
     keep(ready, 'yes\n');
   }
@@ -99,7 +128,10 @@ function serverProgram() {
 function answers(port) {
   return new Promise((resolve) => {
     const socket = connect(port, '127.0.0.1');
-    socket.once('connect', () => { socket.destroy(); resolve(true); });
+    socket.once('connect', () => {
+      socket.destroy();
+      resolve(true);
+    });
     socket.once('error', () => resolve(false));
   });
 }

@@ -11,7 +11,8 @@ const OLDEST_NODE = 20;
 
 export function checkNode() {
   const [major] = process.versions.node.split('.').map(Number);
-  if (major < OLDEST_NODE) throw new Stop(`Node.js ${OLDEST_NODE} or newer is needed, this is ${process.versions.node}.`);
+  if (major < OLDEST_NODE)
+    throw new Stop(`Node.js ${OLDEST_NODE} or newer is needed, this is ${process.versions.node}.`);
 }
 
 export function has(command) {
@@ -23,10 +24,13 @@ export function ensureProgram(command, packages) {
   if (has(command)) return;
   const list = packages.join(' ');
   if (!has('apt-get')) {
-    throw new Stop(`${command} is missing and there is no apt-get here: install ${list} with your package manager, then start again.`);
+    throw new Stop(
+      `${command} is missing and there is no apt-get here: install ${list} with your package manager, then start again.`,
+    );
   }
   const root = process.getuid?.() === 0;
-  if (!root && !has('sudo')) throw new Stop(`${command} is missing: run "apt-get install ${list}" as root, then start again.`);
+  if (!root && !has('sudo'))
+    throw new Stop(`${command} is missing: run "apt-get install ${list}" as root, then start again.`);
   say(`installing ${list}`);
   const prefix = root ? [] : ['sudo', '-E'];
   const apt = (...args) => {
@@ -47,7 +51,10 @@ export function ensureProgram(command, packages) {
 /** Runs a command, its output shown; throws a Stop naming it when it fails. */
 export function must(program, args, options = {}) {
   const done = spawnSync(program, args, { cwd: ROOT, stdio: 'inherit', ...options });
-  if (done.status !== 0) throw new Stop(`"${[program, ...args].join(' ')}" failed (status ${done.status ?? done.signal}); see above.`);
+  if (done.status !== 0)
+    throw new Stop(
+      `"${[program, ...args].join(' ')}" failed (status ${done.status ?? done.signal}); see above.`,
+    );
 }
 
 /** `npm ci` when node_modules does not match the lock file. */
@@ -75,7 +82,9 @@ export function checkPort(port, name, option) {
   return new Promise((resolve, reject) => {
     const server = createServer();
     server.once('error', () =>
-      reject(new Stop(`port ${port} (${name}) is taken: stop what uses it, or set ${option} to another port.`)),
+      reject(
+        new Stop(`port ${port} (${name}) is taken: stop what uses it, or set ${option} to another port.`),
+      ),
     );
     server.listen(port, '127.0.0.1', () => server.close(() => resolve()));
   });

@@ -23,7 +23,9 @@ export default async function ShedPage({ searchParams }: Props) {
         <div className="flex min-w-0 flex-col justify-center border-l border-rule px-4">
           <h1 className="truncate text-[17px] leading-5 font-[750]">Ostrel Ridge shed</h1>
           <p className="truncate text-[15px] leading-5 text-ink2">
-            {new Intl.DateTimeFormat('en-GB', { weekday: 'long', day: 'numeric', month: 'long' }).format(new Date())}
+            {new Intl.DateTimeFormat('en-GB', { weekday: 'long', day: 'numeric', month: 'long' }).format(
+              new Date(),
+            )}
           </p>
         </div>
         <Link
@@ -81,7 +83,10 @@ export default async function ShedPage({ searchParams }: Props) {
           {machines.length === 0 ? <p className="py-6">No machine has been entered yet.</p> : null}
           <ul className="grid gap-x-9 desk:grid-cols-2">
             {machines.map((machine) => (
-              <li key={machine.id} className="flex min-h-[52px] items-center gap-4 border-b-[1.5px] border-rule">
+              <li
+                key={machine.id}
+                className="flex min-h-[52px] items-center gap-4 border-b-[1.5px] border-rule"
+              >
                 <span className="fig-bold w-14 text-[19px]">{machine.code}</span>
                 <span className="min-w-0 flex-1 truncate" title={machine.name}>
                   {machine.name}
@@ -91,7 +96,9 @@ export default async function ShedPage({ searchParams }: Props) {
                     ? 'no circuit yet'
                     : `${machine.functions} ${machine.functions === 1 ? 'function' : 'functions'}`}
                 </span>
-                <span className={`w-24 text-right text-[15.5px] ${machine.open_jobs > 0 ? 'text-copper-ink' : 'text-ink2'}`}>
+                <span
+                  className={`w-24 text-right text-[15.5px] ${machine.open_jobs > 0 ? 'text-copper-ink' : 'text-ink2'}`}
+                >
                   {machine.open_jobs === 0 ? 'no job' : `${machine.open_jobs} in hand`}
                 </span>
               </li>

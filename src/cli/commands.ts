@@ -20,7 +20,11 @@ export function runCommand(args: readonly string[], load: (path: string) => Case
     case 'reading': {
       const text = required(words.slice(1).join(' ') || undefined, 'TEXT');
       const reading = parseReading(text);
-      if (!reading) throw new InputError('TEXT', `"${text}" is no reading; type it as the meter shows it: 13.1, 3.3M, 1k4, OL`);
+      if (!reading)
+        throw new InputError(
+          'TEXT',
+          `"${text}" is no reading; type it as the meter shows it: 13.1, 3.3M, 1k4, OL`,
+        );
       return reading;
     }
     default:
@@ -33,7 +37,8 @@ function predictCase({ circuit, readings }: Case, fault: string | undefined) {
   let edits: ReturnType<ReturnType<typeof listFaults>[number]['variants'][number]['edits']> = [];
   if (fault !== undefined) {
     const match = /^(.+):([A-Za-z]+)(?:=(.+))?$/.exec(fault);
-    if (!match) throw new InputError('--fault', `write it as PART:FAULT or PART:FAULT=OHMS (given "${fault}")`);
+    if (!match)
+      throw new InputError('--fault', `write it as PART:FAULT or PART:FAULT=OHMS (given "${fault}")`);
     const [, ref = '', name = '', ohms] = match;
     const severity = ohms === undefined ? undefined : numericOhms(ohms);
     const found = faultByName(listFaults(model), ref, name, severity);
@@ -56,7 +61,9 @@ function numericOhms(text: string): number {
 
 /** JSON has no infinity: an open upper end of a band is left out. */
 function forPrint(value: unknown): unknown {
-  return JSON.parse(JSON.stringify(value, (_key, one) => (one === Infinity || one === -Infinity ? undefined : one)));
+  return JSON.parse(
+    JSON.stringify(value, (_key, one) => (one === Infinity || one === -Infinity ? undefined : one)),
+  );
 }
 
 function required(word: string | undefined, name: string): string {

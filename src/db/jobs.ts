@@ -60,7 +60,9 @@ export async function listOpenJobs(limit: number, after?: JobCursor): Promise<Jo
 }
 
 export async function countOpenJobs(): Promise<number> {
-  const [rows] = await pool().query<RowDataPacket[]>('SELECT COUNT(*) AS n FROM jobs WHERE closed_at IS NULL');
+  const [rows] = await pool().query<RowDataPacket[]>(
+    'SELECT COUNT(*) AS n FROM jobs WHERE closed_at IS NULL',
+  );
   return Number(rows[0]?.n ?? 0);
 }
 
@@ -106,7 +108,9 @@ export async function insertJob(job: {
   openedAt: Date;
 }): Promise<number> {
   return withTransaction(async (db) => {
-    const [rows] = await db.query<RowDataPacket[]>('SELECT number FROM jobs ORDER BY number DESC LIMIT 1 FOR UPDATE');
+    const [rows] = await db.query<RowDataPacket[]>(
+      'SELECT number FROM jobs ORDER BY number DESC LIMIT 1 FOR UPDATE',
+    );
     const number = Number(rows[0]?.number ?? 400) + 1;
     await db.execute(
       'INSERT INTO jobs (id, number, function_id, title, person, opened_at) VALUES (?, ?, ?, ?, ?, ?)',

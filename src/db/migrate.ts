@@ -21,7 +21,9 @@ export async function migrate(folder = join(process.cwd(), 'src', 'db', 'migrati
     await db.query('DELETE FROM migration_lock WHERE taken_at < UTC_TIMESTAMP(3) - INTERVAL ? SECOND', [
       STALE_LOCK_SECONDS,
     ]);
-    const [taken] = await db.query('INSERT IGNORE INTO migration_lock (id, taken_at) VALUES (1, UTC_TIMESTAMP(3))');
+    const [taken] = await db.query(
+      'INSERT IGNORE INTO migration_lock (id, taken_at) VALUES (1, UTC_TIMESTAMP(3))',
+    );
     if ('affectedRows' in taken && taken.affectedRows === 1) break;
     await new Promise((resolve) => setTimeout(resolve, 250));
   }

@@ -1,7 +1,13 @@
 import { createPool, type Pool, type PoolConnection } from 'mysql2/promise';
 
 /** Errors after which a short transaction may simply be tried again: deadlock, lock wait, lost connection. */
-const RETRY_CODES = new Set(['ER_LOCK_DEADLOCK', 'ER_LOCK_WAIT_TIMEOUT', 'PROTOCOL_CONNECTION_LOST', 'ECONNRESET', 'EPIPE']);
+const RETRY_CODES = new Set([
+  'ER_LOCK_DEADLOCK',
+  'ER_LOCK_WAIT_TIMEOUT',
+  'PROTOCOL_CONNECTION_LOST',
+  'ECONNRESET',
+  'EPIPE',
+]);
 const MOST_TRIES = 4;
 
 const held = globalThis as typeof globalThis & { spiraxisPool?: Pool };

@@ -26,7 +26,9 @@ export class DiagnosisClient {
     this.crashed = [];
   }
 
-  private async ask<T>(question: (remote: Remote<DiagnosisWorker>) => Promise<Answer<T>>): Promise<Answer<T>> {
+  private async ask<T>(
+    question: (remote: Remote<DiagnosisWorker>) => Promise<Answer<T>>,
+  ): Promise<Answer<T>> {
     const remote = this.open();
     let timer: ReturnType<typeof setTimeout> | undefined;
     let end: (answer: Answer<never>) => void = () => undefined;

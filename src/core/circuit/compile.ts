@@ -233,7 +233,10 @@ function relaySets(part: PartOf<'relay'>, field: string) {
     if (key === 'a1' || key === 'a2') continue;
     const match = /^(com|no|nc)[_.-]?(\d*)$/.exec(key) ?? /^(\d+)[_.-]?(com|no|nc)$/.exec(key);
     if (!match) {
-      throw new InputError(`${field}.nodes.${key}`, 'use a1, a2, com, no, nc, and com2, no2, nc2 for more poles');
+      throw new InputError(
+        `${field}.nodes.${key}`,
+        'use a1, a2, com, no, nc, and com2, no2, nc2 for more poles',
+      );
     }
     const [first = '', second = ''] = [match[1], match[2]];
     const [role, pole] = /^\d/.test(first) ? [second, first] : [first, second];
@@ -242,7 +245,10 @@ function relaySets(part: PartOf<'relay'>, field: string) {
   }
   return [...sets].map(([pole, { com, no, nc }]) => {
     if (com === undefined || (no === undefined && nc === undefined)) {
-      throw new InputError(`${field}.nodes`, `contact set ${pole || '1'} needs "com" and one of "no" and "nc"`);
+      throw new InputError(
+        `${field}.nodes`,
+        `contact set ${pole || '1'} needs "com" and one of "no" and "nc"`,
+      );
     }
     return { com, no, nc };
   });
@@ -262,7 +268,8 @@ function transformerOhms(part: PartOf<'transformer'>, supplyVolts: number): numb
 }
 
 function checkControls(circuit: Circuit, part: Part, field: string): void {
-  const conditions = part.kind === 'driver' ? part.onWhen : 'closedWhen' in part ? part.closedWhen : undefined;
+  const conditions =
+    part.kind === 'driver' ? part.onWhen : 'closedWhen' in part ? part.closedWhen : undefined;
   const key = part.kind === 'driver' ? 'onWhen' : 'closedWhen';
   for (const [control, positions] of Object.entries(conditions ?? {})) {
     const known = circuit.controls[control];

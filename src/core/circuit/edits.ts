@@ -28,5 +28,7 @@ export function isClosedForm(edit: Edit): edit is ClosedFormEdit {
 
 /** Text that is equal for equal edits; keys the network cache. */
 export function editKey(edits: readonly Edit[]): string {
-  return edits.length === 0 ? '' : JSON.stringify(edits, (_key, value) => (value === Infinity ? 'inf' : value));
+  return edits.length === 0
+    ? ''
+    : JSON.stringify(edits, (_key, value) => (value === Infinity ? 'inf' : value));
 }

@@ -53,7 +53,8 @@ export class CircuitModel {
 
 /** Equal for set-ups that mean the same, whatever order their lists were written in. */
 export function setupKey(setup: Setup): string {
-  const sorted = (list: readonly string[] | undefined) => (list && list.length > 0 ? [...list].sort() : undefined);
+  const sorted = (list: readonly string[] | undefined) =>
+    list && list.length > 0 ? [...list].sort() : undefined;
   const controls = Object.entries(setup.controls ?? {}).sort(([a], [b]) => (a < b ? -1 : 1));
   return JSON.stringify([
     controls,
@@ -74,7 +75,8 @@ function controlCombinations(controls: Circuit['controls']): Record<string, stri
   const rest = Object.fromEntries(entries.map(([control, list]) => [control, list[0]!]));
   if (total <= MOST_COMBINATIONS) {
     return entries.reduce<Record<string, string>[]>(
-      (found, [control, list]) => found.flatMap((one) => list.map((position) => ({ ...one, [control]: position }))),
+      (found, [control, list]) =>
+        found.flatMap((one) => list.map((position) => ({ ...one, [control]: position }))),
       [{}],
     );
   }

@@ -136,7 +136,8 @@ export class ChangedNetwork {
 
   joined(i: number, j: number): boolean {
     if (i === j) return true;
-    if (this.effect === 'none' || this.effect === 'inside') return this.base.island[i] === this.base.island[j];
+    if (this.effect === 'none' || this.effect === 'inside')
+      return this.base.island[i] === this.base.island[j];
     return this.sideOf(i) === this.sideOf(j);
   }
 
@@ -150,7 +151,8 @@ export class ChangedNetwork {
     }
     if (this.effect === 'join' && base.island[i] !== base.island[j]) {
       // No current can flow through the only bridge, so both ends of it stand at the same potential.
-      const [near, far] = base.island[i] === base.island[delta!.a] ? [delta!.a, delta!.b] : [delta!.b, delta!.a];
+      const [near, far] =
+        base.island[i] === base.island[delta!.a] ? [delta!.a, delta!.b] : [delta!.b, delta!.a];
       return base.volts[i]! - base.volts[near]! + base.volts[far]! - base.volts[j]!;
     }
     return base.volts[i]! - base.volts[j]!;
@@ -166,7 +168,8 @@ export class ChangedNetwork {
       );
     }
     if (this.effect === 'join' && base.island[i] !== base.island[j]) {
-      const [near, far] = base.island[i] === base.island[delta!.a] ? [delta!.a, delta!.b] : [delta!.b, delta!.a];
+      const [near, far] =
+        base.island[i] === base.island[delta!.a] ? [delta!.a, delta!.b] : [delta!.b, delta!.a];
       return base.transfer(i, near, p, q) + base.transfer(far, j, p, q);
     }
     return base.transfer(i, j, p, q);
@@ -178,7 +181,8 @@ export class ChangedNetwork {
     if (!this.joined(i, j)) return Infinity;
     const { base, delta } = this;
     if (this.effect === 'join' && base.island[i] !== base.island[j]) {
-      const [near, far] = base.island[i] === base.island[delta!.a] ? [delta!.a, delta!.b] : [delta!.b, delta!.a];
+      const [near, far] =
+        base.island[i] === base.island[delta!.a] ? [delta!.a, delta!.b] : [delta!.b, delta!.a];
       return base.transfer(i, near, i, near) + 1 / delta!.siemens + base.transfer(far, j, far, j);
     }
     return this.transfer(i, j, i, j);
@@ -252,9 +256,7 @@ function invert(
   for (const { primary, secondary, ratio, siemens } of couplings) {
     const nodes = [primary[0], primary[1], secondary[0], secondary[1]];
     const weights = [1 / ratio, -1 / ratio, -1, 1];
-    nodes.forEach((i, x) =>
-      nodes.forEach((j, y) => add(i, j, siemens * weights[x]! * weights[y]!)),
-    );
+    nodes.forEach((i, x) => nodes.forEach((j, y) => add(i, j, siemens * weights[x]! * weights[y]!)));
     stamp(primary[0], primary[1], (siemens * MAGNETISING) / (ratio * ratio));
   }
   cholesky(l, m);

@@ -22,7 +22,9 @@ function checked<S extends z.ZodType>(schema: S, data: unknown, what: string): z
 
 function fieldName(path: readonly PropertyKey[], what: string): string {
   if (path.length === 0) return what;
-  return path.map((key, at) => (typeof key === 'number' ? `[${key}]` : `${at ? '.' : ''}${String(key)}`)).join('');
+  return path
+    .map((key, at) => (typeof key === 'number' ? `[${key}]` : `${at ? '.' : ''}${String(key)}`))
+    .join('');
 }
 
 function given(data: unknown, path: readonly PropertyKey[]): string {

@@ -45,7 +45,9 @@ export function applySetup(compiled: CompiledCircuit, setup: Setup, field = 'set
     const { part } = compiled.parts[branch.part]!;
     if (part.kind === 'switch' || part.kind === 'driver' || part.kind === 'timer') {
       const conditions = part.kind === 'driver' ? part.onWhen : part.closedWhen;
-      const matched = Object.entries(conditions).every(([control, ok]) => ok.includes(positions.get(control)!));
+      const matched = Object.entries(conditions).every(([control, ok]) =>
+        ok.includes(positions.get(control)!),
+      );
       const running = part.kind !== 'timer' || (setup.afterSeconds ?? Infinity) < part.seconds;
       situation.commanded[branch.index] = matched && running ? 1 : 0;
     }
@@ -112,7 +114,11 @@ export function findPart(compiled: CompiledCircuit, ref: string, field: string):
 }
 
 /** Every control's position in a set-up; one that is not named stands at its first. */
-export function controlPositions(compiled: CompiledCircuit, setup: Setup, field = 'setup'): Map<string, string> {
+export function controlPositions(
+  compiled: CompiledCircuit,
+  setup: Setup,
+  field = 'setup',
+): Map<string, string> {
   const { controls } = compiled.circuit;
   const positions = new Map(Object.entries(controls).map(([control, list]) => [control, list[0]!]));
   for (const [control, position] of Object.entries(setup.controls ?? {})) {
@@ -137,5 +143,7 @@ function named(compiled: CompiledCircuit, refs: readonly string[] | undefined, f
 }
 
 function shortList(names: readonly string[]): string {
-  return names.length > 12 ? `${names.slice(0, 12).join(', ')} and ${names.length - 12} more` : names.join(', ');
+  return names.length > 12
+    ? `${names.slice(0, 12).join(', ')} and ${names.length - 12} more`
+    : names.join(', ');
 }

@@ -213,12 +213,20 @@ export class SituationSolver {
       case 'ohms': {
         const now = network.edges[edit.branch]!.siemens;
         if (now === 0) return null;
-        return { ...ends(situation, edit.branch), siemens: 1 / edit.ohms - now, emf: network.edges[edit.branch]!.emf };
+        return {
+          ...ends(situation, edit.branch),
+          siemens: 1 / edit.ohms - now,
+          emf: network.edges[edit.branch]!.emf,
+        };
       }
       case 'force': {
         const now = network.edges[edit.branch]!.siemens;
         const wanted = edit.on && situation.present[edit.branch] ? 1 / situation.ohms[edit.branch]! : 0;
-        return { ...ends(situation, edit.branch), siemens: wanted - now, emf: network.edges[edit.branch]!.emf };
+        return {
+          ...ends(situation, edit.branch),
+          siemens: wanted - now,
+          emf: network.edges[edit.branch]!.emf,
+        };
       }
     }
   }
@@ -267,7 +275,9 @@ export class SituationSolver {
     const couplings: Coupling[] = [];
     for (const unit of compiled.transformers) {
       const { part } = compiled.parts[unit.part]!;
-      const out = [...(situation.setup.removed ?? []), ...(situation.setup.isolated ?? [])].includes(part.ref);
+      const out = [...(situation.setup.removed ?? []), ...(situation.setup.isolated ?? [])].includes(
+        part.ref,
+      );
       const edit = edits.find((one) => one.type === 'transformer' && one.part === unit.part);
       const change: { ohms?: number; factor?: number } = edit?.type === 'transformer' ? edit : {};
       const ohms = change.ohms ?? unit.ohms;

@@ -221,7 +221,9 @@ export function partsMeasured(model: CircuitModel, test: Test): string[] {
   if (!('from' in test)) return test.kind === 'function' ? [] : [test.part];
   const [i, j] = [compiled.nodeIndex.get(test.from), compiled.nodeIndex.get(test.to)];
   const ends = (part: (typeof compiled.parts)[number]) => part.nodes;
-  const apart = Boolean(test.setup.unplugged?.length || test.setup.removed?.length || test.setup.lifted?.length);
+  const apart = Boolean(
+    test.setup.unplugged?.length || test.setup.removed?.length || test.setup.lifted?.length,
+  );
   return compiled.parts
     .filter((part) => {
       const nodes = ends(part);
@@ -281,7 +283,9 @@ export function powerOff(model: CircuitModel): Setup {
 /** How to measure one part alone: plugs at its ends pulled, else its neighbours at one end lifted. */
 function setApart(model: CircuitModel, ref: string, nodes: readonly number[]): Setup | null {
   const { parts } = model.compiled;
-  const touching = parts.filter(({ part, nodes: own }) => part.ref !== ref && nodes.some((node) => own.includes(node)));
+  const touching = parts.filter(
+    ({ part, nodes: own }) => part.ref !== ref && nodes.some((node) => own.includes(node)),
+  );
   const connectors = new Set(touching.flatMap(({ part }) => (part.kind === 'pin' ? [part.connector] : [])));
   if (connectors.size > 0) return { unplugged: [...connectors] };
   for (const node of nodes) {

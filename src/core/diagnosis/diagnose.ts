@@ -64,9 +64,12 @@ export class Diagnoser {
     );
     // A steady answer settles a test; one that wandered is worth taking again.
     const answered = new Set(
-      observations.flatMap(({ key, unsteady, readings: taken }) => (unsteady && taken.length < 4 ? [] : [key])),
+      observations.flatMap(({ key, unsteady, readings: taken }) =>
+        unsteady && taken.length < 4 ? [] : [key],
+      ),
     );
-    const retake = verdict.state === 'keepTesting' && verdict.retake !== undefined ? readings[verdict.retake]! : null;
+    const retake =
+      verdict.state === 'keepTesting' && verdict.retake !== undefined ? readings[verdict.retake]! : null;
     const prove =
       verdict.state === 'keepTesting' && verdict.part && (verdict.share ?? 0) > 0.8 && verdict.proofs
         ? { part: verdict.part, onPart: verdict.proofs.onPart }

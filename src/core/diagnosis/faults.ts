@@ -123,7 +123,10 @@ export function listFaults(model: CircuitModel): CandidateFault[] {
     const total = variants.reduce((sum, { weight }) => sum + weight, 0);
     const wiring = group === 'wire' || group === 'pin';
     let prior = (FREQUENCY[`${group}.${fault}`] ?? 0.3) * (part.part.wear ?? 1);
-    if (environment.wet && (fault === 'weakInsulation' || fault === 'highResistance' || fault === 'shortToFrame')) {
+    if (
+      environment.wet &&
+      (fault === 'weakInsulation' || fault === 'highResistance' || fault === 'shortToFrame')
+    ) {
       prior *= 2;
     }
     if (environment.vibration && wiring && fault === 'open') prior *= 1.6;
@@ -213,17 +216,25 @@ export function listFaults(model: CircuitModel): CandidateFault[] {
     switch (kind) {
       case 'source':
         add(part, 'noOutput', kind, null, [broken(body)]);
-        add(part, 'lowVoltage', kind, { unit: 'factor', least: 0.2, most: 0.92, mainLeast: 0.4, mainMost: 0.9 }, [
-          { weight: 1, edits: (factor) => [{ type: 'emf', branch: body.index, factor }] },
-        ]);
+        add(
+          part,
+          'lowVoltage',
+          kind,
+          { unit: 'factor', least: 0.2, most: 0.92, mainLeast: 0.4, mainMost: 0.9 },
+          [{ weight: 1, edits: (factor) => [{ type: 'emf', branch: body.index, factor }] }],
+        );
         break;
       case 'transformer':
         add(part, 'open', kind, null, [
           { weight: 1, edits: () => [{ type: 'transformer', part: part.index, ohms: Infinity }] },
         ]);
-        add(part, 'lowVoltage', kind, { unit: 'factor', least: 0.2, most: 0.92, mainLeast: 0.4, mainMost: 0.9 }, [
-          { weight: 1, edits: (factor) => [{ type: 'transformer', part: part.index, factor }] },
-        ]);
+        add(
+          part,
+          'lowVoltage',
+          kind,
+          { unit: 'factor', least: 0.2, most: 0.92, mainLeast: 0.4, mainMost: 0.9 },
+          [{ weight: 1, edits: (factor) => [{ type: 'transformer', part: part.index, factor }] }],
+        );
         break;
       case 'fuse':
       case 'breaker':
@@ -291,9 +302,7 @@ export function listFaults(model: CircuitModel): CandidateFault[] {
         break;
       case 'diode':
         add(part, 'open', kind, null, [forced(body, false)]);
-        add(part, 'short', kind, null, [
-          { weight: 1, edits: () => bridgeAcross(body, SHORT_OHMS) },
-        ]);
+        add(part, 'short', kind, null, [{ weight: 1, edits: () => bridgeAcross(body, SHORT_OHMS) }]);
         add(part, 'reversed', kind, null, [
           { weight: 1, edits: () => [{ type: 'reverse', branch: body.index }] },
         ]);
@@ -363,7 +372,8 @@ function addBundleShorts(model: CircuitModel, _faults: CandidateFault[], add: Ad
   const wires = compiled.parts.filter(({ part }) => part.kind === 'wire' && part.bundle !== undefined);
   wires.forEach((one, at) => {
     for (const two of wires.slice(at + 1)) {
-      if (one.part.kind !== 'wire' || two.part.kind !== 'wire' || one.part.bundle !== two.part.bundle) continue;
+      if (one.part.kind !== 'wire' || two.part.kind !== 'wire' || one.part.bundle !== two.part.bundle)
+        continue;
       const [from, to] = [one.branches[0]!, two.branches[0]!];
       const together = [from.a, from.b].some((node) => node === to.a || node === to.b);
       if (together) continue;

@@ -1,7 +1,13 @@
 import type { Edit } from '../circuit/edits';
 import type { CircuitModel } from '../circuit/model';
 import { mistakeDensity, totalSigma } from './likelihood';
-import { NO_FAULT_PRIOR, listFaults, type CandidateFault, type FaultVariant, type SeverityRange } from './faults';
+import {
+  NO_FAULT_PRIOR,
+  listFaults,
+  type CandidateFault,
+  type FaultVariant,
+  type SeverityRange,
+} from './faults';
 import { logLikelihood, predictAll, type Observation } from './observations';
 import { predict, type Prediction } from './predict';
 

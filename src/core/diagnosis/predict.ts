@@ -67,7 +67,12 @@ export function bindTest(model: CircuitModel, test: Test, field = 'reading'): Bo
   const { compiled } = model;
   const node = (key: 'from' | 'to') =>
     findNode(compiled, (test as { from: string; to: string })[key], `${field}.${key}`);
-  const bound = (drive: Drive, read: (world: World) => Prediction): BoundTest => ({ test, solver, drive, read });
+  const bound = (drive: Drive, read: (world: World) => Prediction): BoundTest => ({
+    test,
+    solver,
+    drive,
+    read,
+  });
   const live: Drive = { mode: 'live' };
 
   switch (test.kind) {
@@ -105,7 +110,8 @@ export function bindTest(model: CircuitModel, test: Test, field = 'reading'): Bo
     case 'amps': {
       const part = findPart(compiled, test.through, `${field}.through`);
       const branch = compiled.parts[part]!.branches[0];
-      if (!branch) throw new InputError(`${field}.through`, `amps through "${test.through}": clamp a wire of it`);
+      if (!branch)
+        throw new InputError(`${field}.through`, `amps through "${test.through}": clamp a wire of it`);
       const sign = compiled.parts[part]!.part.kind === 'source' ? -1 : 1;
       return bound(live, (world) => {
         return {
@@ -131,7 +137,10 @@ export function bindTest(model: CircuitModel, test: Test, field = 'reading'): Bo
       const part = findPart(compiled, test.part, `${field}.part`);
       const { part: item, branches } = compiled.parts[part]!;
       if (item.kind !== 'relay' && item.kind !== 'coil') {
-        throw new InputError(`${field}.part`, `"${test.part}" is a ${item.kind}; only a coil or relay clicks`);
+        throw new InputError(
+          `${field}.part`,
+          `"${test.part}" is a ${item.kind}; only a coil or relay clicks`,
+        );
       }
       const pullIn = item.kind === 'coil' ? pullInAmps(model, item) : 0;
       return bound(live, (world) => {
@@ -182,7 +191,10 @@ export function choiceKey(value: Reading['value']): string {
 }
 
 /** The value a reading would show in a world: the likeliest choice, or the number as the meter gives it. */
-export function predictedValue(kind: Test['kind'], prediction: Prediction): number | string | boolean | number[] {
+export function predictedValue(
+  kind: Test['kind'],
+  prediction: Prediction,
+): number | string | boolean | number[] {
   if (prediction.type === 'number') return prediction.mean === Infinity ? 'OL' : prediction.mean;
   const [best = ''] = Object.entries(prediction.odds).sort((a, b) => b[1] - a[1])[0] ?? [];
   if (kind === 'click') return best === 'true';
@@ -220,9 +232,16 @@ function measuredOhms(ohms: number, sigma: number, over: number): Prediction {
     : { type: 'number', mean: Math.max(ohms, 0), sigma, loose: false };
 }
 
-function voltsPrediction(model: CircuitModel, world: World, i: number, j: number, loadOhms: number): Prediction {
+function voltsPrediction(
+  model: CircuitModel,
+  world: World,
+  i: number,
+  j: number,
+  loadOhms: number,
+): Prediction {
   const open = world.changed.pairVolts(i, j);
-  if (Number.isNaN(open)) return { type: 'number', mean: 0, sigma: 0.05 * model.compiled.supplyVolts, loose: true };
+  if (Number.isNaN(open))
+    return { type: 'number', mean: 0, sigma: 0.05 * model.compiled.supplyVolts, loose: true };
   const source = world.changed.pairOhms(i, j);
   const mean = (open * loadOhms) / (loadOhms + source);
   // A point behind megohms is a ghost: real meters read it, but every damp plug moves it.

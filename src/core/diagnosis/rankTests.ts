@@ -70,9 +70,7 @@ const KNOWN_PLACE = 0.3;
 
 /** Representative hypotheses of a posterior: every fault that still counts, a few severities each. */
 export function hypothesesOf(posterior: Posterior): Hypothesis[] {
-  const list: Hypothesis[] = [
-    { part: -1, ref: null, fault: null, edits: [], weight: posterior.noFault },
-  ];
+  const list: Hypothesis[] = [{ part: -1, ref: null, fault: null, edits: [], weight: posterior.noFault }];
   for (const { fault, share, points, partner } of posterior.faults) {
     if (share < LEAST_WEIGHT) continue;
     const also = partner ? partner.fault.variants[0]!.edits(partner.severity) : [];
@@ -108,14 +106,27 @@ export function rankTests(
   candidates: readonly CandidateTest[],
   options: RankOptions = {},
 ): RankedTest[] {
-  const { preferences = {}, setup = {}, answered = new Set<string>(), asked = [], prove = null, most = 12 } = options;
+  const {
+    preferences = {},
+    setup = {},
+    answered = new Set<string>(),
+    asked = [],
+    prove = null,
+    most = 12,
+  } = options;
   const places = new Set(asked.map(placeOf));
   const hypotheses = hypothesesOf(posterior);
   const partCount = model.compiled.parts.length;
   const scorer = new Scorer(partCount, hypotheses);
   const open = candidates.filter(({ key }) => !answered.has(key));
-  const scored: { candidate: CandidateTest; bits: number; minutes: number; score: number; proof: boolean; worlds: World[] }[] =
-    [];
+  const scored: {
+    candidate: CandidateTest;
+    bits: number;
+    minutes: number;
+    score: number;
+    proof: boolean;
+    worlds: World[];
+  }[] = [];
   for (const group of bySolver(open)) {
     const worlds = hypotheses.map(({ edits }) => group[0]!.bound.solver.solve(group[0]!.bound.drive, edits));
     for (const candidate of group) {
@@ -134,20 +145,22 @@ export function rankTests(
     }
   }
   scored.sort((a, b) => b.score - a.score);
-  return withoutTwins(scored.filter(({ bits, proof, score }) => bits > LEAST_BITS || (proof && score > 0)), most)
-    .map(({ candidate, bits, minutes, proof, worlds }) => {
-      const predictions = worlds.map((world) => candidate.bound.read(world));
-      return {
-        test: candidate.bound.test,
-        bits,
-        minutes,
-        cautions: candidate.cautions,
-        outcomes: groupOutcomes(candidate.bound.test, hypotheses, predictions),
-        proof,
-        expected: expectedValue(candidate.bound.test, predictions[0]!),
-        onParts: candidate.onParts,
-      };
-    });
+  return withoutTwins(
+    scored.filter(({ bits, proof, score }) => bits > LEAST_BITS || (proof && score > 0)),
+    most,
+  ).map(({ candidate, bits, minutes, proof, worlds }) => {
+    const predictions = worlds.map((world) => candidate.bound.read(world));
+    return {
+      test: candidate.bound.test,
+      bits,
+      minutes,
+      cautions: candidate.cautions,
+      outcomes: groupOutcomes(candidate.bound.test, hypotheses, predictions),
+      proof,
+      expected: expectedValue(candidate.bound.test, predictions[0]!),
+      onParts: candidate.onParts,
+    };
+  });
 }
 
 /** Mode and points of a test, whatever the set-up and whichever way round the leads are. */
@@ -158,7 +171,10 @@ export function placeOf(test: Test): string {
 }
 
 /** Drops tests that ask the same points the same question as a better one, in another set-up that changes nothing. */
-function withoutTwins<T extends { candidate: CandidateTest; bits: number }>(sorted: readonly T[], most: number): T[] {
+function withoutTwins<T extends { candidate: CandidateTest; bits: number }>(
+  sorted: readonly T[],
+  most: number,
+): T[] {
   const kept: T[] = [];
   const bitsOf = new Map<string, number[]>();
   for (const one of sorted) {
@@ -283,7 +299,8 @@ class Scorer {
     this.cells = new Float64Array(CELLS * this.slots);
     const parts = new Float64Array(this.slots);
     for (const { part, weight } of hypotheses) parts[part + 1] = parts[part + 1]! + weight;
-    this.priorEntropy = -parts.reduce((all, p) => all + xlogx(p), 0) + xlogx(parts.reduce((a, b) => a + b, 0));
+    this.priorEntropy =
+      -parts.reduce((all, p) => all + xlogx(p), 0) + xlogx(parts.reduce((a, b) => a + b, 0));
   }
 
   /** Expected fall of the entropy over parts, bits. */
@@ -332,7 +349,8 @@ class Scorer {
     });
     spread(test, predictions[0]!, (cell, share) => sound.set(cell, (sound.get(cell) ?? 0) + share));
     let overlap = 0;
-    for (const [cell, share] of sound) overlap += Math.min(share, (guilty.get(cell) ?? 0) / (guiltyTotal || 1));
+    for (const [cell, share] of sound)
+      overlap += Math.min(share, (guilty.get(cell) ?? 0) / (guiltyTotal || 1));
     return 2 * (1 - overlap);
   }
 }
@@ -374,7 +392,11 @@ interface Band {
 }
 
 /** Groups answers into at most four bands that a person can tell apart, nearest neighbours merged first. */
-function groupOutcomes(test: Test, hypotheses: readonly Hypothesis[], predictions: readonly Prediction[]): Outcome[] {
+function groupOutcomes(
+  test: Test,
+  hypotheses: readonly Hypothesis[],
+  predictions: readonly Prediction[],
+): Outcome[] {
   if (predictions[0]!.type === 'choice') return groupChoices(test, hypotheses, predictions);
   const bands = new Map<number, Band>();
   predictions.forEach((prediction, h) => {
@@ -412,7 +434,9 @@ function groupOutcomes(test: Test, hypotheses: readonly Hypothesis[], prediction
       const [one, two] = [list[k]!, list[k + 1]!];
       if (one.over !== two.over && list.length <= MOST_OUTCOMES) continue;
       const overlaps = one.high >= two.low;
-      const cost = overlaps ? -1 + 1e-3 * lossOfMerging(one, two) : lossOfMerging(one, two) + (two.over ? 1 : 0);
+      const cost = overlaps
+        ? -1 + 1e-3 * lossOfMerging(one, two)
+        : lossOfMerging(one, two) + (two.over ? 1 : 0);
       if (cost < least) [best, least] = [k, cost];
     }
     if (best < 0 || (list.length <= MOST_OUTCOMES && least > 0.02)) break;
@@ -429,7 +453,11 @@ function groupOutcomes(test: Test, hypotheses: readonly Hypothesis[], prediction
   }));
 }
 
-function groupChoices(test: Test, hypotheses: readonly Hypothesis[], predictions: readonly Prediction[]): Outcome[] {
+function groupChoices(
+  test: Test,
+  hypotheses: readonly Hypothesis[],
+  predictions: readonly Prediction[],
+): Outcome[] {
   const bands = new Map<string, Band>();
   predictions.forEach((prediction, h) => {
     if (prediction.type !== 'choice') return;
@@ -477,16 +505,22 @@ function meanings({ parts, weight }: Band): Outcome['means'] {
     .map(({ part, fault, weight: own }) => ({ part, fault, share: own / weight }));
 }
 
-/** Information lost when two neighbouring bands become one, nats. */
+/** Information about parts lost when two neighbouring bands become one, nats. */
 function lossOfMerging(one: Band, two: Band): number {
   const both = one.weight + two.weight;
   let loss = xlogx(both) - xlogx(one.weight) - xlogx(two.weight);
-  const keys = new Set([...one.parts.keys(), ...two.parts.keys()]);
-  for (const key of keys) {
-    const [a, b] = [one.parts.get(key)?.weight ?? 0, two.parts.get(key)?.weight ?? 0];
+  const [first, second] = [byPart(one), byPart(two)];
+  for (const part of new Set([...first.keys(), ...second.keys()])) {
+    const [a, b] = [first.get(part) ?? 0, second.get(part) ?? 0];
     loss -= xlogx(a + b) - xlogx(a) - xlogx(b);
   }
   return Math.max(0, loss);
+}
+
+function byPart({ parts }: Band): Map<string | null, number> {
+  const weights = new Map<string | null, number>();
+  for (const { part, weight } of parts.values()) weights.set(part, (weights.get(part) ?? 0) + weight);
+  return weights;
 }
 
 function merged(one: Band, two: Band): Band {

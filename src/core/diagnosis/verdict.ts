@@ -30,7 +30,15 @@ export interface Suspect {
 }
 
 export type Verdict =
-  | { state: 'name'; part: string; fault: string; share: number; proofs: Proofs; why: string; clearFirst: string[] }
+  | {
+      state: 'name';
+      part: string;
+      fault: string;
+      share: number;
+      proofs: Proofs;
+      why: string;
+      clearFirst: string[];
+    }
   | {
       state: 'keepTesting';
       part?: string;
@@ -75,37 +83,41 @@ export function explainSuspects(
     for (const { fault, fits } of posterior.faults) total += fault.prior * Math.exp(fits[k]!);
     return total;
   });
-  return posterior.faults.map(({ fault, share, fits, severityOhms, severityRange, intermittent, partner }) => {
-    const evidence = observations.flatMap(({ positions }, k): Evidence[] => {
-      const own = fault.prior * Math.exp(fits[k]!);
-      const others = (prior[k]! - own) / (1 - fault.prior);
-      const bits = (fits[k]! - Math.log(Math.max(others, 1e-300))) / Math.LN2;
-      return positions.map((reading) => ({ reading, bits, onPart: measured[k]!.includes(fault.ref) }));
-    });
-    return {
-      part: fault.ref,
-      fault: fault.fault,
-      ...(fault.other === undefined ? {} : { other: fault.other }),
-      ...(severityOhms === undefined ? {} : { severityOhms, severityRange }),
-      share,
-      ...(intermittent > 0.5 ? { intermittent: true } : {}),
-      ...(partner
-        ? {
-            with: {
-              part: partner.fault.ref,
-              fault: partner.fault.fault,
-              ...(partner.fault.severity?.unit === 'ohms' ? { severityOhms: partner.severity } : {}),
-            },
-          }
-        : {}),
-      for: evidence.filter(({ bits }) => bits > 0.3).sort((a, b) => b.bits - a.bits),
-      against: evidence.filter(({ bits }) => bits < -0.3).sort((a, b) => a.bits - b.bits),
-    };
-  });
+  return posterior.faults.map(
+    ({ fault, share, fits, severityOhms, severityRange, intermittent, partner }) => {
+      const evidence = observations.flatMap(({ positions }, k): Evidence[] => {
+        const own = fault.prior * Math.exp(fits[k]!);
+        const others = (prior[k]! - own) / (1 - fault.prior);
+        const bits = (fits[k]! - Math.log(Math.max(others, 1e-300))) / Math.LN2;
+        return positions.map((reading) => ({ reading, bits, onPart: measured[k]!.includes(fault.ref) }));
+      });
+      return {
+        part: fault.ref,
+        fault: fault.fault,
+        ...(fault.other === undefined ? {} : { other: fault.other }),
+        ...(severityOhms === undefined ? {} : { severityOhms, severityRange }),
+        share,
+        ...(intermittent > 0.5 ? { intermittent: true } : {}),
+        ...(partner
+          ? {
+              with: {
+                part: partner.fault.ref,
+                fault: partner.fault.fault,
+                ...(partner.fault.severity?.unit === 'ohms' ? { severityOhms: partner.severity } : {}),
+              },
+            }
+          : {}),
+        for: evidence.filter(({ bits }) => bits > 0.3).sort((a, b) => b.bits - a.bits),
+        against: evidence.filter(({ bits }) => bits < -0.3).sort((a, b) => a.bits - b.bits),
+      };
+    },
+  );
 }
 
 /** Share of each part, faults merged, highest first. */
-export function partShares(faults: readonly WeighedFault[]): { ref: string; share: number; lead: WeighedFault }[] {
+export function partShares(
+  faults: readonly WeighedFault[],
+): { ref: string; share: number; lead: WeighedFault }[] {
   const parts = new Map<string, { ref: string; share: number; lead: WeighedFault }>();
   for (const one of faults) {
     const known = parts.get(one.fault.ref);
@@ -174,7 +186,11 @@ export function decide(
       why: `${top.ref} leads with ${percent(top.share)}; ${percent(NAME_SHARE)} is needed.`,
     };
   }
-  if (worst && worst.bits > CONFLICT_BITS && !proofs.readings.includes(observations[worst.at]!.positions[0]!)) {
+  if (
+    worst &&
+    worst.bits > CONFLICT_BITS &&
+    !proofs.readings.includes(observations[worst.at]!.positions[0]!)
+  ) {
     const reading = observations[worst.at]!.positions[0]!;
     return {
       state: 'keepTesting',

@@ -21,7 +21,9 @@ export interface JobState {
 export function reduceJob(entries: readonly Entry[]): JobState {
   const unique = new Map(entries.map((entry) => [entry.id, entry]));
   // UUIDv7 sorts by the time it was made, whichever device sent its entries first.
-  const ordered = [...unique.values()].sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : a.id < b.id ? -1 : 1));
+  const ordered = [...unique.values()].sort((a, b) =>
+    a.at < b.at ? -1 : a.at > b.at ? 1 : a.id < b.id ? -1 : 1,
+  );
   const superseded = new Set(ordered.flatMap(({ supersedes }) => (supersedes ? [supersedes] : [])));
   const standing = ordered.filter(({ id }) => !superseded.has(id));
   const readings = ordered.filter((entry) => entry.type === 'reading');

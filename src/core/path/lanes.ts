@@ -69,7 +69,8 @@ export function findLanes(model: CircuitModel): Lanes {
     const home = new Set([...supplies.values(), compiled.frame]);
     const feed =
       (fed && route(model, high, goals, home, carries)) ?? route(model, high, goals, home, () => true);
-    const back = (fed && route(model, low, home, goals, carries)) ?? route(model, low, home, goals, () => true);
+    const back =
+      (fed && route(model, low, home, goals, carries)) ?? route(model, low, home, goals, () => true);
     if (!feed || !back) continue;
     lanes.push({
       id: part.ref,
@@ -94,7 +95,10 @@ export function findLanes(model: CircuitModel): Lanes {
     if (!name.endsWith(':wiper')) number(node);
   });
   const drawn = new Set(
-    lanes.flatMap(({ feed, load, back, across }) => [...[...feed, load, ...back].map(({ part }) => part), ...across]),
+    lanes.flatMap(({ feed, load, back, across }) => [
+      ...[...feed, load, ...back].map(({ part }) => part),
+      ...across,
+    ]),
   );
   return {
     lanes,

@@ -76,7 +76,11 @@ const BRANCH_STEP = 34;
 const MOST_BRANCHES = 2;
 
 /** Lane the figure shows as its run: the asked one, else the one with most doubt. */
-export function chooseLane(lanes: Lanes, asked: readonly number[], standings: readonly Standing[]): Lane | undefined {
+export function chooseLane(
+  lanes: Lanes,
+  asked: readonly number[],
+  standings: readonly Standing[],
+): Lane | undefined {
   const score = (lane: Lane) => {
     const steps = [...lane.feed, lane.load, ...lane.back];
     const nodes = new Set(steps.flatMap(({ from, to }) => [from, to]));
@@ -91,7 +95,12 @@ export function chooseLane(lanes: Lanes, asked: readonly number[], standings: re
 }
 
 /** Lays the path out: supply to return along `lane` at the height of its expected volts, other lanes above it. */
-export function layoutPath(model: CircuitModel, lanes: Lanes, lane: Lane, options: LayoutOptions): PathLayout {
+export function layoutPath(
+  model: CircuitModel,
+  lanes: Lanes,
+  lane: Lane,
+  options: LayoutOptions,
+): PathLayout {
   const { standings, asked } = options;
   const { compiled } = model;
   const world = model.situation(lane.setup).solve({ mode: 'live' });
@@ -102,7 +111,8 @@ export function layoutPath(model: CircuitModel, lanes: Lanes, lane: Lane, option
   };
   const supplyVolts = Math.max(voltsOf(lane.feed[0]?.from ?? lane.load.from), 0.001);
   const { supplyY, floorY } = FIGURE;
-  const heightOf = (volts: number) => floorY - (Math.min(Math.max(volts / supplyVolts, -0.1), 1.1) * (floorY - supplyY));
+  const heightOf = (volts: number) =>
+    floorY - Math.min(Math.max(volts / supplyVolts, -0.1), 1.1) * (floorY - supplyY);
 
   const most = Math.max(0, ...[...lane.feed, ...lane.back].map(({ part }) => standings[part]!.share));
   const widthOf = ({ part }: Step) => {
@@ -114,7 +124,10 @@ export function layoutPath(model: CircuitModel, lanes: Lanes, lane: Lane, option
   let back: Step[][] = lane.back.map((step) => [step]);
   const available = options.width - FIGURE.left - FIGURE.right;
   const wanted = () =>
-    [...feed, ...back].reduce((sum, group) => sum + (group.length > 1 ? WIDTH.folded : widthOf(group[0]!)), WIDTH.fall);
+    [...feed, ...back].reduce(
+      (sum, group) => sum + (group.length > 1 ? WIDTH.folded : widthOf(group[0]!)),
+      WIDTH.fall,
+    );
   const spared = (group: Step[]) =>
     group.every(({ part }) => standings[part]!.state === 'spared' || standings[part]!.state === 'held');
   while (wanted() * LEAST_SCALE > available) {
@@ -187,7 +200,11 @@ export function layoutPath(model: CircuitModel, lanes: Lanes, lane: Lane, option
 }
 
 /** Closes the longest stretch of cleared runs between points nobody asks for, or returns null when there is none. */
-function foldOnce(groups: Step[][], cleared: (group: Step[]) => boolean, asked: readonly number[]): Step[][] | null {
+function foldOnce(
+  groups: Step[][],
+  cleared: (group: Step[]) => boolean,
+  asked: readonly number[],
+): Step[][] | null {
   let best = { at: -1, length: 0 };
   for (let at = 0; at < groups.length; at++) {
     let length = 0;

@@ -65,9 +65,16 @@ export function JobHead({ job, step, done }: { job: JobTitle; step: StepId; done
           <ChevronDown size={16} aria-hidden />
         </DropdownMenu.Trigger>
         <DropdownMenu.Portal>
-          <DropdownMenu.Content align="end" className="z-50 min-w-52 border-2 border-ink bg-sheet py-1 text-ink">
+          <DropdownMenu.Content
+            align="end"
+            className="z-50 min-w-52 border-2 border-ink bg-sheet py-1 text-ink"
+          >
             {STEPS.map(({ id, name }) => (
-              <DropdownMenu.Item key={id} asChild className="flex min-h-11 items-center px-4 data-highlighted:bg-pencil-t">
+              <DropdownMenu.Item
+                key={id}
+                asChild
+                className="flex min-h-11 items-center px-4 data-highlighted:bg-pencil-t"
+              >
                 <Link href={href(id)}>{name}</Link>
               </DropdownMenu.Item>
             ))}

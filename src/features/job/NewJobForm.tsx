@@ -22,7 +22,8 @@ export function NewJobForm({ functions }: { functions: readonly FunctionChoice[]
   const [words, setWords] = useState('');
   const [person, setPerson] = useState('');
   const trials = functions.find(({ id }) => id === chosen)?.trials ?? [];
-  const invalid = (field: string) => (state.field === field ? { 'aria-invalid': true, 'aria-describedby': 'trouble' } : {});
+  const invalid = (field: string) =>
+    state.field === field ? { 'aria-invalid': true, 'aria-describedby': 'trouble' } : {};
   return (
     <form action={action} className="max-w-[860px]">
       <label className="block font-[750]">
@@ -43,29 +44,60 @@ export function NewJobForm({ functions }: { functions: readonly FunctionChoice[]
       </label>
       <label className="mt-5 block font-[750]">
         What fails
-        <input name="title" value={title} onChange={(event) => setTitle(event.target.value)} className={FIELD} {...invalid('title')} />
+        <input
+          name="title"
+          value={title}
+          onChange={(event) => setTitle(event.target.value)}
+          className={FIELD}
+          {...invalid('title')}
+        />
       </label>
       <label className="mt-5 block font-[750]">
         In the driver’s words
-        <textarea name="words" rows={3} value={words} onChange={(event) => setWords(event.target.value)} className={`${FIELD} py-2`} />
+        <textarea
+          name="words"
+          rows={3}
+          value={words}
+          onChange={(event) => setWords(event.target.value)}
+          className={`${FIELD} py-2`}
+        />
       </label>
       <label className="mt-5 block max-w-[300px] font-[750]">
         Who takes it
-        <input name="person" value={person} onChange={(event) => setPerson(event.target.value)} className={FIELD} {...invalid('person')} />
+        <input
+          name="person"
+          value={person}
+          onChange={(event) => setPerson(event.target.value)}
+          className={FIELD}
+          {...invalid('person')}
+        />
       </label>
       <fieldset className="mt-7">
         <legend className="w-full border-b-2 border-ink pb-2 text-[19px] font-[780]">
           What works, what does not{' '}
-          <span className="text-[15.5px] font-[550] text-ink2">each answer clears or accuses parts at once</span>
+          <span className="text-[15.5px] font-[550] text-ink2">
+            each answer clears or accuses parts at once
+          </span>
         </legend>
         {trials.map(({ key, label, position }) => (
-          <div key={`${chosen}-${key}`} role="radiogroup" aria-label={`${label}, ${position}`} className="flex min-h-[52px] flex-wrap items-center gap-x-4 border-b-[1.5px] border-rule">
+          <div
+            key={`${chosen}-${key}`}
+            role="radiogroup"
+            aria-label={`${label}, ${position}`}
+            className="flex min-h-[52px] flex-wrap items-center gap-x-4 border-b-[1.5px] border-rule"
+          >
             <span className="min-w-0 flex-1">
               {label} <span className="text-ink2">{position}</span>
             </span>
             {[...ANSWERS, 'not tried' as const].map((answer) => (
               <label key={answer} className="flex min-h-11 items-center gap-2 pr-1">
-                <input type="radio" name={`load-${key}`} value={answer} defaultChecked={answer === 'not tried'} className="size-5 accent-pencil" />
+                <input
+                  type="radio"
+                  name={`load-${key}`}
+                  value={answer}
+                  defaultChecked={answer === 'not tried'}
+                  className="size-5 accent-pencil"
+                />
                 {answer}
               </label>
             ))}
@@ -73,11 +105,19 @@ export function NewJobForm({ functions }: { functions: readonly FunctionChoice[]
         ))}
       </fieldset>
       {state.trouble ? (
-        <p id="trouble" role="alert" className="mt-5 border-l-[6px] border-stamp bg-stamp-t px-4 py-3 text-stamp">
+        <p
+          id="trouble"
+          role="alert"
+          className="mt-5 border-l-[6px] border-stamp bg-stamp-t px-4 py-3 text-stamp"
+        >
           ✕ {state.trouble}
         </p>
       ) : null}
-      <button type="submit" disabled={pending} className="mt-7 min-h-12 bg-pencil px-8 text-[18px] font-[750] text-sheet disabled:opacity-60">
+      <button
+        type="submit"
+        disabled={pending}
+        className="mt-7 min-h-12 bg-pencil px-8 text-[18px] font-[750] text-sheet disabled:opacity-60"
+      >
         {pending ? 'Opening' : 'Open the job'}
       </button>
     </form>

@@ -16,7 +16,10 @@ export interface SaveProblem {
 const requestSchema = z.object({ entries: z.array(entrySchema).min(1).max(200) });
 
 /** Adds entries sent by a browser. Readings are checked against the job's circuit first. */
-export async function appendToJob(number: string, text: string): Promise<{ added: number } | { problem: SaveProblem }> {
+export async function appendToJob(
+  number: string,
+  text: string,
+): Promise<{ added: number } | { problem: SaveProblem }> {
   const job = /^\d{1,9}$/.test(number) ? await findJob(Number(number)) : null;
   if (!job) return problem('no-job', `There is no job ${number}.`);
   let entries: Entry[];
@@ -52,7 +55,8 @@ export async function entriesAfter(
   number: string,
   after: string,
 ): Promise<{ entries: StoredEntry[] } | { problem: SaveProblem }> {
-  if (!/^\d{1,15}$/.test(after)) return problem('bad-input', `after: "${after}" is no position; use a whole number.`);
+  if (!/^\d{1,15}$/.test(after))
+    return problem('bad-input', `after: "${after}" is no position; use a whole number.`);
   const job = /^\d{1,9}$/.test(number) ? await findJob(Number(number)) : null;
   if (!job) return problem('no-job', `There is no job ${number}.`);
   return { entries: await readEntries(job.id, Number(after)) };

@@ -26,26 +26,41 @@ export interface NewJobState {
 
 /** Opens a job from the form; what works and what does not become its first readings. */
 export async function openNewJob(_before: NewJobState, form: FormData): Promise<NewJobState> {
-  const parsed = formSchema.safeParse(Object.fromEntries(['functionId', 'title', 'words', 'person'].map((key) => [key, form.get(key) ?? ''])));
+  const parsed = formSchema.safeParse(
+    Object.fromEntries(['functionId', 'title', 'words', 'person'].map((key) => [key, form.get(key) ?? ''])),
+  );
   if (!parsed.success) {
     const issue = parsed.error.issues[0];
     return { trouble: issue?.message ?? 'Something is missing.', field: String(issue?.path[0] ?? '') };
   }
   const { functionId, title, words, person } = parsed.data;
   const known = (await listFunctions(1000)).find(({ id }) => id === functionId);
-  if (!known) return { trouble: 'That function is not in the shed any more. Choose another.', field: 'functionId' };
+  if (!known)
+    return { trouble: 'That function is not in the shed any more. Choose another.', field: 'functionId' };
   const openedAt = new Date();
   const jobId = uuidv7();
   const number = await insertJob({ id: jobId, functionId, title, person, openedAt });
   const entries: Entry[] = [];
-  const add = (entry: { type: 'complaint'; body: { words: string } } | { type: 'reading'; body: { reading: Reading; typed: string } }) =>
-    entries.push({ ...entry, id: uuidv7(), at: new Date(openedAt.getTime() + entries.length).toISOString(), person } as Entry);
+  const add = (
+    entry:
+      | { type: 'complaint'; body: { words: string } }
+      | { type: 'reading'; body: { reading: Reading; typed: string } },
+  ) =>
+    entries.push({
+      ...entry,
+      id: uuidv7(),
+      at: new Date(openedAt.getTime() + entries.length).toISOString(),
+      person,
+    } as Entry);
   add({ type: 'complaint', body: { words: words || title } });
   workingPatterns(new CircuitModel(known.circuit)).forEach(({ setup, loads }, pattern) => {
     for (const part of loads) {
       const answer = answerSchema.safeParse(form.get(`load-${pattern}-${part}`));
       if (!answer.success) continue;
-      add({ type: 'reading', body: { reading: { kind: 'function', part, setup, value: answer.data }, typed: answer.data } });
+      add({
+        type: 'reading',
+        body: { reading: { kind: 'function', part, setup, value: answer.data }, typed: answer.data },
+      });
     }
   });
   await appendEntries(jobId, entries);

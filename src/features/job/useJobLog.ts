@@ -29,7 +29,12 @@ const POLL_MS = 2000;
  * A job's log in the browser. What is written counts at once, is kept in local storage until the server has it, and
  * is sent again until it does; others' entries are fetched every two seconds.
  */
-export function useJobLog(jobNumber: number, initial: readonly Entry[], lastSeq: number, person: string): JobLog {
+export function useJobLog(
+  jobNumber: number,
+  initial: readonly Entry[],
+  lastSeq: number,
+  person: string,
+): JobLog {
   const [known, setKnown] = useState<readonly Entry[]>(initial);
   const [waiting, setWaiting] = useState<Entry[]>([]);
   const [refused, setRefused] = useState<string | null>(null);
@@ -41,7 +46,8 @@ export function useJobLog(jobNumber: number, initial: readonly Entry[], lastSeq:
   // What an earlier visit could not send is picked up again.
   useEffect(() => {
     const kept = readKept(storageKey);
-    if (kept.length > 0) setWaiting((now) => [...kept.filter(({ id }) => !now.some((one) => one.id === id)), ...now]);
+    if (kept.length > 0)
+      setWaiting((now) => [...kept.filter(({ id }) => !now.some((one) => one.id === id)), ...now]);
   }, [storageKey]);
 
   const send = useCallback(async () => {

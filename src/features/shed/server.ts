@@ -50,7 +50,11 @@ export async function digestOf(jobNumber: number): Promise<JobDigest | null> {
   await new Promise((resolve) => setImmediate(resolve));
   const state = reduceJob(stored.map(({ entry }) => entry));
   const readings = state.readings.map(({ reading }) => reading);
-  const answer = service.weigh(job.circuit, readings, { noReach: state.noReach, excluded: state.skipped, most: 1 });
+  const answer = service.weigh(job.circuit, readings, {
+    noReach: state.noReach,
+    excluded: state.skipped,
+    most: 1,
+  });
   if (!answer.ok) return { next: answer.message, runs: [] };
   const { standings, diagnosis } = answer.value;
   const model = new CircuitModel(job.circuit);

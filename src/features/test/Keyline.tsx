@@ -47,7 +47,9 @@ export function Keyline(props: KeylineProps) {
         <span className={`fig-bold text-[28px] ${refused ? 'text-stamp' : 'text-pencil'}`}>
           {text || (folded ? `Reading, ${testPlace(speaker, test)}` : '')}
         </span>
-        <span className={`max-w-[55%] text-right text-[15px] leading-[18px] ${refused ? 'text-stamp' : 'text-pencil'}`}>
+        <span
+          className={`max-w-[55%] text-right text-[15px] leading-[18px] ${refused ? 'text-stamp' : 'text-pencil'}`}
+        >
           {folded && !text ? 'Tap to enter' : meaning}
         </span>
       </button>
@@ -99,11 +101,23 @@ export function Keyline(props: KeylineProps) {
           <Key onPress={onErase} label="Erase">
             <Delete size={24} aria-hidden />
           </Key>
-          <PinButton blocked={blocked} ready={check.state === 'ready'} askAgain={askAgain} onPin={onPin} inGrid />
+          <PinButton
+            blocked={blocked}
+            ready={check.state === 'ready'}
+            askAgain={askAgain}
+            onPin={onPin}
+            inGrid
+          />
         </div>
       )}
       {choices ? null : (
-        <PinButton blocked={blocked} ready={check.state === 'ready'} askAgain={askAgain} onPin={onPin} inGrid={false} />
+        <PinButton
+          blocked={blocked}
+          ready={check.state === 'ready'}
+          askAgain={askAgain}
+          onPin={onPin}
+          inGrid={false}
+        />
       )}
     </section>
   );
@@ -136,7 +150,15 @@ function PinButton({
   );
 }
 
-function Key({ children, label, onPress }: { children: React.ReactNode; label: string; onPress: () => void }) {
+function Key({
+  children,
+  label,
+  onPress,
+}: {
+  children: React.ReactNode;
+  label: string;
+  onPress: () => void;
+}) {
   return (
     <button
       type="button"
@@ -179,7 +201,9 @@ function meaningOf({ ranked, check, askAgain, blocked }: KeylineProps): string {
     case 'ready': {
       const value = valueWords(ranked.test.kind, check.value);
       if (check.outcome !== null) return `${value} falls in ${outcomeLetter(check.outcome)}`;
-      return askAgain ? `${value}: pin it once more to keep it.` : 'Fits nothing here. Check the points and the mode.';
+      return askAgain
+        ? `${value}: pin it once more to keep it.`
+        : 'Fits nothing here. Check the points and the mode.';
     }
   }
 }

@@ -43,7 +43,9 @@ export function SuspectList({
     .map(({ part, index }) => ({ part, standing: standings[index]! }))
     .filter(({ standing }) => standing.turns > 0 || standing.state === 'bad')
     .sort((a, b) => b.standing.share - a.standing.share);
-  const spared = parts.filter(({ index }) => standings[index]!.state === 'spared').map(({ part }) => part.ref);
+  const spared = parts
+    .filter(({ index }) => standings[index]!.state === 'spared')
+    .map(({ part }) => part.ref);
   const held = parts.filter(({ index }) => standings[index]!.state === 'held').map(({ part }) => part.ref);
   const shown = all ? rows : rows.slice(0, SHOWN);
   const hidden = rows.length - shown.length;
@@ -51,7 +53,11 @@ export function SuspectList({
   return (
     <section aria-label="Where the doubt sits" className="flex min-h-0 min-w-0 flex-col">
       <Title
-        note={stale ? `trying ${diagnosis.counted.faults} faults, pin on meanwhile` : '20 turns, moved by each reading'}
+        note={
+          stale
+            ? `trying ${diagnosis.counted.faults} faults, pin on meanwhile`
+            : '20 turns, moved by each reading'
+        }
       />
       <ul className={`min-h-0 flex-1 overflow-y-auto ${stale ? 'opacity-40' : ''}`}>
         {shown.map(({ part, standing }) => {
@@ -59,7 +65,9 @@ export function SuspectList({
           const open = first === part.ref;
           const bad = standing.state === 'bad';
           const proofs =
-            'proofs' in diagnosis.verdict && diagnosis.verdict.part === part.ref ? diagnosis.verdict.proofs : undefined;
+            'proofs' in diagnosis.verdict && diagnosis.verdict.part === part.ref
+              ? diagnosis.verdict.proofs
+              : undefined;
           return (
             <li key={part.ref} className={`border-b-[1.5px] border-rule ${bad ? 'bg-stamp-t' : ''}`}>
               <Collapsible.Root open={open} onOpenChange={(next) => onOpen(next ? part.ref : '')}>
@@ -68,9 +76,15 @@ export function SuspectList({
                   className="flex h-11 w-full min-w-0 items-center gap-2 text-left"
                 >
                   {bad ? <X size={18} strokeWidth={3} className="text-stamp" aria-hidden /> : null}
-                  <span className={`fig-bold text-[17px] whitespace-nowrap ${bad ? 'text-stamp' : ''}`}>{part.ref}</span>
+                  <span className={`fig-bold text-[17px] whitespace-nowrap ${bad ? 'text-stamp' : ''}`}>
+                    {part.ref}
+                  </span>
                   <span className="min-w-0 flex-1 truncate text-[15.5px] text-ink2">
-                    {bad ? 'Proved bad, 2 of 2' : [part.label ?? part.place, suspect && open ? faultWords(suspect) : ''].filter(Boolean).join(': ')}
+                    {bad
+                      ? 'Proved bad, 2 of 2'
+                      : [part.label ?? part.place, suspect && open ? faultWords(suspect) : '']
+                          .filter(Boolean)
+                          .join(': ')}
                   </span>
                   <WindingBar count={standing.turns} />
                   <span className="w-[72px] text-right text-[17px] font-[750] whitespace-nowrap text-copper-ink">
@@ -98,7 +112,9 @@ export function SuspectList({
           <li className="flex h-11 items-center gap-2 border-b-[1.5px] border-rule">
             <span className="flex-1 text-[16px]">Nothing wrong on this path</span>
             <WindingBar count={soundTurns} />
-            <span className="w-[72px] text-right text-[17px] font-[750] text-copper-ink">{inTwenty(soundTurns)}</span>
+            <span className="w-[72px] text-right text-[17px] font-[750] text-copper-ink">
+              {inTwenty(soundTurns)}
+            </span>
           </li>
         ) : null}
       </ul>

@@ -3,7 +3,7 @@
 import { useSearchParams } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { CircuitModel } from '@/core/circuit/model';
-import type { Circuit, Reading, Test } from '@/core/circuit/schema';
+import { setupSchema, type Circuit, type Reading, type Test } from '@/core/circuit/schema';
 import { powerOff } from '@/core/diagnosis/candidateTests';
 import { testKey } from '@/core/diagnosis/observations';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
@@ -61,7 +61,7 @@ export function TestScreen({ jobNumber, person, circuit, entries, lastSeq }: Tes
   const [goOn, setGoOn] = useState(false);
   const [own, setOwn] = useState<RankedTest | null>(null);
   const [ownTrouble, setOwnTrouble] = useState('');
-  const [folded, setFolded] = useState(false);
+  const [folded, setFolded] = useState(true);
   const [announced, setAnnounced] = useState('');
   const [keysShown, setKeysShown] = useState(false);
   const frameBox = useRef<HTMLDivElement>(null);
@@ -103,7 +103,10 @@ export function TestScreen({ jobNumber, person, circuit, entries, lastSeq }: Tes
     [pair, compiled],
   );
 
-  const standings = useMemo(() => outlook?.standings ?? evenStandings(compiled.parts.length), [outlook, compiled]);
+  const standings = useMemo(
+    () => outlook?.standings ?? evenStandings(compiled.parts.length),
+    [outlook, compiled],
+  );
   const laneId = params.get('lane');
   const asked = useMemo(() => (leads ? [leads.plus, leads.minus] : []), [leads]);
   const lane = lanes.lanes.find(({ id }) => id === laneId) ?? chooseLane(lanes, asked, standings);
@@ -257,7 +260,9 @@ export function TestScreen({ jobNumber, person, circuit, entries, lastSeq }: Tes
           className="relative z-10 h-[340px] w-full shrink-0 bg-sheet max-tablet:hidden"
           data-testid="path"
         >
-          <div className={layout && layout.width > width ? 'h-full overflow-x-auto overflow-y-hidden' : 'h-full'}>
+          <div
+            className={layout && layout.width > width ? 'h-full overflow-x-auto overflow-y-hidden' : 'h-full'}
+          >
             {layout ? (
               <PathFigure
                 layout={layout}
@@ -315,7 +320,11 @@ export function TestScreen({ jobNumber, person, circuit, entries, lastSeq }: Tes
             <section className="border-2 border-ink bg-sheet p-5" role="alert">
               <h2 className="text-[21px] font-[800]">The calculation stopped</h2>
               <p className="mt-2">{failure} Nothing you pinned is lost.</p>
-              <button type="button" className="mt-4 min-h-11 bg-pencil px-5 font-[750] text-sheet" onClick={again}>
+              <button
+                type="button"
+                className="mt-4 min-h-11 bg-pencil px-5 font-[750] text-sheet"
+                onClick={again}
+              >
                 Try again
               </button>
             </section>
@@ -334,7 +343,9 @@ export function TestScreen({ jobNumber, person, circuit, entries, lastSeq }: Tes
           ) : !outlook ? (
             <section className="border-2 border-ink bg-sheet p-5" aria-busy aria-label="Next test">
               <h2 className="text-[21px] font-[800]">Choosing the next test</h2>
-              <p className="mt-2">Trying every fault on this path against every reading that could be taken.</p>
+              <p className="mt-2">
+                Trying every fault on this path against every reading that could be taken.
+              </p>
             </section>
           ) : ranked ? (
             <TestTag
@@ -392,18 +403,31 @@ export function TestScreen({ jobNumber, person, circuit, entries, lastSeq }: Tes
 function SaveStrip({ log }: { log: ReturnType<typeof useJobLog> }) {
   const { waiting, online, refused } = log;
   if (refused) {
-    const lines = waiting.map((entry) => (entry.type === 'reading' ? JSON.stringify(entry.body.reading) : entry.type));
+    const lines = waiting.map((entry) =>
+      entry.type === 'reading' ? JSON.stringify(entry.body.reading) : entry.type,
+    );
     return (
-      <div role="alert" className="shrink-0 border-t-2 border-stamp bg-stamp-t px-6 py-2 text-[15.5px] text-stamp">
+      <div
+        role="alert"
+        className="shrink-0 border-t-2 border-stamp bg-stamp-t px-6 py-2 text-[15.5px] text-stamp"
+      >
         <strong>✕ Not saved: {refused}</strong> Copy what was entered:
-        <textarea readOnly className="fig mt-1 block h-14 w-full bg-sheet p-1 text-[15px] text-ink" value={lines.join('\n')} />
+        <textarea
+          readOnly
+          className="fig mt-1 block h-14 w-full bg-sheet p-1 text-[15px] text-ink"
+          value={lines.join('\n')}
+        />
       </div>
     );
   }
   if (online) return null;
   const count = waiting.length;
   return (
-    <div role="status" className="shrink-0 border-t-2 border-ink bg-pencil-t px-6 py-1.5 text-[15.5px]" data-testid="offline">
+    <div
+      role="status"
+      className="shrink-0 border-t-2 border-ink bg-pencil-t px-6 py-1.5 text-[15.5px]"
+      data-testid="offline"
+    >
       Kept on this tablet.{' '}
       {count === 0
         ? 'The server does not answer; work goes on.'
@@ -424,12 +448,20 @@ function testToParams({ model, lanes }: Speaker, test: Test): Record<string, str
   return { mode: test.kind, red: point(test.from), black: point(test.to), set: JSON.stringify(test.setup) };
 }
 
-function chosenTest(params: URLSearchParams, { model, lanes }: Speaker, next: readonly RankedTest[]): Test | null {
+function chosenTest(
+  params: URLSearchParams,
+  { model, lanes }: Speaker,
+  next: readonly RankedTest[],
+): Test | null {
   const [mode, red, black, set] = ['mode', 'red', 'black', 'set'].map((key) => params.get(key));
   if (!mode || !red) return null;
   const found = next.find(({ test }) => {
     if ('from' in test) return false;
-    return test.kind === mode && (test.kind === 'amps' ? test.through : test.part) === red && JSON.stringify(test.setup) === set;
+    return (
+      test.kind === mode &&
+      (test.kind === 'amps' ? test.through : test.part) === red &&
+      JSON.stringify(test.setup) === set
+    );
   });
   if (found) return found.test;
   const node = (point: string | null | undefined) => {
@@ -438,15 +470,18 @@ function chosenTest(params: URLSearchParams, { model, lanes }: Speaker, next: re
   };
   const [from, to] = [node(red), node(black)];
   if (!from || !to || !['volts', 'ohms', 'diode', 'insulation'].includes(mode)) return null;
-  let setup: Test['setup'] = {};
-  try {
-    setup = JSON.parse(set ?? '{}') as Test['setup'];
-  } catch {
-    // A damaged address falls back to the machine at rest.
-    setup = {};
-  }
+  const setup = setupFromAddress(set);
   const testVolts = model.compiled.supplyVolts > 50 ? 500 : 250;
   return { kind: mode, from, to, setup, ...(mode === 'insulation' ? { testVolts } : {}) } as Test;
+}
+
+/** A damaged address falls back to the machine at rest. */
+function setupFromAddress(text: string | null | undefined): Test['setup'] {
+  try {
+    return setupSchema.safeParse(JSON.parse(text ?? '{}')).data ?? {};
+  } catch {
+    return {};
+  }
 }
 
 /** Set-up for a reading of the person's own: powered as the shown lane works, or dead with the same controls. */

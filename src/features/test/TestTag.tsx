@@ -82,8 +82,12 @@ export function TestTag(props: TestTagProps) {
                 className="border-b-[1.5px] border-rule align-middle last:border-b-0 data-[lit=true]:bg-pencil-t data-[lit=true]:shadow-[inset_6px_0_0_var(--pencil)]"
               >
                 <td className="py-[4px] pl-3.5 text-[17px] font-[750]">{outcomeLetter(at)}</td>
-                <td className="fig-bold py-[4px] pr-2 text-[15.5px] leading-[19px]">{bandWords(test.kind, outcome)}</td>
-                <td className="py-[4px] pr-2 text-[15.5px] leading-[19px]">{thenWords(test, outcome, expected)}</td>
+                <td className="fig-bold py-[4px] pr-2 text-[15.5px] leading-[19px]">
+                  {bandWords(test.kind, outcome)}
+                </td>
+                <td className="py-[4px] pr-2 text-[15.5px] leading-[19px]">
+                  {thenWords(test, outcome, expected)}
+                </td>
                 <td className="py-[4px] pr-2 text-[15.5px] leading-[19px] font-[650] text-copper-ink max-tablet:hidden">
                   {goesToWords(outcome)}
                 </td>
@@ -98,7 +102,9 @@ export function TestTag(props: TestTagProps) {
           {own ? (
             <TagButton onClick={() => onChoose(null)}>Back to the best test</TagButton>
           ) : unreachable ? (
-            <TagButton onClick={() => onNoReach(unreachable)}>Can’t reach {pointName(speaker, unreachable)}</TagButton>
+            <TagButton onClick={() => onNoReach(unreachable)}>
+              Can’t reach {pointName(speaker, unreachable)}
+            </TagButton>
           ) : (
             <TagButton onClick={() => onSkip(test)}>Can’t do this</TagButton>
           )}
@@ -237,7 +243,9 @@ function OtherTests({
           collisionPadding={12}
           className="z-50 max-h-[60vh] w-[420px] max-w-[calc(100vw-24px)] overflow-y-auto border-2 border-ink bg-sheet py-1 text-ink"
         >
-          {others.length === 0 ? <p className="px-4 py-3">No other test here tells the suspects apart.</p> : null}
+          {others.length === 0 ? (
+            <p className="px-4 py-3">No other test here tells the suspects apart.</p>
+          ) : null}
           {others.map((one) => (
             <DropdownMenu.Item
               key={JSON.stringify(one.test)}

@@ -5,7 +5,16 @@ import type { Reading } from '@/core/circuit/schema';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
 import type { Outlook } from '@/workers/protocol';
 import { HoldMark } from './TestTag';
-import { DEFERENCE, evidenceWords, faultWords, partWords, readingWords, testPlace, modeName, type Speaker } from './words';
+import {
+  DEFERENCE,
+  evidenceWords,
+  faultWords,
+  partWords,
+  readingWords,
+  testPlace,
+  modeName,
+  type Speaker,
+} from './words';
 
 /** In place of the next test when the evidence is enough: what it is, why, and what to clear before a new part goes in. */
 export function VerdictTag({
@@ -73,14 +82,16 @@ export function VerdictTag({
           <>
             <p>{verdict.why} If the complaint is real it comes and goes, or sits where nothing was read.</p>
             {verdict.unseen.length > 0 ? (
-              <p className="mt-2">Not looked at: {[...new Set(verdict.unseen.map(({ part }) => part))].join(', ')}.</p>
+              <p className="mt-2">
+                Not looked at: {[...new Set(verdict.unseen.map(({ part }) => part))].join(', ')}.
+              </p>
             ) : null}
           </>
         ) : null}
         {verdict.state === 'unexplained' ? (
           <p>
-            Fits worst: <strong>{readingWords(speaker, readings[verdict.reading]!)}</strong>. Take it again in the same
-            set-up. If it stays, compare the wires with the drawing.
+            Fits worst: <strong>{readingWords(speaker, readings[verdict.reading]!)}</strong>. Take it again in
+            the same set-up. If it stays, compare the wires with the drawing.
           </p>
         ) : null}
       </div>
@@ -88,7 +99,8 @@ export function VerdictTag({
         <div className="flex flex-1 items-center gap-3 px-4 py-1.5">
           <HoldMark />
           <p className="text-[15.5px] leading-[18px] font-[650]">
-            Make it dead again before anything is changed. <span className="font-[550] text-ink2">{DEFERENCE}</span>
+            Make it dead again before anything is changed.{' '}
+            <span className="font-[550] text-ink2">{DEFERENCE}</span>
           </p>
         </div>
         {next ? (
@@ -109,7 +121,9 @@ function NothingLeft() {
   return (
     <section aria-label="Next test" className="border-2 border-ink bg-sheet p-5" data-testid="nothing-left">
       <h2 className="text-[21px] font-[800]">No test here tells these apart</h2>
-      <p className="mt-2">Swap in a known good part, or stop. Points marked out of reach may be worth reaching after all.</p>
+      <p className="mt-2">
+        Swap in a known good part, or stop. Points marked out of reach may be worth reaching after all.
+      </p>
     </section>
   );
 }

@@ -26,7 +26,9 @@ export function pinsOf(
     const [from, to] = [compiled.nodeIndex.get(reading.from)!, compiled.nodeIndex.get(reading.to)!];
     const text = valueWords(reading.kind, reading.value);
     const steps = [...lane.feed, lane.load, ...lane.back];
-    const neighbours = steps.some((step) => [step.from, step.to].every((node) => node === from || node === to));
+    const neighbours = steps.some((step) =>
+      [step.from, step.to].every((node) => node === from || node === to),
+    );
     if (neighbours && (to !== home || from !== home)) {
       const toFrame = to === compiled.frame && reading.kind === 'volts';
       if (!toFrame) {
@@ -38,7 +40,11 @@ export function pinsOf(
     const pin: Pin = { node: from, text, ...(reading.value === 'OL' ? { over: true } : {}) };
     if (reading.kind === 'volts') {
       const sameSetup = setupKey(reading.setup) === setupKey(lane.setup);
-      const condition = reading.setup.unplugged?.length ? 'no load' : sameSetup ? '' : positionWords(reading.setup);
+      const condition = reading.setup.unplugged?.length
+        ? 'no load'
+        : sameSetup
+          ? ''
+          : positionWords(reading.setup);
       if (condition) pin.condition = condition;
       const expected = healthy.changed.pairVolts(from, home);
       const supply = compiled.supplyVolts;
@@ -64,7 +70,8 @@ export function apartParts(model: CircuitModel, setup: Reading['setup']): Set<nu
   return new Set(
     model.compiled.parts
       .filter(
-        ({ part }) => refs.has(part.ref) || (part.kind === 'pin' && (setup.unplugged ?? []).includes(part.connector)),
+        ({ part }) =>
+          refs.has(part.ref) || (part.kind === 'pin' && (setup.unplugged ?? []).includes(part.connector)),
       )
       .map(({ index }) => index),
   );
@@ -77,7 +84,9 @@ export function closedParts(model: CircuitModel, setup: Reading['setup']): Set<n
   return new Set(
     model.compiled.parts
       .filter(({ branches, part, index }) =>
-        part.kind === 'relay' ? relayIn(world, index) : branches.every((branch) => solver.situation.commanded[branch.index]),
+        part.kind === 'relay'
+          ? relayIn(world, index)
+          : branches.every((branch) => solver.situation.commanded[branch.index]),
       )
       .map(({ index }) => index),
   );

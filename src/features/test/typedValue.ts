@@ -31,7 +31,8 @@ export function checkTyped(text: string, ranked: RankedTest, supplyVolts: number
   if (!typed) return { state: 'refused', why: 'Type it as the meter shows it: 13.1, 3.3M, OL.' };
   const wants = MODE_WORDS[test.kind];
   if (typed.unit && !(UNIT_KIND[typed.unit] ?? []).includes(test.kind)) {
-    const got = typed.unit === 'ohm' ? 'ohms' : typed.unit === 'V' ? 'volts' : typed.unit === 'A' ? 'amps' : typed.unit;
+    const got =
+      typed.unit === 'ohm' ? 'ohms' : typed.unit === 'V' ? 'volts' : typed.unit === 'A' ? 'amps' : typed.unit;
     return { state: 'refused', why: `That is ${got}. This test wants ${wants}.` };
   }
   if (test.kind === 'volts' || test.kind === 'amps') {
@@ -40,7 +41,10 @@ export function checkTyped(text: string, ranked: RankedTest, supplyVolts: number
       return { state: 'refused', why: 'That is ohms. This test wants volts.' };
     }
     if (test.kind === 'volts' && Math.abs(typed.value) > ABSURD * supplyVolts) {
-      return { state: 'refused', why: `${typed.value} V on a ${Math.round(supplyVolts)} V run? Check the point.` };
+      return {
+        state: 'refused',
+        why: `${typed.value} V on a ${Math.round(supplyVolts)} V run? Check the point.`,
+      };
     }
   } else if (typed.value !== 'OL' && typed.value < -0.5) {
     return { state: 'refused', why: 'Below zero? Short the leads, zero the meter, take it again.' };

@@ -17,7 +17,11 @@ export interface OutlookState {
 }
 
 /** The diagnosis of a job, worked out in a web worker after every reading. */
-export function useOutlook(circuit: Circuit, readings: readonly Reading[], options: DiagnoseOptions): OutlookState {
+export function useOutlook(
+  circuit: Circuit,
+  readings: readonly Reading[],
+  options: DiagnoseOptions,
+): OutlookState {
   const client = useRef<DiagnosisClient | null>(null);
   const [outlook, setOutlook] = useState<Outlook | null>(null);
   const [failure, setFailure] = useState<string | null>(null);

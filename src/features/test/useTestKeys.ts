@@ -28,8 +28,14 @@ export function useTestKeys(keys: TestKeys): void {
   useEffect(() => {
     const listen = (event: KeyboardEvent) => {
       const now = latest.current;
-      const target = event.target instanceof HTMLElement || event.target instanceof SVGElement ? event.target : null;
-      if (event.defaultPrevented || event.altKey || target?.closest('[role=menu],[role=dialog],textarea,select')) return;
+      const target =
+        event.target instanceof HTMLElement || event.target instanceof SVGElement ? event.target : null;
+      if (
+        event.defaultPrevented ||
+        event.altKey ||
+        target?.closest('[role=menu],[role=dialog],textarea,select')
+      )
+        return;
       const inField = target instanceof HTMLInputElement && target.type !== 'checkbox';
       if (inField) return;
       const handle = (action: () => void) => {

@@ -84,7 +84,8 @@ export function readingWords(speaker: Speaker, reading: Reading): string {
   if (kind === 'function' || kind === 'click' || kind === 'fuse' || kind === 'code') {
     return `${partWords(speaker, reading.part)} ${valueWords(kind, value)}${where ? `, ${where}` : ''}`;
   }
-  const condition = kind === 'volts' || kind === 'amps' ? where : setup.unplugged?.length ? 'unplugged' : 'dead';
+  const condition =
+    kind === 'volts' || kind === 'amps' ? where : setup.unplugged?.length ? 'unplugged' : 'dead';
   return `${valueWords(kind, value)}, ${testPlace(speaker, reading)}${condition ? `, ${condition}` : ''}`;
 }
 
@@ -112,20 +113,30 @@ export function setupSteps(speaker: Speaker, test: Test): string[] {
     return part?.place ? `${ref}, ${part.place.toLowerCase()}` : ref;
   };
   if (setup.pulled?.length) steps.push(`Pull fuse ${setup.pulled.map(place).join(' and ')}. Prove it dead.`);
-  else if (setup.isolated?.length) steps.push(`Isolate and lock ${setup.isolated.map(place).join(' and ')}. Prove it dead.`);
+  else if (setup.isolated?.length)
+    steps.push(`Isolate and lock ${setup.isolated.map(place).join(' and ')}. Prove it dead.`);
   const apart = [
     ...(setup.unplugged ?? []).map((connector) => {
-      const pin = model.compiled.circuit.parts.find((part) => part.kind === 'pin' && part.connector === connector);
+      const pin = model.compiled.circuit.parts.find(
+        (part) => part.kind === 'pin' && part.connector === connector,
+      );
       return `Unplug ${connector}${pin?.place ? `, ${pin.place.toLowerCase()}` : ''}.`;
     }),
-    ...(setup.removed?.length ? [`Take ${setup.removed.join(' and ')} out of the circuit. Mark the wires first.`] : []),
+    ...(setup.removed?.length
+      ? [`Take ${setup.removed.join(' and ')} out of the circuit. Mark the wires first.`]
+      : []),
     ...(setup.lifted?.length
-      ? [`Lift ${setup.lifted.map(({ part, node }) => `${part} off ${pointName(speaker, node)}`).join(', ')}. Mark the wires first.`]
+      ? [
+          `Lift ${setup.lifted.map(({ part, node }) => `${part} off ${pointName(speaker, node)}`).join(', ')}. Mark the wires first.`,
+        ]
       : []),
   ];
   steps.push(...apart);
   const positions = positionWords(setup);
-  if (positions) steps.push(`${live ? 'Power on, ' : 'Set '}${positions}${test.setup.afterSeconds ? ', read at once' : ''}.`);
+  if (positions)
+    steps.push(
+      `${live ? 'Power on, ' : 'Set '}${positions}${test.setup.afterSeconds ? ', read at once' : ''}.`,
+    );
   else if (live) steps.push('Power on, every control at rest.');
   if ('from' in test) {
     const [from, to] = [pointName(speaker, test.from), pointName(speaker, test.to)];
@@ -167,7 +178,9 @@ export function bandWords(kind: Test['kind'], { reading, low, high }: Outcome): 
   const floor = kind === 'volts' ? 0.3 : kind === 'amps' ? 0.02 : 0.3;
   if (high === Infinity) return `over ${quantity(kind, low)}, OL`;
   if (low <= floor && low > -floor * 20) {
-    return high <= floor && kind !== 'volts' ? `under ${quantity(kind, Math.max(high, floor))}` : `under ${quantity(kind, high)}`;
+    return high <= floor && kind !== 'volts'
+      ? `under ${quantity(kind, Math.max(high, floor))}`
+      : `under ${quantity(kind, high)}`;
   }
   const [a, b] = [quantity(kind, low), quantity(kind, high)];
   const [unitA, unitB] = [a.split(' ')[1], b.split(' ')[1]];
@@ -192,7 +205,8 @@ export function thenWords(test: Test, outcome: Outcome, expected: Reading['value
     if (Math.abs(value) < 0.1 * Math.abs(wanted)) return 'Feed lost before here.';
     return Math.abs(value) < Math.abs(wanted) ? 'Starved by a joint.' : 'Nothing draws on it.';
   }
-  if (kind === 'amps') return value !== null && wanted !== null && value > wanted ? 'Draws too much.' : 'Starved, or broken.';
+  if (kind === 'amps')
+    return value !== null && wanted !== null && value > wanted ? 'Draws too much.' : 'Starved, or broken.';
   if (kind === 'diode') return outcome.reading === 'OL' ? 'Does not conduct.' : 'Conducts too well.';
   if (kind === 'fuse') return outcome.reading === 'blows' ? 'The short is in here.' : 'No short in here.';
   return 'Not as drawn.';
@@ -246,7 +260,8 @@ const FAULT_WORDS: Readonly<Record<string, string>> = {
 export function faultWords({ fault, severityOhms, other, intermittent }: Suspect): string {
   const words = FAULT_WORDS[fault] ?? fault;
   const size =
-    severityOhms !== undefined && (fault === 'highResistance' || fault === 'shortedTurns' || fault === 'shortToFrame')
+    severityOhms !== undefined &&
+    (fault === 'highResistance' || fault === 'shortedTurns' || fault === 'shortToFrame')
       ? `, about ${quantity('ohms', Number(severityOhms.toPrecision(2)))}`
       : '';
   return `${words}${other ? ` (${other})` : ''}${size}${intermittent ? ', comes and goes' : ''}`;
@@ -274,7 +289,9 @@ export function statementLines(
       const lead = suspects.find(({ part }) => part === verdict.part)!;
       return [
         `${partWords(speaker, verdict.part)} is proved bad: ${faultWords(lead)}.`,
-        ...verdict.proofs.readings.slice(0, 2).map((at) => `${sentence(readingWords(speaker, readings[at]!))}`),
+        ...verdict.proofs.readings
+          .slice(0, 2)
+          .map((at) => `${sentence(readingWords(speaker, readings[at]!))}`),
       ];
     }
     case 'unexplained':
@@ -284,17 +301,27 @@ export function statementLines(
         'before anything else, or check the drawing.',
       ];
     case 'noFault':
-      return ['Every reading is what a sound circuit gives.', 'What these readings could not see is still in doubt.'];
+      return [
+        'Every reading is what a sound circuit gives.',
+        'What these readings could not see is still in doubt.',
+      ];
     case 'keepTesting': {
       const lines = [`Last: ${readingWords(speaker, last)}.`];
       if (verdict.retake !== undefined) {
-        return [`Reading ${verdict.retake + 1} does not fit the others.`, 'Take it again before anything else.'];
+        return [
+          `Reading ${verdict.retake + 1} does not fit the others.`,
+          'Take it again before anything else.',
+        ];
       }
       if (spared.length > 0) {
-        lines.push(`${spared.length} part${spared.length === 1 ? ' has' : 's have'} carried current and ${spared.length === 1 ? 'is' : 'are'} spared.`);
+        lines.push(
+          `${spared.length} part${spared.length === 1 ? ' has' : 's have'} carried current and ${spared.length === 1 ? 'is' : 'are'} spared.`,
+        );
       }
-      if (verdict.part && (verdict.share ?? 0) > 0.8) lines.push(`${verdict.part} stands clear. It wants proof on the part itself.`);
-      else if (doubted.length > 0) lines.push(`The doubt is on ${listWords(doubted.map(({ part }) => part.ref))}.`);
+      if (verdict.part && (verdict.share ?? 0) > 0.8)
+        lines.push(`${verdict.part} stands clear. It wants proof on the part itself.`);
+      else if (doubted.length > 0)
+        lines.push(`The doubt is on ${listWords(doubted.map(({ part }) => part.ref))}.`);
       return lines;
     }
   }
@@ -310,7 +337,11 @@ function sentence(text: string): string {
 }
 
 /** For and against, the two strongest of each. */
-export function evidenceWords(speaker: Speaker, evidence: Suspect['for'], readings: readonly Reading[]): string {
+export function evidenceWords(
+  speaker: Speaker,
+  evidence: Suspect['for'],
+  readings: readonly Reading[],
+): string {
   if (evidence.length === 0) return 'Nothing yet.';
   return evidence
     .slice(0, 2)

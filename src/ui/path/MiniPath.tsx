@@ -2,9 +2,13 @@ import type { State } from '@/core/path/standing';
 import { TurnStrokes } from '../Turns';
 
 /** A job's path in small: order, points and turns only. */
-export function MiniPath({ runs }: { runs: { state: State; turns: number; asked: boolean; fall: boolean }[] }) {
+export function MiniPath({
+  runs,
+}: {
+  runs: { state: State; turns: number; asked: boolean; fall: boolean }[];
+}) {
   const [width, high, low] = [560, 16, 46];
-  const weights = runs.map(({ turns, fall }) => (fall ? 1.4 : 1 + turns * 0.22));
+  const weights = runs.map(({ turns, fall }) => (fall ? 1.3 : 1) + turns * 0.22);
   const total = weights.reduce((sum, one) => sum + one, 0);
   const room = width - 40;
   let x = 16;
@@ -22,12 +26,27 @@ export function MiniPath({ runs }: { runs: { state: State; turns: number; asked:
       fill: 'none',
     };
     if (fall) {
-      const middle = (x1 + x) / 2;
+      // Its turns stand on the level stub before the drop, so that many of them can still be counted.
+      const drop = x - 18;
       marks.push(
         <g key={at}>
-          <path d={`M${x1} ${y}H${middle}V${low}H${x}`} {...stroke} />
-          <circle cx={middle} cy={(y + low) / 2} r={6} fill="var(--sheet)" stroke={ink(state)} strokeWidth={2.4} />
-          <TurnStrokes count={turns} x={middle} y={(y + low) / 2} height={18} room={40} upright={false} closest={2.6} />
+          <path d={`M${x1} ${y}H${drop}V${low}H${x}`} {...stroke} />
+          <circle
+            cx={drop}
+            cy={(y + low) / 2}
+            r={6}
+            fill="var(--sheet)"
+            stroke={ink(state)}
+            strokeWidth={2.4}
+          />
+          <TurnStrokes
+            count={turns}
+            x={(x1 + drop) / 2}
+            y={y}
+            height={20}
+            room={drop - x1 - 8}
+            closest={3.4}
+          />
         </g>,
       );
       y = low;
@@ -53,7 +72,12 @@ export function MiniPath({ runs }: { runs: { state: State; turns: number; asked:
   });
   return (
     <svg width={width} height={62} viewBox={`0 0 ${width} 62`} className="max-w-full" aria-hidden>
-      <path d={`M6 ${high - 8}v16M10 ${high - 4}v8M10 ${high}h6`} stroke="var(--ink)" strokeWidth={2.4} fill="none" />
+      <path
+        d={`M6 ${high - 8}v16M10 ${high - 4}v8M10 ${high}h6`}
+        stroke="var(--ink)"
+        strokeWidth={2.4}
+        fill="none"
+      />
       {marks}
       <path d={`M${x} ${y}h12m0 -8v16m5 -12v8`} stroke="var(--ink)" strokeWidth={2.4} fill="none" />
     </svg>

@@ -27,7 +27,9 @@ export function PartSymbol({ kind, x, y, on }: { kind: Part['kind']; x: number; 
       return (
         <g {...stroke}>
           <rect x={x - 22} y={y - 12} width={44} height={16} fill="var(--sheet)" stroke="none" />
-          <path d={on ? `M${x - 18} ${y - 1}L${x + 18} ${y - 4}` : `M${x - 18} ${y - 1}L${x + 14} ${y - 12}`} />
+          <path
+            d={on ? `M${x - 18} ${y - 1}L${x + 18} ${y - 4}` : `M${x - 18} ${y - 1}L${x + 14} ${y - 12}`}
+          />
           <circle cx={x - 18} cy={y} r={3.4} fill="var(--sheet)" />
           <circle cx={x + 18} cy={y} r={3.4} fill="var(--sheet)" />
           {kind === 'timer' ? <path d={`M${x - 7} ${y - 13}a8 8 0 0 1 14 0`} strokeWidth={1.8} /> : null}
@@ -67,11 +69,11 @@ export function LoadSymbol({ kind, x, y1, y2 }: { kind: Part['kind']; x: number;
   switch (kind) {
     case 'coil':
     case 'relay': {
-      const loops = [0, 1, 2, 3].map((k) => `a 13 8.5 0 0 1 0 17`).join(' ');
+      const loops = ' a 13 8.5 0 0 1 0 17'.repeat(4);
       const top = middle - 34;
       return (
         <g {...stroke}>
-          <path d={`M${x} ${y1}V${top}${` ${loops}`}V${y2}`} />
+          <path d={`M${x} ${y1}V${top}${loops}V${y2}`} />
         </g>
       );
     }
@@ -96,9 +98,7 @@ export function LoadSymbol({ kind, x, y1, y2 }: { kind: Part['kind']; x: number;
         <g {...stroke}>
           <path d={`M${x} ${y1}V${middle - 24}M${x} ${middle + 24}V${y2}`} />
           <rect x={x - 9} y={middle - 24} width={18} height={48} fill="var(--sheet)" />
-          {kind === 'heater' ? (
-            <path d={`M${x - 9} ${middle - 8}h18m-18 16h18`} strokeWidth={1.6} />
-          ) : null}
+          {kind === 'heater' ? <path d={`M${x - 9} ${middle - 8}h18m-18 16h18`} strokeWidth={1.6} /> : null}
         </g>
       );
   }

@@ -107,7 +107,11 @@ export function PathFigure(props: PathFigureProps) {
       ))}
 
       <g style={{ color: source ? STATE_INK[standings[source.index]!.state] : 'var(--ink)' }}>
-        <path d={`M${first.x - 40} ${first.y}H${first.x}`} stroke="currentColor" strokeWidth={dead ? 1.6 : 3} />
+        <path
+          d={`M${first.x - 40} ${first.y}H${first.x}`}
+          stroke="currentColor"
+          strokeWidth={dead ? 1.6 : 3}
+        />
         <BatterySymbol x={first.x - 40} y={first.y} />
       </g>
       <text x={first.x - 62} y={first.y + 6} fontSize={18} fontWeight={700} textAnchor="middle">
@@ -154,7 +158,9 @@ export function PathFigure(props: PathFigureProps) {
       {points.map((box) => (
         <Point key={box.node} box={box} {...props} />
       ))}
-      {leads && props.typed ? <Typed text={props.typed} box={points.find(({ node }) => node === leads.plus)} /> : null}
+      {leads && props.typed ? (
+        <Typed text={props.typed} box={points.find(({ node }) => node === leads.plus)} />
+      ) : null}
     </svg>
   );
 }
@@ -170,7 +176,14 @@ function press(action: () => void) {
 
 function Count({ turns, x, y, short }: { turns: number; x: number; y: number; short: boolean }) {
   return (
-    <text x={x} y={y} textAnchor="middle" fontSize={16} fontWeight={750} style={{ fill: 'var(--copper-ink)' }}>
+    <text
+      x={x}
+      y={y}
+      textAnchor="middle"
+      fontSize={16}
+      fontWeight={750}
+      style={{ fill: 'var(--copper-ink)' }}
+    >
       {short && turns > 0 ? turns : inTwenty(turns)}
     </text>
   );
@@ -186,7 +199,16 @@ function symbolRoom(kind: Part['kind']): number {
   return kind === 'driver' ? 56 : kind === 'pin' ? 26 : 46;
 }
 
-function Run({ run, parts, standings, apart, closed, dead, onRun, stale }: { run: RunBox } & PathFigureProps) {
+function Run({
+  run,
+  parts,
+  standings,
+  apart,
+  closed,
+  dead,
+  onRun,
+  stale,
+}: { run: RunBox } & PathFigureProps) {
   const { x1, x2, y1, y2 } = run;
   const middle = (x1 + x2) / 2;
   const y = (y1 + y2) / 2;
@@ -214,7 +236,8 @@ function Run({ run, parts, standings, apart, closed, dead, onRun, stale }: { run
   const room = x2 - x1 - 2 * RADIUS - 8;
   const wound = turns > 0 && state === 'doubt';
   const symbolX = wound && symbol > 0 ? x1 + RADIUS + 6 + symbol / 2 : middle;
-  const windX = wound && symbol > 0 ? symbolX + symbol / 2 + (x2 - RADIUS - 2 - (symbolX + symbol / 2)) / 2 : middle;
+  const windX =
+    wound && symbol > 0 ? symbolX + symbol / 2 + (x2 - RADIUS - 2 - (symbolX + symbol / 2)) / 2 : middle;
   const windRoom = symbol > 0 ? room - symbol : room;
   const narrow = x2 - x1 < 150;
   const label = part.part.label ?? part.part.place ?? '';
@@ -228,7 +251,13 @@ function Run({ run, parts, standings, apart, closed, dead, onRun, stale }: { run
       data-part={part.part.ref}
       data-state={state}
     >
-      <rect x={x1 + RADIUS} y={Math.min(y1, y2) - 22} width={x2 - x1 - 2 * RADIUS} height={78} fill="transparent" />
+      <rect
+        x={x1 + RADIUS}
+        y={Math.min(y1, y2) - 22}
+        width={x2 - x1 - 2 * RADIUS}
+        height={78}
+        fill="transparent"
+      />
       {apart.has(part.index) ? (
         <g stroke="currentColor" strokeWidth={3}>
           <path d={`M${x1} ${y1}H${middle - 11}M${middle + 11} ${y2}H${x2}`} />
@@ -322,24 +351,34 @@ function Fall({
   return (
     <g style={{ color: STATE_INK[standing.state] }} data-part={part.part.ref} data-state={standing.state}>
       <path d={`M${high.x} ${y1}H${x}`} stroke="currentColor" strokeWidth={dead ? 1.6 : 3} fill="none" />
-      <path d={`M${x} ${y2}h${Math.max(0, 60)}`} stroke="currentColor" strokeWidth={dead ? 1.6 : 3} fill="none" />
+      <path
+        d={`M${x} ${y2}h${Math.max(0, 60)}`}
+        stroke="currentColor"
+        strokeWidth={dead ? 1.6 : 3}
+        fill="none"
+      />
       <LoadSymbol kind={part.part.kind} x={x} y1={y1} y2={y2} />
       {diodes.length > 0 ? (
         <g style={{ color: STATE_INK[standings[diodes[0]!.index]!.state] }}>
           <AcrossDiode x={x + 34} y1={y1} y2={y2} />
         </g>
       ) : null}
-      <g role="button" tabIndex={-1} onClick={() => onRun(fall.part)} aria-label={`${part.part.ref}: ${wordState(standing)}`}>
-        <text x={textX} y={middle - 22} fontSize={16} className="fig-bold">
+      <g
+        role="button"
+        tabIndex={-1}
+        onClick={() => onRun(fall.part)}
+        aria-label={`${part.part.ref}: ${wordState(standing)}`}
+      >
+        <text x={textX} y={middle - 42} fontSize={16} className="fig-bold">
           {standing.state === 'spared' ? '✓ ' : standing.state === 'bad' ? '✕ ' : ''}
           {part.part.ref}
         </text>
-        <text x={textX} y={middle - 4} fontSize={15} style={{ fill: 'var(--ink2)' }}>
+        <text x={textX} y={middle - 24} fontSize={15} style={{ fill: 'var(--ink2)' }}>
           {part.part.label ?? part.part.kind}
         </text>
       </g>
       {standing.state === 'bad' ? (
-        <text x={textX} y={middle + 16} fontSize={16} fontWeight={750} style={{ fill: 'var(--stamp)' }}>
+        <text x={textX} y={middle - 62} fontSize={16} fontWeight={750} style={{ fill: 'var(--stamp)' }}>
           BAD 2/2
         </text>
       ) : standing.turns > 0 ? (
@@ -352,11 +391,17 @@ function Fall({
             room={Math.min(70, 12 + standing.turns * 6)}
             upright={false}
           />
-          <Count turns={standing.turns} x={textX + 26} y={middle - 42} short={false} />
+          <Count turns={standing.turns} x={textX + 26} y={middle - 62} short={false} />
         </g>
       ) : null}
       {diodes.map((diode, at) => (
-        <text key={diode.part.ref} x={textX} y={middle + 24 + 18 * at} fontSize={15} style={{ fill: 'var(--ink2)' }}>
+        <text
+          key={diode.part.ref}
+          x={textX}
+          y={middle - 4 + 18 * at}
+          fontSize={15}
+          style={{ fill: 'var(--ink2)' }}
+        >
           <tspan className="fig-bold">{diode.part.ref}</tspan>{' '}
           {standings[diode.index]!.turns > 0 ? (
             <tspan style={{ fill: 'var(--copper-ink)' }}>{inTwenty(standings[diode.index]!.turns)}</tspan>
@@ -396,7 +441,13 @@ function BranchLine({ branch, parts, standings, onLane }: { branch: BranchBox } 
       onClick={() => onLane(branch.lane.id)}
       onKeyDown={press(() => onLane(branch.lane.id))}
     >
-      <path d={d} fill="none" stroke={ink} strokeWidth={2} strokeDasharray={held && !spared ? '9 6' : undefined} />
+      <path
+        d={d}
+        fill="none"
+        stroke={ink}
+        strokeWidth={2}
+        strokeDasharray={held && !spared ? '9 6' : undefined}
+      />
       <rect
         className="focus-box"
         x={middle - room / 2}
@@ -412,7 +463,13 @@ function BranchLine({ branch, parts, standings, onLane }: { branch: BranchBox } 
         {words}
       </text>
       {turns > 0 && !held ? (
-        <TurnStrokes count={turns} x={middle + room / 2 + 8 + 2.5 * turns} y={branch.y} height={18} room={turns * 5} />
+        <TurnStrokes
+          count={turns}
+          x={middle + room / 2 + 8 + 2.5 * turns}
+          y={branch.y}
+          height={18}
+          room={turns * 5}
+        />
       ) : null}
     </g>
   );
@@ -443,7 +500,14 @@ function Point({ box, leads, pins, noReach, onPoint }: { box: PointBox } & PathF
         strokeWidth={3}
       />
       {asked ? (
-        <circle cx={box.x} cy={box.y} r={RADIUS + 4.5} fill="var(--sheet)" stroke="var(--pencil)" strokeWidth={2} />
+        <circle
+          cx={box.x}
+          cy={box.y}
+          r={RADIUS + 4.5}
+          fill="var(--sheet)"
+          stroke="var(--pencil)"
+          strokeWidth={2}
+        />
       ) : null}
       <circle
         cx={box.x}
@@ -489,7 +553,14 @@ function PinMark({ pin, layout, aside }: { pin: Pin; layout: PathLayout; aside: 
           <circle cx={box.x} cy={trueY} r={5} fill="currentColor" />
         </>
       ) : null}
-      <text x={x} y={top - 1} textAnchor={anchor} fontSize={18} className="fig-bold" style={{ fill: 'var(--pencil)' }}>
+      <text
+        x={x}
+        y={top - 1}
+        textAnchor={anchor}
+        fontSize={18}
+        className="fig-bold"
+        style={{ fill: 'var(--pencil)' }}
+      >
         {pin.off === 'fallen' ? '▼ ' : pin.off === 'lifted' ? '▲ ' : pin.over ? '⊖ ' : ''}
         {pin.text}
       </text>
@@ -530,13 +601,15 @@ function SpanMark({ span, layout }: { span: Span; layout: PathLayout }) {
     const middle = (y1 + y2) / 2 + 8;
     return (
       <g pointerEvents="none">
-        <path
-          d={`M${x - 14} ${middle - 30}h-8v60h8`}
-          fill="none"
-          stroke="var(--pencil)"
-          strokeWidth={2.4}
-        />
-        <text x={x - 30} y={middle + 6} textAnchor="end" fontSize={18} className="fig-bold" style={{ fill: 'var(--pencil)' }}>
+        <path d={`M${x - 14} ${middle - 30}h-8v60h8`} fill="none" stroke="var(--pencil)" strokeWidth={2.4} />
+        <text
+          x={x - 30}
+          y={middle + 6}
+          textAnchor="end"
+          fontSize={18}
+          className="fig-bold"
+          style={{ fill: 'var(--pencil)' }}
+        >
           {span.text}
         </text>
       </g>
@@ -547,7 +620,14 @@ function SpanMark({ span, layout }: { span: Span; layout: PathLayout }) {
   return (
     <g pointerEvents="none">
       <path d={`M${x1} ${y + 8}v-8H${x2}v8`} fill="none" stroke="var(--pencil)" strokeWidth={2.4} />
-      <text x={(x1 + x2) / 2} y={y - 7} textAnchor="middle" fontSize={18} className="fig-bold" style={{ fill: 'var(--pencil)' }}>
+      <text
+        x={(x1 + x2) / 2}
+        y={y - 7}
+        textAnchor="middle"
+        fontSize={18}
+        className="fig-bold"
+        style={{ fill: 'var(--pencil)' }}
+      >
         {span.text}
       </text>
     </g>
@@ -559,7 +639,15 @@ function Typed({ text, box }: { text: string; box: PointBox | undefined }) {
   const room = 24 + 11 * text.length;
   return (
     <g pointerEvents="none">
-      <line x1={box.x} x2={box.x} y1={box.y - 20} y2={box.y - 42} stroke="var(--pencil)" strokeWidth={1.6} strokeDasharray="4 3" />
+      <line
+        x1={box.x}
+        x2={box.x}
+        y1={box.y - 20}
+        y2={box.y - 42}
+        stroke="var(--pencil)"
+        strokeWidth={1.6}
+        strokeDasharray="4 3"
+      />
       <rect
         x={box.x - room / 2}
         y={box.y - 74}
@@ -599,8 +687,12 @@ function Leads({
   const y = layout.height + tag.drop;
   const clamp = (x: number, low: number, high: number) => Math.min(Math.max(x, low), high);
   const wanted = [plus?.x ?? tag.left + 120, minus?.x ?? tag.right - 120] as const;
-  let [p, m] = [clamp(wanted[0], tag.left + 30, tag.right - 40), clamp(wanted[1], tag.left + 30, tag.right - 40)];
-  if (Math.abs(p - m) < 56) [p, m] = p <= m ? [Math.max(tag.left + 30, m - 56), m] : [p, Math.max(tag.left + 30, p - 56)];
+  let [p, m] = [
+    clamp(wanted[0], tag.left + 30, tag.right - 40),
+    clamp(wanted[1], tag.left + 30, tag.right - 40),
+  ];
+  if (Math.abs(p - m) < 56)
+    [p, m] = p <= m ? [Math.max(tag.left + 30, m - 56), m] : [p, Math.max(tag.left + 30, p - 56)];
   const curve = (box: PointBox | undefined, x: number) => {
     if (!box) return `M${x} ${y - 30}V${y}`;
     const middle = (box.y + y) / 2;
@@ -622,7 +714,14 @@ function Eyelet({ x, y, sign, ink }: { x: number; y: number; sign: string; ink: 
   return (
     <g>
       <circle cx={x} cy={y} r={10.5} fill="var(--sheet)" stroke={ink} strokeWidth={2} />
-      <text x={x} y={y + 5.5} textAnchor="middle" fontSize={16} fontWeight={800} style={{ fill: ink, stroke: 'none' }}>
+      <text
+        x={x}
+        y={y + 5.5}
+        textAnchor="middle"
+        fontSize={16}
+        fontWeight={800}
+        style={{ fill: ink, stroke: 'none' }}
+      >
         {sign}
       </text>
     </g>

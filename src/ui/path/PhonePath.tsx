@@ -7,9 +7,7 @@ import { inTwenty, TurnStrokes } from '../Turns';
 import type { Pin } from './PathFigure';
 
 /** One row of the upright axis: a run in doubt, or a spared stretch folded to one line. */
-type Row =
-  | { kind: 'folded'; steps: Step[] }
-  | { kind: 'run'; step: Step; fall: boolean };
+type Row = { kind: 'folded'; steps: Step[] } | { kind: 'run'; step: Step; fall: boolean };
 
 export interface PhonePathProps {
   lane: Lane;
@@ -39,7 +37,11 @@ export function PhonePath({ lane, lanes, parts, standings, pins, leads, onPoint,
   return (
     <div className="bg-sheet px-3 pb-2" aria-label="The path from supply to return" role="group">
       <ol>
-        <PointRow node={rows.length > 0 ? firstNode(rows[0]!) : lane.load.from} {...{ lanes, pins, asked, onPoint }} first />
+        <PointRow
+          node={rows.length > 0 ? firstNode(rows[0]!) : lane.load.from}
+          {...{ lanes, pins, asked, onPoint }}
+          first
+        />
         {rows.map((row) => {
           const end = lastNode(row);
           return (
@@ -65,10 +67,12 @@ export function PhonePath({ lane, lanes, parts, standings, pins, leads, onPoint,
             key={other.id}
             type="button"
             onClick={() => onLane(other.id)}
-            className="mt-1 flex min-h-11 w-full items-center justify-between border border-edge px-3 text-left text-[15.5px]"
+            className="mt-2.5 flex min-h-11 w-full items-center justify-between border border-edge px-3 text-left text-[15.5px]"
           >
             <span>Other lane: {parts[other.load.part]!.part.label ?? other.id}</span>
-            <span className={turns > 0 ? 'text-copper-ink' : 'text-verdi'}>{turns > 0 ? inTwenty(turns) : 'no doubt'}</span>
+            <span className={turns > 0 ? 'text-copper-ink' : 'text-verdi'}>
+              {turns > 0 ? inTwenty(turns) : 'no doubt'}
+            </span>
           </button>
         );
       })}
@@ -103,7 +107,7 @@ function PointRow({
   const pin = pins.find((one) => one.node === node);
   const state = asked.has(node) ? 'asked' : pin ? 'read' : 'open';
   return (
-    <li className={`flex items-center gap-3 ${first ? 'pt-2' : ''}`}>
+    <li className={`-my-1.5 flex items-center gap-3 ${first ? 'pt-2' : ''}`}>
       <button
         type="button"
         onClick={() => onPoint(node)}
@@ -177,7 +181,14 @@ function RunRow({
             strokeWidth={2.6}
           />
         ) : (
-          <line x1={22} x2={22} y1={0} y2={height} stroke={bad ? 'var(--stamp)' : 'var(--ink)'} strokeWidth={3} />
+          <line
+            x1={22}
+            x2={22}
+            y1={0}
+            y2={height}
+            stroke={bad ? 'var(--stamp)' : 'var(--ink)'}
+            strokeWidth={3}
+          />
         )}
         <TurnStrokes count={standing.turns} x={22} y={height / 2} height={24} room={height} upright={false} />
       </svg>

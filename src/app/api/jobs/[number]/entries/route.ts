@@ -5,7 +5,11 @@ interface Context {
   params: Promise<{ number: string }>;
 }
 
-const STATUS: Readonly<Record<SaveProblem['code'], number>> = { 'bad-input': 400, 'no-job': 404, conflict: 409 };
+const STATUS: Readonly<Record<SaveProblem['code'], number>> = {
+  'bad-input': 400,
+  'no-job': 404,
+  conflict: 409,
+};
 
 /** Entries of a job that arrived after `?after=SEQ`. */
 export async function GET(request: NextRequest, { params }: Context) {

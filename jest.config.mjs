@@ -1,0 +1,27 @@
+import nextJest from 'next/jest.js';
+
+const createJestConfig = nextJest({ dir: './' });
+/** Packages that ship ECMAScript modules only. */
+const MODULES = ['uuid'];
+
+/** One project's settings, with its ESM-only packages transformed. */
+async function project(displayName, testMatch) {
+  const made = await createJestConfig({
+    displayName,
+    testEnvironment: 'node',
+    testMatch,
+    moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1', '^server-only$': '<rootDir>/scripts/lib/empty.cjs' },
+  })();
+  return { ...made, transformIgnorePatterns: [`/node_modules/(?!(${MODULES.join('|')})/)`] };
+}
+
+export default async () => ({
+  projects: [
+    await project('core', ['<rootDir>/src/core/**/*.test.ts']),
+    await project('features', [
+      '<rootDir>/src/{features,ui,workers,cli}/**/*.test.ts',
+      '<rootDir>/scripts/**/*.test.ts',
+    ]),
+    await project('db', ['<rootDir>/src/db/**/*.test.ts']),
+  ],
+});

@@ -1,0 +1,51 @@
+import fc from 'fast-check';
+import { entrySchema, type Entry } from './entries';
+import { reduceJob } from './reduceJob';
+
+let counter = 0;
+function entry(body: Omit<Entry, 'id' | 'at' | 'person'>): Entry {
+  counter++;
+  const id = `019a0000-0000-7000-8000-${String(counter).padStart(12, '0')}`;
+  const at = new Date(Date.UTC(2026, 0, 1, 0, 0, counter)).toISOString();
+  return entrySchema.parse({ ...body, id, at, person: 'Tove' });
+}
+
+function ohms(value: number | 'OL'): Entry {
+  const reading = { kind: 'ohms' as const, from: 'A', to: 'B', setup: {}, value };
+  return entry({ type: 'reading', body: { reading, typed: String(value) } });
+}
+
+describe('reduceJob', () => {
+  const log = [
+    entry({ type: 'complaint', body: { words: 'Will not lift' } }),
+    ohms(12),
+    ohms('OL'),
+    entry({ type: 'noReach', body: { node: 'A' } }),
+    ohms(31),
+  ];
+  log.push(entry({ type: 'withdrawal', supersedes: log[1]!.id, body: {} }));
+
+  it('gives the same state in whatever order entries arrive, and however often', () => {
+    const wanted = reduceJob(log);
+    fc.assert(
+      fc.property(fc.shuffledSubarray(log, { minLength: log.length }), (shuffled) => {
+        expect(reduceJob([...shuffled, ...shuffled.slice(0, 3)])).toEqual(wanted);
+      }),
+    );
+  });
+
+  it('counts what stands, and keeps what was taken back in the record', () => {
+    const state = reduceJob(log);
+    expect(state.readings.map(({ reading }) => reading.value)).toEqual(['OL', 31]);
+    expect(state.history.map(({ superseded }) => superseded)).toEqual([true, false, false]);
+    expect(state.complaint).toBe('Will not lift');
+    expect(state.noReach).toEqual(['A']);
+  });
+
+  it('lets a correction take the place of a reading', () => {
+    const wrong = ohms(3);
+    const reading = { kind: 'ohms' as const, from: 'A', to: 'B', setup: {}, value: 300 };
+    const mended = entry({ type: 'reading', supersedes: wrong.id, body: { reading, typed: '300' } });
+    expect(reduceJob([wrong, mended]).readings.map(({ reading: one }) => one.value)).toEqual([300]);
+  });
+});

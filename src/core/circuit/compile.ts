@@ -63,6 +63,8 @@ export interface CompiledCircuit {
   partIndex: ReadonlyMap<string, number>;
   branches: Branch[];
   transformers: TransformerUnit[];
+  /** Branches whose resistance or volts scatter from one good part to the next. */
+  scattering: Branch[];
   connectors: string[];
   /** Highest nominal supply, volts. */
   supplyVolts: number;
@@ -156,6 +158,7 @@ export function compileCircuit(circuit: Circuit): CompiledCircuit {
     partIndex,
     branches,
     transformers,
+    scattering: branches.filter(({ tolerance, emfTolerance }) => tolerance > 0 || emfTolerance > 0),
     connectors: [...new Set(circuit.parts.flatMap((p) => (p.kind === 'pin' ? [p.connector] : [])))],
     supplyVolts,
     alternating: circuit.parts.some((p) => p.kind === 'source' && (p.hz ?? 0) > 0),

@@ -11,13 +11,20 @@ function randomEdges(seed: number, count: number): Edge[] {
   return Array.from({ length: count }, () => {
     const a = pick();
     const b = (a + 1 + Math.floor(random.next() * (SIZE - 1))) % SIZE;
-    return { a, b, siemens: 10 ** (4 * random.next() - 3), emf: random.next() < 0.3 ? 24 * random.next() : 0 };
+    return {
+      a,
+      b,
+      siemens: 10 ** (4 * random.next() - 3),
+      emf: random.next() < 0.3 ? 24 * random.next() : 0,
+    };
   });
 }
 
 /** The plain slow reference: the changed network built from nothing. */
 function rebuilt(edges: readonly Edge[], a: number, b: number, siemens: number, on: number | null): Network {
-  const changed = edges.map((edge, at) => (at === on ? { ...edge, siemens: Math.max(0, edge.siemens + siemens) } : edge));
+  const changed = edges.map((edge, at) =>
+    at === on ? { ...edge, siemens: Math.max(0, edge.siemens + siemens) } : edge,
+  );
   return new Network(SIZE, 0, on === null ? [...changed, { a, b, siemens, emf: 0 }] : changed);
 }
 

@@ -76,7 +76,9 @@ describe('a solved circuit', () => {
   it('refuses ohms on a powered pair, naming the volts', () => {
     const model = circuit([{ ref: 'W1', kind: 'wire', nodes: { '1': 'B+', '2': 'A' }, ohms: 0.1 }, coil]);
     expect(() => bindTest(model, { kind: 'ohms', from: 'A', to: 'GND', setup: {} })).toThrow(InputError);
-    expect(() => bindTest(model, { kind: 'ohms', from: 'A', to: 'GND', setup: {} })).toThrow(/powered \(23\.\d+ V\)/);
+    expect(() => bindTest(model, { kind: 'ohms', from: 'A', to: 'GND', setup: {} })).toThrow(
+      /powered \(23\.\d+ V\)/,
+    );
   });
 
   it('conducts a diode one way only, and hides it behind a coil', () => {
@@ -112,7 +114,10 @@ describe('a solved circuit', () => {
     // By hand, with the supply off: the contact closes and the other one opens.
     const held = { isolated: ['G1'], energised: ['K1'] };
     expect(read(model, { kind: 'ohms', from: 'B+', to: 'N', setup: held })).toBe('OL');
-    expect(read(model, { kind: 'ohms', from: 'B+', to: 'N', setup: { isolated: ['G1'] } })).toBeCloseTo(0.01, 3);
+    expect(read(model, { kind: 'ohms', from: 'B+', to: 'N', setup: { isolated: ['G1'] } })).toBeCloseTo(
+      0.01,
+      3,
+    );
 
     const buzzer = circuit([{ ...relay, nodes: { a1: 'N', a2: 'GND', com: 'B+', nc: 'N' } }]);
     expect(buzzer.situation({}).solve({ mode: 'live' }).chatters).toBe(true);
@@ -168,19 +173,44 @@ describe('a solved circuit', () => {
         name: 'control supply',
         frame: 'PE',
         parts: [
-          { ref: 'G1', kind: 'source', nodes: { '+': 'L', '-': 'PE' }, volts: 120, hz: 60, internalOhms: 0.1 },
-          { ref: 'T1', kind: 'transformer', nodes: { p1: 'L', p2: 'PE', s1: 'S', s2: 'PE' }, ratio: 5, internalOhms: 1 },
+          {
+            ref: 'G1',
+            kind: 'source',
+            nodes: { '+': 'L', '-': 'PE' },
+            volts: 120,
+            hz: 60,
+            internalOhms: 0.1,
+          },
+          {
+            ref: 'T1',
+            kind: 'transformer',
+            nodes: { p1: 'L', p2: 'PE', s1: 'S', s2: 'PE' },
+            ratio: 5,
+            internalOhms: 1,
+          },
           { ref: 'Y1', kind: 'coil', nodes: { '1': 'S', '2': 'PE' }, ohms: 47 },
         ],
       }),
     );
     expect(read(model, { kind: 'volts', from: 'S', to: 'PE', setup: {} })).toBeCloseTo((24 * 47) / 48, 1);
-    expect(read(model, { kind: 'ohms', from: 'S', to: 'PE', setup: { isolated: ['G1'] } })).toBeCloseTo(47 / 48, 3);
-    expect(read(model, { kind: 'volts', from: 'S', to: 'PE', setup: { isolated: ['G1'] } })).toBeCloseTo(0, 6);
+    expect(read(model, { kind: 'ohms', from: 'S', to: 'PE', setup: { isolated: ['G1'] } })).toBeCloseTo(
+      47 / 48,
+      3,
+    );
+    expect(read(model, { kind: 'volts', from: 'S', to: 'PE', setup: { isolated: ['G1'] } })).toBeCloseTo(
+      0,
+      6,
+    );
   });
 
   it('closes a timer only for its seconds', () => {
-    const timer = { ref: 'K2', kind: 'timer', nodes: { '1': 'B+', '2': 'A' }, closedWhen: { key: ['on'] }, seconds: 2 };
+    const timer = {
+      ref: 'K2',
+      kind: 'timer',
+      nodes: { '1': 'B+', '2': 'A' },
+      closedWhen: { key: ['on'] },
+      seconds: 2,
+    };
     const model = circuit([timer, coil], { key: ['off', 'on'] });
     const on = { controls: { key: 'on' } };
     expect(read(model, { kind: 'function', part: 'Y1', setup: { ...on, afterSeconds: 1 } })).toBe('works');
@@ -206,7 +236,10 @@ describe('a solved circuit', () => {
 
   it.each([
     [[{ ...coil, ref: 'G1' }], /"G1" is used twice/],
-    [[{ ref: 'S1', kind: 'switch', nodes: { '1': 'B+', '2': 'A' }, closedWhen: { key: ['on'] } }], /unknown control "key"/],
+    [
+      [{ ref: 'S1', kind: 'switch', nodes: { '1': 'B+', '2': 'A' }, closedWhen: { key: ['on'] } }],
+      /unknown control "key"/,
+    ],
     [[{ ref: 'K1', kind: 'relay', nodes: { com: 'B+', no: 'A' }, ohms: 90 }], /coil nodes/],
   ])('refuses a circuit that does not hold together', (parts, message) => {
     expect(() => circuit(parts as unknown[])).toThrow(message as RegExp);

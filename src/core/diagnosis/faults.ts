@@ -52,7 +52,7 @@ export interface CandidateFault {
 }
 
 /** Share of "nothing is wrong here" before any reading. */
-export const NO_FAULT_PRIOR = 0.08;
+export const NO_FAULT_PRIOR = 0.12;
 
 /** How often each fault is the cause, relative to an open wire: rules of thumb, adjustable per part by `wear`. */
 const FREQUENCY: Readonly<Record<string, number>> = {
@@ -65,7 +65,7 @@ const FREQUENCY: Readonly<Record<string, number>> = {
   'wire.open': 0.6,
   'wire.highResistance': 0.5,
   'wire.shortToFrame': 0.4,
-  'wire.weakInsulation': 0.12,
+  'wire.weakInsulation': 0.2,
   'wire.shortBetween': 0.2,
   'pin.open': 0.8,
   'pin.highResistance': 0.8,
@@ -97,13 +97,16 @@ const FREQUENCY: Readonly<Record<string, number>> = {
   'timer.stuckClosed': 0.4,
 };
 
+/** Below this resistance to the frame a leak to the frame is harmless, and this much less likely to be the cause. */
+const BONDED_OHMS = 0.3;
+const HARMLESS = 0.02;
 /** Ohms of a dead short inside a part. */
 const SHORT_OHMS = 0.02;
 /** Path resistances beyond the range that changes the function, still found by an insulation tester. */
 const FAINTEST_LEAK_OHMS = 5e8;
 const WORST_JOINT_OHMS = 2e6;
-/** Volts at which weak insulation may begin to conduct; each is a variant, none is reported. */
-const BREAKDOWN_VOLTS = [2, 6, 15, 40, 100, 240, 480];
+/** Volts at which weak insulation may begin to conduct, over the supply's; each is a variant, none is reported. */
+const BREAKDOWN_SHARES = [0.1, 0.35, 0.7, 2, 6, 18];
 
 /** Every fault the circuit can have, with shares that add, together with `NO_FAULT_PRIOR`, to one. */
 export function listFaults(model: CircuitModel): CandidateFault[] {
@@ -118,11 +121,12 @@ export function listFaults(model: CircuitModel): CandidateFault[] {
     severity: SeverityRange | null,
     variants: FaultVariant[],
     other?: string,
+    factor = 1,
   ) => {
     if (variants.length === 0) return;
     const total = variants.reduce((sum, { weight }) => sum + weight, 0);
     const wiring = group === 'wire' || group === 'pin';
-    let prior = (FREQUENCY[`${group}.${fault}`] ?? 0.3) * (part.part.wear ?? 1);
+    let prior = (FREQUENCY[`${group}.${fault}`] ?? 0.3) * (part.part.wear ?? 1) * factor;
     if (
       environment.wet &&
       (fault === 'weakInsulation' || fault === 'highResistance' || fault === 'shortToFrame')
@@ -167,6 +171,10 @@ export function listFaults(model: CircuitModel): CandidateFault[] {
     mainLeast: LEAST_OHMS * 100,
     mainMost: Math.max(10 * loopOf(branch), 1),
   });
+  const rest = model.situation({}).solve({ mode: 'ohms' });
+  /** Bonded to the frame on the sound circuit: a leak to the frame here changes nothing. */
+  const bonded = (node: number) => rest.changed.pairOhms(node, compiled.frame) < BONDED_OHMS;
+  const atFrame = (branch: Branch) => leakEnds(branch).every((end) => bonded(branch[end]));
   const joint = (branch: Branch): FaultVariant => ({
     weight: 1,
     edits: (ohms) => [{ type: 'ohms', branch: branch.index, ohms }],
@@ -186,21 +194,26 @@ export function listFaults(model: CircuitModel): CandidateFault[] {
   };
   const leaks = (branch: Branch): FaultVariant[] =>
     leakEnds(branch).map((end, at) => ({
-      weight: at === 0 ? 2 : 1,
+      weight: (at === 0 ? 2 : 1) * (bonded(branch[end]) ? HARMLESS : 1),
       edits: (ohms) => [{ type: 'leak', at: { branch: branch.index, end }, ohms }],
     }));
   const weakSpots = (branch: Branch): FaultVariant[] =>
-    BREAKDOWN_VOLTS.map((breakdownVolts) => ({
-      weight: 1,
+    BREAKDOWN_SHARES.map((share) => ({
+      weight: share < 1 ? 2 : 1,
       edits: (ohms) => [
-        { type: 'leak', at: { branch: branch.index, end: leakEnds(branch)[0]! }, ohms, breakdownVolts },
+        {
+          type: 'leak',
+          at: { branch: branch.index, end: leakEnds(branch)[0]! },
+          ohms,
+          breakdownVolts: share * compiled.supplyVolts,
+        },
       ],
     }));
   const weakRange = (branch: Branch): SeverityRange => ({
     ...leakRange(branch),
     least: 0.05,
     mainLeast: 0.05,
-    mainMost: 1e6,
+    mainMost: 300 * loopOf(branch),
   });
   const turns = (branch: Branch): SeverityRange => ({
     unit: 'ohms',
@@ -245,8 +258,24 @@ export function listFaults(model: CircuitModel): CandidateFault[] {
         add(part, 'highResistance', kind, series(body), [joint(body)]);
         // A wire that is the frame bond itself cannot leak to the frame.
         if (body.a !== compiled.frame || body.b !== compiled.frame) {
-          add(part, 'shortToFrame', kind, leakRange(body), leaks(body));
-          add(part, 'weakInsulation', kind, weakRange(body), weakSpots(body));
+          add(
+            part,
+            'shortToFrame',
+            kind,
+            leakRange(body),
+            leaks(body),
+            undefined,
+            atFrame(body) ? HARMLESS : 1,
+          );
+          add(
+            part,
+            'weakInsulation',
+            kind,
+            weakRange(body),
+            weakSpots(body),
+            undefined,
+            atFrame(body) ? HARMLESS : 1,
+          );
         }
         break;
       case 'pin':
@@ -346,7 +375,7 @@ export function listFaults(model: CircuitModel): CandidateFault[] {
         add(part, 'stuckOn', kind, null, [forced(body, true)]);
     }
   }
-  addBundleShorts(model, faults, add);
+  addBundleShorts(model, add);
   addSwappedConnectors(model, add);
   const sum = faults.reduce((total, { prior }) => total + prior, 0);
   for (const fault of faults) fault.prior *= (1 - NO_FAULT_PRIOR) / sum;
@@ -367,7 +396,7 @@ function bridgeAcross(branch: Branch, ohms: number): Edit[] {
   return [{ type: 'bridge', from: at('a'), to: at('b'), ohms }];
 }
 
-function addBundleShorts(model: CircuitModel, _faults: CandidateFault[], add: AddFault): void {
+function addBundleShorts(model: CircuitModel, add: AddFault): void {
   const { compiled } = model;
   const wires = compiled.parts.filter(({ part }) => part.kind === 'wire' && part.bundle !== undefined);
   wires.forEach((one, at) => {

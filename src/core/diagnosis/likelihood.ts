@@ -2,8 +2,18 @@ import type { Reading } from '../circuit/schema';
 import { meterSigma } from './meter';
 import { choiceKey, DIODE_OVER_VOLTS, INSULATION_OVER, OHMS_OVER, type Prediction } from './predict';
 
-/** Chance that a reading is simply wrong: range, probe spot, misheard. */
-export const MISTAKE_RATE = 0.02;
+/** Chance that a reading is simply wrong: range, probe spot, misheard. A blown fuse is hard to mistake, a click is not. */
+export const MISTAKE_RATE: Readonly<Record<Reading['kind'], number>> = {
+  volts: 0.02,
+  ohms: 0.02,
+  diode: 0.02,
+  amps: 0.02,
+  insulation: 0.02,
+  fuse: 0.003,
+  click: 0.03,
+  function: 0.008,
+  code: 0.005,
+};
 /** Chance that a meter shows over-range, or a figure, where the other was due. */
 const OVER_SLIP = 0.01;
 /** Share of mistaken ohms readings that show over-range. */

@@ -22,8 +22,18 @@ const SPECIFICATION_SIGMA = 0.7;
 
 /** Standard deviation that the meter itself adds to a value, in the reading's unit. */
 export function meterSigma(kind: Reading['kind'], value: number, meter: Reading['meter']): number {
-  const { accuracyPercent, counts, leadOhms } = { ...DEFAULT_METER, ...meter };
+  const accuracyPercent = meter?.accuracyPercent ?? DEFAULT_METER.accuracyPercent;
+  const counts = meter?.counts ?? DEFAULT_METER.counts;
+  const leadOhms = meter?.leadOhms ?? DEFAULT_METER.leadOhms;
   const size = Math.abs(value);
+  const range = rangeOf(kind, size);
+  const bound = (accuracyPercent / 100) * size + (counts * range) / DISPLAY_COUNTS;
+  const leads = kind === 'ohms' ? 0.1 * leadOhms : 0;
+  return leads === 0 ? SPECIFICATION_SIGMA * bound : Math.hypot(SPECIFICATION_SIGMA * bound, leads);
+}
+
+/** Full scale of the range a meter picks for a value. A plain loop: this runs for every prediction. */
+function rangeOf(kind: Reading['kind'], size: number): number {
   const ranges =
     kind === 'ohms'
       ? OHM_RANGES
@@ -32,8 +42,6 @@ export function meterSigma(kind: Reading['kind'], value: number, meter: Reading[
         : kind === 'amps'
           ? AMP_RANGES
           : VOLT_RANGES;
-  const range = ranges.find((full) => size <= full) ?? size;
-  const bound = (accuracyPercent / 100) * size + (counts * range) / DISPLAY_COUNTS;
-  const leads = kind === 'ohms' ? 0.1 * leadOhms : 0;
-  return Math.hypot(SPECIFICATION_SIGMA * bound, leads);
+  for (let at = 0; at < ranges.length; at++) if (size <= ranges[at]!) return ranges[at]!;
+  return size;
 }

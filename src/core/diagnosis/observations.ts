@@ -60,6 +60,7 @@ export function logLikelihood(
   let mistaken = 1;
   let apart = 1;
   const first = readings[0]!;
+  const mistake = MISTAKE_RATE[first.kind];
   readings.forEach((reading, at) => {
     const { kind, value, meter } = reading;
     const wrong = mistakeDensity(kind, value, supplyVolts);
@@ -69,10 +70,10 @@ export function logLikelihood(
     if (reading.unsteady) own = 0.7 * own + 0.3 * wrong;
     right *= own;
     mistaken *= at === 0 ? wrong : repeatDensity(first, reading, wrong);
-    apart *= (1 - MISTAKE_RATE) * own + MISTAKE_RATE * wrong;
+    apart *= (1 - mistake) * own + mistake * wrong;
   });
   if (readings.length === 1) return Math.log(apart + 1e-300);
-  const together = (1 - MISTAKE_RATE) * right + MISTAKE_RATE * mistaken;
+  const together = (1 - mistake) * right + mistake * mistaken;
   return Math.log((1 - SLIP_MENDED) * together + SLIP_MENDED * apart + 1e-300);
 }
 

@@ -48,7 +48,7 @@ export interface Posterior {
 const UNEXPLAINED_PRIOR = 1e-3;
 const GRID_MAIN = 26;
 const GRID_TAIL = 8;
-const MAIN_SHARE = 0.85;
+const MAIN_SHARE = 0.94;
 /** Prior share of a fault that comes and goes; weighed only when a display wandered. */
 const INTERMITTENT_PRIOR = 0.3;
 /** Log-evidence below the best at which refining a fault's severity cannot matter. */
@@ -58,6 +58,9 @@ const AROUND = [-4, -2.8, -2, -1.4, -0.9, -0.45, 0, 0.45, 0.9, 1.4, 2, 2.8, 4];
 const BISECTIONS = 22;
 /** How many readings may add their own points to one fault's grid. */
 const MOST_ROOTS = 3;
+
+/** Observations whose fits are kept; old values of a corrected reading fall out. */
+const MOST_REMEMBERED = 200;
 
 interface Column {
   severity: number;
@@ -80,6 +83,8 @@ export class Weigher {
   /** Predictions on the fixed grid, per observation key; they do not depend on what was read. */
   private readonly memory = new Map<string, Prediction[][][]>();
   private readonly sound = new Map<string, Prediction>();
+  /** Log-likelihoods on the fixed grid, per observation with what was read. */
+  private readonly fitMemory = new Map<string, Float64Array>();
 
   constructor(readonly model: CircuitModel) {
     this.faults = listFaults(model);
@@ -89,6 +94,8 @@ export class Weigher {
   weigh(observations: readonly Observation[]): Posterior {
     const { supplyVolts } = this.model.compiled;
     const tables = observations.map((observation) => this.table(observation));
+    const gridFits = observations.map((observation, k) => this.gridFit(observation, tables[k]!));
+    let position = 0;
     const healthy = observations.map(({ key, bound }) => {
       let prediction = this.sound.get(key);
       if (!prediction) {
@@ -108,13 +115,18 @@ export class Weigher {
     const first = this.faults.map((fault, f) =>
       fault.variants.map((variant, v) => {
         const grid = this.grids[f]!;
+        const start = position;
+        position += grid.length;
         const columns = grid.map((severity, s): Column => {
-          const predictions = tables.map((table) => table[f]![v]![s]!);
-          return { severity, predictions, logLikelihood: this.fit(observations, predictions, null) };
+          let total = 0;
+          for (const fits of gridFits) total += fits[start + s]!;
+          return { severity, predictions: tables.map((table) => table[f]![v]![s]!), logLikelihood: total };
         });
         const profile = integrate(columns, fault.severity);
         best = Math.max(best, Math.log(fault.prior * variant.weight) + profile.logEvidence);
-        (bounds[f] ??= [])[v] = fault.severity ? this.bound(observations, columns) : profile.logEvidence;
+        (bounds[f] ??= [])[v] = fault.severity
+          ? this.bound(observations, columns, gridFits, start)
+          : profile.logEvidence;
         return profile;
       }),
     );
@@ -165,6 +177,21 @@ export class Weigher {
     return table;
   }
 
+  /** Log-likelihood of one observation at every point of the fixed grid, faults and variants in order. */
+  private gridFit(observation: Observation, table: Prediction[][][]): Float64Array {
+    const key = `${observation.key}|${JSON.stringify(observation.readings.map(({ value, meter, unsteady }) => [value, meter, unsteady]))}`;
+    let fits = this.fitMemory.get(key);
+    if (!fits) {
+      const flat = table.flat(2);
+      fits = Float64Array.from(flat, (prediction) =>
+        logLikelihood(observation, prediction, this.model.compiled.supplyVolts),
+      );
+      this.fitMemory.set(key, fits);
+      if (this.fitMemory.size > MOST_REMEMBERED) this.fitMemory.delete(this.fitMemory.keys().next().value!);
+    }
+    return fits;
+  }
+
   private fit(
     observations: readonly Observation[],
     predictions: readonly Prediction[],
@@ -183,7 +210,12 @@ export class Weigher {
   }
 
   /** The most a variant's evidence could be: where the prediction crosses the reading, a perfect hit is possible. */
-  private bound(observations: readonly Observation[], columns: readonly Column[]): number {
+  private bound(
+    observations: readonly Observation[],
+    columns: readonly Column[],
+    gridFits: readonly Float64Array[],
+    start: number,
+  ): number {
     let total = 0;
     observations.forEach((observation, k) => {
       const value = observation.readings[0]!.value;
@@ -191,9 +223,9 @@ export class Weigher {
       let below = false;
       let above = false;
       let sigma = Infinity;
-      for (const { predictions } of columns) {
-        const prediction = predictions[k]!;
-        most = Math.max(most, logLikelihood(observation, prediction, this.model.compiled.supplyVolts));
+      for (let s = 0; s < columns.length; s++) {
+        const prediction = columns[s]!.predictions[k]!;
+        most = Math.max(most, gridFits[k]![start + s]!);
         if (prediction.type !== 'number' || typeof value !== 'number') continue;
         if (prediction.mean <= value) below = true;
         if (prediction.mean >= value) above = true;

@@ -253,8 +253,7 @@ function voltsPrediction(
 function voltsScatter(model: CircuitModel, world: World, i: number, j: number): number {
   let variance = 0;
   const { edges } = world.changed.base;
-  for (const branch of model.compiled.branches) {
-    if (branch.tolerance === 0 && branch.emfTolerance === 0) continue;
+  for (const branch of model.compiled.scattering) {
     const edge = edges[branch.index]!;
     const siemens = conductance(world, branch.index);
     if (siemens === 0) continue;
@@ -283,7 +282,7 @@ function ohmsPrediction(model: CircuitModel, world: World, i: number, j: number,
   const ohms = world.changed.pairOhms(i, j);
   if (ohms > over) return measuredOhms(ohms, 0, over);
   let variance = CONTACT_SCATTER_OHMS ** 2;
-  for (const branch of model.compiled.branches) {
+  for (const branch of model.compiled.scattering) {
     if (branch.tolerance === 0 || world.deltaBranch === branch.index) continue;
     const siemens = conductance(world, branch.index);
     if (siemens === 0) continue;

@@ -128,13 +128,16 @@ export function rankTests(
     worlds: World[];
   }[] = [];
   for (const group of bySolver(open)) {
-    const worlds = hypotheses.map(({ edits }) => group[0]!.bound.solver.solve(group[0]!.bound.drive, edits));
+    const { solver, drive, test: first } = group[0]!.bound;
+    const worlds = hypotheses.map(({ edits }) => solver.solve(drive, edits));
+    // All tests of a group stand in one set-up: the way there and the risk to the fuse are the same for each.
+    const toGetThere = setupMinutes(model, setup, first.setup);
+    const blown = drive.mode === 'live' ? BLOWN_FUSE_MINUTES * blowShare(worlds, hypotheses) : 0;
     for (const candidate of group) {
       const predictions = worlds.map((world) => candidate.bound.read(world));
       const bits = MISTAKES * scorer.information(candidate.bound.test, predictions);
       const { test } = candidate.bound;
-      let minutes = candidate.minutes + setupMinutes(model, setup, test.setup);
-      minutes += BLOWN_FUSE_MINUTES * blowShare(model, worlds, hypotheses, test);
+      const minutes = candidate.minutes + toGetThere + blown;
       const known = places.has(placeOf(test));
       const proof = prove !== null && !known && (prove.onPart || candidate.onParts.includes(prove.part));
       let score = (bits / Math.max(minutes, 0.3)) * preferenceFactor(preferences, test);
@@ -249,16 +252,14 @@ function bySolver(candidates: readonly CandidateTest[]): CandidateTest[][] {
 }
 
 /** Probability that running this set-up live opens a fuse. */
-function blowShare(
-  model: CircuitModel,
-  worlds: readonly World[],
-  hypotheses: readonly Hypothesis[],
-  test: Test,
-): number {
-  if (test.kind === 'ohms' || test.kind === 'diode' || test.kind === 'insulation') return 0;
+function blowShare(worlds: readonly World[], hypotheses: readonly Hypothesis[]): number {
   let share = 0;
   worlds.forEach((world, h) => {
-    if ([...world.fuseLoad.values()].some((load) => load > 1)) share += hypotheses[h]!.weight;
+    for (const load of world.fuseLoad.values()) {
+      if (load <= 1) continue;
+      share += hypotheses[h]!.weight;
+      break;
+    }
   });
   return share;
 }
@@ -286,10 +287,15 @@ function cellOf(kind: Test['kind'], value: number): number {
 
 /** Counts how a test's answers divide the doubt between parts. Scratch arrays are kept between tests. */
 class Scorer {
+  /** Weight of every answer cell and part, and of every cell. */
   private readonly cells: Float64Array;
+  private readonly totals = new Float64Array(CELLS);
   private readonly touched: number[] = [];
+  private readonly touchedCells: number[] = [];
   private readonly slots: number;
   private readonly priorEntropy: number;
+  private part = 0;
+  private weight = 0;
 
   constructor(
     partCount: number,
@@ -303,35 +309,34 @@ class Scorer {
       -parts.reduce((all, p) => all + xlogx(p), 0) + xlogx(parts.reduce((a, b) => a + b, 0));
   }
 
+  private readonly put = (cell: number, share: number): void => {
+    const weight = this.weight * share;
+    const at = cell * this.slots + this.part;
+    if (this.cells[at] === 0) this.touched.push(at);
+    this.cells[at] = this.cells[at]! + weight;
+    if (this.totals[cell] === 0) this.touchedCells.push(cell);
+    this.totals[cell] = this.totals[cell]! + weight;
+  };
+
   /** Expected fall of the entropy over parts, bits. */
   information(test: Test, predictions: readonly Prediction[]): number {
-    const { cells, touched, slots } = this;
-    const put = (cell: number, part: number, weight: number) => {
-      const at = cell * slots + part + 1;
-      if (cells[at] === 0) touched.push(at);
-      cells[at] = cells[at]! + weight;
-    };
-    predictions.forEach((prediction, h) => {
-      const { part, weight } = this.hypotheses[h]!;
-      spread(test, prediction, (cell, share) => put(cell, part, weight * share));
-    });
-    touched.sort((a, b) => a - b);
+    const { cells, totals, touched, touchedCells } = this;
+    for (let h = 0; h < predictions.length; h++) {
+      this.part = this.hypotheses[h]!.part + 1;
+      this.weight = this.hypotheses[h]!.weight;
+      spread(test, predictions[h]!, this.put);
+    }
     let after = 0;
-    let cell = -1;
-    let total = 0;
     for (const at of touched) {
-      const own = Math.floor(at / slots);
-      if (own !== cell) {
-        after += xlogx(total);
-        cell = own;
-        total = 0;
-      }
-      total += cells[at]!;
       after -= xlogx(cells[at]!);
       cells[at] = 0;
     }
-    after += xlogx(total);
+    for (const cell of touchedCells) {
+      after += xlogx(totals[cell]!);
+      totals[cell] = 0;
+    }
     touched.length = 0;
+    touchedCells.length = 0;
     return Math.max(0, (this.priorEntropy - after) / Math.LN2);
   }
 
@@ -358,17 +363,24 @@ class Scorer {
 /** Puts an answer into cells: three points of its spread, or the choices. */
 function spread(test: Test, prediction: Prediction, put: (cell: number, share: number) => void): void {
   if (prediction.type === 'choice') {
-    Object.entries(prediction.odds).forEach(([key, share]) => {
+    for (const key in prediction.odds) {
+      const share = prediction.odds[key]!;
       if (share > 1e-6) put(choiceCell(key), share);
-    });
+    }
     return;
   }
   const { mean, sigma, loose } = prediction;
   if (mean === Infinity) return put(OVER_CELL, 1);
   const wide = totalSigma(test.kind, mean, sigma, test.meter) * (loose ? 3 : 1);
-  put(cellOf(test.kind, mean), 0.5);
-  put(cellOf(test.kind, mean - 1.3 * wide), 0.25);
-  put(cellOf(test.kind, mean + 1.3 * wide), 0.25);
+  const [middle, below, above] = [
+    cellOf(test.kind, mean),
+    cellOf(test.kind, mean - 1.3 * wide),
+    cellOf(test.kind, mean + 1.3 * wide),
+  ];
+  if (below === above) return put(middle, 1);
+  put(middle, 0.5);
+  put(below, 0.25);
+  put(above, 0.25);
 }
 
 function choiceCell(key: string): number {

@@ -12,19 +12,26 @@ import { ALL_TURNS, shareTurns } from './turns';
 
 const folder = join('demo', 'circuits');
 const files = readdirSync(folder);
-const load = (file: string) => new CircuitModel(parseCircuit(JSON.parse(readFileSync(join(folder, file), 'utf8'))));
-const even = (model: CircuitModel) => model.compiled.parts.map(() => ({ state: 'doubt' as const, share: 0.05, turns: 1 }));
+const load = (file: string) =>
+  new CircuitModel(parseCircuit(JSON.parse(readFileSync(join(folder, file), 'utf8'))));
+const even = (model: CircuitModel) =>
+  model.compiled.parts.map(() => ({ state: 'doubt' as const, share: 0.05, turns: 1 }));
 
 describe('shareTurns', () => {
   it('always winds twenty turns, none more than one off the exact share', () => {
     fc.assert(
-      fc.property(fc.array(fc.double({ min: 0, max: 1, noNaN: true }), { minLength: 1, maxLength: 60 }), (shares) => {
-        const total = shares.reduce((sum, share) => sum + share, 0);
-        fc.pre(total > 1e-6);
-        const turns = shareTurns(shares);
-        expect(turns.reduce((sum, one) => sum + one, 0)).toBe(ALL_TURNS);
-        turns.forEach((one, at) => expect(Math.abs(one - (ALL_TURNS * shares[at]!) / total)).toBeLessThan(1));
-      }),
+      fc.property(
+        fc.array(fc.double({ min: 0, max: 1, noNaN: true }), { minLength: 1, maxLength: 60 }),
+        (shares) => {
+          const total = shares.reduce((sum, share) => sum + share, 0);
+          fc.pre(total > 1e-6);
+          const turns = shareTurns(shares);
+          expect(turns.reduce((sum, one) => sum + one, 0)).toBe(ALL_TURNS);
+          turns.forEach((one, at) =>
+            expect(Math.abs(one - (ALL_TURNS * shares[at]!) / total)).toBeLessThan(1),
+          );
+        },
+      ),
     );
   });
 });
@@ -73,7 +80,11 @@ describe('layoutPath', () => {
   it('stands points at the height of their expected volts', () => {
     const model = load('groomer-blade-tilt.circuit.json');
     const lanes = findLanes(model);
-    const layout = layoutPath(model, lanes, lanes.lanes[0]!, { width: 1280, standings: even(model), asked: [] });
+    const layout = layoutPath(model, lanes, lanes.lanes[0]!, {
+      width: 1280,
+      standings: even(model),
+      asked: [],
+    });
     for (const { expectedVolts, y } of layout.points) {
       const share = (layout.floorY - y) / (layout.floorY - layout.supplyY);
       expect(share).toBeCloseTo(expectedVolts / layout.supplyVolts, 6);

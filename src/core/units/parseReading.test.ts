@@ -45,12 +45,16 @@ describe('parseReading', () => {
 
   it('gives back any plain number it is given, with the size of its last digit', () => {
     fc.assert(
-      fc.property(fc.integer({ min: -99999, max: 99999 }), fc.integer({ min: 0, max: 4 }), (digits, decimals) => {
-        const text = (digits / 10 ** decimals).toFixed(decimals);
-        const reading = parseReading(text);
-        expect(reading?.value).toBeCloseTo(Number(text), 10);
-        expect(reading?.resolution).toBeCloseTo(10 ** -decimals, 10);
-      }),
+      fc.property(
+        fc.integer({ min: -99999, max: 99999 }),
+        fc.integer({ min: 0, max: 4 }),
+        (digits, decimals) => {
+          const text = (digits / 10 ** decimals).toFixed(decimals);
+          const reading = parseReading(text);
+          expect(reading?.value).toBeCloseTo(Number(text), 10);
+          expect(reading?.resolution).toBeCloseTo(10 ** -decimals, 10);
+        },
+      ),
     );
   });
 

@@ -1,0 +1,197 @@
+import { readFileSync } from 'node:fs';
+import { expect, test, type Page } from '@playwright/test';
+import mysql from 'mysql2/promise';
+import { v7 as uuidv7 } from 'uuid';
+import { askedTest } from './bench';
+
+const AXE = readFileSync('node_modules/axe-core/axe.min.js', 'utf8');
+
+/** Accessibility faults of the page as it stands, by rule. */
+async function accessibilityFaults(page: Page): Promise<string[]> {
+  // Injected past the content security policy, as a browser extension would be.
+  await page.evaluate(AXE);
+  return page.evaluate(async () => {
+    const axe = (
+      window as unknown as {
+        axe: { run: (o: object) => Promise<{ violations: { id: string; nodes: { html: string }[] }[] }> };
+      }
+    ).axe;
+    const { violations } = await axe.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa'] });
+    return violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html.slice(0, 120)}`);
+  });
+}
+
+test('headers: a policy with a nonce, no framing, no sniffing; nothing from outside; no console errors', async ({
+  page,
+}) => {
+  const outside: string[] = [];
+  const errors: string[] = [];
+  page.on('request', (request) => {
+    if (!/^(http:\/\/127\.0\.0\.1|data:|blob:)/.test(request.url())) outside.push(request.url());
+  });
+  page.on('console', (message) => message.type() === 'error' && errors.push(message.text()));
+  page.on('pageerror', (error) => errors.push(error.message));
+  for (const path of ['/', '/jobs/406', '/new']) {
+    const response = await page.goto(path);
+    const headers = response!.headers();
+    expect(headers['content-security-policy']).toMatch(/script-src 'self' 'nonce-[\w+/=]+'/);
+    expect(headers['content-security-policy']).not.toContain('unsafe-eval');
+    expect(headers['x-frame-options']).toBe('DENY');
+    expect(headers['x-content-type-options']).toBe('nosniff');
+    expect(headers['x-powered-by']).toBeUndefined();
+    await page.waitForLoadState('networkidle');
+  }
+  expect(outside).toEqual([]);
+  expect(errors).toEqual([]);
+});
+
+test('health answers with the database’s state', async ({ request }) => {
+  expect(await (await request.get('/api/health')).json()).toEqual({ status: 'ok', database: 'ok' });
+});
+
+for (const theme of ['light', 'sun', 'dark'] as const) {
+  test(`shed and test screen are accessible in the ${theme} theme`, async ({ page, context, baseURL }) => {
+    await context.addCookies([{ name: 'spiraxis-theme', value: theme, url: baseURL! }]);
+    for (const path of ['/', '/jobs/406', '/new', '/jobs/406?step=complaint']) {
+      await page.goto(path);
+      if (path === '/jobs/406') await page.getByTestId('next-test').waitFor();
+      await expect(page.locator('html')).toHaveAttribute('data-theme', theme);
+      expect(await accessibilityFaults(page), path).toEqual([]);
+    }
+  });
+}
+
+test('the theme is chosen from the brand menu and stays', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: /shed and themes/ }).click();
+  await page.getByRole('menuitemradio', { name: 'Dark shed' }).click();
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'dark');
+  await page.reload();
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'dark');
+});
+
+test('points are walked with the arrow keys; the address keeps the test; a wrong unit is refused', async ({
+  page,
+}) => {
+  await page.goto('/jobs/406');
+  const first = await askedTest(page);
+  await page.keyboard.press('ArrowRight');
+  await expect.poll(() => askedTest(page)).not.toEqual(first);
+  await expect(page.getByTestId('next-test')).toContainText('Your own choice');
+  const own = await askedTest(page);
+  await page.reload();
+  expect(await askedTest(page)).toEqual(own);
+  await page.keyboard.press('Escape');
+  await expect.poll(() => askedTest(page)).toEqual(first);
+
+  await page.keyboard.type('banana');
+  const meaning = page.getByTestId('meaning');
+  await page.keyboard.press('Escape');
+  await page.keyboard.type('1..2');
+  await expect(meaning).toContainText('Type it as the meter shows it');
+  await expect(page.getByTestId('typed')).toHaveText('1..2');
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('typed')).toHaveText('1..2');
+});
+
+test('a reading that cannot be taken says so, and a step that is not built too', async ({ page }) => {
+  await page.goto('/jobs/406?mode=ohms&red=1&black=2&set=%7B%7D');
+  await expect(page.getByTestId('own-trouble')).toContainText('powered');
+  await page.getByRole('button', { name: 'Back to the best test' }).click();
+  await page.getByTestId('next-test').waitFor();
+  await page.getByRole('link', { name: 'Make safe' }).click();
+  await expect(page.getByRole('heading', { name: 'Make safe is not built yet' })).toBeVisible();
+  await expect(page.locator('main button, main form')).toHaveCount(0);
+  await page.goto('/jobs/12345');
+  await expect(page.getByRole('heading', { name: 'There is nothing here' })).toBeVisible();
+});
+
+test('points out of reach are planned around', async ({ page }) => {
+  await page.goto('/jobs/409');
+  const before = (await askedTest(page)) as { from: string; to: string };
+  await page.getByRole('button', { name: /Can’t reach/ }).click();
+  await expect.poll(async () => ((await askedTest(page)) as { from?: string }).from).not.toBe(before.from);
+  await page.reload();
+  expect((await askedTest(page)) as { from?: string }).not.toMatchObject({ from: before.from });
+});
+
+test('on a phone the whole test is there, the keypad folds, and nothing runs out of the screen', async ({
+  page,
+}) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.goto('/jobs/406');
+  await page.getByTestId('next-test').waitFor();
+  const wide = await page.evaluate(() => document.documentElement.scrollWidth);
+  expect(wide).toBeLessThanOrEqual(390);
+  await expect(page.getByRole('button', { name: 'OL' })).toBeHidden();
+  await page.getByRole('button', { name: /Tap to enter/ }).click();
+  await expect(page.getByRole('button', { name: 'OL' })).toBeVisible();
+  const small = await page
+    .locator('section[aria-label=Keyline] button:visible')
+    .evaluateAll(
+      (keys) =>
+        keys
+          .map((key) => key.getBoundingClientRect())
+          .filter(({ width, height }) => width < 44 || height < 44).length,
+    );
+  expect(small).toBe(0);
+  await page.goto('/');
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+});
+
+test('a new job opens with what works and what does not, and its first test follows', async ({ page }) => {
+  await page.goto('/new');
+  await page
+    .getByLabel('Machine and function')
+    .selectOption({ label: 'L-2 Loader OR-131: Bucket lock coil over relay' });
+  await page.getByRole('button', { name: 'Open the job' }).click();
+  await expect(page.locator('#trouble')).toContainText('Say in a few words what fails');
+  await page
+    .getByLabel('What fails')
+    .fill('Lock will not let go of a bucket with a name far too long for one line of any screen in the shed');
+  await page.getByLabel('Who takes it').fill('Rasmus');
+  await page.getByRole('radiogroup').first().getByLabel('dead').check();
+  await page.getByRole('button', { name: 'Open the job' }).click();
+  await expect(page).toHaveURL(/\/jobs\/\d+$/);
+  await page.getByTestId('next-test').waitFor();
+  await expect(page.getByTestId('path')).toContainText('Last: Y22 lock coil dead');
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(1280);
+});
+
+test('an empty shed says what to do; five hundred jobs come a page at a time', async ({ page }) => {
+  const db = await mysql.createConnection(process.env.SPIRAXIS_DATABASE_URL!);
+  try {
+    const [rows] = await db.query<mysql.RowDataPacket[]>('SELECT id, function_id FROM jobs LIMIT 1');
+    const functionId = rows[0]!.function_id as string;
+    await db.query('UPDATE jobs SET closed_at = UTC_TIMESTAMP(3)');
+    await page.goto('/');
+    await expect(
+      page.getByText('No jobs in hand. Start one from the machine that will not work.'),
+    ).toBeVisible();
+    const values = Array.from({ length: 500 }, (_one, at) => [
+      uuidv7(),
+      10_000 + at,
+      functionId,
+      `Filler job ${at}`,
+      null,
+      new Date(Date.UTC(2026, 0, 1, 0, at)),
+    ]);
+    await db.query('INSERT INTO jobs (id, number, function_id, title, person, opened_at) VALUES ?', [values]);
+    const seen = new Set<string>();
+    await page.goto('/');
+    await expect(page.getByText('500 jobs')).toBeVisible();
+    for (let pages = 0; pages < 3; pages++) {
+      const titles = await page.locator('a:has-text("Filler job")').allTextContents();
+      expect(titles).toHaveLength(20);
+      for (const title of titles) expect(seen.has(title)).toBe(false);
+      titles.forEach((title) => seen.add(title));
+      const last = titles.at(-1)!;
+      await page.getByRole('link', { name: 'Older jobs' }).click();
+      await expect(page.getByText(last, { exact: true })).toHaveCount(0);
+    }
+  } finally {
+    await db.query('DELETE FROM jobs WHERE number >= 10000');
+    await db.query('UPDATE jobs SET closed_at = NULL');
+    await db.end();
+  }
+});

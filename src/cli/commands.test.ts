@@ -1,0 +1,90 @@
+import { spawnSync } from 'node:child_process';
+import { readFileSync } from 'node:fs';
+import { parseCase } from '../core/circuit/parse';
+import { runCommand } from './commands';
+
+const CASE = 'demo/cases/tilt-right-dead.case.json';
+const load = (path: string) => parseCase(JSON.parse(readFileSync(path, 'utf8')));
+
+function spiraxis(args: string[], input = '') {
+  return spawnSync('npm', ['run', '-s', 'spiraxis', '--', ...args], { input, encoding: 'utf8' });
+}
+
+describe('the command line', () => {
+  it('reads what a technician types, also after "--"', () => {
+    expect(runCommand(['reading', '1k4'], load)).toMatchObject({ value: 1400, overRange: false });
+    expect(runCommand(['reading', '--', '-0.55'], load)).toMatchObject({ value: -0.55 });
+    expect(runCommand(['reading', '12,6', 'V'], load)).toMatchObject({ value: 12.6, unit: 'V' });
+  });
+
+  it('diagnoses a case as the contract prints it', () => {
+    const result = runCommand(['diagnose', CASE], load) as {
+      suspects: { part: string; fault: string; share: number }[];
+      noFault: number;
+      unexplained: number;
+      verdict: { state: string; proofs: { have: number; need: number } };
+      next: { test: object; bits: number; minutes: number; cautions: string[]; outcomes: object[] }[];
+    };
+    expect(result.suspects.length).toBeGreaterThanOrEqual(10);
+    expect(result.suspects.reduce((sum, { share }) => sum + share, result.noFault)).toBeCloseTo(1, 9);
+    expect(result.verdict).toMatchObject({ state: 'keepTesting', proofs: { have: 0, need: 2 } });
+    expect(result.next[0]).toMatchObject({ bits: expect.any(Number), minutes: expect.any(Number) });
+    expect(result.next[0]!.test).not.toHaveProperty('value');
+    expect(JSON.stringify(result)).not.toContain('null,null');
+  });
+
+  it('ranks the tests it is given', () => {
+    const given = load(CASE);
+    const tests = [
+      { kind: 'volts', from: 'X8:1', to: 'GND', setup: { controls: { key: 'on', tilt: 'right' } } },
+      { kind: 'volts', from: 'B+', to: 'GND', setup: {} },
+    ] as const;
+    const result = runCommand(['diagnose', 'x'], () => ({ ...given, tests: [...tests] })) as {
+      next: { test: unknown }[];
+    };
+    expect(result.next[0]!.test).toEqual(tests[0]);
+  });
+
+  it('predicts readings, sound and with a fault', () => {
+    const given = load(CASE);
+    const ohms = { kind: 'ohms' as const, from: 'X8:1', to: 'GND', setup: { pulled: ['F7'] }, value: 0 };
+    const with_ = { ...given, readings: [...given.readings, ohms] };
+    const predict = (...args: string[]) =>
+      (runCommand(['predict', 'x', ...args], () => with_) as { readings: unknown[] }).readings;
+    expect(predict()).toEqual(['works', 'works', expect.closeTo(31.5, 1)]);
+    expect(predict('--fault', 'X8.1:open')).toEqual(['works', 'dead', 'OL']);
+    expect(predict('--fault', 'X8.1:highResistance=68.5')[2]).toBeCloseTo(100, 0);
+    // The wire's own 0.07 ohm lies between the probe and the leak.
+    expect(predict('--fault=W15:shortToFrame=0.5')[2]).toBeCloseTo(0.56, 1);
+  });
+
+  it.each([
+    [['reading', 'bananas'], /no reading/],
+    [['predict', CASE, '--fault', 'Z9:open'], /no part "Z9"/],
+    [['predict', CASE, '--fault', 'Y8:melted'], /no fault "melted"; it can have open/],
+    [['predict', CASE, '--fault', 'Y8:open=lots'], /number of ohms/],
+    [['dance'], /unknown command "dance"/],
+    [['diagnose'], /CASE: missing/],
+  ])('refuses %j in one line', (args, message) => {
+    expect(() => runCommand(args, load)).toThrow(message);
+  });
+
+  it('prints one JSON document, reads standard input, and ends bad input with status 2 and one line', () => {
+    const good = spiraxis(['diagnose', '-'], readFileSync(CASE, 'utf8'));
+    expect(good.status).toBe(0);
+    expect(good.stderr.replace(/^npm warn.*\n/gm, '')).toBe('');
+    expect(JSON.parse(good.stdout)).toHaveProperty('suspects');
+
+    const wrong = JSON.parse(readFileSync(CASE, 'utf8')) as { circuit: { parts: { ohms?: unknown }[] } };
+    wrong.circuit.parts[11]!.ohms = 'lots';
+    const bad = spiraxis(['diagnose', '-'], JSON.stringify(wrong));
+    expect(bad.status).toBe(2);
+    expect(bad.stdout).toBe('');
+    const lines = bad.stderr
+      .replace(/^npm warn.*\n/gm, '')
+      .trim()
+      .split('\n');
+    expect(lines).toHaveLength(1);
+    expect(lines[0]).toMatch(/circuit\.parts\[11\]\.ohms.*given "lots"/);
+  });
+});

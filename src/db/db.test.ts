@@ -1,0 +1,174 @@
+import { spawnSync } from 'node:child_process';
+import type { RowDataPacket } from 'mysql2/promise';
+import { v7 as uuidv7 } from 'uuid';
+import type { Entry } from '@/core/job/entries';
+import { appendEntries, EntryConflict, readEntries } from './entries';
+import { countOpenJobs, findJob, insertJob, listFunctions, listMachines, listOpenJobs } from './jobs';
+import { migrate } from './migrate';
+import { closePool, pool, withTransaction } from './pool';
+
+const seed = (...words: string[]) =>
+  spawnSync('npx', ['tsx', 'scripts/seed.ts', ...words], { encoding: 'utf8', env: process.env });
+
+function reading(value: number | 'OL', more: Partial<Entry> = {}): Entry {
+  const one = { kind: 'ohms' as const, from: 'X8:1', to: 'GND', setup: { pulled: ['F7'] }, value };
+  return {
+    id: uuidv7(),
+    at: new Date().toISOString(),
+    person: 'Tove',
+    type: 'reading',
+    body: { reading: one, typed: String(value) },
+    ...more,
+  } as Entry;
+}
+
+let jobId = '';
+beforeAll(async () => {
+  expect(seed('--fresh').status).toBe(0);
+  jobId = (await findJob(417))!.id;
+});
+afterAll(closePool);
+
+describe('the schema', () => {
+  it('is safe to bring up to date again, also by two starters at once', async () => {
+    const [one, two] = await Promise.all([migrate(), migrate()]);
+    expect([...one, ...two]).toEqual([]);
+  });
+
+  it('has a primary key on every table, as a cluster needs', async () => {
+    const [rows] = await pool().query<RowDataPacket[]>(
+      `SELECT t.table_name AS name FROM information_schema.tables t
+       WHERE t.table_schema = DATABASE() AND NOT EXISTS (
+         SELECT 1 FROM information_schema.table_constraints c
+         WHERE c.table_schema = t.table_schema AND c.table_name = t.table_name AND c.constraint_type = 'PRIMARY KEY')`,
+    );
+    expect(rows).toEqual([]);
+  });
+
+  it('keeps what is there when the demo data is asked for again', async () => {
+    await appendEntries(jobId, [reading(1)]);
+    const before = (await readEntries(jobId)).length;
+    expect(seed().status).toBe(0);
+    expect((await readEntries(jobId)).length).toBe(before);
+  });
+});
+
+describe('the log', () => {
+  it('gives back what was written, in order of arrival', async () => {
+    const written = [reading(31.4), reading('OL')];
+    const last = (await readEntries(jobId)).at(-1)!.seq;
+    expect(await appendEntries(jobId, written)).toEqual({ added: 2 });
+    const stored = await readEntries(jobId, last);
+    expect(stored.map(({ entry }) => entry)).toEqual(written);
+    expect(stored[1]!.seq).toBeGreaterThan(stored[0]!.seq);
+  });
+
+  it('changes nothing when the same entry comes twice, also at the same moment', async () => {
+    const one = reading(12);
+    const answers = await Promise.all([1, 2, 3, 4].map(() => appendEntries(jobId, [one])));
+    expect(answers.reduce((sum, { added }) => sum + added, 0)).toBe(1);
+    const found = (await readEntries(jobId)).filter(({ entry }) => entry.id === one.id);
+    expect(found).toHaveLength(1);
+  });
+
+  it('refuses another content under a known id, and keeps the first', async () => {
+    const one = reading(12);
+    await appendEntries(jobId, [one]);
+    await expect(appendEntries(jobId, [{ ...reading(99), id: one.id }])).rejects.toThrow(EntryConflict);
+    const other = (await findJob(416))!.id;
+    await expect(appendEntries(other, [one])).rejects.toThrow(EntryConflict);
+    const stored = (await readEntries(jobId)).find(({ entry }) => entry.id === one.id)!;
+    expect(stored.entry).toEqual(one);
+  });
+
+  it('saves all of a batch or nothing', async () => {
+    const known = reading(5);
+    await appendEntries(jobId, [known]);
+    const fresh = reading(6);
+    await expect(appendEntries(jobId, [fresh, { ...reading(7), id: known.id }])).rejects.toThrow(
+      EntryConflict,
+    );
+    expect((await readEntries(jobId)).some(({ entry }) => entry.id === fresh.id)).toBe(false);
+  });
+
+  it('keeps text and numbers exactly', async () => {
+    const words = 'Größe ±2 Ω, “quoted”, emoji 🧰, backslash \\ and % _';
+    const entry: Entry = {
+      id: uuidv7(),
+      at: '2026-11-24T05:06:07.089Z',
+      person: 'Åsa',
+      type: 'complaint',
+      body: { words },
+    };
+    await appendEntries(jobId, [entry, reading(0.1 + 0.2)]);
+    const stored = (await readEntries(jobId)).map((one) => one.entry);
+    expect(stored.find(({ id }) => id === entry.id)).toEqual(entry);
+    expect(stored.at(-1)).toMatchObject({ body: { reading: { value: 0.30000000000000004 } } });
+  });
+});
+
+describe('jobs', () => {
+  it('lists open jobs newest first, a page at a time, without gaps or repeats', async () => {
+    const all = await listOpenJobs(100);
+    expect(all).toHaveLength(await countOpenJobs());
+    const paged = [];
+    for (let after: Parameters<typeof listOpenJobs>[1]; ;) {
+      const page = await listOpenJobs(2, after);
+      if (page.length === 0) break;
+      paged.push(...page);
+      const last = page.at(-1)!;
+      after = { openedAt: last.opened_at, id: last.id };
+    }
+    expect(paged.map(({ number }) => number)).toEqual(all.map(({ number }) => number));
+    const times = all.map(({ opened_at }) => opened_at.getTime());
+    expect(times).toEqual([...times].sort((a, b) => b - a));
+  });
+
+  it('gives two people who open jobs at once two numbers', async () => {
+    const [one] = await listFunctions(1);
+    const open = () =>
+      insertJob({
+        id: uuidv7(),
+        functionId: one!.id,
+        title: 'Both at once',
+        person: null,
+        openedAt: new Date(),
+      });
+    const numbers = await Promise.all([open(), open(), open()]);
+    expect(new Set(numbers).size).toBe(3);
+  });
+
+  it('lists machines with their functions and open jobs', async () => {
+    const machines = await listMachines(50);
+    expect(machines.find(({ code }) => code === 'G-2')).toMatchObject({ functions: 2 });
+    expect(machines.find(({ code }) => code === 'C-1')).toMatchObject({ functions: 0, open_jobs: 0 });
+    expect(await findJob(999_999)).toBeNull();
+  });
+});
+
+describe('withTransaction', () => {
+  it('rolls back when the work fails', async () => {
+    const before = await countOpenJobs();
+    await expect(
+      withTransaction(async (db) => {
+        await db.query('UPDATE jobs SET closed_at = UTC_TIMESTAMP(3)');
+        throw new Error('halfway');
+      }),
+    ).rejects.toThrow('halfway');
+    expect(await countOpenJobs()).toBe(before);
+  });
+
+  it('tries a deadlocked transaction again', async () => {
+    const numbers = [417, 416];
+    const touch = (order: number[]) =>
+      withTransaction(async (db) => {
+        for (const number of order) {
+          await db.query('UPDATE jobs SET person = person WHERE number = ? AND 1 = 1', [number]);
+          await db.query('SELECT id FROM jobs WHERE number = ? FOR UPDATE', [number]);
+          await new Promise((resolve) => setTimeout(resolve, 60));
+        }
+        return order;
+      });
+    await expect(Promise.all([touch(numbers), touch([...numbers].reverse())])).resolves.toHaveLength(2);
+  });
+});

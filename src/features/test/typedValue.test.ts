@@ -1,0 +1,52 @@
+import type { RankedTest } from '@/core/diagnosis/rankTests';
+import { checkTyped, outcomeLetter } from './typedValue';
+
+const volts: RankedTest = {
+  test: { kind: 'volts', from: 'A', to: 'GND', setup: {} },
+  bits: 1,
+  minutes: 2,
+  cautions: [],
+  proof: false,
+  expected: 12.6,
+  onParts: [],
+  outcomes: [
+    { reading: 0, low: -0.1, high: 0.5, share: 0.4, means: [], sound: false },
+    { reading: 12.6, low: 12.3, high: 13, share: 0.6, means: [], sound: true },
+  ],
+};
+const ohms: RankedTest = {
+  ...volts,
+  test: { kind: 'ohms', from: 'A', to: 'GND', setup: {} },
+  outcomes: [
+    { reading: 31.5, low: 29, high: 34, share: 0.6, means: [], sound: true },
+    { reading: 'OL', low: 900, high: Infinity, share: 0.4, means: [], sound: false },
+  ],
+};
+
+describe('checkTyped', () => {
+  it('lights the band a value falls in; the lower limit is inside, the upper is not', () => {
+    expect(checkTyped('12.7', volts, 12.6)).toMatchObject({ state: 'ready', value: 12.7, outcome: 1 });
+    expect(checkTyped('12,3', volts, 12.6)).toMatchObject({ outcome: 1 });
+    expect(checkTyped('13', volts, 12.6)).toMatchObject({ outcome: null });
+    expect(checkTyped('OL', ohms, 12.6)).toMatchObject({ value: 'OL', outcome: 1 });
+    expect(checkTyped('3.3M', ohms, 12.6)).toMatchObject({ value: 3.3e6, outcome: 1 });
+    expect(outcomeLetter(1)).toBe('B');
+  });
+
+  it.each([
+    ['3.3 MΩ', volts, /That is ohms/],
+    ['3.3M', volts, /That is ohms/],
+    ['OL', volts, /wants volts/],
+    ['127', volts, /127 V on a 13 V run\? Check the point/],
+    ['12 V', ohms, /That is volts/],
+    ['-4', ohms, /Below zero/],
+    ['12..', volts, /as the meter shows it/],
+  ])('refuses %s, saying what is wrong', (text, test, why) => {
+    expect(checkTyped(text, test, 12.6)).toMatchObject({ state: 'refused', why: expect.stringMatching(why) });
+  });
+
+  it('takes a bound above the meter’s range for over-range', () => {
+    expect(checkTyped('>2G', ohms, 12.6)).toMatchObject({ value: 'OL' });
+    expect(checkTyped('', ohms, 12.6)).toEqual({ state: 'empty' });
+  });
+});

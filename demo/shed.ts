@@ -178,8 +178,7 @@ export function takeReadings(circuit: Circuit, { hidden, tests, number }: DemoJo
   const model = new CircuitModel(circuit);
   const random = seededRandom(number);
   const found = faultByName(listFaults(model), hidden.part, hidden.fault, hidden.ohms);
-  // A weak spot must be one that breaks down at this supply.
-  const variant = found.fault.variants[hidden.fault === 'weakInsulation' ? 2 : 0]!;
+  const variant = found.fault.variants[0]!;
   return tests.map((test) => {
     const prediction = predict(bindTest(model, test), variant.edits(found.severity));
     let value = predictedValue(test.kind, prediction);

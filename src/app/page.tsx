@@ -81,7 +81,7 @@ export default async function ShedPage({ searchParams }: Props) {
             Machines
           </h2>
           {machines.length === 0 ? <p className="py-6">No machine has been entered yet.</p> : null}
-          <ul className="grid gap-x-9 desk:grid-cols-2">
+          <ul className="grid grid-cols-1 gap-x-9 desk:grid-cols-2">
             {machines.map((machine) => (
               <li
                 key={machine.id}

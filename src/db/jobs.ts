@@ -18,7 +18,11 @@ const jobListRow = z.object({
 });
 export type JobListRow = z.infer<typeof jobListRow>;
 
-const jobRow = jobListRow.extend({ closed_at: z.date().nullable(), circuit: json(circuitSchema) });
+const jobRow = jobListRow.extend({
+  function_id: z.string(),
+  closed_at: z.date().nullable(),
+  circuit: json(circuitSchema),
+});
 export type JobRow = z.infer<typeof jobRow>;
 
 const machineRow = z.object({
@@ -69,7 +73,7 @@ export async function countOpenJobs(): Promise<number> {
 /** A job with its circuit, or null. */
 export async function findJob(number: number): Promise<JobRow | null> {
   const [rows] = await pool().query<RowDataPacket[]>(
-    `SELECT j.id, j.number, j.title, j.person, j.opened_at, j.closed_at, f.circuit,
+    `SELECT j.id, j.number, j.title, j.person, j.opened_at, j.closed_at, j.function_id, f.circuit,
        m.code AS machine_code, m.name AS machine_name, f.name AS function_name
      FROM jobs j JOIN functions f ON f.id = j.function_id JOIN machines m ON m.id = f.machine_id
      WHERE j.number = ?`,

@@ -13,10 +13,19 @@ export class CircuitModel {
   readonly combinations: readonly Readonly<Record<string, string>>[];
   private readonly solvers = new Map<string, SituationSolver>();
   private loops: Float64Array | null = null;
+  private readonly nodePeaks: Float64Array;
 
   constructor(circuit: Circuit) {
     this.compiled = compileCircuit(circuit);
     this.combinations = controlCombinations(circuit.controls);
+    this.nodePeaks = new Float64Array(this.compiled.nodeNames.length);
+  }
+
+  /** Highest volts to the frame that a node ever has on the sound circuit; the supply's where it never has any. */
+  peakVolts(node: number): number {
+    this.loopOhms();
+    const peak = this.nodePeaks[node]!;
+    return peak > 0.01 * this.compiled.supplyVolts ? peak : this.compiled.supplyVolts;
   }
 
   /** Solver for a set-up. Throws `InputError` when the set-up names what the circuit does not have. */
@@ -42,6 +51,10 @@ export class CircuitModel {
         });
         branches.forEach(({ index }) => {
           most[index] = Math.max(most[index]!, Math.abs(branchAmps(world, index)));
+        });
+        this.nodePeaks.forEach((peak, node) => {
+          const volts = Math.abs(world.changed.pairVolts(node, this.compiled.frame));
+          if (volts > peak) this.nodePeaks[node] = volts;
         });
         if (!this.compiled.circuit.parts.some((part) => part.kind === 'timer')) break;
       }

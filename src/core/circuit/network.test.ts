@@ -44,7 +44,7 @@ describe('Network', () => {
           sum[b] = sum[b]! + amps;
           most = Math.max(most, Math.abs(amps));
         }
-        for (const residual of sum) expect(Math.abs(residual) / most).toBeLessThan(1e-9);
+        for (const residual of sum) expect(Math.abs(residual) / most).toBeLessThan(1e-8);
       }),
       { numRuns: 200 },
     );

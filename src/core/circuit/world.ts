@@ -130,7 +130,8 @@ export class SituationSolver {
         return world;
       }
       this.advance(world, state, reversed, frozen);
-      if (closed?.type === 'leak' && closed.breakdownVolts !== undefined) {
+      // Once it has broken down a track keeps conducting, though the volts across it collapse.
+      if (weak === 0 && closed?.type === 'leak' && closed.breakdownVolts !== undefined) {
         weak = this.breaksDown(world, closed) ? 1 : 0;
       }
       const after = stateKey(state, weak);

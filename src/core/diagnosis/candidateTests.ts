@@ -60,6 +60,7 @@ const READ_MINUTES: Readonly<Record<Test['kind'], number>> = {
 const LOAD_KINDS = ['coil', 'resistor', 'lamp', 'heater', 'motor'];
 const LINE_VOLTS = 50;
 const LIVE_AMPS = 1e-4;
+const LIVE_VOLTS = 0.05;
 /** Insulation test volts for circuits up to, and above, extra-low voltage (reference section 16). */
 const TESTER_VOLTS = { low: 250, line: 500 };
 const MOST_TESTS = 1200;
@@ -85,6 +86,11 @@ export function listCandidateTests(model: CircuitModel, preferences: Preferences
       if (error instanceof InputError) return;
       throw error;
     }
+    if (
+      (test.kind === 'ohms' || test.kind === 'diode' || test.kind === 'insulation') &&
+      standsLive(model, bound)
+    )
+      return;
     found.set(key, {
       key,
       bound,
@@ -212,6 +218,16 @@ export function listCandidateTests(model: CircuitModel, preferences: Preferences
     }
   }
   return [...found.values()];
+}
+
+/** Either point stands at a voltage, even where both stand at the same: no place for an ohmmeter. */
+function standsLive(model: CircuitModel, { test, solver }: BoundTest): boolean {
+  const { changed } = solver.solve({ mode: 'live' });
+  const { from, to } = test as { from: string; to: string };
+  return [from, to].some((name) => {
+    const volts = changed.pairVolts(model.compiled.nodeIndex.get(name)!, model.compiled.frame);
+    return Math.abs(volts) > LIVE_VOLTS;
+  });
 }
 
 /** Parts whose two ends a test's leads stand on, or that it names. */

@@ -105,7 +105,7 @@ const SHORT_OHMS = 0.02;
 /** Path resistances beyond the range that changes the function, still found by an insulation tester. */
 const FAINTEST_LEAK_OHMS = 5e8;
 const WORST_JOINT_OHMS = 2e6;
-/** Volts at which weak insulation may begin to conduct, over the supply's; each is a variant, none is reported. */
+/** Volts at which weak insulation may begin to conduct, over the highest it sees at work; each is a variant, none is reported. */
 const BREAKDOWN_SHARES = [0.1, 0.35, 0.7, 2, 6, 18];
 
 /** Every fault the circuit can have, with shares that add, together with `NO_FAULT_PRIOR`, to one. */
@@ -198,17 +198,11 @@ export function listFaults(model: CircuitModel): CandidateFault[] {
       edits: (ohms) => [{ type: 'leak', at: { branch: branch.index, end }, ohms }],
     }));
   const weakSpots = (branch: Branch): FaultVariant[] =>
-    BREAKDOWN_SHARES.map((share) => ({
-      weight: share < 1 ? 2 : 1,
-      edits: (ohms) => [
-        {
-          type: 'leak',
-          at: { branch: branch.index, end: leakEnds(branch)[0]! },
-          ohms,
-          breakdownVolts: share * compiled.supplyVolts,
-        },
-      ],
-    }));
+    BREAKDOWN_SHARES.map((share) => {
+      const at = { branch: branch.index, end: leakEnds(branch)[0]! };
+      const breakdownVolts = share * model.peakVolts(branch[at.end]);
+      return { weight: share < 1 ? 2 : 1, edits: (ohms) => [{ type: 'leak', at, ohms, breakdownVolts }] };
+    });
   const weakRange = (branch: Branch): SeverityRange => ({
     ...leakRange(branch),
     least: 0.05,

@@ -1,6 +1,7 @@
 import 'server-only';
 import { CircuitModel } from '@/core/circuit/model';
-import { reduceJob } from '@/core/job/reduceJob';
+import type { Circuit } from '@/core/circuit/schema';
+import { reduceJob, type JobState } from '@/core/job/reduceJob';
 import { findLanes } from '@/core/path/lanes';
 import { chooseLane } from '@/core/path/layoutPath';
 import type { State } from '@/core/path/standing';
@@ -36,28 +37,42 @@ export async function openShed(after: JobCursor | undefined) {
 }
 
 const service = makeDiagnosisService(24);
-const digests = new Map<string, JobDigest>();
+const digests = new Map<string, Promise<JobDigest>>();
 
-/** The digest of a job as its log stands; worked out once for each state of the log. */
+/** The digest of a job as its log stands; worked out once for each circuit and set of readings. */
 export async function digestOf(jobNumber: number): Promise<JobDigest | null> {
   const job = await findJob(jobNumber);
   if (!job) return null;
   const stored = await readEntries(job.id);
-  const key = `${job.id}@${stored.at(-1)?.seq ?? 0}`;
-  const known = digests.get(key);
-  if (known) return known;
+  const state = reduceJob(stored.map(({ entry }) => entry));
+  const key = JSON.stringify([
+    job.function_id,
+    job.circuit.name,
+    state.readings.map(({ reading }) => reading),
+    state.noReach,
+    state.skipped,
+  ]);
+  let digest = digests.get(key);
+  if (!digest) {
+    digest = makeDigest(job.circuit, state);
+    digests.set(key, digest);
+    if (digests.size > MOST_DIGESTS) digests.delete(digests.keys().next().value!);
+  }
+  return digest;
+}
+
+async function makeDigest(circuit: Circuit, state: JobState): Promise<JobDigest> {
   // One calculation at a time, with room for other requests between them.
   await new Promise((resolve) => setImmediate(resolve));
-  const state = reduceJob(stored.map(({ entry }) => entry));
   const readings = state.readings.map(({ reading }) => reading);
-  const answer = service.weigh(job.circuit, readings, {
+  const answer = service.weigh(circuit, readings, {
     noReach: state.noReach,
     excluded: state.skipped,
     most: 1,
   });
   if (!answer.ok) return { next: answer.message, runs: [] };
   const { standings, diagnosis } = answer.value;
-  const model = new CircuitModel(job.circuit);
+  const model = new CircuitModel(circuit);
   const lanes = findLanes(model);
   const test = diagnosis.next[0]?.test;
   const asked =
@@ -65,7 +80,7 @@ export async function digestOf(jobNumber: number): Promise<JobDigest | null> {
   const lane = chooseLane(lanes, asked, standings);
   const speaker = { model, lanes };
   const { verdict } = diagnosis;
-  const digest: JobDigest = {
+  return {
     next:
       verdict.state === 'name'
         ? `Decide: ${verdict.part} is proved bad`
@@ -83,7 +98,4 @@ export async function digestOf(jobNumber: number): Promise<JobDigest | null> {
         }))
       : [],
   };
-  digests.set(key, digest);
-  if (digests.size > MOST_DIGESTS) digests.delete(digests.keys().next().value!);
-  return digest;
 }

@@ -246,7 +246,7 @@ export function TestScreen({ jobNumber, person, circuit, entries, lastSeq }: Tes
   const statement = failure
     ? ['The calculation stopped. Your readings are safe.']
     : outlook
-      ? statementLines(speaker, verdict, outlook.diagnosis.suspects, standings, readings, next[0])
+      ? statementLines(speaker, verdict, outlook.diagnosis.suspects, standings, outlook.readings, next[0])
       : ['Working out what every fault on this path would read.'];
 
   return (
@@ -310,7 +310,7 @@ export function TestScreen({ jobNumber, person, circuit, entries, lastSeq }: Tes
             <SuspectList
               speaker={speaker}
               outlook={outlook}
-              readings={readings}
+              readings={outlook?.readings ?? []}
               stale={working}
               openPart={openPart}
               onOpen={setOpenPart}
@@ -368,7 +368,7 @@ export function TestScreen({ jobNumber, person, circuit, entries, lastSeq }: Tes
             <VerdictTag
               speaker={speaker}
               outlook={outlook}
-              readings={readings}
+              readings={outlook.readings}
               next={next[0]}
               onGoOn={() => setGoOn(true)}
             />

@@ -8,7 +8,8 @@ import { DiagnosisClient } from '@/workers/diagnosisClient';
 import type { Outlook } from '@/workers/protocol';
 
 export interface OutlookState {
-  outlook: Outlook | null;
+  /** The last answer, with the readings it was worked out from: its evidence points into those. */
+  outlook: (Outlook & { readings: readonly Reading[] }) | null;
   /** A newer answer is on its way. */
   working: boolean;
   failure: string | null;
@@ -23,7 +24,7 @@ export function useOutlook(
   options: DiagnoseOptions,
 ): OutlookState {
   const client = useRef<DiagnosisClient | null>(null);
-  const [outlook, setOutlook] = useState<Outlook | null>(null);
+  const [outlook, setOutlook] = useState<OutlookState['outlook']>(null);
   const [failure, setFailure] = useState<string | null>(null);
   const [working, setWorking] = useState(true);
   const [round, setRound] = useState(0);
@@ -46,7 +47,7 @@ export function useOutlook(
       if (!current) return;
       setWorking(false);
       if (answer.ok) {
-        setOutlook(answer.value);
+        setOutlook({ ...answer.value, readings: asked });
         setFailure(null);
       } else setFailure(answer.message);
     });

@@ -67,8 +67,11 @@ for (let round = 0; round < ROUNDS; round++) {
 }
 
 const median = (list: number[]) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)]!;
-console.log(`${circuit.parts.length} parts, ${counted.faults} faults, ${counted.tests} candidate tests, median of ${ROUNDS}`);
-for (const [name, list] of Object.entries(times)) console.log(`${name.padEnd(6)} ${median(list).toFixed(1).padStart(8)} ms`);
+console.log(
+  `${circuit.parts.length} parts, ${counted.faults} faults, ${counted.tests} candidate tests, median of ${ROUNDS}`,
+);
+for (const [name, list] of Object.entries(times))
+  console.log(`${name.padEnd(6)} ${median(list).toFixed(1).padStart(8)} ms`);
 
 // The naive way: every fault's world built and inverted anew, against one inverse and closed forms.
 const model = new CircuitModel(circuit);
@@ -83,15 +86,21 @@ const timed = (work: () => void) => {
   });
   return median(list);
 };
-const all = faults.flatMap(({ variants, severity }) => variants.map(({ edits }) => edits(severity ? severity.mainMost / 3 : 1)));
+const all = faults.flatMap(({ variants, severity }) =>
+  variants.map(({ edits }) => edits(severity ? severity.mainMost / 3 : 1)),
+);
 const fast = timed(() => {
   const solver = new SituationSolver(applySetup(model.compiled, setup));
   for (const edits of all) solver.solve({ mode: 'live' }, edits).changed.pairVolts(i, j);
 });
 const naive = timed(() => {
   for (const edits of all) {
-    new SituationSolver(applySetup(model.compiled, setup)).solve({ mode: 'live' }, edits).changed.pairVolts(i, j);
+    new SituationSolver(applySetup(model.compiled, setup))
+      .solve({ mode: 'live' }, edits)
+      .changed.pairVolts(i, j);
   }
 });
-console.log(`one set-up, ${all.length} worlds: ${fast.toFixed(1)} ms kept, ${naive.toFixed(1)} ms anew, ratio ${(naive / fast).toFixed(0)}`);
+console.log(
+  `one set-up, ${all.length} worlds: ${fast.toFixed(1)} ms kept, ${naive.toFixed(1)} ms anew, ratio ${(naive / fast).toFixed(0)}`,
+);
 console.log(`memory ${(process.memoryUsage().heapUsed / 1e6).toFixed(0)} MB heap`);

@@ -13,6 +13,8 @@ const DIODE_METER = { volts: 3, ohms: 3000 };
 /** Series resistance of an insulation tester: limits it to about a milliampere. */
 const TESTER_OHMS_PER_VOLT = 1000;
 const MOST_PASSES = 40;
+/** Scatter currents below this move no reading. */
+const LEAST_SCATTER_AMPS = 1e-7;
 /** A driver in current limit keeps this small conductance so that its node stays tied. */
 const LIMIT_SIEMENS = 1e-6;
 
@@ -42,6 +44,15 @@ export interface World {
   fuseLoad: Map<number, number>;
   /** No steady state was found: relays feed back on themselves. */
   chatters: boolean;
+  /** Filled on first use by `scatterSources`. */
+  scatter?: ScatterSource[];
+}
+
+/** What one part's spread does to the voltages: a current injected between its ends, amperes. */
+export interface ScatterSource {
+  a: number;
+  b: number;
+  amps: number;
 }
 
 /**
@@ -328,6 +339,25 @@ export function branchAmps(world: World, branch: number): number {
   const siemens = conductance(world, branch);
   if (siemens === 0) return 0;
   return siemens * (branchVolts(world, branch) + world.changed.base.edges[branch]!.emf);
+}
+
+/**
+ * Currents that stand for the spread of resistances and supplies in this world, one standard unit of tolerance each.
+ * Their effect on a pair is `transfer(i, j, a, b) · amps`. Worked out once a world: most parts carry no current.
+ */
+export function scatterSources(world: World): readonly ScatterSource[] {
+  if (world.scatter) return world.scatter;
+  const found: ScatterSource[] = [];
+  for (const { index, tolerance, emfTolerance } of world.situation.compiled.scattering) {
+    const siemens = conductance(world, index);
+    if (siemens === 0) continue;
+    const { a, b, emf } = world.changed.base.edges[index]!;
+    const own = world.deltaBranch === index ? 0 : siemens * (branchVolts(world, index) + emf) * tolerance;
+    const amps = Math.sqrt(own * own + (siemens * emf * emfTolerance) ** 2);
+    if (amps > LEAST_SCATTER_AMPS) found.push({ a, b, amps });
+  }
+  world.scatter = found;
+  return found;
 }
 
 /** Whether a relay is held in. */

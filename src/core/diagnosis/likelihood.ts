@@ -73,7 +73,9 @@ export function density(
 /** Standard deviation of what the meter would show, parts and meter together. */
 export function totalSigma(kind: Kind, mean: number, sigma: number, meter: Reading['meter']): number {
   const floor = kind === 'volts' ? LEAST_SIGMA_VOLTS : kind === 'amps' ? LEAST_SIGMA_AMPS : 0;
-  return Math.hypot(meterSigma(kind, mean, meter), sigma, floor);
+  const own = meterSigma(kind, mean, meter);
+  // Not Math.hypot: this runs for every prediction, and nothing here can overflow.
+  return Math.sqrt(own * own + sigma * sigma + floor * floor);
 }
 
 function overShare(mean: number, over: number): number {

@@ -8,6 +8,7 @@ import {
   branchVolts,
   conductance,
   relayIn,
+  scatterSources,
   type Drive,
   type SituationSolver,
   type World,
@@ -246,22 +247,17 @@ function voltsPrediction(
   const mean = (open * loadOhms) / (loadOhms + source);
   // A point behind megohms is a ghost: real meters read it, but every damp plug moves it.
   const ghost = source > 0.02 * loadOhms;
-  const sigma = Math.hypot(voltsScatter(model, world, i, j), ghost ? 0.25 * Math.abs(mean) : 0);
+  const scatter = voltsScatter(world, i, j);
+  const sigma = ghost ? Math.hypot(scatter, 0.25 * Math.abs(mean)) : scatter;
   return { type: 'number', mean, sigma, loose: world.chatters };
 }
 
-function voltsScatter(model: CircuitModel, world: World, i: number, j: number): number {
+function voltsScatter(world: World, i: number, j: number): number {
   let variance = 0;
-  const { edges } = world.changed.base;
-  for (const branch of model.compiled.scattering) {
-    const edge = edges[branch.index]!;
-    const siemens = conductance(world, branch.index);
-    if (siemens === 0) continue;
-    if (!world.changed.joined(i, edge.a)) continue;
-    const reach = world.changed.transfer(i, j, edge.a, edge.b);
-    const amps = siemens * (branchVolts(world, branch.index) + edge.emf);
-    if (world.deltaBranch !== branch.index) variance += (amps * reach * branch.tolerance) ** 2;
-    variance += (siemens * reach * edge.emf * branch.emfTolerance) ** 2;
+  for (const { a, b, amps } of scatterSources(world)) {
+    if (!world.changed.joined(i, a)) continue;
+    const volts = amps * world.changed.transfer(i, j, a, b);
+    variance += volts * volts;
   }
   return TOLERANCE_SIGMA * Math.sqrt(variance);
 }
@@ -273,7 +269,7 @@ function ampsScatter(model: CircuitModel, world: World, through: number): number
   const branch = model.compiled.branches[through]!;
   const amps = own * (branchVolts(world, through) + emf);
   const direct = world.deltaBranch === through ? 0 : amps * branch.tolerance * TOLERANCE_SIGMA;
-  const fromVolts = own * voltsScatter(model, world, a, b);
+  const fromVolts = own * voltsScatter(world, a, b);
   // In a series loop the two are the same cause seen twice; the larger one is the honest figure.
   return Math.max(direct, fromVolts);
 }

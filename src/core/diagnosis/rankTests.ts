@@ -65,6 +65,10 @@ const LEAST_BITS = 0.002;
 const BLOWN_FUSE_MINUTES = 10;
 const MOST_OUTCOMES = 4;
 const MISTAKES = 0.96;
+/** Tests that get a full look, and how much of the doubt the rough look covers. */
+const SHORTLIST = 140;
+const ROUGH_SHARE = 0.97;
+const ROUGH_EACH = 3;
 /** Worth of reading the same two points in the same mode again, in another set-up. */
 const KNOWN_PLACE = 0.3;
 
@@ -99,6 +103,35 @@ export function hypothesesOf(posterior: Posterior): Hypothesis[] {
   return list;
 }
 
+interface Scored {
+  candidate: CandidateTest;
+  bits: number;
+  minutes: number;
+  score: number;
+  proof: boolean;
+  worlds: World[];
+}
+
+/** The heaviest hypotheses of every part that matters, carrying that part's whole weight. */
+function roughly(hypotheses: readonly Hypothesis[]): Hypothesis[] {
+  const parts = new Map<number, Hypothesis[]>();
+  // The sound circuit comes first in every list: predictions are compared with it.
+  const [sound, ...faulty] = hypotheses;
+  for (const one of faulty) parts.set(one.part, [...(parts.get(one.part) ?? []), one]);
+  const sorted = [...parts.values()]
+    .map((list) => ({ list, total: list.reduce((sum, { weight }) => sum + weight, 0) }))
+    .sort((a, b) => b.total - a.total);
+  let run = sound!.weight;
+  const rest = sorted.flatMap(({ list, total }) => {
+    if (run > ROUGH_SHARE) return [];
+    run += total;
+    const best = [...list].sort((a, b) => b.weight - a.weight).slice(0, ROUGH_EACH);
+    const kept = best.reduce((sum, { weight }) => sum + weight, 0);
+    return best.map((one) => ({ ...one, weight: (one.weight / kept) * total }));
+  });
+  return [sound!, ...rest];
+}
+
 /** Ranks tests by expected information per minute, and says what each answer would leave. */
 export function rankTests(
   model: CircuitModel,
@@ -116,40 +149,43 @@ export function rankTests(
   } = options;
   const places = new Set(asked.map(placeOf));
   const hypotheses = hypothesesOf(posterior);
-  const partCount = model.compiled.parts.length;
-  const scorer = new Scorer(partCount, hypotheses);
   const open = candidates.filter(({ key }) => !answered.has(key));
-  const scored: {
-    candidate: CandidateTest;
-    bits: number;
-    minutes: number;
-    score: number;
-    proof: boolean;
-    worlds: World[];
-  }[] = [];
-  for (const group of bySolver(open)) {
-    const { solver, drive, test: first } = group[0]!.bound;
-    const worlds = hypotheses.map(({ edits }) => solver.solve(drive, edits));
-    // All tests of a group stand in one set-up: the way there and the risk to the fuse are the same for each.
-    const toGetThere = setupMinutes(model, setup, first.setup);
-    const blown = drive.mode === 'live' ? BLOWN_FUSE_MINUTES * blowShare(worlds, hypotheses) : 0;
-    for (const candidate of group) {
-      const predictions = worlds.map((world) => candidate.bound.read(world));
-      const bits = MISTAKES * scorer.information(candidate.bound.test, predictions);
-      const { test } = candidate.bound;
-      const minutes = candidate.minutes + toGetThere + blown;
-      const known = places.has(placeOf(test));
-      const proof = prove !== null && !known && (prove.onPart || candidate.onParts.includes(prove.part));
-      let score = (bits / Math.max(minutes, 0.3)) * preferenceFactor(preferences, test);
-      // The same points read the same way share their scatter: another set-up adds less than it seems.
-      if (known) score *= KNOWN_PLACE;
-      if (proof) score += scorer.refutation(test, predictions, prove.part) / Math.max(minutes, 0.3);
-      scored.push({ candidate, bits, minutes, score, proof, worlds });
-    }
-  }
+  const score = (list: readonly CandidateTest[], under: readonly Hypothesis[]): Scored[] => {
+    const scorer = new Scorer(model.compiled.parts.length, under);
+    return bySolver(list).flatMap((group) => {
+      const { solver, drive, test: first } = group[0]!.bound;
+      const worlds = under.map(({ edits }) => solver.solve(drive, edits));
+      // All tests of a group stand in one set-up: the way there and the risk to the fuse are the same for each.
+      const toGetThere = setupMinutes(model, setup, first.setup);
+      const blown = drive.mode === 'live' ? BLOWN_FUSE_MINUTES * blowShare(worlds, under) : 0;
+      return group.map((candidate): Scored => {
+        const { test } = candidate.bound;
+        const predictions = worlds.map((world) => candidate.bound.read(world));
+        const bits = MISTAKES * scorer.information(test, predictions);
+        const minutes = candidate.minutes + toGetThere + blown;
+        const known = places.has(placeOf(test));
+        const proof = prove !== null && !known && (prove.onPart || candidate.onParts.includes(prove.part));
+        let worth = (bits / Math.max(minutes, 0.3)) * preferenceFactor(preferences, test);
+        // The same points read the same way share their scatter: another set-up adds less than it seems.
+        if (known) worth *= KNOWN_PLACE;
+        if (proof) worth += scorer.refutation(test, predictions, prove.part) / Math.max(minutes, 0.3);
+        return { candidate, bits, minutes, score: worth, proof, worlds };
+      });
+    });
+  };
+  // A rough look under the heaviest hypotheses finds the tests worth a full one.
+  const rough = roughly(hypotheses);
+  const shortlist =
+    open.length > SHORTLIST && rough.length < hypotheses.length
+      ? score(open, rough)
+          .sort((a, b) => b.score - a.score)
+          .slice(0, SHORTLIST)
+          .map(({ candidate }) => candidate)
+      : open;
+  const scored = score(shortlist, hypotheses);
   scored.sort((a, b) => b.score - a.score);
   return withoutTwins(
-    scored.filter(({ bits, proof, score }) => bits > LEAST_BITS || (proof && score > 0)),
+    scored.filter(({ bits, proof, score: worth }) => bits > LEAST_BITS || (proof && worth > 0)),
     most,
   ).map(({ candidate, bits, minutes, proof, worlds }) => {
     const predictions = worlds.map((world) => candidate.bound.read(world));

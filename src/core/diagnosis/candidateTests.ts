@@ -103,11 +103,7 @@ export function listCandidateTests(model: CircuitModel, preferences: Preferences
   const patterns = workingPatterns(model);
   const line: Caution[] = compiled.supplyVolts > LINE_VOLTS ? ['lineVolts'] : [];
   const nodes = nodeNames.filter((name, at) => at !== frame && !name.endsWith(':wiper'));
-  const across = compiled.parts.flatMap(({ part, branches }) =>
-    part.kind === 'sensor3' || part.kind === 'transformer'
-      ? []
-      : branches.map(({ a, b }) => [nodeNames[a]!, nodeNames[b]!] as const),
-  );
+  const across = acrossPairs(model);
 
   if (!preferences.noLiveWork) {
     for (const { setup, loads } of patterns) {
@@ -218,6 +214,22 @@ export function listCandidateTests(model: CircuitModel, preferences: Preferences
     }
   }
   return [...found.values()];
+}
+
+/** Pairs of node names at the two ends of every part, contact and winding. */
+function acrossPairs(model: CircuitModel): (readonly [string, string])[] {
+  const { parts, nodeNames } = model.compiled;
+  return parts.flatMap(({ part, branches }) => {
+    if (part.kind === 'transformer') {
+      const { p1, p2, s1, s2 } = part.nodes;
+      return [[p1, p2] as const, [s1, s2] as const];
+    }
+    if (part.kind === 'sensor3') {
+      const { supply, signal, return: back } = part.nodes;
+      return [[supply, back] as const, [signal, back] as const];
+    }
+    return branches.map(({ a, b }) => [nodeNames[a]!, nodeNames[b]!] as const);
+  });
 }
 
 /** Either point stands at a voltage, even where both stand at the same: no place for an ohmmeter. */

@@ -5,7 +5,7 @@ import { gatherObservations, testKey } from './observations';
 import { Weigher, type Posterior } from './posterior';
 import { bindTest } from './predict';
 import { evaluateTest, rankTests, type RankedTest } from './rankTests';
-import { decide, explainSuspects, type Suspect, type Verdict } from './verdict';
+import { decide, doubtfulReading, explainSuspects, type Suspect, type Verdict } from './verdict';
 
 export interface Diagnosis {
   /** All suspects, highest share first; their shares and `noFault` add to one. */
@@ -31,6 +31,9 @@ export interface DiagnoseOptions {
   setup?: Setup;
   most?: number;
 }
+
+/** Above this share the next test is the best proof of the leading part, no longer the best splitter. */
+const PROVE_SHARE = 0.8;
 
 /** One circuit opened for diagnosis. Compiled once, asked after every reading. */
 export class Diagnoser {
@@ -71,7 +74,11 @@ export class Diagnoser {
     const retake =
       verdict.state === 'keepTesting' && verdict.retake !== undefined ? readings[verdict.retake]! : null;
     const prove =
-      verdict.state === 'keepTesting' && verdict.part && (verdict.share ?? 0) > 0.8 && verdict.proofs
+      verdict.state === 'keepTesting' &&
+      verdict.part &&
+      (verdict.share ?? 0) > PROVE_SHARE &&
+      verdict.proofs &&
+      verdict.proofs.have < verdict.proofs.need
         ? { part: verdict.part, onPart: verdict.proofs.onPart }
         : null;
     const ranked = rankTests(this.model, posterior, candidates, {
@@ -82,7 +89,13 @@ export class Diagnoser {
       asked: observations.map(({ bound }) => bound.test),
       ...(most === undefined ? {} : { most }),
     });
-    const again = retake ? [this.evaluateWith(posterior, retake, options.setup ?? {})] : [];
+    // With nothing left to ask, the reading that stands out is worth taking again.
+    const doubtful =
+      ranked.length === 0 && verdict.state === 'keepTesting' && !retake && !tests
+        ? doubtfulReading(posterior, observations)
+        : null;
+    const retaken = retake ?? (doubtful === null ? null : readings[doubtful]!);
+    const again = retaken ? [this.evaluateWith(posterior, retaken, options.setup ?? {})] : [];
     const next = [...again, ...ranked].slice(0, most);
     return {
       suspects,

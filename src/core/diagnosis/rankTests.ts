@@ -147,7 +147,7 @@ export function rankTests(
     prove = null,
     most = 12,
   } = options;
-  const places = new Set(asked.map(placeOf));
+  const places = new Set(asked.map(askedPlace));
   const hypotheses = hypothesesOf(posterior);
   const open = candidates.filter(({ key }) => !answered.has(key));
   const score = (list: readonly CandidateTest[], under: readonly Hypothesis[]): Scored[] => {
@@ -163,7 +163,7 @@ export function rankTests(
         const predictions = worlds.map((world) => candidate.bound.read(world));
         const bits = MISTAKES * scorer.information(test, predictions);
         const minutes = candidate.minutes + toGetThere + blown;
-        const known = places.has(placeOf(test));
+        const known = places.has(askedPlace(test));
         const proof = prove !== null && !known && (prove.onPart || candidate.onParts.includes(prove.part));
         let worth = (bits / Math.max(minutes, 0.3)) * preferenceFactor(preferences, test);
         // The same points read the same way share their scatter: another set-up adds less than it seems.
@@ -207,6 +207,12 @@ export function placeOf(test: Test): string {
   const place =
     'from' in test ? [test.from, test.to].sort().join('~') : test.kind === 'amps' ? test.through : test.part;
   return `${test.kind}|${place}`;
+}
+
+/** Mode, points and what is apart: another control position or fuse seldom makes it another question. */
+function askedPlace(test: Test): string {
+  const { unplugged = [], removed = [], lifted = [], jumpers = [], energised = [] } = test.setup;
+  return JSON.stringify([placeOf(test), unplugged, removed, lifted, jumpers, energised]);
 }
 
 /** Drops tests that ask the same points the same question as a better one, in another set-up that changes nothing. */
@@ -314,10 +320,11 @@ function cellOf(kind: Test['kind'], value: number): number {
   if (value === Infinity) return OVER_CELL;
   const size = Math.abs(value);
   let at: number;
-  if (kind === 'volts') at = 320 + Math.sign(value) * (Math.log(1 + size / 0.3) / 0.05);
-  else if (kind === 'amps') at = Math.log(1 + size / 0.02) / 0.07;
+  // Near zero a cell is about as wide as the meter and the contacts scatter, far from it a few percent of the value.
+  if (kind === 'volts') at = CELLS / 2 + Math.sign(value) * (Math.asinh(size / 0.6) / 0.05);
+  else if (kind === 'amps') at = Math.asinh(size / 0.1) / 0.07;
   else if (kind === 'diode') at = size / 0.1;
-  else at = (Math.log(size + 0.3) + 2) / 0.07;
+  else at = Math.asinh(size / 3) / 0.08;
   return Math.min(Math.max(Math.round(at), 0), OVER_CELL - 1);
 }
 
@@ -407,7 +414,9 @@ function spread(test: Test, prediction: Prediction, put: (cell: number, share: n
   }
   const { mean, sigma, loose } = prediction;
   if (mean === Infinity) return put(OVER_CELL, 1);
-  const wide = totalSigma(test.kind, mean, sigma, test.meter) * (loose ? 3 : 1);
+  // A pair that floats reads about nothing and wanders: it cannot be told from a dead one.
+  if (loose) return put(cellOf(test.kind, mean), 1);
+  const wide = totalSigma(test.kind, mean, sigma, test.meter);
   const [middle, below, above] = [
     cellOf(test.kind, mean),
     cellOf(test.kind, mean - 1.3 * wide),

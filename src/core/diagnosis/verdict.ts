@@ -67,6 +67,8 @@ const PROOF_BITS_ON_PART = 1;
 const PROOF_BITS = 0.3;
 /** Bits by which a reading may fit worse than its best explanation before the verdict waits for it. */
 const CONFLICT_BITS = 7;
+/** Bits of misfit at which a single reading is worth taking again once no other test is left. */
+const DOUBTFUL_BITS = 2;
 const UNEXPLAINED_SHARE = 0.5;
 const COMPLAINT_KINDS = ['function', 'click'];
 
@@ -233,11 +235,24 @@ function clearBefore(model: CircuitModel, ref: string): string[] {
     .map(({ part }) => part.ref);
 }
 
-function worstFit(posterior: Posterior, lead: WeighedFault | null): { at: number; bits: number } | null {
+/** Reading that fits the leading suspect worst although something else explains it, or null when all fit. */
+export function doubtfulReading(posterior: Posterior, observations: readonly Observation[]): number | null {
+  const lead = partShares(posterior.faults)[0]?.lead ?? null;
+  const once = observations.map(({ readings }) => readings.length === 1);
+  const worst = worstFit(posterior, lead, once);
+  return worst && worst.bits > DOUBTFUL_BITS ? observations[worst.at]!.positions[0]! : null;
+}
+
+function worstFit(
+  posterior: Posterior,
+  lead: WeighedFault | null,
+  among: readonly boolean[] = [],
+): { at: number; bits: number } | null {
   if (!lead || lead.fits.length === 0) return null;
   let worst = { at: 0, bits: -Infinity };
   lead.fits.forEach((fit, at) => {
     const bits = (posterior.bestFits[at]! - fit) / Math.LN2;
+    if (among[at] === false) return;
     if (bits > worst.bits) worst = { at, bits };
   });
   return worst;

@@ -19,6 +19,8 @@ const OVER_SLIP = 0.01;
 /** Share of mistaken ohms readings that show over-range. */
 const MISTAKE_OVER = 0.3;
 const CHOICES: Readonly<Record<string, number>> = { fuse: 2, click: 2, function: 3, code: 3 };
+/** Share of readings on a floating pair that wander off: damp, coupling from a live neighbour. */
+const LOOSE_SHARE = 0.35;
 /** Floors below which no live reading is trusted, volts and amperes. */
 const LEAST_SIGMA_VOLTS = 0.015;
 const LEAST_SIGMA_AMPS = 0.005;
@@ -67,7 +69,7 @@ export function density(
   const shift = kind === 'amps' ? Math.abs(seen) - Math.abs(mean) : seen - mean;
   const spread = totalSigma(kind, mean, sigma, meter);
   const sharp = normal(shift, 0, spread);
-  return loose ? 0.5 * sharp + 0.5 * mistakeDensity(kind, value, supplyVolts) : sharp;
+  return loose ? (1 - LOOSE_SHARE) * sharp + LOOSE_SHARE * mistakeDensity(kind, value, supplyVolts) : sharp;
 }
 
 /** Standard deviation of what the meter would show, parts and meter together. */

@@ -25,6 +25,8 @@ const POWERED_VOLTS = 0.02;
 const TOLERANCE_SIGMA = 0.6;
 /** Contact and plug resistance that differs from one good part to the next, ohms. */
 const CONTACT_SCATTER_OHMS = 0.08;
+/** Spread of a floating pair's reading around zero, volts. */
+const FLOATING_VOLTS = 0.03;
 /** Softness of thresholds (fuse, pull-in, works or weak), relative. */
 const THRESHOLD_SOFTNESS = 0.06;
 const WORKS_SHARE = 0.7;
@@ -80,7 +82,7 @@ export function bindTest(model: CircuitModel, test: Test, field = 'reading'): Bo
     case 'volts': {
       const [i, j] = [node('from'), node('to')];
       const loadOhms = test.meter?.loadOhms ?? METER_OHMS;
-      return bound(live, (world) => voltsPrediction(model, world, i, j, loadOhms));
+      return bound(live, (world) => voltsPrediction(world, i, j, loadOhms));
     }
     case 'ohms': {
       const [i, j] = [node('from'), node('to')];
@@ -233,16 +235,10 @@ function measuredOhms(ohms: number, sigma: number, over: number): Prediction {
     : { type: 'number', mean: Math.max(ohms, 0), sigma, loose: false };
 }
 
-function voltsPrediction(
-  model: CircuitModel,
-  world: World,
-  i: number,
-  j: number,
-  loadOhms: number,
-): Prediction {
+function voltsPrediction(world: World, i: number, j: number, loadOhms: number): Prediction {
   const open = world.changed.pairVolts(i, j);
-  if (Number.isNaN(open))
-    return { type: 'number', mean: 0, sigma: 0.05 * model.compiled.supplyVolts, loose: true };
+  // Nothing ties the pair together: the meter itself pulls it to about zero.
+  if (Number.isNaN(open)) return { type: 'number', mean: 0, sigma: FLOATING_VOLTS, loose: true };
   const source = world.changed.pairOhms(i, j);
   const mean = (open * loadOhms) / (loadOhms + source);
   // A point behind megohms is a ghost: real meters read it, but every damp plug moves it.

@@ -164,7 +164,7 @@ export function rankTests(
         const bits = MISTAKES * scorer.information(test, predictions);
         const minutes = candidate.minutes + toGetThere + blown;
         const known = places.has(askedPlace(test));
-        const proof = prove !== null && !known && (prove.onPart || candidate.onParts.includes(prove.part));
+        const proof = prove !== null && (prove.onPart ? !known : candidate.onParts.includes(prove.part));
         let worth = (bits / Math.max(minutes, 0.3)) * preferenceFactor(preferences, test);
         // The same points read the same way share their scatter: another set-up adds less than it seems.
         if (known) worth *= KNOWN_PLACE;

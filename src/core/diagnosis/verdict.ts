@@ -191,6 +191,7 @@ export function decide(
   if (
     worst &&
     worst.bits > CONFLICT_BITS &&
+    observations[worst.at]!.readings.length === 1 &&
     !proofs.readings.includes(observations[worst.at]!.positions[0]!)
   ) {
     const reading = observations[worst.at]!.positions[0]!;

@@ -9,12 +9,12 @@ export const dynamic = 'force-dynamic';
 export default async function NewJobPage() {
   const functions = await functionChoices();
   return (
-    <div className="min-h-dvh">
+    <div className="flex min-h-dvh flex-col">
       <header className="flex h-14 items-stretch border-b-2 border-ink pl-6 max-tablet:pl-3">
         <Brand />
         <h1 className="flex items-center border-l border-rule px-4 text-[18px] font-[750]">New job</h1>
       </header>
-      <main className="bg-sheet px-6 py-7 max-tablet:px-3">
+      <main className="flex-1 bg-sheet px-6 py-7 max-tablet:px-3">
         {functions.length === 0 ? (
           <p>No machine has a circuit yet, so no job can be opened.</p>
         ) : (

@@ -64,6 +64,8 @@ const LEAST_BITS = 0.002;
 /** Minutes that a blown fuse costs: fetch, fit, explain. */
 const BLOWN_FUSE_MINUTES = 10;
 const MOST_OUTCOMES = 4;
+/** Bands that differ by less than this are one to a person. */
+const MERGE_FREELY = 0.01;
 const MISTAKES = 0.96;
 /** Tests that get a full look, and how much of the doubt the rough look covers. */
 const SHORTLIST = 140;
@@ -488,17 +490,13 @@ function groupOutcomes(
     let best = -1;
     let least = Infinity;
     for (let k = 0; k + 1 < list.length; k++) {
-      const [one, two] = [list[k]!, list[k + 1]!];
-      if (one.over !== two.over && list.length <= MOST_OUTCOMES) continue;
-      const overlaps = one.high >= two.low;
-      const cost = overlaps
-        ? -1 + 1e-3 * lossOfMerging(one, two)
-        : lossOfMerging(one, two) + (two.over ? 1 : 0);
+      const cost = costOfMerging(list[k]!, list[k + 1]!);
       if (cost < least) [best, least] = [k, cost];
     }
-    if (best < 0 || (list.length <= MOST_OUTCOMES && least > 0.02)) break;
+    if (list.length <= MOST_OUTCOMES && least > MERGE_FREELY) break;
     list.splice(best, 2, merged(list[best]!, list[best + 1]!));
   }
+  separate(list);
   const total = list.reduce((sum, { weight }) => sum + weight, 0);
   return list.map((band) => ({
     reading: band.over && band.low === Infinity ? 'OL' : band.middle,
@@ -508,6 +506,26 @@ function groupOutcomes(
     means: meanings(band),
     sound: band.sound,
   }));
+}
+
+/** Bands that blur into each other merge cheaply; the sound band and over-range are kept apart while they can be. */
+function costOfMerging(one: Band, two: Band): number {
+  const overlap = one.high >= two.low ? -0.01 : 0;
+  const sound = one.sound !== two.sound ? 0.03 : 0;
+  const over = one.over !== two.over ? 0.05 : 0;
+  return lossOfMerging(one, two) + overlap + sound + over;
+}
+
+/** Neighbouring bands that overlap are cut half way, so that a value falls in one of them. */
+function separate(list: Band[]): void {
+  for (let k = 0; k + 1 < list.length; k++) {
+    const [one, two] = [list[k]!, list[k + 1]!];
+    if (one.high <= two.low || two.low === Infinity) continue;
+    const [low, high] = [Math.max(one.middle, 0.1), Math.max(two.middle, 0.1)];
+    const cut = one.middle < 0 || !Number.isFinite(high) ? (one.high + two.low) / 2 : Math.sqrt(low * high);
+    one.high = cut;
+    two.low = cut;
+  }
 }
 
 function groupChoices(

@@ -69,7 +69,7 @@ export interface LayoutOptions {
 
 const FIGURE = { height: 340, left: 92, right: 84, supplyY: 130, floorY: 281 };
 /** Widths of a run by how much it matters now: spared, usual, most doubt. */
-const WIDTH = { closed: 94, usual: 118, open: 176, fall: 104, folded: 132 };
+const WIDTH = { closed: 94, usual: 118, open: 176, fall: 136, folded: 132 };
 const LEAST_SCALE = 0.8;
 const BRANCH_Y = 26;
 const BRANCH_STEP = 34;
@@ -178,7 +178,7 @@ export function layoutPath(
   walk(back);
   const fall: FallBox = {
     part: lane.load.part,
-    x: high.x + 0.42 * WIDTH.fall * stretched,
+    x: high.x + 0.3 * WIDTH.fall * stretched,
     y1: high.y,
     y2: low.y,
     across: lane.across,

@@ -44,7 +44,9 @@ export function Keyline(props: KeylineProps) {
         className="flex min-h-[58px] items-center justify-between bg-sheet px-3 tablet:hidden"
         aria-expanded={!folded}
       >
-        <span className={`fig-bold text-[28px] ${refused ? 'text-stamp' : 'text-pencil'}`}>
+        <span
+          className={`fig-bold ${text ? 'text-[28px]' : 'text-[18px]'} ${refused ? 'text-stamp' : 'text-pencil'}`}
+        >
           {text || (folded ? `Reading, ${testPlace(speaker, test)}` : '')}
         </span>
         <span

@@ -146,7 +146,7 @@ export function SuspectList({
 function Title({ note }: { note: string }) {
   return (
     <h2 className="flex h-9 shrink-0 items-baseline gap-3 border-b-2 border-ink text-[18px] font-[750]">
-      Where the doubt sits
+      <span className="whitespace-nowrap">Where the doubt sits</span>
       <span className="truncate text-[15.5px] font-[550] text-ink2">{note}</span>
     </h2>
   );

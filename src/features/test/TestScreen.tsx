@@ -278,6 +278,7 @@ export function TestScreen({ jobNumber, person, circuit, entries, lastSeq }: Tes
                 apart={apartParts(model, test?.setup ?? {})}
                 closed={closedParts(model, test?.setup ?? lane?.setup ?? {})}
                 dead={test !== undefined && ['ohms', 'diode', 'insulation'].includes(test.kind)}
+                nameOf={(node) => (node === compiled.frame ? 'bare frame' : (compiled.nodeNames[node] ?? ''))}
                 stale={working}
                 onPoint={(node) => moveLead(node)}
                 onLane={(id) => go({ lane: id })}

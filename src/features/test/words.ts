@@ -184,7 +184,15 @@ export function bandWords(kind: Test['kind'], { reading, low, high }: Outcome): 
   }
   const [a, b] = [quantity(kind, low), quantity(kind, high)];
   const [unitA, unitB] = [a.split(' ')[1], b.split(' ')[1]];
-  return unitA === unitB ? `${a.split(' ')[0]}–${b}` : `${a} – ${b}`;
+  if (unitA === unitB) return `${a.split(' ')[0]}–${b}`;
+  // Over more than one step of the unit two figures say enough.
+  const [roughA, roughB] = [low, high].map((edge) => quantity(kind, Number(edge.toPrecision(2))));
+  return `${short(roughA!)}–${short(roughB!)}`;
+}
+
+/** Drops a decimal zero: "60.0 Ω" is "60 Ω". */
+function short(text: string): string {
+  return text.replace(/\.0+(?= )/, '');
 }
 
 /** What an outcome says about the run, in a few words. */

@@ -44,6 +44,8 @@ export interface PathFigureProps {
   /** Contacts the asked set-up closes. */
   closed: ReadonlySet<number>;
   dead: boolean;
+  /** Words for a node that is not on the lane shown. */
+  nameOf: (node: number) => string;
   /** Counts are from before the last reading; the new ones are being worked out. */
   stale: boolean;
   onPoint: (node: number) => void;
@@ -132,7 +134,12 @@ export function PathFigure(props: PathFigureProps) {
       {layout.runs.map((run) => (
         <Run key={run.parts.join()} run={run} {...props} />
       ))}
-      <Fall fall={fall} {...props} high={points.find(({ node }) => node === fall.high)!} />
+      <Fall
+        fall={fall}
+        {...props}
+        high={points.find(({ node }) => node === fall.high)!}
+        low={points.find(({ node }) => node === fall.low)!}
+      />
 
       <g style={{ color: 'var(--ink)' }}>
         <path d={`M${last.x} ${last.y}h40`} stroke="currentColor" strokeWidth={dead ? 1.6 : 3} />
@@ -154,7 +161,7 @@ export function PathFigure(props: PathFigureProps) {
       {pins.map((pin) => (
         <PinMark key={pin.node} pin={pin} layout={layout} aside={forks.has(pin.node)} />
       ))}
-      {leads ? <Leads leads={leads} tag={tag} layout={layout} /> : null}
+      {leads ? <Leads leads={leads} tag={tag} layout={layout} nameOf={props.nameOf} /> : null}
       {points.map((box) => (
         <Point key={box.node} box={box} {...props} />
       ))}
@@ -336,12 +343,13 @@ function wordState({ state, turns }: Standing): string {
 function Fall({
   fall,
   high,
+  low,
   parts,
   standings,
   dead,
   onRun,
   stale,
-}: { fall: FallBox; high: PointBox } & PathFigureProps) {
+}: { fall: FallBox; high: PointBox; low: PointBox } & PathFigureProps) {
   const { x, y1, y2 } = fall;
   const part = parts[fall.part]!;
   const standing = standings[fall.part]!;
@@ -351,12 +359,7 @@ function Fall({
   return (
     <g style={{ color: STATE_INK[standing.state] }} data-part={part.part.ref} data-state={standing.state}>
       <path d={`M${high.x} ${y1}H${x}`} stroke="currentColor" strokeWidth={dead ? 1.6 : 3} fill="none" />
-      <path
-        d={`M${x} ${y2}h${Math.max(0, 60)}`}
-        stroke="currentColor"
-        strokeWidth={dead ? 1.6 : 3}
-        fill="none"
-      />
+      <path d={`M${x} ${y2}H${low.x}`} stroke="currentColor" strokeWidth={dead ? 1.6 : 3} fill="none" />
       <LoadSymbol kind={part.part.kind} x={x} y1={y1} y2={y2} />
       {diodes.length > 0 ? (
         <g style={{ color: STATE_INK[standings[diodes[0]!.index]!.state] }}>
@@ -677,10 +680,12 @@ function Leads({
   leads,
   tag,
   layout,
+  nameOf,
 }: {
   leads: { plus: number; minus: number };
   tag: PathFigureProps['tag'];
   layout: PathLayout;
+  nameOf: (node: number) => string;
 }) {
   const find = (node: number) => layout.points.find((box) => box.node === node);
   const [plus, minus] = [find(leads.plus), find(leads.minus)];
@@ -704,9 +709,20 @@ function Leads({
       <path className="lead" d={curve(plus, p)} fill="none" stroke="var(--pencil)" strokeWidth={4} />
       <path className="lead" d={curve(minus, m)} fill="none" stroke="var(--sheet)" strokeWidth={8} />
       <path className="lead" d={curve(minus, m)} fill="none" stroke="var(--ink)" strokeWidth={4} />
+      {plus ? null : <OffLane x={p} y={y - 34} name={nameOf(leads.plus)} />}
+      {minus ? null : <OffLane x={m} y={y - 34} name={nameOf(leads.minus)} />}
       <Eyelet x={p} y={y} sign="+" ink="var(--pencil)" />
       <Eyelet x={m} y={y} sign="−" ink="var(--ink)" />
     </g>
+  );
+}
+
+/** End of a lead whose point is not on the lane shown. */
+function OffLane({ x, y, name }: { x: number; y: number; name: string }) {
+  return (
+    <text x={x} y={y} textAnchor="middle" fontSize={15} style={{ fill: 'var(--ink2)' }}>
+      {name}
+    </text>
   );
 }
 
@@ -718,7 +734,7 @@ function Eyelet({ x, y, sign, ink }: { x: number; y: number; sign: string; ink: 
         x={x}
         y={y + 5.5}
         textAnchor="middle"
-        fontSize={16}
+        fontSize={20}
         fontWeight={800}
         style={{ fill: ink, stroke: 'none' }}
       >

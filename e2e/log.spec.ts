@@ -125,7 +125,7 @@ test('an entry that could not be sent survives a reload and is sent later', asyn
   const before = await storedReadings(request, 414);
   await page.route('**/api/jobs/**', (route) => route.abort());
   await answerByKeyboard(page, machine);
-  await expect(page.getByTestId('offline')).toContainText('Kept on this tablet');
+  await expect(page.getByTestId('offline')).toContainText('1 entry will send');
   await page.reload();
   await expect(page.getByTestId('offline')).toContainText('1 entry will send');
   await page.unroute('**/api/jobs/**');

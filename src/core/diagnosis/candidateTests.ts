@@ -53,8 +53,8 @@ const READ_MINUTES: Readonly<Record<Test['kind'], number>> = {
   amps: 1,
   insulation: 2,
   fuse: 0.7,
-  click: 0.3,
-  function: 0.4,
+  click: 0.6,
+  function: 0.7,
   code: 0.4,
 };
 const LOAD_KINDS = ['coil', 'resistor', 'lamp', 'heater', 'motor'];

@@ -35,40 +35,46 @@ export function useJobLog(
   lastSeq: number,
   person: string,
 ): JobLog {
+  const storageKey = `spiraxis-waiting-${jobNumber}`;
   const [known, setKnown] = useState<readonly Entry[]>(initial);
   const [waiting, setWaiting] = useState<Entry[]>([]);
   const [refused, setRefused] = useState<string | null>(null);
   const [online, setOnline] = useState(true);
   const seq = useRef(lastSeq);
+  // What waits is kept here and in local storage the moment it is written; the state only shows it.
+  const queue = useRef<Entry[]>([]);
+  const setQueue = useCallback(
+    (next: Entry[]) => {
+      queue.current = next;
+      keepWaiting(storageKey, next);
+      setWaiting(next);
+    },
+    [storageKey],
+  );
   const sending = useRef(false);
-  const storageKey = `spiraxis-waiting-${jobNumber}`;
-
   // What an earlier visit could not send is picked up again.
   useEffect(() => {
     const kept = readKept(storageKey);
-    if (kept.length > 0)
-      setWaiting((now) => [...kept.filter(({ id }) => !now.some((one) => one.id === id)), ...now]);
-  }, [storageKey]);
+    const known = new Set(queue.current.map(({ id }) => id));
+    if (kept.length > 0) setQueue([...kept.filter(({ id }) => !known.has(id)), ...queue.current]);
+  }, [storageKey, setQueue]);
 
   const send = useCallback(async () => {
-    if (sending.current || waiting.length === 0) return;
+    const entries = queue.current;
+    if (sending.current || entries.length === 0) return;
     sending.current = true;
     try {
       const response = await fetch(`/api/jobs/${jobNumber}/entries`, {
         method: 'POST',
         headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ entries: waiting }),
+        body: JSON.stringify({ entries }),
       });
       if (response.ok) {
         setOnline(true);
         setRefused(null);
-        const sent = new Set(waiting.map(({ id }) => id));
-        setKnown((now) => [...now, ...waiting.filter(({ id }) => !now.some((one) => one.id === id))]);
-        setWaiting((now) => {
-          const rest = now.filter(({ id }) => !sent.has(id));
-          keepWaiting(storageKey, rest);
-          return rest;
-        });
+        const sent = new Set(entries.map(({ id }) => id));
+        setKnown((now) => [...now, ...entries.filter(({ id }) => !now.some((one) => one.id === id))]);
+        setQueue(queue.current.filter(({ id }) => !sent.has(id)));
       } else if (response.status === 400 || response.status === 409 || response.status === 413) {
         const { message } = (await response.json()) as { message?: string };
         setRefused(message ?? `The server refused the entry (${response.status}).`);
@@ -79,7 +85,7 @@ export function useJobLog(
     } finally {
       sending.current = false;
     }
-  }, [jobNumber, storageKey, waiting]);
+  }, [jobNumber, setQueue]);
 
   useEffect(() => {
     if (waiting.length === 0 || refused) return;
@@ -114,14 +120,10 @@ export function useJobLog(
   const write = useCallback(
     (draft: Draft): Entry => {
       const entry = { ...draft, id: uuidv7(), at: new Date().toISOString(), person } as Entry;
-      setWaiting((now) => {
-        const next = [...now, entry];
-        keepWaiting(storageKey, next);
-        return next;
-      });
+      setQueue([...queue.current, entry]);
       return entry;
     },
-    [person, storageKey],
+    [person, setQueue],
   );
 
   const state = useMemo(() => reduceJob([...known, ...waiting]), [known, waiting]);

@@ -22,7 +22,8 @@ export class MachineUnderTest {
   /** What the display shows for a test, typed the way a technician would. */
   answer(test: Test): string {
     const value = predictedValue(test.kind, predict(bindTest(this.model, test), this.edits));
-    if (typeof value === 'number') return String(Number(value.toPrecision(3)));
+    if (typeof value === 'number')
+      return String(Number(Math.abs(value) < 0.01 ? value.toFixed(3) : value.toPrecision(3)));
     if (typeof value === 'boolean') return value ? 'clicks' : 'no click';
     if (Array.isArray(value)) return value.length === 0 ? 'no code' : `code ${value.join(', ')}`;
     return value;

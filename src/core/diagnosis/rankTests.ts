@@ -511,7 +511,7 @@ function groupOutcomes(
 /** Bands that blur into each other merge cheaply; the sound band and over-range are kept apart while they can be. */
 function costOfMerging(one: Band, two: Band): number {
   const overlap = one.high >= two.low ? -0.01 : 0;
-  const sound = one.sound !== two.sound ? 0.03 : 0;
+  const sound = one.sound !== two.sound ? 0.3 : 0;
   const over = one.over !== two.over ? 0.05 : 0;
   return lossOfMerging(one, two) + overlap + sound + over;
 }

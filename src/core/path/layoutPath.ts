@@ -29,6 +29,8 @@ export interface PointBox {
 export interface RunBox {
   parts: number[];
   steps: Step[];
+  /** Another piece of the same part stands earlier on the lane: its turns are wound there. */
+  again: boolean;
   x1: number;
   x2: number;
   y1: number;
@@ -70,10 +72,14 @@ export interface LayoutOptions {
 const FIGURE = { height: 340, left: 92, right: 84, supplyY: 130, floorY: 281 };
 /** Widths of a run by how much it matters now: spared, usual, most doubt. */
 const WIDTH = { closed: 94, usual: 118, open: 176, fall: 136, folded: 132 };
-const LEAST_SCALE = 0.8;
+const LEAST_SCALE = 0.68;
+/** A short lane is drawn wider, but not so wide that it falls apart. */
+const MOST_STRETCH = 1.7;
 const BRANCH_Y = 26;
 const BRANCH_STEP = 34;
 const MOST_BRANCHES = 2;
+/** A lane that leaves or joins at a point stops at its circle. */
+export const POINT_RADIUS = 15;
 
 /** Lane the figure shows as its run: the asked one, else the one with most doubt. */
 export function chooseLane(
@@ -141,7 +147,7 @@ export function layoutPath(
   }
   const total = wanted();
   const scale = Math.max(available / total, LEAST_SCALE);
-  const stretched = Math.min(scale, 1.35);
+  const stretched = Math.min(scale, MOST_STRETCH);
   const width = Math.max(options.width, FIGURE.left + FIGURE.right + total * LEAST_SCALE);
 
   const points: PointBox[] = [];
@@ -159,6 +165,7 @@ export function layoutPath(
       runs.push({
         parts: steps.map(({ part }) => part),
         steps,
+        again: runs.some(({ parts }) => parts.includes(first.part)),
         x1,
         x2: x,
         y1: heightOf(voltsOf(first.from)),
@@ -227,26 +234,28 @@ function layBranches(
   points: readonly PointBox[],
   runs: readonly RunBox[],
 ): BranchBox[] {
-  const own = new Set([...lane.feed, lane.load, ...lane.back].map(({ part }) => part));
-  // A node inside a folded stretch is reached at the stretch's middle.
+  // By branch, not by part: a relay's contact may be on the run while its coil is a lane of its own.
+  const own = new Set([...lane.feed, lane.load, ...lane.back].map(({ branch }) => branch));
+  const ownParts = new Set([...lane.feed, lane.load, ...lane.back].map(({ part }) => part));
+  // A node inside a folded stretch is reached at the stretch's middle, on the line: there is no circle to stop at.
   const place = (node: number): { x: number; y: number } | null => {
     const box = points.find((one) => one.node === node);
     if (box) return { x: box.x, y: box.y };
     const run = runs.find(({ steps }) => steps.some(({ from, to }) => from === node || to === node));
-    return run ? { x: (run.x1 + run.x2) / 2, y: run.y1 } : null;
+    return run ? { x: (run.x1 + run.x2) / 2, y: run.y1 + POINT_RADIUS } : null;
   };
   return lanes.lanes
     .filter(({ id }) => id !== lane.id)
     .slice(0, Math.max(partCount, 0))
     .map((other, at): BranchBox | null => {
       const steps = [...other.feed, other.load, ...other.back];
-      const apart = steps.filter(({ part }) => !own.has(part));
+      const apart = steps.filter(({ branch }) => !own.has(branch));
       if (apart.length === 0) return null;
       const fork = place(apart[0]!.from);
       const join = place(apart.at(-1)!.to);
       return {
         lane: other,
-        parts: apart.map(({ part }) => part),
+        parts: apart.map(({ part }) => part).filter((part) => !ownParts.has(part)),
         y: BRANCH_Y + BRANCH_STEP * Math.min(at, MOST_BRANCHES - 1),
         x1: fork?.x ?? points[0]!.x,
         x2: join?.x ?? points.at(-1)!.x,

@@ -19,7 +19,7 @@ export function JobHead({ job, step, done }: { job: JobTitle; step: StepId; done
   return (
     <header className="relative flex h-14 shrink-0 items-stretch border-b-2 border-ink bg-film pl-6 max-tablet:pl-3">
       <Brand />
-      <div className="flex min-w-0 flex-1 flex-col justify-center border-l border-rule px-4 desk:flex-none desk:max-w-[300px] xl:max-w-[440px]">
+      <div className="flex min-w-0 flex-1 flex-col justify-center border-l border-rule px-4 desk:flex-none desk:max-w-[210px] xl:max-w-[440px]">
         <h1 className="truncate text-[17px] leading-5 font-[750]" title={job.title}>
           {job.machineCode} {job.title}
         </h1>
@@ -37,7 +37,7 @@ export function JobHead({ job, step, done }: { job: JobTitle; step: StepId; done
             className={
               id === step
                 ? 'relative top-[2px] mt-2 flex items-center border-2 border-b-0 border-ink bg-sheet px-3.5 text-[17px] font-[780]'
-                : 'flex items-center px-2.5 text-[15.5px] whitespace-nowrap text-ink2'
+                : 'flex items-center px-2 text-[15.5px] whitespace-nowrap text-ink2 xl:px-2.5'
             }
           >
             {done.includes(id) && id !== step ? (

@@ -56,7 +56,7 @@ export function TestTag(props: TestTagProps) {
           {own ? 'Your own choice' : reasonWords(ranked, verdict)}
         </p>
       </div>
-      <div className="grid min-h-0 flex-1 overflow-y-auto grid-cols-[236px_1fr] max-tablet:grid-cols-1">
+      <div className="grid min-h-0 flex-1 overflow-y-auto grid-cols-[236px_1fr] desk:max-xl:grid-cols-[180px_1fr] max-tablet:grid-cols-1">
         <ol className="min-h-0 overflow-y-auto px-4 py-2 text-[16.5px] leading-[1.25] max-tablet:py-1.5">
           {steps.map((step, at) => (
             <li key={step} className="flex gap-2.5 py-[3px]">
@@ -64,6 +64,7 @@ export function TestTag(props: TestTagProps) {
               <span>{step}</span>
             </li>
           ))}
+          <li className="hidden pt-1 text-[15px] text-ink2 desk:max-xl:block">{DEFERENCE}</li>
         </ol>
         <table className="w-full border-collapse self-start border-l border-rule text-left max-tablet:border-t max-tablet:border-l-0">
           <thead className="text-[15px] text-ink2 max-tablet:sr-only">
@@ -184,7 +185,7 @@ function Hold({ ranked, held, onHeld }: TestTagProps) {
     <div className="flex min-w-0 flex-1 items-center gap-3 px-4 py-1.5">
       <HoldMark />
       <p className="min-w-0 text-[15.5px] leading-[18px] font-[650]">
-        {text} <span className="font-[550] text-ink2">{DEFERENCE}</span>
+        {text} <span className="font-[550] text-ink2 desk:max-xl:hidden">{DEFERENCE}</span>
       </p>
       {mustTick ? (
         <label className="ml-auto flex min-h-11 shrink-0 items-center gap-2 border-l border-edge pl-4 text-[16px] font-[700]">

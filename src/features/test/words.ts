@@ -175,7 +175,7 @@ export function holdWords(cautions: readonly Caution[]): { text: string; mustTic
 export function bandWords(kind: Test['kind'], { reading, low, high }: Outcome): string {
   if (low === undefined || high === undefined) return valueWords(kind, reading);
   if (low === Infinity) return 'OL';
-  const floor = kind === 'volts' ? 0.3 : kind === 'amps' ? 0.02 : 0.3;
+  const floor = kind === 'volts' ? 0.04 : kind === 'amps' ? 0.02 : 0.3;
   if (high === Infinity) return `over ${quantity(kind, low)}, OL`;
   if (low <= floor && low > -floor * 20) {
     return high <= floor && kind !== 'volts'
@@ -224,7 +224,7 @@ export function thenWords(test: Test, outcome: Outcome, expected: Reading['value
 export function goesToWords({ means }: Outcome): string {
   const parts = new Map<string, number>();
   for (const { part, share } of means) {
-    const name = part ?? 'nothing wrong';
+    const name = part ?? 'none';
     parts.set(name, (parts.get(name) ?? 0) + share);
   }
   return [...parts]

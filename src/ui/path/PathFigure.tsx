@@ -3,7 +3,14 @@
 import type { KeyboardEvent, ReactNode } from 'react';
 import type { CompiledPart } from '@/core/circuit/compile';
 import type { Part } from '@/core/circuit/schema';
-import type { BranchBox, FallBox, PathLayout, PointBox, RunBox } from '@/core/path/layoutPath';
+import {
+  POINT_RADIUS,
+  type BranchBox,
+  type FallBox,
+  type PathLayout,
+  type PointBox,
+  type RunBox,
+} from '@/core/path/layoutPath';
 import type { Standing } from '@/core/path/standing';
 import { inTwenty, TurnStrokes } from '../Turns';
 import { AcrossDiode, BatterySymbol, LoadSymbol, PartSymbol, ReturnSymbol } from './PartSymbol';
@@ -59,7 +66,7 @@ const STATE_INK: Readonly<Record<Standing['state'], string>> = {
   spared: 'var(--verdi)',
   bad: 'var(--stamp)',
 };
-const RADIUS = 15;
+const RADIUS = POINT_RADIUS;
 const NAME_DROP = 33;
 const PLACE_DROP = 51;
 const CHARACTER = 6.7;
@@ -77,6 +84,10 @@ export function PathFigure(props: PathFigureProps) {
   const forks = new Set(
     layout.branches.flatMap(({ fork }) => (fork ? [points.find(({ x }) => x === fork.x)?.node] : [])),
   );
+  // Under the level run where it is long enough, else right of the whole path.
+  const rightOf = last.x + 96;
+  const ground =
+    fall.x < 540 && width - rightOf > 400 ? { x: rightOf, y: supplyY + 40 } : { x: 70, y: supplyY + 86 };
   const source = parts.find(({ part, nodes }) => part.kind === 'source' && nodes.includes(first.node));
   const sourceTurns = source ? standings[source.index]!.turns : 0;
   return (
@@ -148,7 +159,7 @@ export function PathFigure(props: PathFigureProps) {
 
       <g fontSize={19} fontWeight={650}>
         {statement.slice(0, 3).map((line, at) => (
-          <text key={line} x={70} y={supplyY + 86 + 25 * at}>
+          <text key={line} x={ground.x} y={ground.y + 25 * at}>
             {line}
           </text>
         ))}
@@ -241,7 +252,7 @@ function Run({
   const { turns, state } = standing;
   const symbol = symbolRoom(part.part.kind);
   const room = x2 - x1 - 2 * RADIUS - 8;
-  const wound = turns > 0 && state === 'doubt';
+  const wound = turns > 0 && state === 'doubt' && !run.again;
   const symbolX = wound && symbol > 0 ? x1 + RADIUS + 6 + symbol / 2 : middle;
   const windX =
     wound && symbol > 0 ? symbolX + symbol / 2 + (x2 - RADIUS - 2 - (symbolX + symbol / 2)) / 2 : middle;
@@ -326,7 +337,11 @@ function Run({
         fontSize={15}
         style={{ fill: 'var(--ink2)' }}
       >
-        {state === 'held' ? fit('Not loaded yet', x2 - x1) : fit(label, x2 - x1 - 4)}
+        {run.again
+          ? 'the same part'
+          : state === 'held'
+            ? fit('Not loaded yet', x2 - x1)
+            : fit(label, x2 - x1 - 4)}
       </text>
       <title>{`${part.part.ref} ${label} ${part.part.place ?? ''}: ${wordState(standing)}`}</title>
     </g>

@@ -99,6 +99,10 @@ test('a reading that cannot be taken says so, and a step that is not built too',
   await expect(page.getByTestId('own-trouble')).toContainText('powered');
   await page.getByRole('button', { name: 'Back to the best test' }).click();
   await page.getByTestId('next-test').waitFor();
+  for (const damaged of ['%7Bx', '%22controls%22', '%7B%22controls%22%3A%7B%22key%22%3A7%7D%7D', 'null']) {
+    await page.goto(`/jobs/406?mode=volts&red=1&black=6&set=${damaged}`);
+    await page.getByTestId('next-test').waitFor();
+  }
   await page.getByRole('link', { name: 'Make safe' }).click();
   await expect(page.getByRole('heading', { name: 'Make safe is not built yet' })).toBeVisible();
   await expect(page.locator('main button, main form')).toHaveCount(0);

@@ -3,7 +3,7 @@
 import { useSearchParams } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { CircuitModel } from '@/core/circuit/model';
-import { setupSchema, type Circuit, type Reading, type Test } from '@/core/circuit/schema';
+import type { Circuit, Reading, Test } from '@/core/circuit/schema';
 import { powerOff } from '@/core/diagnosis/candidateTests';
 import { testKey } from '@/core/diagnosis/observations';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
@@ -471,15 +471,17 @@ function chosenTest(
   };
   const [from, to] = [node(red), node(black)];
   if (!from || !to || !['volts', 'ohms', 'diode', 'insulation'].includes(mode)) return null;
-  const setup = setupFromAddress(set);
+  const setup = setupFromAddress(model, set);
   const testVolts = model.compiled.supplyVolts > 50 ? 500 : 250;
   return { kind: mode, from, to, setup, ...(mode === 'insulation' ? { testVolts } : {}) } as Test;
 }
 
-/** A damaged address falls back to the machine at rest. */
-function setupFromAddress(text: string | null | undefined): Test['setup'] {
+/** A damaged address, or a set-up this circuit cannot be put into, falls back to the machine at rest. */
+function setupFromAddress(model: CircuitModel, text: string | null | undefined): Test['setup'] {
   try {
-    return setupSchema.safeParse(JSON.parse(text ?? '{}')).data ?? {};
+    const setup = JSON.parse(text ?? '{}') as Test['setup'];
+    model.situation(setup);
+    return setup;
   } catch {
     return {};
   }

@@ -291,16 +291,22 @@ export function workingPatterns(model: CircuitModel): { setup: Setup; loads: str
   return [...fed.slice(0, 14), ...idle.slice(0, 2)];
 }
 
-/** How this circuit is made dead for ohms: the fuse that cuts every load if there is one, else the sources. */
+/** How this circuit is made dead for ohms: the fuse that leaves nothing else live if there is one, else the sources. */
 export function powerOff(model: CircuitModel): Setup {
   const { circuit } = model.compiled;
   const sources = circuit.parts.filter(({ kind }) => kind === 'source');
   if (sources.length === 1) {
     for (const { kind, ref } of circuit.parts) {
       if (kind !== 'fuse' && kind !== 'breaker') continue;
+      // Nothing may stay live but the fuse's own supply side: a stud left hot beside the work is not dead.
       const cut = model.combinations.every((controls) => {
-        const world = model.situation({ controls, pulled: [ref] }).solve({ mode: 'live' });
-        return model.compiled.branches.every(({ index }) => Math.abs(branchAmps(world, index)) < 1e-9);
+        const { changed } = model.situation({ controls, pulled: [ref] }).solve({ mode: 'live' });
+        return model.compiled.parts.every(
+          ({ part, nodes }) =>
+            part.kind === 'source' ||
+            part.ref === ref ||
+            nodes.every((node) => !(Math.abs(changed.pairVolts(node, model.compiled.frame)) > LIVE_VOLTS)),
+        );
       });
       if (cut) return { pulled: [ref] };
     }

@@ -71,17 +71,21 @@ export function TestScreen({ jobNumber, person, circuit, entries, lastSeq }: Tes
   const next = outlook?.diagnosis.next ?? [];
   const chosen = chosenTest(params, speaker, next);
   const chosenKey = chosen ? testKey(chosen) : '';
+  // As text, so that the same test on the next render is the same.
+  const chosenText = chosen ? JSON.stringify(chosen) : '';
   const listed = chosen ? next.find(({ test }) => testKey(test) === chosenKey) : undefined;
+
+  const isListed = listed !== undefined;
 
   // A test of the person's own is worked out like any other, after every reading.
   useEffect(() => {
     let current = true;
     setOwnTrouble('');
-    if (!chosen || listed) {
+    if (chosenText === '' || isListed) {
       setOwn(null);
       return;
     }
-    void evaluate(chosen).then((answer) => {
+    void evaluate(JSON.parse(chosenText) as Test).then((answer) => {
       if (!current) return;
       if (typeof answer === 'string') setOwnTrouble(answer);
       else setOwn(answer);
@@ -89,9 +93,7 @@ export function TestScreen({ jobNumber, person, circuit, entries, lastSeq }: Tes
     return () => {
       current = false;
     };
-    // `evaluate` and `chosen` are new on every render; the key and the readings say when the question changed.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [chosenKey, readings, listed === undefined]);
+  }, [chosenText, isListed, evaluate]);
 
   const concluded = verdict.state !== 'keepTesting' && !chosen && !goOn;
   const ranked = concluded ? undefined : chosen ? (listed ?? own ?? undefined) : next[0];

@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Circuit, Reading, Test } from '@/core/circuit/schema';
 import type { DiagnoseOptions } from '@/core/diagnosis/diagnose';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
@@ -56,10 +56,13 @@ export function useOutlook(
     };
   }, [circuit, question, round]);
 
-  const evaluate = async (test: Test): Promise<RankedTest | string> => {
-    const answer = await client.current?.evaluate(circuit, readings, test);
-    if (!answer) return 'The calculation is not running.';
-    return answer.ok ? answer.value : answer.message;
-  };
+  const evaluate = useCallback(
+    async (test: Test): Promise<RankedTest | string> => {
+      const answer = await client.current?.evaluate(circuit, readings, test);
+      if (!answer) return 'The calculation is not running.';
+      return answer.ok ? answer.value : answer.message;
+    },
+    [circuit, readings],
+  );
   return { outlook, working, failure, again: () => setRound((now) => now + 1), evaluate };
 }

@@ -52,6 +52,11 @@ export async function answerByKeyboard(page: Page, machine: MachineUnderTest): P
       (await typedBox.textContent({ timeout: 1000 }).catch(() => '')) !== ''
     )
       await page.keyboard.press('Enter');
-  } else await page.locator(`[data-choice="${typed}"]`).click();
+  } else {
+    const choices = await page
+      .locator('[data-choice]')
+      .evaluateAll((keys) => keys.map((key) => key.getAttribute('data-choice')));
+    await page.keyboard.press(String(choices.indexOf(typed) + 1));
+  }
   return typed;
 }

@@ -79,7 +79,7 @@ export function Keyline(props: KeylineProps) {
       </div>
       {choices ? (
         <div className={`flex min-h-[53px] flex-1 ${folded ? 'max-tablet:hidden' : ''}`}>
-          {choices.map((value) => (
+          {choices.map((value, at) => (
             <button
               key={String(value)}
               type="button"
@@ -87,6 +87,9 @@ export function Keyline(props: KeylineProps) {
               onClick={() => props.onChoice(value)}
               className="flex-1 border-r border-edge bg-well px-2 text-[20px] font-[750]"
             >
+              <span className="fig mr-2 text-[15px] font-normal text-ink2 max-tablet:hidden" aria-hidden>
+                {at + 1}
+              </span>
               {valueWords(test.kind, value)}
             </button>
           ))}
@@ -175,8 +178,8 @@ function Key({
   );
 }
 
-/** Answers of a test that is not a number. */
-function choicesOf({ test, outcomes }: RankedTest): Reading['value'][] | null {
+/** Answers of a test that is not a number; digits choose them in this order. */
+export function choicesOf({ test, outcomes }: RankedTest): Reading['value'][] | null {
   switch (test.kind) {
     case 'function':
       return ['works', 'weak', 'dead'];

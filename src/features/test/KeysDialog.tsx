@@ -6,6 +6,7 @@ import { Dialog } from 'radix-ui';
 const KEYS: readonly (readonly [string, string])[] = [
   ['0–9 . , − > m k M G', 'type the value, from anywhere'],
   ['O or L', 'OL, over-range'],
+  ['1 2 3', 'choose, where the answer is not a number'],
   ['Enter', 'pin it'],
   ['H', 'tick the hold'],
   ['Esc', 'clear the value, then close what is open'],

@@ -16,7 +16,7 @@ import { PathFigure } from '@/ui/path/PathFigure';
 import { PhonePath } from '@/ui/path/PhonePath';
 import { useJobLog } from '../job/useJobLog';
 import { KeysDialog } from './KeysDialog';
-import { Keyline } from './Keyline';
+import { choicesOf, Keyline } from './Keyline';
 import { apartParts, closedParts, pinsOf } from './pins';
 import { SuspectList } from './SuspectList';
 import { TestTag } from './TestTag';
@@ -173,6 +173,13 @@ export function TestScreen({ jobNumber, person, circuit, entries, lastSeq }: Tes
     pin(check.value, text);
   };
 
+  /** Pins one of the answers of a test that is not a number. */
+  const pinChoice = (value: Reading['value'] | undefined) => {
+    if (!ranked || value === undefined) return;
+    if (blocked) document.querySelector<HTMLInputElement>('[data-hold]')?.focus();
+    else pin(value, valueWords(ranked.test.kind, value));
+  };
+
   /** Moves the nearer lead, or the given one, to a node; leads never stand on the same point. */
   const moveLead = useCallback(
     (node: number, which?: 'plus' | 'minus') => {
@@ -218,7 +225,11 @@ export function TestScreen({ jobNumber, person, circuit, entries, lastSeq }: Tes
 
   useTestKeys({
     enabled: ranked !== undefined,
-    onKey: key,
+    onKey: (pressed) => {
+      const choices = ranked ? choicesOf(ranked) : null;
+      if (choices) pinChoice(choices[Number(pressed) - 1]);
+      else key(pressed);
+    },
     onErase: () => setText((now) => now.slice(0, -1)),
     onPin,
     onEscape: () => {
@@ -392,10 +403,7 @@ export function TestScreen({ jobNumber, person, circuit, entries, lastSeq }: Tes
           onKey={key}
           onErase={() => setText((now) => now.slice(0, -1))}
           onPin={onPin}
-          onChoice={(value) => {
-            if (!blocked) pin(value, valueWords(ranked.test.kind, value));
-            else document.querySelector<HTMLInputElement>('[data-hold]')?.focus();
-          }}
+          onChoice={pinChoice}
         />
       ) : null}
       <KeysDialog open={keysShown} onOpenChange={setKeysShown} />

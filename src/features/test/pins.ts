@@ -3,7 +3,7 @@ import { setupKey } from '@/core/circuit/model';
 import type { Reading } from '@/core/circuit/schema';
 import { relayIn } from '@/core/circuit/world';
 import type { Lane } from '@/core/path/lanes';
-import type { Pin, Span } from '@/ui/path/PathFigure';
+import type { Pin, Span } from '@/ui/path/PathMarks';
 import { positionWords, quantity, type Speaker, valueWords } from './words';
 
 /** A reading off its expected height by more than this share of the supply is drawn at its true height. */

@@ -1,6 +1,6 @@
 'use client';
 
-import type { KeyboardEvent, ReactNode } from 'react';
+import type { KeyboardEvent } from 'react';
 import type { CompiledPart } from '@/core/circuit/compile';
 import type { Part } from '@/core/circuit/schema';
 import {
@@ -13,25 +13,8 @@ import {
 } from '@/core/path/layoutPath';
 import type { Standing } from '@/core/path/standing';
 import { inTwenty, TurnStrokes } from '../Turns';
+import { FoundPath, Leads, PinMark, SpanMark, Typed, type Pin, type Span, type Tag } from './PathMarks';
 import { AcrossDiode, BatterySymbol, LoadSymbol, PartSymbol, ReturnSymbol } from './PartSymbol';
-
-/** A reading pinned at a point, at the height it reads. */
-export interface Pin {
-  node: number;
-  text: string;
-  condition?: string;
-  /** Height it reads when that is off the expected one by more than its band. */
-  trueVolts?: number;
-  off?: 'fallen' | 'lifted';
-  over?: boolean;
-}
-
-/** A reading across two neighbouring points, drawn as a bracket. */
-export interface Span {
-  from: number;
-  to: number;
-  text: string;
-}
 
 export interface PathFigureProps {
   layout: PathLayout;
@@ -41,8 +24,7 @@ export interface PathFigureProps {
   spans: readonly Span[];
   /** Nodes under the red and the black lead. */
   leads: { plus: number; minus: number } | null;
-  /** Where the tag hangs, and how far under the figure. */
-  tag: { left: number; right: number; drop: number };
+  tag: Tag;
   typed: string;
   statement: readonly string[];
   noReach: ReadonlySet<number>;
@@ -545,215 +527,6 @@ function Point({ box, leads, pins, noReach, onPoint }: { box: PointBox } & PathF
         style={{ fill: asked || read ? 'var(--sheet)' : 'var(--ink)' }}
       >
         {box.point}
-      </text>
-    </g>
-  );
-}
-
-function heightOf({ floorY, supplyY, supplyVolts }: PathLayout, volts: number): number {
-  return floorY - Math.min(Math.max(volts / supplyVolts, -0.12), 1.12) * (floorY - supplyY);
-}
-
-function PinMark({ pin, layout, aside }: { pin: Pin; layout: PathLayout; aside: boolean }) {
-  const box = layout.points.find(({ node }) => node === pin.node);
-  if (!box) return null;
-  const trueY = pin.trueVolts === undefined ? box.y : heightOf(layout, pin.trueVolts);
-  const moved = Math.abs(trueY - box.y) > 6;
-  const top = box.y - 38;
-  const anchor = aside ? 'end' : 'middle';
-  const x = aside ? box.x - 7 : box.x;
-  return (
-    <g style={{ color: 'var(--pencil)' }} pointerEvents="none">
-      <line x1={box.x} x2={box.x} y1={box.y - RADIUS} y2={top + 3} stroke="currentColor" strokeWidth={1.6} />
-      {moved ? (
-        <>
-          <line x1={box.x} x2={box.x} y1={box.y} y2={trueY} stroke="currentColor" strokeWidth={2.4} />
-          <circle cx={box.x} cy={trueY} r={5} fill="currentColor" />
-        </>
-      ) : null}
-      <text
-        x={x}
-        y={top - 1}
-        textAnchor={anchor}
-        fontSize={18}
-        className="fig-bold"
-        style={{ fill: 'var(--pencil)' }}
-      >
-        {pin.off === 'fallen' ? '▼ ' : pin.off === 'lifted' ? '▲ ' : pin.over ? '⊖ ' : ''}
-        {pin.text}
-      </text>
-      {pin.condition ? (
-        <text x={x} y={top - 20} textAnchor={anchor} fontSize={15} style={{ fill: 'var(--pencil)' }}>
-          {pin.condition}
-        </text>
-      ) : null}
-    </g>
-  );
-}
-
-/** Two or more off-height readings next to each other: the path as found. */
-function FoundPath({ pins, layout }: { pins: readonly Pin[]; layout: PathLayout }) {
-  const moved = layout.points.flatMap((box) => {
-    const pin = pins.find(({ node }) => node === box.node);
-    return pin?.off && pin.trueVolts !== undefined ? [{ x: box.x, y: heightOf(layout, pin.trueVolts) }] : [];
-  });
-  if (moved.length < 2) return null;
-  return (
-    <polyline
-      points={moved.map(({ x, y }) => `${x},${y}`).join(' ')}
-      fill="none"
-      stroke="var(--pencil)"
-      strokeWidth={2.4}
-      strokeDasharray="8 5"
-    />
-  );
-}
-
-function SpanMark({ span, layout }: { span: Span; layout: PathLayout }) {
-  const boxes = [span.from, span.to].map((node) => layout.points.find((box) => box.node === node));
-  const [one, two] = boxes;
-  if (!one || !two) return null;
-  const isFall = [layout.fall.high, layout.fall.low].every((node) => node === span.from || node === span.to);
-  if (isFall) {
-    const { x, y1, y2 } = layout.fall;
-    const middle = (y1 + y2) / 2 + 8;
-    return (
-      <g pointerEvents="none">
-        <path d={`M${x - 14} ${middle - 30}h-8v60h8`} fill="none" stroke="var(--pencil)" strokeWidth={2.4} />
-        <text
-          x={x - 30}
-          y={middle + 6}
-          textAnchor="end"
-          fontSize={18}
-          className="fig-bold"
-          style={{ fill: 'var(--pencil)' }}
-        >
-          {span.text}
-        </text>
-      </g>
-    );
-  }
-  const y = Math.min(one.y, two.y) - 26;
-  const [x1, x2] = [Math.min(one.x, two.x) + 8, Math.max(one.x, two.x) - 8];
-  return (
-    <g pointerEvents="none">
-      <path d={`M${x1} ${y + 8}v-8H${x2}v8`} fill="none" stroke="var(--pencil)" strokeWidth={2.4} />
-      <text
-        x={(x1 + x2) / 2}
-        y={y - 7}
-        textAnchor="middle"
-        fontSize={18}
-        className="fig-bold"
-        style={{ fill: 'var(--pencil)' }}
-      >
-        {span.text}
-      </text>
-    </g>
-  );
-}
-
-function Typed({ text, box }: { text: string; box: PointBox | undefined }) {
-  if (!box) return null;
-  const room = 24 + 11 * text.length;
-  return (
-    <g pointerEvents="none">
-      <line
-        x1={box.x}
-        x2={box.x}
-        y1={box.y - 20}
-        y2={box.y - 42}
-        stroke="var(--pencil)"
-        strokeWidth={1.6}
-        strokeDasharray="4 3"
-      />
-      <rect
-        x={box.x - room / 2}
-        y={box.y - 74}
-        width={room}
-        height={32}
-        fill="var(--pencil-t)"
-        stroke="var(--pencil)"
-        strokeWidth={2}
-        strokeDasharray="6 4"
-      />
-      <text
-        x={box.x}
-        y={box.y - 52}
-        textAnchor="middle"
-        fontSize={19}
-        className="fig-bold"
-        style={{ fill: 'var(--pencil)', stroke: 'none' }}
-      >
-        {text}
-      </text>
-    </g>
-  );
-}
-
-/** Slack leads from the two points to the eyelets of the tag; eyelets slide along its edge to stay under them. */
-function Leads({
-  leads,
-  tag,
-  layout,
-  nameOf,
-}: {
-  leads: { plus: number; minus: number };
-  tag: PathFigureProps['tag'];
-  layout: PathLayout;
-  nameOf: (node: number) => string;
-}) {
-  const find = (node: number) => layout.points.find((box) => box.node === node);
-  const [plus, minus] = [find(leads.plus), find(leads.minus)];
-  const y = layout.height + tag.drop;
-  const clamp = (x: number, low: number, high: number) => Math.min(Math.max(x, low), high);
-  const wanted = [plus?.x ?? tag.left + 120, minus?.x ?? tag.right - 120] as const;
-  let [p, m] = [
-    clamp(wanted[0], tag.left + 30, tag.right - 40),
-    clamp(wanted[1], tag.left + 30, tag.right - 40),
-  ];
-  if (Math.abs(p - m) < 56)
-    [p, m] = p <= m ? [Math.max(tag.left + 30, m - 56), m] : [p, Math.max(tag.left + 30, p - 56)];
-  const curve = (box: PointBox | undefined, x: number) => {
-    if (!box) return `M${x} ${y - 30}V${y}`;
-    const middle = (box.y + y) / 2;
-    return `M${box.x} ${box.y + RADIUS + 4}C${box.x + 8} ${middle} ${x - 6} ${middle} ${x} ${y}`;
-  };
-  return (
-    <g pointerEvents="none">
-      <path className="lead" d={curve(plus, p)} fill="none" stroke="var(--sheet)" strokeWidth={8} />
-      <path className="lead" d={curve(plus, p)} fill="none" stroke="var(--pencil)" strokeWidth={4} />
-      <path className="lead" d={curve(minus, m)} fill="none" stroke="var(--sheet)" strokeWidth={8} />
-      <path className="lead" d={curve(minus, m)} fill="none" stroke="var(--ink)" strokeWidth={4} />
-      {plus ? null : <OffLane x={p} y={y - 34} name={nameOf(leads.plus)} />}
-      {minus ? null : <OffLane x={m} y={y - 34} name={nameOf(leads.minus)} />}
-      <Eyelet x={p} y={y} sign="+" ink="var(--pencil)" />
-      <Eyelet x={m} y={y} sign="−" ink="var(--ink)" />
-    </g>
-  );
-}
-
-/** End of a lead whose point is not on the lane shown. */
-function OffLane({ x, y, name }: { x: number; y: number; name: string }) {
-  return (
-    <text x={x} y={y} textAnchor="middle" fontSize={15} style={{ fill: 'var(--ink2)' }}>
-      {name}
-    </text>
-  );
-}
-
-function Eyelet({ x, y, sign, ink }: { x: number; y: number; sign: string; ink: string }): ReactNode {
-  return (
-    <g>
-      <circle cx={x} cy={y} r={10.5} fill="var(--sheet)" stroke={ink} strokeWidth={2} />
-      <text
-        x={x}
-        y={y + 5.5}
-        textAnchor="middle"
-        fontSize={20}
-        fontWeight={800}
-        style={{ fill: ink, stroke: 'none' }}
-      >
-        {sign}
       </text>
     </g>
   );

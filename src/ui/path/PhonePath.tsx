@@ -4,7 +4,7 @@ import type { CompiledPart } from '@/core/circuit/compile';
 import type { Lane, Lanes, Step } from '@/core/path/lanes';
 import type { Standing } from '@/core/path/standing';
 import { inTwenty, TurnStrokes } from '../Turns';
-import type { Pin } from './PathFigure';
+import type { Pin } from './PathMarks';
 
 /** One row of the upright axis: a run in doubt, or a spared stretch folded to one line. */
 type Row = { kind: 'folded'; steps: Step[] } | { kind: 'run'; step: Step; fall: boolean };

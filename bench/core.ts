@@ -5,7 +5,7 @@
 import { CircuitModel } from '../src/core/circuit/model';
 import { circuitSchema, type Circuit, type Reading } from '../src/core/circuit/schema';
 import { applySetup } from '../src/core/circuit/situation';
-import { SituationSolver } from '../src/core/circuit/world';
+import { SituationSolver } from '../src/core/circuit/solveSituation';
 import { Diagnoser } from '../src/core/diagnosis/diagnose';
 
 const ROUNDS = 9;

@@ -6,10 +6,11 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseCircuit } from '../src/core/circuit/parse';
 import type { Reading, Test } from '../src/core/circuit/schema';
-import { workingPatterns } from '../src/core/diagnosis/candidateTests';
+import { workingPatterns } from '../src/core/diagnosis/patterns';
 import { Diagnoser } from '../src/core/diagnosis/diagnose';
 import { totalSigma } from '../src/core/diagnosis/likelihood';
-import { bindTest, predict, predictedValue, type Prediction } from '../src/core/diagnosis/predict';
+import { bindTest, predict, predictedValue } from '../src/core/diagnosis/predict';
+import type { Prediction } from '../src/core/diagnosis/prediction';
 import { seededRandom, type Random } from '../src/core/random';
 
 const MOST_READINGS = 16;

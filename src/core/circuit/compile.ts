@@ -1,40 +1,35 @@
+import { electricalBranches, transformerOhms, type BranchRole, type BranchSpec } from './branches';
+import { ATMOSPHERE, fluidBranches } from './fluidBranches';
 import { InputError } from './inputError';
-import type { Circuit, Part, PartOf } from './schema';
-import { conductorOhms, gaugeArea } from './wireGauge';
+import { isFluidKind } from './partSchema';
+import type { Circuit, Part } from './schema';
 
-/** Closed contact, plug pin or jumper when the file gives no figure, ohms. */
-const CONTACT_OHMS = 0.01;
-const PIN_OHMS = 0.005;
-const WIRE_OHMS = 0.02;
-const SOURCE_OHMS = 0.02;
-const OUTPUT_OHMS = 0.05;
-/** A fuse's cold resistance drops about this many volts at its rating. */
-const FUSE_DROP_VOLTS = 0.08;
-const DIODE_ON_OHMS = 0.05;
 /** Nothing conducts better than this: keeps the matrix well scaled. */
 export const LEAST_OHMS = 1e-4;
-/** Spread that a load's resistance may have around its nominal value when the file gives none. */
-const LOAD_TOLERANCE = 0.08;
-const SOURCE_TOLERANCE = 0.02;
 
-export type BranchRole = 'body' | 'output' | 'made' | 'resting' | 'upper' | 'lower' | 'wiper';
+export type Domain = 'electrical' | 'fluid';
 
 /** One two-terminal piece of a part. */
 export interface Branch {
   index: number;
   part: number;
   role: BranchRole;
+  domain: Domain;
   /** Contact set of a relay, counted from 0. */
   set: number;
   a: number;
   b: number;
-  /** Resistance while it conducts, ohms. */
+  /** Resistance while it conducts, ohms; or kPa per L/min. */
   ohms: number;
+  /** Reactance at the frequency of its own supply, ohms; 0 on direct current. */
+  reactance: number;
   /** Current a to b is `(v_a − v_b + emf) / ohms`. */
   emf: number;
   /** Relative spread of the resistance. */
   tolerance: number;
   emfTolerance: number;
+  /** Valve positions in which it is open; null for everything else. */
+  positions: readonly number[] | null;
 }
 
 export interface TransformerUnit {
@@ -59,6 +54,10 @@ export interface CompiledCircuit {
   nodeNames: string[];
   nodeIndex: ReadonlyMap<string, number>;
   frame: number;
+  /** Node of the atmosphere, −1 where nothing is fluid. */
+  atmosphere: number;
+  /** By node. */
+  domains: readonly Domain[];
   parts: CompiledPart[];
   partIndex: ReadonlyMap<string, number>;
   branches: Branch[];
@@ -68,29 +67,27 @@ export interface CompiledCircuit {
   connectors: string[];
   /** Highest nominal supply, volts. */
   supplyVolts: number;
-  alternating: boolean;
+  /** Highest pressure, or deepest vacuum, of a fluid supply, kPa. */
+  supplyKPa: number;
+  /** By node: stands on an alternating supply, so that its volts are an rms value without a sign. */
+  alternating: Uint8Array;
+  /** Some branch has reactance: the network is solved with complex numbers. */
+  reactive: boolean;
 }
 
 /**
  * Checks references and turns parts into branches. Throws {@link InputError} for a repeated reference, an unknown
- * control or position, a frame no part touches, a relay without a coil.
+ * control or position, a frame no part touches, a relay without a coil, a node that is both electrical and fluid.
  */
 export function compileCircuit(circuit: Circuit): CompiledCircuit {
   const nodeNames: string[] = [];
+  const domains: Domain[] = [];
   const nodeIndex = new Map<string, number>();
-  const node = (name: string): number => {
-    let at = nodeIndex.get(name);
-    if (at === undefined) {
-      at = nodeNames.length;
-      nodeNames.push(name);
-      nodeIndex.set(name, at);
-    }
-    return at;
-  };
   const partIndex = new Map<string, number>();
   const parts: CompiledPart[] = [];
   const branches: Branch[] = [];
   const transformers: TransformerUnit[] = [];
+  const henries: number[] = [];
   const supplyVolts = Math.max(
     0,
     ...circuit.parts.filter((p) => p.kind === 'source').map((p) => Math.abs(p.volts)),
@@ -98,46 +95,70 @@ export function compileCircuit(circuit: Circuit): CompiledCircuit {
 
   circuit.parts.forEach((part, at) => {
     const field = `circuit.parts[${at}]`;
+    const node = (name: string, domain: Domain): number => {
+      const known = nodeIndex.get(name);
+      if (known !== undefined) {
+        if (domains[known] === domain) return known;
+        throw new InputError(
+          `${field}.nodes`,
+          `node "${name}" carries ${domain === 'fluid' ? 'current' : 'fluid'} elsewhere; give this end another name`,
+        );
+      }
+      nodeNames.push(name);
+      domains.push(domain);
+      nodeIndex.set(name, nodeNames.length - 1);
+      return nodeNames.length - 1;
+    };
     if (partIndex.has(part.ref)) {
       throw new InputError(`${field}.ref`, `"${part.ref}" is used twice; give each part its own reference`);
     }
     checkControls(circuit, part, field);
     const compiled: CompiledPart = { index: at, part, branches: [], nodes: [] };
-    const add = (
-      role: BranchRole,
-      from: string,
-      to: string,
-      ohms: number,
-      more: Partial<Pick<Branch, 'emf' | 'tolerance' | 'emfTolerance' | 'set'>> = {},
-    ) => {
+    const add = (spec: BranchSpec, domain: Domain) => {
       const branch: Branch = {
         index: branches.length,
         part: at,
-        role,
-        set: 0,
-        a: node(from),
-        b: node(to),
-        ohms: Math.max(ohms, LEAST_OHMS),
-        emf: 0,
-        tolerance: 0,
-        emfTolerance: 0,
-        ...more,
+        role: spec.role,
+        domain,
+        set: spec.set ?? 0,
+        a: node(spec.from, domain),
+        b: node(spec.to, domain),
+        ohms: Math.max(spec.ohms, LEAST_OHMS),
+        reactance: 0,
+        emf: spec.emf ?? 0,
+        tolerance: spec.tolerance ?? 0,
+        emfTolerance: spec.emfTolerance ?? 0,
+        positions: spec.positions ?? null,
       };
+      henries.push(spec.henries ?? 0);
       branches.push(branch);
       compiled.branches.push(branch);
     };
-    addBranches(part, field, add);
+    for (const spec of electricalBranches(part, field)) add(spec, 'electrical');
+    for (const spec of fluidBranches(part, field)) add(spec, 'fluid');
     if (part.kind === 'transformer') {
       const n = part.nodes;
       transformers.push({
         part: at,
-        primary: [node(n.p1), node(n.p2)],
-        secondary: [node(n.s1), node(n.s2)],
+        primary: [node(n.p1, 'electrical'), node(n.p2, 'electrical')],
+        secondary: [node(n.s1, 'electrical'), node(n.s2, 'electrical')],
         ratio: part.ratio,
         ohms: Math.max(part.internalOhms ?? transformerOhms(part, supplyVolts), LEAST_OHMS),
       });
     }
-    compiled.nodes = Object.values(part.nodes as Record<string, string>).map(node);
+    compiled.nodes = Object.entries(part.nodes as Record<string, string | undefined>).flatMap(
+      ([key, name]) =>
+        name === undefined
+          ? []
+          : [
+              node(
+                name,
+                isFluidKind(part.kind) && !(part.kind === 'pressureSwitch' && key !== 'port')
+                  ? 'fluid'
+                  : 'electrical',
+              ),
+            ],
+    );
     partIndex.set(part.ref, at);
     parts.push(compiled);
   });
@@ -146,14 +167,22 @@ export function compileCircuit(circuit: Circuit): CompiledCircuit {
   if (frame === undefined) {
     throw new InputError('circuit.frame', `no part touches node "${circuit.frame}"; name a node that exists`);
   }
-  if (!circuit.parts.some((p) => p.kind === 'source')) {
+  if (!circuit.parts.some(({ kind }) => kind === 'source' || kind === 'airSupply' || kind === 'pump')) {
     throw new InputError('circuit.parts', 'there is no source; add a part of kind "source"');
+  }
+  checkCoils(circuit);
+  const hertz = hertzOfNodes(circuit, nodeNames.length, frame, parts, branches, transformers);
+  for (const branch of branches) {
+    const own = Math.max(hertz[branch.a]!, hertz[branch.b]!);
+    branch.reactance = 2 * Math.PI * own * henries[branch.index]!;
   }
   return {
     circuit,
     nodeNames,
     nodeIndex,
     frame,
+    atmosphere: nodeIndex.get(ATMOSPHERE) ?? -1,
+    domains,
     parts,
     partIndex,
     branches,
@@ -161,113 +190,52 @@ export function compileCircuit(circuit: Circuit): CompiledCircuit {
     scattering: branches.filter(({ tolerance, emfTolerance }) => tolerance > 0 || emfTolerance > 0),
     connectors: [...new Set(circuit.parts.flatMap((p) => (p.kind === 'pin' ? [p.connector] : [])))],
     supplyVolts,
-    alternating: circuit.parts.some((p) => p.kind === 'source' && (p.hz ?? 0) > 0),
+    supplyKPa: Math.max(
+      0,
+      ...circuit.parts.map((p) => (p.kind === 'airSupply' || p.kind === 'pump' ? Math.abs(p.kPa) : 0)),
+    ),
+    alternating: Uint8Array.from(hertz, (hz) => (hz > 0 ? 1 : 0)),
+    reactive: branches.some(({ reactance }) => reactance > 0),
   };
 }
 
-type AddBranch = (
-  role: BranchRole,
-  from: string,
-  to: string,
-  ohms: number,
-  more?: Partial<Pick<Branch, 'emf' | 'tolerance' | 'emfTolerance' | 'set'>>,
-) => void;
-
-function addBranches(part: Part, field: string, add: AddBranch): void {
-  switch (part.kind) {
-    case 'source':
-      return add('body', part.nodes['+'], part.nodes['-'], part.internalOhms ?? SOURCE_OHMS, {
-        emf: -part.volts,
-        emfTolerance: SOURCE_TOLERANCE,
-      });
-    case 'transformer':
-      return;
-    case 'fuse':
-    case 'breaker':
-      return add('body', part.nodes['1'], part.nodes['2'], part.ohms ?? FUSE_DROP_VOLTS / part.amps);
-    case 'wire':
-      return add('body', part.nodes['1'], part.nodes['2'], wireOhms(part));
-    case 'pin':
-      return add('body', part.nodes['1'], part.nodes['2'], part.ohms ?? PIN_OHMS);
-    case 'switch':
-    case 'timer':
-      return add('body', part.nodes['1'], part.nodes['2'], part.ohms ?? CONTACT_OHMS);
-    case 'coil':
-    case 'resistor':
-    case 'lamp':
-    case 'heater':
-    case 'motor':
-      return add('body', part.nodes['1'], part.nodes['2'], part.ohms, {
-        tolerance: part.tolerance ?? LOAD_TOLERANCE,
-      });
-    case 'diode':
-      return add('body', part.nodes.anode, part.nodes.cathode, DIODE_ON_OHMS, {
-        emf: -(part.forwardVolts ?? 0.7),
-      });
-    case 'driver': {
-      const [from, to] =
-        part.side === 'low' ? [part.nodes.out, part.nodes.return] : [part.nodes.supply, part.nodes.out];
-      return add('output', from, to, part.ohms ?? OUTPUT_OHMS);
-    }
-    case 'sensor3': {
-      const wiper = `${part.ref}:wiper`;
-      const tolerance = part.tolerance ?? LOAD_TOLERANCE;
-      add('upper', part.nodes.supply, wiper, part.ohms / 2, { tolerance });
-      add('lower', wiper, part.nodes.return, part.ohms / 2, { tolerance });
-      return add('wiper', wiper, part.nodes.signal, Math.max(1, part.ohms / 100));
-    }
-    case 'relay': {
-      const { a1, a2 } = part.nodes;
-      if (!a1 || !a2) throw new InputError(`${field}.nodes`, 'a relay needs its coil nodes "a1" and "a2"');
-      add('body', a1, a2, part.ohms, { tolerance: part.tolerance ?? LOAD_TOLERANCE });
-      const contactOhms = part.contactOhms ?? CONTACT_OHMS;
-      relaySets(part, field).forEach(({ com, no, nc }, set) => {
-        if (no !== undefined) add('made', com, no, contactOhms, { set });
-        if (nc !== undefined) add('resting', com, nc, contactOhms, { set });
-      });
-    }
-  }
+/** Reference node of a branch's domain: the frame, or the atmosphere. */
+export function groundOf({ frame, atmosphere }: CompiledCircuit, { domain }: Pick<Branch, 'domain'>): number {
+  return domain === 'fluid' ? atmosphere : frame;
 }
 
-/** Contact sets of a relay: `com`/`no`/`nc`, and `com2`/`no2`/`nc2` … for further poles. */
-function relaySets(part: PartOf<'relay'>, field: string) {
-  const sets = new Map<string, { com?: string; no?: string; nc?: string }>();
-  for (const [key, value] of Object.entries(part.nodes)) {
-    if (key === 'a1' || key === 'a2') continue;
-    const match = /^(com|no|nc)[_.-]?(\d*)$/.exec(key) ?? /^(\d+)[_.-]?(com|no|nc)$/.exec(key);
-    if (!match) {
-      throw new InputError(
-        `${field}.nodes.${key}`,
-        'use a1, a2, com, no, nc, and com2, no2, nc2 for more poles',
-      );
-    }
-    const [first = '', second = ''] = [match[1], match[2]];
-    const [role, pole] = /^\d/.test(first) ? [second, first] : [first, second];
-    const set = sets.get(pole === '1' ? '' : pole) ?? {};
-    sets.set(pole === '1' ? '' : pole, { ...set, [role]: value });
+/**
+ * Frequency that each node stands on. Networks that touch only at the frame keep their own: a battery's circuit beside
+ * a line supply stays direct current. Where two frequencies meet elsewhere the higher one is taken for both.
+ */
+function hertzOfNodes(
+  circuit: Circuit,
+  nodeCount: number,
+  frame: number,
+  parts: readonly CompiledPart[],
+  branches: readonly Branch[],
+  transformers: readonly TransformerUnit[],
+): Float64Array {
+  const group = Int32Array.from({ length: nodeCount }, (_one, at) => at);
+  const find = (at: number): number => (group[at] === at ? at : (group[at] = find(group[at]!)));
+  const join = (a: number, b: number) => {
+    if (a !== frame && b !== frame) group[find(a)] = find(b);
+  };
+  for (const { a, b } of branches) join(a, b);
+  for (const { primary, secondary } of transformers) {
+    const nodes = [...primary, ...secondary].filter((node) => node !== frame);
+    nodes.forEach((node) => join(nodes[0]!, node));
   }
-  return [...sets].map(([pole, { com, no, nc }]) => {
-    if (com === undefined || (no === undefined && nc === undefined)) {
-      throw new InputError(
-        `${field}.nodes`,
-        `contact set ${pole || '1'} needs "com" and one of "no" and "nc"`,
-      );
+  const hertz = new Float64Array(nodeCount);
+  circuit.parts.forEach((part, at) => {
+    if (part.kind !== 'source' || !part.hz) return;
+    for (const node of parts[at]!.nodes) {
+      if (node === frame) continue;
+      const root = find(node);
+      hertz[root] = Math.max(hertz[root]!, part.hz);
     }
-    return { com, no, nc };
   });
-}
-
-function wireOhms(part: PartOf<'wire'>): number {
-  if (part.ohms !== undefined) return part.ohms;
-  const area = part.mm2 ?? (part.awg === undefined ? undefined : gaugeArea(part.awg));
-  if (part.lengthMetres === undefined || area === undefined) return WIRE_OHMS;
-  return conductorOhms(part.lengthMetres, area);
-}
-
-/** Copper resistance at the secondary giving about 10 % regulation at the rated load; a small control unit when unrated. */
-function transformerOhms(part: PartOf<'transformer'>, supplyVolts: number): number {
-  const secondary = Math.max(supplyVolts / part.ratio, 1);
-  return (0.1 * secondary * secondary) / (part.va ?? 50);
+  return hertz.map((_one, node) => (node === frame ? 0 : hertz[find(node)]!));
 }
 
 function checkControls(circuit: Circuit, part: Part, field: string): void {
@@ -289,4 +257,17 @@ function checkControls(circuit: Circuit, part: Part, field: string): void {
       }
     }
   }
+}
+
+function checkCoils(circuit: Circuit): void {
+  const coils = new Set(circuit.parts.flatMap(({ kind, ref }) => (kind === 'coil' ? [ref] : [])));
+  circuit.parts.forEach((part, at) => {
+    if (part.kind !== 'valve') return;
+    for (const key of ['coil', 'coil2'] as const) {
+      const ref = part[key];
+      if (ref === undefined || coils.has(ref)) continue;
+      const known = [...coils].join(', ') || 'none';
+      throw new InputError(`circuit.parts[${at}].${key}`, `no coil "${ref}"; known: ${known}`);
+    }
+  });
 }

@@ -4,20 +4,26 @@ export interface Terminal {
   end: 'a' | 'b';
 }
 
-/** How a fault changes the circuit. */
+/** How a fault changes the circuit. Resistances of the fluid side are in kPa per L/min. */
 export type Edit =
   /** Resistance while conducting; `Infinity` is broken. The contact still follows its control. */
   | { type: 'ohms'; branch: number; ohms: number }
   /** Conducts, or not, whatever the control says. */
   | { type: 'force'; branch: number; on: boolean }
-  /** Path from a terminal to the frame; with `breakdownVolts` it conducts only above that voltage. */
+  /** Path from a terminal to the frame (or the atmosphere); with `breakdownVolts` it conducts only above that voltage. */
   | { type: 'leak'; at: Terminal; ohms: number; breakdownVolts?: number }
   | { type: 'bridge'; from: Terminal; to: Terminal; ohms: number }
   | { type: 'emf'; branch: number; factor: number }
   | { type: 'reverse'; branch: number }
   | { type: 'transformer'; part: number; ohms?: number; factor?: number }
   /** Two connectors plugged into each other's place: pin k of one carries the far side of pin k of the other. */
-  | { type: 'cross'; pairs: readonly (readonly [number, number])[] };
+  | { type: 'cross'; pairs: readonly (readonly [number, number])[] }
+  /** A valve's spool stands here whatever its coil says. */
+  | { type: 'position'; part: number; position: number }
+  /** A piston or plunger that does not move. */
+  | { type: 'jam'; part: number }
+  /** A pressure switch whose points have moved. */
+  | { type: 'threshold'; part: number; factor: number };
 
 /** Edits that touch one conductance between two nodes; the network answers these in closed form. */
 export type ClosedFormEdit = Extract<Edit, { type: 'ohms' | 'force' | 'leak' | 'bridge' }>;

@@ -1,7 +1,8 @@
 import { compileCircuit, type CompiledCircuit } from './compile';
 import type { Circuit, Setup } from './schema';
 import { applySetup } from './situation';
-import { branchAmps, SituationSolver } from './world';
+import { SituationSolver } from './solveSituation';
+import { branchAmps } from './world';
 
 /** Most control combinations looked at when a circuit is opened; beyond this each control is varied alone. */
 const MOST_COMBINATIONS = 36;
@@ -79,6 +80,11 @@ export function setupKey(setup: Setup): string {
     sorted(setup.jumpers?.map((pair) => [...pair].sort().join('~'))),
     sorted(setup.energised),
     setup.afterSeconds,
+    sorted(setup.override),
+    sorted(setup.plugged),
+    sorted(setup.open),
+    sorted(setup.secured),
+    sorted(setup.swapped?.map((pair) => [...pair].sort().join('~'))),
   ]);
 }
 

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { seededRandom } from '../random';
-import { ChangedNetwork, Network, type Edge } from './network';
+import { ChangedNetwork, Matrix, Network, type Edge } from './network';
 
 const SIZE = 9;
 
@@ -20,12 +20,16 @@ function randomEdges(seed: number, count: number): Edge[] {
   });
 }
 
+function solved(edges: readonly Edge[], size = SIZE): Network {
+  return new Network(new Matrix(size, [0], edges), edges);
+}
+
 /** The plain slow reference: the changed network built from nothing. */
 function rebuilt(edges: readonly Edge[], a: number, b: number, siemens: number, on: number | null): Network {
   const changed = edges.map((edge, at) =>
     at === on ? { ...edge, siemens: Math.max(0, edge.siemens + siemens) } : edge,
   );
-  return new Network(SIZE, 0, on === null ? [...changed, { a, b, siemens, emf: 0 }] : changed);
+  return solved(on === null ? [...changed, { a, b, siemens, emf: 0 }] : changed);
 }
 
 const seeds = fc.integer({ min: 1, max: 1e6 });
@@ -35,7 +39,7 @@ describe('Network', () => {
     fc.assert(
       fc.property(seeds, (seed) => {
         const edges = randomEdges(seed, 14);
-        const network = new Network(SIZE, 0, edges);
+        const network = solved(edges);
         const sum = new Float64Array(SIZE);
         let most = 1e-6;
         for (const { a, b, siemens, emf } of edges) {
@@ -54,7 +58,7 @@ describe('Network', () => {
   it('is reciprocal: resistance is the same both ways, and transfer symmetric', () => {
     fc.assert(
       fc.property(seeds, (seed) => {
-        const network = new Network(SIZE, 0, randomEdges(seed, 12));
+        const network = solved(randomEdges(seed, 12));
         for (let i = 0; i < SIZE; i++) {
           for (let j = 0; j < SIZE; j++) {
             const [there, back] = [network.pairOhms(i, j), network.pairOhms(j, i)];
@@ -68,10 +72,13 @@ describe('Network', () => {
   });
 
   it('names what floats instead of giving numbers from noise', () => {
-    const network = new Network(4, 0, [
-      { a: 1, b: 0, siemens: 1, emf: -12 },
-      { a: 2, b: 3, siemens: 1, emf: 0 },
-    ]);
+    const network = solved(
+      [
+        { a: 1, b: 0, siemens: 1, emf: -12 },
+        { a: 2, b: 3, siemens: 1, emf: 0 },
+      ],
+      4,
+    );
     expect(network.pairVolts(1, 0)).toBeCloseTo(12);
     expect(network.pairVolts(2, 0)).toBeNaN();
     expect(network.pairOhms(2, 0)).toBe(Infinity);
@@ -82,7 +89,7 @@ describe('Network', () => {
 describe('ChangedNetwork', () => {
   /** Every pair's volts and ohms against the network built anew. */
   function compare(edges: Edge[], a: number, b: number, siemens: number, on: number | null): void {
-    const fast = new ChangedNetwork(new Network(SIZE, 0, edges), {
+    const fast = new ChangedNetwork(solved(edges), {
       a,
       b,
       siemens,

@@ -13,6 +13,8 @@ export interface Edge {
   siemens: number;
   /** Current a to b is `siemens · (v_a − v_b + emf)`. Volts. */
   emf: number;
+  /** Imaginary part of the admittance on alternating current, siemens. */
+  susceptance?: number;
 }
 
 /** An ideal transformer with its copper resistance seen at the secondary. */
@@ -31,167 +33,219 @@ export interface Delta {
   siemens: number;
   /** Electromotive force in series with the changed conductance, volts. */
   emf?: number;
+  /** Change of the imaginary part of the admittance, siemens. */
+  susceptance?: number;
+}
+
+/**
+ * A solved network that answers questions between pairs of nodes. Alternating networks answer with rms magnitudes;
+ * everything else carries its sign.
+ */
+export interface Solved {
+  /** A node standing for all that hang together with this one. */
+  sideOf(node: number): number;
+  joined(i: number, j: number): boolean;
+  /** Open-circuit volts from `i` to `j`; `NaN` where the two float against each other. */
+  pairVolts(i: number, j: number): number;
+  /** Resistance (size of the impedance) seen between two nodes; `Infinity` where nothing joins them. */
+  pairOhms(i: number, j: number): number;
+  /** `(e_i − e_j)ᵀ Z (e_p − e_q)`, ohms, for `i`, `j` joined. */
+  transfer(i: number, j: number, p: number, q: number): number;
+  /** Current from `a` to `b` through an admittance with a source in series, amperes. 0 where the two float. */
+  amps(a: number, b: number, siemens: number, emf: number, susceptance: number): number;
 }
 
 /** Below this relative size `1 + Δg·z` has vanished: the edge was the only way between two halves. */
-const BRIDGE_RELATIVE = 1e-9;
+export const BRIDGE_RELATIVE = 1e-9;
 
-export class Network {
+/** Conductances of a network, inverted: everything but the sources. */
+export class Matrix {
   /** Reference node of the island each node belongs to. */
   readonly island: Int32Array;
-  /** Volts against the island's own reference. */
-  readonly volts: Float64Array;
   /** Inverse of the conductance matrix, n·n, zero in the rows of reference nodes. Ohms. */
   readonly z: Float64Array;
 
+  /** `references` are the nodes that count as zero of their island wherever they stand. */
   constructor(
     readonly nodeCount: number,
-    readonly frame: number,
-    readonly edges: readonly Edge[],
+    references: readonly number[],
+    edges: readonly Edge[],
     couplings: readonly Coupling[] = [],
   ) {
-    this.island = islands(nodeCount, frame, edges, couplings);
+    this.island = islands(nodeCount, references, edges, couplings);
     this.z = invert(nodeCount, this.island, edges, couplings);
+  }
+}
+
+export class Network implements Solved {
+  /** Volts against the island's own reference. */
+  readonly volts: Float64Array;
+  private readonly island: Int32Array;
+  private readonly z: Float64Array;
+  private readonly n: number;
+
+  constructor(matrix: Matrix, edges: readonly Edge[]) {
+    const { nodeCount, z } = matrix;
+    this.island = matrix.island;
+    this.z = z;
+    this.n = nodeCount;
     this.volts = new Float64Array(nodeCount);
-    const injected = new Float64Array(nodeCount);
-    for (const edge of edges) {
-      if (edge.siemens === 0 || edge.emf === 0) continue;
-      const current = edge.siemens * edge.emf;
-      injected[edge.a] = injected[edge.a]! - current;
-      injected[edge.b] = injected[edge.b]! + current;
-    }
-    for (let k = 0; k < nodeCount; k++) {
-      const amps = injected[k]!;
-      if (amps === 0) continue;
-      const row = k * nodeCount;
-      for (let i = 0; i < nodeCount; i++) this.volts[i] = this.volts[i]! + this.z[row + i]! * amps;
+    for (const { a, b, siemens, emf } of edges) {
+      if (siemens === 0 || emf === 0 || a === b) continue;
+      const amps = siemens * emf;
+      const [rowA, rowB] = [a * nodeCount, b * nodeCount];
+      for (let i = 0; i < nodeCount; i++)
+        this.volts[i] = this.volts[i]! + (z[rowB + i]! - z[rowA + i]!) * amps;
     }
   }
 
-  /** Open-circuit volts from `i` to `j`; `NaN` where the two float against each other. */
+  sideOf(node: number): number {
+    return this.island[node]!;
+  }
+
+  joined(i: number, j: number): boolean {
+    return this.island[i] === this.island[j];
+  }
+
   pairVolts(i: number, j: number): number {
     return this.island[i] === this.island[j] ? this.volts[i]! - this.volts[j]! : NaN;
   }
 
-  /** Resistance seen between two nodes; `Infinity` across islands. */
   pairOhms(i: number, j: number): number {
-    if (this.island[i] !== this.island[j]) return Infinity;
-    return this.transfer(i, j, i, j);
+    return this.island[i] === this.island[j] ? this.transfer(i, j, i, j) : Infinity;
   }
 
-  /** `(e_i − e_j)ᵀ Z (e_p − e_q)`, ohms. Meaningful inside one island. */
   transfer(i: number, j: number, p: number, q: number): number {
-    const { z, nodeCount: n } = this;
-    return z[i * n + p]! - z[i * n + q]! - z[j * n + p]! + z[j * n + q]!;
+    const { z, n } = this;
+    const [rowI, rowJ] = [i * n, j * n];
+    return z[rowI + p]! - z[rowI + q]! - z[rowJ + p]! + z[rowJ + q]!;
+  }
+
+  amps(a: number, b: number, siemens: number, emf: number): number {
+    return currentThrough(this, a, b, siemens, emf);
   }
 }
 
+function currentThrough(solved: Solved, a: number, b: number, siemens: number, emf: number): number {
+  if (siemens === 0) return 0;
+  const volts = solved.pairVolts(a, b);
+  return Number.isNaN(volts) ? 0 : siemens * (volts + emf);
+}
+
 /** Kind of closed-form change: none, inside one island, cutting an island in two, joining two islands. */
-type Effect = 'none' | 'inside' | 'cut' | 'join';
+export type Effect = 'none' | 'inside' | 'cut' | 'join';
 
 /**
- * A network with at most one conductance changed. Closed form after Sherman and Morrison (1950), with the two
- * limits that formula cannot carry: a change that joins two islands, and one that cuts an island in two.
+ * A solved network with one conductance changed; changes stack. Closed form after Sherman and Morrison (1950), with
+ * the two limits that formula cannot carry: a change that joins two islands, and one that cuts an island in two.
  */
-export class ChangedNetwork {
+export class ChangedNetwork implements Solved {
   private readonly effect: Effect;
-  private readonly drop: number;
   private readonly scale: number;
+  private readonly drop: number;
+  private readonly a: number;
+  private readonly b: number;
+  private readonly siemens: number;
+  private readonly emf: number;
+  /** Node standing for each side of the change. */
+  private readonly sideA: number;
+  private readonly sideB: number;
 
   constructor(
-    readonly base: Network,
-    readonly delta: Delta | null,
+    private readonly base: Solved,
+    { a, b, siemens, emf = 0 }: Delta,
   ) {
-    if (delta === null || delta.siemens === 0 || delta.a === delta.b) {
+    this.a = a;
+    this.b = b;
+    this.siemens = siemens;
+    this.emf = emf;
+    this.sideA = base.sideOf(a);
+    this.sideB = base.sideOf(b);
+    this.scale = 0;
+    this.drop = 0;
+    if (siemens === 0 || a === b) {
       this.effect = 'none';
-      this.drop = 0;
-      this.scale = 0;
-      return;
-    }
-    const { a, b, siemens } = delta;
-    if (base.island[a] !== base.island[b]) {
+    } else if (this.sideA !== this.sideB) {
       this.effect = siemens > 0 ? 'join' : 'none';
-      this.drop = 0;
-      this.scale = 0;
-      return;
+    } else {
+      const denominator = 1 + siemens * base.transfer(a, b, a, b);
+      this.effect = denominator > BRIDGE_RELATIVE ? 'inside' : 'cut';
+      if (this.effect === 'inside') {
+        this.scale = siemens / denominator;
+        this.drop = base.pairVolts(a, b) + emf;
+      }
     }
-    const denominator = 1 + siemens * base.transfer(a, b, a, b);
-    this.effect = denominator > BRIDGE_RELATIVE ? 'inside' : 'cut';
-    this.drop = base.volts[a]! - base.volts[b]! + (delta.emf ?? 0);
-    this.scale = this.effect === 'inside' ? siemens / denominator : 0;
   }
 
-  /** Which part of the network a node belongs to, after the change. */
-  private sideOf(node: number): number {
-    const { base, delta } = this;
-    const home = base.island[node]!;
-    if (this.effect === 'join' && home === base.island[delta!.b]) return base.island[delta!.a]!;
-    if (this.effect === 'cut' && home === base.island[delta!.a]) {
+  sideOf(node: number): number {
+    const home = this.base.sideOf(node);
+    if (this.effect === 'join' && home === this.sideB) return this.sideA;
+    if (this.effect === 'cut' && home === this.sideA) {
       // Unit current through the cut edge lifts one whole side and leaves the other at the reference.
-      const lift = -delta!.siemens * base.transfer(node, home, delta!.a, delta!.b);
-      return Math.abs(lift) > 0.5 ? -1 - home : home;
+      const lift = -this.siemens * this.base.transfer(node, home, this.a, this.b);
+      if (Math.abs(lift) < 0.5) return home;
+      return lift > 0 ? this.a : this.b;
     }
     return home;
   }
 
   joined(i: number, j: number): boolean {
     if (i === j) return true;
-    if (this.effect === 'none' || this.effect === 'inside')
-      return this.base.island[i] === this.base.island[j];
+    if (this.effect === 'none' || this.effect === 'inside') return this.base.joined(i, j);
     return this.sideOf(i) === this.sideOf(j);
   }
 
-  /** Volts from `i` to `j` with no meter on; `NaN` where the two float against each other. */
   pairVolts(i: number, j: number): number {
-    const { base, delta } = this;
-    if (!this.joined(i, j)) return NaN;
+    const { base } = this;
     if (this.effect === 'inside') {
-      const plain = base.volts[i]! - base.volts[j]!;
-      return plain - this.scale * this.drop * base.transfer(i, j, delta!.a, delta!.b);
+      const plain = base.pairVolts(i, j);
+      if (this.drop === 0 || Number.isNaN(plain)) return plain;
+      return plain - this.scale * this.drop * base.transfer(i, j, this.a, this.b);
     }
-    if (this.effect === 'join' && base.island[i] !== base.island[j]) {
-      // No current can flow through the only bridge, so both ends of it stand at the same potential.
-      const [near, far] =
-        base.island[i] === base.island[delta!.a] ? [delta!.a, delta!.b] : [delta!.b, delta!.a];
-      return base.volts[i]! - base.volts[near]! + base.volts[far]! - base.volts[j]!;
+    if (this.effect === 'none') return base.pairVolts(i, j);
+    if (!this.joined(i, j)) return NaN;
+    if (this.effect === 'join' && !base.joined(i, j)) {
+      // No current can flow through the only bridge: its ends stand apart by no more than its source.
+      const nearA = base.sideOf(i) === this.sideA;
+      const [near, far] = nearA ? [this.a, this.b] : [this.b, this.a];
+      return base.pairVolts(i, near) + (nearA ? -this.emf : this.emf) + base.pairVolts(far, j);
     }
-    return base.volts[i]! - base.volts[j]!;
+    return base.pairVolts(i, j);
   }
 
-  /** `(e_i − e_j)ᵀ Z' (e_p − e_q)`, ohms, for `i`, `j` joined after the change. */
   transfer(i: number, j: number, p: number, q: number): number {
-    const { base, delta } = this;
+    const { base } = this;
     if (this.effect === 'inside') {
       const plain = base.transfer(i, j, p, q);
-      return (
-        plain - this.scale * base.transfer(i, j, delta!.a, delta!.b) * base.transfer(delta!.a, delta!.b, p, q)
-      );
+      const reach = base.transfer(i, j, this.a, this.b);
+      return reach === 0 ? plain : plain - this.scale * reach * base.transfer(this.a, this.b, p, q);
     }
-    if (this.effect === 'join' && base.island[i] !== base.island[j]) {
-      const [near, far] =
-        base.island[i] === base.island[delta!.a] ? [delta!.a, delta!.b] : [delta!.b, delta!.a];
+    if (this.effect === 'join' && !base.joined(i, j)) {
+      const [near, far] = base.sideOf(i) === this.sideA ? [this.a, this.b] : [this.b, this.a];
       return base.transfer(i, near, p, q) + base.transfer(far, j, p, q);
     }
     return base.transfer(i, j, p, q);
   }
 
-  /** Resistance seen between two nodes; `Infinity` where nothing joins them. */
   pairOhms(i: number, j: number): number {
     if (i === j) return 0;
     if (!this.joined(i, j)) return Infinity;
-    const { base, delta } = this;
-    if (this.effect === 'join' && base.island[i] !== base.island[j]) {
-      const [near, far] =
-        base.island[i] === base.island[delta!.a] ? [delta!.a, delta!.b] : [delta!.b, delta!.a];
-      return base.transfer(i, near, i, near) + 1 / delta!.siemens + base.transfer(far, j, far, j);
+    const { base } = this;
+    if (this.effect === 'join' && !base.joined(i, j)) {
+      const [near, far] = base.sideOf(i) === this.sideA ? [this.a, this.b] : [this.b, this.a];
+      return base.pairOhms(i, near) + 1 / this.siemens + base.pairOhms(far, j);
     }
     return this.transfer(i, j, i, j);
   }
+
+  amps(a: number, b: number, siemens: number, emf: number): number {
+    return currentThrough(this, a, b, siemens, emf);
+  }
 }
 
-function islands(
+export function islands(
   nodeCount: number,
-  frame: number,
+  references: readonly number[],
   edges: readonly Edge[],
   couplings: readonly Coupling[],
 ): Int32Array {
@@ -211,10 +265,10 @@ function islands(
     const [x, y] = [find(a), find(b)];
     // The frame is always its island's reference; otherwise the lowest number is.
     if (x === y) return;
-    if (x === frame || (y !== frame && x < y)) parent[y] = x;
+    if (references.includes(x) || (!references.includes(y) && x < y)) parent[y] = x;
     else parent[x] = y;
   };
-  for (const edge of edges) if (edge.siemens > 0) join(edge.a, edge.b);
+  for (const { a, b, siemens, susceptance } of edges) if (siemens > 0 || susceptance) join(a, b);
   for (const { primary, secondary } of couplings) {
     join(primary[0], primary[1]);
     join(secondary[0], secondary[1]);
@@ -224,7 +278,7 @@ function islands(
 }
 
 /** Magnetising branch of a transformer, as a fraction of its copper conductance at the primary. */
-const MAGNETISING = 1e-4;
+export const MAGNETISING = 1e-4;
 
 function invert(
   n: number,

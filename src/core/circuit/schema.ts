@@ -1,96 +1,10 @@
 import { z } from 'zod';
+import { name, notNegative, partSchema, positive, type Part, type PartOf } from './partSchema';
 
 /**
  * Circuit, set-up, reading and case: the open formats. These schemas are the source; `docs/formats.md`
  * describes them for people.
  */
-
-const name = z.string().min(1);
-const positive = z.number().positive();
-const notNegative = z.number().nonnegative();
-
-/** Control positions in which a contact or output is on: every named control must match. */
-const when = z.record(name, z.union([z.array(name), name.transform((one) => [one])]));
-
-const common = {
-  ref: name,
-  /** What a person calls it: "Tilt right coil". */
-  label: z.string().optional(),
-  /** Where it sits on the machine. */
-  place: z.string().optional(),
-  /** Minutes to get at it with a probe. */
-  accessMinutes: notNegative.optional(),
-  /** Relative likelihood of failing against others of its kind; 1 is usual. */
-  wear: positive.optional(),
-};
-
-function part<K extends string, N extends z.ZodType, S extends z.ZodRawShape>(kind: K, nodes: N, shape: S) {
-  return z.object({ ...common, kind: z.literal(kind), nodes, ...shape });
-}
-
-const two = z.object({ '1': name, '2': name });
-const load = { ohms: positive, tolerance: z.number().min(0).max(0.9).optional() };
-
-export const partSchema = z.discriminatedUnion('kind', [
-  part('source', z.object({ '+': name, '-': name }), {
-    volts: z.number(),
-    internalOhms: notNegative.optional(),
-    hz: notNegative.optional(),
-  }),
-  part('transformer', z.object({ p1: name, p2: name, s1: name, s2: name }), {
-    /** Primary volts over secondary volts. */
-    ratio: positive,
-    internalOhms: notNegative.optional(),
-    va: positive.optional(),
-  }),
-  part('fuse', two, { amps: positive, ohms: notNegative.optional() }),
-  part('breaker', two, { amps: positive, ohms: notNegative.optional() }),
-  part('wire', two, {
-    ohms: notNegative.optional(),
-    lengthMetres: positive.optional(),
-    mm2: positive.optional(),
-    awg: z.union([z.number(), z.string()]).optional(),
-    bundle: z.string().optional(),
-    colour: z.string().optional(),
-    mark: z.string().optional(),
-  }),
-  part('pin', two, { connector: name, ohms: notNegative.optional() }),
-  part('switch', two, { closedWhen: when, ohms: notNegative.optional() }),
-  part('relay', z.record(name, name), {
-    ohms: positive,
-    pickUpVolts: positive.optional(),
-    dropOutVolts: positive.optional(),
-    tolerance: z.number().min(0).max(0.9).optional(),
-    contactOhms: notNegative.optional(),
-  }),
-  part('coil', two, {
-    ...load,
-    henries: positive.optional(),
-    pullInAmps: positive.optional(),
-    holdAmps: positive.optional(),
-  }),
-  part('diode', z.object({ anode: name, cathode: name }), { forwardVolts: positive.optional() }),
-  part('resistor', two, load),
-  part('lamp', two, load),
-  part('heater', two, load),
-  part('motor', two, load),
-  part('sensor3', z.object({ supply: name, signal: name, return: name }), {
-    ohms: positive,
-    /** Control whose positions, first to last, carry the wiper from return to supply. */
-    control: name.optional(),
-    tolerance: z.number().min(0).max(0.9).optional(),
-  }),
-  part('driver', z.object({ supply: name, out: name, return: name }), {
-    onWhen: when,
-    side: z.enum(['high', 'low']).optional(),
-    limitAmps: positive.optional(),
-    codes: z
-      .record(name, z.object({ belowAmps: z.number().optional(), aboveAmps: z.number().optional() }))
-      .optional(),
-    ohms: notNegative.optional(),
-  }),
-  part('timer', two, { closedWhen: when, seconds: positive, ohms: notNegative.optional() }),
-]);
 
 export const circuitSchema = z.object({
   format: z.literal('spiraxis-circuit'),
@@ -106,8 +20,9 @@ export const circuitSchema = z.object({
     .optional(),
 });
 
+/** Strict: a misspelt key would otherwise change what a reading means without a word. */
 export const setupSchema = z
-  .object({
+  .strictObject({
     controls: z.record(name, name),
     isolated: z.array(name),
     pulled: z.array(name),
@@ -117,6 +32,16 @@ export const setupSchema = z
     jumpers: z.array(z.tuple([name, name])),
     energised: z.array(name),
     afterSeconds: notNegative,
+    /** Valves pushed over by hand: "Q1", or "Q1:12" for the other way. */
+    override: z.array(name),
+    /** Fluid nodes stopped with a plug or a finger: no air leaves there, also where a hose is off. */
+    plugged: z.array(name),
+    /** Fluid nodes opened to the atmosphere. */
+    open: z.array(name),
+    /** Coils whose load is blocked or lowered, so that it stays when they let go. */
+    secured: z.array(name),
+    /** Two alike parts in each other's place. A reading's `part` names the place. */
+    swapped: z.array(z.tuple([name, name])),
   })
   .partial();
 
@@ -164,6 +89,19 @@ function readingKinds(valued: boolean) {
       ...readingCommon,
       ...value(z.enum(['works', 'weak', 'dead'])),
     }),
+    z.object({ kind: z.literal('pressure'), at: name, ...readingCommon, ...value(z.number()) }),
+    z.object({
+      kind: z.literal('flow'),
+      at: name,
+      ...readingCommon,
+      ...value(z.enum(['none', 'bubbles', 'weak', 'full'])),
+    }),
+    z.object({
+      kind: z.literal('moves'),
+      part: name,
+      ...readingCommon,
+      ...value(z.enum(['extends', 'retracts', 'still'])),
+    }),
     z.object({ kind: z.literal('code'), part: name, ...readingCommon, ...value(z.array(z.number().int())) }),
   ]);
 }
@@ -174,8 +112,7 @@ type ReadingWithValue = z.infer<typeof readingSchema>;
 export const testSchema = readingKinds(false) as unknown as z.ZodType<Test>;
 
 export type Circuit = z.infer<typeof circuitSchema>;
-export type Part = z.infer<typeof partSchema>;
-export type PartOf<K extends Part['kind']> = Extract<Part, { kind: K }>;
+export type { Part, PartOf };
 export type Setup = z.infer<typeof setupSchema>;
 export type Reading = ReadingWithValue;
 export type ReadingKind = Reading['kind'];
@@ -186,8 +123,9 @@ export type Test = WithoutValue<Reading>;
 
 export const preferencesSchema = z
   .object({
-    order: z.enum(['best', 'loadedVoltsFirst', 'resistanceFirst']),
+    order: z.enum(['best', 'loadedVoltsFirst', 'resistanceFirst', 'mechanicalFirst', 'electricalFirst']),
     noLiveWork: z.boolean(),
+    /** Site policy. Bridging a contact is offered only where this is given as false, and never across a safety switch. */
     noJumpers: z.boolean(),
   })
   .partial();

@@ -1,9 +1,12 @@
 import type { CompiledCircuit } from './compile';
+import { OTHER_WAY, SHIFTED } from './fluidBranches';
 import { InputError } from './inputError';
 import type { Setup } from './schema';
 
 /** Contact resistance of a test jumper, ohms. */
 const JUMPER_OHMS = 0.02;
+/** An open port or hose end, kPa per L/min. */
+const OPENING = 0.02;
 
 /** A circuit put into one set-up: where every branch ends and whether its control lets it conduct. */
 export interface Situation {
@@ -20,8 +23,14 @@ export interface Situation {
   /** Control wants it conducting. */
   commanded: Uint8Array;
   jumpers: { a: number; b: number; ohms: number }[];
-  /** Relays held in by a bench supply or by hand, by part. */
+  /** Open ports and hose ends: flow leaves to the atmosphere here. Also among `jumpers`. */
+  openings: { node: number; ohms: number }[];
+  /** Relays and coils held in by a bench supply or by hand, by part. */
   energised: ReadonlySet<number>;
+  /** Spool positions set by hand, by valve. */
+  overrides: ReadonlyMap<number, number>;
+  /** Which part sits in each part's place: itself unless swapped with its twin. */
+  inPlace: Int32Array;
 }
 
 /** Applies a set-up. Throws {@link InputError} for a name the circuit does not know. */
@@ -38,6 +47,9 @@ export function applySetup(compiled: CompiledCircuit, setup: Setup, field = 'set
     present: new Uint8Array(count).fill(1),
     commanded: new Uint8Array(count).fill(1),
     jumpers: [],
+    openings: [],
+    overrides: overridden(compiled, setup, `${field}.override`),
+    inPlace: Int32Array.from(compiled.parts, ({ index }) => index),
     energised: new Set(named(compiled, setup.energised, `${field}.energised`)),
   };
   const positions = controlPositions(compiled, setup, field);
@@ -58,6 +70,7 @@ export function applySetup(compiled: CompiledCircuit, setup: Setup, field = 'set
       situation.ohms[branch.index] = part.ohms * (branch.role === 'lower' ? fraction : 1 - fraction);
     }
   }
+  swapTwins(situation, field);
   const takeOut = (part: number) => {
     for (const branch of compiled.parts[part]!.branches) situation.present[branch.index] = 0;
   };
@@ -84,6 +97,24 @@ export function applySetup(compiled: CompiledCircuit, setup: Setup, field = 'set
       if (situation.a[branch.index] === at) situation.a[branch.index] = free;
       if (situation.b[branch.index] === at) situation.b[branch.index] = free;
     }
+    if (compiled.domains[at] === 'fluid') {
+      openAt(situation, free);
+      if (!setup.plugged?.includes(node)) openAt(situation, at);
+    }
+  }
+  for (const name of setup.open ?? []) openAt(situation, fluidNode(compiled, name, `${field}.open`));
+  for (const name of setup.plugged ?? []) {
+    const at = fluidNode(compiled, name, `${field}.plugged`);
+    for (const { index, role } of branches) {
+      if (role === 'vent' && (situation.a[index] === at || situation.b[index] === at)) {
+        situation.present[index] = 0;
+      }
+    }
+  }
+  for (const part of named(compiled, setup.secured, `${field}.secured`)) {
+    const { kind, ref } = compiled.parts[part]!.part;
+    if (kind !== 'coil')
+      throw new InputError(`${field}.secured`, `"${ref}" is a ${kind}; name the coil that holds the load`);
   }
   for (const [from, to] of setup.jumpers ?? []) {
     situation.jumpers.push({
@@ -136,6 +167,52 @@ export function controlPositions(
     positions.set(control, position);
   }
   return positions;
+}
+
+function openAt(situation: Situation, node: number): void {
+  situation.openings.push({ node, ohms: OPENING });
+  situation.jumpers.push({ a: node, b: situation.compiled.atmosphere, ohms: OPENING });
+}
+
+/** Number of a fluid node. Throws {@link InputError}. */
+export function fluidNode(compiled: CompiledCircuit, name: string, field: string): number {
+  const at = findNode(compiled, name, field);
+  if (compiled.domains[at] === 'fluid') return at;
+  throw new InputError(field, `node "${name}" is electrical; name a node of the air, oil or vacuum side`);
+}
+
+function overridden(compiled: CompiledCircuit, setup: Setup, field: string): Map<number, number> {
+  const positions = new Map<number, number>();
+  for (const text of setup.override ?? []) {
+    const other = text.endsWith(':12') && !compiled.partIndex.has(text);
+    const ref = other ? text.slice(0, -3) : text;
+    const [part] = named(compiled, [ref], field);
+    const { kind } = compiled.parts[part!]!.part;
+    if (kind !== 'valve') throw new InputError(field, `"${ref}" is a ${kind}; only a valve has an override`);
+    positions.set(part!, other ? OTHER_WAY : SHIFTED);
+  }
+  return positions;
+}
+
+/** Puts two alike parts into each other's place: each takes the other's ends, and its own fault with it. */
+function swapTwins(situation: Situation, field: string): void {
+  const { compiled, setup, a, b, inPlace } = situation;
+  for (const pair of setup.swapped ?? []) {
+    const [one, two] = named(compiled, pair, `${field}.swapped`).map((part) => compiled.parts[part]!);
+    if (one!.part.kind !== two!.part.kind || one!.branches.length !== two!.branches.length) {
+      throw new InputError(
+        `${field}.swapped`,
+        `"${pair[0]}" and "${pair[1]}" are not alike; swap parts of one kind`,
+      );
+    }
+    one!.branches.forEach(({ index }, at) => {
+      const twin = two!.branches[at]!.index;
+      [a[index], a[twin]] = [a[twin]!, a[index]!];
+      [b[index], b[twin]] = [b[twin]!, b[index]!];
+    });
+    inPlace[one!.index] = two!.index;
+    inPlace[two!.index] = one!.index;
+  }
 }
 
 function named(compiled: CompiledCircuit, refs: readonly string[] | undefined, field: string): number[] {

@@ -2,10 +2,12 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { CircuitModel, setupKey } from '../circuit/model';
 import { parseCase, parseCircuit } from '../circuit/parse';
-import { listCandidateTests, partsMeasured, powerOff, workingPatterns } from './candidateTests';
-import { faultByName, listFaults, NO_FAULT_PRIOR } from './faults';
+import { setupMinutes } from './access';
+import { listCandidateTests, partsMeasured } from './candidateTests';
+import { NO_FAULT_PRIOR } from './faultFrequency';
+import { faultByName, listFaults } from './faults';
 import { testKey } from './observations';
-import { setupMinutes } from './rankTests';
+import { powerOff, workingPatterns } from './patterns';
 
 const folder = join('demo', 'circuits');
 const files = readdirSync(folder);
@@ -43,7 +45,7 @@ describe.each(files)('%s', (file) => {
   });
 
   it('offers only tests with different questions, each with time and, where it matters, a caution', () => {
-    const tests = listCandidateTests(model);
+    const { tests } = listCandidateTests(model);
     expect(new Set(tests.map(({ key }) => key)).size).toBe(tests.length);
     for (const { bound, minutes, cautions } of tests) {
       expect(minutes).toBeGreaterThan(0.2);
@@ -57,7 +59,7 @@ describe.each(files)('%s', (file) => {
   });
 
   it('keeps live work out when asked to', () => {
-    const kinds = listCandidateTests(model, { noLiveWork: true }).map(({ bound }) => bound.test.kind);
+    const kinds = listCandidateTests(model, { noLiveWork: true }).tests.map(({ bound }) => bound.test.kind);
     expect(kinds).not.toContain('volts');
     expect(kinds).not.toContain('amps');
   });

@@ -1,9 +1,10 @@
 import { CircuitModel } from '../circuit/model';
 import type { Case, Circuit, Preferences, Reading, Setup, Test } from '../circuit/schema';
-import { listCandidateTests, partsMeasured, type CandidateTest } from './candidateTests';
+import { listCandidateTests, partsMeasured, type CandidateList, type CandidateTest } from './candidateTests';
 import { gatherObservations, testKey } from './observations';
 import { Weigher, type Posterior } from './posterior';
 import { bindTest } from './predict';
+import { nodesOfTest } from '../circuit/testPlace';
 import { evaluateTest, rankTests, type RankedTest } from './rankTests';
 import { decide, doubtfulReading, explainSuspects, type Suspect, type Verdict } from './verdict';
 
@@ -15,8 +16,8 @@ export interface Diagnosis {
   unexplained: number;
   verdict: Verdict;
   next: RankedTest[];
-  /** How many candidate faults were weighed, and tests ranked. */
-  counted: { faults: number; tests: number };
+  /** How many candidate faults were weighed, tests ranked, and sensible tests left out for lack of room. */
+  counted: { faults: number; tests: number; skipped: number };
 }
 
 export interface DiagnoseOptions {
@@ -39,7 +40,7 @@ const PROVE_SHARE = 0.8;
 export class Diagnoser {
   readonly model: CircuitModel;
   private readonly weigher: Weigher;
-  private readonly candidates = new Map<string, CandidateTest[]>();
+  private readonly candidates = new Map<string, CandidateList>();
 
   /** Throws `InputError` when the circuit is not sound as a description. */
   constructor(circuit: Circuit) {
@@ -59,11 +60,11 @@ export class Diagnoser {
     const verdict = decide(this.model, posterior, suspects, observations);
     const { preferences = {}, tests, excluded = [], noReach = [], most } = options;
     const barred = new Set(excluded.map(testKey));
-    const candidates = (
-      tests ? tests.map((test, at) => this.candidate(test, `tests[${at}]`)) : this.ownCandidates(preferences)
-    ).filter(
-      ({ key, bound }) =>
-        !barred.has(key) && !('from' in bound.test && noReach.some((node) => touches(bound.test, node))),
+    const own = tests
+      ? { tests: tests.map((test, at) => this.candidate(test, `tests[${at}]`)), skipped: 0 }
+      : this.ownCandidates(preferences, readings);
+    const candidates = own.tests.filter(
+      ({ key, bound }) => !barred.has(key) && !nodesOfTest(bound.test).some((node) => noReach.includes(node)),
     );
     // A steady answer settles a test; one that wandered is worth taking again.
     const answered = new Set(
@@ -103,7 +104,7 @@ export class Diagnoser {
       unexplained: posterior.unexplained,
       verdict,
       next,
-      counted: { faults: this.weigher.faults.length, tests: candidates.length },
+      counted: { faults: this.weigher.faults.length, tests: candidates.length, skipped: own.skipped },
     };
   }
 
@@ -120,17 +121,26 @@ export class Diagnoser {
 
   private candidate(test: Test, field: string): CandidateTest {
     const key = testKey(test);
-    const known = this.ownCandidates({}).find((one) => one.key === key);
+    const known = this.ownCandidates({}, []).tests.find((one) => one.key === key);
     if (known) return known;
     const bound = bindTest(this.model, test, field);
     return { key, bound, minutes: 2, cautions: [], onParts: partsMeasured(this.model, test) };
   }
 
-  private ownCandidates(preferences: Preferences): CandidateTest[] {
-    const key = preferences.noLiveWork ? 'dead' : 'all';
+  private ownCandidates(preferences: Preferences, readings: readonly Reading[]): CandidateList {
+    const { noLiveWork, noJumpers, order } = preferences;
+    const key = JSON.stringify([noLiveWork, noJumpers, order === 'resistanceFirst']);
     let list = this.candidates.get(key);
     if (!list) {
       list = listCandidateTests(this.model, preferences);
+      // No room for all: what the complaint is about comes first, and stays first for this circuit.
+      if (list.skipped > 0) {
+        list = listCandidateTests(
+          this.model,
+          preferences,
+          readings.map(({ setup }) => setup),
+        );
+      }
       this.candidates.set(key, list);
     }
     return list;
@@ -143,8 +153,4 @@ export function diagnoseCase({ circuit, readings, tests, preferences }: Case): D
     ...(tests ? { tests } : {}),
     ...(preferences ? { preferences } : {}),
   });
-}
-
-function touches(test: Test, node: string): boolean {
-  return 'from' in test && (test.from === node || test.to === node);
 }

@@ -1,7 +1,7 @@
 import type { Reading } from '../circuit/schema';
 import { density, mistakeDensity, totalSigma } from './likelihood';
 import { meterSigma } from './meter';
-import type { Prediction } from './predict';
+import type { Prediction } from './prediction';
 
 const number = (mean: number, sigma = 0, loose = false): Prediction => ({
   type: 'number',

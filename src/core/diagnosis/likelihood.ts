@@ -1,6 +1,7 @@
 import type { Reading } from '../circuit/schema';
 import { meterSigma } from './meter';
-import { choiceKey, DIODE_OVER_VOLTS, INSULATION_OVER, OHMS_OVER, type Prediction } from './predict';
+import { choiceKey, DIODE_OVER_VOLTS, INSULATION_OVER, OHMS_OVER } from './predict';
+import type { Prediction } from './prediction';
 
 /** Chance that a reading is simply wrong: range, probe spot, misheard. A blown fuse is hard to mistake, a click is not. */
 export const MISTAKE_RATE: Readonly<Record<Reading['kind'], number>> = {
@@ -13,12 +14,22 @@ export const MISTAKE_RATE: Readonly<Record<Reading['kind'], number>> = {
   click: 0.03,
   function: 0.008,
   code: 0.005,
+  pressure: 0.02,
+  flow: 0.03,
+  moves: 0.008,
 };
 /** Chance that a meter shows over-range, or a figure, where the other was due. */
 const OVER_SLIP = 0.01;
 /** Share of mistaken ohms readings that show over-range. */
 const MISTAKE_OVER = 0.3;
-const CHOICES: Readonly<Record<string, number>> = { fuse: 2, click: 2, function: 3, code: 3 };
+const CHOICES: Readonly<Record<string, number>> = {
+  fuse: 2,
+  click: 2,
+  function: 3,
+  code: 3,
+  flow: 4,
+  moves: 3,
+};
 /** Share of readings on a floating pair that wander off: damp, coupling from a live neighbour. */
 const LOOSE_SHARE = 0.35;
 /** Floors below which no live reading is trusted, volts and amperes. */
@@ -32,6 +43,8 @@ export function mistakeDensity(kind: Kind, value: Reading['value'], supplyVolts:
   switch (kind) {
     case 'volts':
       return 1 / (2.4 * Math.max(supplyVolts, 1));
+    case 'pressure':
+      return 0.12 / (Math.abs(Number(value)) + 20);
     case 'amps':
       return 0.15 / (Math.abs(Number(value)) + 0.05);
     case 'diode':

@@ -16,6 +16,9 @@ const VOLT_RANGES = [0.6, 6, 60, 600];
 const OHM_RANGES = [600, 6e3, 6e4, 6e5, 6e6, 6e7];
 const INSULATION_RANGES = [6e5, 6e6, 6e7, 6e8, 6e9];
 const AMP_RANGES = [0.6, 6, 60, 600];
+/** Full scales of pressure gauges, kPa. A gauge is good to a share of its scale (EN 837 class 1.6). */
+const GAUGE_SCALES = [100, 400, 1000, 4000, 10_000, 25_000, 40_000];
+const GAUGE_CLASS = 0.016;
 const DISPLAY_COUNTS = 6000;
 /** A specification is a bound; about this share of it is one standard deviation. */
 const SPECIFICATION_SIGMA = 0.7;
@@ -26,6 +29,11 @@ export function meterSigma(kind: Reading['kind'], value: number, meter: Reading[
   const counts = meter?.counts ?? DEFAULT_METER.counts;
   const leadOhms = meter?.leadOhms ?? DEFAULT_METER.leadOhms;
   const size = Math.abs(value);
+  if (kind === 'pressure') {
+    const scale = GAUGE_SCALES.find((most) => size <= most) ?? size;
+    const own = meter?.accuracyPercent;
+    return SPECIFICATION_SIGMA * (own === undefined ? GAUGE_CLASS * scale : (own / 100) * size);
+  }
   const range = rangeOf(kind, size);
   const bound = (accuracyPercent / 100) * size + (counts * range) / DISPLAY_COUNTS;
   const leads = kind === 'ohms' ? 0.1 * leadOhms : 0;

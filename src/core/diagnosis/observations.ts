@@ -1,8 +1,10 @@
 import type { Edit } from '../circuit/edits';
 import { setupKey, type CircuitModel } from '../circuit/model';
 import type { Reading, Test } from '../circuit/schema';
+import { nodesOfTest, partOfTest } from '../circuit/testPlace';
 import { density, MISTAKE_RATE, mistakeDensity, totalSigma } from './likelihood';
-import { bindTest, predict, type BoundTest, type Prediction } from './predict';
+import { bindTest, predict, type BoundTest } from './predict';
+import type { Prediction } from './prediction';
 
 /** Chance that a mistake is not repeated when the same test is taken again. */
 const SLIP_MENDED = 0.2;
@@ -20,12 +22,8 @@ export interface Observation {
 
 /** Equal for tests that ask the same question. Leads turned round are another test: a diode tells them apart. */
 export function testKey(test: Test): string {
-  const place =
-    test.kind === 'amps'
-      ? test.through
-      : 'from' in test
-        ? `${test.from}>${test.to}${test.kind === 'insulation' ? `@${test.testVolts}` : ''}`
-        : test.part;
+  const volts = test.kind === 'insulation' ? `@${test.testVolts}` : '';
+  const place = partOfTest(test) ?? `${nodesOfTest(test).join('>')}${volts}`;
   return `${test.kind}|${place}|${setupKey(test.setup)}`;
 }
 

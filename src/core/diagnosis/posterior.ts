@@ -1,15 +1,12 @@
 import type { Edit } from '../circuit/edits';
 import type { CircuitModel } from '../circuit/model';
 import { mistakeDensity, totalSigma } from './likelihood';
-import {
-  NO_FAULT_PRIOR,
-  listFaults,
-  type CandidateFault,
-  type FaultVariant,
-  type SeverityRange,
-} from './faults';
+import { NO_FAULT_PRIOR } from './faultFrequency';
+import { listFaults } from './faults';
+import type { CandidateFault, FaultVariant, SeverityRange } from './faultTypes';
 import { logLikelihood, predictAll, type Observation } from './observations';
-import { predict, type Prediction } from './predict';
+import { predict } from './predict';
+import type { Prediction } from './prediction';
 
 /** A point of a fault's posterior: one variant at one severity. Weights of all points add to the fault's share. */
 export interface SeverityPoint {

@@ -1,12 +1,13 @@
 import type { Edit } from '../circuit/edits';
 import type { CircuitModel } from '../circuit/model';
-import { controlPositions } from '../circuit/situation';
 import type { Preferences, Reading, Setup, Test } from '../circuit/schema';
+import { nodesOfTest, partOfTest } from '../circuit/testPlace';
 import type { World } from '../circuit/world';
+import { setupMinutes } from './access';
 import type { CandidateTest } from './candidateTests';
 import { totalSigma } from './likelihood';
 import type { Posterior } from './posterior';
-import type { Prediction } from './predict';
+import type { Prediction } from './prediction';
 
 /** What one answer of a test would mean. */
 export interface Outcome {
@@ -206,15 +207,19 @@ export function rankTests(
 
 /** Mode and points of a test, whatever the set-up and whichever way round the leads are. */
 export function placeOf(test: Test): string {
-  const place =
-    'from' in test ? [test.from, test.to].sort().join('~') : test.kind === 'amps' ? test.through : test.part;
-  return `${test.kind}|${place}`;
+  return `${test.kind}|${partOfTest(test) ?? [...nodesOfTest(test)].sort().join('~')}`;
 }
 
 /** Mode, points and what is apart: another control position or fuse seldom makes it another question. */
 function askedPlace(test: Test): string {
-  const { unplugged = [], removed = [], lifted = [], jumpers = [], energised = [] } = test.setup;
-  return JSON.stringify([placeOf(test), unplugged, removed, lifted, jumpers, energised]);
+  const {
+    controls: _controls,
+    pulled: _pulled,
+    isolated: _isolated,
+    afterSeconds: _time,
+    ...apart
+  } = test.setup;
+  return JSON.stringify([placeOf(test), apart]);
 }
 
 /** Drops tests that ask the same points the same question as a better one, in another set-up that changes nothing. */
@@ -259,28 +264,6 @@ export function evaluateTest(
   };
 }
 
-/** Minutes to bring the machine from one set-up to another. */
-export function setupMinutes(model: CircuitModel, from: Setup, to: Setup): number {
-  const [before, after] = [controlPositions(model.compiled, from), controlPositions(model.compiled, to)];
-  let minutes = 0;
-  for (const [control, position] of after) {
-    // A control held away from rest takes a hand, or a second person, for as long as the reading lasts.
-    if (position !== model.compiled.circuit.controls[control]![0]) minutes += 0.12;
-    if (before.get(control) !== position) minutes += 0.05;
-  }
-  const differ = (a: readonly string[] = [], b: readonly string[] = []) =>
-    a.filter((one) => !b.includes(one)).length + b.filter((one) => !a.includes(one)).length;
-  minutes += 0.5 * differ(from.pulled, to.pulled);
-  minutes += 0.7 * differ(from.isolated, to.isolated);
-  minutes += 1.2 * differ(from.unplugged, to.unplugged);
-  minutes += 2.5 * differ(from.removed, to.removed);
-  const lifts = (setup: Setup) => setup.lifted?.map(({ part, node }) => `${part}@${node}`);
-  minutes += 2 * differ(lifts(from), lifts(to));
-  minutes += 1 * differ(from.jumpers?.map(String), to.jumpers?.map(String));
-  minutes += 1.5 * differ(from.energised, to.energised);
-  return minutes;
-}
-
 function bySolver(candidates: readonly CandidateTest[]): CandidateTest[][] {
   const groups = new Map<unknown, Map<string, CandidateTest[]>>();
   for (const candidate of candidates) {
@@ -311,6 +294,9 @@ function blowShare(worlds: readonly World[], hypotheses: readonly Hypothesis[]):
 function preferenceFactor({ order = 'best' }: Preferences, { kind }: Test): number {
   if (order === 'loadedVoltsFirst' && (kind === 'volts' || kind === 'amps')) return 3;
   if (order === 'resistanceFirst' && (kind === 'ohms' || kind === 'diode')) return 3;
+  const mechanical = kind === 'pressure' || kind === 'flow' || kind === 'moves';
+  if (order === 'mechanicalFirst' && mechanical) return 3;
+  if (order === 'electricalFirst' && !mechanical) return 3;
   return 1;
 }
 
@@ -326,6 +312,7 @@ function cellOf(kind: Test['kind'], value: number): number {
   if (kind === 'volts') at = CELLS / 2 + Math.sign(value) * (Math.asinh(size / 0.6) / 0.05);
   else if (kind === 'amps') at = Math.asinh(size / 0.1) / 0.07;
   else if (kind === 'diode') at = size / 0.1;
+  else if (kind === 'pressure') at = CELLS / 2 + Math.sign(value) * (Math.asinh(size / 30) / 0.06);
   else at = Math.asinh(size / 3) / 0.08;
   return Math.min(Math.max(Math.round(at), 0), OVER_CELL - 1);
 }

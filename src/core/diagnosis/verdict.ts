@@ -1,6 +1,6 @@
 import type { CircuitModel } from '../circuit/model';
 import { partsMeasured } from './candidateTests';
-import { NO_FAULT_PRIOR } from './faults';
+import { NO_FAULT_PRIOR } from './faultFrequency';
 import type { Observation } from './observations';
 import type { Posterior, WeighedFault } from './posterior';
 import { placeOf } from './rankTests';

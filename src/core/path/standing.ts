@@ -2,7 +2,8 @@ import type { CircuitModel } from '../circuit/model';
 import type { Reading } from '../circuit/schema';
 import { branchAmps, type World } from '../circuit/world';
 import type { Diagnosis } from '../diagnosis/diagnose';
-import { faultByName, type CandidateFault } from '../diagnosis/faults';
+import { faultByName } from '../diagnosis/faults';
+import type { CandidateFault } from '../diagnosis/faultTypes';
 import { partShares } from './partShares';
 import { shareTurns } from './turns';
 

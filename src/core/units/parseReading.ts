@@ -2,7 +2,7 @@
 export interface TypedReading {
   /** In base units (V, A, ohm …); `"OL"` where the meter showed over-range without a bound. */
   value: number | 'OL';
-  /** Base unit, when one was typed: `V`, `A`, `ohm`, `Hz`, `Pa` or `bar`. */
+  /** Base unit, when one was typed: `V`, `A`, `ohm`, `Hz`, `Pa`, `bar` or `psi`. */
   unit?: string;
   overRange: boolean;
   /** The display as a whole number: `13.1` is 131 counts. Zero for `OL`. */
@@ -39,11 +39,12 @@ const UNIT: Readonly<Record<string, string>> = {
   hz: 'Hz',
   bar: 'bar',
   pa: 'Pa',
+  psi: 'psi',
 };
 
 const OVER_RANGE = /^(o\.?l\.?|0\.?l\.?|over(load|range)?|open|inf(inity)?|∞)$/i;
 const PLAIN =
-  /^([+\-−–]?)(\d+(?:[.,]\d*)?|[.,]\d+)(?:e([+-]?\d{1,2}))?\s*([GMkKmuµμn]?)\s*(ohms?|volts?|vdc|vac|amps?|bar|hz|pa|[vaωΩΩr])?$/iu;
+  /^([+\-−–]?)(\d+(?:[.,]\d*)?|[.,]\d+)(?:e([+-]?\d{1,2}))?\s*([GMkKmuµμn]?)\s*(ohms?|volts?|vdc|vac|amps?|bar|psi|hz|pa|[vaωΩΩr])?$/iu;
 const INFIX = /^([+\-−–]?)(\d+)([GMkKRr])(\d+)\s*(ohms?|[ωΩΩ])?$/u;
 
 /**

@@ -1,6 +1,6 @@
 import 'server-only';
 import { CircuitModel } from '@/core/circuit/model';
-import { workingPatterns } from '@/core/diagnosis/candidateTests';
+import { workingPatterns } from '@/core/diagnosis/patterns';
 import { listFunctions } from '@/db/jobs';
 import { positionWords } from '../test/words';
 import type { FunctionChoice } from './NewJobForm';

@@ -5,7 +5,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { z } from 'zod';
 import { CircuitModel } from '@/core/circuit/model';
 import type { Reading } from '@/core/circuit/schema';
-import { workingPatterns } from '@/core/diagnosis/candidateTests';
+import { workingPatterns } from '@/core/diagnosis/patterns';
 import type { Entry } from '@/core/job/entries';
 import { appendEntries } from '@/db/entries';
 import { insertJob, listFunctions } from '@/db/jobs';

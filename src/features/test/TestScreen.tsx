@@ -4,7 +4,8 @@ import { useSearchParams } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { CircuitModel } from '@/core/circuit/model';
 import type { Circuit, Reading, Test } from '@/core/circuit/schema';
-import { powerOff } from '@/core/diagnosis/candidateTests';
+import { nodesOfTest, partOfTest } from '@/core/circuit/testPlace';
+import { powerOff } from '@/core/diagnosis/patterns';
 import { testKey } from '@/core/diagnosis/observations';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
 import type { Entry } from '@/core/job/entries';
@@ -452,7 +453,7 @@ const NO_TEST = { mode: null, red: null, black: null, set: null } as const;
 /** The chosen test as it stands in the address: mode, points, and the set-up when it is not the usual one. */
 function testToParams({ model, lanes }: Speaker, test: Test): Record<string, string | null> {
   if (!('from' in test)) {
-    const ref = test.kind === 'amps' ? test.through : test.part;
+    const ref = partOfTest(test) ?? nodesOfTest(test).join();
     return { mode: test.kind, red: ref, black: null, set: JSON.stringify(test.setup) };
   }
   const point = (name: string) => String(lanes.pointOf.get(model.compiled.nodeIndex.get(name)!));
@@ -470,7 +471,7 @@ function chosenTest(
     if ('from' in test) return false;
     return (
       test.kind === mode &&
-      (test.kind === 'amps' ? test.through : test.part) === red &&
+      (partOfTest(test) ?? nodesOfTest(test).join()) === red &&
       JSON.stringify(test.setup) === set
     );
   });

@@ -123,7 +123,7 @@ function TestTitle({ speaker, ranked, onMode }: TestTagProps) {
   if (!('from' in test)) {
     return (
       <h2 className="flex min-w-0 items-baseline gap-3 text-[21px] font-[800]">
-        <span className="fig-bold text-[19px]">{test.kind === 'amps' ? test.through : test.part}</span>
+        <span className="fig-bold text-[19px]">{testPlace(speaker, test)}</span>
         <span className="truncate text-[17px] font-[600]">
           {mode}, {time}
         </span>

@@ -12,6 +12,9 @@ const UNIT_KIND: Readonly<Record<string, readonly Test['kind'][]>> = {
   V: ['volts', 'diode'],
   A: ['amps'],
   ohm: ['ohms', 'insulation'],
+  bar: ['pressure'],
+  Pa: ['pressure'],
+  psi: ['pressure'],
 };
 const MODE_WORDS: Partial<Record<Test['kind'], string>> = {
   volts: 'volts',
@@ -19,9 +22,13 @@ const MODE_WORDS: Partial<Record<Test['kind'], string>> = {
   amps: 'amps',
   ohms: 'ohms',
   insulation: 'ohms',
+  pressure: 'kPa',
 };
 /** More volts or amps than this many times the supply can only be a slip. */
 const ABSURD = 1.6;
+
+/** Pressures are kept in kPa; a bare figure is one. */
+const IN_KPA: Readonly<Record<string, number>> = { bar: 100, Pa: 1e-3, psi: 6.894757 };
 
 /** Checks typed text against the mode of the test and the bands of its outcomes. */
 export function checkTyped(text: string, ranked: RankedTest, supplyVolts: number): TypedCheck {
@@ -46,11 +53,13 @@ export function checkTyped(text: string, ranked: RankedTest, supplyVolts: number
         why: `${typed.value} V on a ${Math.round(supplyVolts)} V run? Check the point.`,
       };
     }
-  } else if (typed.value !== 'OL' && typed.value < -0.5) {
+  } else if (test.kind !== 'pressure' && typed.value !== 'OL' && typed.value < -0.5) {
     return { state: 'refused', why: 'Below zero? Short the leads, zero the meter, take it again.' };
   }
   // A bound above what the meter can show is over-range.
-  const value = typed.overRange && typed.value !== 'OL' && typed.value >= 6e7 ? 'OL' : typed.value;
+  const over = typed.overRange && typed.value !== 'OL' && typed.value >= 6e7;
+  const factor = test.kind === 'pressure' ? (IN_KPA[typed.unit ?? ''] ?? 1) : 1;
+  const value = over || typed.value === 'OL' ? 'OL' : typed.value * factor;
   return { state: 'ready', value, outcome: outcomeOf(ranked, value) };
 }
 

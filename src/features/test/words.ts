@@ -1,5 +1,6 @@
 import type { CircuitModel } from '@/core/circuit/model';
 import type { Reading, Setup, Test } from '@/core/circuit/schema';
+import { isDeadKind, nodesOfTest, partOfTest } from '@/core/circuit/testPlace';
 import type { Caution } from '@/core/diagnosis/candidateTests';
 import type { Outcome, RankedTest } from '@/core/diagnosis/rankTests';
 import type { Suspect, Verdict } from '@/core/diagnosis/verdict';
@@ -20,12 +21,17 @@ const UNIT: Partial<Record<Test['kind'], string>> = {
   ohms: 'Ω',
   insulation: 'Ω',
   diode: 'V',
+  pressure: 'kPa',
 };
 
 export function modeName({ model }: Speaker, test: Test): string {
   switch (test.kind) {
     case 'volts':
-      return model.compiled.alternating ? 'AC volts' : 'DC volts';
+      return [test.from, test.to].some(
+        (name) => model.compiled.alternating[model.compiled.nodeIndex.get(name) ?? -1],
+      )
+        ? 'AC volts'
+        : 'DC volts';
     case 'ohms':
       return 'ohms';
     case 'diode':
@@ -42,6 +48,12 @@ export function modeName({ model }: Speaker, test: Test): string {
       return 'watch it work';
     case 'code':
       return 'read the codes';
+    case 'pressure':
+      return 'gauge';
+    case 'flow':
+      return 'feel what blows';
+    case 'moves':
+      return 'watch which way it goes';
   }
 }
 
@@ -55,8 +67,12 @@ export function pointName({ model, lanes }: Speaker, node: string): string {
 /** Where a test is taken: "7 to 10", "through F7", "Y8". */
 export function testPlace(speaker: Speaker, test: Test): string {
   if (test.kind === 'amps') return `through ${test.through}`;
-  if ('from' in test) return `${pointName(speaker, test.from)} to ${pointName(speaker, test.to)}`;
-  return test.part;
+  return (
+    partOfTest(test) ??
+    nodesOfTest(test)
+      .map((name) => pointName(speaker, name))
+      .join(' to ')
+  );
 }
 
 export function quantity(kind: Test['kind'], value: number): string {
@@ -80,12 +96,12 @@ export function valueWords(kind: Test['kind'], value: Reading['value']): string 
 /** A reading in one breath: "OL, 6 to 12, dead" or "Tilt left coil works, tilt left". */
 export function readingWords(speaker: Speaker, reading: Reading): string {
   const { kind, value, setup } = reading;
+  const part = partOfTest(reading);
   const where = positionWords(setup);
-  if (kind === 'function' || kind === 'click' || kind === 'fuse' || kind === 'code') {
-    return `${partWords(speaker, reading.part)} ${valueWords(kind, value)}${where ? `, ${where}` : ''}`;
+  if (part !== null && kind !== 'amps') {
+    return `${partWords(speaker, part)} ${valueWords(kind, value)}${where ? `, ${where}` : ''}`;
   }
-  const condition =
-    kind === 'volts' || kind === 'amps' ? where : setup.unplugged?.length ? 'unplugged' : 'dead';
+  const condition = !isDeadKind(kind) ? where : setup.unplugged?.length ? 'unplugged' : 'dead';
   return `${valueWords(kind, value)}, ${testPlace(speaker, reading)}${condition ? `, ${condition}` : ''}`;
 }
 
@@ -106,7 +122,7 @@ export function positionWords(setup: Setup): string {
 export function setupSteps(speaker: Speaker, test: Test): string[] {
   const { setup } = test;
   const { model } = speaker;
-  const live = test.kind !== 'ohms' && test.kind !== 'diode' && test.kind !== 'insulation';
+  const live = !isDeadKind(test.kind);
   const steps: string[] = [];
   const place = (ref: string) => {
     const part = model.compiled.circuit.parts.find((one) => one.ref === ref);
@@ -130,7 +146,24 @@ export function setupSteps(speaker: Speaker, test: Test): string[] {
           `Lift ${setup.lifted.map(({ part, node }) => `${part} off ${pointName(speaker, node)}`).join(', ')}. Mark the wires first.`,
         ]
       : []),
+    ...(setup.swapped ?? []).map(([one, two]) => `Swap ${one} with its twin ${two}.`),
+    ...(setup.energised?.length ? [`Feed ${setup.energised.join(' and ')} from a bench supply.`] : []),
+    ...(setup.jumpers ?? []).map(
+      ([from, to]) =>
+        `Bridge ${pointName(speaker, from)} to ${pointName(speaker, to)}, fused and tagged, for this reading only.`,
+    ),
+    ...(setup.open?.length
+      ? [
+          `Shut the air, vent, take the line off at ${setup.open.map((name) => pointName(speaker, name)).join(', ')}, air on slowly.`,
+        ]
+      : []),
+    ...(setup.plugged?.length
+      ? [`Stop the opening at ${setup.plugged.map((name) => pointName(speaker, name)).join(', ')}.`]
+      : []),
+    ...(setup.override?.length ? [`Push the override of ${setup.override.join(' and ')}.`] : []),
   ];
+  if (setup.secured?.length)
+    steps.unshift(`Block or lower the load that ${setup.secured.map(place).join(' and ')} holds.`);
   steps.push(...apart);
   const positions = positionWords(setup);
   if (positions)
@@ -144,21 +177,34 @@ export function setupSteps(speaker: Speaker, test: Test): string[] {
     const behind = test.kind === 'volts' && apart.length === 0 ? ' from behind, plugs on' : '';
     steps.push(`Red on ${from}${behind}, black on ${to}${toFrame ? ', bare frame' : ''}.`);
   } else if (test.kind === 'amps') steps.push(`Clamp round one wire of ${test.through}.`);
+  else if (test.kind === 'pressure') steps.push(`Gauge at ${pointName(speaker, test.at)}.`);
+  else if (test.kind === 'flow') steps.push(`Hand, then soapy water, at ${pointName(speaker, test.at)}.`);
   return steps.slice(0, 4);
 }
 
 const HOLDS: readonly (readonly [Caution, string])[] = [
+  ['heldLoad', 'This coil holds a load up. Block it or lower it before anything lets go.'],
   ['testerVolts', 'The tester’s leads are live. Electronics unplugged, everyone clear, hands off.'],
   ['lineVolts', 'Line volts kill. Qualified person, rated leads, guarded, not alone.'],
   ['moves', 'The machine may move. Nobody in reach, load down, one hand on the stop.'],
+  [
+    'jumper',
+    'A bridge defeats what it bridges. Site policy first, fused lead, one person at the stop, out again at once.',
+  ],
+  [
+    'pressure',
+    'Pressure moves and whips. Eyes covered, hands out of the stroke, vent before a line comes off.',
+  ],
   ['mayBlowFuse', 'The fuse may blow. Same rating only, never larger, never a wire.'],
   ['unplug', 'A load held by this coil may drop. Support it before the plug comes off.'],
   ['takeOut', 'Power off and proved dead before a wire comes off.'],
+  ['swap', 'Alike only: same volts, ohms, thread and diode. Power off while they change places.'],
+  ['benchSupply', 'Fused bench supply, right volts, no longer than the coil may take.'],
   ['powerOff', 'Power off. Never ohms on a live run.'],
   ['live', 'Live run. Right range, right leads, nothing else touching.'],
 ];
 /** Holds that must be ticked before a value can be typed. */
-const TICKED: readonly Caution[] = ['testerVolts', 'lineVolts', 'moves'];
+const TICKED: readonly Caution[] = ['heldLoad', 'testerVolts', 'lineVolts', 'moves', 'jumper'];
 
 export const DEFERENCE = 'Local codes, the machine’s manual and licensed practice come first.';
 
@@ -216,6 +262,13 @@ export function thenWords(test: Test, outcome: Outcome, expected: Reading['value
   if (kind === 'amps')
     return value !== null && wanted !== null && value > wanted ? 'Draws too much.' : 'Starved, or broken.';
   if (kind === 'diode') return outcome.reading === 'OL' ? 'Does not conduct.' : 'Conducts too well.';
+  if (kind === 'pressure' && value !== null && wanted !== null) {
+    return Math.abs(value) < Math.abs(wanted)
+      ? 'Pressure lost before here.'
+      : 'Pressure that should not be here.';
+  }
+  if (kind === 'moves') return outcome.reading === 'still' ? 'Does not move.' : 'Goes the wrong way.';
+  if (kind === 'flow') return outcome.reading === 'none' ? 'Shut, or starved.' : 'Leaks past, or is let go.';
   if (kind === 'fuse') return outcome.reading === 'blows' ? 'The short is in here.' : 'No short in here.';
   return 'Not as drawn.';
 }

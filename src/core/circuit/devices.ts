@@ -1,0 +1,222 @@
+import { AT_REST, MIDWAY, OTHER_WAY, SHIFTED } from './fluidBranches';
+import { openedBy } from './fuseTime';
+import type { Situation } from './situation';
+import { branchAmps, branchVolts, conductance, nodeKPa, type World } from './world';
+
+/** Steady current above this share of its rating opens a fuse (contract). */
+export const FUSE_LIMIT = 1.35;
+/** Relay thresholds against the highest supply when the file gives none (common range, see reference section 10). */
+const PICK_UP_SHARE = 0.6;
+const DROP_OUT_SHARE = 0.15;
+/** A coil without a pull-in figure is taken to pull in at this share of its nominal current. */
+const PULL_IN_SHARE = 0.6;
+/** A coil without a hold-in figure drops out at this share of its pull-in current. */
+const HOLD_SHARE = 0.35;
+
+/** A part whose conduction depends on the solution. Its state is a small whole number, 0 at first. */
+export type Device =
+  /** 1: blown. */
+  | { kind: 'fuse'; branch: number; amps: number; part: number }
+  /** 1: conducts. Also a fluid check valve, with pressure for volts. */
+  | { kind: 'diode'; branch: number; volts: number; from: number }
+  /** 1: pulled in. */
+  | { kind: 'relay'; coil: number; pickUp: number; dropOut: number; part: number }
+  /** 1: in current limit. */
+  | { kind: 'driver'; branch: number; limit: number; ohms: number }
+  /** Position of the spool. */
+  | {
+      kind: 'valve';
+      part: number;
+      port: number;
+      pilotKPa: number;
+      coils: readonly ({ place: number; pullIn: number; hold: number } | null)[];
+      bistable: boolean;
+    }
+  /** 1: wide open, the inlet does not reach the set pressure. */
+  | { kind: 'regulator'; part: number; inlet: number; outlet: number; kPa: number }
+  /** 1: operated. */
+  | { kind: 'pressureSwitch'; part: number; port: number; makeKPa: number; breakKPa: number };
+
+/** Everything in a situation whose conduction depends on the solution. */
+export function listDevices(situation: Situation): Device[] {
+  const { compiled } = situation;
+  const devices: Device[] = [];
+  for (const { part, branches, index } of compiled.parts) {
+    const body = branches[0]!;
+    switch (part.kind) {
+      case 'fuse':
+      case 'breaker':
+        devices.push({ kind: 'fuse', branch: body.index, amps: part.amps, part: index });
+        break;
+      case 'diode':
+        devices.push({ kind: 'diode', branch: body.index, volts: part.forwardVolts ?? 0.7, from: -1 });
+        break;
+      case 'check':
+        devices.push({
+          kind: 'diode',
+          branch: body.index,
+          volts: part.crackingKPa ?? 0,
+          from: situation.a[body.index]!,
+        });
+        break;
+      case 'relay':
+        devices.push({
+          kind: 'relay',
+          coil: body.index,
+          pickUp: part.pickUpVolts ?? PICK_UP_SHARE * compiled.supplyVolts,
+          dropOut: part.dropOutVolts ?? DROP_OUT_SHARE * compiled.supplyVolts,
+          part: index,
+        });
+        break;
+      case 'driver':
+        if (part.limitAmps !== undefined) {
+          devices.push({ kind: 'driver', branch: body.index, limit: part.limitAmps, ohms: body.ohms });
+        }
+        break;
+      case 'valve':
+        devices.push({
+          kind: 'valve',
+          part: index,
+          port: compiled.nodeIndex.get(part.nodes['1']!)!,
+          pilotKPa: part.pilotKPa ?? 0,
+          coils: [part.coil, part.coil2].map((ref) => {
+            if (ref === undefined) return null;
+            const place = compiled.partIndex.get(ref)!;
+            const coil = compiled.parts[place]!.part;
+            if (coil.kind !== 'coil') return null;
+            const pullIn = pullInAmps(compiled.supplyVolts, coil);
+            return { place, pullIn, hold: coil.holdAmps ?? HOLD_SHARE * pullIn };
+          }),
+          bistable: part.ways === '5/2' && part.coil2 !== undefined,
+        });
+        break;
+      case 'regulator':
+        devices.push({
+          kind: 'regulator',
+          part: index,
+          inlet: compiled.nodeIndex.get(part.nodes.in)!,
+          outlet: compiled.nodeIndex.get(part.nodes.out)!,
+          kPa: part.kPa,
+        });
+        break;
+      case 'pressureSwitch':
+        devices.push({
+          kind: 'pressureSwitch',
+          part: index,
+          port: compiled.nodeIndex.get(part.nodes.port)!,
+          makeKPa: part.makeKPa,
+          breakKPa: part.breakKPa,
+        });
+    }
+  }
+  return devices;
+}
+
+/** Current at which a coil pulls its plunger in, amperes. */
+export function pullInAmps(
+  supplyVolts: number,
+  coil: { ohms: number; pullInAmps?: number | undefined },
+): number {
+  return coil.pullInAmps ?? (PULL_IN_SHARE * supplyVolts) / coil.ohms;
+}
+
+/** Faults that act on devices rather than on the network. */
+export interface DeviceFaults {
+  reversed: ReadonlySet<number>;
+  positions: ReadonlyMap<number, number>;
+  thresholds: ReadonlyMap<number, number>;
+}
+
+/** Moves every device to the state its own volts, amps and pressures ask for. One fuse at a time: the worst loaded goes first. */
+export function advanceDevices(world: World, state: Uint8Array, faults: DeviceFaults, frozen: boolean): void {
+  const { fuseLoad, devices, situation } = world;
+  const seconds = situation.setup.afterSeconds ?? Infinity;
+  let worst = -1;
+  let worstLoad = 1;
+  devices.forEach((device, at) => {
+    if (frozen && device.kind !== 'diode') return;
+    switch (device.kind) {
+      case 'fuse': {
+        if (state[at] === 1) return;
+        const load = Math.abs(branchAmps(world, device.branch)) / (FUSE_LIMIT * device.amps);
+        fuseLoad.set(device.part, Math.max(load, fuseLoad.get(device.part) ?? 0));
+        if (load > worstLoad && openedBy(seconds, 100 * FUSE_LIMIT * load) >= 0.5) {
+          worst = at;
+          worstLoad = load;
+        }
+        return;
+      }
+      case 'diode': {
+        const sign = faults.reversed.has(device.branch) ? -1 : 1;
+        if (state[at] === 0) {
+          // A dead end behind a check valve fills through it.
+          const across = sign * branchVolts(world, device.branch);
+          const floats = device.from >= 0 && !world.changed.joined(...endsOf(world, device.branch));
+          const pushed = floats ? nodeKPa(world, device.from) : across;
+          state[at] = pushed > device.volts ? 1 : 0;
+        } else state[at] = sign * branchAmps(world, device.branch) < 0 ? 0 : 1;
+        return;
+      }
+      case 'relay': {
+        if (situation.energised.has(device.part)) return;
+        const volts = Math.abs(branchVolts(world, device.coil));
+        const flows = conductance(world, device.coil) > 0;
+        state[at] = flows && volts >= (state[at] === 0 ? device.pickUp : device.dropOut) ? 1 : 0;
+        return;
+      }
+      case 'driver':
+        if (state[at] === 0) state[at] = branchAmps(world, device.branch) > device.limit ? 1 : 0;
+        else state[at] = branchVolts(world, device.branch) < device.limit * device.ohms ? 0 : 1;
+        return;
+      case 'valve':
+        state[at] = spoolPosition(world, device, state[at]!, faults.positions.get(device.part));
+        return;
+      case 'regulator': {
+        const reached =
+          state[at] === 0
+            ? nodeKPa(world, device.inlet) >= device.kPa
+            : nodeKPa(world, device.outlet) > device.kPa;
+        state[at] = reached ? 0 : 1;
+        return;
+      }
+      case 'pressureSwitch': {
+        const factor = faults.thresholds.get(device.part) ?? 1;
+        const kPa = nodeKPa(world, device.port);
+        const [make, back] = [device.makeKPa * factor, device.breakKPa * factor];
+        const rising = device.makeKPa >= device.breakKPa;
+        if (state[at] === 0) state[at] = (rising ? kPa >= make : kPa <= make) ? 1 : 0;
+        else state[at] = (rising ? kPa <= back : kPa >= back) ? 0 : 1;
+      }
+    }
+  });
+  if (worst >= 0) state[worst] = 1;
+}
+
+function spoolPosition(
+  world: World,
+  device: Extract<Device, { kind: 'valve' }>,
+  now: number,
+  stuck: number | undefined,
+): number {
+  if (stuck !== undefined) return stuck;
+  const { situation } = world;
+  const [on, other] = device.coils.map((coil) => {
+    if (!coil) return false;
+    if (situation.energised.has(coil.place)) return true;
+    const sitting = situation.compiled.parts[situation.inPlace[coil.place]!]!.branches[0]!.index;
+    const amps = Math.abs(branchAmps(world, sitting));
+    return amps >= (now === AT_REST || now === MIDWAY ? coil.pullIn : coil.hold);
+  });
+  const byHand = situation.overrides.get(device.part);
+  let wanted = AT_REST;
+  if (byHand !== undefined) wanted = byHand === OTHER_WAY && device.bistable ? AT_REST : byHand;
+  else if (on && !other) wanted = SHIFTED;
+  else if (other && !on && !device.bistable) wanted = OTHER_WAY;
+  if (wanted === AT_REST) return AT_REST;
+  return nodeKPa(world, device.port) < device.pilotKPa ? MIDWAY : wanted;
+}
+
+function endsOf(world: World, branch: number): [number, number] {
+  const { a, b } = world.edges[branch]!;
+  return [a, b];
+}

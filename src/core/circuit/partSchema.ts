@@ -1,0 +1,164 @@
+import { z } from 'zod';
+
+/** Every kind of part a circuit file may hold: its nodes and its figures. */
+
+export const name = z.string().min(1);
+export const positive = z.number().positive();
+export const notNegative = z.number().nonnegative();
+const share = z.number().min(0).max(0.9);
+
+/** Control positions in which a contact or output is on: every named control must match. */
+const when = z.record(name, z.union([z.array(name), name.transform((one) => [one])]));
+
+const common = {
+  ref: name,
+  /** What a person calls it: "Tilt right coil". */
+  label: z.string().optional(),
+  /** Where it sits on the machine. */
+  place: z.string().optional(),
+  /** Minutes to get at it with a probe. */
+  accessMinutes: notNegative.optional(),
+  /** Relative likelihood of failing against others of its kind; 1 is usual. */
+  wear: positive.optional(),
+};
+
+function part<K extends string, N extends z.ZodType, S extends z.ZodRawShape>(kind: K, nodes: N, shape: S) {
+  return z.object({ ...common, kind: z.literal(kind), nodes, ...shape });
+}
+
+const two = z.object({ '1': name, '2': name });
+const load = { ohms: positive, tolerance: share.optional() };
+/** Pressure lost per flow, kPa per L/min of free air (or of oil). */
+const restriction = { restriction: positive.optional() };
+const gauge = z.number().min(-101).max(100_000);
+
+const electrical = [
+  part('source', z.object({ '+': name, '-': name }), {
+    volts: z.number(),
+    internalOhms: notNegative.optional(),
+    hz: notNegative.optional(),
+  }),
+  part('transformer', z.object({ p1: name, p2: name, s1: name, s2: name }), {
+    /** Primary volts over secondary volts. */
+    ratio: positive,
+    internalOhms: notNegative.optional(),
+    va: positive.optional(),
+  }),
+  part('fuse', two, { amps: positive, ohms: notNegative.optional() }),
+  part('breaker', two, { amps: positive, ohms: notNegative.optional() }),
+  part('wire', two, {
+    ohms: notNegative.optional(),
+    lengthMetres: positive.optional(),
+    mm2: positive.optional(),
+    awg: z.union([z.number(), z.string()]).optional(),
+    bundle: z.string().optional(),
+    colour: z.string().optional(),
+    mark: z.string().optional(),
+  }),
+  part('pin', two, { connector: name, ohms: notNegative.optional() }),
+  part('switch', two, {
+    closedWhen: when,
+    ohms: notNegative.optional(),
+    /** Guards a person or a limit: never bridged for a test. */
+    safety: z.boolean().optional(),
+  }),
+  part('relay', z.record(name, name), {
+    ohms: positive,
+    henries: positive.optional(),
+    pickUpVolts: positive.optional(),
+    dropOutVolts: positive.optional(),
+    tolerance: share.optional(),
+    contactOhms: notNegative.optional(),
+  }),
+  part('coil', two, {
+    ...load,
+    henries: positive.optional(),
+    pullInAmps: positive.optional(),
+    holdAmps: positive.optional(),
+    /** A load comes down or lets go when this coil loses its current. */
+    holdsLoad: z.boolean().optional(),
+  }),
+  part('diode', z.object({ anode: name, cathode: name }), { forwardVolts: positive.optional() }),
+  part('resistor', two, load),
+  part('lamp', two, load),
+  part('heater', two, load),
+  part('motor', two, load),
+  part('sensor3', z.object({ supply: name, signal: name, return: name }), {
+    ohms: positive,
+    /** Control whose positions, first to last, carry the wiper from return to supply. */
+    control: name.optional(),
+    tolerance: share.optional(),
+  }),
+  part('driver', z.object({ supply: name, out: name, return: name }), {
+    onWhen: when,
+    side: z.enum(['high', 'low']).optional(),
+    limitAmps: positive.optional(),
+    codes: z
+      .record(name, z.object({ belowAmps: z.number().optional(), aboveAmps: z.number().optional() }))
+      .optional(),
+    ohms: notNegative.optional(),
+  }),
+  part('timer', two, { closedWhen: when, seconds: positive, ohms: notNegative.optional() }),
+] as const;
+
+const domain = { domain: z.literal('fluid').optional() };
+const oneEnd = z.object({ in: name });
+const through = z.object({ in: name, out: name });
+
+const fluid = [
+  /** Air main, compressor, or (below zero) vacuum, against the atmosphere. Gauge kPa. */
+  part('airSupply', z.object({ out: name }), { ...domain, ...restriction, kPa: gauge }),
+  part('pump', z.object({ out: name }), { ...domain, ...restriction, kPa: gauge }),
+  part('regulator', through, { ...domain, ...restriction, kPa: gauge }),
+  part('filter', through, { ...domain, ...restriction }),
+  part('check', through, { ...domain, ...restriction, crackingKPa: notNegative.optional() }),
+  part('hose', two, { ...domain, ...restriction }),
+  part('throttle', two, { ...domain, ...restriction }),
+  part('silencer', oneEnd, { ...domain, ...restriction }),
+  part('plug', oneEnd, { ...domain }),
+  part('valve', z.record(z.enum(['1', '2', '3', '4', '5']), name.optional()), {
+    ...domain,
+    ...restriction,
+    ways: z.enum(['2/2', '3/2', '5/2', '5/3']),
+    /** State at rest of a 2/2 or 3/2: port 1 blocked (closed) or passing (open). */
+    atRest: z.enum(['closed', 'open']).optional(),
+    /** Centre of a 5/3. */
+    centre: z.enum(['closed', 'exhaust', 'pressure']).optional(),
+    /** Coil that shifts it (pilot 12 of a 3/2, 14 of a 5/2 or 5/3), and the one that shifts a 5/3 the other way. */
+    coil: name,
+    coil2: name.optional(),
+    /** Least pressure at port 1 to shift; below it the spool stands mid-way. */
+    pilotKPa: positive.optional(),
+  }),
+  part('cylinder', z.object({ a: name, b: name.optional() }), {
+    ...domain,
+    /** Pressure that moves it against friction and load. */
+    frictionKPa: positive.optional(),
+    /** Spring of a single-acting cylinder, as pressure at port a. */
+    springKPa: positive.optional(),
+    /** Area behind port b over area behind port a. */
+    areaRatio: positive.optional(),
+  }),
+  /** Spring-returned actuator pulled by vacuum of `pullKPa` below the atmosphere. */
+  part('vacuumActuator', z.object({ port: name }), { ...domain, pullKPa: positive }),
+  part('pressureSwitch', z.object({ '1': name, '2': name, port: name }), {
+    ...domain,
+    /** Pressure at which it operates, and at which it goes back. Operates downwards when make is the lower one. */
+    makeKPa: gauge,
+    breakKPa: gauge,
+    contact: z.enum(['NO', 'NC']).optional(),
+    ohms: notNegative.optional(),
+  }),
+] as const;
+
+export const partSchema = z.discriminatedUnion('kind', [...electrical, ...fluid]);
+
+export type Part = z.infer<typeof partSchema>;
+export type PartOf<K extends Part['kind']> = Extract<Part, { kind: K }>;
+
+const FLUID_KINDS: ReadonlySet<Part['kind']> = new Set(fluid.map((one) => one.shape.kind.value));
+
+/** Whether a kind belongs to the air, oil or vacuum side. A pressure switch is both. */
+export function isFluidKind(kind: Part['kind']): boolean {
+  return FLUID_KINDS.has(kind);
+}

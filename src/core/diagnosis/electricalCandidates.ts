@@ -1,0 +1,305 @@
+import type { CompiledPart } from '../circuit/compile';
+import type { CircuitModel } from '../circuit/model';
+import type { Preferences, Setup } from '../circuit/schema';
+import type { Caution, Family, Offer } from './candidateTests';
+import { LOAD_KINDS, powerOff, setApart, type Pattern } from './patterns';
+
+const LINE_VOLTS = 50;
+/** Insulation test volts for circuits up to, and above, extra-low voltage (reference section 16). */
+const TESTER_VOLTS = { low: 250, line: 500 };
+/** How alike two parts must be to stand in for each other, relative. */
+const TWIN_TOLERANCE = 0.05;
+const MOST_TWINS = 2;
+
+/** Tests on the powered circuit. */
+export function liveFamilies(
+  model: CircuitModel,
+  patterns: readonly Pattern[],
+  preferences: Preferences,
+): Family[] {
+  const { compiled } = model;
+  const frame = compiled.nodeNames[compiled.frame]!;
+  const line: Caution[] = compiled.supplyVolts > LINE_VOLTS ? ['lineVolts'] : [];
+  const nodes = measurable(model);
+  const across = acrossPairs(model);
+  const cautions = ({ loads }: Pattern): Caution[] => [...line, loads.length > 0 ? 'moves' : 'live'];
+  const fuses = compiled.parts.filter(({ part }) => part.kind === 'fuse' || part.kind === 'breaker');
+  const loads = compiled.parts.filter(({ part }) => LOAD_KINDS.includes(part.kind));
+
+  function* volts(): Generator<Offer> {
+    for (const pattern of patterns) {
+      for (const from of nodes) {
+        yield { test: { kind: 'volts', from, to: frame, setup: pattern.setup }, cautions: cautions(pattern) };
+      }
+    }
+  }
+  function* drops(): Generator<Offer> {
+    for (const pattern of patterns) {
+      for (const [from, to] of across) {
+        yield { test: { kind: 'volts', from, to, setup: pattern.setup }, cautions: cautions(pattern) };
+      }
+    }
+  }
+  function* amps(): Generator<Offer> {
+    for (const pattern of patterns) {
+      for (const { part } of [...fuses, ...loads]) {
+        yield {
+          test: { kind: 'amps', through: part.ref, setup: pattern.setup },
+          cautions: cautions(pattern),
+        };
+      }
+    }
+  }
+  function* watching(): Generator<Offer> {
+    for (const { setup, loads: fed } of patterns) {
+      for (const { part } of fuses) {
+        yield { test: { kind: 'fuse', part: part.ref, setup }, cautions: ['mayBlowFuse'], extraMinutes: 0.5 };
+      }
+      for (const { part } of compiled.parts) {
+        if (part.kind === 'driver' && Object.keys(part.codes ?? {}).length > 0) {
+          yield { test: { kind: 'code', part: part.ref, setup }, cautions: [] };
+        }
+        if (!fed.includes(part.ref)) continue;
+        if (LOAD_KINDS.includes(part.kind) && part.kind !== 'resistor') {
+          yield { test: { kind: 'function', part: part.ref, setup }, cautions: ['moves'] };
+        }
+        if (part.kind === 'relay' || part.kind === 'coil') {
+          yield { test: { kind: 'click', part: part.ref, setup }, cautions: ['moves'] };
+        }
+      }
+    }
+  }
+  /** One plug off at a time: which branch takes the fuse down, what the controller says then. */
+  function* unplugging(): Generator<Offer> {
+    for (const connector of compiled.connectors) {
+      for (const pattern of patterns) {
+        const setup: Setup = { ...pattern.setup, unplugged: [connector] };
+        for (const { part } of fuses) {
+          yield { test: { kind: 'fuse', part: part.ref, setup }, cautions: ['mayBlowFuse', 'unplug'] };
+        }
+        for (const { part } of compiled.parts) {
+          if (part.kind !== 'driver' || Object.keys(part.codes ?? {}).length === 0) continue;
+          yield { test: { kind: 'code', part: part.ref, setup }, cautions: ['unplug'] };
+        }
+      }
+    }
+    for (const load of loads) {
+      const apart = setApart(model, load.part.ref, load.nodes.slice(0, 2));
+      for (const from of harnessSide(model, apart?.unplugged ?? [])) {
+        for (const pattern of patterns) {
+          yield {
+            test: { kind: 'volts', from, to: frame, setup: { ...pattern.setup, ...apart } },
+            cautions: [...line, 'live', 'unplug'],
+          };
+        }
+      }
+    }
+  }
+  /** A part and its identical neighbour in each other's place: the fault goes along, or stays. */
+  function* swaps(): Generator<Offer> {
+    for (const part of compiled.parts) {
+      for (const twin of twinsOf(model, part)) {
+        for (const { setup, loads: fed } of patterns) {
+          if (!fed.includes(part.part.ref) && !fed.includes(twin.part.ref)) continue;
+          const swapped: Setup = { ...setup, swapped: [[part.part.ref, twin.part.ref]] };
+          for (const { part: load } of loads) {
+            if (!fed.includes(load.ref)) continue;
+            yield { test: { kind: 'function', part: load.ref, setup: swapped }, cautions: ['swap', 'moves'] };
+          }
+        }
+      }
+    }
+  }
+  /** A contact bridged for a moment, where the site allows it; never one that guards a person or a limit. */
+  function* bridging(): Generator<Offer> {
+    if (preferences.noJumpers !== false) return;
+    for (const { part } of compiled.parts) {
+      if (part.kind !== 'switch' || part.safety) continue;
+      for (const { setup, loads: fed } of patterns) {
+        const jumpers: [string, string][] = [[part.nodes['1'], part.nodes['2']]];
+        for (const ref of fed) {
+          if (!loads.some((one) => one.part.ref === ref && one.part.kind !== 'resistor')) continue;
+          const test = { kind: 'function', part: ref, setup: { ...setup, jumpers } } as const;
+          yield { test, cautions: ['jumper', 'moves'] };
+        }
+      }
+    }
+  }
+  return [
+    { name: 'volts', offers: volts() },
+    { name: 'drops', offers: drops() },
+    { name: 'amps', offers: amps() },
+    { name: 'watching', offers: watching() },
+    { name: 'unplugging', offers: unplugging() },
+    { name: 'swaps', offers: swaps() },
+    { name: 'bridging', offers: bridging() },
+  ];
+}
+
+/** Tests on the dead circuit: the meter is the source. */
+export function deadFamilies(
+  model: CircuitModel,
+  patterns: readonly Pattern[],
+  preferences: Preferences,
+): Family[] {
+  const { compiled } = model;
+  const frame = compiled.nodeNames[compiled.frame]!;
+  const nodes = measurable(model);
+  const across = acrossPairs(model);
+  const off = powerOff(model);
+  const testVolts = compiled.supplyVolts > LINE_VOLTS ? TESTER_VOLTS.line : TESTER_VOLTS.low;
+  const name = (node: number) => compiled.nodeNames[node]!;
+  const loads = compiled.parts.filter(({ part }) => LOAD_KINDS.includes(part.kind) || part.kind === 'relay');
+
+  function* ohms(): Generator<Offer> {
+    for (const { setup } of patterns) {
+      const dead: Setup = { ...(setup.controls ? { controls: setup.controls } : {}), ...off };
+      for (const from of nodes)
+        yield { test: { kind: 'ohms', from, to: frame, setup: dead }, cautions: ['powerOff'] };
+      for (const [from, to] of across)
+        yield { test: { kind: 'ohms', from, to, setup: dead }, cautions: ['powerOff'] };
+    }
+  }
+  /** Every load by itself: unplugged where it has a plug, its neighbours lifted where it has none. */
+  function* alone(): Generator<Offer> {
+    for (const { part, branches, nodes: own } of loads) {
+      const body = branches[0]!;
+      const [from, to] = [name(body.a), name(body.b)];
+      const apart = setApart(model, part.ref, own.slice(0, 2));
+      if (!apart) continue;
+      const setup: Setup = { ...off, ...apart };
+      const cautions: Caution[] = ['powerOff', apart.unplugged ? 'unplug' : 'takeOut'];
+      yield { test: { kind: 'ohms', from, to, setup }, cautions };
+      for (const end of [from, to]) {
+        if (end === frame) continue;
+        yield { test: { kind: 'ohms', from: end, to: frame, setup }, cautions };
+        yield {
+          test: { kind: 'insulation', from: end, to: frame, testVolts, setup },
+          cautions: ['testerVolts', ...cautions],
+        };
+      }
+      for (const harness of harnessSide(model, apart.unplugged ?? [])) {
+        for (const pattern of patterns) {
+          const controls = pattern.setup.controls ? { controls: pattern.setup.controls } : {};
+          yield {
+            test: { kind: 'ohms', from: harness, to: frame, setup: { ...controls, ...off, ...apart } },
+            cautions: ['powerOff', 'unplug'],
+          };
+        }
+      }
+    }
+  }
+  /** Suppression diodes and the like: what lies across them is taken out, then both directions. */
+  function* diodes(): Generator<Offer> {
+    for (const { part, branches, index } of compiled.parts) {
+      if (part.kind !== 'diode') continue;
+      const { a, b } = branches[0]!;
+      const beside = compiled.parts
+        .filter((other) => other.index !== index && other.branches.some((branch) => samePair(branch, a, b)))
+        .map((other) => other.part.ref);
+      const setup: Setup = { ...off, ...(beside.length > 0 ? { removed: beside } : {}) };
+      for (const [from, to] of [
+        [name(a), name(b)],
+        [name(b), name(a)],
+      ] as const) {
+        yield { test: { kind: 'diode', from, to, setup }, cautions: ['powerOff', 'takeOut'] };
+      }
+    }
+  }
+  /** Contacts of a relay held in from a bench supply. */
+  function* benched(): Generator<Offer> {
+    for (const { part, branches } of compiled.parts) {
+      if (part.kind !== 'relay') continue;
+      for (const { a, b, role } of branches) {
+        if (role === 'body') continue;
+        const setup: Setup = { ...off, energised: [part.ref] };
+        yield {
+          test: { kind: 'ohms', from: name(a), to: name(b), setup },
+          cautions: ['powerOff', 'benchSupply'],
+        };
+      }
+    }
+  }
+  /** Conductors to the frame at test volts: loads out of the way, every end of the electronics lifted. */
+  function* conductors(): Generator<Offer> {
+    const sources = compiled.parts.filter(({ part }) => part.kind === 'source').map(({ part }) => part.ref);
+    const lifted = compiled.parts
+      .filter(({ part }) => part.kind === 'driver' || part.kind === 'sensor3')
+      .flatMap(({ part, nodes: own }) =>
+        own.filter((node) => node !== compiled.frame).map((node) => ({ part: part.ref, node: name(node) })),
+      );
+    const setup: Setup = {
+      isolated: sources,
+      removed: loads.map(({ part }) => part.ref),
+      ...(lifted.length > 0 ? { lifted } : {}),
+    };
+    const cautions: Caution[] = ['testerVolts', 'powerOff', 'takeOut'];
+    if (lifted.length > 0) cautions.splice(1, 0, 'electronicsOff');
+    for (const from of nodes) {
+      yield { test: { kind: 'insulation', from, to: frame, testVolts, setup }, cautions };
+    }
+  }
+  const families: Family[] = [
+    { name: 'ohms', offers: ohms() },
+    { name: 'alone', offers: alone() },
+    { name: 'diodes', offers: diodes() },
+    { name: 'benched', offers: benched() },
+    { name: 'conductors', offers: conductors() },
+  ];
+  return preferences.order === 'resistanceFirst'
+    ? [families[1]!, ...families.filter((_one, at) => at !== 1)]
+    : families;
+}
+
+/** Names of electrical nodes that a probe can be put to, the frame left out. */
+function measurable({ compiled }: CircuitModel): string[] {
+  return compiled.nodeNames.filter(
+    (name, at) => at !== compiled.frame && compiled.domains[at] === 'electrical' && !name.endsWith(':wiper'),
+  );
+}
+
+/** Pairs of node names at the two ends of every part, contact and winding. */
+function acrossPairs(model: CircuitModel): (readonly [string, string])[] {
+  const { parts, nodeNames } = model.compiled;
+  return parts.flatMap(({ part, branches }) => {
+    if (part.kind === 'transformer') {
+      const { p1, p2, s1, s2 } = part.nodes;
+      return [[p1, p2] as const, [s1, s2] as const];
+    }
+    if (part.kind === 'sensor3') {
+      const { supply, signal, return: back } = part.nodes;
+      return [[supply, back] as const, [signal, back] as const];
+    }
+    return branches
+      .filter(({ domain }) => domain === 'electrical')
+      .map(({ a, b }) => [nodeNames[a]!, nodeNames[b]!] as const);
+  });
+}
+
+/** Identical neighbours of a part that can be tried in its place. */
+function twinsOf({ compiled }: CircuitModel, part: CompiledPart): CompiledPart[] {
+  const own = part.part;
+  if (own.kind !== 'coil' && own.kind !== 'relay') return [];
+  return compiled.parts
+    .filter(({ part: other, index, branches }) => {
+      if (index <= part.index || other.kind !== own.kind || branches.length !== part.branches.length)
+        return false;
+      const alike = Math.abs(other.ohms / own.ohms - 1) <= TWIN_TOLERANCE;
+      return alike && other.henries === own.henries;
+    })
+    .slice(0, MOST_TWINS);
+}
+
+/** Nodes of the given connectors that face the supply. */
+function harnessSide(model: CircuitModel, connectors: readonly string[]): string[] {
+  const { parts, nodeNames, frame } = model.compiled;
+  const nodes = parts
+    .filter(({ part }) => part.kind === 'pin' && connectors.includes(part.connector))
+    .flatMap(({ nodes: own }) => own)
+    .filter((node) => node !== frame);
+  return [...new Set(nodes)].map((node) => nodeNames[node]!);
+}
+
+function samePair(branch: { a: number; b: number }, a: number, b: number): boolean {
+  return (branch.a === a && branch.b === b) || (branch.a === b && branch.b === a);
+}

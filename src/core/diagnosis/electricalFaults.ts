@@ -1,0 +1,286 @@
+import { LEAST_OHMS, type Branch } from '../circuit/compile';
+import type { CircuitModel } from '../circuit/model';
+import {
+  bridged,
+  broken,
+  forced,
+  leak,
+  worsened,
+  type AddFault,
+  type FaultVariant,
+  type SeverityRange,
+} from './faultTypes';
+
+/** Below this resistance to the frame a leak to the frame is harmless, and this much less likely to be the cause. */
+const BONDED_OHMS = 0.3;
+const HARMLESS = 0.02;
+const LOW_SUPPLY: SeverityRange = { unit: 'factor', least: 0.2, most: 0.92, mainLeast: 0.4, mainMost: 0.9 };
+/** Ohms of a dead short inside a part. */
+const SHORT_OHMS = 0.02;
+/** Path resistances beyond the range that changes the function, still found by an insulation tester. */
+const FAINTEST_LEAK_OHMS = 5e8;
+const WORST_JOINT_OHMS = 2e6;
+/** Volts at which weak insulation may begin to conduct, over the highest it sees at work; each is a variant, none is reported. */
+const BREAKDOWN_SHARES = [0.1, 0.35, 0.7, 2, 6, 18];
+
+/** Faults of everything that carries current, between wires of a bundle, and of plugs in each other's place. */
+export function addElectricalFaults(model: CircuitModel, add: AddFault): void {
+  const { compiled } = model;
+  const loops = model.loopOhms();
+  /** Loop a leak at this branch competes with: the load's, or the whole supply's when it never carries current. */
+  const loopOf = (branch: Branch) => {
+    const own = loops[branch.index]!;
+    const finite = [...loops].filter(Number.isFinite);
+    return Number.isFinite(own) ? own : finite.length > 0 ? Math.min(...finite) : 10;
+  };
+  const series = (branch: Branch): SeverityRange => {
+    const matters = 0.05 * loopOf(branch) + branch.ohms;
+    const least = Math.min(branch.ohms * 1.5 + 0.01 * loopOf(branch), matters);
+    return {
+      unit: 'ohms',
+      least,
+      most: Math.max(WORST_JOINT_OHMS, 1e3 * matters),
+      mainLeast: matters,
+      mainMost: 100 * loopOf(branch) + branch.ohms,
+    };
+  };
+  const leakRange = (branch: Branch): SeverityRange => ({
+    unit: 'ohms',
+    least: LEAST_OHMS * 100,
+    most: FAINTEST_LEAK_OHMS,
+    mainLeast: LEAST_OHMS * 100,
+    mainMost: Math.max(10 * loopOf(branch), 1),
+  });
+  const rest = model.situation({}).solve({ mode: 'ohms' });
+  /** Bonded to the frame on the sound circuit: a leak to the frame here changes nothing. */
+  const bonded = (node: number) => rest.changed.pairOhms(node, compiled.frame) < BONDED_OHMS;
+  const atFrame = (branch: Branch) => leakEnds(branch).every((end) => bonded(branch[end]));
+  /** Ends of a branch that a leak to the frame would show at. */
+  const leakEnds = (branch: Branch) => {
+    const ends = (['a', 'b'] as const).filter((end) => branch[end] !== compiled.frame);
+    return ends.length > 0 ? ends : (['a'] as const);
+  };
+  const leaks = (branch: Branch): FaultVariant[] =>
+    leakEnds(branch).map((end, at) =>
+      leak(branch, end, (at === 0 ? 2 : 1) * (bonded(branch[end]) ? HARMLESS : 1)),
+    );
+  const weakSpots = (branch: Branch): FaultVariant[] =>
+    BREAKDOWN_SHARES.map((share) => {
+      const at = { branch: branch.index, end: leakEnds(branch)[0]! };
+      const breakdownVolts = share * model.peakVolts(branch[at.end]);
+      return { weight: share < 1 ? 2 : 1, edits: (ohms) => [{ type: 'leak', at, ohms, breakdownVolts }] };
+    });
+  const weakRange = (branch: Branch): SeverityRange => ({
+    ...leakRange(branch),
+    least: 0.05,
+    mainLeast: 0.05,
+    mainMost: 300 * loopOf(branch),
+  });
+  const turns = (branch: Branch): SeverityRange => ({
+    unit: 'ohms',
+    least: branch.ohms * 0.004,
+    most: branch.ohms * 0.95,
+    mainLeast: branch.ohms * 0.02,
+    mainMost: branch.ohms * 0.88,
+  });
+
+  for (const part of compiled.parts) {
+    const { kind } = part.part;
+    const body = part.branches[0]!;
+    switch (kind) {
+      case 'source':
+        add(part, 'noOutput', kind, null, [broken(body)]);
+        add(part, 'lowVoltage', kind, LOW_SUPPLY, [
+          { weight: 1, edits: (factor) => [{ type: 'emf', branch: body.index, factor }] },
+        ]);
+        break;
+      case 'transformer':
+        add(part, 'open', kind, null, [
+          { weight: 1, edits: () => [{ type: 'transformer', part: part.index, ohms: Infinity }] },
+        ]);
+        add(part, 'lowVoltage', kind, LOW_SUPPLY, [
+          { weight: 1, edits: (factor) => [{ type: 'transformer', part: part.index, factor }] },
+        ]);
+        break;
+      case 'fuse':
+      case 'breaker':
+        add(part, 'open', kind, null, [broken(body)]);
+        break;
+      case 'wire':
+        add(part, 'open', kind, null, [broken(body)]);
+        add(part, 'highResistance', kind, series(body), [worsened(body)]);
+        // A wire that is the frame bond itself cannot leak to the frame.
+        if (body.a !== compiled.frame || body.b !== compiled.frame) {
+          add(part, 'shortToFrame', kind, leakRange(body), leaks(body), {
+            factor: atFrame(body) ? HARMLESS : 1,
+          });
+          add(part, 'weakInsulation', kind, weakRange(body), weakSpots(body), {
+            factor: atFrame(body) ? HARMLESS : 1,
+          });
+        }
+        break;
+      case 'pin':
+        add(part, 'open', kind, null, [broken(body)]);
+        add(part, 'highResistance', kind, series(body), [worsened(body)]);
+        break;
+      case 'switch':
+        add(part, 'stuckOpen', kind, null, [forced(body, false)]);
+        add(part, 'stuckClosed', kind, null, [forced(body, true)]);
+        add(part, 'highResistance', kind, series(body), [worsened(body)]);
+        break;
+      case 'pressureSwitch':
+        add(part, 'highResistance', kind, series(body), [worsened(body)]);
+        break;
+      case 'timer':
+        add(part, 'stuckOpen', kind, null, [forced(body, false)]);
+        add(part, 'stuckClosed', kind, null, [forced(body, true)]);
+        break;
+      case 'relay': {
+        add(part, 'open', kind, null, [broken(body)]);
+        add(part, 'shortedTurns', kind, turns(body), [worsened(body)]);
+        const made = part.branches.filter(({ role }) => role === 'made');
+        const resting = part.branches.filter(({ role }) => role === 'resting');
+        const contacts = [...made, ...resting];
+        add(part, 'stuckOpen', kind, null, [
+          ...made.map((branch) => ({ ...forced(branch, false), weight: 2 })),
+          ...resting.map((branch) => forced(branch, false)),
+        ]);
+        add(
+          part,
+          'welded',
+          kind,
+          null,
+          made.map((branch) => {
+            const twin = resting.find(({ set }) => set === branch.set);
+            return {
+              weight: 1,
+              edits: () => [
+                ...(twin ? [{ type: 'force' as const, branch: twin.index, on: false }] : []),
+                { type: 'force', branch: branch.index, on: true },
+              ],
+            };
+          }),
+        );
+        if (contacts[0]) add(part, 'highResistance', kind, series(contacts[0]), contacts.map(worsened));
+        break;
+      }
+      case 'coil':
+        add(part, 'open', kind, null, [broken(body)]);
+        add(part, 'shortedTurns', kind, turns(body), [worsened(body)]);
+        add(part, 'shortToFrame', kind, leakRange(body), leaks(body));
+        add(part, 'weakInsulation', kind, weakRange(body), weakSpots(body));
+        break;
+      case 'diode':
+        add(part, 'open', kind, null, [forced(body, false)]);
+        add(part, 'short', kind, null, [{ weight: 1, edits: () => bridged(body).edits(SHORT_OHMS) }]);
+        add(part, 'reversed', kind, null, [
+          { weight: 1, edits: () => [{ type: 'reverse', branch: body.index }] },
+        ]);
+        break;
+      case 'resistor':
+      case 'lamp':
+      case 'heater':
+      case 'motor':
+        add(part, 'open', 'load', null, [broken(body)]);
+        add(part, 'short', 'load', null, [
+          { weight: 1, edits: () => [{ type: 'ohms', branch: body.index, ohms: SHORT_OHMS }] },
+        ]);
+        if (kind === 'heater' || kind === 'motor') {
+          add(part, 'shortToFrame', 'load', leakRange(body), leaks(body));
+        }
+        break;
+      case 'sensor3': {
+        const [upper, lower, wiper] = part.branches as [Branch, Branch, Branch];
+        add(part, 'open', kind, null, [broken(upper), broken(lower), broken(wiper)]);
+        add(part, 'short', kind, null, [
+          { weight: 1, edits: () => [{ type: 'ohms', branch: upper.index, ohms: 1 }] },
+          { weight: 1, edits: () => [{ type: 'ohms', branch: lower.index, ohms: 1 }] },
+        ]);
+        add(
+          part,
+          'stuck',
+          kind,
+          null,
+          [0.15, 0.5, 0.85].map((at) => ({
+            weight: 1,
+            edits: () => [
+              { type: 'ohms' as const, branch: upper.index, ohms: (upper.ohms + lower.ohms) * (1 - at) },
+              { type: 'ohms' as const, branch: lower.index, ohms: (upper.ohms + lower.ohms) * at },
+            ],
+          })),
+        );
+        break;
+      }
+      case 'driver':
+        add(part, 'noOutput', kind, null, [forced(body, false)]);
+        add(part, 'stuckOn', kind, null, [forced(body, true)]);
+    }
+  }
+  addBundleShorts(model, add);
+  addSwappedConnectors(model, add);
+}
+
+function addBundleShorts(model: CircuitModel, add: AddFault): void {
+  const { compiled } = model;
+  const wires = compiled.parts.filter(({ part }) => part.kind === 'wire' && part.bundle !== undefined);
+  wires.forEach((one, at) => {
+    for (const two of wires.slice(at + 1)) {
+      if (one.part.kind !== 'wire' || two.part.kind !== 'wire' || one.part.bundle !== two.part.bundle)
+        continue;
+      const [from, to] = [one.branches[0]!, two.branches[0]!];
+      const together = [from.a, from.b].some((node) => node === to.a || node === to.b);
+      if (together) continue;
+      add(
+        one,
+        'shortBetween',
+        'wire',
+        { unit: 'ohms', least: 0.01, most: 1e6, mainLeast: 0.01, mainMost: 100 },
+        [
+          {
+            weight: 1,
+            edits: (ohms) => [
+              {
+                type: 'bridge',
+                from: { branch: from.index, end: 'b' },
+                to: { branch: to.index, end: 'b' },
+                ohms,
+              },
+            ],
+          },
+        ],
+        { other: two.part.ref },
+      );
+    }
+  });
+}
+
+/** Connectors with the same number of pins can be plugged into each other's place. */
+function addSwappedConnectors(model: CircuitModel, add: AddFault): void {
+  const { compiled } = model;
+  const pins = compiled.connectors.map((connector) =>
+    compiled.parts.filter(({ part }) => part.kind === 'pin' && part.connector === connector),
+  );
+  pins.forEach((ours, at) => {
+    pins.slice(at + 1).forEach((theirs, offset) => {
+      if (ours.length !== theirs.length) return;
+      add(
+        ours[0]!,
+        'swapped',
+        'pin',
+        null,
+        [
+          {
+            weight: 1,
+            edits: () => [
+              {
+                type: 'cross',
+                pairs: ours.map((pin, k) => [pin.branches[0]!.index, theirs[k]!.branches[0]!.index] as const),
+              },
+            ],
+          },
+        ],
+        { other: compiled.connectors[at + 1 + offset]! },
+      );
+    });
+  });
+}

@@ -1,0 +1,102 @@
+import type { BranchRole } from '../circuit/branches';
+import type { CompiledPart } from '../circuit/compile';
+import type { Edit } from '../circuit/edits';
+
+export type FaultName =
+  | 'noOutput'
+  | 'lowVoltage'
+  | 'open'
+  | 'highResistance'
+  | 'shortToFrame'
+  | 'weakInsulation'
+  | 'shortedTurns'
+  | 'stuckOpen'
+  | 'stuckClosed'
+  | 'welded'
+  | 'short'
+  | 'reversed'
+  | 'stuckOn'
+  | 'stuck'
+  | 'shortBetween'
+  | 'swapped'
+  | 'lowPressure'
+  | 'blocked'
+  | 'leaking'
+  | 'stuckAtRest'
+  | 'stuckShifted'
+  | 'stuckMidway'
+  | 'sealLeak'
+  | 'ventBlocked'
+  | 'jammed'
+  | 'drifted';
+
+/** Severity of a fault: prior density is log-uniform, `mainShare` of it where the fault matters to the function. */
+export interface SeverityRange {
+  /** Ohms; kPa per L/min; or a factor on a supply's volts, a pressure or a switching point. */
+  unit: 'ohms' | 'restriction' | 'factor';
+  least: number;
+  most: number;
+  mainLeast: number;
+  mainMost: number;
+}
+
+/** One way a fault may sit in a part: which end leaks, which contact is worn, above which volts it breaks down. */
+export interface FaultVariant {
+  weight: number;
+  edits: (severity: number) => Edit[];
+}
+
+export interface CandidateFault {
+  index: number;
+  part: number;
+  ref: string;
+  fault: FaultName;
+  /** The other part of a fault between two. */
+  other?: string;
+  /** Share before any reading. All candidates and `noFault` add to one. */
+  prior: number;
+  severity: SeverityRange | null;
+  variants: FaultVariant[];
+}
+
+/** Adds one fault of a part; `group` names its row of the frequency table. */
+export type AddFault = (
+  part: CompiledPart,
+  fault: FaultName,
+  group: string,
+  severity: SeverityRange | null,
+  variants: FaultVariant[],
+  more?: { other?: string; factor?: number },
+) => void;
+
+/** A piece of a part that faults sit on. */
+export interface FaultSite {
+  index: number;
+  role: BranchRole;
+}
+
+/** Broken for good. */
+export function broken({ index }: FaultSite): FaultVariant {
+  return { weight: 1, edits: () => [{ type: 'ohms', branch: index, ohms: Infinity }] };
+}
+
+/** Resistance, or restriction, of its own. */
+export function worsened({ index }: FaultSite): FaultVariant {
+  return { weight: 1, edits: (ohms) => [{ type: 'ohms', branch: index, ohms }] };
+}
+
+/** Conducts, or not, whatever it is told. */
+export function forced({ index }: FaultSite, on: boolean): FaultVariant {
+  return { weight: 1, edits: () => [{ type: 'force', branch: index, on }] };
+}
+
+/** A path beside it, from end to end. */
+export function bridged({ index }: FaultSite): FaultVariant {
+  const at = (end: 'a' | 'b') => ({ branch: index, end });
+  return { weight: 1, edits: (ohms) => [{ type: 'bridge', from: at('a'), to: at('b'), ohms }] };
+}
+
+/** A path from one end to the frame or the atmosphere. */
+export function leak({ index }: FaultSite, end: 'a' | 'b', weight = 1): FaultVariant {
+  return { weight, edits: (ohms) => [{ type: 'leak', at: { branch: index, end }, ohms }] };
+}

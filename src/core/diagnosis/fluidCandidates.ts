@@ -1,0 +1,98 @@
+import { ATMOSPHERE } from '../circuit/fluidBranches';
+import type { CircuitModel } from '../circuit/model';
+import type { Setup } from '../circuit/schema';
+import { nodeKPa } from '../circuit/world';
+import type { Family, Offer } from './candidateTests';
+import { ACTUATOR_KINDS, type Pattern } from './patterns';
+import { ventNodes } from './predictFluid';
+
+/** Pressure worth opening a line for, kPa. */
+const PRESSURE = 5;
+
+/** Gauges, hands and eyes on the air, oil or vacuum side; none where the circuit has no such side. */
+export function fluidFamilies(model: CircuitModel, patterns: readonly Pattern[]): Family[] {
+  const { compiled } = model;
+  if (compiled.atmosphere < 0) return [];
+  const nodes = compiled.nodeNames.filter(
+    (name, at) => compiled.domains[at] === 'fluid' && name !== ATMOSPHERE,
+  );
+  const valves = compiled.parts.filter(({ part }) => part.kind === 'valve');
+  const actuators = compiled.parts.filter(({ part }) => ACTUATOR_KINDS.includes(part.kind));
+  const rest: Setup = {};
+
+  function* gauges(): Generator<Offer> {
+    for (const { setup } of patterns) {
+      for (const at of nodes) yield { test: { kind: 'pressure', at, setup }, cautions: ['pressure'] };
+    }
+  }
+  function* outlets(): Generator<Offer> {
+    for (const { setup } of patterns) {
+      for (const node of ventNodes(model.situation(setup).situation)) {
+        yield { test: { kind: 'flow', at: compiled.nodeNames[node]!, setup }, cautions: ['pressure'] };
+      }
+    }
+  }
+  function* motions(): Generator<Offer> {
+    for (const { setup, driven } of patterns) {
+      for (const { part } of actuators) {
+        if (!driven.includes(part.ref)) continue;
+        yield { test: { kind: 'moves', part: part.ref, setup }, cautions: ['moves', 'pressure'] };
+      }
+    }
+  }
+  /** The valve pushed by hand, or its coil fed from a bench supply: which half of the machine is at fault. */
+  function* byHand(): Generator<Offer> {
+    for (const { part } of valves) {
+      if (part.kind !== 'valve') continue;
+      const ways = part.ways === '5/3' ? [part.ref, `${part.ref}:12`] : [part.ref];
+      for (const override of ways) {
+        const setup: Setup = { ...rest, override: [override] };
+        for (const { part: actuator } of actuators) {
+          yield { test: { kind: 'moves', part: actuator.ref, setup }, cautions: ['moves', 'pressure'] };
+        }
+        for (const at of Object.values(part.nodes)) {
+          if (at && at !== ATMOSPHERE)
+            yield { test: { kind: 'pressure', at, setup }, cautions: ['moves', 'pressure'] };
+        }
+        for (const node of ventNodes(model.situation(setup).situation)) {
+          yield { test: { kind: 'flow', at: compiled.nodeNames[node]!, setup }, cautions: ['pressure'] };
+        }
+      }
+      const energised: Setup = { ...rest, energised: [part.coil] };
+      for (const { part: actuator } of actuators) {
+        const test = { kind: 'moves', part: actuator.ref, setup: energised } as const;
+        yield { test, cautions: ['benchSupply', 'moves', 'pressure'] };
+      }
+    }
+  }
+  /** A line taken off: what comes out of it. At a cylinder's far port, bubbles say that the seal leaks. */
+  function* opened(): Generator<Offer> {
+    for (const { setup } of patterns) {
+      for (const at of nodes) {
+        yield {
+          test: { kind: 'flow', at, setup: { ...setup, open: [at] } },
+          cautions: ['pressure', 'takeOut'],
+        };
+      }
+    }
+  }
+  /** Exhausts stopped with a finger: pressure behind it that should not be there. */
+  function* stopped(): Generator<Offer> {
+    for (const { setup } of patterns) {
+      for (const node of ventNodes(model.situation(setup).situation)) {
+        const at = compiled.nodeNames[node]!;
+        const healthy = nodeKPa(model.situation({ ...setup, plugged: [at] }).solve({ mode: 'live' }), node);
+        if (Math.abs(healthy) > PRESSURE) continue;
+        yield { test: { kind: 'pressure', at, setup: { ...setup, plugged: [at] } }, cautions: ['pressure'] };
+      }
+    }
+  }
+  return [
+    { name: 'gauges', offers: gauges() },
+    { name: 'motions', offers: motions() },
+    { name: 'outlets', offers: outlets() },
+    { name: 'byHand', offers: byHand() },
+    { name: 'opened', offers: opened() },
+    { name: 'stopped', offers: stopped() },
+  ];
+}

@@ -32,9 +32,18 @@ export function isClosedForm(edit: Edit): edit is ClosedFormEdit {
   return edit.type === 'ohms' || edit.type === 'force' || edit.type === 'leak' || edit.type === 'bridge';
 }
 
-/** Text that is equal for equal edits; keys the network cache. */
+const texts = new WeakMap<Edit, string>();
+
+/** Text that is equal for equal edits; keys the network cache. Kept per edit: a discrete fault's never changes. */
 export function editKey(edits: readonly Edit[]): string {
-  return edits.length === 0
-    ? ''
-    : JSON.stringify(edits, (_key, value) => (value === Infinity ? 'inf' : value));
+  let key = '';
+  for (const edit of edits) {
+    let text = texts.get(edit);
+    if (text === undefined) {
+      text = JSON.stringify(edit, (_key, value) => (value === Infinity ? 'inf' : value));
+      texts.set(edit, text);
+    }
+    key += text;
+  }
+  return key;
 }

@@ -286,19 +286,10 @@ function invert(
   edges: readonly Edge[],
   couplings: readonly Coupling[],
 ): Float64Array {
-  // Only nodes that are not a reference are unknowns.
-  const unknown: number[] = [];
-  const slot = new Int32Array(n).fill(-1);
-  for (let i = 0; i < n; i++) {
-    if (island[i] === i) continue;
-    slot[i] = unknown.length;
-    unknown.push(i);
-  }
-  const m = unknown.length;
-  const l = new Float64Array(m * m);
+  // A reference node is no unknown: its row and column stay zero.
+  const z = new Float64Array(n * n);
   const add = (i: number, j: number, value: number) => {
-    const [p, q] = [slot[i]!, slot[j]!];
-    if (p >= 0 && q >= 0) l[p * m + q] = l[p * m + q]! + value;
+    if (island[i] !== i && island[j] !== j) z[i * n + j] = z[i * n + j]! + value;
   };
   const stamp = (a: number, b: number, g: number) => {
     add(a, a, g);
@@ -313,52 +304,24 @@ function invert(
     nodes.forEach((i, x) => nodes.forEach((j, y) => add(i, j, siemens * weights[x]! * weights[y]!)));
     stamp(primary[0], primary[1], (siemens * MAGNETISING) / (ratio * ratio));
   }
-  cholesky(l, m);
-  const inverse = inverseFromFactor(l, m);
-  const z = new Float64Array(n * n);
-  for (let p = 0; p < m; p++) {
-    const row = unknown[p]! * n;
-    for (let q = 0; q < m; q++) z[row + unknown[q]!] = inverse[p * m + q]!;
-  }
+  for (let k = 0; k < n; k++) if (island[k] !== k) eliminate(z, n, k);
   return z;
 }
 
-/** In-place lower Cholesky factor. The matrix is positive definite: every island has its reference taken out. */
-function cholesky(a: Float64Array, m: number): void {
-  for (let j = 0; j < m; j++) {
-    const rowJ = j * m;
-    let diagonal = a[rowJ + j]!;
-    for (let k = 0; k < j; k++) diagonal -= a[rowJ + k]! * a[rowJ + k]!;
-    const root = Math.sqrt(Math.max(diagonal, Number.MIN_VALUE));
-    a[rowJ + j] = root;
-    for (let i = j + 1; i < m; i++) {
-      const rowI = i * m;
-      let sum = a[rowI + j]!;
-      for (let k = 0; k < j; k++) sum -= a[rowI + k]! * a[rowJ + k]!;
-      a[rowI + j] = sum / root;
-    }
+/**
+ * One step of Gauss and Jordan's inversion in place. The matrix is positive definite, every island having its reference
+ * taken out, so the diagonal carries each pivot. Rows that the pivot does not touch are passed over: wiring is sparse.
+ */
+function eliminate(z: Float64Array, n: number, k: number): void {
+  const rowK = k * n;
+  const pivot = 1 / Math.max(z[rowK + k]!, Number.MIN_VALUE);
+  z[rowK + k] = 1;
+  for (let j = 0; j < n; j++) z[rowK + j] = z[rowK + j]! * pivot;
+  for (let i = 0; i < n; i++) {
+    const rowI = i * n;
+    const factor = z[rowI + k]!;
+    if (factor === 0 || i === k) continue;
+    z[rowI + k] = 0;
+    for (let j = 0; j < n; j++) z[rowI + j] = z[rowI + j]! - factor * z[rowK + j]!;
   }
-}
-
-/** Full inverse from the lower factor: columns of L⁻¹, then L⁻ᵀ·L⁻¹. */
-function inverseFromFactor(l: Float64Array, m: number): Float64Array {
-  const inv = new Float64Array(m * m);
-  for (let j = 0; j < m; j++) {
-    inv[j * m + j] = 1 / l[j * m + j]!;
-    for (let i = j + 1; i < m; i++) {
-      let sum = 0;
-      for (let k = j; k < i; k++) sum -= l[i * m + k]! * inv[k * m + j]!;
-      inv[i * m + j] = sum / l[i * m + i]!;
-    }
-  }
-  const out = new Float64Array(m * m);
-  for (let i = 0; i < m; i++) {
-    for (let j = 0; j <= i; j++) {
-      let sum = 0;
-      for (let k = i; k < m; k++) sum += inv[k * m + i]! * inv[k * m + j]!;
-      out[i * m + j] = sum;
-      out[j * m + i] = sum;
-    }
-  }
-  return out;
 }

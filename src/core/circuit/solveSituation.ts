@@ -178,6 +178,7 @@ export class SituationSolver {
         chatters,
         jammed,
         meter,
+        steady,
       };
       if (chatters || steady || pass >= MOST_PASSES) {
         world.chatters = chatters || pass >= MOST_PASSES;
@@ -187,8 +188,9 @@ export class SituationSolver {
       // Once it has broken down a track keeps conducting, though the volts across it collapse.
       for (let at = 0; at < closed.length; at++) {
         const edit = closed[at]!;
-        if (edit.type === 'leak' && edit.breakdownVolts !== undefined && this.breaksDown(world, edit))
-          weak |= 1 << at;
+        if (edit.type === 'leak' && edit.breakdownVolts !== undefined) {
+          if (this.breaksDown(world, edit.at, edit.breakdownVolts)) weak |= 1 << at;
+        }
       }
       const after = stateKey(state, weak);
       if (after === before) return world;
@@ -199,12 +201,11 @@ export class SituationSolver {
     }
   }
 
-  private breaksDown(world: World, leak: Extract<Edit, { type: 'leak' }>): boolean {
-    const volts = world.changed.pairVolts(
-      terminalNode(this.situation, leak.at),
-      this.situation.compiled.frame,
-    );
-    return Math.abs(volts) > leak.breakdownVolts!;
+  /** Whether a weak spot at a terminal conducts at the volts it sees. Never in ohms: the meter's 0.3 V are too few. */
+  breaksDown(world: World, at: Terminal, volts: number): boolean {
+    if (world.steady) return false;
+    const seen = world.changed.pairVolts(terminalNode(this.situation, at), this.situation.compiled.frame);
+    return Math.abs(seen) > volts;
   }
 
   private delta(edit: ClosedFormEdit, edges: readonly Edge[], weak: number): Delta | null {

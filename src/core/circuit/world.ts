@@ -24,6 +24,8 @@ export interface World {
   jammed: ReadonlySet<number>;
   /** Source in series with the meter's leads, where the meter drives. */
   meter: { siemens: number; emf: number } | null;
+  /** Solved at the few tenths of a volt of an ohmmeter: nothing breaks down, no state changes. */
+  steady: boolean;
   /** Filled on first use by `scatterSources`. */
   scatter?: ScatterSource[];
 }

@@ -1,6 +1,7 @@
 import type { CompiledPart } from '../circuit/compile';
 import type { CircuitModel } from '../circuit/model';
 import type { Preferences, Setup } from '../circuit/schema';
+import { branchAmps } from '../circuit/world';
 import type { Caution, Family, Offer } from './candidateTests';
 import { LOAD_KINDS, powerOff, setApart, type Pattern } from './patterns';
 
@@ -10,6 +11,7 @@ const TESTER_VOLTS = { low: 250, line: 500 };
 /** How alike two parts must be to stand in for each other, relative. */
 const TWIN_TOLERANCE = 0.05;
 const MOST_TWINS = 2;
+const FLOWS_AMPS = 1e-4;
 
 /** Tests on the powered circuit. */
 export function liveFamilies(
@@ -28,14 +30,17 @@ export function liveFamilies(
 
   function* volts(): Generator<Offer> {
     for (const pattern of patterns) {
-      for (const from of nodes) {
+      for (const from of concerned(model, nodes, pattern)) {
         yield { test: { kind: 'volts', from, to: frame, setup: pattern.setup }, cautions: cautions(pattern) };
       }
     }
   }
   function* drops(): Generator<Offer> {
     for (const pattern of patterns) {
+      const near = new Set(concerned(model, nodes, pattern));
       for (const [from, to] of across) {
+        if (!near.has(from) && from !== frame) continue;
+        if (!near.has(to) && to !== frame) continue;
         yield { test: { kind: 'volts', from, to, setup: pattern.setup }, cautions: cautions(pattern) };
       }
     }
@@ -43,6 +48,8 @@ export function liveFamilies(
   function* amps(): Generator<Offer> {
     for (const pattern of patterns) {
       for (const { part } of [...fuses, ...loads]) {
+        if (LOAD_KINDS.includes(part.kind) && pattern.loads.length > 0 && !pattern.loads.includes(part.ref))
+          continue;
         yield {
           test: { kind: 'amps', through: part.ref, setup: pattern.setup },
           cautions: cautions(pattern),
@@ -73,6 +80,8 @@ export function liveFamilies(
   function* unplugging(): Generator<Offer> {
     for (const connector of compiled.connectors) {
       for (const pattern of patterns) {
+        // A plug that carries nothing in this position teaches nothing by coming off.
+        if (!carries(model, connector, pattern)) continue;
         const setup: Setup = { ...pattern.setup, unplugged: [connector] };
         for (const { part } of fuses) {
           yield { test: { kind: 'fuse', part: part.ref, setup }, cautions: ['mayBlowFuse', 'unplug'] };
@@ -87,6 +96,7 @@ export function liveFamilies(
       const apart = setApart(model, load.part.ref, load.nodes.slice(0, 2));
       for (const from of harnessSide(model, apart?.unplugged ?? [])) {
         for (const pattern of patterns) {
+          if (pattern.loads.length > 0 && !pattern.loads.includes(load.part.ref)) continue;
           yield {
             test: { kind: 'volts', from, to: frame, setup: { ...pattern.setup, ...apart } },
             cautions: [...line, 'live', 'unplug'],
@@ -152,12 +162,17 @@ export function deadFamilies(
   const loads = compiled.parts.filter(({ part }) => LOAD_KINDS.includes(part.kind) || part.kind === 'relay');
 
   function* ohms(): Generator<Offer> {
-    for (const { setup } of patterns) {
-      const dead: Setup = { ...(setup.controls ? { controls: setup.controls } : {}), ...off };
-      for (const from of nodes)
-        yield { test: { kind: 'ohms', from, to: frame, setup: dead }, cautions: ['powerOff'] };
-      for (const [from, to] of across)
-        yield { test: { kind: 'ohms', from, to, setup: dead }, cautions: ['powerOff'] };
+    for (const pattern of patterns) {
+      const { controls } = pattern.setup;
+      const setup: Setup = { ...(controls ? { controls } : {}), ...off };
+      const near = new Set(concerned(model, nodes, pattern));
+      for (const from of near)
+        yield { test: { kind: 'ohms', from, to: frame, setup }, cautions: ['powerOff'] };
+      for (const [from, to] of across) {
+        if (!near.has(from) && from !== frame) continue;
+        if (!near.has(to) && to !== frame) continue;
+        yield { test: { kind: 'ohms', from, to, setup }, cautions: ['powerOff'] };
+      }
     }
   }
   /** Every load by itself: unplugged where it has a plug, its neighbours lifted where it has none. */
@@ -180,6 +195,7 @@ export function deadFamilies(
       }
       for (const harness of harnessSide(model, apart.unplugged ?? [])) {
         for (const pattern of patterns) {
+          if (pattern.loads.length > 0 && !pattern.loads.includes(part.ref)) continue;
           const controls = pattern.setup.controls ? { controls: pattern.setup.controls } : {};
           yield {
             test: { kind: 'ohms', from: harness, to: frame, setup: { ...controls, ...off, ...apart } },
@@ -249,6 +265,37 @@ export function deadFamilies(
   return preferences.order === 'resistanceFirst'
     ? [families[1]!, ...families.filter((_one, at) => at !== 1)]
     : families;
+}
+
+/** Below this many readings of one sort none is left out. */
+const FEW_READINGS = 260;
+
+/** Nodes that have something to do with what a control position feeds; all of them in a small circuit or at rest. */
+function concerned(
+  model: CircuitModel,
+  nodes: readonly string[],
+  { setup, loads }: Pattern,
+): readonly string[] {
+  const { compiled } = model;
+  if (loads.length === 0 || nodes.length * model.combinations.length <= FEW_READINGS) return nodes;
+  const world = model.situation(setup).solve({ mode: 'live' });
+  const near = new Set<number>();
+  for (const { index, a, b } of compiled.branches) {
+    if (Math.abs(branchAmps(world, index)) > FLOWS_AMPS) near.add(a).add(b);
+  }
+  return nodes.filter((name) => near.has(compiled.nodeIndex.get(name)!));
+}
+
+/** Whether any pin of a connector carries current on the healthy circuit. */
+function carries(model: CircuitModel, connector: string, { setup, loads }: Pattern): boolean {
+  if (loads.length === 0) return false;
+  const world = model.situation(setup).solve({ mode: 'live' });
+  return model.compiled.parts.some(
+    ({ part, branches }) =>
+      part.kind === 'pin' &&
+      part.connector === connector &&
+      Math.abs(branchAmps(world, branches[0]!.index)) > FLOWS_AMPS,
+  );
 }
 
 /** Names of electrical nodes that a probe can be put to, the frame left out. */

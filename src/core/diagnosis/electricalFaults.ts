@@ -1,4 +1,5 @@
 import { LEAST_OHMS, type Branch } from '../circuit/compile';
+import type { Edit } from '../circuit/edits';
 import type { CircuitModel } from '../circuit/model';
 import {
   bridged,
@@ -67,8 +68,12 @@ export function addElectricalFaults(model: CircuitModel, add: AddFault): void {
   const weakSpots = (branch: Branch): FaultVariant[] =>
     BREAKDOWN_SHARES.map((share) => {
       const at = { branch: branch.index, end: leakEnds(branch)[0]! };
-      const breakdownVolts = share * model.peakVolts(branch[at.end]);
-      return { weight: share < 1 ? 2 : 1, edits: (ohms) => [{ type: 'leak', at, ohms, breakdownVolts }] };
+      const volts = share * model.peakVolts(branch[at.end]);
+      return {
+        weight: share < 1 ? 2 : 1,
+        edits: (ohms) => [{ type: 'leak', at, ohms, breakdownVolts: volts }],
+        breakdown: { at, volts, worn: (ohms) => [{ type: 'leak', at, ohms }] },
+      };
     });
   const weakRange = (branch: Branch): SeverityRange => ({
     ...leakRange(branch),
@@ -263,24 +268,15 @@ function addSwappedConnectors(model: CircuitModel, add: AddFault): void {
   pins.forEach((ours, at) => {
     pins.slice(at + 1).forEach((theirs, offset) => {
       if (ours.length !== theirs.length) return;
-      add(
-        ours[0]!,
-        'swapped',
-        'pin',
-        null,
-        [
-          {
-            weight: 1,
-            edits: () => [
-              {
-                type: 'cross',
-                pairs: ours.map((pin, k) => [pin.branches[0]!.index, theirs[k]!.branches[0]!.index] as const),
-              },
-            ],
-          },
-        ],
-        { other: compiled.connectors[at + 1 + offset]! },
-      );
+      const crossed: Edit[] = [
+        {
+          type: 'cross',
+          pairs: ours.map((pin, k) => [pin.branches[0]!.index, theirs[k]!.branches[0]!.index] as const),
+        },
+      ];
+      add(ours[0]!, 'swapped', 'pin', null, [{ weight: 1, edits: () => crossed }], {
+        other: compiled.connectors[at + 1 + offset]!,
+      });
     });
   });
 }

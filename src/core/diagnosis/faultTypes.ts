@@ -1,6 +1,6 @@
 import type { BranchRole } from '../circuit/branches';
 import type { CompiledPart } from '../circuit/compile';
-import type { Edit } from '../circuit/edits';
+import type { Edit, Terminal } from '../circuit/edits';
 
 export type FaultName =
   | 'noOutput'
@@ -44,6 +44,8 @@ export interface SeverityRange {
 export interface FaultVariant {
   weight: number;
   edits: (severity: number) => Edit[];
+  /** Conducts only once the volts to the frame at this terminal exceed this; `worn` is the same path without a threshold. */
+  breakdown?: { at: Terminal; volts: number; worn: (severity: number) => Edit[] };
 }
 
 export interface CandidateFault {

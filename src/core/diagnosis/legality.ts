@@ -50,6 +50,8 @@ function joints({ compiled, a, b, present, jumpers }: Situation): [number, numbe
 
 /** Coils that hold a load up and would let go in this set-up, not counting what the controls do by themselves. */
 export function droppedLoads({ compiled }: CircuitModel, setup: Setup): string[] {
+  const holding = compiled.parts.filter(({ part }) => part.kind === 'coil' && part.holdsLoad);
+  if (holding.length === 0) return [];
   const taken = [
     setup.isolated,
     setup.pulled,
@@ -59,9 +61,7 @@ export function droppedLoads({ compiled }: CircuitModel, setup: Setup): string[]
     setup.swapped,
   ].some((list) => list && list.length > 0);
   if (!taken) return [];
-  return compiled.circuit.parts.flatMap((part) =>
-    part.kind === 'coil' && part.holdsLoad && !setup.secured?.includes(part.ref) ? [part.ref] : [],
-  );
+  return holding.flatMap(({ part }) => (setup.secured?.includes(part.ref) ? [] : [part.ref]));
 }
 
 /** Whether a test asks for more than looking: something taken off, bridged or pushed. */

@@ -18,3 +18,52 @@ const THRESHOLD_SOFTNESS = 0.06;
 export function soft(logRatio: number, softness = THRESHOLD_SOFTNESS): number {
   return 1 / (1 + Math.exp(-logRatio / softness));
 }
+
+/** Many predictions of one question, packed: thousands of small objects would cost more than the arithmetic. */
+export class PackedPredictions {
+  private readonly means: Float64Array;
+  private readonly sigmas: Float64Array;
+  private readonly loose: Uint8Array;
+  /** Odds of choices; null for numbers. Equal neighbours share one object. */
+  private odds: (Readonly<Record<string, number>> | null)[] | null = null;
+  private readonly number = { type: 'number' as const, mean: 0, sigma: 0, loose: false };
+  private readonly choice = { type: 'choice' as const, odds: {} as Readonly<Record<string, number>> };
+
+  constructor(readonly length: number) {
+    this.means = new Float64Array(length);
+    this.sigmas = new Float64Array(length);
+    this.loose = new Uint8Array(length);
+  }
+
+  set(at: number, prediction: Prediction): void {
+    if (prediction.type === 'number') {
+      this.means[at] = prediction.mean;
+      this.sigmas[at] = prediction.sigma;
+      this.loose[at] = prediction.loose ? 1 : 0;
+    } else {
+      this.odds ??= new Array<Readonly<Record<string, number>> | null>(this.length).fill(null);
+      this.odds[at] = prediction.odds;
+    }
+  }
+
+  /** The prediction at a place. The object is used again by the next call: read it, do not keep it. */
+  peek(at: number): Prediction {
+    if (this.odds) {
+      this.choice.odds = this.odds[at]!;
+      return this.choice;
+    }
+    this.number.mean = this.means[at]!;
+    this.number.sigma = this.sigmas[at]!;
+    this.number.loose = this.loose[at] === 1;
+    return this.number;
+  }
+
+  same(one: number, two: number): boolean {
+    if (this.odds) return this.odds[one] === this.odds[two];
+    return (
+      this.means[one] === this.means[two] &&
+      this.sigmas[one] === this.sigmas[two] &&
+      this.loose[one] === this.loose[two]
+    );
+  }
+}

@@ -59,7 +59,10 @@ export interface Hypothesis {
   weight: number;
 }
 
+/** Severities that stand for a fault, fewer where little doubt is on it. */
 const POINTS_PER_FAULT = 7;
+const MUCH = 0.02;
+const SOME = 0.003;
 const LEAST_WEIGHT = 2e-4;
 const LEAST_BITS = 0.002;
 /** Minutes that a blown fuse costs: fetch, fit, explain. */
@@ -69,7 +72,7 @@ const MOST_OUTCOMES = 4;
 const MERGE_FREELY = 0.01;
 const MISTAKES = 0.96;
 /** Tests that get a full look, and how much of the doubt the rough look covers. */
-const SHORTLIST = 140;
+const SHORTLIST = 80;
 const ROUGH_SHARE = 0.97;
 const ROUGH_EACH = 3;
 /** Worth of reading the same two points in the same mode again, in another set-up. */
@@ -78,10 +81,9 @@ const KNOWN_PLACE = 0.3;
 /** Representative hypotheses of a posterior: every fault that still counts, a few severities each. */
 export function hypothesesOf(posterior: Posterior): Hypothesis[] {
   const list: Hypothesis[] = [{ part: -1, ref: null, fault: null, edits: [], weight: posterior.noFault }];
-  for (const { fault, share, points, partner } of posterior.faults) {
+  for (const { fault, share, points } of posterior.faults) {
     if (share < LEAST_WEIGHT) continue;
-    const also = partner ? partner.fault.variants[0]!.edits(partner.severity) : [];
-    const step = share / POINTS_PER_FAULT;
+    const step = share / (share > MUCH ? POINTS_PER_FAULT : share > SOME ? 3 : 1);
     let run = 0;
     let heaviest = points[0];
     points.forEach((point, at) => {
@@ -94,7 +96,7 @@ export function hypothesesOf(posterior: Posterior): Hypothesis[] {
             part: fault.part,
             ref: fault.ref,
             fault: fault.fault,
-            edits: [...also, ...heaviest.edits],
+            edits: heaviest.edits(),
             weight: run,
           });
         }

@@ -1,6 +1,9 @@
 import type { CircuitModel } from '../circuit/model';
 import { partsMeasured } from './candidateTests';
 import { NO_FAULT_PRIOR } from './faultFrequency';
+import { clearBefore } from './clearBefore';
+import type { CandidateFault } from './faultTypes';
+import { isPlain } from './legality';
 import type { Observation } from './observations';
 import type { Posterior, WeighedFault } from './posterior';
 import { placeOf } from './rankTests';
@@ -20,11 +23,14 @@ export interface Suspect {
   /** The other part of a fault between two. */
   other?: string;
   severityOhms?: number;
+  /** Severity of a fault that is not measured in ohms. */
+  severity?: { value: number; unit: 'restriction' | 'factor' };
+  /** Interval that holds 90 % of the severity, in the same unit. */
   severityRange?: [number, number];
   share: number;
   intermittent?: boolean;
   /** A second fault that has to be present too. */
-  with?: { part: string; fault: string; severityOhms?: number };
+  with?: { part: string; fault: string } & Pick<Suspect, 'severity' | 'severityOhms'>;
   for: Evidence[];
   against: Evidence[];
 }
@@ -37,7 +43,8 @@ export type Verdict =
       share: number;
       proofs: Proofs;
       why: string;
-      clearFirst: string[];
+      /** What would kill the spare, and must be looked at before it goes in. */
+      clearFirst: ClearFirst[];
     }
   | {
       state: 'keepTesting';
@@ -49,7 +56,20 @@ export type Verdict =
       retake?: number;
     }
   | { state: 'noFault'; share: number; why: string; unseen: { part: string; fault: string; share: number }[] }
-  | { state: 'unexplained'; reading: number; why: string };
+  | {
+      state: 'unexplained';
+      /** Reading that fits worst. */
+      reading: number;
+      /** What would have to be true for that reading to hold, likeliest first. */
+      wouldNeed: { part: string; fault: string }[];
+      why: string;
+    };
+
+/** Why a part beside the one proved bad must be cleared first. */
+export interface ClearFirst {
+  part: string;
+  reason: 'suppressionDiode' | 'overVoltage' | 'jammedSpool' | 'missingAir' | 'overload';
+}
 
 export interface Proofs {
   have: number;
@@ -71,8 +91,9 @@ const CONFLICT_BITS = 7;
 const DOUBTFUL_BITS = 2;
 const UNEXPLAINED_SHARE = 0.5;
 const COMPLAINT_KINDS = ['function', 'click'];
+const MOST_NEEDS = 3;
 
-/** For and against every suspect, as data; wording belongs to the interface. */
+/** For and against every suspect, as data; wording belongs to the interface. One row for each part and fault. */
 export function explainSuspects(
   model: CircuitModel,
   posterior: Posterior,
@@ -82,38 +103,57 @@ export function explainSuspects(
   // What the rest of the doubt made of each reading before it was taken: prior-weighted mean likelihood.
   const prior = observations.map((_one, k) => {
     let total = NO_FAULT_PRIOR * Math.exp(posterior.noFaultFits[k]!);
-    for (const { fault, fits } of posterior.faults) total += fault.prior * Math.exp(fits[k]!);
+    for (const { fault, fits, partner } of posterior.faults) {
+      if (!partner) total += fault.prior * Math.exp(fits[k]!);
+    }
     return total;
   });
-  return posterior.faults.map(
-    ({ fault, share, fits, severityOhms, severityRange, intermittent, partner }) => {
-      const evidence = observations.flatMap(({ positions }, k): Evidence[] => {
-        const own = fault.prior * Math.exp(fits[k]!);
-        const others = (prior[k]! - own) / (1 - fault.prior);
-        const bits = (fits[k]! - Math.log(Math.max(others, 1e-300))) / Math.LN2;
-        return positions.map((reading) => ({ reading, bits, onPart: measured[k]!.includes(fault.ref) }));
-      });
-      return {
-        part: fault.ref,
-        fault: fault.fault,
-        ...(fault.other === undefined ? {} : { other: fault.other }),
-        ...(severityOhms === undefined ? {} : { severityOhms, severityRange }),
-        share,
-        ...(intermittent > 0.5 ? { intermittent: true } : {}),
-        ...(partner
-          ? {
-              with: {
-                part: partner.fault.ref,
-                fault: partner.fault.fault,
-                ...(partner.fault.severity?.unit === 'ohms' ? { severityOhms: partner.severity } : {}),
-              },
-            }
-          : {}),
-        for: evidence.filter(({ bits }) => bits > 0.3).sort((a, b) => b.bits - a.bits),
-        against: evidence.filter(({ bits }) => bits < -0.3).sort((a, b) => a.bits - b.bits),
-      };
-    },
-  );
+  const rows = new Map<string, { lead: WeighedFault; share: number }>();
+  // Heaviest first: a row's details are those of its likeliest story, alone or with a partner.
+  for (const weighed of posterior.faults) {
+    const key = JSON.stringify([weighed.fault.part, weighed.fault.fault, weighed.fault.other]);
+    const known = rows.get(key);
+    if (known) known.share += weighed.share;
+    else rows.set(key, { lead: weighed, share: weighed.share });
+  }
+  const suspects = [...rows.values()].map(({ lead, share }): Suspect => {
+    const { fault, fits, severity, severityRange, intermittent, partner } = lead;
+    const evidence = observations.flatMap(({ positions }, k): Evidence[] => {
+      const own = fault.prior * Math.exp(fits[k]!);
+      const others = (prior[k]! - own) / (1 - fault.prior);
+      const bits = (fits[k]! - Math.log(Math.max(others, 1e-300))) / Math.LN2;
+      return positions.map((reading) => ({ reading, bits, onPart: measured[k]!.includes(fault.ref) }));
+    });
+    return {
+      part: fault.ref,
+      fault: fault.fault,
+      ...(fault.other === undefined ? {} : { other: fault.other }),
+      ...severityOf(fault, severity),
+      ...(severityRange ? { severityRange } : {}),
+      share,
+      ...(intermittent > 0.5 ? { intermittent: true } : {}),
+      ...(partner
+        ? {
+            with: {
+              part: partner.fault.ref,
+              fault: partner.fault.fault,
+              ...severityOf(partner.fault, partner.severity),
+            },
+          }
+        : {}),
+      for: evidence.filter(({ bits }) => bits > 0.3).sort((a, b) => b.bits - a.bits),
+      against: evidence.filter(({ bits }) => bits < -0.3).sort((a, b) => a.bits - b.bits),
+    };
+  });
+  return suspects.sort((a, b) => b.share - a.share);
+}
+
+function severityOf(
+  { severity: range }: CandidateFault,
+  value: number | undefined,
+): Pick<Suspect, 'severity' | 'severityOhms'> {
+  if (!range || value === undefined) return {};
+  return range.unit === 'ohms' ? { severityOhms: value } : { severity: { value, unit: range.unit } };
 }
 
 /** Share of each part, faults merged, highest first. */
@@ -136,7 +176,8 @@ export function countProofs(suspect: Suspect, observations: readonly Observation
   for (const evidence of strong) {
     const { bound } = observations.find(({ positions }) => positions.includes(evidence.reading))!;
     const { test } = bound;
-    if (COMPLAINT_KINDS.includes(test.kind)) continue;
+    // What works and what does not is the complaint; the same with something swapped or pushed is a test.
+    if (COMPLAINT_KINDS.includes(test.kind) && isPlain(test)) continue;
     const key = placeOf(test);
     if (!places.has(key)) places.set(key, evidence);
   }
@@ -161,6 +202,7 @@ export function decide(
     return {
       state: 'unexplained',
       reading,
+      wouldNeed: needsOf(posterior, worst.at),
       why: `No single or double fault fits all readings; reading ${reading + 1} fits worst. It, or the drawing, is wrong.`,
     };
   }
@@ -222,18 +264,18 @@ export function decide(
     share: top.share,
     proofs,
     why: `${percent(top.share)} of the doubt is on ${top.ref}, and ${proofs.readings.length} readings prove it, one of them on the part itself.`,
-    clearFirst: clearBefore(model, top.ref),
+    clearFirst: clearBefore(model, top.ref, top.lead.fault.fault),
   };
 }
 
-/** What would kill a new part and must be cleared before it goes in: parts across it, and what feeds it too hard. */
-function clearBefore(model: CircuitModel, ref: string): string[] {
-  const { compiled } = model;
-  const target = compiled.parts[compiled.partIndex.get(ref)!]!;
-  if (!['coil', 'relay', 'fuse', 'driver', 'motor'].includes(target.part.kind)) return [];
-  return compiled.parts
-    .filter(({ part, nodes }) => part.kind === 'diode' && nodes.every((node) => target.nodes.includes(node)))
-    .map(({ part }) => part.ref);
+/** Faults that would explain one reading by itself, likeliest first. */
+function needsOf({ faults }: Posterior, at: number): { part: string; fault: string }[] {
+  return [...faults]
+    .filter(({ partner }) => !partner)
+    .map(({ fault, fits }) => ({ fault, worth: Math.log(fault.prior) + fits[at]! }))
+    .sort((a, b) => b.worth - a.worth)
+    .slice(0, MOST_NEEDS)
+    .map(({ fault }) => ({ part: fault.ref, fault: fault.fault }));
 }
 
 /** Reading that fits the leading suspect worst although something else explains it, or null when all fit. */

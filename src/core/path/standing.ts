@@ -60,7 +60,7 @@ function loadedParts(
   const edits =
     top && top.share > noFault
       ? (() => {
-          const found = faultByName(faults, top.part, top.fault, top.severityOhms);
+          const found = faultByName(faults, top.part, top.fault, top.severityOhms ?? top.severity?.value);
           return found.fault.variants[0]!.edits(found.severity);
         })()
       : [];

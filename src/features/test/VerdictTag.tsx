@@ -8,6 +8,7 @@ import { HoldMark } from './TestTag';
 import {
   DEFERENCE,
   evidenceWords,
+  clearWords,
   faultWords,
   partWords,
   readingWords,
@@ -71,7 +72,7 @@ export function VerdictTag({
             <dt className="font-[750]">First clear</dt>
             <dd>
               {verdict.clearFirst.length > 0
-                ? `${verdict.clearFirst.join(', ')}: a shorted suppressor would kill the new part.`
+                ? verdict.clearFirst.map((one) => <p key={one.part + one.reason}>{clearWords(one)}</p>)
                 : 'Whatever could have done this: water, rubbing, a loose terminal.'}
             </dd>
             <dt className="font-[750]">Doubt</dt>
@@ -91,7 +92,8 @@ export function VerdictTag({
         {verdict.state === 'unexplained' ? (
           <p>
             Fits worst: <strong>{readingWords(speaker, readings[verdict.reading]!)}</strong>. Take it again in
-            the same set-up. If it stays, compare the wires with the drawing.
+            the same set-up. If it stays, compare the wires with the drawing: it would need{' '}
+            {verdict.wouldNeed.map((one) => `${one.part} ${faultWords(one)}`).join(', or ')}.
           </p>
         ) : null}
       </div>

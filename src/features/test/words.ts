@@ -3,7 +3,7 @@ import type { Reading, Setup, Test } from '@/core/circuit/schema';
 import { isDeadKind, nodesOfTest, partOfTest } from '@/core/circuit/testPlace';
 import type { Caution } from '@/core/diagnosis/candidateTests';
 import type { Outcome, RankedTest } from '@/core/diagnosis/rankTests';
-import type { Suspect, Verdict } from '@/core/diagnosis/verdict';
+import type { ClearFirst, Suspect, Verdict } from '@/core/diagnosis/verdict';
 import type { Lanes } from '@/core/path/lanes';
 import type { Standing } from '@/core/path/standing';
 import { ALL_TURNS } from '@/core/path/turns';
@@ -316,16 +316,44 @@ const FAULT_WORDS: Readonly<Record<string, string>> = {
   stuck: 'stuck',
   shortBetween: 'shorted to a neighbour',
   swapped: 'plugs swapped',
+  lowPressure: 'too little pressure',
+  blocked: 'blocked',
+  leaking: 'leaks',
+  stuckAtRest: 'stuck at rest',
+  stuckShifted: 'stuck shifted',
+  stuckMidway: 'stuck mid-way',
+  sealLeak: 'seal leaks',
+  ventBlocked: 'vent blocked',
+  jammed: 'jammed',
+  drifted: 'switches at the wrong pressure',
+};
+const CLEAR_WORDS: Readonly<Record<ClearFirst['reason'], string>> = {
+  suppressionDiode: 'shorted or the wrong way round, it would kill the new part',
+  overVoltage: 'too many volts would burn the new one: read them under load',
+  jammedSpool: 'jammed, it would leave an alternating coil at its inrush current',
+  missingAir: 'without pilot pressure a good spool stands mid-way',
+  overload: 'read what it draws before the new part carries it',
 };
 
-export function faultWords({ fault, severityOhms, other, intermittent }: Suspect): string {
+/** Why another part comes first: "V8: shorted or …". */
+export function clearWords({ part, reason }: ClearFirst): string {
+  return `${part}: ${CLEAR_WORDS[reason]}.`;
+}
+
+export function faultWords({
+  fault,
+  severityOhms,
+  other,
+  intermittent,
+  with: partner,
+}: Pick<Suspect, 'fault'> & Partial<Suspect>): string {
   const words = FAULT_WORDS[fault] ?? fault;
   const size =
     severityOhms !== undefined &&
     (fault === 'highResistance' || fault === 'shortedTurns' || fault === 'shortToFrame')
       ? `, about ${quantity('ohms', Number(severityOhms.toPrecision(2)))}`
       : '';
-  return `${words}${other ? ` (${other})` : ''}${size}${intermittent ? ', comes and goes' : ''}`;
+  return `${words}${other ? ` (${other})` : ''}${size}${intermittent ? ', comes and goes' : ''}${partner ? `, with ${partner.part} ${FAULT_WORDS[partner.fault] ?? partner.fault}` : ''}`;
 }
 
 /** What the readings mean so far, at most three lines for the figure. */

@@ -1,0 +1,70 @@
+import type { CircuitModel } from '../circuit/model';
+import { branchAmps } from '../circuit/world';
+import type { FaultName } from './faultTypes';
+import type { ClearFirst } from './verdict';
+
+const BURNT: readonly FaultName[] = ['open', 'shortedTurns', 'short', 'shortToFrame', 'weakInsulation'];
+
+/** What would kill a new part and must be cleared before it goes in: what lies across it, moves with it, feeds it too hard. */
+export function clearBefore(model: CircuitModel, ref: string, fault: FaultName): ClearFirst[] {
+  const { compiled } = model;
+  const { part, nodes, branches } = compiled.parts[compiled.partIndex.get(ref)!]!;
+  const found: ClearFirst[] = [];
+  const diodesAcross = (ends: readonly number[]) => {
+    for (const other of compiled.parts) {
+      if (other.part.kind !== 'diode' || other.part.ref === ref) continue;
+      if (other.nodes.every((node) => ends.includes(node))) {
+        found.push({ part: other.part.ref, reason: 'suppressionDiode' });
+      }
+    }
+  };
+  const loadsBehind = () => {
+    const fed = new Set<string>();
+    for (const controls of model.combinations) {
+      const world = model.situation({ controls }).solve({ mode: 'live' });
+      const flows = (branch: number) => Math.abs(branchAmps(world, branch)) > 1e-3;
+      if (!branches.some(({ index }) => flows(index))) continue;
+      for (const other of compiled.parts) {
+        const load = ['coil', 'motor', 'heater', 'lamp'].includes(other.part.kind);
+        if (load && flows(other.branches[0]!.index)) fed.add(other.part.ref);
+      }
+    }
+    return [...fed];
+  };
+  switch (part.kind) {
+    case 'coil':
+    case 'relay':
+      diodesAcross(nodes);
+      if (!BURNT.includes(fault)) break;
+      for (const { part: valve } of compiled.parts) {
+        if (valve.kind !== 'valve' || (valve.coil !== ref && valve.coil2 !== ref)) continue;
+        // On alternating current a plunger that cannot close leaves the coil at its inrush current.
+        if (compiled.alternating[nodes[0]!] || compiled.alternating[nodes[1]!]) {
+          found.push({ part: valve.ref, reason: 'jammedSpool' });
+        }
+      }
+      for (const { part: source } of compiled.parts) {
+        if (source.kind === 'source') found.push({ part: source.ref, reason: 'overVoltage' });
+      }
+      break;
+    case 'fuse':
+    case 'breaker':
+    case 'driver':
+      for (const load of loadsBehind()) {
+        found.push({ part: load, reason: 'overload' });
+        diodesAcross(compiled.parts[compiled.partIndex.get(load)!]!.nodes);
+      }
+      break;
+    case 'valve':
+      if (part.pilotKPa === undefined) break;
+      for (const { part: supply } of compiled.parts) {
+        if (supply.kind === 'airSupply' || supply.kind === 'pump') {
+          found.push({ part: supply.ref, reason: 'missingAir' });
+        }
+      }
+      break;
+    case 'motor':
+      diodesAcross(nodes);
+  }
+  return found;
+}

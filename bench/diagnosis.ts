@@ -1,155 +1,255 @@
 /**
- * Self-play: a hidden fault, noisy readings, and the program's own first choice followed until it names a part or
- * gives up. `npm run bench:diagnosis [-- rounds]`. Prints rates; asserts nothing.
+ * Self-play: a hidden fault in a machine whose parts scatter, a meter that is off a little, 2 % blunders. The program's
+ * own first choice is followed until it names a part or gives up; the same for two baselines under the same verdict rule.
+ *
+ *   npm run bench:diagnosis -- [--rounds=N] [--only=TEXT] [--own] [--verbose] [--seed=N]
+ *
+ * Prints rates, mean readings and minutes, and how well shares are calibrated. Asserts nothing.
  */
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseCircuit } from '../src/core/circuit/parse';
-import type { Reading, Test } from '../src/core/circuit/schema';
-import { workingPatterns } from '../src/core/diagnosis/patterns';
+import type { Circuit, Reading, Test } from '../src/core/circuit/schema';
+import { listCandidateTests } from '../src/core/diagnosis/candidateTests';
 import { Diagnoser } from '../src/core/diagnosis/diagnose';
-import { totalSigma } from '../src/core/diagnosis/likelihood';
+import type { CandidateFault } from '../src/core/diagnosis/faultTypes';
+import { workingPatterns } from '../src/core/diagnosis/patterns';
 import { bindTest, predict, predictedValue } from '../src/core/diagnosis/predict';
-import type { Prediction } from '../src/core/diagnosis/prediction';
 import { seededRandom, type Random } from '../src/core/random';
+import { TEMPLATES } from '../src/core/templates/templates';
+import { Machine } from './lib/machine';
+import { halfSplit, ownChoice, pathInOrder, type Policy } from './lib/policies';
 
-const MOST_READINGS = 16;
-const BLUNDERS = 0.02;
+const MOST_READINGS = 18;
+const BLOWN_FUSE_MINUTES = 10;
+/** Readings handed over to find out whether a fault could have been told apart at all. */
+const MOST_EVIDENCE = 70;
+const BINS = [0.5, 0.7, 0.85, 0.95, 0.99, 1.0001];
 
 interface Tally {
+  played: number;
   right: number;
   wrong: number;
   gaveUp: number;
+  /** Of those not named right: how many no reading at the available points could have settled. */
+  hidden: number;
   readings: number;
   minutes: number;
-  played: number;
+}
+interface Bin {
+  count: number;
+  share: number;
+  truly: number;
 }
 
-function showOnMeter(test: Test, prediction: Prediction, random: Random, supplyVolts: number): Reading {
-  if (prediction.type === 'choice') {
-    return { ...test, value: predictedValue(test.kind, prediction) } as Reading;
-  }
-  let value: number | 'OL' = prediction.mean === Infinity ? 'OL' : prediction.mean;
-  if (value !== 'OL') value += 0.6 * random.normal() * totalSigma(test.kind, value, 0, test.meter);
-  if (random.next() < BLUNDERS) {
-    value =
-      test.kind === 'volts'
-        ? random.next() * supplyVolts
-        : random.next() < 0.4
-          ? 'OL'
-          : 10 ** (6 * random.next());
-  }
-  if (value !== 'OL' && test.kind !== 'volts' && test.kind !== 'amps') value = Math.max(0, value);
-  return { ...test, value: value === 'OL' ? value : Number(value.toPrecision(4)) } as Reading;
+const option = (name: string) => process.argv.find((word) => word.startsWith(`--${name}=`))?.split('=')[1];
+const flag = (name: string) => process.argv.includes(`--${name}`);
+const rounds = Number(option('rounds') ?? 1);
+const seed = Number(option('seed') ?? 7);
+const only = option('only');
+const verbose = flag('verbose');
+
+const empty = (): Tally => ({ played: 0, right: 0, wrong: 0, gaveUp: 0, hidden: 0, readings: 0, minutes: 0 });
+const bins: Bin[] = BINS.slice(1).map(() => ({ count: 0, share: 0, truly: 0 }));
+
+function circuits(): [string, Circuit][] {
+  const folder = join(import.meta.dirname, '..', 'demo', 'circuits');
+  const demo = readdirSync(folder)
+    .sort()
+    .map((file): [string, Circuit] => [
+      file.replace('.circuit.json', ''),
+      parseCircuit(JSON.parse(readFileSync(join(folder, file), 'utf8'))),
+    ]);
+  return [...demo, ...TEMPLATES.map(({ id, build }): [string, Circuit] => [id, build()])];
 }
 
-function play(file: string, rounds: number, random: Random, verbose: boolean): Tally {
-  const circuit = parseCircuit(JSON.parse(readFileSync(file, 'utf8')));
-  const diagnoser = new Diagnoser(circuit);
-  const { supplyVolts } = diagnoser.model.compiled;
-  const tally: Tally = { right: 0, wrong: 0, gaveUp: 0, readings: 0, minutes: 0, played: 0 };
-  const patterns = workingPatterns(diagnoser.model);
-  for (let round = 0; round < rounds; round++) {
-    for (const fault of diagnoser.faults) {
-      if (fault.fault === 'swapped') continue;
-      const { severity } = fault;
-      const ohms = severity
-        ? severity.mainLeast * (severity.mainMost / severity.mainLeast) ** random.next()
-        : 1;
-      const variant = fault.variants[Math.floor(random.next() * fault.variants.length)]!;
-      const edits = variant.edits(ohms);
-      const readings: Reading[] = [];
-      let symptom = false;
-      for (const { setup, loads } of patterns) {
-        for (const part of loads) {
-          const { kind } =
-            diagnoser.model.compiled.parts[diagnoser.model.compiled.partIndex.get(part)!]!.part;
-          if (kind === 'relay' || kind === 'resistor') continue;
-          const test: Test = { kind: 'function', part, setup };
-          const reading = showOnMeter(
-            test,
-            predict(bindTest(diagnoser.model, test), edits),
-            random,
-            supplyVolts,
-          );
-          if (reading.value !== 'works') symptom = true;
-          readings.push(reading);
-        }
-        for (const part of circuit.parts) {
-          if (part.kind !== 'fuse') continue;
-          const test: Test = { kind: 'fuse', part: part.ref, setup };
-          const reading = showOnMeter(
-            test,
-            predict(bindTest(diagnoser.model, test), edits),
-            random,
-            supplyVolts,
-          );
-          if (reading.value === 'blows') {
-            symptom = true;
-            readings.push(reading);
-          }
-        }
+/** What the operator says: works, weak or dead in every position, which fuse blows, what a sensor's display shows. */
+function complaint(diagnoser: Diagnoser, machine: Machine): { readings: Reading[]; symptom: boolean } {
+  const { model } = diagnoser;
+  const readings: Reading[] = [];
+  let symptom = false;
+  for (const { setup, loads, driven } of workingPatterns(model)) {
+    const say = (test: Test, sound: (value: Reading['value']) => boolean, always: boolean) => {
+      const reading = machine.read(test, true);
+      const fine = sound(reading.value);
+      if (!fine) symptom = true;
+      if (always || !fine) readings.push(reading);
+    };
+    for (const { part } of model.compiled.parts) {
+      const works = loads.includes(part.ref) && part.kind !== 'relay' && part.kind !== 'resistor';
+      if (works || driven.includes(part.ref)) {
+        say({ kind: 'function', part: part.ref, setup }, (value) => value === 'works', true);
       }
-      if (!symptom) continue;
-      tally.played++;
-      let named: string | null = null;
-      let minutes = 0;
-      let steps = 0;
-      const trail: string[] = [];
-      for (; steps < MOST_READINGS; steps++) {
-        const { verdict, next } = diagnoser.diagnose(readings, { most: 1 });
-        if (verdict.state === 'name') {
-          named = verdict.part;
-          break;
-        }
-        if (verdict.state !== 'keepTesting' || next.length === 0) {
-          trail.push(verdict.state);
-          break;
-        }
-        const [best] = next;
-        minutes += best!.minutes;
-        const bound = bindTest(diagnoser.model, best!.test);
-        const reading = showOnMeter(best!.test, predict(bound, edits), random, supplyVolts);
-        readings.push(reading);
-        trail.push(
-          `${best!.test.kind} ${'from' in best!.test ? `${best!.test.from}>${best!.test.to}` : ''}=${String(reading.value)}`,
-        );
+      if (part.kind === 'fuse' || part.kind === 'breaker') {
+        say({ kind: 'fuse', part: part.ref, setup }, (value) => value === 'holds', false);
       }
-      tally.readings += steps;
-      tally.minutes += minutes;
-      const guilty = named === fault.ref || named === fault.other;
-      if (guilty) tally.right++;
-      else if (named) tally.wrong++;
-      else tally.gaveUp++;
-      if (verbose && !guilty) {
-        console.log(
-          `  ${fault.ref}:${fault.fault}=${ohms.toPrecision(3)} -> ${named ?? 'none'} | ${trail.join(' ; ')}`,
-        );
+      if (part.kind === 'sensor3') {
+        const test: Test = {
+          kind: 'volts',
+          from: part.nodes.signal,
+          to: model.compiled.circuit.frame,
+          setup,
+        };
+        const sound = Number(predictedValue('volts', predict(bindTest(model, test), [])));
+        say(test, (value) => Math.abs(Number(value) - sound) < 0.3, true);
       }
     }
   }
-  return tally;
+  return { readings, symptom };
 }
 
-const rounds = Number(process.argv[2] ?? 1);
-const verbose = process.argv.includes('--verbose');
-const folder = join(import.meta.dirname, '..', 'demo', 'circuits');
-const only = process.argv.find((word) => word.startsWith('--only='))?.slice(7);
-const total: Tally = { right: 0, wrong: 0, gaveUp: 0, readings: 0, minutes: 0, played: 0 };
-for (const name of readdirSync(folder).sort()) {
-  if (only && !name.includes(only)) continue;
-  const started = performance.now();
-  const tally = play(join(folder, name), rounds, seededRandom(7), verbose);
-  for (const key of Object.keys(total) as (keyof Tally)[]) total[key] += tally[key];
-  print(name.replace('.circuit.json', ''), tally, performance.now() - started);
+function play(
+  diagnoser: Diagnoser,
+  machine: Machine,
+  fault: CandidateFault,
+  policy: Policy,
+  tally: Tally,
+  own: boolean,
+): void {
+  const { readings, symptom } = complaint(diagnoser, machine);
+  if (!symptom) return;
+  tally.played++;
+  const guilty = (part: string) => part === fault.ref || part === fault.other;
+  let named: string | null = null;
+  let steps = 0;
+  let minutes = 0;
+  const trail: string[] = [];
+  for (; steps < MOST_READINGS; steps++) {
+    const diagnosis = diagnoser.diagnose(readings, { most: 1 });
+    if (own) calibrate(diagnosis.suspects, guilty);
+    const { verdict } = diagnosis;
+    if (verdict.state === 'name') {
+      named = verdict.part;
+      break;
+    }
+    const choice = verdict.state === 'keepTesting' ? policy(diagnosis, readings) : null;
+    if (!choice) {
+      trail.push(verdict.state);
+      break;
+    }
+    minutes += choice.minutes + (machine.blows(choice.test) ? BLOWN_FUSE_MINUTES : 0);
+    const reading = machine.read(choice.test);
+    readings.push(reading);
+    const place =
+      'from' in reading
+        ? `${reading.from}>${reading.to}`
+        : 'at' in reading
+          ? reading.at
+          : 'part' in reading
+            ? reading.part
+            : '';
+    trail.push(`${reading.kind} ${place}=${String(reading.value)}`);
+  }
+  tally.readings += steps;
+  tally.minutes += minutes;
+  if (named && guilty(named)) tally.right++;
+  else {
+    if (named) tally.wrong++;
+    else tally.gaveUp++;
+    const hidden = own && !distinguishable(diagnoser, machine, fault);
+    if (hidden) tally.hidden++;
+    if (verbose && own) {
+      console.log(
+        `  ${fault.ref}:${fault.fault} -> ${named ?? 'none'}${hidden ? ' (hidden)' : ''} | ${trail.join(' ; ')}`,
+      );
+    }
+  }
 }
-print('all', total, NaN);
+
+function calibrate(
+  suspects: readonly { part: string; share: number }[],
+  guilty: (part: string) => boolean,
+): void {
+  const shares = new Map<string, number>();
+  for (const { part, share } of suspects) shares.set(part, (shares.get(part) ?? 0) + share);
+  for (const [part, share] of shares) {
+    const at = BINS.findIndex((low, k) => share >= low && share < (BINS[k + 1] ?? 0));
+    if (at < 0) continue;
+    const bin = bins[at]!;
+    bin.count++;
+    bin.share += share;
+    if (guilty(part)) bin.truly++;
+  }
+}
+
+/** Every kind of reading handed over without a blunder: does it put nine tenths on the part? */
+function distinguishable(diagnoser: Diagnoser, machine: Machine, fault: CandidateFault): boolean {
+  const { tests } = listCandidateTests(diagnoser.model);
+  const step = Math.max(1, Math.floor(tests.length / MOST_EVIDENCE));
+  const { readings } = complaint(diagnoser, machine);
+  for (let at = 0; at < tests.length; at += step) readings.push(machine.read(tests[at]!.bound.test, true));
+  for (const { bound, onParts } of tests)
+    if (onParts.includes(fault.ref)) readings.push(machine.read(bound.test, true));
+  const { suspects } = diagnoser.diagnose(readings.slice(0, 2 * MOST_EVIDENCE), { most: 1 });
+  const share = suspects
+    .filter(({ part }) => part === fault.ref || part === fault.other)
+    .reduce((sum, one) => sum + one.share, 0);
+  return share >= 0.9;
+}
+
+const policies: [string, (diagnoser: Diagnoser) => Policy][] = [
+  ['own', ownChoice],
+  ...(flag('own')
+    ? []
+    : [
+        ['half-split', halfSplit] as [string, typeof halfSplit],
+        ['in order', pathInOrder] as [string, typeof pathInOrder],
+      ]),
+];
+const totals = new Map(policies.map(([name]) => [name, empty()]));
+let count = 0;
+for (const [name, circuit] of circuits()) {
+  if (only && !name.includes(only)) continue;
+  count++;
+  const diagnoser = new Diagnoser(circuit);
+  for (const [policy, make] of policies) {
+    const started = performance.now();
+    const tally = empty();
+    const random: Random = seededRandom(seed);
+    const chooses = make(diagnoser);
+    for (let round = 0; round < rounds; round++) {
+      for (const fault of diagnoser.faults) {
+        const { severity, variants } = fault;
+        const size = severity
+          ? severity.mainLeast * (severity.mainMost / severity.mainLeast) ** random.next()
+          : 1;
+        const variant = variants[Math.floor(random.next() * variants.length)]!;
+        const machine = new Machine(circuit, variant.edits(size), random);
+        play(diagnoser, machine, fault, chooses, tally, policy === 'own');
+      }
+    }
+    const total = totals.get(policy)!;
+    for (const key of Object.keys(total) as (keyof Tally)[]) total[key] += tally[key];
+    if (policy === 'own') print(name, tally, performance.now() - started);
+  }
+}
+console.log(`\n${count} circuits, ${rounds} round${rounds === 1 ? '' : 's'}, seed ${seed}`);
+for (const [name, tally] of totals) print(name, tally, NaN);
+const own = totals.get('own')!;
+console.log(`right of what can be told apart: ${percent(own.right, own.played - own.hidden)}`);
+for (const [name, tally] of totals) {
+  if (name !== 'own')
+    console.log(
+      `minutes against ${name}: ${((own.minutes / own.played / (tally.minutes / tally.played) - 1) * 100).toFixed(0)} %`,
+    );
+}
+console.log('\nshare given     suspects   mean share   were true');
+bins.forEach(({ count: n, share, truly }, at) => {
+  if (n === 0) return;
+  console.log(
+    `${BINS[at]!.toFixed(2)} to ${Math.min(1, BINS[at + 1]!).toFixed(2)}   ${String(n).padStart(8)}   ${percent(share, n)}      ${percent(truly, n)}`,
+  );
+});
+console.log(`peak memory ${(process.resourceUsage().maxRSS / 1024).toFixed(0)} MB`);
+
+function percent(part: number, whole: number): string {
+  return `${((100 * part) / Math.max(whole, 1)).toFixed(1).padStart(5)} %`;
+}
 
 function print(name: string, t: Tally, milliseconds: number): void {
-  const share = (n: number) => `${((100 * n) / t.played).toFixed(1).padStart(5)} %`;
   console.log(
-    `${name.padEnd(28)} ${String(t.played).padStart(4)} played  right ${share(t.right)}  wrong ${share(t.wrong)}  ` +
-      `gave up ${share(t.gaveUp)}  readings ${(t.readings / t.played).toFixed(1)}  minutes ${(t.minutes / t.played).toFixed(1)}` +
+    `${name.padEnd(24)} ${String(t.played).padStart(5)} played  right ${percent(t.right, t.played)}  wrong ${percent(t.wrong, t.played)}  ` +
+      `gave up ${percent(t.gaveUp, t.played)}  hidden ${t.hidden}  readings ${(t.readings / t.played).toFixed(1)}  minutes ${(t.minutes / t.played).toFixed(1)}` +
       (Number.isNaN(milliseconds) ? '' : `  ${(milliseconds / 1000).toFixed(1)} s`),
   );
 }

@@ -213,7 +213,8 @@ function spoolPosition(
   else if (on && !other) wanted = SHIFTED;
   else if (other && !on && !device.bistable) wanted = OTHER_WAY;
   if (wanted === AT_REST) return AT_REST;
-  return nodeKPa(world, device.port) < device.pilotKPa ? MIDWAY : wanted;
+  // Oil and air push a pilot, a vacuum pulls it.
+  return Math.abs(nodeKPa(world, device.port)) < device.pilotKPa ? MIDWAY : wanted;
 }
 
 function endsOf(world: World, branch: number): [number, number] {

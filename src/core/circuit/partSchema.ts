@@ -116,7 +116,7 @@ const fluid = [
   part('throttle', two, { ...domain, ...restriction }),
   part('silencer', oneEnd, { ...domain, ...restriction }),
   part('plug', oneEnd, { ...domain }),
-  part('valve', z.record(z.enum(['1', '2', '3', '4', '5']), name.optional()), {
+  part('valve', z.partialRecord(z.enum(['1', '2', '3', '4', '5']), name), {
     ...domain,
     ...restriction,
     ways: z.enum(['2/2', '3/2', '5/2', '5/3']),

@@ -9,7 +9,7 @@ export const ACTUATOR_KINDS: readonly string[] = ['cylinder', 'vacuumActuator'];
 const LIVE_AMPS = 1e-4;
 const LIVE_VOLTS = 0.05;
 const MOST_FED = 14;
-const MOST_IDLE = 2;
+const MOST_IDLE = 3;
 
 /** A control combination that does something of its own, with what it feeds on the healthy circuit. */
 export interface Pattern {
@@ -25,6 +25,9 @@ export function workingPatterns(model: CircuitModel): Pattern[] {
   const { compiled } = model;
   const patterns = new Map<string, Pattern>();
   const timers = compiled.circuit.parts.some(({ kind }) => kind === 'timer');
+  const sensors = compiled.circuit.parts.flatMap((part) =>
+    part.kind === 'sensor3' && part.control ? [part.control] : [],
+  );
   for (const controls of model.combinations) {
     for (const afterSeconds of timers ? [undefined, 0.1] : [undefined]) {
       const setup: Setup = {
@@ -44,7 +47,9 @@ export function workingPatterns(model: CircuitModel): Pattern[] {
       // What is commanded matters as well as what flows: a broken interlock must be tried in its closed position.
       const idle = loads.length > 0 ? '' : solver.situation.commanded.join('');
       const moves = motions.map(({ ref, direction }) => ref + direction).join();
-      const key = `${loads.join()}|${moves}|${timers ? afterSeconds : ''}|${idle}`;
+      // A sensor reads otherwise in each position, though the same current flows.
+      const senses = sensors.map((control) => controls[control]).join();
+      const key = `${loads.join()}|${moves}|${senses}|${timers ? afterSeconds : ''}|${idle}`;
       if (!patterns.has(key)) patterns.set(key, { setup, loads, driven: motions.map(({ ref }) => ref) });
     }
   }

@@ -122,7 +122,9 @@ function play(
       named = verdict.part;
       break;
     }
-    const choice = verdict.state === 'keepTesting' ? policy(diagnosis, readings) : null;
+    // What nothing explains is read again; more than that is not asked of a person.
+    const going = verdict.state === 'keepTesting' || verdict.state === 'unexplained';
+    const choice = going ? policy(diagnosis, readings) : null;
     if (!choice) {
       trail.push(verdict.state);
       break;

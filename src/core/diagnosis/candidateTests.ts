@@ -137,15 +137,18 @@ function controlKey(controls: Readonly<Record<string, string>>): string {
 
 /** Parts whose two ends a test's leads stand on, that it names, or that it moves to another place. */
 export function partsMeasured({ compiled }: CircuitModel, test: Test): string[] {
-  const { swapped = [], override = [], unplugged, removed, lifted } = test.setup;
+  const { swapped = [], override = [], open = [], unplugged, removed, lifted } = test.setup;
   const moved = swapped.flat();
   if (test.kind === 'amps') return moved;
   const ref = partOfTest(test);
   if (ref !== null) {
     // Complaints say little about the part they name; a click, a code, a fuse and a watched piston do.
-    const valves =
-      test.kind === 'moves' || test.kind === 'function' ? override.map((one) => one.replace(/:12$/, '')) : [];
-    return [...moved, ...valves, ...(test.kind === 'function' ? [] : [ref])];
+    const watched = test.kind === 'moves' || test.kind === 'function';
+    const valves = watched ? override.map((one) => one.replace(/:12$/, '')) : [];
+    const silencers = compiled.parts.flatMap(({ part }) =>
+      watched && part.kind === 'silencer' && open.includes(part.nodes.in) ? [part.ref] : [],
+    );
+    return [...moved, ...valves, ...silencers, ...(test.kind === 'function' ? [] : [ref])];
   }
   const [i, j] = nodesOfTest(test).map((name) => compiled.nodeIndex.get(name));
   const apart = Boolean(unplugged?.length || removed?.length || lifted?.length);

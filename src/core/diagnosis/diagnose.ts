@@ -1,7 +1,7 @@
 import { CircuitModel } from '../circuit/model';
 import type { Case, Circuit, Preferences, Reading, Setup, Test } from '../circuit/schema';
 import { listCandidateTests, partsMeasured, type CandidateList, type CandidateTest } from './candidateTests';
-import { gatherObservations, testKey } from './observations';
+import { gatherObservations, testKey, type Observation } from './observations';
 import { Weigher, type Posterior } from './posterior';
 import { bindTest } from './predict';
 import { nodesOfTest } from '../circuit/testPlace';
@@ -72,8 +72,7 @@ export class Diagnoser {
         unsteady && taken.length < 4 ? [] : [key],
       ),
     );
-    const retake =
-      verdict.state === 'keepTesting' && verdict.retake !== undefined ? readings[verdict.retake]! : null;
+    const retake = retakeOf(verdict, readings, observations);
     const prove =
       verdict.state === 'keepTesting' &&
       verdict.part &&
@@ -145,6 +144,19 @@ export class Diagnoser {
     }
     return list;
   }
+}
+
+/** Reading to take again before anything else: one that nothing explains, or that the leading part does not. */
+function retakeOf(
+  verdict: Verdict,
+  readings: readonly Reading[],
+  observations: readonly Observation[],
+): Reading | null {
+  if (verdict.state === 'unexplained') {
+    const worst = observations.find(({ positions }) => positions.includes(verdict.reading));
+    return worst && worst.readings.length === 1 ? worst.readings[0]! : null;
+  }
+  return verdict.state === 'keepTesting' && verdict.retake !== undefined ? readings[verdict.retake]! : null;
 }
 
 /** Diagnoses a whole case file. */

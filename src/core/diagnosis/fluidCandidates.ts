@@ -87,12 +87,50 @@ export function fluidFamilies(model: CircuitModel, patterns: readonly Pattern[])
       }
     }
   }
+  /** An exhaust set free, by taking out its silencer or opening the actuator's own port: does it run now? */
+  function* freed(): Generator<Offer> {
+    for (const { setup, driven } of patterns) {
+      for (const { part: actuator, branches } of actuators) {
+        if (!driven.includes(actuator.ref)) continue;
+        const silencers = compiled.circuit.parts.flatMap((part) =>
+          part.kind === 'silencer' ? [part.nodes.in] : [],
+        );
+        const ports = [branches[0]!.a, branches[0]!.b].map((node) => compiled.nodeNames[node]!);
+        for (const node of new Set([...silencers, ...ports])) {
+          if (node === ATMOSPHERE) continue;
+          const out: Setup = { ...setup, open: [node] };
+          for (const kind of ['function', 'moves'] as const) {
+            yield { test: { kind, part: actuator.ref, setup: out }, cautions: ['moves', 'pressure'] };
+          }
+        }
+      }
+    }
+  }
+  /** A line taken off and its end stopped: whether what comes before it holds pressure by itself. */
+  function* blanked(): Generator<Offer> {
+    for (const { setup } of patterns) {
+      for (const { part, branches } of compiled.parts) {
+        const way = branches.find(
+          ({ domain, role }) => domain === 'fluid' && (role === 'body' || role === 'way'),
+        );
+        if (!way || part.kind === 'airSupply' || part.kind === 'pump') continue;
+        for (const node of new Set([way.a, way.b])) {
+          const at = compiled.nodeNames[node]!;
+          if (at === ATMOSPHERE) continue;
+          const off: Setup = { ...setup, lifted: [{ part: part.ref, node: at }], plugged: [at] };
+          yield { test: { kind: 'pressure', at, setup: off }, cautions: ['pressure', 'takeOut'] };
+        }
+      }
+    }
+  }
   return [
     { name: 'gauges', offers: gauges() },
     { name: 'motions', offers: motions() },
     { name: 'outlets', offers: outlets() },
     { name: 'byHand', offers: byHand() },
+    { name: 'freed', offers: freed() },
     { name: 'opened', offers: opened() },
+    { name: 'blanked', offers: blanked() },
     { name: 'stopped', offers: stopped() },
   ];
 }

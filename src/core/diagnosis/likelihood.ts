@@ -31,14 +31,14 @@ const CHOICES: Readonly<Record<string, number>> = {
   moves: 3,
 };
 /** Share of readings on a floating pair that wander off: damp, coupling from a live neighbour. */
-const LOOSE_SHARE = 0.35;
+const LOOSE_SHARE = 0.2;
 /** Floors below which no live reading is trusted, volts and amperes. */
 const LEAST_SIGMA_VOLTS = 0.015;
 const LEAST_SIGMA_AMPS = 0.005;
 
 type Kind = Reading['kind'];
 
-/** Density of a value if the reading were a mistake: nothing known but the kind of meter. */
+/** Density of a value if the reading were a mistake: nothing known but the kind of meter and how finely it shows. */
 export function mistakeDensity(kind: Kind, value: Reading['value'], supplyVolts: number): number {
   switch (kind) {
     case 'volts':
@@ -52,8 +52,9 @@ export function mistakeDensity(kind: Kind, value: Reading['value'], supplyVolts:
     case 'ohms':
     case 'insulation': {
       if (value === 'OL') return MISTAKE_OVER;
-      // Log-uniform over what the meter can show.
-      return (1 - MISTAKE_OVER) / (22 * (Math.abs(Number(value)) + 0.05));
+      // Log-uniform over what the meter can show, flat below its least step.
+      const least = 2 * meterSigma(kind, 0, undefined);
+      return (1 - MISTAKE_OVER) / (18 * (Math.abs(Number(value)) + least));
     }
     default:
       return 1 / CHOICES[kind]!;

@@ -11,7 +11,7 @@ const BUBBLES_FROM = 0.03;
 const WEAK_FROM = 6;
 const FULL_SHARE = 0.3;
 /** Judging by eye, ear and hand is no sharp affair. */
-const BY_HAND = 0.25;
+const BY_HAND = 0.15;
 /** Share of the healthy speed below which an actuator counts as standing still. */
 const STILL_SHARE = 0.06;
 const FRICTION_SHARE = 0.12;

@@ -58,6 +58,7 @@ await run(async () => {
   ensurePackages();
   ensureProgram('chromium', ['chromium', 'fonts-liberation']);
   ensureProgram('mariadb-install-db', ['mariadb-server-core', 'mariadb-client-core']);
+  ensureProgram('ngspice', ['ngspice']);
   await checkPort(port, 'test application', 'SPIRAXIS_TEST_PORT');
   mkdirSync(folder, { recursive: true });
   ensureBuild();

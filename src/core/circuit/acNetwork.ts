@@ -202,10 +202,7 @@ export class AcChangedNetwork implements AcSolved {
       const reach = times(this.scale, base.phasorTransfer(i, j, this.a, this.b));
       return minus(base.phasorTransfer(i, j, p, q), times(reach, base.phasorTransfer(this.a, this.b, p, q)));
     }
-    if (this.effect === 'join' && !base.joined(i, j)) {
-      const [near, far] = base.sideOf(i) === this.sideA ? [this.a, this.b] : [this.b, this.a];
-      return plus(base.phasorTransfer(i, near, p, q), base.phasorTransfer(far, j, p, q));
-    }
+    if (this.effect === 'join') return this.acrossJoin(i, j, p, q);
     return base.phasorTransfer(i, j, p, q);
   }
 
@@ -213,17 +210,24 @@ export class AcChangedNetwork implements AcSolved {
     return shownVolts(this, i, j);
   }
 
+  private acrossJoin(i: number, j: number, p: number, q: number): Phasor {
+    const { base } = this;
+    if (!base.joined(i, j)) {
+      const fromA = base.sideOf(i) === this.sideA;
+      const [near, far] = fromA ? [this.a, this.b] : [this.b, this.a];
+      const legs = plus(this.acrossJoin(i, near, p, q), this.acrossJoin(far, j, p, q));
+      if (base.joined(p, q)) return legs;
+      const along = (base.sideOf(p) === this.sideA) === fromA ? 1 : -1;
+      return plus(legs, over({ re: along, im: 0 }, this.admittance));
+    }
+    if (base.joined(p, q)) return base.phasorTransfer(i, j, p, q);
+    const [near, far] = base.sideOf(p) === this.sideA ? [this.a, this.b] : [this.b, this.a];
+    return plus(base.phasorTransfer(i, j, p, near), base.phasorTransfer(i, j, far, q));
+  }
+
   pairOhms(i: number, j: number): number {
     if (i === j) return 0;
-    if (!this.joined(i, j)) return Infinity;
-    const { base } = this;
-    if (this.effect === 'join' && !base.joined(i, j)) {
-      const [near, far] = base.sideOf(i) === this.sideA ? [this.a, this.b] : [this.b, this.a];
-      const bridge = over({ re: 1, im: 0 }, this.admittance);
-      const ends = plus(base.phasorTransfer(i, near, i, near), base.phasorTransfer(far, j, far, j));
-      return size(plus(ends, bridge));
-    }
-    return size(this.phasorTransfer(i, j, i, j));
+    return this.joined(i, j) ? size(this.phasorTransfer(i, j, i, j)) : Infinity;
   }
 
   transfer(i: number, j: number, p: number, q: number): number {

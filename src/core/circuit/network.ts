@@ -220,22 +220,29 @@ export class ChangedNetwork implements Solved {
       const reach = base.transfer(i, j, this.a, this.b);
       return reach === 0 ? plain : plain - this.scale * reach * base.transfer(this.a, this.b, p, q);
     }
-    if (this.effect === 'join' && !base.joined(i, j)) {
-      const [near, far] = base.sideOf(i) === this.sideA ? [this.a, this.b] : [this.b, this.a];
-      return base.transfer(i, near, p, q) + base.transfer(far, j, p, q);
-    }
+    if (this.effect === 'join') return this.acrossJoin(i, j, p, q);
     return base.transfer(i, j, p, q);
+  }
+
+  /** Current and volts that cross the only bridge between two islands pass both its ends and itself. */
+  private acrossJoin(i: number, j: number, p: number, q: number): number {
+    const { base } = this;
+    if (!base.joined(i, j)) {
+      const fromA = base.sideOf(i) === this.sideA;
+      const [near, far] = fromA ? [this.a, this.b] : [this.b, this.a];
+      const legs = this.acrossJoin(i, near, p, q) + this.acrossJoin(far, j, p, q);
+      if (base.joined(p, q)) return legs;
+      const along = (base.sideOf(p) === this.sideA) === fromA ? 1 : -1;
+      return legs + along / this.siemens;
+    }
+    if (base.joined(p, q)) return base.transfer(i, j, p, q);
+    const [near, far] = base.sideOf(p) === this.sideA ? [this.a, this.b] : [this.b, this.a];
+    return base.transfer(i, j, p, near) + base.transfer(i, j, far, q);
   }
 
   pairOhms(i: number, j: number): number {
     if (i === j) return 0;
-    if (!this.joined(i, j)) return Infinity;
-    const { base } = this;
-    if (this.effect === 'join' && !base.joined(i, j)) {
-      const [near, far] = base.sideOf(i) === this.sideA ? [this.a, this.b] : [this.b, this.a];
-      return base.pairOhms(i, near) + 1 / this.siemens + base.pairOhms(far, j);
-    }
-    return this.transfer(i, j, i, j);
+    return this.joined(i, j) ? this.transfer(i, j, i, j) : Infinity;
   }
 
   amps(a: number, b: number, siemens: number, emf: number): number {

@@ -4,6 +4,7 @@ import { advanceDevices, listDevices, type Device, type DeviceFaults } from './d
 import { editKey, isClosedForm, type ClosedFormEdit, type Edit, type Terminal } from './edits';
 import { MIDWAY, MIDWAY_NARROWER } from './fluidBranches';
 import {
+  BRIDGE_RELATIVE,
   ChangedNetwork,
   Matrix,
   Network,
@@ -20,6 +21,8 @@ const DIODE_METER = { volts: 3, ohms: 3000 };
 /** Series resistance of an insulation tester: limits it to about a milliampere. */
 const TESTER_OHMS_PER_VOLT = 1000;
 const MOST_PASSES = 40;
+/** Below this share of its conductance, what is left of a branch in closed form has lost too many digits. */
+const ILL_RELATIVE = 1e-6;
 /** A driver in current limit keeps this small conductance so that its node stays tied. */
 const LIMIT_SIEMENS = 1e-6;
 
@@ -33,6 +36,9 @@ export type Drive =
 interface Built {
   network: Network | AcNetwork;
   edges: readonly Edge[];
+  couplings: readonly Coupling[];
+  /** The same network with one branch taken out, where that cannot be had in closed form. */
+  without: Map<number, Solved>;
 }
 
 /** What the fixed point is sought for: one drive and one list of faults. */
@@ -163,8 +169,11 @@ export class SituationSolver {
         const edit = closed[at]!;
         const delta = this.delta(edit, edges, (weak >> at) & 1);
         if (!delta) continue;
-        changed = changedBy(changed, delta);
-        if (edit.type === 'ohms' || edit.type === 'force') deltas.push({ branch: edit.branch, delta });
+        if (edit.type === 'ohms' || edit.type === 'force') {
+          changed =
+            deltas.length === 0 ? this.worsened(ready, edit.branch, delta) : changedBy(changed, delta);
+          deltas.push({ branch: edit.branch, delta });
+        } else changed = changedBy(changed, delta);
       }
       if (meter) changed = changedBy(changed, { a: meter.to, b: meter.from, ...meter });
       const world: World = {
@@ -206,6 +215,36 @@ export class SituationSolver {
     if (world.steady) return false;
     const seen = world.changed.pairVolts(terminalNode(this.situation, at), this.situation.compiled.frame);
     return Math.abs(seen) > volts;
+  }
+
+  /**
+   * The first closed-form change of a branch. Nearly all of a conductance taken away where little else joins its ends
+   * cancels digits: then the branch is taken out exactly and what is left of it put back.
+   */
+  private worsened({ network, edges, couplings, without }: Built, branch: number, delta: Delta): Solved {
+    const { a, b, siemens, emf = 0 } = delta;
+    const own = edges[branch]!.siemens;
+    if (network instanceof AcNetwork || -siemens < 0.99 * own || !network.joined(a, b)) {
+      return changedBy(network, delta);
+    }
+    const left = 1 - own * network.transfer(a, b, a, b);
+    if (left > ILL_RELATIVE) return changedBy(network, delta);
+    let open = without.get(branch);
+    if (!open) {
+      if (left < BRIDGE_RELATIVE) open = changedBy(network, { a, b, siemens: -own, emf });
+      else {
+        const rest = edges.map((edge, at) => (at === branch ? { ...edge, siemens: 0 } : edge));
+        open = new Network(new Matrix(this.situation.nodeCount, this.references(), rest, couplings), rest);
+      }
+      without.set(branch, open);
+    }
+    const remains = Math.max(0, own + siemens);
+    return remains > 0 ? changedBy(open, { a, b, siemens: remains, emf }) : open;
+  }
+
+  private references(): number[] {
+    const { frame, atmosphere } = this.situation.compiled;
+    return atmosphere < 0 ? [frame] : [frame, atmosphere];
   }
 
   private delta(edit: ClosedFormEdit, edges: readonly Edge[], weak: number): Delta | null {
@@ -315,7 +354,8 @@ export class SituationSolver {
       edges[index]!.susceptance = 0;
     });
     for (const { a, b, ohms } of situation.jumpers) edges.push({ a, b, siemens: 1 / ohms, emf: 0 });
-    return { network: this.networkOf(edges, couplings, state, structural, live), edges };
+    const network = this.networkOf(edges, couplings, state, structural, live);
+    return { network, edges, couplings, without: new Map() };
   }
 
   private networkOf(
@@ -331,7 +371,7 @@ export class SituationSolver {
     const key = `${apart ? 'l' : ''}${stateKey(state, 0)}|${editKey(shaping)}`;
     let matrix = this.matrices.get(key);
     if (!matrix) {
-      const references = compiled.atmosphere < 0 ? [compiled.frame] : [compiled.frame, compiled.atmosphere];
+      const references = this.references();
       matrix =
         live && compiled.reactive
           ? new AcMatrix(nodeCount, references, edges, couplings, this.alternating())

@@ -1,6 +1,7 @@
 import { CircuitModel } from '../circuit/model';
 import type { Case, Circuit, Preferences, Reading, Setup, Test } from '../circuit/schema';
 import { listCandidateTests, partsMeasured, type CandidateList, type CandidateTest } from './candidateTests';
+import { isPlain } from './legality';
 import { gatherObservations, testKey, type Observation } from './observations';
 import { Weigher, type Posterior } from './posterior';
 import { bindTest } from './predict';
@@ -92,7 +93,7 @@ export class Diagnoser {
     // With nothing left to ask, the reading that stands out is worth taking again.
     const doubtful =
       ranked.length === 0 && verdict.state === 'keepTesting' && !retake && !tests
-        ? doubtfulReading(posterior, observations)
+        ? (doubtfulReading(posterior, observations) ?? keystone(suspects, observations))
         : null;
     const retaken = retake ?? (doubtful === null ? null : readings[doubtful]!);
     const again = retaken ? [this.evaluateWith(posterior, retaken, options.setup ?? {})] : [];
@@ -157,6 +158,22 @@ function retakeOf(
     return worst && worst.readings.length === 1 ? worst.readings[0]! : null;
   }
   return verdict.state === 'keepTesting' && verdict.retake !== undefined ? readings[verdict.retake]! : null;
+}
+
+/** Reading that the leading suspect stands on, if it was taken once only: were it wrong, all would be otherwise. */
+function keystone(suspects: readonly Suspect[], observations: readonly Observation[]): number | null {
+  const strongest = suspects[0]?.for.find(({ reading }) =>
+    observations.some(
+      ({ positions, bound }) =>
+        positions.length === 1 && positions[0] === reading && !isPlainWatch(bound.test),
+    ),
+  );
+  return strongest?.reading ?? null;
+}
+
+/** A complaint was watched, not measured: asking the operator again is no test. */
+function isPlainWatch(test: Test): boolean {
+  return (test.kind === 'function' || test.kind === 'fuse') && isPlain(test);
 }
 
 /** Diagnoses a whole case file. */

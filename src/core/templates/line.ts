@@ -13,6 +13,7 @@ export function contactorTwoSupplies({ volts = 240, controlVolts = 24 } = {}): C
       nodes: { p1: 'C120', p2: 'PE', s1: 'R', s2: 'PE' },
       ratio: 120 / controlVolts,
       va: 40,
+      internalOhms: 1.4,
       accessMinutes: 1,
     })
     .run(
@@ -74,6 +75,7 @@ export function levelControl({ volts = 120, controlVolts = 24 } = {}): Circuit {
       nodes: { p1: 'L1', p2: 'PE', s1: 'T1:S', s2: 'PE' },
       ratio: volts / controlVolts,
       va: 75,
+      internalOhms: 0.8,
       accessMinutes: 1,
     })
     .run('T1:S', 'A', fuse('F1', 3), wire('W1', 0.05))

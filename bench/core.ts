@@ -1,106 +1,121 @@
 /**
- * Times the engine on a 60-part circuit: opening, first plan from cold, and weigh-and-rank after one more reading,
- * against solving every world anew. `npm run bench:core`. Prints medians and ratios; asserts nothing.
+ * Times the engine on a 60-part circuit: first plan from cold, weigh and rank after one more reading (with the answer's
+ * predictions worked out ahead, as the worker does, and without), and ratios against solving every world anew and
+ * against an outside simulator on the same faults. `npm run bench:core`. Prints medians and ratios; asserts nothing.
  */
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { CircuitModel } from '../src/core/circuit/model';
-import { circuitSchema, type Circuit, type Reading } from '../src/core/circuit/schema';
+import type { Reading } from '../src/core/circuit/schema';
 import { applySetup } from '../src/core/circuit/situation';
 import { SituationSolver } from '../src/core/circuit/solveSituation';
 import { Diagnoser } from '../src/core/diagnosis/diagnose';
+import { largeCircuit } from './lib/largeCircuit';
 
-const ROUNDS = 9;
-
-/** Ten two-wire functions off one supply: 60 parts, a lever of eleven positions. */
-function largeCircuit(): Circuit {
-  const positions = ['rest', ...Array.from({ length: 8 }, (_one, k) => `f${k}`)];
-  const parts: unknown[] = [
-    { ref: 'G1', kind: 'source', nodes: { '+': 'B+', '-': 'GND' }, volts: 25.2, internalOhms: 0.02 },
-    { ref: 'F1', kind: 'fuse', nodes: { '1': 'B+', '2': 'F' }, amps: 20 },
-    { ref: 'W0', kind: 'wire', nodes: { '1': 'F', '2': 'C' }, ohms: 0.02 },
-    { ref: 'W99', kind: 'wire', nodes: { '1': 'R', '2': 'GND' }, ohms: 0.01 },
-  ];
-  for (let k = 0; k < 8; k++) {
-    parts.push(
-      { ref: `S${k}`, kind: 'switch', nodes: { '1': 'C', '2': `S${k}` }, closedWhen: { lever: [`f${k}`] } },
-      { ref: `W${k}a`, kind: 'wire', nodes: { '1': `S${k}`, '2': `X${k}` }, ohms: 0.05, bundle: 'loom' },
-      { ref: `X${k}.1`, kind: 'pin', connector: `X${k}`, nodes: { '1': `X${k}`, '2': `Y${k}a` } },
-      { ref: `Y${k}`, kind: 'coil', nodes: { '1': `Y${k}a`, '2': `Y${k}b` }, ohms: 28 + k },
-      { ref: `V${k}`, kind: 'diode', nodes: { anode: `Y${k}b`, cathode: `Y${k}a` } },
-      { ref: `X${k}.2`, kind: 'pin', connector: `X${k}`, nodes: { '1': `Y${k}b`, '2': `Z${k}` } },
-      { ref: `W${k}b`, kind: 'wire', nodes: { '1': `Z${k}`, '2': 'R' }, ohms: 0.05 },
-    );
-  }
-  return circuitSchema.parse({
-    format: 'spiraxis-circuit',
-    version: 1,
-    name: 'sixty parts',
-    frame: 'GND',
-    controls: { lever: positions },
-    parts,
-  });
-}
-
+const ROUNDS = 11;
 const circuit = largeCircuit();
 const works: Reading = { kind: 'function', part: 'Y0', setup: { controls: { lever: 'f0' } }, value: 'works' };
 const dead: Reading = { kind: 'function', part: 'Y3', setup: { controls: { lever: 'f3' } }, value: 'dead' };
-const ohms: Reading = {
-  kind: 'ohms',
-  from: 'X3',
-  to: 'GND',
-  setup: { pulled: ['F1'], controls: { lever: 'f3' } },
-  value: 'OL',
-};
+const pulled = { pulled: ['F1'], controls: { lever: 'f3' } };
+const first: Reading = { kind: 'ohms', from: 'X3', to: 'GND', setup: pulled, value: 'OL' };
+const second: Reading = { kind: 'ohms', from: 'Y3a', to: 'GND', setup: pulled, value: 31.2 };
 
-const times: Record<string, number[]> = { open: [], cold: [], warm: [], next: [] };
-let counted = { faults: 0, tests: 0 };
+const sorted = (list: readonly number[]) => [...list].sort((a, b) => a - b);
+const median = (list: readonly number[]) => sorted(list)[Math.floor(list.length / 2)]!;
+const times = {
+  open: [] as number[],
+  'first plan': [] as number[],
+  'next, unprepared': [] as number[],
+  'next, prepared': [] as number[],
+};
+let counted = { faults: 0, tests: 0, skipped: 0 };
+const clock = <T>(list: number[], work: () => T): T => {
+  const started = performance.now();
+  const result = work();
+  list.push(performance.now() - started);
+  return result;
+};
 for (let round = 0; round < ROUNDS; round++) {
-  const marks = [performance.now()];
-  const diagnoser = new Diagnoser(circuit);
-  marks.push(performance.now());
-  counted = diagnoser.diagnose([works, dead]).counted;
-  marks.push(performance.now());
-  diagnoser.diagnose([works, dead, ohms]);
-  marks.push(performance.now());
-  diagnoser.diagnose([works, dead, ohms, { ...ohms, from: 'Y3a', value: 31.2 }]);
-  marks.push(performance.now());
-  ['open', 'cold', 'warm', 'next'].forEach((name, at) => times[name]!.push(marks[at + 1]! - marks[at]!));
+  const diagnoser = clock(times.open, () => new Diagnoser(circuit));
+  counted = clock(times['first plan'], () => diagnoser.diagnose([works, dead])).counted;
+  clock(times['next, unprepared'], () => diagnoser.diagnose([works, dead, first]));
+  const { value: _value, ...test } = second;
+  diagnoser.prepare(test);
+  clock(times['next, prepared'], () => diagnoser.diagnose([works, dead, first, second]));
+}
+console.log(
+  `${circuit.parts.length} parts, ${counted.faults} faults, ${counted.tests} candidate tests, ${counted.skipped} left out; ${ROUNDS} rounds`,
+);
+for (const [name, list] of Object.entries(times)) {
+  console.log(
+    `${name.padEnd(18)} median ${median(list).toFixed(1).padStart(7)} ms   least ${sorted(list)[0]!.toFixed(1).padStart(7)} ms`,
+  );
 }
 
-const median = (list: number[]) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)]!;
-console.log(
-  `${circuit.parts.length} parts, ${counted.faults} faults, ${counted.tests} candidate tests, median of ${ROUNDS}`,
-);
-for (const [name, list] of Object.entries(times))
-  console.log(`${name.padEnd(6)} ${median(list).toFixed(1).padStart(8)} ms`);
-
-// The naive way: every fault's world built and inverted anew, against one inverse and closed forms.
+// The same question both ways: volts at one point in one set-up, under every fault.
 const model = new CircuitModel(circuit);
-const { faults } = new Diagnoser(circuit);
 const setup = { controls: { lever: 'f3' } };
 const [i, j] = [model.compiled.nodeIndex.get('Y3a')!, model.compiled.frame];
-const timed = (work: () => void) => {
-  const list = Array.from({ length: 5 }, () => {
-    const started = performance.now();
-    work();
-    return performance.now() - started;
-  });
-  return median(list);
-};
-const all = faults.flatMap(({ variants, severity }) =>
+const worlds = new Diagnoser(circuit).faults.flatMap(({ variants, severity }) =>
   variants.map(({ edits }) => edits(severity ? severity.mainMost / 3 : 1)),
 );
-const fast = timed(() => {
+const timed = (work: () => void, rounds = 5) =>
+  median(
+    Array.from({ length: rounds }, () => {
+      const list: number[] = [];
+      clock(list, work);
+      return list[0]!;
+    }),
+  );
+const kept = timed(() => {
   const solver = new SituationSolver(applySetup(model.compiled, setup));
-  for (const edits of all) solver.solve({ mode: 'live' }, edits).changed.pairVolts(i, j);
+  for (const edits of worlds) solver.solve({ mode: 'live' }, edits).changed.pairVolts(i, j);
 });
-const naive = timed(() => {
-  for (const edits of all) {
+const anew = timed(() => {
+  for (const edits of worlds) {
     new SituationSolver(applySetup(model.compiled, setup))
       .solve({ mode: 'live' }, edits)
       .changed.pairVolts(i, j);
   }
 });
 console.log(
-  `one set-up, ${all.length} worlds: ${fast.toFixed(1)} ms kept, ${naive.toFixed(1)} ms anew, ratio ${(naive / fast).toFixed(0)}`,
+  `${worlds.length} worlds of one set-up: ${kept.toFixed(1)} ms kept, ${anew.toFixed(1)} ms refactored anew, ratio ${(anew / kept).toFixed(0)}`,
 );
-console.log(`memory ${(process.memoryUsage().heapUsed / 1e6).toFixed(0)} MB heap`);
+
+/** The networks of the same worlds as one batch for the simulator: a subcircuit for each. */
+function netlist(): string {
+  const solver = new SituationSolver(applySetup(model.compiled, setup));
+  const lines = ['* every fault of one set-up'];
+  worlds.forEach((edits, w) => {
+    const world = solver.solve({ mode: 'live' }, edits);
+    world.edges.forEach(({ a, b, siemens, emf }, at) => {
+      const delta = world.deltas.find(({ branch }) => branch === at);
+      const g = Math.max(siemens + (delta?.delta.siemens ?? 0), 0);
+      if (g <= 0) return;
+      const node = (n: number) => (n === j ? '0' : `n${w}_${n}`);
+      lines.push(`R${w}_${at} ${node(a)} m${w}_${at} ${1 / g}`, `V${w}_${at} ${node(b)} m${w}_${at} ${emf}`);
+    });
+    for (const { index } of model.compiled.branches) {
+      const { a } = world.edges[index]!;
+      if (a !== j) lines.push(`RL${w}_${index} n${w}_${a} 0 1e12`);
+    }
+  });
+  return [...lines, '.control', 'op', 'quit 0', '.endc', '.end', ''].join('\n');
+}
+const folder = mkdtempSync(join(tmpdir(), 'spiraxis-bench-'));
+const file = join(folder, 'faults.cir');
+writeFileSync(file, netlist());
+if (spawnSync('ngspice', ['--version']).error) console.log('ngspice is not installed: no ratio against it');
+else {
+  const batch = timed(() => void spawnSync('ngspice', ['-b', file]), 3);
+  console.log(
+    `ngspice batch of the same ${worlds.length} worlds: ${batch.toFixed(0)} ms, ratio ${(batch / kept).toFixed(0)}`,
+  );
+}
+rmSync(folder, { recursive: true });
+const { heapUsed, external } = process.memoryUsage();
+console.log(
+  `memory ${((heapUsed + external) / 1e6).toFixed(0)} MB in use, ${(process.resourceUsage().maxRSS / 1024).toFixed(0)} MB at most`,
+);

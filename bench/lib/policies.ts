@@ -84,13 +84,15 @@ export const halfSplit =
     return pick(diagnoser, diagnosis, readings, (open) => {
       let best: CandidateTest | undefined;
       let least = Infinity;
-      for (const candidate of open) {
+      const usual = open.filter(({ bound }) => plainly(bound.test));
+      for (const candidate of usual.length > 0 ? usual : open) {
         const sound = predict(candidate.bound, []);
         const apart = worlds.filter((edits) =>
           differs(candidate.bound.test, sound, predict(candidate.bound, edits)),
         );
         if (apart.length === 0 || apart.length === worlds.length) continue;
-        const uneven = Math.abs(apart.length - worlds.length / 2);
+        // Of equally even splits the quicker one.
+        const uneven = Math.abs(apart.length - worlds.length / 2) + candidate.minutes / 100;
         if (uneven < least) [best, least] = [candidate, uneven];
       }
       return best ?? open[0];
@@ -133,6 +135,15 @@ function listed(diagnoser: Diagnoser): Map<string, CandidateTest> {
     lists.set(diagnoser, list);
   }
   return list;
+}
+
+/** Meter or gauge on the machine as it stands, powered or with the power off; nothing taken apart. */
+function plainly({ kind, setup }: Test): boolean {
+  const { controls: _controls, pulled: _pulled, isolated: _isolated, afterSeconds: _time, ...apart } = setup;
+  return (
+    ['volts', 'ohms', 'amps', 'pressure'].includes(kind) &&
+    Object.values(apart).every((list) => list.length === 0)
+  );
 }
 
 /** A person would see the difference. */

@@ -7,8 +7,11 @@ import type { Answer, DiagnosisWorker } from './protocol';
 /** Circuits kept open at once; each holds its table of predictions. */
 const MOST_OPEN = 6;
 
-/** The diagnosis as a service: one `Diagnoser` per circuit, kept between questions. Runs in a worker or on the server. */
-export function makeDiagnosisService(mostOpen = MOST_OPEN): DiagnosisWorker {
+/**
+ * The diagnosis as a service: one `Diagnoser` per circuit, kept between questions. Runs in a worker or on the server.
+ * `prepareAhead`: how many of the next tests are worked out before they are answered.
+ */
+export function makeDiagnosisService(mostOpen = MOST_OPEN, prepareAhead = 0): DiagnosisWorker {
   const open = new Map<string, Diagnoser>();
   const diagnoserOf = (circuit: Circuit): Diagnoser => {
     const key = JSON.stringify(circuit);
@@ -34,6 +37,13 @@ export function makeDiagnosisService(mostOpen = MOST_OPEN): DiagnosisWorker {
         const diagnoser = diagnoserOf(circuit);
         const diagnosis = diagnoser.diagnose(readings, options);
         const { parts, soundTurns } = partStandings(diagnoser.model, diagnoser.faults, diagnosis, readings);
+        // While the person walks to the test point: everything the likeliest answers will be weighed with.
+        if (prepareAhead > 0) {
+          setTimeout(
+            () => diagnosis.next.slice(0, prepareAhead).forEach(({ test }) => diagnoser.prepare(test)),
+            0,
+          );
+        }
         return { diagnosis, standings: parts, soundTurns, milliseconds: performance.now() - started };
       }),
     evaluate: (circuit, readings, test) => answer(() => diagnoserOf(circuit).evaluate(readings, test)),

@@ -7,6 +7,9 @@ import { branchAmps } from './world';
 /** Most control combinations looked at when a circuit is opened; beyond this each control is varied alone. */
 const MOST_COMBINATIONS = 36;
 
+/** Numbers kept in inverses, all situations together: 64 MB. */
+const MOST_KEPT = 8e6;
+
 /** A compiled circuit with every situation it has been put into, kept for the next question. */
 export class CircuitModel {
   readonly compiled: CompiledCircuit;
@@ -38,6 +41,17 @@ export class CircuitModel {
       this.solvers.set(key, solver);
     }
     return solver;
+  }
+
+  /** Keeps memory in bounds: situations asked longest ago let go of their inverses. Call between questions. */
+  tidy(): void {
+    let kept = 0;
+    for (const solver of this.solvers.values()) kept += solver.kept;
+    for (const solver of this.solvers.values()) {
+      if (kept <= MOST_KEPT) return;
+      kept -= solver.kept;
+      solver.forget();
+    }
   }
 
   /** Supply volts over the highest healthy current of each branch: the loop it works in, ohms. `Infinity` if it never carries any. */

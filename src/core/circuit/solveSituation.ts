@@ -65,6 +65,8 @@ export class SituationSolver {
   private readonly devices: Device[];
   private readonly worlds = new Map<string, World>();
   private idleKnown: boolean | null = null;
+  /** Size of what is kept, in numbers. */
+  kept = 0;
 
   constructor(readonly situation: Situation) {
     this.devices = listDevices(situation);
@@ -80,6 +82,14 @@ export class SituationSolver {
         this.situation.compiled.branches.every(({ index }) => Math.abs(branchAmps(world, index)) < 1e-9);
     }
     return this.idleKnown;
+  }
+
+  /** Lets go of everything that can be worked out again. */
+  forget(): void {
+    this.matrices.clear();
+    this.built.clear();
+    this.worlds.clear();
+    this.kept = 0;
   }
 
   /** State with the given faults. */
@@ -235,6 +245,7 @@ export class SituationSolver {
       else {
         const rest = edges.map((edge, at) => (at === branch ? { ...edge, siemens: 0 } : edge));
         open = new Network(new Matrix(this.situation.nodeCount, this.references(), rest, couplings), rest);
+        this.kept += this.situation.nodeCount ** 2;
       }
       without.set(branch, open);
     }
@@ -376,7 +387,10 @@ export class SituationSolver {
         live && compiled.reactive
           ? new AcMatrix(nodeCount, references, edges, couplings, this.alternating())
           : new Matrix(nodeCount, references, edges, couplings);
-      if (!shaping.some(({ type }) => type === 'transformer')) this.matrices.set(key, matrix);
+      if (!shaping.some(({ type }) => type === 'transformer')) {
+        this.matrices.set(key, matrix);
+        this.kept += nodeCount * nodeCount;
+      }
     }
     return matrix instanceof AcMatrix ? new AcNetwork(matrix, edges) : new Network(matrix, edges);
   }

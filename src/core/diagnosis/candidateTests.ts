@@ -6,7 +6,7 @@ import { nodeAccess, testMinutes } from './access';
 import { deadFamilies, liveFamilies } from './electricalCandidates';
 import { fluidFamilies } from './fluidCandidates';
 import { droppedLoads, reachesElectronics, standsLive } from './legality';
-import { testKey } from './observations';
+import { askedPlace, testKey } from './observations';
 import { workingPatterns, type Pattern } from './patterns';
 import { bindTest, type BoundTest } from './predict';
 
@@ -29,6 +29,10 @@ export type Caution =
 
 export interface CandidateTest {
   key: string;
+  /** Equal for tests that ask the same points in the same mode with the same things apart; see `askedPlace`. */
+  place: string;
+  /** Equal for tests read from the same solution: one set-up, one way of driving the circuit. */
+  group: number;
   bound: BoundTest;
   /** Minutes to reach the points and read, without changing the set-up. */
   minutes: number;
@@ -77,6 +81,16 @@ export function listCandidateTests(
     ...fluidFamilies(model, patterns),
   ];
   const found = new Map<string, CandidateTest>();
+  const groups = new Map<BoundTest['solver'], Map<string, number>>();
+  let groupCount = 0;
+  const groupOf = ({ solver, drive }: BoundTest): number => {
+    const drives = groups.get(solver) ?? new Map<string, number>();
+    groups.set(solver, drives);
+    const key = drive.mode === 'live' || drive.mode === 'ohms' ? drive.mode : JSON.stringify(drive);
+    const known = drives.get(key) ?? groupCount++;
+    drives.set(key, known);
+    return known;
+  };
   const add = ({ test: wanted, cautions, extraMinutes = 0 }: Offer) => {
     const dropped = droppedLoads(model, wanted.setup);
     const test =
@@ -92,6 +106,8 @@ export function listCandidateTests(
     if (!bound) return;
     found.set(key, {
       key,
+      place: askedPlace(test),
+      group: groupOf(bound),
       bound,
       minutes: testMinutes(model, test, access) + extraMinutes,
       cautions: dropped.length > 0 ? ['heldLoad', ...cautions] : cautions,
@@ -107,6 +123,7 @@ export function listCandidateTests(
       else waiting.push(offer);
     }
   }
+  model.tidy();
   let at = 0;
   for (; at < waiting.length && found.size < MOST_TESTS; at++) add(waiting[at]!);
   return { tests: [...found.values()], skipped: waiting.length - at };

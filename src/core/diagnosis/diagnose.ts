@@ -2,7 +2,7 @@ import { CircuitModel } from '../circuit/model';
 import type { Case, Circuit, Preferences, Reading, Setup, Test } from '../circuit/schema';
 import { listCandidateTests, partsMeasured, type CandidateList, type CandidateTest } from './candidateTests';
 import { isPlain } from './legality';
-import { gatherObservations, testKey, type Observation } from './observations';
+import { askedPlace, gatherObservations, testKey, type Observation } from './observations';
 import { Weigher, type Posterior } from './posterior';
 import { bindTest } from './predict';
 import { nodesOfTest } from '../circuit/testPlace';
@@ -108,6 +108,12 @@ export class Diagnoser {
     };
   }
 
+  /** Works out ahead what every fault would make a test read, so that its answer is weighed at once. */
+  prepare(test: Test): void {
+    const { key, bound } = this.candidate(test, 'test');
+    this.weigher.prepare(key, bound);
+  }
+
   /** What a test of the user's own choice would tell, after the given readings. */
   evaluate(readings: readonly Reading[], test: Test): RankedTest {
     const posterior = this.weigher.weigh(gatherObservations(this.model, readings));
@@ -124,7 +130,16 @@ export class Diagnoser {
     const known = this.ownCandidates({}, []).tests.find((one) => one.key === key);
     if (known) return known;
     const bound = bindTest(this.model, test, field);
-    return { key, bound, minutes: 2, cautions: [], onParts: partsMeasured(this.model, test) };
+    return {
+      key,
+      place: askedPlace(test),
+      // A group of its own: it is read from its own solution.
+      group: -1 - Number(/\d+/.exec(field)?.[0] ?? 0),
+      bound,
+      minutes: 2,
+      cautions: [],
+      onParts: partsMeasured(this.model, test),
+    };
   }
 
   private ownCandidates(preferences: Preferences, readings: readonly Reading[]): CandidateList {

@@ -1,4 +1,4 @@
-import { LEAST_OHMS, type Branch } from '../circuit/compile';
+import { LEAST_OHMS, type Branch, type CompiledPart } from '../circuit/compile';
 import type { Edit } from '../circuit/edits';
 import type { CircuitModel } from '../circuit/model';
 import {
@@ -225,58 +225,56 @@ export function addElectricalFaults(model: CircuitModel, add: AddFault): void {
   addSwappedConnectors(model, add);
 }
 
-function addBundleShorts(model: CircuitModel, add: AddFault): void {
-  const { compiled } = model;
-  const wires = compiled.parts.filter(({ part }) => part.kind === 'wire' && part.bundle !== undefined);
-  wires.forEach((one, at) => {
-    for (const two of wires.slice(at + 1)) {
-      if (one.part.kind !== 'wire' || two.part.kind !== 'wire' || one.part.bundle !== two.part.bundle)
-        continue;
-      const [from, to] = [one.branches[0]!, two.branches[0]!];
-      const together = [from.a, from.b].some((node) => node === to.a || node === to.b);
-      if (together) continue;
-      add(
-        one,
-        'shortBetween',
-        'wire',
-        { unit: 'ohms', least: 0.01, most: 1e6, mainLeast: 0.01, mainMost: 100 },
-        [
-          {
-            weight: 1,
-            edits: (ohms) => [
-              {
-                type: 'bridge',
-                from: { branch: from.index, end: 'b' },
-                to: { branch: to.index, end: 'b' },
-                ohms,
-              },
-            ],
-          },
-        ],
-        { other: two.part.ref },
-      );
+/** Neighbours looked at in a thick bundle, and plugs that might be mistaken for each other: near ones first. */
+const MOST_BUNDLE_SHORTS = 160;
+const MOST_SWAPPED = 12;
+
+/** Pairs of a list, near neighbours first, at most so many.  */
+function nearPairs<T>(list: readonly T[], fits: (one: T, two: T) => boolean, most: number): [T, T][] {
+  const pairs: [T, T][] = [];
+  for (let apart = 1; apart < list.length; apart++) {
+    for (let at = 0; at + apart < list.length && pairs.length < most; at++) {
+      const [one, two] = [list[at]!, list[at + apart]!];
+      if (fits(one, two)) pairs.push([one, two]);
     }
-  });
+  }
+  return pairs;
+}
+
+function addBundleShorts(model: CircuitModel, add: AddFault): void {
+  const wires = model.compiled.parts.filter(({ part }) => part.kind === 'wire' && part.bundle !== undefined);
+  const beside = (one: CompiledPart, two: CompiledPart) => {
+    if (one.part.kind !== 'wire' || two.part.kind !== 'wire' || one.part.bundle !== two.part.bundle)
+      return false;
+    const [from, to] = [one.branches[0]!, two.branches[0]!];
+    return ![from.a, from.b].some((node) => node === to.a || node === to.b);
+  };
+  const range: SeverityRange = { unit: 'ohms', least: 0.01, most: 1e6, mainLeast: 0.01, mainMost: 100 };
+  for (const [one, two] of nearPairs(wires, beside, MOST_BUNDLE_SHORTS)) {
+    const [from, to] = [one, two].map(({ branches }) => ({ branch: branches[0]!.index, end: 'b' as const }));
+    const bridge: FaultVariant = {
+      weight: 1,
+      edits: (ohms) => [{ type: 'bridge', from: from!, to: to!, ohms }],
+    };
+    add(one, 'shortBetween', 'wire', range, [bridge], { other: two.part.ref });
+  }
 }
 
 /** Connectors with the same number of pins can be plugged into each other's place. */
-function addSwappedConnectors(model: CircuitModel, add: AddFault): void {
-  const { compiled } = model;
-  const pins = compiled.connectors.map((connector) =>
-    compiled.parts.filter(({ part }) => part.kind === 'pin' && part.connector === connector),
-  );
-  pins.forEach((ours, at) => {
-    pins.slice(at + 1).forEach((theirs, offset) => {
-      if (ours.length !== theirs.length) return;
-      const crossed: Edit[] = [
-        {
-          type: 'cross',
-          pairs: ours.map((pin, k) => [pin.branches[0]!.index, theirs[k]!.branches[0]!.index] as const),
-        },
-      ];
-      add(ours[0]!, 'swapped', 'pin', null, [{ weight: 1, edits: () => crossed }], {
-        other: compiled.connectors[at + 1 + offset]!,
-      });
+function addSwappedConnectors({ compiled }: CircuitModel, add: AddFault): void {
+  const plugs = compiled.connectors.map((connector) => ({
+    connector,
+    pins: compiled.parts.filter(({ part }) => part.kind === 'pin' && part.connector === connector),
+  }));
+  const alike = (one: (typeof plugs)[number], two: (typeof plugs)[number]) =>
+    one.pins.length === two.pins.length;
+  for (const [ours, theirs] of nearPairs(plugs, alike, MOST_SWAPPED)) {
+    const pairs = ours.pins.map(
+      (pin, k) => [pin.branches[0]!.index, theirs.pins[k]!.branches[0]!.index] as const,
+    );
+    const crossed: Edit[] = [{ type: 'cross', pairs }];
+    add(ours.pins[0]!, 'swapped', 'pin', null, [{ weight: 1, edits: () => crossed }], {
+      other: theirs.connector,
     });
-  });
+  }
 }

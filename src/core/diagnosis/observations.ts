@@ -27,6 +27,23 @@ export function testKey(test: Test): string {
   return `${test.kind}|${place}|${setupKey(test.setup)}`;
 }
 
+/** Mode and points of a test, whatever the set-up and whichever way round the leads are. */
+export function placeOf(test: Test): string {
+  return `${test.kind}|${partOfTest(test) ?? [...nodesOfTest(test)].sort().join('~')}`;
+}
+
+/** Mode, points and what is apart: another control position or fuse seldom makes it another question. */
+export function askedPlace(test: Test): string {
+  const {
+    controls: _controls,
+    pulled: _pulled,
+    isolated: _isolated,
+    afterSeconds: _time,
+    ...apart
+  } = test.setup;
+  return JSON.stringify([placeOf(test), apart]);
+}
+
 /** Groups readings into observations. Throws `InputError` for a reading the circuit cannot give. */
 export function gatherObservations(model: CircuitModel, readings: readonly Reading[]): Observation[] {
   const found = new Map<string, Observation>();

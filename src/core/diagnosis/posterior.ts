@@ -56,6 +56,8 @@ const HOPELESS = 14;
 const LEAST_SHARE = 5e-5;
 /** Share of "nothing fits" at which two faults at once are looked for widely. */
 const LOOK_FOR_PAIRS = 0.2;
+/** A reading that the leading fault explains this much worse than another is left over, log. */
+const LEFT_OVER = 3.5;
 
 /** Evidence of one variant over its severities. */
 interface Profile {
@@ -97,6 +99,7 @@ export class Weigher {
   weigh(observations: readonly Observation[]): Posterior {
     const { supplyVolts } = this.model.compiled;
     const fits = observations.map((observation) => this.table.fit(observation));
+    this.model.tidy();
     const healthy = observations.map((observation) => this.soundPrediction(observation));
     const noFaultFits = observations.map((one, k) => logLikelihood(one, healthy[k]!, supplyVolts));
     const logNoFault = Math.log(NO_FAULT_PRIOR) + sum(noFaultFits);
@@ -106,8 +109,7 @@ export class Weigher {
     const reaches = addedUp(fits, this.table.rows.length, ({ reach }) => reach);
     // First pass on the fixed grid: which rows could still matter once their severity is refined.
     const evidence = this.table.rows.map(({ start, grid, logMass }) => {
-      if (grid.length === 1) return totals[start]!;
-      return logSum(grid.map((_severity, s) => totals[start + s]! + logMass[s]!));
+      return grid.length === 1 ? totals[start]! : logEvidence(totals, start, logMass);
     });
     const best = this.table.rows.reduce(
       (top, { logPrior }, r) => Math.max(top, logPrior + evidence[r]!),
@@ -138,7 +140,7 @@ export class Weigher {
     const unexplainedBy = (logs: readonly number[]) =>
       observations.length < 2 ? 0 : 1 / (1 + Math.exp(logSum(logs) - logChance));
     const singles = [logNoFault, ...weighed.map(({ log }) => log)];
-    const widely = unexplainedBy(singles) > LOOK_FOR_PAIRS;
+    const widely = unexplainedBy(singles) > LOOK_FOR_PAIRS || leavesOver(weighed, fits);
     const pairs = weighPairs({ model: this.model, table: this.table, observations, fits, weighed, widely });
     const all = [...weighed, ...pairs];
     const logs = [...singles, ...pairs.map(({ log }) => log)];
@@ -295,6 +297,25 @@ export class Weigher {
       },
     };
   }
+}
+
+/** Whether the likeliest single fault leaves some reading to be called a mistake that another fault explains. */
+function leavesOver(weighed: readonly Weighed[], fits: readonly Fit[]): boolean {
+  const lead = weighed.reduce((top, one) => (one.log > top.log ? one : top));
+  return fits.some(({ cells }, k) => {
+    let best = -Infinity;
+    for (let at = 0; at < cells.length; at++) if (cells[at]! > best) best = cells[at]!;
+    return best - lead.fits[k]! > LEFT_OVER;
+  });
+}
+
+/** log ∫ likelihood over one row of the grid. */
+function logEvidence(totals: Float64Array, start: number, logMass: readonly number[]): number {
+  let top = -Infinity;
+  for (let s = 0; s < logMass.length; s++) top = Math.max(top, totals[start + s]! + logMass[s]!);
+  let sum_ = 0;
+  for (let s = 0; s < logMass.length; s++) sum_ += Math.exp(totals[start + s]! + logMass[s]! - top);
+  return top + Math.log(sum_);
 }
 
 function addedUp(fits: readonly Fit[], length: number, pick: (fit: Fit) => Float64Array): Float64Array {

@@ -1,11 +1,11 @@
 import type { Edit } from '../circuit/edits';
 import type { CircuitModel } from '../circuit/model';
 import type { Preferences, Reading, Setup, Test } from '../circuit/schema';
-import { nodesOfTest, partOfTest } from '../circuit/testPlace';
 import type { World } from '../circuit/world';
 import { setupMinutes } from './access';
 import type { CandidateTest } from './candidateTests';
 import { totalSigma } from './likelihood';
+import { askedPlace, placeOf } from './observations';
 import type { Posterior } from './posterior';
 import type { Prediction } from './prediction';
 
@@ -157,18 +157,19 @@ export function rankTests(
   const open = candidates.filter(({ key }) => !answered.has(key));
   const score = (list: readonly CandidateTest[], under: readonly Hypothesis[]): Scored[] => {
     const scorer = new Scorer(model.compiled.parts.length, under);
-    return bySolver(list).flatMap((group) => {
+    return byGroup(list).flatMap((group) => {
       const { solver, drive, test: first } = group[0]!.bound;
       const worlds = under.map(({ edits }) => solver.solve(drive, edits));
       // All tests of a group stand in one set-up: the way there and the risk to the fuse are the same for each.
       const toGetThere = setupMinutes(model, setup, first.setup);
       const blown = drive.mode === 'live' ? BLOWN_FUSE_MINUTES * blowShare(worlds, under) : 0;
+      model.tidy();
       return group.map((candidate): Scored => {
         const { test } = candidate.bound;
         const predictions = worlds.map((world) => candidate.bound.read(world));
         const bits = MISTAKES * scorer.information(test, predictions);
         const minutes = candidate.minutes + toGetThere + blown;
-        const known = places.has(askedPlace(test));
+        const known = places.has(candidate.place);
         const proof = prove !== null && (prove.onPart ? !known : candidate.onParts.includes(prove.part));
         let worth = (bits / Math.max(minutes, 0.3)) * preferenceFactor(preferences, test);
         // The same points read the same way share their scatter: another set-up adds less than it seems.
@@ -205,23 +206,6 @@ export function rankTests(
       onParts: candidate.onParts,
     };
   });
-}
-
-/** Mode and points of a test, whatever the set-up and whichever way round the leads are. */
-export function placeOf(test: Test): string {
-  return `${test.kind}|${partOfTest(test) ?? [...nodesOfTest(test)].sort().join('~')}`;
-}
-
-/** Mode, points and what is apart: another control position or fuse seldom makes it another question. */
-function askedPlace(test: Test): string {
-  const {
-    controls: _controls,
-    pulled: _pulled,
-    isolated: _isolated,
-    afterSeconds: _time,
-    ...apart
-  } = test.setup;
-  return JSON.stringify([placeOf(test), apart]);
 }
 
 /** Drops tests that ask the same points the same question as a better one, in another set-up that changes nothing. */
@@ -266,18 +250,14 @@ export function evaluateTest(
   };
 }
 
-function bySolver(candidates: readonly CandidateTest[]): CandidateTest[][] {
-  const groups = new Map<unknown, Map<string, CandidateTest[]>>();
+function byGroup(candidates: readonly CandidateTest[]): CandidateTest[][] {
+  const groups = new Map<number, CandidateTest[]>();
   for (const candidate of candidates) {
-    const { solver, drive } = candidate.bound;
-    const modes = groups.get(solver) ?? new Map<string, CandidateTest[]>();
-    groups.set(solver, modes);
-    const key = JSON.stringify(drive);
-    const list = modes.get(key) ?? [];
-    modes.set(key, list);
-    list.push(candidate);
+    const known = groups.get(candidate.group);
+    if (known) known.push(candidate);
+    else groups.set(candidate.group, [candidate]);
   }
-  return [...groups.values()].flatMap((modes) => [...modes.values()]);
+  return [...groups.values()];
 }
 
 /** Probability that running this set-up live opens a fuse. */

@@ -4,9 +4,8 @@ import { NO_FAULT_PRIOR } from './faultFrequency';
 import { clearBefore } from './clearBefore';
 import type { CandidateFault } from './faultTypes';
 import { isPlain } from './legality';
-import type { Observation } from './observations';
+import { placeOf, type Observation } from './observations';
 import type { Posterior, WeighedFault } from './posterior';
-import { placeOf } from './rankTests';
 
 export interface Evidence {
   /** Position of the reading in the case. */

@@ -1,3 +1,4 @@
+import type { Device } from './deviceTypes';
 import { AT_REST, MIDWAY, OTHER_WAY, SHIFTED } from './fluidBranches';
 import { openedBy } from './fuseTime';
 import type { Situation } from './situation';
@@ -12,30 +13,6 @@ const DROP_OUT_SHARE = 0.15;
 const PULL_IN_SHARE = 0.6;
 /** A coil without a hold-in figure drops out at this share of its pull-in current. */
 const HOLD_SHARE = 0.35;
-
-/** A part whose conduction depends on the solution. Its state is a small whole number, 0 at first. */
-export type Device =
-  /** 1: blown. */
-  | { kind: 'fuse'; branch: number; amps: number; part: number }
-  /** 1: conducts. Also a fluid check valve, with pressure for volts. */
-  | { kind: 'diode'; branch: number; volts: number; from: number }
-  /** 1: pulled in. */
-  | { kind: 'relay'; coil: number; pickUp: number; dropOut: number; part: number }
-  /** 1: in current limit. */
-  | { kind: 'driver'; branch: number; limit: number; ohms: number }
-  /** Position of the spool. */
-  | {
-      kind: 'valve';
-      part: number;
-      port: number;
-      pilotKPa: number;
-      coils: readonly ({ place: number; pullIn: number; hold: number } | null)[];
-      bistable: boolean;
-    }
-  /** 1: wide open, the inlet does not reach the set pressure. */
-  | { kind: 'regulator'; part: number; inlet: number; outlet: number; kPa: number }
-  /** 1: operated. */
-  | { kind: 'pressureSwitch'; part: number; port: number; makeKPa: number; breakKPa: number };
 
 /** Everything in a situation whose conduction depends on the solution. */
 export function listDevices(situation: Situation): Device[] {

@@ -1,6 +1,7 @@
 import { AcChangedNetwork, AcMatrix, AcNetwork } from './acNetwork';
 import { groundOf } from './compile';
-import { advanceDevices, listDevices, type Device, type DeviceFaults } from './devices';
+import { advanceDevices, listDevices, type DeviceFaults } from './devices';
+import type { Device } from './deviceTypes';
 import { editKey, isClosedForm, type ClosedFormEdit, type Edit, type Terminal } from './edits';
 import { MIDWAY, MIDWAY_NARROWER } from './fluidBranches';
 import {

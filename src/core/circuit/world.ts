@@ -1,4 +1,4 @@
-import type { Device } from './devices';
+import type { Device } from './deviceTypes';
 import type { Delta, Edge, Solved } from './network';
 import type { Situation } from './situation';
 

@@ -8,24 +8,8 @@ import { fluidFamilies } from './fluidCandidates';
 import { droppedLoads, reachesElectronics, standsLive } from './legality';
 import { askedPlace, testKey } from './observations';
 import { workingPatterns, type Pattern } from './patterns';
+import type { Caution, Offer } from './offers';
 import { bindTest, type BoundTest } from './predict';
-
-/** Something a person must know before touching anything; the wording is the interface's. */
-export type Caution =
-  | 'live'
-  | 'moves'
-  | 'lineVolts'
-  | 'powerOff'
-  | 'unplug'
-  | 'mayBlowFuse'
-  | 'testerVolts'
-  | 'electronicsOff'
-  | 'takeOut'
-  | 'heldLoad'
-  | 'pressure'
-  | 'jumper'
-  | 'swap'
-  | 'benchSupply';
 
 export interface CandidateTest {
   key: string;
@@ -39,18 +23,6 @@ export interface CandidateTest {
   cautions: Caution[];
   /** Parts this test measures directly, end to end. */
   onParts: string[];
-}
-
-/** Tests of one sort, best first; each may take a share of the room. */
-export interface Family {
-  name: string;
-  offers: Iterable<Offer>;
-}
-
-export interface Offer {
-  test: Test;
-  cautions: Caution[];
-  extraMinutes?: number;
 }
 
 export interface CandidateList {

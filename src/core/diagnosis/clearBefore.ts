@@ -1,7 +1,12 @@
 import type { CircuitModel } from '../circuit/model';
 import { branchAmps } from '../circuit/world';
 import type { FaultName } from './faultTypes';
-import type { ClearFirst } from './verdict';
+
+/** Why a part beside the one proved bad must be cleared first. */
+export interface ClearFirst {
+  part: string;
+  reason: 'suppressionDiode' | 'overVoltage' | 'jammedSpool' | 'missingAir' | 'overload';
+}
 
 const BURNT: readonly FaultName[] = ['open', 'shortedTurns', 'short', 'shortToFrame', 'weakInsulation'];
 

@@ -3,7 +3,8 @@ import type { Case, Circuit, Preferences, Reading, Setup, Test } from '../circui
 import { listCandidateTests, partsMeasured, type CandidateList, type CandidateTest } from './candidateTests';
 import { isPlain } from './legality';
 import { askedPlace, gatherObservations, testKey, type Observation } from './observations';
-import { Weigher, type Posterior } from './posterior';
+import { Weigher } from './posterior';
+import type { Posterior } from './weighed';
 import { bindTest } from './predict';
 import { nodesOfTest } from '../circuit/testPlace';
 import { evaluateTest, rankTests, type RankedTest } from './rankTests';

@@ -2,7 +2,7 @@ import type { CompiledPart } from '../circuit/compile';
 import type { CircuitModel } from '../circuit/model';
 import type { Preferences, Setup } from '../circuit/schema';
 import { branchAmps } from '../circuit/world';
-import type { Caution, Family, Offer } from './candidateTests';
+import type { Caution, Family, Offer } from './offers';
 import { LOAD_KINDS, powerOff, setApart, type Pattern } from './patterns';
 
 const LINE_VOLTS = 50;

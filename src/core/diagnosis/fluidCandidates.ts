@@ -2,7 +2,7 @@ import { ATMOSPHERE } from '../circuit/fluidBranches';
 import type { CircuitModel } from '../circuit/model';
 import type { Setup } from '../circuit/schema';
 import { nodeKPa } from '../circuit/world';
-import type { Family, Offer } from './candidateTests';
+import type { Family, Offer } from './offers';
 import { ACTUATOR_KINDS, type Pattern } from './patterns';
 import { ventNodes } from './predictFluid';
 

@@ -1,7 +1,7 @@
 import type { CircuitModel } from '../circuit/model';
 import type { FaultTable, Fit, Row } from './faultTable';
 import { logLikelihood, type Observation } from './observations';
-import type { Weighed } from './posterior';
+import type { Weighed } from './weighed';
 import { predict } from './predict';
 import { logMasses, logSpaced, logSum, sum } from './severity';
 

@@ -1,4 +1,3 @@
-import type { Edit } from '../circuit/edits';
 import type { CircuitModel } from '../circuit/model';
 import { NO_FAULT_PRIOR } from './faultFrequency';
 import { listFaults } from './faults';
@@ -11,40 +10,7 @@ import type { BoundTest } from './predict';
 import type { Prediction } from './prediction';
 import { severitiesReadFrom } from './refine';
 import { interval, logMasses, logSum, sum } from './severity';
-
-/** A point of a fault's posterior: one variant at one severity. Weights of all points add to the fault's share. */
-export interface SeverityPoint {
-  variant: number;
-  severity: number;
-  weight: number;
-  /** The world of this point. */
-  edits: () => readonly Edit[];
-}
-
-export interface WeighedFault {
-  fault: CandidateFault;
-  share: number;
-  /** Severity with the highest posterior density, and the interval holding 90 % of it. Absent for discrete faults. */
-  severity?: number;
-  severityRange?: [number, number];
-  points: SeverityPoint[];
-  /** Log-likelihood of each observation at the likeliest severity. */
-  fits: number[];
-  /** Share of this fault's probability that stands for "it comes and goes". */
-  intermittent: number;
-  /** A second fault that must be present as well, when no single one explains the readings. Its edits are in the points. */
-  partner?: { fault: CandidateFault; severity: number };
-}
-
-export interface Posterior {
-  faults: WeighedFault[];
-  noFault: number;
-  noFaultFits: number[];
-  /** Probability that no single or double fault fits: a reading or the drawing is wrong. */
-  unexplained: number;
-  /** Best log-likelihood each observation could have had under any candidate. */
-  bestFits: number[];
-}
+import type { Posterior, SeverityPoint, Weighed, WeighedFault } from './weighed';
 
 /** Prior of "a reading or the drawing is wrong", weighed against all faults together. */
 const UNEXPLAINED_PRIOR = 1e-3;
@@ -67,17 +33,6 @@ interface Profile {
   logMass: readonly number[];
   /** Prediction of an observation at a severity; read it, do not keep it. */
   peek: (s: number, observation: number) => Prediction;
-}
-
-/** A fault with its unnormalised log-probability; the costly details are worked out for those that count. */
-export interface Weighed {
-  log: number;
-  fault: CandidateFault;
-  /** Likeliest severity. */
-  severity: number;
-  fits: number[];
-  details: () => Pick<WeighedFault, 'points' | 'intermittent' | 'severityRange'>;
-  partner?: WeighedFault['partner'];
 }
 
 /** Weighs every candidate fault against all observations. */

@@ -6,7 +6,7 @@ import { setupMinutes } from './access';
 import type { CandidateTest } from './candidateTests';
 import { totalSigma } from './likelihood';
 import { askedPlace, placeOf } from './observations';
-import type { Posterior } from './posterior';
+import type { Posterior } from './weighed';
 import type { Prediction } from './prediction';
 
 /** What one answer of a test would mean. */

@@ -1,11 +1,11 @@
 import type { CircuitModel } from '../circuit/model';
 import { partsMeasured } from './candidateTests';
 import { NO_FAULT_PRIOR } from './faultFrequency';
-import { clearBefore } from './clearBefore';
+import { clearBefore, type ClearFirst } from './clearBefore';
 import type { CandidateFault } from './faultTypes';
 import { isPlain } from './legality';
 import { placeOf, type Observation } from './observations';
-import type { Posterior, WeighedFault } from './posterior';
+import type { Posterior, WeighedFault } from './weighed';
 
 export interface Evidence {
   /** Position of the reading in the case. */
@@ -63,12 +63,6 @@ export type Verdict =
       wouldNeed: { part: string; fault: string }[];
       why: string;
     };
-
-/** Why a part beside the one proved bad must be cleared first. */
-export interface ClearFirst {
-  part: string;
-  reason: 'suppressionDiode' | 'overVoltage' | 'jammedSpool' | 'missingAir' | 'overload';
-}
 
 export interface Proofs {
   have: number;

@@ -1,9 +1,10 @@
 import type { CircuitModel } from '@/core/circuit/model';
 import type { Reading, Setup, Test } from '@/core/circuit/schema';
 import { isDeadKind, nodesOfTest, partOfTest } from '@/core/circuit/testPlace';
-import type { Caution } from '@/core/diagnosis/candidateTests';
+import type { Caution } from '@/core/diagnosis/offers';
 import type { Outcome, RankedTest } from '@/core/diagnosis/rankTests';
-import type { ClearFirst, Suspect, Verdict } from '@/core/diagnosis/verdict';
+import type { ClearFirst } from '@/core/diagnosis/clearBefore';
+import type { Suspect, Verdict } from '@/core/diagnosis/verdict';
 import type { Lanes } from '@/core/path/lanes';
 import type { Standing } from '@/core/path/standing';
 import { ALL_TURNS } from '@/core/path/turns';

@@ -1,0 +1,23 @@
+/** A part whose conduction depends on the solution. Its state is a small whole number, 0 at first. */
+export type Device =
+  /** 1: blown. */
+  | { kind: 'fuse'; branch: number; amps: number; part: number }
+  /** 1: conducts. Also a fluid check valve, with pressure for volts. */
+  | { kind: 'diode'; branch: number; volts: number; from: number }
+  /** 1: pulled in. */
+  | { kind: 'relay'; coil: number; pickUp: number; dropOut: number; part: number }
+  /** 1: in current limit. */
+  | { kind: 'driver'; branch: number; limit: number; ohms: number }
+  /** Position of the spool. */
+  | {
+      kind: 'valve';
+      part: number;
+      port: number;
+      pilotKPa: number;
+      coils: readonly ({ place: number; pullIn: number; hold: number } | null)[];
+      bistable: boolean;
+    }
+  /** 1: wide open, the inlet does not reach the set pressure. */
+  | { kind: 'regulator'; part: number; inlet: number; outlet: number; kPa: number }
+  /** 1: operated. */
+  | { kind: 'pressureSwitch'; part: number; port: number; makeKPa: number; breakKPa: number };

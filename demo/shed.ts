@@ -70,7 +70,11 @@ export const MACHINES: readonly DemoMachine[] = [
     name: 'Pump house, upper pond',
     functions: [{ name: 'Snow-water fill valve', circuit: 'pump-fill-valve' }],
   },
-  { code: 'C-1', name: 'Compressor house', functions: [] },
+  {
+    code: 'C-1',
+    name: 'Compressor house',
+    functions: [{ name: 'Lance gate, open and close', circuit: 'compressor-gate' }],
+  },
   { code: 'S-6', name: 'Shuttle van', functions: [] },
 ];
 
@@ -81,6 +85,8 @@ const out = { controls: { pendant: 'out' } };
 const inward = { controls: { pendant: 'in' } };
 const seated = { controls: { key: 'on', seat: 'taken' } };
 const low = { controls: { level: 'low' } };
+const opening = { controls: { gate: 'open' } };
+const closing = { controls: { gate: 'close' } };
 
 export const JOBS: readonly DemoJob[] = [
   {
@@ -164,6 +170,22 @@ export const JOBS: readonly DemoJob[] = [
     words: 'Comes and goes. Nobody has looked yet.',
     hidden: { part: 'W23', fault: 'highResistance', ohms: 60 },
     tests: [],
+  },
+  {
+    number: 403,
+    machine: 'C-1',
+    function: 'Lance gate, open and close',
+    title: 'Lance gate dead both ways, valve clicks',
+    person: 'Rasmus',
+    hoursAgo: 96,
+    words: 'Both coils click on their buttons. A hiss at the valve, and the gate stays where it is.',
+    hidden: { part: 'Z2', fault: 'lowPressure', ohms: 0.35 },
+    tests: [
+      { kind: 'function', part: 'C1', setup: opening },
+      { kind: 'function', part: 'C1', setup: closing },
+      { kind: 'click', part: 'Y14', setup: opening },
+      { kind: 'pressure', at: 'Receiver', setup: closing },
+    ],
   },
 ];
 

@@ -92,7 +92,8 @@ export function findLanes(model: CircuitModel): Lanes {
     for (const { from, to } of [...feed, load, ...back]) [from, to].forEach(number);
   }
   compiled.nodeNames.forEach((name, node) => {
-    if (!name.endsWith(':wiper')) number(node);
+    // Air, oil and vacuum nodes go by their names until their pipes are drawn.
+    if (!name.endsWith(':wiper') && compiled.domains[node] === 'electrical') number(node);
   });
   const drawn = new Set(
     lanes.flatMap(({ feed, load, back, across }) => [

@@ -14,8 +14,8 @@ export async function functionChoices(): Promise<FunctionChoice[]> {
     id,
     name,
     machine: `${machine_code} ${machine_name}`,
-    trials: workingPatterns(new CircuitModel(circuit)).flatMap(({ setup, loads }, pattern) =>
-      loads.flatMap((ref) => {
+    trials: workingPatterns(new CircuitModel(circuit)).flatMap(({ setup, loads, driven }, pattern) =>
+      [...loads, ...driven].flatMap((ref) => {
         const part = circuit.parts.find((one) => one.ref === ref)!;
         if (part.kind === 'relay' || part.kind === 'resistor') return [];
         const position = [positionWords(setup), setup.afterSeconds ? 'at once' : '']

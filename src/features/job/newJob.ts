@@ -53,8 +53,8 @@ export async function openNewJob(_before: NewJobState, form: FormData): Promise<
       person,
     } as Entry);
   add({ type: 'complaint', body: { words: words || title } });
-  workingPatterns(new CircuitModel(known.circuit)).forEach(({ setup, loads }, pattern) => {
-    for (const part of loads) {
+  workingPatterns(new CircuitModel(known.circuit)).forEach(({ setup, loads, driven }, pattern) => {
+    for (const part of [...loads, ...driven]) {
       const answer = answerSchema.safeParse(form.get(`load-${pattern}-${part}`));
       if (!answer.success) continue;
       add({

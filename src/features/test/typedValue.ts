@@ -22,12 +22,12 @@ const MODE_WORDS: Partial<Record<Test['kind'], string>> = {
   amps: 'amps',
   ohms: 'ohms',
   insulation: 'ohms',
-  pressure: 'kPa',
+  pressure: 'bar',
 };
 /** More volts or amps than this many times the supply can only be a slip. */
 const ABSURD = 1.6;
 
-/** Pressures are kept in kPa; a bare figure is one. */
+/** Pressures are kept in kPa; a bare figure is in bar, as the gauge shows it. */
 const IN_KPA: Readonly<Record<string, number>> = { bar: 100, Pa: 1e-3, psi: 6.894757 };
 
 /** Checks typed text against the mode of the test and the bands of its outcomes. */
@@ -58,7 +58,7 @@ export function checkTyped(text: string, ranked: RankedTest, supplyVolts: number
   }
   // A bound above what the meter can show is over-range.
   const over = typed.overRange && typed.value !== 'OL' && typed.value >= 6e7;
-  const factor = test.kind === 'pressure' ? (IN_KPA[typed.unit ?? ''] ?? 1) : 1;
+  const factor = test.kind === 'pressure' ? IN_KPA[typed.unit ?? 'bar']! : 1;
   const value = over || typed.value === 'OL' ? 'OL' : typed.value * factor;
   return { state: 'ready', value, outcome: outcomeOf(ranked, value) };
 }

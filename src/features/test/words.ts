@@ -22,7 +22,7 @@ const UNIT: Partial<Record<Test['kind'], string>> = {
   ohms: 'Ω',
   insulation: 'Ω',
   diode: 'V',
-  pressure: 'kPa',
+  pressure: 'bar',
 };
 
 export function modeName({ model }: Speaker, test: Test): string {
@@ -58,6 +58,9 @@ export function modeName({ model }: Speaker, test: Test): string {
   }
 }
 
+/** Gauge pressure: kPa in a bar. */
+export const KPA_IN_BAR = 100;
+
 /** Number of a node's point, or its name when it has none. */
 export function pointName({ model, lanes }: Speaker, node: string): string {
   const at = model.compiled.nodeIndex.get(node);
@@ -76,7 +79,9 @@ export function testPlace(speaker: Speaker, test: Test): string {
   );
 }
 
-export function quantity(kind: Test['kind'], value: number): string {
+export function quantity(kind: Test['kind'], stored: number): string {
+  // Pressures are kept in kPa and read in bar, as gauges show them.
+  const value = kind === 'pressure' ? stored / KPA_IN_BAR : stored;
   const unit = UNIT[kind] ?? '';
   const size = Math.abs(value);
   if (unit === 'Ω' && size >= 1000) {
@@ -218,11 +223,14 @@ export function holdWords(cautions: readonly Caution[]): { text: string; mustTic
   };
 }
 
+/** Below these a figure is as good as none, in the unit it is kept in. */
+const FLOOR: Partial<Record<Test['kind'], number>> = { volts: 0.04, amps: 0.02, pressure: 5 };
+
 /** "12.3–13.0", "under 24", "over 38 Ω, OL". */
 export function bandWords(kind: Test['kind'], { reading, low, high }: Outcome): string {
   if (low === undefined || high === undefined) return valueWords(kind, reading);
   if (low === Infinity) return 'OL';
-  const floor = kind === 'volts' ? 0.04 : kind === 'amps' ? 0.02 : 0.3;
+  const floor = FLOOR[kind] ?? 0.3;
   if (high === Infinity) return `over ${quantity(kind, low)}, OL`;
   if (low <= floor && low > -floor * 20) {
     return high <= floor && kind !== 'volts'

@@ -23,6 +23,36 @@ const ohms: RankedTest = {
   ],
 };
 
+const gauge: RankedTest = {
+  ...volts,
+  test: { kind: 'pressure', at: 'Regulator outlet', setup: {} },
+  outcomes: [
+    { reading: 210, low: 190, high: 414, share: 0.4, means: [], sound: false },
+    { reading: 600, low: 570, high: 640, share: 0.6, means: [], sound: true },
+  ],
+};
+
+describe('a gauge', () => {
+  it.each([
+    ['6.1', 610],
+    ['6,1 bar', 610],
+    ['610 kPa', 610],
+    ['88 psi', 88 * 6.894757],
+  ])('is typed as it reads: %s', (text, kPa) => {
+    const typed = checkTyped(text, gauge, 24);
+    expect(typed).toMatchObject({ state: 'ready', outcome: 1 });
+    if (typed.state === 'ready') expect(typed.value).toBeCloseTo(kPa, 6);
+  });
+
+  it('refuses volts, and takes a vacuum', () => {
+    expect(checkTyped('6 V', gauge, 24)).toMatchObject({
+      state: 'refused',
+      why: 'That is volts. This test wants bar.',
+    });
+    expect(checkTyped('-0.4', gauge, 24)).toMatchObject({ state: 'ready', value: -40 });
+  });
+});
+
 describe('checkTyped', () => {
   it('lights the band a value falls in; the lower limit is inside, the upper is not', () => {
     expect(checkTyped('12.7', volts, 12.6)).toMatchObject({ state: 'ready', value: 12.7, outcome: 1 });

@@ -102,3 +102,54 @@ describe('wording', () => {
     expect(evidenceWords(speaker, [], complaint)).toBe('Nothing yet.');
   });
 });
+
+describe('the fluid side in words', () => {
+  const gate = parseCircuit(JSON.parse(readFileSync('demo/circuits/compressor-gate.circuit.json', 'utf8')));
+  const own: Speaker = { model: new CircuitModel(gate), lanes: findLanes(new CircuitModel(gate)) };
+  const opening = { controls: { gate: 'open' } };
+
+  it('reads gauges in bar, at places with names', () => {
+    const reading: Reading = { kind: 'pressure', at: 'Regulator outlet', setup: opening, value: 212 };
+    expect(readingWords(own, reading)).toBe('2.12 bar, Regulator outlet, gate open');
+    expect(
+      bandWords('pressure', { reading: 600, low: 572, high: 631, share: 1, means: [], sound: true }),
+    ).toBe('5.72–6.31 bar');
+  });
+
+  it('says what to take off, stop, push and swap, in the order it is done', () => {
+    const steps = setupSteps(own, {
+      kind: 'pressure',
+      at: 'Valve 4',
+      setup: {
+        ...opening,
+        lifted: [{ part: 'H4', node: 'Valve 4' }],
+        plugged: ['Valve 4'],
+        override: ['Q1'],
+      },
+    });
+    expect(steps).toHaveLength(4);
+    expect(steps.join(' ')).toMatch(
+      /Lift H4 off Valve 4.*Stop the opening at Valve 4.*Push the override of Q1/,
+    );
+    const swap = setupSteps(own, {
+      kind: 'function',
+      part: 'Y14',
+      setup: { ...opening, swapped: [['Y14', 'Y12']] },
+    });
+    expect(swap[0]).toBe('Swap Y14 with its twin Y12.');
+    const held = setupSteps(own, {
+      kind: 'ohms',
+      from: 'C',
+      to: 'R',
+      setup: { pulled: ['F1'], secured: ['Y14'] },
+    });
+    expect(held[0]).toBe('Block or lower the load that Y14, valve block holds.');
+  });
+
+  it('puts the worst that can happen first', () => {
+    expect(holdWords(['pressure', 'heldLoad']).text).toMatch(/holds a load up/);
+    expect(holdWords(['heldLoad']).mustTick).toBe(true);
+    expect(holdWords(['pressure']).text).toMatch(/vent before a line comes off/);
+    expect(holdWords(['jumper', 'live'])).toMatchObject({ mustTick: true });
+  });
+});

@@ -56,6 +56,7 @@ await run(async () => {
     await pin('OL');
     await shoot(page, 'test-named');
     await shoot(await open('/jobs/416', { theme: 'dark' }), 'test-dark');
+    await shoot(await open('/jobs/403'), 'test-air');
   } finally {
     await browser.close();
   }

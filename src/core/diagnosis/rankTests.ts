@@ -78,12 +78,15 @@ const ROUGH_EACH = 3;
 /** Worth of reading the same two points in the same mode again, in another set-up. */
 const KNOWN_PLACE = 0.3;
 
-/** Representative hypotheses of a posterior: every fault that still counts, a few severities each. */
-export function hypothesesOf(posterior: Posterior): Hypothesis[] {
+/**
+ * Representative hypotheses of a posterior: every fault that still counts, a few severities each. `evenly`: as many
+ * severities for the faint suspects as for the leading ones, so that the answers they would give are all foreseen.
+ */
+export function hypothesesOf(posterior: Posterior, evenly = false): Hypothesis[] {
   const list: Hypothesis[] = [{ part: -1, ref: null, fault: null, edits: [], weight: posterior.noFault }];
   for (const { fault, share, points } of posterior.faults) {
     if (share < LEAST_WEIGHT) continue;
-    const step = share / (share > MUCH ? POINTS_PER_FAULT : share > SOME ? 3 : 1);
+    const step = share / (evenly || share > MUCH ? POINTS_PER_FAULT : share > SOME ? 3 : 1);
     let run = 0;
     let heaviest = points[0];
     points.forEach((point, at) => {
@@ -114,7 +117,6 @@ interface Scored {
   minutes: number;
   score: number;
   proof: boolean;
-  worlds: World[];
 }
 
 /** The heaviest hypotheses of every part that matters, carrying that part's whole weight. */
@@ -175,7 +177,7 @@ export function rankTests(
         // The same points read the same way share their scatter: another set-up adds less than it seems.
         if (known) worth *= KNOWN_PLACE;
         if (proof) worth += scorer.refutation(test, predictions, prove.part) / Math.max(minutes, 0.3);
-        return { candidate, bits, minutes, score: worth, proof, worlds };
+        return { candidate, bits, minutes, score: worth, proof };
       });
     });
   };
@@ -190,17 +192,19 @@ export function rankTests(
       : open;
   const scored = score(shortlist, hypotheses);
   scored.sort((a, b) => b.score - a.score);
+  const foreseen = hypothesesOf(posterior, true);
   return withoutTwins(
     scored.filter(({ bits, proof, score: worth }) => bits > LEAST_BITS || (proof && worth > 0)),
     most,
-  ).map(({ candidate, bits, minutes, proof, worlds }) => {
-    const predictions = worlds.map((world) => candidate.bound.read(world));
+  ).map(({ candidate, bits, minutes, proof }) => {
+    const { solver, drive, read } = candidate.bound;
+    const predictions = foreseen.map(({ edits }) => read(solver.solve(drive, edits)));
     return {
       test: candidate.bound.test,
       bits,
       minutes,
       cautions: candidate.cautions,
-      outcomes: groupOutcomes(candidate.bound.test, hypotheses, predictions),
+      outcomes: groupOutcomes(candidate.bound.test, foreseen, predictions),
       proof,
       expected: expectedValue(candidate.bound.test, predictions[0]!),
       onParts: candidate.onParts,
@@ -234,7 +238,7 @@ export function evaluateTest(
   candidate: CandidateTest,
   setup: Setup = {},
 ): RankedTest {
-  const hypotheses = hypothesesOf(posterior);
+  const hypotheses = hypothesesOf(posterior, true);
   const scorer = new Scorer(model.compiled.parts.length, hypotheses);
   const { bound } = candidate;
   const predictions = hypotheses.map(({ edits }) => bound.read(bound.solver.solve(bound.drive, edits)));

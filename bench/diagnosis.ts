@@ -35,6 +35,8 @@ interface Tally {
   hidden: number;
   readings: number;
   minutes: number;
+  /** Minutes of the plays that ended with the right name. */
+  rightMinutes: number;
 }
 interface Bin {
   count: number;
@@ -49,7 +51,16 @@ const seed = Number(option('seed') ?? 7);
 const only = option('only');
 const verbose = flag('verbose');
 
-const empty = (): Tally => ({ played: 0, right: 0, wrong: 0, gaveUp: 0, hidden: 0, readings: 0, minutes: 0 });
+const empty = (): Tally => ({
+  played: 0,
+  right: 0,
+  wrong: 0,
+  gaveUp: 0,
+  hidden: 0,
+  readings: 0,
+  minutes: 0,
+  rightMinutes: 0,
+});
 const bins: Bin[] = BINS.slice(1).map(() => ({ count: 0, share: 0, truly: 0 }));
 
 function circuits(): [string, Circuit][] {
@@ -144,8 +155,10 @@ function play(
   }
   tally.readings += steps;
   tally.minutes += minutes;
-  if (named && guilty(named)) tally.right++;
-  else {
+  if (named && guilty(named)) {
+    tally.right++;
+    tally.rightMinutes += minutes;
+  } else {
     if (named) tally.wrong++;
     else tally.gaveUp++;
     const hidden = own && !distinguishable(diagnoser, machine, fault);
@@ -251,7 +264,7 @@ function percent(part: number, whole: number): string {
 function print(name: string, t: Tally, milliseconds: number): void {
   console.log(
     `${name.padEnd(24)} ${String(t.played).padStart(5)} played  right ${percent(t.right, t.played)}  wrong ${percent(t.wrong, t.played)}  ` +
-      `gave up ${percent(t.gaveUp, t.played)}  hidden ${t.hidden}  readings ${(t.readings / t.played).toFixed(1)}  minutes ${(t.minutes / t.played).toFixed(1)}` +
+      `gave up ${percent(t.gaveUp, t.played)}  hidden ${t.hidden}  readings ${(t.readings / t.played).toFixed(1)}  minutes ${(t.minutes / t.played).toFixed(1)} (when right ${(t.rightMinutes / Math.max(t.right, 1)).toFixed(1)})` +
       (Number.isNaN(milliseconds) ? '' : `  ${(milliseconds / 1000).toFixed(1)} s`),
   );
 }

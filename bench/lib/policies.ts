@@ -81,11 +81,10 @@ export const halfSplit =
       if (!fault) return [];
       return [fault.variants[0]!.edits(suspect.severityOhms ?? suspect.severity?.value ?? 1)];
     });
-    return pick(diagnoser, diagnosis, readings, (open) => {
+    const mostEven = (candidates: readonly CandidateTest[]): CandidateTest | undefined => {
       let best: CandidateTest | undefined;
       let least = Infinity;
-      const usual = open.filter(({ bound }) => plainly(bound.test));
-      for (const candidate of usual.length > 0 ? usual : open) {
+      for (const candidate of candidates) {
         const sound = predict(candidate.bound, []);
         const apart = worlds.filter((edits) =>
           differs(candidate.bound.test, sound, predict(candidate.bound, edits)),
@@ -95,8 +94,15 @@ export const halfSplit =
         const uneven = Math.abs(apart.length - worlds.length / 2) + candidate.minutes / 100;
         if (uneven < least) [best, least] = [candidate, uneven];
       }
-      return best ?? open[0];
-    });
+      return best;
+    };
+    // Meter and gauge on the machine as it stands first; taking apart where those split nothing.
+    return pick(
+      diagnoser,
+      diagnosis,
+      readings,
+      (open) => mostEven(open.filter(({ bound }) => plainly(bound.test))) ?? mostEven(open) ?? open[0],
+    );
   };
 
 function pick(

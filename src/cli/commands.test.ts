@@ -58,6 +58,29 @@ describe('the command line', () => {
     expect(predict('--fault=W15:shortToFrame=0.5')[2]).toBeCloseTo(0.56, 1);
   });
 
+  it('decodes a code in any notation, and a bus log', () => {
+    expect(runCommand(['decode', 'SPN 523 FMI 31'], load)).toMatchObject({
+      codes: [{ system: 'J1939', component: 523, failureMode: 31, text: expect.any(String) }],
+    });
+    expect(runCommand(['decode', 'P0201-87'], load)).toMatchObject({
+      codes: [{ component: 'P0201', failureMode: '87' }],
+    });
+    expect(runCommand(['decode', 'nothing', 'here'], load)).toEqual({ codes: [] });
+    const lines = [
+      '(10.0) can0 1CECFF00#200E0002FFCAFE00',
+      '(10.1) can0 1CEBFF00#0114FF640001026E',
+      '(10.2) can0 1CEBFF00#020000016CF0E507',
+    ];
+    expect(runCommand(['decode', '--log', 'x'], load, () => lines)).toMatchObject({
+      codes: [
+        { component: 100, failureMode: 1, sourceAddress: 0, count: 1, first: 10.2, last: 10.2 },
+        { component: 110, failureMode: 0 },
+        { component: 520_300, failureMode: 5 },
+      ],
+      bad: 0,
+    });
+  });
+
   it.each([
     [['reading', 'bananas'], /no reading/],
     [['predict', CASE, '--fault', 'Z9:open'], /no part "Z9"/],

@@ -3,13 +3,23 @@ import { CircuitModel } from '../core/circuit/model';
 import type { Case } from '../core/circuit/schema';
 import { diagnoseCase } from '../core/diagnosis/diagnose';
 import { faultByName, listFaults } from '../core/diagnosis/faults';
+import { CodeLog } from '../core/codes/codeLog';
+import { findCodes } from '../core/codes/findCodes';
 import { bindTest, predict, predictedValue } from '../core/diagnosis/predict';
 import { parseReading } from '../core/units/parseReading';
 
-const USAGE = 'use one of: diagnose CASE, predict CASE [--fault PART:FAULT[=OHMS]], reading TEXT';
+const USAGE =
+  'use one of: diagnose CASE, predict CASE [--fault PART:FAULT[=OHMS]], reading TEXT, decode TEXT, decode --log FILE';
 
-/** Runs one command. `load` reads and checks a case file. Throws `InputError` for anything a person must mend. */
-export function runCommand(args: readonly string[], load: (path: string) => Case): unknown {
+/**
+ * Runs one command. `load` reads and checks a case file, `readLines` gives a log's lines. Throws `InputError` for
+ * anything a person must mend.
+ */
+export function runCommand(
+  args: readonly string[],
+  load: (path: string) => Case,
+  readLines: (path: string) => Iterable<string> = () => [],
+): unknown {
   const { words, options } = splitArguments(args);
   const [command, target] = words;
   switch (command) {
@@ -27,9 +37,22 @@ export function runCommand(args: readonly string[], load: (path: string) => Case
         );
       return reading;
     }
+    case 'decode': {
+      const file = options.get('log');
+      if (file !== undefined) return decodeLog(readLines(file));
+      const text = required(words.slice(1).join(' ') || undefined, 'TEXT');
+      return { codes: findCodes(text) };
+    }
     default:
       throw new InputError('COMMAND', `${command ? `unknown command "${command}"; ` : ''}${USAGE}`);
   }
+}
+
+/** Codes of a bus log, with how many of its lines could not be read. */
+function decodeLog(lines: Iterable<string>) {
+  const log = new CodeLog();
+  for (const line of lines) log.line(line);
+  return log.summary();
 }
 
 function predictCase({ circuit, readings }: Case, fault: string | undefined) {
@@ -80,7 +103,7 @@ function splitArguments(args: readonly string[]): { words: string[]; options: Ma
     if (!ended && word === '--') ended = true;
     else if (!ended && word.startsWith('--')) {
       const [name = '', inline] = word.slice(2).split(/=(.*)/s);
-      if (name !== 'fault') throw new InputError(word, `unknown option; ${USAGE}`);
+      if (name !== 'fault' && name !== 'log') throw new InputError(word, `unknown option; ${USAGE}`);
       const value = inline ?? args[++at];
       if (value === undefined) throw new InputError(word, 'needs a value');
       options.set(name, value);

@@ -1,20 +1,47 @@
-import { readFileSync } from 'node:fs';
+import { closeSync, openSync, readFileSync, readSync } from 'node:fs';
+import { StringDecoder } from 'node:string_decoder';
 import { InputError } from '../core/circuit/inputError';
 import { parseCase } from '../core/circuit/parse';
 import { runCommand } from './commands';
 
+const CHUNK_BYTES = 1 << 20;
+/** A line longer than this is no log line; it is cut so that memory stays bounded. */
+const LONGEST_LINE = 10_000;
+
+/** Lines of a file, a piece at a time: a log may be larger than memory. */
+function* linesOf(path: string): Generator<string> {
+  const file = path === '-' ? 0 : openSync(path, 'r');
+  try {
+    const chunk = Buffer.alloc(CHUNK_BYTES);
+    const decoder = new StringDecoder('utf8');
+    let rest = '';
+    for (let size = readSync(file, chunk); size > 0; size = readSync(file, chunk)) {
+      const lines = (rest + decoder.write(chunk.subarray(0, size))).split(/\r?\n/);
+      rest = lines.pop()!.slice(0, LONGEST_LINE);
+      yield* lines;
+    }
+    if (rest) yield rest;
+  } finally {
+    if (file !== 0) closeSync(file);
+  }
+}
+
 /** `spiraxis COMMAND …`: one JSON document on standard output, one readable line on standard error. */
 function main(args: readonly string[]): number {
   try {
-    const result = runCommand(args, (path) => {
-      const text = readFileSync(path === '-' ? 0 : path, 'utf8');
-      try {
-        return parseCase(JSON.parse(text));
-      } catch (error) {
-        if (error instanceof SyntaxError) throw new InputError(path, `not JSON: ${error.message}`);
-        throw error;
-      }
-    });
+    const result = runCommand(
+      args,
+      (path) => {
+        const text = readFileSync(path === '-' ? 0 : path, 'utf8');
+        try {
+          return parseCase(JSON.parse(text));
+        } catch (error) {
+          if (error instanceof SyntaxError) throw new InputError(path, `not JSON: ${error.message}`);
+          throw error;
+        }
+      },
+      linesOf,
+    );
     process.stdout.write(`${JSON.stringify(result)}\n`);
     return 0;
   } catch (error) {

@@ -1,0 +1,86 @@
+/** Failure modes of SAE J1939-73 in our own words; position is the number. */
+export const FAILURE_MODES: readonly string[] = [
+  'value truly above normal, most severe',
+  'value truly below normal, most severe',
+  'erratic, intermittent or wrong data',
+  'voltage too high, or shorted to a high source',
+  'voltage too low, or shorted to a low source',
+  'current too low, or circuit open',
+  'current too high, or grounded circuit',
+  'mechanical system does not answer, or is out of adjustment',
+  'wrong frequency, pulse width or period',
+  'update rate wrong',
+  'changes too fast or too slowly',
+  'cause not known',
+  'bad smart device or part',
+  'out of calibration',
+  'special instruction: see the machine’s manual',
+  'above normal, least severe',
+  'above normal, moderate',
+  'below normal, least severe',
+  'below normal, moderate',
+  'network data received is marked bad',
+  'data drifted high',
+  'data drifted low',
+  ...Array.from({ length: 9 }, () => 'reserved'),
+  'the named condition is present',
+];
+
+/** Failure type bytes most used for circuits (SAE J2012DA), in our own words, by their two hex digits. */
+export const FAILURE_TYPES: Readonly<Record<string, string>> = {
+  '00': 'no extra information',
+  '01': 'general electrical',
+  '02': 'general signal',
+  '07': 'mechanical',
+  '09': 'component',
+  '11': 'short to ground',
+  '12': 'short to battery',
+  '13': 'open',
+  '14': 'short to ground or open',
+  '15': 'short to battery or open',
+  '16': 'circuit voltage too low',
+  '17': 'circuit voltage too high',
+  '18': 'circuit current too low',
+  '19': 'circuit current too high',
+  '1A': 'circuit resistance too low',
+  '1B': 'circuit resistance too high',
+  '1C': 'circuit voltage out of range',
+  '1D': 'circuit current out of range',
+  '1E': 'circuit resistance out of range',
+  '1F': 'circuit intermittent',
+  '22': 'signal amplitude too high',
+  '23': 'signal stuck low',
+  '24': 'signal stuck high',
+  '29': 'signal invalid',
+  '2F': 'signal erratic',
+  '31': 'no signal',
+  '38': 'wrong frequency',
+  '49': 'internal electronic fault',
+  '4B': 'over temperature',
+  '62': 'signals disagree',
+  '64': 'implausible signal',
+  '71': 'actuator stuck',
+  '72': 'actuator stuck open',
+  '73': 'actuator stuck closed',
+  '87': 'message missing',
+  '88': 'bus off',
+  '92': 'wrong operation',
+  '96': 'component internal',
+};
+
+/** Bits of a UDS status byte (ISO 14229), bit 0 first. */
+export const STATUS_BITS = [
+  'testFailed',
+  'testFailedThisOperationCycle',
+  'pendingDTC',
+  'confirmedDTC',
+  'testNotCompletedSinceLastClear',
+  'testFailedSinceLastClear',
+  'testNotCompletedThisOperationCycle',
+  'warningIndicatorRequested',
+] as const;
+
+/** Names of the set bits of a status byte. */
+export function statusNames(status: number): string[] {
+  return STATUS_BITS.filter((_name, bit) => ((status >> bit) & 1) === 1);
+}

@@ -58,6 +58,22 @@ describe('the command line', () => {
     expect(predict('--fault=W15:shortToFrame=0.5')[2]).toBeCloseTo(0.56, 1);
   });
 
+  it('names what floats and says what chatters, beside the predicted readings', () => {
+    const given = load(CASE);
+    const volts = {
+      kind: 'volts' as const,
+      from: 'Y8:1',
+      to: 'X8:2',
+      setup: { unplugged: ['X8'] },
+      value: 0,
+    };
+    const result = runCommand(['predict', 'x', '--fault', 'X8.1:open'], () => ({
+      ...given,
+      readings: [volts],
+    }));
+    expect(result).toEqual({ readings: [0], floating: [['Y8:1']], chatters: [false] });
+  });
+
   it('decodes a code in any notation, and a bus log', () => {
     expect(runCommand(['decode', 'SPN 523 FMI 31'], load)).toMatchObject({
       codes: [{ system: 'J1939', component: 523, failureMode: 31, text: expect.any(String) }],

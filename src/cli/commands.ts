@@ -1,11 +1,13 @@
 import { InputError } from '../core/circuit/inputError';
 import { CircuitModel } from '../core/circuit/model';
+import { nodesOfTest } from '../core/circuit/testPlace';
+import { floatingNodes } from '../core/circuit/world';
 import type { Case } from '../core/circuit/schema';
 import { diagnoseCase } from '../core/diagnosis/diagnose';
 import { faultByName, listFaults } from '../core/diagnosis/faults';
 import { CodeLog } from '../core/codes/codeLog';
 import { findCodes } from '../core/codes/findCodes';
-import { bindTest, predict, predictedValue } from '../core/diagnosis/predict';
+import { bindTest, predictedValue } from '../core/diagnosis/predict';
 import { parseReading } from '../core/units/parseReading';
 
 const USAGE =
@@ -67,10 +69,21 @@ function predictCase({ circuit, readings }: Case, fault: string | undefined) {
     const found = faultByName(listFaults(model), ref, name, severity);
     edits = found.fault.variants[0]!.edits(found.severity);
   }
+  const predicted = readings.map((reading, at) => {
+    const { solver, drive, read } = bindTest(model, reading, `readings[${at}]`);
+    const world = solver.solve(drive, edits);
+    const floating = new Set(floatingNodes(world));
+    return {
+      value: predictedValue(reading.kind, read(world)),
+      floating: nodesOfTest(reading).filter((name) => floating.has(name)),
+      chatters: world.chatters,
+    };
+  });
   return {
-    readings: readings.map((reading, at) =>
-      predictedValue(reading.kind, predict(bindTest(model, reading, `readings[${at}]`), edits)),
-    ),
+    readings: predicted.map(({ value }) => value),
+    // Of each reading: its points that nothing ties down, and whether no steady state was found.
+    floating: predicted.map(({ floating }) => floating),
+    chatters: predicted.map(({ chatters }) => chatters),
   };
 }
 

@@ -50,6 +50,14 @@ export function nodeKPa(world: World, node: number): number {
   return Number.isNaN(kPa) ? 0 : kPa;
 }
 
+/** Names of nodes that nothing ties to the frame (or the atmosphere) in this world: what reads there means little. */
+export function floatingNodes(world: World): string[] {
+  const { nodeNames, domains, frame, atmosphere } = world.situation.compiled;
+  return nodeNames.filter(
+    (_name, node) => !world.changed.joined(node, domains[node] === 'fluid' ? atmosphere : frame),
+  );
+}
+
 /** Conductance of a branch in this world, with the fault in it, siemens. */
 export function conductance(world: World, branch: number): number {
   let { siemens } = world.edges[branch]!;

@@ -67,6 +67,7 @@ const LEAST_WEIGHT = 2e-4;
 const LEAST_BITS = 0.002;
 /** Minutes that a blown fuse costs: fetch, fit, explain. */
 const BLOWN_FUSE_MINUTES = 10;
+const RISKY_SHARE = 0.5;
 const MOST_OUTCOMES = 4;
 /** Bands that differ by less than this are one to a person. */
 const MERGE_FREELY = 0.01;
@@ -117,6 +118,8 @@ interface Scored {
   minutes: number;
   score: number;
   proof: boolean;
+  /** Would more likely than not take a fuse with it. */
+  risky: boolean;
 }
 
 /** The heaviest hypotheses of every part that matters, carrying that part's whole weight. */
@@ -164,7 +167,8 @@ export function rankTests(
       const worlds = under.map(({ edits }) => solver.solve(drive, edits));
       // All tests of a group stand in one set-up: the way there and the risk to the fuse are the same for each.
       const toGetThere = setupMinutes(model, setup, first.setup);
-      const blown = drive.mode === 'live' ? BLOWN_FUSE_MINUTES * blowShare(worlds, under) : 0;
+      const risk = drive.mode === 'live' ? blowShare(worlds, under) : 0;
+      const blown = BLOWN_FUSE_MINUTES * risk;
       model.tidy();
       return group.map((candidate): Scored => {
         const { test } = candidate.bound;
@@ -177,7 +181,7 @@ export function rankTests(
         // The same points read the same way share their scatter: another set-up adds less than it seems.
         if (known) worth *= KNOWN_PLACE;
         if (proof) worth += scorer.refutation(test, predictions, prove.part) / Math.max(minutes, 0.3);
-        return { candidate, bits, minutes, score: worth, proof };
+        return { candidate, bits, minutes, score: worth, proof, risky: risk > RISKY_SHARE };
       });
     });
   };
@@ -191,7 +195,8 @@ export function rankTests(
           .map(({ candidate }) => candidate)
       : open;
   const scored = score(shortlist, hypotheses);
-  scored.sort((a, b) => b.score - a.score);
+  // A test that takes a fuse with it stands behind every other, however much it tells.
+  scored.sort((a, b) => Number(a.risky) - Number(b.risky) || b.score - a.score);
   const foreseen = hypothesesOf(posterior, true);
   return withoutTwins(
     scored.filter(({ bits, proof, score: worth }) => bits > LEAST_BITS || (proof && worth > 0)),

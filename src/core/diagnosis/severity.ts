@@ -71,3 +71,8 @@ export function logSum(values: ArrayLike<number>): number {
 export function sum(values: readonly number[]): number {
   return values.reduce((all, one) => all + one, 0);
 }
+
+/** x·ln x, 0 at 0. */
+export function xlogx(value: number): number {
+  return value > 0 ? value * Math.log(value) : 0;
+}

@@ -1,0 +1,128 @@
+import type { Test } from '../circuit/schema';
+import type { Hypothesis } from './hypotheses';
+import { totalSigma } from './likelihood';
+import type { Prediction } from './prediction';
+import { xlogx } from './severity';
+
+/** Cells a person can tell apart on the display. */
+const CELLS = 640;
+const OVER_CELL = CELLS - 1;
+
+export function cellOf(kind: Test['kind'], value: number): number {
+  if (value === Infinity) return OVER_CELL;
+  const size = Math.abs(value);
+  let at: number;
+  // Near zero a cell is about as wide as the meter and the contacts scatter, far from it a few percent of the value.
+  if (kind === 'volts') at = CELLS / 2 + Math.sign(value) * (Math.asinh(size / 0.6) / 0.05);
+  else if (kind === 'amps') at = Math.asinh(size / 0.1) / 0.07;
+  else if (kind === 'diode') at = size / 0.1;
+  else if (kind === 'pressure') at = CELLS / 2 + Math.sign(value) * (Math.asinh(size / 30) / 0.06);
+  else at = Math.asinh(size / 3) / 0.08;
+  return Math.min(Math.max(Math.round(at), 0), OVER_CELL - 1);
+}
+
+/** Counts how a test's answers divide the doubt between parts. Scratch arrays are kept between tests. */
+export class Scorer {
+  /** Weight of every answer cell and part, and of every cell. */
+  private readonly cells: Float64Array;
+  private readonly totals = new Float64Array(CELLS);
+  private readonly touched: number[] = [];
+  private readonly touchedCells: number[] = [];
+  private readonly slots: number;
+  private readonly priorEntropy: number;
+  private part = 0;
+  private weight = 0;
+
+  constructor(
+    partCount: number,
+    private readonly hypotheses: readonly Hypothesis[],
+  ) {
+    this.slots = partCount + 1;
+    this.cells = new Float64Array(CELLS * this.slots);
+    const parts = new Float64Array(this.slots);
+    for (const { part, weight } of hypotheses) parts[part + 1] = parts[part + 1]! + weight;
+    this.priorEntropy =
+      -parts.reduce((all, p) => all + xlogx(p), 0) + xlogx(parts.reduce((a, b) => a + b, 0));
+  }
+
+  private readonly put = (cell: number, share: number): void => {
+    const weight = this.weight * share;
+    const at = cell * this.slots + this.part;
+    if (this.cells[at] === 0) this.touched.push(at);
+    this.cells[at] = this.cells[at]! + weight;
+    if (this.totals[cell] === 0) this.touchedCells.push(cell);
+    this.totals[cell] = this.totals[cell]! + weight;
+  };
+
+  /** Expected fall of the entropy over parts, bits. */
+  information(test: Test, predictions: readonly Prediction[]): number {
+    const { cells, totals, touched, touchedCells } = this;
+    for (let h = 0; h < predictions.length; h++) {
+      this.part = this.hypotheses[h]!.part + 1;
+      this.weight = this.hypotheses[h]!.weight;
+      spread(test, predictions[h]!, this.put);
+    }
+    let after = 0;
+    for (const at of touched) {
+      after -= xlogx(cells[at]!);
+      cells[at] = 0;
+    }
+    for (const cell of touchedCells) {
+      after += xlogx(totals[cell]!);
+      totals[cell] = 0;
+    }
+    touched.length = 0;
+    touchedCells.length = 0;
+    return Math.max(0, (this.priorEntropy - after) / Math.LN2);
+  }
+
+  /** How surely an answer would clear the leading part if it were sound, bits: half the overlap distance. */
+  refutation(test: Test, predictions: readonly Prediction[], ref: string): number {
+    const guilty = new Map<number, number>();
+    const sound = new Map<number, number>();
+    let guiltyTotal = 0;
+    predictions.forEach((prediction, h) => {
+      const { ref: own, weight } = this.hypotheses[h]!;
+      if (own === ref) {
+        guiltyTotal += weight;
+        spread(test, prediction, (cell, share) => guilty.set(cell, (guilty.get(cell) ?? 0) + weight * share));
+      }
+    });
+    spread(test, predictions[0]!, (cell, share) => sound.set(cell, (sound.get(cell) ?? 0) + share));
+    let overlap = 0;
+    for (const [cell, share] of sound)
+      overlap += Math.min(share, (guilty.get(cell) ?? 0) / (guiltyTotal || 1));
+    return 2 * (1 - overlap);
+  }
+}
+
+/** Puts an answer into cells: three points of its spread, or the choices. */
+function spread(test: Test, prediction: Prediction, put: (cell: number, share: number) => void): void {
+  if (prediction.type === 'choice') {
+    for (const key in prediction.odds) {
+      const share = prediction.odds[key]!;
+      if (share > 1e-6) put(choiceCell(key), share);
+    }
+    return;
+  }
+  const { mean, sigma, loose } = prediction;
+  if (mean === Infinity) return put(OVER_CELL, 1);
+  // A pair that floats reads about nothing and wanders: it cannot be told from a dead one.
+  if (loose) return put(cellOf(test.kind, mean), 1);
+  const wide = totalSigma(test.kind, mean, sigma, test.meter);
+  const [middle, below, above] = [
+    cellOf(test.kind, mean),
+    cellOf(test.kind, mean - 1.3 * wide),
+    cellOf(test.kind, mean + 1.3 * wide),
+  ];
+  if (below === above) return put(middle, 1);
+  put(middle, 0.5);
+  put(below, 0.25);
+  put(above, 0.25);
+}
+
+function choiceCell(key: string): number {
+  let hash = 7;
+  for (const letter of key) hash = (hash * 31 + letter.charCodeAt(0)) % (CELLS - 2);
+  return hash;
+}

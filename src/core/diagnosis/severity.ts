@@ -30,14 +30,18 @@ export function priorDensity(severity: number, range: SeverityRange): number {
   return inMain ? MAIN_SHARE / main : (1 - MAIN_SHARE) / tails;
 }
 
-/** Logarithm of the prior mass that each of the ascending severities stands for: trapezoid over log severity. */
+/**
+ * Logarithm of the prior mass that each of the ascending severities stands for: trapezoid over log severity, each side
+ * under the density that holds in its middle, so that the step between the main range and the tails is not smeared.
+ */
 export function logMasses(severities: readonly number[], range: SeverityRange | null): number[] {
   if (!range || severities.length === 1) return severities.map(() => 0);
-  return severities.map((severity, s) => {
-    const before = s > 0 ? Math.log(severity / severities[s - 1]!) : 0;
-    const after = s + 1 < severities.length ? Math.log(severities[s + 1]! / severity) : 0;
-    return Math.log(priorDensity(severity, range) * 0.5 * (before + after) + 1e-300);
+  const between = severities.map((severity, s) => {
+    if (s === 0) return 0;
+    const below = severities[s - 1]!;
+    return Math.log(severity / below) * priorDensity(Math.sqrt(severity * below), range);
   });
+  return severities.map((_one, s) => Math.log(0.5 * (between[s]! + (between[s + 1] ?? 0)) + 1e-300));
 }
 
 /** Severities between which the middle `share` of the weight lies. */

@@ -7,6 +7,9 @@ import { faultByName, listFaults } from '../src/core/diagnosis/faults';
 import { bindTest, predict, predictedValue } from '../src/core/diagnosis/predict';
 import { parseReading } from '../src/core/units/parseReading';
 
+/** Gauges are kept in kPa and read in bar. */
+const KPA_IN_BAR = 100;
+
 /** A machine with a hidden fault: answers any test as the meter or the eye would. */
 export class MachineUnderTest {
   private readonly model: CircuitModel;
@@ -21,7 +24,8 @@ export class MachineUnderTest {
 
   /** What the display shows for a test, typed the way a technician would. */
   answer(test: Test): string {
-    const value = predictedValue(test.kind, predict(bindTest(this.model, test), this.edits));
+    const shown = predictedValue(test.kind, predict(bindTest(this.model, test), this.edits));
+    const value = typeof shown === 'number' && test.kind === 'pressure' ? shown / KPA_IN_BAR : shown;
     if (typeof value === 'number')
       return String(Number(Math.abs(value) < 0.01 ? value.toFixed(3) : value.toPrecision(3)));
     if (typeof value === 'boolean') return value ? 'clicks' : 'no click';

@@ -114,6 +114,18 @@ describe('coil, valve, pressure and contact in one loop', () => {
   });
 });
 
+describe('a gate with two coils', () => {
+  it('can be stuck to either side', () => {
+    const gate = fluid.gateValve();
+    const model = new CircuitModel(gate);
+    const { fault } = faultByName(listFaults(model), 'Q1', 'stuckShifted');
+    const rest = bindTest(model, { kind: 'moves', part: 'C1', setup: {} });
+    const ways = fault.variants.map(({ edits }) => predictedValue('moves', predict(rest, edits(1))));
+    expect(ways).toEqual(['extends', 'retracts']);
+    expect(predictedValue('moves', predict(rest, []))).toBe('still');
+  });
+});
+
 describe('vacuum', () => {
   it('pulls the actuator on command, and lets go at rest through the vent', () => {
     const circuit = fluid.vacuumVent();

@@ -1,4 +1,4 @@
-import { AT_REST, MIDWAY, SHIFTED } from '../circuit/fluidBranches';
+import { AT_REST, MIDWAY, OTHER_WAY, SHIFTED } from '../circuit/fluidBranches';
 import type { CircuitModel } from '../circuit/model';
 import {
   bridged,
@@ -74,7 +74,10 @@ export function addFluidFaults({ compiled }: CircuitModel, add: AddFault): void 
         break;
       case 'valve': {
         add(part, 'stuckAtRest', kind, null, position(AT_REST));
-        add(part, 'stuckShifted', kind, null, position(SHIFTED));
+        add(part, 'stuckShifted', kind, null, [
+          ...position(SHIFTED),
+          ...(part.part.kind === 'valve' && part.part.ways === '5/3' ? position(OTHER_WAY) : []),
+        ]);
         add(part, 'stuckMidway', kind, null, position(MIDWAY));
         add(part, 'sealLeak', kind, SEAL_LEAK, part.branches.map(bridged));
         const vents = part.branches.filter(({ role }) => role === 'vent');

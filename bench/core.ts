@@ -30,7 +30,7 @@ const times = {
   'next, unprepared': [] as number[],
   'next, prepared': [] as number[],
 };
-let counted = { faults: 0, tests: 0, skipped: 0 };
+let counted = { faults: 0, skippedFaults: 0, tests: 0, skipped: 0 };
 const clock = <T>(list: number[], work: () => T): T => {
   const started = performance.now();
   const result = work();

@@ -94,7 +94,9 @@ describe('bad input', () => {
           nodes: { '1': 'B+', '2': `A${k}` },
           closedWhen: { lever: [`f${k % 20}`] },
         },
-        { ref: `Y${k}`, kind: 'coil', nodes: { '1': `A${k}`, '2': 'GND' }, ohms: 30 + k },
+        { ref: `Y${k}`, kind: 'coil', nodes: { '1': `A${k}`, '2': `R${k}` }, ohms: 30 + k },
+        { ref: `W${k}`, kind: 'wire', nodes: { '1': `R${k}`, '2': `E${k}` }, bundle: 'loom' },
+        { ref: `E${k}`, kind: 'wire', nodes: { '1': `E${k}`, '2': 'GND' } },
       );
     }
     const lever = ['rest', ...Array.from({ length: 20 }, (_one, k) => `f${k}`)];
@@ -108,8 +110,9 @@ describe('bad input', () => {
     };
     const result = runCommand(['diagnose', 'x'], () =>
       parseCase({ format: 'spiraxis-case', version: 1, circuit, readings: [] }),
-    ) as { counted: { tests: number; skipped: number } };
+    ) as { counted: { tests: number; skipped: number; skippedFaults: number } };
     expect(result.counted.tests).toBeLessThanOrEqual(1600);
     expect(result.counted.skipped).toBeGreaterThan(0);
+    expect(result.counted.skippedFaults).toBeGreaterThan(1000);
   }, 60_000);
 });

@@ -18,8 +18,8 @@ export interface Diagnosis {
   unexplained: number;
   verdict: Verdict;
   next: RankedTest[];
-  /** How many candidate faults were weighed, tests ranked, and sensible tests left out for lack of room. */
-  counted: { faults: number; tests: number; skipped: number };
+  /** How many candidate faults were weighed and tests ranked, and how many of each were left out for lack of room. */
+  counted: { faults: number; skippedFaults: number; tests: number; skipped: number };
 }
 
 export interface DiagnoseOptions {
@@ -105,7 +105,12 @@ export class Diagnoser {
       unexplained: posterior.unexplained,
       verdict,
       next,
-      counted: { faults: this.weigher.faults.length, tests: candidates.length, skipped: own.skipped },
+      counted: {
+        faults: this.weigher.faults.length,
+        skippedFaults: this.weigher.faultsLeftOut,
+        tests: candidates.length,
+        skipped: own.skipped,
+      },
     };
   }
 

@@ -25,7 +25,11 @@ const WORST_JOINT_OHMS = 2e6;
 const BREAKDOWN_SHARES = [0.1, 0.35, 0.7, 2, 6, 18];
 
 /** Faults of everything that carries current, between wires of a bundle, and of plugs in each other's place. */
-export function addElectricalFaults(model: CircuitModel, add: AddFault): void {
+export function addElectricalFaults(
+  model: CircuitModel,
+  add: AddFault,
+  leaveOut: (count: number) => void,
+): void {
   const { compiled } = model;
   const loops = model.loopOhms();
   /** Loop a leak at this branch competes with: the load's, or the whole supply's when it never carries current. */
@@ -221,27 +225,33 @@ export function addElectricalFaults(model: CircuitModel, add: AddFault): void {
         add(part, 'stuckOn', kind, null, [forced(body, true)]);
     }
   }
-  addBundleShorts(model, add);
-  addSwappedConnectors(model, add);
+  addBundleShorts(model, add, leaveOut);
+  addSwappedConnectors(model, add, leaveOut);
 }
 
 /** Neighbours looked at in a thick bundle, and plugs that might be mistaken for each other: near ones first. */
 const MOST_BUNDLE_SHORTS = 160;
 const MOST_SWAPPED = 12;
 
-/** Pairs of a list, near neighbours first, at most so many.  */
-function nearPairs<T>(list: readonly T[], fits: (one: T, two: T) => boolean, most: number): [T, T][] {
+/** Pairs of a list, near neighbours first, at most so many; how many more there were goes to `leaveOut`. */
+function nearPairs<T>(
+  list: readonly T[],
+  fits: (one: T, two: T) => boolean,
+  most: number,
+  leaveOut: (count: number) => void,
+): [T, T][] {
   const pairs: [T, T][] = [];
   for (let apart = 1; apart < list.length; apart++) {
-    for (let at = 0; at + apart < list.length && pairs.length < most; at++) {
+    for (let at = 0; at + apart < list.length; at++) {
       const [one, two] = [list[at]!, list[at + apart]!];
       if (fits(one, two)) pairs.push([one, two]);
     }
   }
-  return pairs;
+  leaveOut(Math.max(0, pairs.length - most));
+  return pairs.slice(0, most);
 }
 
-function addBundleShorts(model: CircuitModel, add: AddFault): void {
+function addBundleShorts(model: CircuitModel, add: AddFault, leaveOut: (count: number) => void): void {
   const wires = model.compiled.parts.filter(({ part }) => part.kind === 'wire' && part.bundle !== undefined);
   const beside = (one: CompiledPart, two: CompiledPart) => {
     if (one.part.kind !== 'wire' || two.part.kind !== 'wire' || one.part.bundle !== two.part.bundle)
@@ -250,7 +260,7 @@ function addBundleShorts(model: CircuitModel, add: AddFault): void {
     return ![from.a, from.b].some((node) => node === to.a || node === to.b);
   };
   const range: SeverityRange = { unit: 'ohms', least: 0.01, most: 1e6, mainLeast: 0.01, mainMost: 100 };
-  for (const [one, two] of nearPairs(wires, beside, MOST_BUNDLE_SHORTS)) {
+  for (const [one, two] of nearPairs(wires, beside, MOST_BUNDLE_SHORTS, leaveOut)) {
     const [from, to] = [one, two].map(({ branches }) => ({ branch: branches[0]!.index, end: 'b' as const }));
     const bridge: FaultVariant = {
       weight: 1,
@@ -261,14 +271,18 @@ function addBundleShorts(model: CircuitModel, add: AddFault): void {
 }
 
 /** Connectors with the same number of pins can be plugged into each other's place. */
-function addSwappedConnectors({ compiled }: CircuitModel, add: AddFault): void {
+function addSwappedConnectors(
+  { compiled }: CircuitModel,
+  add: AddFault,
+  leaveOut: (count: number) => void,
+): void {
   const plugs = compiled.connectors.map((connector) => ({
     connector,
     pins: compiled.parts.filter(({ part }) => part.kind === 'pin' && part.connector === connector),
   }));
   const alike = (one: (typeof plugs)[number], two: (typeof plugs)[number]) =>
     one.pins.length === two.pins.length;
-  for (const [ours, theirs] of nearPairs(plugs, alike, MOST_SWAPPED)) {
+  for (const [ours, theirs] of nearPairs(plugs, alike, MOST_SWAPPED, leaveOut)) {
     const pairs = ours.pins.map(
       (pin, k) => [pin.branches[0]!.index, theirs.pins[k]!.branches[0]!.index] as const,
     );

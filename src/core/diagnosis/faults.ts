@@ -7,8 +7,14 @@ import { addFluidFaults } from './fluidFaults';
 
 const WET: readonly FaultName[] = ['weakInsulation', 'highResistance', 'shortToFrame'];
 
-/** Every fault the circuit can have, with shares that add, together with `NO_FAULT_PRIOR`, to one. */
-export function listFaults(model: CircuitModel): CandidateFault[] {
+/**
+ * Every fault the circuit can have, with shares that add, together with `NO_FAULT_PRIOR`, to one. Of thick looms and
+ * many plugs only near pairs are looked at; `leaveOut` is told how many others there are.
+ */
+export function listFaults(
+  model: CircuitModel,
+  leaveOut: (count: number) => void = () => undefined,
+): CandidateFault[] {
   const environment = model.compiled.circuit.environment ?? {};
   const faults: CandidateFault[] = [];
   const add: AddFault = (part, fault, group, severity, variants, { other, factor = 1 } = {}) => {
@@ -31,7 +37,7 @@ export function listFaults(model: CircuitModel): CandidateFault[] {
       variants: variants.map((variant) => ({ ...variant, weight: variant.weight / total })),
     });
   };
-  addElectricalFaults(model, add);
+  addElectricalFaults(model, add, leaveOut);
   addFluidFaults(model, add);
   const sum = faults.reduce((total, { prior }) => total + prior, 0);
   for (const fault of faults) fault.prior *= (1 - NO_FAULT_PRIOR) / sum;

@@ -38,11 +38,13 @@ interface Profile {
 /** Weighs every candidate fault against all observations. */
 export class Weigher {
   readonly faults: readonly CandidateFault[];
+  /** Pairs of loom wires and of plugs that were not looked at. */
+  faultsLeftOut = 0;
   private readonly table: FaultTable;
   private readonly sound = new Map<string, Prediction>();
 
   constructor(readonly model: CircuitModel) {
-    this.faults = listFaults(model);
+    this.faults = listFaults(model, (count) => (this.faultsLeftOut += count));
     this.table = new FaultTable(model, this.faults);
   }
 

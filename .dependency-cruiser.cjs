@@ -20,6 +20,18 @@ module.exports = {
       to: { dependencyTypes: ['core'] },
     },
     {
+      name: 'formats-over-core',
+      severity: 'error',
+      from: { path: '^src/formats', pathNot: '\\.test\\.ts$' },
+      to: { path: '^src/(app|features|db|ui|workers|cli|devices)' },
+    },
+    {
+      name: 'devices-over-core',
+      severity: 'error',
+      from: { path: '^src/devices', pathNot: '\\.test\\.ts$' },
+      to: { path: '^src/(app|features|db|ui|workers|cli)' },
+    },
+    {
       name: 'db-below-features',
       severity: 'error',
       from: { path: '^src/db' },

@@ -19,7 +19,7 @@ export default async () => ({
   projects: [
     await project('core', ['<rootDir>/src/core/**/*.test.ts']),
     await project('features', [
-      '<rootDir>/src/{features,ui,workers,cli}/**/*.test.ts',
+      '<rootDir>/src/{features,ui,workers,cli,formats,devices}/**/*.test.ts',
       '<rootDir>/scripts/**/*.test.ts',
     ]),
     await project('db', ['<rootDir>/src/db/**/*.test.ts']),

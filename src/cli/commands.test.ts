@@ -87,7 +87,7 @@ describe('the command line', () => {
       '(10.1) can0 1CEBFF00#0114FF640001026E',
       '(10.2) can0 1CEBFF00#020000016CF0E507',
     ];
-    expect(runCommand(['decode', '--log', 'x'], load, () => lines)).toMatchObject({
+    expect(runCommand(['decode', '--log', 'x'], load, () => [lines.join('\n')])).toMatchObject({
       codes: [
         { component: 100, failureMode: 1, sourceAddress: 0, count: 1, first: 10.2, last: 10.2 },
         { component: 110, failureMode: 0 },

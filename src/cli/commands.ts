@@ -5,22 +5,22 @@ import { floatingNodes } from '../core/circuit/world';
 import type { Case } from '../core/circuit/schema';
 import { diagnoseCase } from '../core/diagnosis/diagnose';
 import { faultByName, listFaults } from '../core/diagnosis/faults';
-import { CodeLog } from '../core/codes/codeLog';
 import { findCodes } from '../core/codes/findCodes';
 import { bindTest, predictedValue } from '../core/diagnosis/predict';
 import { parseReading } from '../core/units/parseReading';
+import { LogReader } from '../formats/logReader';
 
 const USAGE =
   'use one of: diagnose CASE, predict CASE [--fault PART:FAULT[=OHMS]], reading TEXT, decode TEXT, decode --log FILE';
 
 /**
- * Runs one command. `load` reads and checks a case file, `readLines` gives a log's lines. Throws `InputError` for
+ * Runs one command. `load` reads and checks a case file, `readPieces` gives a log's text piece by piece. Throws `InputError` for
  * anything a person must mend.
  */
 export function runCommand(
   args: readonly string[],
   load: (path: string) => Case,
-  readLines: (path: string) => Iterable<string> = () => [],
+  readPieces: (path: string) => Iterable<string> = () => [],
 ): unknown {
   const { words, options } = splitArguments(args);
   const [command, target] = words;
@@ -41,7 +41,7 @@ export function runCommand(
     }
     case 'decode': {
       const file = options.get('log');
-      if (file !== undefined) return decodeLog(readLines(file));
+      if (file !== undefined) return decodeLog(readPieces(file));
       const text = required(words.slice(1).join(' ') || undefined, 'TEXT');
       return { codes: findCodes(text) };
     }
@@ -51,10 +51,10 @@ export function runCommand(
 }
 
 /** Codes of a bus log, with how many of its lines could not be read. */
-function decodeLog(lines: Iterable<string>) {
-  const log = new CodeLog();
-  for (const line of lines) log.line(line);
-  return log.summary();
+function decodeLog(pieces: Iterable<string>) {
+  const log = new LogReader();
+  for (const piece of pieces) log.push(piece);
+  return log.end();
 }
 
 function predictCase({ circuit, readings }: Case, fault: string | undefined) {

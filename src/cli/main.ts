@@ -5,22 +5,16 @@ import { parseCase } from '../core/circuit/parse';
 import { runCommand } from './commands';
 
 const CHUNK_BYTES = 1 << 20;
-/** A line longer than this is no log line; it is cut so that memory stays bounded. */
-const LONGEST_LINE = 10_000;
-
-/** Lines of a file, a piece at a time: a log may be larger than memory. */
-function* linesOf(path: string): Generator<string> {
+/** Text of a file, a piece at a time: a log may be larger than memory. */
+function* piecesOf(path: string): Generator<string> {
   const file = path === '-' ? 0 : openSync(path, 'r');
   try {
     const chunk = Buffer.alloc(CHUNK_BYTES);
     const decoder = new StringDecoder('utf8');
-    let rest = '';
     for (let size = readSync(file, chunk); size > 0; size = readSync(file, chunk)) {
-      const lines = (rest + decoder.write(chunk.subarray(0, size))).split(/\r?\n/);
-      rest = lines.pop()!.slice(0, LONGEST_LINE);
-      yield* lines;
+      yield decoder.write(chunk.subarray(0, size));
     }
-    if (rest) yield rest;
+    yield decoder.end();
   } finally {
     if (file !== 0) closeSync(file);
   }
@@ -40,7 +34,7 @@ function main(args: readonly string[]): number {
           throw error;
         }
       },
-      linesOf,
+      piecesOf,
     );
     process.stdout.write(`${JSON.stringify(result)}\n`);
     return 0;

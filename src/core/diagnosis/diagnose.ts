@@ -120,6 +120,12 @@ export class Diagnoser {
     this.weigher.prepare(key, bound);
   }
 
+  /** Log-likelihood of the readings on the healthy circuit. */
+  healthyFit(readings: readonly Reading[]): number {
+    const { noFaultFits } = this.weigher.weigh(gatherObservations(this.model, readings));
+    return noFaultFits.reduce((sum, fit) => sum + fit, 0);
+  }
+
   /** What a test of the user's own choice would tell, after the given readings. */
   evaluate(readings: readonly Reading[], test: Test): RankedTest {
     const posterior = this.weigher.weigh(gatherObservations(this.model, readings));

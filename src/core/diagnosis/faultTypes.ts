@@ -57,6 +57,8 @@ export interface CandidateFault {
   other?: string;
   /** Share before any reading. All candidates and `noFault` add to one. */
   prior: number;
+  /** How often it happens, on the scale of `FREQUENCY`: compares faults of different circuits. */
+  frequency: number;
   severity: SeverityRange | null;
   variants: FaultVariant[];
 }

@@ -33,6 +33,7 @@ export function listFaults(
       fault,
       ...(other === undefined ? {} : { other }),
       prior,
+      frequency: prior,
       severity,
       variants: variants.map((variant) => ({ ...variant, weight: variant.weight / total })),
     });

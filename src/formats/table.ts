@@ -1,0 +1,51 @@
+import Papa from 'papaparse';
+import { InputError } from '@/core/circuit/inputError';
+
+/** Rows of a CSV file under its header; header names in lower case without blanks around them. */
+export interface TableRow {
+  /** Line of the file, the header being line 1; exact where no field holds a line break. */
+  line: number;
+  cells: Readonly<Record<string, string>>;
+}
+
+/**
+ * Reads a CSV table: comma or semicolon, any order of columns, header in any case, columns nobody knows left alone.
+ * Throws `InputError` naming the line for a damaged file or a column that must be there and is not; with `keepGoing`, a
+ * damaged row comes as it could be read.
+ */
+export function readTable(
+  text: string,
+  needed: readonly string[] = [],
+  damaged: 'refuse' | 'keepGoing' = 'refuse',
+): TableRow[] {
+  const plain = text.replace(/^\uFEFF/, '');
+  const { data, errors, meta } = Papa.parse<Record<string, string>>(plain, {
+    header: true,
+    skipEmptyLines: 'greedy',
+    transformHeader: (header) => header.trim().toLowerCase(),
+  });
+  const broken = errors.find(({ type }) => type === 'Quotes');
+  if (broken && damaged === 'refuse')
+    throw new InputError(`line ${lineAt(plain, broken.index ?? 0)}`, `${broken.message}; close the quote`);
+  const missing = needed.filter((column) => !meta.fields?.includes(column));
+  if (missing.length > 0) {
+    throw new InputError('line 1', `no column "${missing[0]}"; the header must name ${needed.join(', ')}`);
+  }
+  return data.map((cells, at) => ({ line: at + 2, cells }));
+}
+
+/** Writes a CSV table (RFC 4180). A cell that a spreadsheet would take for a formula gets a leading apostrophe. */
+export function writeTable(
+  columns: readonly string[],
+  rows: readonly Readonly<Record<string, unknown>>[],
+): string {
+  return `${Papa.unparse(
+    {
+      fields: [...columns],
+      data: rows.map((row) => columns.map((column) => row[column] ?? '')),
+    },
+    { newline: '\r\n', escapeFormulae: /^(?:[=@\t\r]|[+-](?![\d.]))/ },
+  )}\r\n`;
+}
+
+const lineAt = (text: string, index: number) => text.slice(0, index).split('\n').length;

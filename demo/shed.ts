@@ -90,6 +90,17 @@ const closing = { controls: { gate: 'close' } };
 
 export const JOBS: readonly DemoJob[] = [
   {
+    number: 418,
+    machine: 'G-1',
+    function: 'Tiller float valve',
+    title: 'Tiller float lets go at once',
+    person: 'Ilse',
+    hoursAgo: 0.4,
+    words: 'Float button lights for a moment, then the display beeps and shows a code. Nothing floats.',
+    hidden: { part: 'W114', fault: 'shortToFrame', ohms: 0.6 },
+    tests: [],
+  },
+  {
     number: 417,
     machine: 'G-2',
     function: 'Blade tilt, both ways',
@@ -189,6 +200,17 @@ export const JOBS: readonly DemoJob[] = [
   },
 ];
 
+/** Codes of a machine that are always there and belong to none of its functions. */
+export const STANDING_CODES: Readonly<Record<string, readonly (readonly [number, number])[]>> = {
+  'G-1': [[520330, 31]],
+};
+
+/** Edits that put a job's hidden fault into its circuit. */
+export function hiddenEdits(circuit: Circuit, { part, fault, ohms }: DemoJob['hidden']) {
+  const found = faultByName(listFaults(new CircuitModel(circuit)), part, fault, ohms);
+  return found.fault.variants[0]!.edits(found.severity);
+}
+
 export function loadDemoCircuit(name: string): Circuit {
   return parseCircuit(
     JSON.parse(readFileSync(join(process.cwd(), 'demo', 'circuits', `${name}.circuit.json`), 'utf8')),
@@ -199,10 +221,9 @@ export function loadDemoCircuit(name: string): Circuit {
 export function takeReadings(circuit: Circuit, { hidden, tests, number }: DemoJob): Reading[] {
   const model = new CircuitModel(circuit);
   const random = seededRandom(number);
-  const found = faultByName(listFaults(model), hidden.part, hidden.fault, hidden.ohms);
-  const variant = found.fault.variants[0]!;
+  const edits = hiddenEdits(circuit, hidden);
   return tests.map((test) => {
-    const prediction = predict(bindTest(model, test), variant.edits(found.severity));
+    const prediction = predict(bindTest(model, test), edits);
     let value = predictedValue(test.kind, prediction);
     if (typeof value === 'number') {
       value = Number(

@@ -10,6 +10,7 @@ import { checkNode, checkPort, ensureBuild, ensurePackages, must, ROOT, VAR } fr
 
 const port = Number(process.env.SPIRAXIS_PORT ?? 3000);
 const dbPort = Number(process.env.SPIRAXIS_DB_PORT ?? 33060);
+const busPort = Number(process.env.SPIRAXIS_BUS_PORT ?? 33070);
 const folder = join(process.env.SPIRAXIS_VAR ?? VAR, 'mariadb');
 
 await run(async () => {
@@ -18,6 +19,7 @@ await run(async () => {
   checkNode();
   await checkPort(port, 'application', 'SPIRAXIS_PORT');
   await checkPort(dbPort, 'database', 'SPIRAXIS_DB_PORT');
+  await checkPort(busPort, 'simulated bus', 'SPIRAXIS_BUS_PORT');
   ensurePackages();
   ensureBuild();
   if (process.argv.includes('--fresh')) removeMariaDb(folder);
@@ -26,14 +28,17 @@ await run(async () => {
     ...process.env,
     NODE_ENV: 'production',
     SPIRAXIS_DATABASE_URL: database.url,
+    SPIRAXIS_BUS_PORT: String(busPort),
     NEXT_TELEMETRY_DISABLED: '1',
   };
   let server = null;
+  let bus = null;
   let stopping = false;
   const stop = async () => {
     if (stopping) return;
     stopping = true;
     server?.kill('SIGTERM');
+    bus?.kill('SIGTERM');
     if (server)
       await new Promise((resolve) => (server.exitCode === null ? server.once('exit', resolve) : resolve()));
     await database.stop();
@@ -43,6 +48,11 @@ await run(async () => {
   try {
     must('npx', ['tsx', 'scripts/seed.ts'], { env });
     if (stopping) return;
+    bus = spawn(process.execPath, ['--import', 'tsx', 'scripts/bus-simulator.ts'], {
+      cwd: ROOT,
+      env,
+      stdio: ['ignore', 'ignore', 'inherit'],
+    });
     const next = join(ROOT, 'node_modules', 'next', 'dist', 'bin', 'next');
     server = spawn(process.execPath, [next, 'start', '-H', '127.0.0.1', '-p', String(port)], {
       cwd: ROOT,

@@ -1,8 +1,10 @@
 /** Brings the schema up to date and, into an empty database, puts the demonstration shed. Keeps what is there. */
 import { v7 as uuidv7 } from 'uuid';
+import { CODE_BOOKS } from '../demo/codeBooks';
 import { JOBS, loadDemoCircuit, MACHINES, takeReadings } from '../demo/shed';
 import type { Entry } from '../src/core/job/entries';
 import { seededRandom } from '../src/core/random';
+import { mergeBook } from '../src/db/codeBook';
 import { appendEntries } from '../src/db/entries';
 import { migrate } from '../src/db/migrate';
 import { closePool, pool, withTransaction } from '../src/db/pool';
@@ -19,12 +21,13 @@ async function seed(): Promise<void> {
   if (applied.length > 0) process.stdout.write(`spiraxis: schema brought up to ${applied.at(-1)}\n`);
   // For the tests: start from the demo data whatever stood there.
   if (process.argv.includes('--fresh')) {
-    for (const table of ['entries', 'jobs', 'functions', 'machines'])
+    for (const table of ['job_codes', 'entries', 'jobs', 'functions', 'code_book', 'machines', 'photos'])
       await pool().query(`DELETE FROM ${table}`);
   }
   const [rows] = await pool().query<RowDataPacket[]>('SELECT COUNT(*) AS n FROM machines');
   if (Number(rows[0]?.n) > 0 || process.argv.includes('--empty')) return;
   const functionIds = new Map<string, { id: string; circuit: string }>();
+  const books: { machineId: string; code: string }[] = [];
   const logs: { jobId: string; entries: Entry[] }[] = [];
   await withTransaction(async (db) => {
     for (const machine of MACHINES) {
@@ -34,6 +37,7 @@ async function seed(): Promise<void> {
         machine.code,
         machine.name,
       ]);
+      books.push({ machineId, code: machine.code });
       for (const { name, circuit } of machine.functions) {
         const id = makeId(now - 500 * HOUR);
         functionIds.set(`${machine.code}|${name}`, { id, circuit });
@@ -63,6 +67,7 @@ async function seed(): Promise<void> {
       logs.push({ jobId, entries });
     }
   });
+  for (const { machineId, code } of books) await mergeBook(machineId, CODE_BOOKS[code] ?? []);
   for (const { jobId, entries } of logs) await appendEntries(jobId, entries);
   process.stdout.write(
     `spiraxis: demo data in place: ${MACHINES.length} machines, ${JOBS.length} open jobs\n`,

@@ -20,6 +20,7 @@ import {
 const folder = join(VAR, 'test');
 const dbPort = Number(process.env.SPIRAXIS_TEST_DB_PORT ?? 33061);
 const port = Number(process.env.SPIRAXIS_TEST_PORT ?? 3100);
+const busPort = Number(process.env.SPIRAXIS_TEST_BUS_PORT ?? 33071);
 const tally = { passed: 0, failed: 0 };
 
 function check(name, program, args, env = {}) {
@@ -79,8 +80,9 @@ await run(async () => {
 
   removeMariaDb(join(folder, 'mariadb'));
   const database = await startMariaDb({ folder: join(folder, 'mariadb'), port: dbPort });
-  const env = { SPIRAXIS_DATABASE_URL: database.url };
+  const env = { SPIRAXIS_DATABASE_URL: database.url, SPIRAXIS_BUS_PORT: String(busPort) };
   let server = null;
+  let bus = null;
   try {
     const db = join(folder, 'db.json');
     suite('database tests', 'npx', jest(['db'], db, ['--runInBand']), env, db);
@@ -90,6 +92,11 @@ await run(async () => {
       env: { ...process.env, ...env },
     });
     if (seeded.status !== 0) throw new Error('demo data could not be prepared');
+    bus = spawn(process.execPath, ['--import', 'tsx', 'scripts/bus-simulator.ts'], {
+      cwd: ROOT,
+      stdio: ['ignore', 'ignore', 'inherit'],
+      env: { ...process.env, ...env },
+    });
     server = spawn(
       process.execPath,
       [
@@ -117,6 +124,7 @@ await run(async () => {
     );
   } finally {
     server?.kill('SIGTERM');
+    bus?.kill('SIGTERM');
     await database.stop();
   }
 }).finally(() => {

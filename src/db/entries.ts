@@ -1,4 +1,5 @@
 import type { ResultSetHeader, RowDataPacket } from 'mysql2/promise';
+import { codeKey } from '@/core/codes/codeBook';
 import { entrySchema, type Entry } from '@/core/job/entries';
 import { pool, withTransaction } from './pool';
 
@@ -38,6 +39,24 @@ export async function appendEntries(jobId: string, entries: readonly Entry[]): P
       );
       if (result.affectedRows === 1) {
         added++;
+        if (entry.type === 'code') {
+          // What later jobs look up: which jobs were about this code.
+          await db.execute(
+            `INSERT INTO job_codes (entry_id, job_id, machine_id, code_key)
+             SELECT ?, j.id, f.machine_id, ? FROM jobs j JOIN functions f ON f.id = j.function_id WHERE j.id = ?`,
+            [entry.id, codeKey(entry.body), jobId],
+          );
+        }
+        if (entry.type === 'handOver') {
+          await db.execute('UPDATE jobs SET closed_at = ? WHERE id = ?', [new Date(entry.at), jobId]);
+        }
+        if (entry.type === 'withdrawal') {
+          await db.execute(
+            `UPDATE jobs SET closed_at = NULL WHERE id = ?
+             AND EXISTS (SELECT 1 FROM entries e WHERE e.id = ? AND e.type = 'handOver')`,
+            [jobId, entry.supersedes],
+          );
+        }
         continue;
       }
       const [rows] = await db.query<RowDataPacket[]>(

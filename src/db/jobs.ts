@@ -20,6 +20,7 @@ export type JobListRow = z.infer<typeof jobListRow>;
 
 const jobRow = jobListRow.extend({
   function_id: z.string(),
+  machine_id: z.string(),
   closed_at: z.date().nullable(),
   circuit: json(circuitSchema),
 });
@@ -73,7 +74,7 @@ export async function countOpenJobs(): Promise<number> {
 /** A job with its circuit, or null. */
 export async function findJob(number: number): Promise<JobRow | null> {
   const [rows] = await pool().query<RowDataPacket[]>(
-    `SELECT j.id, j.number, j.title, j.person, j.opened_at, j.closed_at, j.function_id, f.circuit,
+    `SELECT j.id, j.number, j.title, j.person, j.opened_at, j.closed_at, j.function_id, f.machine_id, f.circuit,
        m.code AS machine_code, m.name AS machine_name, f.name AS function_name
      FROM jobs j JOIN functions f ON f.id = j.function_id JOIN machines m ON m.id = f.machine_id
      WHERE j.number = ?`,
@@ -122,4 +123,21 @@ export async function insertJob(job: {
     );
     return number;
   });
+}
+
+export async function findMachine(code: string): Promise<{ id: string; code: string; name: string } | null> {
+  const [rows] = await pool().query<RowDataPacket[]>('SELECT id, code, name FROM machines WHERE code = ?', [
+    code,
+  ]);
+  return rows[0] ? z.object({ id: z.string(), code: z.string(), name: z.string() }).parse(rows[0]) : null;
+}
+
+/** Functions of one machine, by name. */
+export async function functionsOf(machineId: string): Promise<FunctionRow[]> {
+  const [rows] = await pool().query<RowDataPacket[]>(
+    `SELECT f.id, f.name, f.circuit, m.code AS machine_code, m.name AS machine_name
+     FROM functions f JOIN machines m ON m.id = f.machine_id WHERE m.id = ? ORDER BY f.name`,
+    [machineId],
+  );
+  return rows.map((row) => functionRow.parse(row));
 }

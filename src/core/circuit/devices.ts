@@ -110,11 +110,13 @@ export function advanceDevices(world: World, state: Uint8Array, faults: DeviceFa
   const seconds = situation.setup.afterSeconds ?? Infinity;
   let worst = -1;
   let worstLoad = 1;
+  // A driver limits within microseconds: until it has, the current says nothing about the fuse before it.
+  const limiting = frozen ? false : limitDrivers(world, state);
   devices.forEach((device, at) => {
     if (frozen && device.kind !== 'diode') return;
     switch (device.kind) {
       case 'fuse': {
-        if (state[at] === 1) return;
+        if (state[at] === 1 || limiting) return;
         const load = Math.abs(branchAmps(world, device.branch)) / (FUSE_LIMIT * device.amps);
         fuseLoad.set(device.part, Math.max(load, fuseLoad.get(device.part) ?? 0));
         if (load > worstLoad && openedBy(seconds, 100 * FUSE_LIMIT * load) >= 0.5) {
@@ -142,8 +144,6 @@ export function advanceDevices(world: World, state: Uint8Array, faults: DeviceFa
         return;
       }
       case 'driver':
-        if (state[at] === 0) state[at] = branchAmps(world, device.branch) > device.limit ? 1 : 0;
-        else state[at] = branchVolts(world, device.branch) < device.limit * device.ohms ? 0 : 1;
         return;
       case 'valve':
         state[at] = spoolPosition(world, device, state[at]!, faults.positions.get(device.part));
@@ -167,6 +167,19 @@ export function advanceDevices(world: World, state: Uint8Array, faults: DeviceFa
     }
   });
   if (worst >= 0) state[worst] = 1;
+}
+
+/** Puts every driver into or out of its limit; says whether any changed. */
+function limitDrivers(world: World, state: Uint8Array): boolean {
+  let changed = false;
+  world.devices.forEach((device, at) => {
+    if (device.kind !== 'driver') return;
+    const before = state[at];
+    if (before === 0) state[at] = branchAmps(world, device.branch) > device.limit ? 1 : 0;
+    else state[at] = branchVolts(world, device.branch) < device.limit * device.ohms ? 0 : 1;
+    if (state[at] !== before) changed = true;
+  });
+  return changed;
 }
 
 function spoolPosition(

@@ -163,6 +163,14 @@ describe('a solved circuit', () => {
     const heavy = circuit([driver, { ...coil, ohms: 2 }], { key: ['off', 'on'] });
     expect(read(heavy, { kind: 'code', part: 'U1', setup: on })).toEqual([6]);
     expect(read(heavy, { kind: 'amps', through: 'Y1', setup: on })).toBeCloseTo(3, 2);
+    // The limit acts long before a fuse could: a dead short behind the driver blows none.
+    const fuse = { ref: 'F1', kind: 'fuse', nodes: { '1': 'B+', '2': 'F' }, amps: 5 };
+    const shorted = circuit(
+      [fuse, { ...driver, nodes: { ...driver.nodes, supply: 'F' } }, { ...coil, ohms: 0.05 }],
+      { key: ['off', 'on'] },
+    );
+    expect(read(shorted, { kind: 'fuse', part: 'F1', setup: on })).toBe('holds');
+    expect(read(shorted, { kind: 'code', part: 'U1', setup: on })).toEqual([6]);
   });
 
   it('steps volts down through a transformer, and shows an ohmmeter its windings only', () => {

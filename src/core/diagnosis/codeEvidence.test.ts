@@ -1,6 +1,7 @@
 import { CircuitModel } from '../circuit/model';
+import type { Reading } from '../circuit/schema';
 import { driverHighSide, singleCoil, twinOutputs } from '../templates/electrical';
-import { codeCandidates, codedDrivers, codeReading } from './codeEvidence';
+import { codeCandidates, codedDrivers, codeReading, unplugTests } from './codeEvidence';
 import { Diagnoser } from './diagnose';
 
 describe('codes as evidence', () => {
@@ -24,6 +25,21 @@ describe('codes as evidence', () => {
     expect(doubt([5], breaks)).toBeGreaterThan(0.8);
     expect(doubt([6], breaks)).toBeLessThan(0.1);
     expect(doubt([], breaks)).toBeLessThan(doubt([5], breaks) * 0.6);
+  });
+
+  it('offers to take off each plug that the driver feeds, and the answer says on which side the fault is', () => {
+    const tests = unplugTests(new CircuitModel(circuit));
+    expect(tests.map(({ setup }) => setup.unplugged)).toEqual([['X10'], ['X1']]);
+    const [, atCoil] = tests;
+    const diagnoser = new Diagnoser(circuit);
+    const before = codeReading(driver!, [6]);
+    const doubt = (value: number[], parts: string[]) =>
+      diagnoser
+        .diagnose([before, { ...atCoil!, value } as Reading])
+        .suspects.filter(({ part }) => parts.includes(part))
+        .reduce((sum, { share }) => sum + share, 0);
+    expect(doubt([5], ['Y1', 'W3'])).toBeGreaterThan(0.9);
+    expect(doubt([6], ['A1', 'W2'])).toBeGreaterThan(0.9);
   });
 
   it('lists the functions a code may be about by how often they would set it', () => {

@@ -1,5 +1,6 @@
-import { CircuitModel } from '../circuit/model';
-import type { Circuit, Reading, Setup } from '../circuit/schema';
+import { type CircuitModel } from '../circuit/model';
+import type { Circuit, Reading, Setup, Test } from '../circuit/schema';
+import { branchAmps } from '../circuit/world';
 import { Diagnoser, type Diagnosis } from './diagnose';
 import { NO_FAULT_PRIOR } from './faultFrequency';
 import { workingPatterns } from './patterns';
@@ -29,6 +30,23 @@ export function codedDrivers(model: CircuitModel): CodedDriver[] {
 /** A code as the engine's evidence: what the driver saw while it was commanded. No mode: no code was there. */
 export function codeReading({ part, setup }: CodedDriver, modes: readonly number[]): Reading {
   return { kind: 'code', part, setup, value: [...modes] };
+}
+
+/** Reads of a code with one thing changed: each plug off in turn. What the code does then says on which side the fault is. */
+export function unplugTests(model: CircuitModel): Test[] {
+  return codedDrivers(model).flatMap(({ part, setup }) =>
+    model.compiled.connectors
+      .filter((connector) => carriesFor(model, part, setup, connector))
+      .map((connector): Test => ({ kind: 'code', part, setup: { ...setup, unplugged: [connector] } })),
+  );
+}
+
+/** Whether taking a plug off changes what a sound driver carries. */
+function carriesFor(model: CircuitModel, part: string, setup: Setup, connector: string): boolean {
+  const branch = model.compiled.parts.find((one) => one.part.ref === part)!.branches[0]!.index;
+  const amps = (more: Setup) =>
+    Math.abs(branchAmps(model.situation({ ...setup, ...more }).solve({ mode: 'live' }), branch));
+  return Math.abs(amps({}) - amps({ unplugged: [connector] })) > 1e-4;
 }
 
 /** A function that a code may be about. */

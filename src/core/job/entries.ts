@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { readingSchema, testSchema } from '../circuit/schema';
+import { readingSchema, setupSchema, testSchema } from '../circuit/schema';
 
 /** Entries of a job's log. They are only ever added; a correction names the entry it supersedes. */
 const head = {
@@ -11,16 +11,154 @@ const head = {
   supersedes: z.uuid().optional(),
 };
 
+const entry = <T extends string, B extends z.ZodRawShape>(type: T, body: B) =>
+  z.object({ ...head, type: z.literal(type), body: z.object(body) });
+
+const words = (most = 500) => z.string().trim().max(most);
+const name = words(120).min(1);
+
+/** When a fault shows itself. */
+export const WHEN = ['atOnce', 'onCommand', 'afterMinutes', 'hot', 'wet', 'bumps', 'comesAndGoes'] as const;
+/** Energies that a machine holds, in the order they are asked for. */
+export const ENERGIES = [
+  'line',
+  'control',
+  'battery',
+  'capacitor',
+  'air',
+  'oil',
+  'vacuum',
+  'heldLoad',
+  'spring',
+  'heat',
+  'refrigerant',
+  'moving',
+] as const;
+export type Energy = (typeof ENERGIES)[number];
+
+/** One step of live-dead-live: the meter on a known source, on the work, on the source again. */
+const provedDead = z.object({
+  knownBefore: words(40).min(1),
+  work: z.array(z.object({ place: name, value: words(40).min(1) })).min(1),
+  knownAfter: words(40).min(1),
+});
+
 export const entrySchema = z.discriminatedUnion('type', [
-  z.object({ ...head, type: z.literal('complaint'), body: z.object({ words: z.string().min(1).max(2000) }) }),
-  z.object({
-    ...head,
-    type: z.literal('reading'),
-    /** `typed` is what the technician wrote, kept beside what it was taken to mean. */
-    body: z.object({ reading: readingSchema, typed: z.string().max(60) }),
+  entry('complaint', {
+    words: z.string().min(1).max(2000),
+    when: z.array(z.enum(WHEN)).optional(),
   }),
-  z.object({ ...head, type: z.literal('noReach'), body: z.object({ node: z.string().min(1) }) }),
-  z.object({ ...head, type: z.literal('skippedTest'), body: z.object({ test: testSchema }) }),
+  entry('code', {
+    system: z.string().max(10),
+    component: z.union([z.number().int().min(0), z.string().max(20)]),
+    failureMode: z.union([z.number().int().min(0), z.string().max(10)]).optional(),
+    text: words(300),
+    via: z.enum(['typed', 'log', 'bus']),
+    sourceAddress: z.number().int().optional(),
+    /** Driver of the circuit that it was linked to. */
+    part: z.string().max(60).optional(),
+    /** False: it was looked for and is gone. */
+    present: z.boolean(),
+  }),
+  entry('reading', {
+    reading: readingSchema,
+    /** What the technician wrote, kept beside what it was taken to mean. */
+    typed: z.string().max(60),
+    /** Taken after the fix: it proves the repair and says nothing about the fault. */
+    phase: z.literal('fixed').optional(),
+    /** The check it answers, where it came from a list. */
+    check: words(120).optional(),
+  }),
+  entry('noReach', { node: z.string().min(1) }),
+  entry('skippedTest', { test: testSchema }),
+  /** A point of the isolation plan closed, locked, released and proved. */
+  entry('isolation', {
+    point: name,
+    energy: z.enum(ENERGIES),
+    how: words(),
+    lock: words(40),
+    tag: words(40),
+    released: words(),
+    proved: provedDead.optional(),
+    /** How it was proved where no meter can: gauge at zero, load resting, tried. */
+    tried: words().optional(),
+  }),
+  /** A point of the plan opened again, by name and with a reason. */
+  entry('reopened', { point: name, reason: words().min(1), setup: setupSchema.optional() }),
+  /** The plan signed: every energy named, isolated and proved. */
+  entry('madeSafe', { points: z.array(name).max(60) }),
+  entry('photo', {
+    /** Content hash of the stored picture. */
+    photo: z.string().regex(/^[0-9a-f]{64}$/),
+    caption: words(200),
+    part: z.string().max(60).optional(),
+    marks: z
+      .array(
+        z.object({
+          kind: z.enum(['arrow', 'ring', 'text']),
+          /** Places as shares of width and height. */
+          at: z.tuple([z.number().min(0).max(1), z.number().min(0).max(1)]),
+          to: z.tuple([z.number().min(0).max(1), z.number().min(0).max(1)]).optional(),
+          text: words(60).optional(),
+        }),
+      )
+      .max(40)
+      .default([]),
+  }),
+  /** A wire as it sits on its terminal, before it comes off or after it went back. */
+  entry('wire', {
+    part: name,
+    terminal: words(40).min(1),
+    mark: words(40),
+    colour: words(40),
+    to: words(80),
+    through: z.enum(['switched', 'straight', 'unknown']),
+    phase: z.enum(['found', 'left']),
+  }),
+  /** A look that no meter takes. */
+  entry('looked', {
+    check: name,
+    finding: z.enum(['good', 'bad', 'notSeen']),
+    words: words().optional(),
+  }),
+  /** Something put in that must come out: a jumper, an override, a plug, a lifted wire. */
+  entry('ledger', {
+    item: name,
+    kind: z.enum(['jumper', 'override', 'plug', 'lifted', 'other']),
+    minutes: z.number().int().min(1).max(480).optional(),
+  }),
+  entry('ledgerOut', { item: name }),
+  entry('decision', {
+    part: z.string().max(60),
+    fault: words(60),
+    action: z.enum(['repair', 'replace', 'nothing']),
+    why: words(1000),
+    cleared: z.array(words(200)).max(20).default([]),
+    minutes: z.number().min(0).max(100_000).nullable().default(null),
+    cost: z.number().min(0).max(10_000_000).nullable().default(null),
+    /** Taken before the program would name the part: why. */
+    against: words(500).optional(),
+  }),
+  entry('opinion', { decision: z.uuid(), says: z.enum(['approve', 'sendBack']), note: words(1000) }),
+  entry('fix', {
+    part: z.string().max(60),
+    work: words(1000).min(1),
+    spare: words(120),
+    serial: words(60),
+    dated: words(40),
+    torque: words(120),
+    seals: words(200),
+    ratings: z.record(words(40), words(60)).default({}),
+  }),
+  /** A spare on the bench, before it is fitted. */
+  entry('spareTest', { part: z.string().max(60), measure: words(80), typed: words(40), good: z.boolean() }),
+  /** One line of the proof list done, or left with a reason. */
+  entry('proof', { proof: name, done: z.boolean(), found: words(200), reason: words(500).optional() }),
+  entry('handOver', {
+    note: words(2000),
+    left: z.array(words(300)).max(40).default([]),
+    retest: z.iso.date().nullable().default(null),
+  }),
   /** Takes back the entry it supersedes; that one stays in the record, struck through. */
   z.object({ ...head, type: z.literal('withdrawal'), supersedes: z.uuid(), body: z.object({}) }),
 ]);

@@ -1,4 +1,5 @@
 import type { Reading, Test } from '../circuit/schema';
+import { codeKey } from '../codes/codeBook';
 import type { Entry, EntryOf } from './entries';
 
 export interface PinnedReading {
@@ -6,34 +7,130 @@ export interface PinnedReading {
   reading: Reading;
 }
 
+/** A code of the job, as it was last seen. */
+export interface JobCode {
+  key: string;
+  /** The first entry that named it. */
+  entry: EntryOf<'code'>;
+  present: boolean;
+}
+
 /** What a job's log amounts to. The same entries give the same state, in whatever order they arrived. */
 export interface JobState {
   complaint: string | null;
-  /** Readings that count, oldest first. */
+  when: NonNullable<EntryOf<'complaint'>['body']['when']>;
+  codes: JobCode[];
+  /** Readings that count in the diagnosis, oldest first. */
   readings: PinnedReading[];
+  /** Readings taken after the fix, oldest first. */
+  after: PinnedReading[];
   /** Every reading ever pinned, oldest first, with whether a later entry took its place. */
   history: { entry: EntryOf<'reading'>; superseded: boolean }[];
   noReach: string[];
   skipped: Test[];
+  /** By name of the plan's point: its last closing, unless it was opened again since. */
+  isolated: Map<string, EntryOf<'isolation'>>;
+  reopened: EntryOf<'reopened'>[];
+  /** The signature under the plan; gone when a point was opened for good since. */
+  madeSafe: EntryOf<'madeSafe'> | null;
+  photos: EntryOf<'photo'>[];
+  wires: { found: EntryOf<'wire'>[]; left: EntryOf<'wire'>[] };
+  looked: Map<string, EntryOf<'looked'>>;
+  /** What is still in the machine and must come out. */
+  ledger: EntryOf<'ledger'>[];
+  decision: EntryOf<'decision'> | null;
+  /** The lead's word on the decision that stands. */
+  opinion: EntryOf<'opinion'> | null;
+  fixes: EntryOf<'fix'>[];
+  spareTests: EntryOf<'spareTest'>[];
+  proofs: Map<string, EntryOf<'proof'>>;
+  handOver: EntryOf<'handOver'> | null;
 }
 
-/** Reduces a log to the job's state. Repeated entries count once; superseded ones do not count. */
-export function reduceJob(entries: readonly Entry[]): JobState {
+/** A log in the order things were done: entries once, by the writer's clock, with those that a later one took back. */
+export function orderLog(entries: readonly Entry[]): { ordered: Entry[]; superseded: ReadonlySet<string> } {
   const unique = new Map(entries.map((entry) => [entry.id, entry]));
   // UUIDv7 sorts by the time it was made, whichever device sent its entries first.
   const ordered = [...unique.values()].sort((a, b) =>
     a.at < b.at ? -1 : a.at > b.at ? 1 : a.id < b.id ? -1 : 1,
   );
-  const superseded = new Set(ordered.flatMap(({ supersedes }) => (supersedes ? [supersedes] : [])));
-  const standing = ordered.filter(({ id }) => !superseded.has(id));
-  const readings = ordered.filter((entry) => entry.type === 'reading');
   return {
-    complaint: standing.findLast((entry) => entry.type === 'complaint')?.body.words ?? null,
-    readings: readings
-      .filter(({ id }) => !superseded.has(id))
-      .map((entry) => ({ entry, reading: entry.body.reading })),
-    history: readings.map((entry) => ({ entry, superseded: superseded.has(entry.id) })),
-    noReach: standing.flatMap((entry) => (entry.type === 'noReach' ? [entry.body.node] : [])),
-    skipped: standing.flatMap((entry) => (entry.type === 'skippedTest' ? [entry.body.test] : [])),
+    ordered,
+    superseded: new Set(ordered.flatMap(({ supersedes }) => (supersedes ? [supersedes] : []))),
   };
+}
+
+/** Reduces a log to the job's state. Repeated entries count once; superseded ones do not count. */
+export function reduceJob(entries: readonly Entry[]): JobState {
+  const { ordered, superseded } = orderLog(entries);
+  const standing = ordered.filter(({ id }) => !superseded.has(id));
+  const all = <T extends Entry['type']>(type: T) =>
+    standing.filter((entry): entry is EntryOf<T> => entry.type === type);
+  const last = <T extends Entry['type']>(type: T) => all(type).at(-1) ?? null;
+  const history = ordered.filter((entry) => entry.type === 'reading');
+  const pinned = all('reading').map((entry) => ({ entry, reading: entry.body.reading }));
+  const complaint = last('complaint');
+  const wires = all('wire');
+  const decision = last('decision');
+  return {
+    complaint: complaint?.body.words ?? null,
+    when: complaint?.body.when ?? [],
+    codes: codesOf(all('code')),
+    readings: pinned.filter(({ entry }) => entry.body.phase === undefined),
+    after: pinned.filter(({ entry }) => entry.body.phase !== undefined),
+    history: history.map((entry) => ({ entry, superseded: superseded.has(entry.id) })),
+    noReach: all('noReach').map(({ body }) => body.node),
+    skipped: all('skippedTest').map(({ body }) => body.test),
+    ...isolationOf(standing),
+    reopened: all('reopened'),
+    photos: all('photo'),
+    wires: {
+      found: wires.filter(({ body }) => body.phase === 'found'),
+      left: wires.filter(({ body }) => body.phase === 'left'),
+    },
+    looked: new Map(all('looked').map((entry) => [entry.body.check, entry])),
+    ledger: ledgerOf(standing),
+    decision,
+    opinion: all('opinion').findLast(({ body }) => body.decision === decision?.id) ?? null,
+    fixes: all('fix'),
+    spareTests: all('spareTest'),
+    proofs: new Map(all('proof').map((entry) => [entry.body.proof, entry])),
+    handOver: last('handOver'),
+  };
+}
+
+function codesOf(entries: readonly EntryOf<'code'>[]): JobCode[] {
+  const found = new Map<string, JobCode>();
+  for (const entry of entries) {
+    const key = codeKey(entry.body);
+    const known = found.get(key);
+    if (known) known.present = entry.body.present;
+    else if (entry.body.present) found.set(key, { key, entry, present: true });
+  }
+  return [...found.values()];
+}
+
+/** Points that stand closed, and the signature under them; opening any point lifts the signature. */
+function isolationOf(standing: readonly Entry[]): Pick<JobState, 'isolated' | 'madeSafe'> {
+  const isolated = new Map<string, EntryOf<'isolation'>>();
+  let madeSafe: EntryOf<'madeSafe'> | null = null;
+  for (const entry of standing) {
+    if (entry.type === 'isolation') isolated.set(entry.body.point, entry);
+    else if (entry.type === 'madeSafe') madeSafe = entry;
+    else if (entry.type === 'reopened') {
+      isolated.delete(entry.body.point);
+      // For one powered test the plan stands; it says by itself that the point is open.
+      if (!entry.body.setup) madeSafe = null;
+    }
+  }
+  return { isolated, madeSafe };
+}
+
+function ledgerOf(standing: readonly Entry[]): EntryOf<'ledger'>[] {
+  const items = new Map<string, EntryOf<'ledger'>>();
+  for (const entry of standing) {
+    if (entry.type === 'ledger') items.set(entry.body.item, entry);
+    else if (entry.type === 'ledgerOut') items.delete(entry.body.item);
+  }
+  return [...items.values()];
 }

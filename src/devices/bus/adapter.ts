@@ -24,4 +24,6 @@ export interface BusAdapter {
    * can read. Absent where the machine is real: there a person turns the key and pulls the plug.
    */
   handle?(machine: string, functionName: string, setup: Setup): Promise<void>;
+  /** How a simulated machine stands: the set-up of each of its functions. */
+  standing?(machine: string): Promise<Record<string, Setup>>;
 }

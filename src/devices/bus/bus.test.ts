@@ -72,6 +72,7 @@ describe('the bus over a socket', () => {
       await adapter.handle!('G-1', NAME, unplugged);
       await until(() => shown().includes('520214-5'));
       expect(live.state().bad).toBe(0);
+      expect(await adapter.standing!('G-1')).toEqual({ [NAME]: unplugged });
       await expect(adapter.handle!('G-1', NAME, { unplugged: ['X99'] })).rejects.toThrow(/X99/);
       await expect(adapter.handle!('Q-9', NAME, {})).rejects.toThrow(/no machine "Q-9"/);
       // The bus goes and comes back; nobody does anything.

@@ -30,11 +30,11 @@ export class SimulatedMachine {
   private occurrences = new Map<string, number>();
   private active: [number, number][] = [];
 
-  /** `standing`: codes that are always there and have nothing to do with the functions. */
+  /** `always`: codes that are always there and have nothing to do with the functions. */
   constructor(
     functions: readonly SimulatedFunction[],
     private readonly address: number,
-    private readonly standing: readonly (readonly [number, number])[] = [],
+    private readonly always: readonly (readonly [number, number])[] = [],
   ) {
     this.functions = functions.map((one) => {
       const model = new CircuitModel(one.circuit);
@@ -44,8 +44,9 @@ export class SimulatedMachine {
     this.watch();
   }
 
-  setupOf(name: string): Setup {
-    return this.functionNamed(name).setup;
+  /** The set-up that each function stands in. */
+  get standing(): Record<string, Setup> {
+    return Object.fromEntries(this.functions.map(({ name, setup }) => [name, setup]));
   }
 
   /** Puts a function into a set-up. Throws `InputError` for one that its circuit cannot be put into. */
@@ -93,10 +94,7 @@ export class SimulatedMachine {
       }),
     );
     const before = new Set(this.active.map(String));
-    this.active = [
-      ...found,
-      ...this.standing.map(([component, mode]): [number, number] => [component, mode]),
-    ];
+    this.active = [...found, ...this.always.map(([component, mode]): [number, number] => [component, mode])];
     for (const [component, mode] of this.active) {
       if (before.has(`${component},${mode}`)) continue;
       const key = `${component}-${mode}`;

@@ -13,6 +13,7 @@ const LONGEST_COMMAND = 20_000;
 /** Commands to the simulator, one JSON document a line. Its answers are lines that start with `#`. */
 export const commandSchema = z.discriminatedUnion('do', [
   z.object({ do: z.literal('listen'), machine: z.string().max(40) }),
+  z.object({ do: z.literal('tell'), machine: z.string().max(40) }),
   z.object({
     do: z.literal('handle'),
     machine: z.string().max(40),
@@ -52,6 +53,8 @@ export function serveMachines(machines: ReadonlyMap<string, SimulatedMachine>): 
       const heard = listeners.get(command.machine) ?? new Set<Socket>();
       listeners.set(command.machine, heard.add(socket));
       tell(command.machine, machine.codeFrames());
+    } else if (command.do === 'tell') {
+      socket.write(`# standing ${JSON.stringify(machine.standing)}\n`);
     } else {
       machine.handle(command.function, command.setup);
       // A change is told at once.

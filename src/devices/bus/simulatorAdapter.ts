@@ -1,6 +1,7 @@
 import { connect, type Socket } from 'node:net';
 import { createInterface } from 'node:readline';
-import type { Setup } from '@/core/circuit/schema';
+import { z } from 'zod';
+import { setupSchema } from '@/core/circuit/schema';
 import type { BusAdapter } from './adapter';
 
 const FIRST_RETRY_MS = 300;
@@ -27,8 +28,8 @@ export function simulatorAdapter({ host = '127.0.0.1', port }: { host?: string; 
           if (line === '# done') {
             wait = FIRST_RETRY_MS;
             listener.onUp();
-          } else if (line.startsWith('# refused: ')) {
-            reason = line.slice('# refused: '.length);
+          } else if (line.startsWith(REFUSED)) {
+            reason = line.slice(REFUSED.length);
             socket!.destroy();
           } else listener.onLine(line);
         });
@@ -49,7 +50,13 @@ export function simulatorAdapter({ host = '127.0.0.1', port }: { host?: string; 
         },
       };
     },
-    handle: (machine, functionName, setup) => ask(host, port, machine, functionName, setup),
+    async handle(machine, functionName, setup) {
+      await ask(host, port, { do: 'handle', machine, function: functionName, setup });
+    },
+    async standing(machine) {
+      const [answer] = await ask(host, port, { do: 'tell', machine });
+      return z.record(z.string(), setupSchema).parse(JSON.parse(answer ?? '{}'));
+    },
   };
 }
 
@@ -58,8 +65,13 @@ function linesOf(socket: Socket) {
   return createInterface({ input: socket }).on('error', () => undefined);
 }
 
-function ask(host: string, port: number, machine: string, functionName: string, setup: Setup): Promise<void> {
+const STANDING = '# standing ';
+const REFUSED = '# refused: ';
+
+/** Sends one command; gives what the machine told before it was done. */
+function ask(host: string, port: number, command: object): Promise<string[]> {
   return new Promise((resolve, reject) => {
+    const told: string[] = [];
     const socket = connect({ host, port, timeout: ANSWER_MS });
     const fail = (message: string) => {
       socket.destroy();
@@ -67,14 +79,14 @@ function ask(host: string, port: number, machine: string, functionName: string, 
     };
     socket.on('error', () => fail('the simulated bus does not answer'));
     socket.on('timeout', () => fail('the simulated bus does not answer'));
-    socket.on('connect', () =>
-      socket.write(`${JSON.stringify({ do: 'handle', machine, function: functionName, setup })}\n`),
-    );
+    socket.on('connect', () => socket.write(`${JSON.stringify(command)}\n`));
     linesOf(socket).on('line', (line) => {
-      if (line === '# done') {
+      if (line.startsWith(STANDING)) told.push(line.slice(STANDING.length));
+      else if (line.startsWith(REFUSED)) fail(line.slice(REFUSED.length));
+      else if (line === '# done') {
         socket.destroy();
-        resolve();
-      } else if (line.startsWith('# refused: ')) fail(line.slice('# refused: '.length));
+        resolve(told);
+      }
     });
   });
 }

@@ -1,7 +1,9 @@
 import 'server-only';
 import { cache } from 'react';
 import { readEntries } from '@/db/entries';
-import { findJob } from '@/db/jobs';
+import { readBook } from '@/db/codeBook';
+import { findJob, functionsOf } from '@/db/jobs';
+import type { JobFacts } from './desk';
 
 /** A job with its circuit and log, or null when there is none with this number. */
 export const openJob = cache(async (number: string) => {
@@ -14,6 +16,7 @@ export const openJob = cache(async (number: string) => {
     number: job.number,
     title: job.title,
     person: job.person,
+    machineId: job.machine_id,
     machineCode: job.machine_code,
     machineName: job.machine_name,
     functionName: job.function_name,
@@ -25,3 +28,11 @@ export const openJob = cache(async (number: string) => {
 });
 
 export type OpenJob = NonNullable<Awaited<ReturnType<typeof openJob>>>;
+
+/** A job with everything its screens need of the machine. */
+export async function jobFacts(number: string): Promise<JobFacts | null> {
+  const job = await openJob(number);
+  if (!job) return null;
+  const [book, functions] = await Promise.all([readBook(job.machineId), functionsOf(job.machineId)]);
+  return { ...job, book, functions: functions.map(({ name }) => name) };
+}

@@ -2,20 +2,19 @@
 
 import { useSearchParams } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { CircuitModel } from '@/core/circuit/model';
-import type { Circuit, Reading, Test } from '@/core/circuit/schema';
+import type { CircuitModel } from '@/core/circuit/model';
+import type { Reading, Test } from '@/core/circuit/schema';
 import { nodesOfTest, partOfTest } from '@/core/circuit/testPlace';
 import { powerOff } from '@/core/diagnosis/patterns';
+import { unplugTests } from '@/core/diagnosis/codeEvidence';
 import { testKey } from '@/core/diagnosis/observations';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
-import type { Entry } from '@/core/job/entries';
-import { findLanes } from '@/core/path/lanes';
 import { chooseLane, layoutPath } from '@/core/path/layoutPath';
-import type { Standing } from '@/core/path/standing';
-import { ALL_TURNS, shareTurns } from '@/core/path/turns';
 import { PathFigure } from '@/ui/path/PathFigure';
 import { PhonePath } from '@/ui/path/PhonePath';
-import { useJobLog } from '../job/useJobLog';
+import { useWidth } from '@/ui/useWidth';
+import { BusAnswer } from '../bus/BusAnswer';
+import { useDesk } from '../job/desk';
 import { KeysDialog } from './KeysDialog';
 import { choicesOf, Keyline } from './Keyline';
 import { apartParts, closedParts, pinsOf } from './pins';
@@ -23,36 +22,19 @@ import { SuspectList } from './SuspectList';
 import { TestTag } from './TestTag';
 import { VerdictTag } from './VerdictTag';
 import { checkTyped } from './typedValue';
-import { useOutlook } from './useOutlook';
+import { evenStandings } from './evenStandings';
 import { useTestKeys } from './useTestKeys';
 import { holdWords, statementLines, testPlace, valueWords, type Speaker } from './words';
-
-export interface TestScreenProps {
-  jobNumber: number;
-  person: string;
-  circuit: Circuit;
-  entries: readonly Entry[];
-  lastSeq: number;
-}
 
 const TAG_DROP = 20;
 const EDGE = 24;
 
 /** The test screen: path above, suspects and next test in the middle, keyline at the bottom edge. */
-export function TestScreen({ jobNumber, person, circuit, entries, lastSeq }: TestScreenProps) {
-  const speaker = useMemo<Speaker>(() => {
-    const model = new CircuitModel(circuit);
-    return { model, lanes: findLanes(model) };
-  }, [circuit]);
+export function TestScreen() {
+  const { speaker, log, outlook, working, failure, again, evaluate, readings } = useDesk();
   const { model, lanes } = speaker;
   const { compiled } = model;
-  const log = useJobLog(jobNumber, entries, lastSeq, person);
-  const readings = useMemo(() => log.state.readings.map(({ reading }) => reading), [log.state]);
-  const options = useMemo(
-    () => ({ noReach: log.state.noReach, excluded: log.state.skipped, most: 14 }),
-    [log.state],
-  );
-  const { outlook, working, failure, again, evaluate } = useOutlook(circuit, readings, options);
+  const unplug = useMemo(() => unplugTests(model), [model]);
   const params = useSearchParams();
 
   const [text, setText] = useState('');
@@ -375,6 +357,12 @@ export function TestScreen({ jobNumber, person, circuit, entries, lastSeq }: Tes
               onChoose={choose}
               onMode={setMode}
               onNoReach={(node) => log.write({ type: 'noReach', body: { node } })}
+              unplug={unplug}
+              below={
+                test?.kind === 'code' ? (
+                  <BusAnswer test={test} onTake={(modes) => pinChoice(modes)} key={testKey(test)} />
+                ) : null
+              }
               onSkip={(skipped) => log.write({ type: 'skippedTest', body: { test: skipped } })}
             />
           ) : chosen ? (
@@ -390,7 +378,6 @@ export function TestScreen({ jobNumber, person, circuit, entries, lastSeq }: Tes
           )}
         </div>
       </div>
-      <SaveStrip log={log} />
       {ranked ? (
         <Keyline
           speaker={speaker}
@@ -412,42 +399,8 @@ export function TestScreen({ jobNumber, person, circuit, entries, lastSeq }: Tes
   );
 }
 
-function SaveStrip({ log }: { log: ReturnType<typeof useJobLog> }) {
-  const { waiting, online, refused } = log;
-  if (refused) {
-    const lines = waiting.map((entry) =>
-      entry.type === 'reading' ? JSON.stringify(entry.body.reading) : entry.type,
-    );
-    return (
-      <div
-        role="alert"
-        className="shrink-0 border-t-2 border-stamp bg-stamp-t px-6 py-2 text-[15.5px] text-stamp"
-      >
-        <strong>✕ Not saved: {refused}</strong> Copy what was entered:
-        <textarea
-          readOnly
-          className="fig mt-1 block h-14 w-full bg-sheet p-1 text-[15px] text-ink"
-          value={lines.join('\n')}
-        />
-      </div>
-    );
-  }
-  if (online) return null;
-  const count = waiting.length;
-  return (
-    <div
-      role="status"
-      className="shrink-0 border-t-2 border-ink bg-pencil-t px-6 py-1.5 text-[15.5px]"
-      data-testid="offline"
-    >
-      Kept on this tablet.{' '}
-      {count === 0
-        ? 'The server does not answer; work goes on.'
-        : `${count} ${count === 1 ? 'entry' : 'entries'} will send when it is back in range.`}
-    </div>
-  );
-}
-
+/** Tests that are told by a part alone. */
+const OF_PART: readonly string[] = ['amps', 'fuse', 'click', 'function', 'code', 'moves'];
 const NO_TEST = { mode: null, red: null, black: null, set: null } as const;
 
 /** The chosen test as it stands in the address: mode, points, and the set-up when it is not the usual one. */
@@ -467,15 +420,18 @@ function chosenTest(
 ): Test | null {
   const [mode, red, black, set] = ['mode', 'red', 'black', 'set'].map((key) => params.get(key));
   if (!mode || !red) return null;
-  const found = next.find(({ test }) => {
-    if ('from' in test) return false;
-    return (
+  const found = next.find(
+    ({ test }) =>
+      !('from' in test) &&
       test.kind === mode &&
       (partOfTest(test) ?? nodesOfTest(test).join()) === red &&
-      JSON.stringify(test.setup) === set
-    );
-  });
+      JSON.stringify(test.setup) === set,
+  );
   if (found) return found.test;
+  if (OF_PART.includes(mode) && model.compiled.partIndex.has(red)) {
+    const setup = setupFromAddress(model, set);
+    return (mode === 'amps' ? { kind: mode, through: red, setup } : { kind: mode, part: red, setup }) as Test;
+  }
   const node = (point: string | null | undefined) => {
     const at = lanes.nodeOf.get(Number(point));
     return at === undefined ? null : model.compiled.nodeNames[at]!;
@@ -501,25 +457,4 @@ function setupFromAddress(model: CircuitModel, text: string | null | undefined):
 /** Set-up for a reading of the person's own: powered as the shown lane works, or dead with the same controls. */
 function ownSetup(model: CircuitModel, kind: 'volts' | 'ohms', lane: Test['setup']): Test['setup'] {
   return kind === 'volts' ? lane : { ...lane, ...powerOff(model) };
-}
-
-/** Before the first answer: the doubt spread evenly. */
-function evenStandings(count: number): Standing[] {
-  const turns = shareTurns(new Array<number>(count).fill(1 / Math.max(count, 1)));
-  return turns.map((own) => ({ state: 'doubt', share: own / ALL_TURNS, turns: own }));
-}
-
-function useWidth(box: React.RefObject<HTMLElement | null>): number {
-  const [width, setWidth] = useState(1280);
-  useEffect(() => {
-    const element = box.current;
-    if (!element) return;
-    const observer = new ResizeObserver(([entry]) => {
-      const now = Math.round(entry!.contentRect.width);
-      if (now > 0) setWidth(now);
-    });
-    observer.observe(element);
-    return () => observer.disconnect();
-  }, [box]);
-  return width;
 }

@@ -5,10 +5,10 @@ import { ChevronDown } from 'lucide-react';
 import type { Reading, Test } from '@/core/circuit/schema';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
 import type { Verdict } from '@/core/diagnosis/verdict';
+import { DEFERENCE, HoldSign } from '@/ui/sheet';
 import { outcomeLetter } from './typedValue';
 import {
   bandWords,
-  DEFERENCE,
   goesToWords,
   holdWords,
   modeName,
@@ -34,6 +34,10 @@ export interface TestTagProps {
   onMode: (kind: 'volts' | 'ohms') => void;
   onNoReach: (node: string) => void;
   onSkip: (test: Test) => void;
+  /** Code readings with a plug off, offered whatever they rank. */
+  unplug: readonly Test[];
+  /** More about this test, between its answers and its foot. */
+  below?: React.ReactNode;
 }
 
 /** The next test: where the leads go, the set-up, what each answer would mean, and the hold. */
@@ -97,6 +101,7 @@ export function TestTag(props: TestTagProps) {
           </tbody>
         </table>
       </div>
+      {props.below}
       <div className="flex min-h-[48px] shrink-0 items-stretch border-t-2 border-ink bg-well max-tablet:flex-wrap">
         <Hold {...props} />
         <div className="ml-auto flex items-stretch max-tablet:w-full max-tablet:border-t max-tablet:border-edge">
@@ -109,7 +114,7 @@ export function TestTag(props: TestTagProps) {
           ) : (
             <TagButton onClick={() => onSkip(test)}>Can’t do this</TagButton>
           )}
-          <OtherTests speaker={speaker} others={others} onChoose={onChoose} />
+          <OtherTests speaker={speaker} others={others} unplug={props.unplug} onChoose={onChoose} />
         </div>
       </div>
     </section>
@@ -183,7 +188,7 @@ function Hold({ ranked, held, onHeld }: TestTagProps) {
   const { text, mustTick } = holdWords(ranked.cautions);
   return (
     <div className="flex min-w-0 flex-1 items-center gap-3 px-4 py-1.5">
-      <HoldMark />
+      <HoldSign />
       <p className="min-w-0 text-[15.5px] leading-[18px] font-[650]">
         {text} <span className="font-[550] text-ink2 desk:max-xl:hidden">{DEFERENCE}</span>
       </p>
@@ -203,15 +208,6 @@ function Hold({ ranked, held, onHeld }: TestTagProps) {
   );
 }
 
-export function HoldMark() {
-  return (
-    <svg width="28" height="28" viewBox="0 0 28 28" className="shrink-0" aria-hidden>
-      <path d="M8.5 1h11L27 8.5v11L19.5 27h-11L1 19.5v-11z" fill="var(--ink)" />
-      <path d="M10.5 8v12M17.5 8v12" stroke="var(--well)" strokeWidth="3.6" />
-    </svg>
-  );
-}
-
 function TagButton({ children, onClick }: { children: React.ReactNode; onClick: () => void }) {
   return (
     <button
@@ -227,10 +223,12 @@ function TagButton({ children, onClick }: { children: React.ReactNode; onClick: 
 function OtherTests({
   speaker,
   others,
+  unplug,
   onChoose,
 }: {
   speaker: Speaker;
   others: readonly RankedTest[];
+  unplug: readonly Test[];
   onChoose: (test: Test | null) => void;
 }) {
   return (
@@ -244,7 +242,7 @@ function OtherTests({
           collisionPadding={12}
           className="z-50 max-h-[60vh] w-[420px] max-w-[calc(100vw-24px)] overflow-y-auto border-2 border-ink bg-sheet py-1 text-ink"
         >
-          {others.length === 0 ? (
+          {others.length === 0 && unplug.length === 0 ? (
             <p className="px-4 py-3">No other test here tells the suspects apart.</p>
           ) : null}
           {others.map((one) => (
@@ -259,6 +257,24 @@ function OtherTests({
                 {setupNote(one.test)}
               </span>
               <span className="text-[15.5px] whitespace-nowrap text-ink2">{minutesWords(one.minutes)}</span>
+            </DropdownMenu.Item>
+          ))}
+          {unplug.length > 0 ? (
+            <DropdownMenu.Label className="border-b border-rule bg-well px-4 py-1.5 text-[15px] text-ink2">
+              Does the code change when a plug comes off?
+            </DropdownMenu.Label>
+          ) : null}
+          {unplug.map((test) => (
+            <DropdownMenu.Item
+              key={JSON.stringify(test)}
+              onSelect={() => onChoose(test)}
+              className="flex min-h-11 items-center gap-3 border-b border-rule px-4 py-1.5 last:border-b-0 data-highlighted:bg-pencil-t"
+            >
+              <span className="fig-bold whitespace-nowrap">{testPlace(speaker, test)}</span>
+              <span className="min-w-0 flex-1 text-[15.5px] leading-[18px]">
+                {modeName(speaker, test)}
+                {setupNote(test)}
+              </span>
             </DropdownMenu.Item>
           ))}
         </DropdownMenu.Content>

@@ -4,9 +4,8 @@ import { Check, X } from 'lucide-react';
 import type { Reading } from '@/core/circuit/schema';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
 import type { Outlook } from '@/workers/protocol';
-import { HoldMark } from './TestTag';
+import { DEFERENCE, HoldSign } from '@/ui/sheet';
 import {
-  DEFERENCE,
   evidenceWords,
   clearWords,
   faultWords,
@@ -99,7 +98,7 @@ export function VerdictTag({
       </div>
       <div className="flex min-h-[48px] shrink-0 items-stretch border-t-2 border-ink bg-well">
         <div className="flex flex-1 items-center gap-3 px-4 py-1.5">
-          <HoldMark />
+          <HoldSign />
           <p className="text-[15.5px] leading-[18px] font-[650]">
             Make it dead again before anything is changed.{' '}
             <span className="font-[550] text-ink2">{DEFERENCE}</span>

@@ -213,8 +213,6 @@ const HOLDS: readonly (readonly [Caution, string])[] = [
 /** Holds that must be ticked before a value can be typed. */
 const TICKED: readonly Caution[] = ['heldLoad', 'testerVolts', 'lineVolts', 'moves', 'jumper'];
 
-export const DEFERENCE = 'Local codes, the machine’s manual and licensed practice come first.';
-
 /** The worst thing that can happen, in one sentence, and whether it must be ticked. */
 export function holdWords(cautions: readonly Caution[]): { text: string; mustTick: boolean } {
   const worst = HOLDS.find(([caution]) => cautions.includes(caution));

@@ -1,0 +1,40 @@
+import { bookRowSchema, type BookRow } from '../src/core/codes/codeBook';
+
+const line = (given: Partial<BookRow>): BookRow => bookRowSchema.parse(given);
+
+/** Lines of a groomer's code book: the controller's own numbers, and the same on the bus. */
+const groomer: readonly BookRow[] = [
+  line({
+    system: 'maker',
+    code: '14',
+    text: 'Controller output 14, tiller float',
+    function: 'Tiller float valve',
+    part: 'DM2',
+    sheet: 'Sheet 7, C4',
+    note: 'The output is tried only while the float button is lit.',
+  }),
+  line({
+    system: 'J1939',
+    code: '520214',
+    text: 'Controller output 14, tiller float',
+    function: 'Tiller float valve',
+    part: 'DM2',
+    sheet: 'Sheet 7, C4',
+  }),
+  line({
+    system: 'J1939',
+    code: '520330',
+    mode: '31',
+    text: 'Cab door switch not seen since start',
+    sheet: 'Sheet 2, A1',
+    note: 'Stays until the door was opened once.',
+  }),
+  line({ system: 'blink', code: '2-3', means: 5, text: 'Beacon lamp output open', sheet: 'Sheet 3, B2' }),
+];
+
+/** By machine code. */
+export const CODE_BOOKS: Readonly<Record<string, readonly BookRow[]>> = {
+  'G-1': groomer,
+  'G-2': groomer,
+  'G-4': groomer,
+};

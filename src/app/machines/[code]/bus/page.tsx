@@ -1,0 +1,27 @@
+import type { Metadata } from 'next';
+import { notFound } from 'next/navigation';
+import { BusScreen } from '@/features/bus/BusScreen';
+import { openBusPage } from '@/features/bus/page';
+import { PageHead } from '@/ui/PageHead';
+
+interface Props {
+  params: Promise<{ code: string }>;
+}
+
+export async function generateMetadata({ params }: Props): Promise<Metadata> {
+  return { title: `Bus of ${decodeURIComponent((await params).code)}` };
+}
+
+export default async function BusPage({ params }: Props) {
+  const open = await openBusPage(decodeURIComponent((await params).code));
+  if (!open) notFound();
+  const { machine, book, functions } = open;
+  return (
+    <div className="flex min-h-dvh flex-col bg-sheet">
+      <PageHead title={`${machine.code} bus`} under={machine.name} />
+      <main className="flex-1">
+        <BusScreen machineCode={machine.code} book={book} functions={functions} />
+      </main>
+    </div>
+  );
+}

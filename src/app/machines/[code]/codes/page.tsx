@@ -1,0 +1,26 @@
+import type { Metadata } from 'next';
+import { notFound } from 'next/navigation';
+import { BookScreen } from '@/features/codes/BookScreen';
+import { openBook } from '@/features/codes/server';
+import { PageHead } from '@/ui/PageHead';
+
+interface Props {
+  params: Promise<{ code: string }>;
+}
+
+export async function generateMetadata({ params }: Props): Promise<Metadata> {
+  return { title: `Codes of ${decodeURIComponent((await params).code)}` };
+}
+
+export default async function BookPage({ params }: Props) {
+  const open = await openBook(decodeURIComponent((await params).code));
+  if (!open) notFound();
+  return (
+    <div className="flex min-h-dvh flex-col bg-sheet">
+      <PageHead title={`${open.machine.code} code book`} under={open.machine.name} />
+      <main className="flex-1">
+        <BookScreen {...open} />
+      </main>
+    </div>
+  );
+}

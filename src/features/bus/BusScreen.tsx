@@ -1,0 +1,102 @@
+'use client';
+
+import Link from 'next/link';
+import { useMemo, useState } from 'react';
+import { codeKey, lookUp } from '@/core/codes/codeBook';
+import type { LiveCode } from '@/core/codes/liveCodes';
+import type { StoredBookRow } from '@/db/codeBook';
+import { Heading, Hold, Nothing } from '@/ui/sheet';
+import { bookWords, codeExtras, codeName } from '../codes/words';
+import { Heartbeat } from './Heartbeat';
+import { SimulatedControls, type SimulatedFunctionFacts } from './SimulatedControls';
+import { useBus } from './useBus';
+
+/** A machine's bus as it is now: heartbeat, who speaks, which codes are there. */
+export function BusScreen({
+  machineCode,
+  book,
+  functions,
+}: {
+  machineCode: string;
+  book: StoredBookRow[];
+  functions: SimulatedFunctionFacts[];
+}) {
+  const bus = useBus(machineCode, true);
+  const gone = useGone(bus.codes, bus.lost !== null);
+  return (
+    <div className="grid gap-x-9 px-6 pb-8 max-tablet:px-3 desk:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
+      <section aria-labelledby="live" className="min-w-0">
+        <Heading id="live" aside={bus.adapter ?? 'no bus'}>
+          On the bus now
+        </Heading>
+        <Heartbeat bus={bus} />
+        {bus.lost === null && bus.codes.length === 0 ? <Nothing>No code is active.</Nothing> : null}
+        <ul aria-label="Active codes">
+          {bus.codes.map((code) => (
+            <LiveRow key={`${code.sourceAddress}-${codeKey(code)}`} code={code} book={book} />
+          ))}
+        </ul>
+        {gone.length > 0 ? (
+          <p className="py-2 text-[16px] text-ink2">
+            Was here and is gone: <span className="fig">{gone.join(', ')}</span>
+          </p>
+        ) : null}
+        <p className="flex flex-wrap gap-x-5 text-[16px]">
+          <Link
+            className="flex min-h-11 items-center underline underline-offset-4"
+            href={`/machines/${machineCode}/codes`}
+          >
+            Code book of {machineCode}
+          </Link>
+          <Link className="flex min-h-11 items-center underline underline-offset-4" href="/codes">
+            Read a bus log
+          </Link>
+        </p>
+      </section>
+      {bus.simulated ? (
+        <section aria-labelledby="machine" className="min-w-0">
+          <Heading id="machine" aside="a stand-in that ships with Spiraxis">
+            The simulated machine
+          </Heading>
+          <Hold>
+            On a real machine a plug is pulled by hand, dead where it can be. The load may move when its coil
+            drops.
+          </Hold>
+          {functions.map((one) => (
+            <SimulatedControls key={one.name} machineCode={machineCode} of={one} />
+          ))}
+          {functions.length === 0 ? <Nothing>No circuit has been drawn for this machine.</Nothing> : null}
+        </section>
+      ) : null}
+    </div>
+  );
+}
+
+function LiveRow({ code, book }: { code: LiveCode; book: StoredBookRow[] }) {
+  const [match] = lookUp(book, code);
+  return (
+    <li className="border-b-[1.5px] border-rule py-2" data-testid="live-code">
+      <p className="flex flex-wrap items-baseline gap-x-3">
+        <span className="fig-bold text-[19px]">{codeName(code)}</span>
+        <span className="text-[17px] font-[650]">{code.text}</span>
+      </p>
+      <p className="text-[15.5px] text-ink2">{codeExtras(code).join(', ')}</p>
+      <p className="text-[16px]">
+        {match ? (
+          bookWords(match.row)
+        ) : (
+          <span className="text-ink2">Not in the code book of this machine.</span>
+        )}
+      </p>
+    </li>
+  );
+}
+
+/** Names of codes that were seen since the page was opened and are not there now. */
+function useGone(codes: readonly LiveCode[], lost: boolean): string[] {
+  const now = useMemo(() => new Set(codes.map(codeName)), [codes]);
+  const [seen, setSeen] = useState<ReadonlySet<string>>(now);
+  const fresh = [...now].filter((name) => !seen.has(name));
+  if (fresh.length > 0) setSeen(new Set([...seen, ...fresh]));
+  return lost ? [] : [...seen].filter((name) => !now.has(name));
+}

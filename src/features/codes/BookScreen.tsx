@@ -1,0 +1,260 @@
+'use client';
+
+import { Download, FileUp, Plus } from 'lucide-react';
+import Link from 'next/link';
+import { useRef, useState, useTransition } from 'react';
+import { BOOK_SYSTEMS, codeKey, type BookRow } from '@/core/codes/codeBook';
+import type { StoredBookRow } from '@/db/codeBook';
+import { Field, FIELD, Heading, MainKey, Nothing, PlainKey, Trouble } from '@/ui/sheet';
+import { dropBookRow, importBook, saveBookRow, type OpenBook } from './server';
+import { systemName } from './words';
+
+const EMPTY: BookRow = {
+  system: 'maker',
+  code: '',
+  mode: '',
+  means: null,
+  text: '',
+  function: '',
+  part: '',
+  sheet: '',
+  note: '',
+};
+
+/** A machine's code book: what its codes mean, which function and driver they belong to, and what they were before. */
+export function BookScreen({ machine, book, past, functions }: OpenBook) {
+  const [open, setOpen] = useState<StoredBookRow | 'new' | null>(null);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const [told, setTold] = useState('');
+  const [busy, start] = useTransition();
+  const picker = useRef<HTMLInputElement>(null);
+  const take = (file: File | undefined) =>
+    file &&
+    start(async () => {
+      const answer = await importBook(machine.code, await file.text());
+      setTrouble(answer.trouble);
+      setTold(
+        answer.trouble
+          ? ''
+          : `${answer.added} ${answer.added === 1 ? 'line' : 'lines'} taken in from ${file.name}.`,
+      );
+    });
+  return (
+    <div className="px-6 pb-10 max-tablet:px-3">
+      <div className="flex flex-wrap items-center gap-3 py-3">
+        <MainKey onClick={() => setOpen('new')}>
+          <Plus size={20} strokeWidth={3} aria-hidden /> Add a code
+        </MainKey>
+        <PlainKey disabled={busy} onClick={() => picker.current?.click()}>
+          <FileUp size={20} aria-hidden /> Take in a table
+        </PlainKey>
+        <input
+          ref={picker}
+          type="file"
+          accept=".csv,text/csv,text/plain"
+          className="sr-only"
+          tabIndex={-1}
+          aria-label="Code table"
+          onChange={(event) => {
+            take(event.target.files?.[0]);
+            event.target.value = '';
+          }}
+        />
+        <a
+          className="inline-flex min-h-11 items-center gap-2 border-[1.5px] border-edge px-5 text-[17px] font-[650]"
+          href={`/api/machines/${encodeURIComponent(machine.code)}/codes.csv`}
+        >
+          <Download size={20} aria-hidden /> Save as a table
+        </a>
+        <Link
+          className="flex min-h-11 items-center underline underline-offset-4"
+          href={`/machines/${machine.code}/bus`}
+        >
+          Listen to the bus
+        </Link>
+        <span role="status" className="text-verdi">
+          {told}
+        </span>
+      </div>
+      {trouble ? <Trouble>{trouble}</Trouble> : null}
+      {open ? (
+        <RowForm
+          key={open === 'new' ? 'new' : open.id}
+          row={open === 'new' ? EMPTY : open}
+          functions={functions}
+          onLeave={() => setOpen(null)}
+          onSave={async (row) => {
+            const answer = await saveBookRow(machine.code, row, open === 'new' ? undefined : open.id);
+            if (!answer.trouble) setOpen(null);
+            return answer.trouble;
+          }}
+          {...(open === 'new'
+            ? {}
+            : {
+                onDrop: async () => {
+                  const answer = await dropBookRow(machine.code, open.id);
+                  setTrouble(answer.trouble);
+                  setOpen(null);
+                },
+              })}
+        />
+      ) : null}
+      <Heading aside={`${book.length} ${book.length === 1 ? 'line' : 'lines'}`}>Codes</Heading>
+      {book.length === 0 ? (
+        <Nothing>
+          No code is in this book yet. Add one, or take in the maker’s table: system, code, mode, means, text,
+          function, part, sheet, note.
+        </Nothing>
+      ) : null}
+      <ul>
+        {book.map((row) => (
+          <li key={row.id} className="border-b-[1.5px] border-rule">
+            <button
+              type="button"
+              onClick={() => setOpen(row)}
+              className="grid min-h-13 w-full grid-cols-[150px_minmax(0,1fr)_minmax(0,260px)_120px] items-baseline gap-x-4 py-2 text-left max-tablet:grid-cols-1"
+            >
+              <span>
+                <span className="fig-bold text-[18px]">
+                  {row.mode ? `${row.code}-${row.mode}` : row.code}
+                </span>{' '}
+                <span className="text-[15px] text-ink2">{systemName(row.system)}</span>
+              </span>
+              <span className="min-w-0">
+                <span className="font-[650]">{row.text || 'no words'}</span>
+                {row.means === null ? '' : ` · as mode ${row.means}`}
+                {row.note ? <span className="block text-[15.5px] text-ink2">{row.note}</span> : null}
+              </span>
+              <span className="min-w-0 truncate text-[15.5px]" title={row.function}>
+                {row.function || 'no function'}
+                {row.part ? `, ${row.part}` : ''}
+              </span>
+              <span className="text-[15.5px] text-ink2">{row.sheet}</span>
+            </button>
+            <Past row={row} past={past} />
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+function Past({ row, past }: { row: StoredBookRow; past: OpenBook['past'] }) {
+  const key = row.mode ? codeKey({ component: row.code, failureMode: Number(row.mode) || row.mode }) : null;
+  const own = past.filter((one) => (key ? one.key === key : one.key.split('-')[0] === row.code));
+  if (own.length === 0) return null;
+  return (
+    <p className="pb-2 text-[15.5px]">
+      <span className="text-ink2">Had before:</span>{' '}
+      {own.slice(0, 4).map((one, at) => (
+        <span key={one.number}>
+          {at > 0 ? '; ' : ''}
+          <Link className="underline underline-offset-4" href={`/jobs/${one.number}`}>
+            {one.machine} job {one.number}
+          </Link>
+          , {one.found ? `it was ${one.found}` : 'not decided'}
+        </span>
+      ))}
+    </p>
+  );
+}
+
+function RowForm({
+  row: initial,
+  functions,
+  onSave,
+  onDrop,
+  onLeave,
+}: {
+  row: BookRow;
+  functions: OpenBook['functions'];
+  onSave: (row: BookRow) => Promise<string | null>;
+  onDrop?: () => Promise<void>;
+  onLeave: () => void;
+}) {
+  const [row, setRow] = useState(initial);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const [busy, start] = useTransition();
+  const set = (changes: Partial<BookRow>) => setRow((now) => ({ ...now, ...changes }));
+  const drivers = functions.find(({ name }) => name === row.function)?.drivers ?? [];
+  const text = (key: 'code' | 'mode' | 'text' | 'sheet' | 'note', label: string, className = '') => (
+    <Field label={label} className={className}>
+      <input className={FIELD} value={row[key]} onChange={(event) => set({ [key]: event.target.value })} />
+    </Field>
+  );
+  return (
+    <form
+      className="mb-4 grid grid-cols-4 gap-x-4 gap-y-2 border-2 border-ink bg-film p-4 max-tablet:grid-cols-1"
+      onSubmit={(event) => {
+        event.preventDefault();
+        start(async () => setTrouble(await onSave(row)));
+      }}
+    >
+      <Field label="Notation">
+        <select
+          className={FIELD}
+          value={row.system}
+          onChange={(event) => set({ system: event.target.value as BookRow['system'] })}
+        >
+          {BOOK_SYSTEMS.map((system) => (
+            <option key={system} value={system}>
+              {systemName(system)}
+            </option>
+          ))}
+        </select>
+      </Field>
+      {text('code', row.system === 'blink' ? 'Flashes, as 2-3' : 'Code')}
+      {text('mode', 'Mode, if only one')}
+      <Field label="Amounts to mode (0 to 31)">
+        <input
+          className={FIELD}
+          inputMode="numeric"
+          value={row.means ?? ''}
+          onChange={(event) => {
+            const typed = event.target.value.trim();
+            set({ means: /^\d+$/.test(typed) ? Number(typed) : null });
+          }}
+        />
+      </Field>
+      {text('text', 'What it says', 'col-span-2 max-tablet:col-span-1')}
+      <Field label="Function">
+        <select
+          className={FIELD}
+          value={row.function}
+          onChange={(event) => set({ function: event.target.value, part: '' })}
+        >
+          <option value="">none</option>
+          {functions.map(({ name }) => (
+            <option key={name}>{name}</option>
+          ))}
+        </select>
+      </Field>
+      <Field label="Driver">
+        <select className={FIELD} value={row.part} onChange={(event) => set({ part: event.target.value })}>
+          <option value="">any</option>
+          {drivers.map((ref) => (
+            <option key={ref}>{ref}</option>
+          ))}
+        </select>
+      </Field>
+      {text('sheet', 'Drawing sheet and square')}
+      {text('note', 'Note', 'col-span-3 max-tablet:col-span-1')}
+      <div className="col-span-full flex flex-wrap items-center gap-3">
+        <MainKey type="submit" disabled={busy}>
+          Keep it
+        </MainKey>
+        <PlainKey onClick={onLeave}>Leave as it was</PlainKey>
+        {onDrop ? (
+          <PlainKey className="ml-auto" disabled={busy} onClick={() => start(() => void onDrop())}>
+            Take out of the book
+          </PlainKey>
+        ) : null}
+      </div>
+      {trouble ? (
+        <div className="col-span-full">
+          <Trouble>{trouble}</Trouble>
+        </div>
+      ) : null}
+    </form>
+  );
+}

@@ -1,0 +1,194 @@
+'use client';
+
+import { useMemo, useState } from 'react';
+import type { Reading } from '@/core/circuit/schema';
+import { WHEN } from '@/core/job/entries';
+import { FIELD, Heading, MainKey, Nothing, PlainKey } from '@/ui/sheet';
+import { CodesPanel } from '../codes/CodesPanel';
+import { useDesk } from '../job/desk';
+import { JobStrip } from '../job/JobStrip';
+import { readingWords, valueWords } from '../test/words';
+import { answerTo, complaintTrials, type Trial } from './trials';
+
+const WHEN_WORDS: Readonly<Record<(typeof WHEN)[number], string>> = {
+  atOnce: 'At once',
+  onCommand: 'On command',
+  afterMinutes: 'After some minutes',
+  hot: 'When hot',
+  wet: 'In the wet',
+  bumps: 'On bumps',
+  comesAndGoes: 'Comes and goes',
+};
+
+/** What fails, where the controls stand, which fuse goes, which codes are there: each answer is a reading at once. */
+export function ComplaintScreen() {
+  const { speaker } = useDesk();
+  const { functions, fuses } = useMemo(() => complaintTrials(speaker), [speaker]);
+  return (
+    <main className="flex min-h-0 flex-1 flex-col">
+      <JobStrip />
+      <div className="grid min-h-0 flex-1 gap-x-9 overflow-y-auto bg-film px-6 pb-8 max-tablet:px-3 desk:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
+        <div className="min-w-0">
+          <AsReported />
+          <Matrix
+            title="What works, what does not"
+            aside="each answer clears or accuses parts at once"
+            trials={functions}
+          />
+          <Matrix title="Which fuse goes, and when" aside="only if it was seen" trials={fuses} />
+        </div>
+        <div className="min-w-0">
+          <CodesPanel />
+          <Record />
+        </div>
+      </div>
+    </main>
+  );
+}
+
+function AsReported() {
+  const { log } = useDesk();
+  const { complaint, when } = log.state;
+  const [words, setWords] = useState<string | null>(null);
+  const save = (next: { words?: string; when?: typeof when }) =>
+    log.write({
+      type: 'complaint',
+      body: { words: (next.words ?? complaint ?? '').trim() || 'No words yet', when: next.when ?? when },
+    });
+  return (
+    <section aria-labelledby="as-reported">
+      <Heading id="as-reported">As reported</Heading>
+      {words === null ? (
+        <div className="flex items-start gap-3 py-2">
+          <p className="max-w-[60ch] min-w-0 flex-1 text-[18px] leading-[24px] break-words">
+            {complaint ?? 'No words were written down.'}
+          </p>
+          <PlainKey onClick={() => setWords(complaint ?? '')}>Change</PlainKey>
+        </div>
+      ) : (
+        <div className="py-2">
+          <textarea
+            aria-label="In the driver’s words"
+            className={`${FIELD} py-2`}
+            rows={3}
+            maxLength={2000}
+            value={words}
+            onChange={(event) => setWords(event.target.value)}
+          />
+          <div className="mt-2 flex gap-2">
+            <MainKey
+              disabled={words.trim() === ''}
+              onClick={() => {
+                save({ words });
+                setWords(null);
+              }}
+            >
+              Keep it
+            </MainKey>
+            <PlainKey onClick={() => setWords(null)}>Leave as it was</PlainKey>
+          </div>
+        </div>
+      )}
+      <div className="flex flex-wrap gap-1.5 pb-2" role="group" aria-label="When it fails">
+        {WHEN.map((one) => (
+          <PlainKey
+            key={one}
+            className="px-3! text-[16px]!"
+            aria-pressed={when.includes(one)}
+            onClick={() =>
+              save({ when: when.includes(one) ? when.filter((other) => other !== one) : [...when, one] })
+            }
+          >
+            {WHEN_WORDS[one]}
+          </PlainKey>
+        ))}
+      </div>
+    </section>
+  );
+}
+
+function Matrix({ title, aside, trials }: { title: string; aside: string; trials: readonly Trial[] }) {
+  if (trials.length === 0) return null;
+  return (
+    <section aria-label={title}>
+      <Heading aside={aside}>{title}</Heading>
+      <ul>
+        {trials.map((trial) => (
+          <TrialRow key={JSON.stringify(trial.test)} trial={trial} />
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function TrialRow({ trial: { test, label, position, answers } }: { trial: Trial }) {
+  const { log } = useDesk();
+  const pinned = answerTo(log.state.readings, test);
+  const answer = (value: Reading['value']) => {
+    if (pinned?.reading.value === value) {
+      log.write({ type: 'withdrawal', supersedes: pinned.entry.id, body: {} });
+      return;
+    }
+    log.write({
+      type: 'reading',
+      body: { reading: { ...test, value } as Reading, typed: valueWords(test.kind, value) },
+      ...(pinned ? { supersedes: pinned.entry.id } : {}),
+    });
+  };
+  return (
+    <li
+      role="group"
+      aria-label={`${label}, ${position}`}
+      className="flex min-h-[52px] flex-wrap items-center gap-x-3 gap-y-1 border-b-[1.5px] border-rule py-1"
+    >
+      <span className="min-w-0 flex-1 truncate" title={label}>
+        <strong className="font-[700]">{label}</strong> <span className="text-ink2">{position}</span>
+      </span>
+      <span className="flex">
+        {answers.map((value) => (
+          <PlainKey
+            key={String(value)}
+            className="-ml-[1.5px] w-[72px] px-1! text-[16px]! aria-pressed:relative aria-pressed:z-10"
+            aria-pressed={pinned?.reading.value === value}
+            onClick={() => answer(value)}
+          >
+            {valueWords(test.kind, value)}
+          </PlainKey>
+        ))}
+      </span>
+    </li>
+  );
+}
+
+function Record() {
+  const { log, speaker, job } = useDesk();
+  const { history } = log.state;
+  return (
+    <section aria-labelledby="record" className="mt-4">
+      <Heading id="record" aside={`${job.functionName}, only ever added to`}>
+        The record
+      </Heading>
+      {history.length === 0 ? <Nothing>No reading yet.</Nothing> : null}
+      <ol>
+        {history.map(({ entry, superseded }) => (
+          <li
+            key={entry.id}
+            className="flex min-h-11 items-center gap-3 border-b-[1.5px] border-rule text-[16px]"
+          >
+            <time className="fig shrink-0 text-[15px] text-ink2" dateTime={entry.at}>
+              {entry.at.slice(5, 16).replace('T', ' ')}
+            </time>
+            <span className={`min-w-0 ${superseded ? 'text-ink2 line-through' : ''}`}>
+              {readingWords(speaker, entry.body.reading)}
+              {entry.body.phase ? ' (after the fix)' : ''}
+            </span>
+            <span className="ml-auto shrink-0 text-[15px] text-ink2">
+              {superseded ? 'taken back, ' : ''}
+              {entry.person}
+            </span>
+          </li>
+        ))}
+      </ol>
+    </section>
+  );
+}

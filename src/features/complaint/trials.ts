@@ -1,0 +1,55 @@
+import type { CircuitModel } from '@/core/circuit/model';
+import type { Reading, Test } from '@/core/circuit/schema';
+import { testKey } from '@/core/diagnosis/observations';
+import { workingPatterns } from '@/core/diagnosis/patterns';
+import { partWords, positionWords, type Speaker } from '../test/words';
+
+/** One question of the complaint: what was tried, where the controls stood, and what may be answered. */
+export interface Trial {
+  test: Test;
+  label: string;
+  position: string;
+  answers: Reading['value'][];
+}
+
+/** What can be asked about a function without a meter: what works in which position, and which fuse goes. */
+export function complaintTrials(speaker: Speaker): { functions: Trial[]; fuses: Trial[] } {
+  const { model } = speaker;
+  const functions: Trial[] = [];
+  const fuses: Trial[] = [];
+  for (const { setup, loads, driven } of workingPatterns(model)) {
+    const position = [positionWords(setup), setup.afterSeconds ? 'at once' : ''].filter(Boolean).join(', ');
+    for (const ref of [...loads, ...driven]) {
+      if (!asks(model, ref)) continue;
+      functions.push({
+        test: { kind: 'function', part: ref, setup },
+        label: partWords(speaker, ref),
+        position,
+        answers: ['works', 'weak', 'dead'],
+      });
+    }
+    if (loads.length === 0) continue;
+    for (const { part } of model.compiled.parts) {
+      if (part.kind !== 'fuse' && part.kind !== 'breaker') continue;
+      fuses.push({
+        test: { kind: 'fuse', part: part.ref, setup },
+        label: partWords(speaker, part.ref),
+        position,
+        answers: ['holds', 'blows'],
+      });
+    }
+  }
+  return { functions, fuses };
+}
+
+/** Relays and resistors do no work that an operator would see. */
+function asks(model: CircuitModel, ref: string): boolean {
+  const part = model.compiled.circuit.parts.find((one) => one.ref === ref)!;
+  return part.kind !== 'relay' && part.kind !== 'resistor';
+}
+
+/** The pinned answer to a test, if there is one. */
+export function answerTo<T extends { reading: Reading }>(pinned: readonly T[], test: Test): T | undefined {
+  const key = testKey(test);
+  return pinned.findLast(({ reading }) => testKey(reading) === key);
+}

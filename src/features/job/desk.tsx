@@ -1,0 +1,51 @@
+'use client';
+
+import { createContext, useContext, useMemo } from 'react';
+import { CircuitModel } from '@/core/circuit/model';
+import type { Reading } from '@/core/circuit/schema';
+import { findLanes } from '@/core/path/lanes';
+import type { StoredBookRow } from '@/db/codeBook';
+import { useOutlook, type OutlookState } from '../test/useOutlook';
+import type { Speaker } from '../test/words';
+import type { OpenJob } from './server';
+import { useJobLog, type JobLog } from './useJobLog';
+
+/** What a job's screens need from the server. */
+export interface JobFacts extends OpenJob {
+  book: StoredBookRow[];
+  /** Names of the machine's functions. */
+  functions: string[];
+}
+
+/** A job as it lies on the desk: its facts, its log, and what the engine makes of it. Shared by all its steps. */
+export interface Desk extends OutlookState {
+  job: JobFacts;
+  person: string;
+  speaker: Speaker;
+  log: JobLog;
+  readings: Reading[];
+}
+
+const DeskContext = createContext<Desk | null>(null);
+
+export function useDesk(): Desk {
+  const desk = useContext(DeskContext);
+  if (!desk) throw new Error('useDesk needs a DeskProvider around it');
+  return desk;
+}
+
+export function DeskProvider({ job, children }: { job: JobFacts; children: React.ReactNode }) {
+  const { circuit } = job;
+  const speaker = useMemo<Speaker>(() => {
+    const model = new CircuitModel(circuit);
+    return { model, lanes: findLanes(model) };
+  }, [circuit]);
+  const person = job.person ?? 'Technician';
+  const log = useJobLog(job.number, job.entries, job.lastSeq, person);
+  const readings = useMemo(() => log.state.readings.map(({ reading }) => reading), [log.state]);
+  const { noReach, skipped } = log.state;
+  const options = useMemo(() => ({ noReach, excluded: skipped, most: 14 }), [noReach, skipped]);
+  const outlook = useOutlook(circuit, readings, options);
+  const desk = { ...outlook, job, person, speaker, log, readings };
+  return <DeskContext value={desk}>{children}</DeskContext>;
+}

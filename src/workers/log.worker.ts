@@ -1,0 +1,4 @@
+import { expose } from 'comlink';
+import { readLogFile } from './readLogFile';
+
+expose({ read: readLogFile });

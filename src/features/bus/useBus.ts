@@ -3,6 +3,8 @@
 import { useEffect, useState } from 'react';
 import type { BusReport } from './report';
 
+const RETRY_MS = 2000;
+
 export const BUS_OFF: BusReport = {
   adapter: null,
   simulated: false,
@@ -12,16 +14,27 @@ export const BUS_OFF: BusReport = {
   codes: [],
 };
 
-/** Follows a machine's bus. A lost server is a lost bus, said plainly; the browser calls again by itself. */
+/** Follows a machine's bus. A lost server is a lost bus, said plainly; it is called again by itself. */
 export function useBus(machine: string, listening: boolean): BusReport {
   const [report, setReport] = useState<BusReport>(BUS_OFF);
   useEffect(() => {
     if (!listening) return;
-    const events = new EventSource(`/api/machines/${encodeURIComponent(machine)}/bus`);
-    events.onmessage = ({ data }) => setReport(JSON.parse(data as string) as BusReport);
-    events.onerror = () =>
-      setReport((last) => ({ ...last, lost: 'the server does not answer', codes: [], senders: [] }));
-    return () => events.close();
+    let events: EventSource;
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const call = () => {
+      events = new EventSource(`/api/machines/${encodeURIComponent(machine)}/bus`);
+      events.onmessage = ({ data }) => setReport(JSON.parse(data as string) as BusReport);
+      events.onerror = () => {
+        setReport((last) => ({ ...last, lost: 'the server does not answer', codes: [], senders: [] }));
+        // The browser calls again after a broken line, but not after a refusal.
+        if (events.readyState === EventSource.CLOSED) timer = setTimeout(call, RETRY_MS);
+      };
+    };
+    call();
+    return () => {
+      clearTimeout(timer);
+      events.close();
+    };
   }, [machine, listening]);
   return report;
 }

@@ -1,7 +1,7 @@
 'use client';
 
 import { BarElement, CategoryScale, Chart, LinearScale, Tooltip, type ChartOptions } from 'chart.js';
-import { useMemo } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { Bar } from 'react-chartjs-2';
 import type { LogSummary } from '@/core/codes/codeLog';
 import { useInks } from '@/ui/useInks';
@@ -11,10 +11,16 @@ Chart.register(BarElement, CategoryScale, LinearScale, Tooltip);
 
 const MOST_ROWS = 30;
 const ROW = 34;
+const FIGURES = '15px B612';
 
 /** When each code was there: one lane a code, a bar for each stretch. */
 export function CodeTimeline({ summary: { codes, from, to } }: { summary: LogSummary }) {
   const inks = useInks();
+  const [lettered, setLettered] = useState(() => document.fonts.check(FIGURES));
+  // A canvas does not draw itself again when its letters arrive.
+  useEffect(() => {
+    void document.fonts.load(FIGURES).then(() => setLettered(true));
+  }, []);
   const shown = useMemo(() => codes.slice(0, MOST_ROWS), [codes]);
   const minutes = to - from > 600;
   const scale = minutes ? 60 : 1;
@@ -80,6 +86,7 @@ export function CodeTimeline({ summary: { codes, from, to } }: { summary: LogSum
     <div style={{ height: ROW * shown.length + 64 }} data-testid="timeline">
       {/* Chart.js takes points with a start and an end for a floating bar; its types know only the plain form. */}
       <Bar
+        key={String(lettered)}
         data={data as unknown as Parameters<typeof Bar>[0]['data']}
         options={options}
         role="img"

@@ -3,6 +3,7 @@
 import { Check } from 'lucide-react';
 import Link from 'next/link';
 import { useEffect, useMemo, useState } from 'react';
+import { agreedBlinks, decodeBlinks, type LampEdge } from '@/core/codes/blink';
 import { codeKey, lookUp, meansOf } from '@/core/codes/codeBook';
 import type { FoundCode } from '@/core/codes/describe';
 import { findCodes } from '@/core/codes/findCodes';
@@ -37,6 +38,7 @@ export function CodesPanel() {
         maxLength={20_000}
         onChange={(event) => setText(event.target.value)}
       />
+      <BlinkPad onCode={(code) => setText((now) => [now.trim(), code].filter(Boolean).join('\n'))} />
       {text.trim() !== '' && found.length === 0 ? (
         <Nothing>No code in that. A pair is written 14-06, a long code P0243 or P0243-13.</Nothing>
       ) : null}
@@ -60,6 +62,48 @@ export function CodesPanel() {
         <PanelLink href={`/machines/${job.machineCode}/codes`}>Code book of {job.machineCode}</PanelLink>
       </p>
     </section>
+  );
+}
+
+/** Held down while the lamp is lit: the flashes are counted into digits. Two rounds that agree are believed. */
+function BlinkPad({ onCode }: { onCode: (code: string) => void }) {
+  const [edges, setEdges] = useState<LampEdge[]>([]);
+  const codes = decodeBlinks(edges);
+  const [agreed] = agreedBlinks(codes);
+  const mark = (on: boolean) =>
+    setEdges((now) => (now.at(-1)?.on === on ? now : [...now, { seconds: performance.now() / 1000, on }]));
+  return (
+    <div className="flex flex-wrap items-center gap-x-3 gap-y-1 py-1.5">
+      <PlainKey
+        className="touch-none px-4! select-none"
+        onPointerDown={() => mark(true)}
+        onPointerUp={() => mark(false)}
+        onPointerLeave={() => edges.at(-1)?.on && mark(false)}
+        onKeyDown={(event) => event.key === ' ' && !event.repeat && mark(true)}
+        onKeyUp={(event) => event.key === ' ' && mark(false)}
+      >
+        Hold while the lamp is lit
+      </PlainKey>
+      {edges.length > 0 ? (
+        <>
+          <span className="fig" role="status">
+            {codes.join('  ') || '1'}
+          </span>
+          <PlainKey
+            className="px-3!"
+            onClick={() => {
+              const code = agreed ?? codes[0];
+              if (code) onCode(code);
+              setEdges([]);
+            }}
+          >
+            {agreed ? `Take ${agreed}` : codes.length > 0 ? `Take ${codes[0]}, seen once` : 'Start over'}
+          </PlainKey>
+        </>
+      ) : (
+        <span className="text-[15.5px] text-ink2">for codes that blink; two rounds</span>
+      )}
+    </div>
   );
 }
 

@@ -252,7 +252,8 @@ function Count({ n, of }: { n: number; of: string }) {
 /** "12 s", "3 min 20 s", "1 h 04 min". */
 function span(seconds: number): string {
   if (seconds < 60) return `${Number(seconds.toFixed(1))} s`;
-  const minutes = Math.floor(seconds / 60);
-  if (minutes < 60) return `${minutes} min ${Math.round(seconds % 60)} s`;
+  const whole = Math.round(seconds);
+  const minutes = Math.floor(whole / 60);
+  if (minutes < 60) return `${minutes} min ${whole % 60} s`;
   return `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')} min`;
 }

@@ -104,7 +104,11 @@ export function valueWords(kind: Test['kind'], value: Reading['value']): string 
 export function readingWords(speaker: Speaker, reading: Reading): string {
   const { kind, value, setup } = reading;
   const part = partOfTest(reading);
-  const where = positionWords(setup);
+  const off = (setup.unplugged ?? []).map((plug) => `${plug} off`);
+  const swapped = (setup.swapped ?? []).map(([one, other]) => `${one} and ${other} swapped`);
+  const where = [positionWords(setup), ...(isDeadKind(kind) ? [] : [...off, ...swapped])]
+    .filter(Boolean)
+    .join(', ');
   if (part !== null && kind !== 'amps') {
     return `${partWords(speaker, part)} ${valueWords(kind, value)}${where ? `, ${where}` : ''}`;
   }
@@ -251,6 +255,8 @@ function short(text: string): string {
 
 /** What an outcome says about the run, in a few words. */
 export function thenWords(test: Test, outcome: Outcome, expected: Reading['value']): string {
+  const off = test.setup.unplugged?.join(', ');
+  if (test.kind === 'code' && off) return unplugWords(off, outcome, expected);
   if (outcome.sound) return 'As drawn. Look elsewhere.';
   const { kind } = test;
   const value = typeof outcome.reading === 'number' ? outcome.reading : null;
@@ -279,6 +285,14 @@ export function thenWords(test: Test, outcome: Outcome, expected: Reading['value
   if (kind === 'flow') return outcome.reading === 'none' ? 'Shut, or starved.' : 'Leaks past, or is let go.';
   if (kind === 'fuse') return outcome.reading === 'blows' ? 'The short is in here.' : 'No short in here.';
   return 'Not as drawn.';
+}
+
+/** What a code does when a plug comes off clears one side of it: controller and loom, or what hangs on the plug. */
+function unplugWords(off: string, outcome: Outcome, expected: Reading['value']): string {
+  const [said, wanted] = [outcome.reading, expected].map((one) => (Array.isArray(one) ? one.join() : ''));
+  if (said === wanted) return `Controller and loom up to ${off} see it come off. They are working.`;
+  if (said === '') return `The controller does not see ${off} come off.`;
+  return `${off} makes no odds to it: before the plug, loom or controller.`;
 }
 
 /** Where an outcome would leave the doubt: "X8.1 9, Y8 5". */

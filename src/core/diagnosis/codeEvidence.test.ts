@@ -1,7 +1,7 @@
 import { CircuitModel } from '../circuit/model';
 import type { Reading } from '../circuit/schema';
 import { driverHighSide, singleCoil, twinOutputs } from '../templates/electrical';
-import { codeCandidates, codedDrivers, codeReading, unplugTests } from './codeEvidence';
+import { codeCandidates, codedDrivers, codeReading, swapTests, unplugTests } from './codeEvidence';
 import { Diagnoser } from './diagnose';
 
 describe('codes as evidence', () => {
@@ -40,6 +40,21 @@ describe('codes as evidence', () => {
         .reduce((sum, { share }) => sum + share, 0);
     expect(doubt([5], ['Y1', 'W3'])).toBeGreaterThan(0.9);
     expect(doubt([6], ['A1', 'W2'])).toBeGreaterThan(0.9);
+  });
+
+  it('offers to swap alike loads: the code goes along with a bad coil and stays with a bad place', () => {
+    const twins = twinOutputs();
+    const model = new CircuitModel(twins);
+    const [one] = codedDrivers(model);
+    const test = swapTests(model).find((each) => each.kind === 'code' && each.part === one!.part)!;
+    const diagnoser = new Diagnoser(twins);
+    const doubt = (value: number[], kind: string) =>
+      diagnoser
+        .diagnose([codeReading(one!, [5]), { ...test, value } as Reading])
+        .suspects.filter(({ part }) => twins.parts.find(({ ref }) => ref === part)!.kind === kind)
+        .reduce((sum, { share }) => sum + share, 0);
+    expect(doubt([], 'coil')).toBeGreaterThan(0.8);
+    expect(doubt([5], 'coil')).toBeLessThan(0.1);
   });
 
   it('lists the functions a code may be about by how often they would set it', () => {

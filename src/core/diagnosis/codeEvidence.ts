@@ -1,6 +1,7 @@
 import { type CircuitModel } from '../circuit/model';
 import type { Circuit, Reading, Setup, Test } from '../circuit/schema';
 import { branchAmps } from '../circuit/world';
+import { twinsOf } from './electricalCandidates';
 import { Diagnoser, type Diagnosis } from './diagnose';
 import { NO_FAULT_PRIOR } from './faultFrequency';
 import { workingPatterns } from './patterns';
@@ -38,6 +39,20 @@ export function unplugTests(model: CircuitModel): Test[] {
     model.compiled.connectors
       .filter((connector) => carriesFor(model, part, setup, connector))
       .map((connector): Test => ({ kind: 'code', part, setup: { ...setup, unplugged: [connector] } })),
+  );
+}
+
+/** Reads of a code with two alike loads in each other's place: it goes along with a bad load and stays with a bad place. */
+export function swapTests(model: CircuitModel): Test[] {
+  return codedDrivers(model).flatMap(({ part, setup }) =>
+    model.compiled.parts.flatMap((load) =>
+      twinsOf(model, load)
+        .filter((twin) => twin.index > load.index)
+        .map((twin): Test => {
+          const swapped: Setup['swapped'] = [[load.part.ref, twin.part.ref]];
+          return { kind: 'code', part, setup: { ...setup, swapped } };
+        }),
+    ),
   );
 }
 

@@ -116,6 +116,11 @@ export function liveFamilies(
             if (!fed.includes(load.ref)) continue;
             yield { test: { kind: 'function', part: load.ref, setup: swapped }, cautions: ['swap', 'moves'] };
           }
+          // The code goes along with the bad part, or stays with its place.
+          for (const { part: driver } of compiled.parts) {
+            if (driver.kind !== 'driver' || Object.keys(driver.codes ?? {}).length === 0) continue;
+            yield { test: { kind: 'code', part: driver.ref, setup: swapped }, cautions: ['swap', 'moves'] };
+          }
         }
       }
     }
@@ -324,7 +329,7 @@ function acrossPairs(model: CircuitModel): (readonly [string, string])[] {
 }
 
 /** Identical neighbours of a part that can be tried in its place. */
-function twinsOf({ compiled }: CircuitModel, part: CompiledPart): CompiledPart[] {
+export function twinsOf({ compiled }: CircuitModel, part: CompiledPart): CompiledPart[] {
   const own = part.part;
   if (own.kind !== 'coil' && own.kind !== 'relay') return [];
   return compiled.parts

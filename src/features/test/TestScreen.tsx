@@ -6,7 +6,7 @@ import type { CircuitModel } from '@/core/circuit/model';
 import type { Reading, Test } from '@/core/circuit/schema';
 import { nodesOfTest, partOfTest } from '@/core/circuit/testPlace';
 import { powerOff } from '@/core/diagnosis/patterns';
-import { unplugTests } from '@/core/diagnosis/codeEvidence';
+import { swapTests, unplugTests } from '@/core/diagnosis/codeEvidence';
 import { testKey } from '@/core/diagnosis/observations';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
 import { chooseLane, layoutPath } from '@/core/path/layoutPath';
@@ -34,7 +34,7 @@ export function TestScreen() {
   const { speaker, log, outlook, working, failure, again, evaluate, readings } = useDesk();
   const { model, lanes } = speaker;
   const { compiled } = model;
-  const unplug = useMemo(() => unplugTests(model), [model]);
+  const unplug = useMemo(() => [...unplugTests(model), ...swapTests(model)], [model]);
   const params = useSearchParams();
 
   const [text, setText] = useState('');

@@ -34,7 +34,7 @@ export interface TestTagProps {
   onMode: (kind: 'volts' | 'ohms') => void;
   onNoReach: (node: string) => void;
   onSkip: (test: Test) => void;
-  /** Code readings with a plug off, offered whatever they rank. */
+  /** Code readings with a plug off or two loads swapped, offered whatever they rank. */
   unplug: readonly Test[];
   /** More about this test, between its answers and its foot. */
   below?: React.ReactNode;
@@ -261,7 +261,7 @@ function OtherTests({
           ))}
           {unplug.length > 0 ? (
             <DropdownMenu.Label className="border-b border-rule bg-well px-4 py-1.5 text-[15px] text-ink2">
-              Does the code change when a plug comes off?
+              Does the code change when one thing is changed?
             </DropdownMenu.Label>
           ) : null}
           {unplug.map((test) => (
@@ -288,6 +288,7 @@ function setupNote({ setup }: Test): string {
     ...(setup.pulled?.length ? [`${setup.pulled.join(', ')} pulled`] : []),
     ...(setup.unplugged?.length ? [`${setup.unplugged.join(', ')} unplugged`] : []),
     ...(setup.removed?.length ? [`${setup.removed.join(', ')} out`] : []),
+    ...(setup.swapped ?? []).map(([one, other]) => `${one} and ${other} swapped`),
     ...(setup.isolated?.length ? [`${setup.isolated.join(', ')} isolated`] : []),
   ];
   return notes.length > 0 ? `, ${notes.join(', ')}` : '';

@@ -16,6 +16,9 @@ const common = {
   label: z.string().optional(),
   /** Where it sits on the machine. */
   place: z.string().optional(),
+  /** Drawing it stands on, and the grid square there. */
+  sheet: z.string().max(60).optional(),
+  square: z.string().max(20).optional(),
   /** Minutes to get at it with a probe. */
   accessMinutes: notNegative.optional(),
   /** Relative likelihood of failing against others of its kind; 1 is usual. */

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { ENERGIES } from './energies';
 import { name, notNegative, partSchema, positive, type Part, type PartOf } from './partSchema';
 
 /**
@@ -13,6 +14,18 @@ export const circuitSchema = z.object({
   frame: name,
   controls: z.record(name, z.array(name).min(1)).default({}),
   parts: z.array(partSchema).min(1).max(400),
+  /** Energies at the work that no part of the circuit shows: a raised load, a charged capacitor, a hot pipe. */
+  energies: z
+    .array(
+      z.object({
+        energy: z.enum(ENERGIES),
+        name,
+        /** How it is isolated and released on this machine. */
+        how: z.string().max(500).optional(),
+      }),
+    )
+    .max(40)
+    .optional(),
   /** Standing conditions that shift which faults are likely. */
   environment: z
     .object({ wet: z.boolean(), hot: z.boolean(), vibration: z.boolean(), worked: z.boolean() })

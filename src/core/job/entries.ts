@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { ENERGIES } from '../circuit/energies';
 import { readingSchema, setupSchema, testSchema } from '../circuit/schema';
 
 /** Entries of a job's log. They are only ever added; a correction names the entry it supersedes. */
@@ -19,23 +20,6 @@ const name = words(120).min(1);
 
 /** When a fault shows itself. */
 export const WHEN = ['atOnce', 'onCommand', 'afterMinutes', 'hot', 'wet', 'bumps', 'comesAndGoes'] as const;
-/** Energies that a machine holds, in the order they are asked for. */
-export const ENERGIES = [
-  'line',
-  'control',
-  'battery',
-  'capacitor',
-  'air',
-  'oil',
-  'vacuum',
-  'heldLoad',
-  'spring',
-  'heat',
-  'refrigerant',
-  'moving',
-] as const;
-export type Energy = (typeof ENERGIES)[number];
-
 /** One step of live-dead-live: the meter on a known source, on the work, on the source again. */
 const provedDead = z.object({
   knownBefore: words(40).min(1),

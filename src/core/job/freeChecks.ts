@@ -1,0 +1,54 @@
+import type { CircuitModel } from '../circuit/model';
+import type { Test } from '../circuit/schema';
+import { workingPatterns } from '../diagnosis/patterns';
+
+/** A look, a listen or a touch that costs next to nothing. With a test, its answer is a reading the engine weighs. */
+export interface FreeCheck {
+  id: string;
+  kind: 'gauge' | 'click' | 'override' | 'plug' | 'loom' | 'water' | 'fuse' | 'moves';
+  /** What is looked at: a part, a plug, a gauge's place. */
+  subject: string;
+  test: Test | null;
+}
+
+/** Outside checks for a circuit, the cheapest and surest first: gauges, clicks, overrides, then plugs and looms. */
+export function freeChecks(model: CircuitModel): FreeCheck[] {
+  const { compiled } = model;
+  const { parts } = compiled.circuit;
+  const checks: FreeCheck[] = [];
+  const patterns = workingPatterns(model);
+  for (const part of parts) {
+    if (part.kind !== 'airSupply' && part.kind !== 'pump' && part.kind !== 'regulator') continue;
+    const at = part.kind === 'regulator' ? String(Object.values(part.nodes).at(-1)) : part.nodes.out;
+    checks.push({ id: `gauge ${at}`, kind: 'gauge', subject: at, test: { kind: 'pressure', at, setup: {} } });
+  }
+  for (const part of parts) {
+    if (part.kind !== 'coil' && part.kind !== 'relay') continue;
+    const pattern = patterns.find(({ loads }) => loads.includes(part.ref));
+    if (!pattern) continue;
+    const test = { kind: 'click', part: part.ref, setup: pattern.setup } as const;
+    checks.push({ id: `click ${part.ref}`, kind: 'click', subject: part.ref, test });
+  }
+  for (const part of parts) {
+    if (part.kind !== 'valve') continue;
+    const moved = parts.find(({ kind }) => kind === 'cylinder' || kind === 'vacuumActuator');
+    const setup = {
+      override: [part.ref],
+      secured: parts.filter(({ kind }) => kind === 'coil').map(({ ref }) => ref),
+    };
+    const test = moved ? ({ kind: 'moves', part: moved.ref, setup } as const) : null;
+    checks.push({ id: `override ${part.ref}`, kind: 'override', subject: part.ref, test });
+  }
+  const plugs = [...new Set(parts.flatMap((part) => (part.kind === 'pin' ? [part.connector] : [])))];
+  checks.push(
+    ...plugs.map((plug): FreeCheck => ({ id: `plug ${plug}`, kind: 'plug', subject: plug, test: null })),
+  );
+  const looms = [
+    ...new Set(parts.flatMap((part) => (part.kind === 'wire' && part.place ? [part.place] : []))),
+  ];
+  checks.push(
+    ...looms.map((loom): FreeCheck => ({ id: `loom ${loom}`, kind: 'loom', subject: loom, test: null })),
+  );
+  checks.push({ id: 'water', kind: 'water', subject: 'Water, ice or corrosion', test: null });
+  return checks;
+}

@@ -1,0 +1,144 @@
+import { CircuitModel } from '../circuit/model';
+import { clutchInterlocks, singleCoil, twoWayPair } from '../templates/electrical';
+import { airClamp } from '../templates/fluid';
+import { entrySchema, type Entry } from './entries';
+import { freeChecks } from './freeChecks';
+import { proofList, proofStanding, proves } from './proofList';
+import { reduceJob } from './reduceJob';
+import { compareWires } from './restoreCheck';
+
+let counter = 0;
+function entry(body: object): Entry {
+  counter++;
+  const id = `019a0000-0000-7000-8000-${String(counter).padStart(12, '0')}`;
+  return entrySchema.parse({
+    ...body,
+    id,
+    at: new Date(Date.UTC(2026, 0, 1, 0, 0, counter)).toISOString(),
+    person: 'Tove',
+  });
+}
+const wire = (phase: 'found' | 'left', terminal: string, mark: string, more = {}) =>
+  entry({
+    type: 'wire',
+    body: { part: 'K5', terminal, mark, colour: 'blue', to: 'X4', through: 'switched', phase, ...more },
+  });
+
+describe('the proof list', () => {
+  it('asks for every position, for current and drops of each load, and for every interlock', () => {
+    const proofs = proofList(new CircuitModel(clutchInterlocks()), reduceJob([]));
+    const { controls } = clutchInterlocks();
+    const interlocks = proofs.filter((proof) => proof.kind === 'interlock');
+    expect(new Set(interlocks.map((proof) => proof.kind === 'interlock' && proof.control))).toEqual(
+      new Set(Object.keys(controls)),
+    );
+    expect(proofs.filter(({ kind }) => kind === 'current').length).toBeGreaterThan(0);
+    expect(new Set(proofs.map(({ id }) => id)).size).toBe(proofs.length);
+  });
+
+  it('both ways of a pair, each with its own current', () => {
+    const proofs = proofList(new CircuitModel(twoWayPair()), reduceJob([]));
+    expect(proofs.filter(({ kind }) => kind === 'works')).toHaveLength(2);
+    expect(proofs.filter(({ kind }) => kind === 'current')).toHaveLength(2);
+  });
+
+  it('a value proves within its limits only', () => {
+    const proofs = proofList(new CircuitModel(singleCoil({ volts: 24, ohms: 24 })), reduceJob([]));
+    const current = proofs.find(({ kind }) => kind === 'current')!;
+    expect(proves(current, 1)).toBe(true);
+    expect(proves(current, 0.6)).toBe(false);
+    expect(proves(current, 'OL')).toBe(false);
+    const drop = proofs.find(({ kind }) => kind === 'drop')!;
+    expect(proves(drop, 0.2)).toBe(true);
+    expect(proves(drop, 3)).toBe(false);
+  });
+
+  it('stays open while a code, a jumper, a wire or a lock is left, and says so from the log alone', () => {
+    const model = new CircuitModel(singleCoil());
+    const code = { system: 'pair', component: 14, failureMode: 5, text: '', via: 'typed', present: true };
+    const log = [
+      entry({ type: 'code', body: code }),
+      entry({ type: 'ledger', body: { item: 'Jumper S1', kind: 'jumper', minutes: 5 } }),
+      entry({
+        type: 'isolation',
+        body: { point: 'G1', energy: 'battery', how: '', lock: '3', tag: '3', released: '' },
+      }),
+      wire('found', '86', '12'),
+    ];
+    const open = (entries: Entry[]) => {
+      const state = reduceJob(entries);
+      return proofList(model, state)
+        .filter(({ kind }) => ['code', 'ledger', 'isolation', 'wire'].includes(kind))
+        .filter((proof) => proofStanding(proof, state).state !== 'done')
+        .map(({ id }) => id);
+    };
+    expect(open(log)).toEqual(['code 14-5', 'wire K5 86', 'ledger Jumper S1', 'isolation G1']);
+    const cleared = [
+      ...log,
+      entry({ type: 'code', body: { ...code, present: false } }),
+      entry({ type: 'ledgerOut', body: { item: 'Jumper S1' } }),
+      entry({ type: 'reopened', body: { point: 'G1', reason: 'work done' } }),
+      wire('left', '86', '12'),
+    ];
+    expect(open(cleared)).toEqual([]);
+    const signed = reduceJob([
+      ...log,
+      entry({ type: 'proof', body: { proof: 'code 14-5', done: false, found: '', reason: 'needs a drive' } }),
+    ]);
+    const proof = proofList(model, signed).find(({ id }) => id === 'code 14-5')!;
+    expect(proofStanding(proof, signed)).toEqual({ state: 'signedOff', reason: 'needs a drive' });
+  });
+});
+
+describe('the restore check', () => {
+  it('tells a wire that is back from one that is not, and from two that changed places', () => {
+    const found = [wire('found', '86', '12'), wire('found', '87', '13'), wire('found', '30', '14')];
+    const state = (left: Entry[]) => compareWires(reduceJob([...found, ...left])).map((one) => one.state);
+    expect(state([])).toEqual(['missing', 'missing', 'missing']);
+    expect(state([wire('left', '86', '12'), wire('left', '87', '13', { colour: 'Blue ' })])).toEqual([
+      'same',
+      'same',
+      'missing',
+    ]);
+    const mixed = compareWires(reduceJob([...found, wire('left', '86', '13'), wire('left', '87', '12')]));
+    expect(mixed[0]).toMatchObject({ state: 'changed', differs: ['wire 12 is on terminal 87, was on 86'] });
+    expect(mixed[1]!.state).toBe('changed');
+    expect(
+      compareWires(reduceJob([...found, wire('left', '86', '12', { colour: 'red' })]))[0]!.differs,
+    ).toEqual(['colour red, was blue']);
+  });
+});
+
+describe('what a log says of safety', () => {
+  it('opening a point lifts the signature; opening it for one test does not', () => {
+    const closed = entry({
+      type: 'isolation',
+      body: { point: 'G1', energy: 'battery', how: '', lock: '3', tag: '3', released: '' },
+    });
+    const signed = entry({ type: 'madeSafe', body: { points: ['G1'] } });
+    expect(reduceJob([closed, signed]).madeSafe).not.toBeNull();
+    const forTest = entry({ type: 'reopened', body: { point: 'G1', reason: 'volts at 4', setup: {} } });
+    expect(reduceJob([closed, signed, forTest])).toMatchObject({ madeSafe: { id: signed.id } });
+    expect(reduceJob([closed, signed, forTest]).isolated.size).toBe(0);
+    const forGood = entry({ type: 'reopened', body: { point: 'G1', reason: 'work done' } });
+    expect(reduceJob([closed, signed, forGood]).madeSafe).toBeNull();
+  });
+  it('a reading after the fix proves the repair and says nothing about the fault', () => {
+    const reading = { kind: 'ohms' as const, from: 'A', to: 'B', setup: {}, value: 31 };
+    const state = reduceJob([
+      entry({ type: 'reading', body: { reading, typed: '31' } }),
+      entry({ type: 'reading', body: { reading, typed: '31', phase: 'fixed' } }),
+    ]);
+    expect([state.readings.length, state.after.length]).toEqual([1, 1]);
+  });
+});
+
+describe('free checks', () => {
+  it('come from the circuit: gauges and overrides where there is air, clicks and plugs where there are', () => {
+    const kinds = (checks: ReturnType<typeof freeChecks>) => new Set(checks.map(({ kind }) => kind));
+    const air = freeChecks(new CircuitModel(airClamp()));
+    expect([...kinds(air)]).toEqual(expect.arrayContaining(['gauge', 'click', 'override', 'water']));
+    expect(kinds(freeChecks(new CircuitModel(singleCoil()))).has('gauge')).toBe(false);
+    expect(air.findIndex(({ kind }) => kind === 'gauge')).toBe(0);
+  });
+});

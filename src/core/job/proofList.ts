@@ -1,0 +1,185 @@
+import type { CircuitModel } from '../circuit/model';
+import type { Reading, Setup, Test } from '../circuit/schema';
+import { bindTest, predict, predictedValue } from '../diagnosis/predict';
+import { LOAD_KINDS, workingPatterns } from '../diagnosis/patterns';
+import type { JobState } from './reduceJob';
+import { compareWires } from './restoreCheck';
+
+/** One thing to be shown before a machine goes back to work. */
+export type Proof = { id: string } & (
+  | { kind: 'works'; test: Test; part: string; setup: Setup }
+  | { kind: 'current'; test: Extract<Test, { kind: 'amps' }>; part: string; expected: number }
+  | {
+      kind: 'drop';
+      test: Extract<Test, { kind: 'volts' }>;
+      side: 'feed' | 'return';
+      part: string;
+      most: number;
+      expected: number;
+    }
+  | { kind: 'interlock'; test: Test; part: string; control: string; position: string; setup: Setup }
+  | { kind: 'code'; code: string }
+  | { kind: 'wire'; part: string; terminal: string }
+  | { kind: 'ledger'; item: string }
+  | { kind: 'isolation'; point: string }
+);
+
+/** Feed or return of a load: share of the supply that a sound run may lose. */
+const DROP_SHARE = 0.03;
+/** A drop of less is not worth a proof of its own, volts. */
+const LEAST_DROP = 0.1;
+
+/**
+ * What has to be proved after a fix, from the circuit and the job: every position works, current and drops where it
+ * matters, every interlock stops what it must, codes gone, wires as found, nothing left in, nothing left locked.
+ */
+export function proofList(model: CircuitModel, state: JobState): Proof[] {
+  const { compiled } = model;
+  const { circuit } = compiled;
+  const frame = compiled.nodeNames[compiled.frame]!;
+  const proofs: Proof[] = [];
+  const patterns = workingPatterns(model).filter(({ loads, driven }) => loads.length + driven.length > 0);
+  const measured = new Set<string>();
+  for (const { setup, loads, driven } of patterns) {
+    for (const ref of [...loads, ...driven]) {
+      const part = circuit.parts.find((one) => one.ref === ref)!;
+      if (part.kind === 'relay' || part.kind === 'resistor') continue;
+      const works: Test = { kind: 'function', part: ref, setup };
+      proofs.push({ id: `works ${ref} ${words(setup)}`, kind: 'works', test: works, part: ref, setup });
+      if (!LOAD_KINDS.includes(part.kind) || measured.has(ref)) continue;
+      measured.add(ref);
+      const amps = { kind: 'amps', through: ref, setup } as const;
+      proofs.push({
+        id: `current ${ref}`,
+        kind: 'current',
+        test: amps,
+        part: ref,
+        expected: valueOf(model, amps),
+      });
+      const { nodes } = part as { nodes: Record<string, string> };
+      const supply = circuit.parts.find(({ kind }) => kind === 'source');
+      if (supply?.kind !== 'source' || compiled.alternating[compiled.nodeIndex.get(nodes['1']!)!]) continue;
+      for (const [side, from, to] of [
+        ['feed', supply.nodes['+'], nodes['1']!],
+        ['return', nodes['2']!, frame],
+      ] as const) {
+        if (from === to) continue;
+        const test = { kind: 'volts', from, to, setup } as const;
+        const expected = valueOf(model, test);
+        const most = Math.max(LEAST_DROP, DROP_SHARE * compiled.supplyVolts, 2 * Math.abs(expected));
+        proofs.push({ id: `drop ${side} ${ref}`, kind: 'drop', test, side, part: ref, most, expected });
+      }
+    }
+  }
+  proofs.push(...interlocks(model, patterns));
+  proofs.push(...state.codes.map(({ key }): Proof => ({ id: `code ${key}`, kind: 'code', code: key })));
+  proofs.push(
+    ...compareWires(state).map(({ part, terminal }): Proof => ({
+      id: `wire ${part} ${terminal}`,
+      kind: 'wire',
+      part,
+      terminal,
+    })),
+  );
+  proofs.push(
+    ...state.ledger.map(({ body }): Proof => ({
+      id: `ledger ${body.item}`,
+      kind: 'ledger',
+      item: body.item,
+    })),
+  );
+  proofs.push(
+    ...[...state.isolated.keys()].map((point): Proof => ({
+      id: `isolation ${point}`,
+      kind: 'isolation',
+      point,
+    })),
+  );
+  return proofs;
+}
+
+/** Each control that a working load depends on, moved to where the load must stop. */
+function interlocks(
+  model: CircuitModel,
+  patterns: readonly { setup: Setup; loads: string[]; driven: string[] }[],
+): Proof[] {
+  const { circuit } = model.compiled;
+  const found = new Map<string, Proof>();
+  for (const { setup, loads, driven } of patterns) {
+    if (setup.afterSeconds !== undefined) continue;
+    const part = [...driven, ...loads].find((ref) => {
+      const kind = circuit.parts.find((one) => one.ref === ref)!.kind;
+      return kind !== 'relay' && kind !== 'resistor';
+    });
+    if (!part) continue;
+    for (const [control, positions] of Object.entries(circuit.controls)) {
+      const now = setup.controls?.[control] ?? positions[0]!;
+      for (const position of positions) {
+        if (position === now) continue;
+        const stopped: Setup = { ...setup, controls: { ...setup.controls, [control]: position } };
+        const test: Test = { kind: 'function', part, setup: stopped };
+        if (predictedOf(model, test) !== 'dead') continue;
+        const id = `interlock ${part} ${control} ${position}`;
+        if (!found.has(id))
+          found.set(id, { id, kind: 'interlock', test, part, control, position, setup: stopped });
+      }
+    }
+  }
+  return [...found.values()];
+}
+
+/** How a proof stands in the job's log: by a reading after the fix, by a tick, or with a reason. */
+export type ProofStanding =
+  | { state: 'open' }
+  | { state: 'done'; found: string; reading?: Reading }
+  | { state: 'wrong'; found: string; reading?: Reading }
+  | { state: 'signedOff'; reason: string };
+
+/** How each proof stands. A ledger or isolation line stands done only by the log itself: taken out, opened again. */
+export function proofStanding(proof: Proof, state: JobState): ProofStanding {
+  const entry = state.proofs.get(proof.id);
+  if (entry?.body.reason) return { state: 'signedOff', reason: entry.body.reason };
+  if (proof.kind === 'ledger' || proof.kind === 'isolation') return { state: 'open' };
+  if (proof.kind === 'code') {
+    const code = state.codes.find(({ key }) => key === proof.code);
+    return code && !code.present ? { state: 'done', found: 'gone after a cycle' } : { state: 'open' };
+  }
+  if (proof.kind === 'wire') {
+    const wire = compareWires(state).find(
+      (one) => one.part === proof.part && one.terminal === proof.terminal,
+    );
+    if (!wire || wire.state === 'missing') return { state: 'open' };
+    return wire.state === 'same'
+      ? { state: 'done', found: 'as found' }
+      : { state: 'wrong', found: wire.differs.join(', ') };
+  }
+  if (!entry) return { state: 'open' };
+  return entry.body.done
+    ? { state: 'done', found: entry.body.found }
+    : { state: 'wrong', found: entry.body.found };
+}
+
+/** Whether a typed value proves what it should: within a fifth of the expected current, under the limit of a drop. */
+export function proves(proof: Proof, value: Reading['value']): boolean {
+  if (proof.kind === 'works') return value === 'works';
+  if (proof.kind === 'interlock') return value === 'dead';
+  if (typeof value !== 'number') return false;
+  if (proof.kind === 'current')
+    return Math.abs(Math.abs(value) - Math.abs(proof.expected)) <= 0.2 * Math.abs(proof.expected);
+  return proof.kind === 'drop' && Math.abs(value) <= proof.most;
+}
+
+function valueOf(model: CircuitModel, test: Test): number {
+  const value = predictedOf(model, test);
+  return typeof value === 'number' ? value : 0;
+}
+
+function predictedOf(model: CircuitModel, test: Test): Reading['value'] {
+  return predictedValue(test.kind, predict(bindTest(model, test), [])) as Reading['value'];
+}
+
+const words = ({ controls, afterSeconds }: Setup) =>
+  [
+    ...Object.entries(controls ?? {}).map((pair) => pair.join(' ')),
+    ...(afterSeconds ? ['at once'] : []),
+  ].join(', ');

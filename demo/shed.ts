@@ -7,6 +7,7 @@ import { faultByName, listFaults } from '../src/core/diagnosis/faults';
 import { totalSigma } from '../src/core/diagnosis/likelihood';
 import { bindTest, predict, predictedValue } from '../src/core/diagnosis/predict';
 import { seededRandom } from '../src/core/random';
+import type { Reached } from './story';
 
 export interface DemoMachine {
   code: string;
@@ -25,6 +26,15 @@ export interface DemoJob {
   words: string;
   hidden: { part: string; fault: string; ohms?: number };
   tests: Test[];
+  /** How far it has come; the complaint alone when nothing is said. */
+  reached?: Reached;
+  when?: string[];
+  codes?: { system: string; component: number; failureMode: number; text: string; part?: string }[];
+  action?: 'repair' | 'replace';
+  why?: string;
+  work?: string;
+  note?: string;
+  left?: string[];
 }
 
 /** The shed of Ostrel Ridge, a made-up ski area. */
@@ -102,6 +112,7 @@ export const JOBS: readonly DemoJob[] = [
   },
   {
     number: 417,
+    reached: 'made-safe',
     machine: 'G-2',
     function: 'Blade tilt, both ways',
     title: 'Blade tilts left but not right',
@@ -133,6 +144,7 @@ export const JOBS: readonly DemoJob[] = [
   },
   {
     number: 414,
+    reached: 'made-safe',
     machine: 'W-1',
     function: 'Recovery winch, in and out',
     title: 'Winch pays out, will not pull in',
@@ -148,6 +160,7 @@ export const JOBS: readonly DemoJob[] = [
   },
   {
     number: 412,
+    reached: 'made-safe',
     machine: 'T-3',
     function: 'Engine stop solenoid',
     title: 'Engine dies when the starter key springs back',
@@ -184,6 +197,7 @@ export const JOBS: readonly DemoJob[] = [
   },
   {
     number: 403,
+    reached: 'made-safe',
     machine: 'C-1',
     function: 'Lance gate, open and close',
     title: 'Lance gate dead both ways, valve clicks',
@@ -197,6 +211,69 @@ export const JOBS: readonly DemoJob[] = [
       { kind: 'click', part: 'Y14', setup: opening },
       { kind: 'pressure', at: 'Receiver', setup: closing },
     ],
+  },
+  {
+    number: 411,
+    machine: 'G-4',
+    function: 'Blade tilt, both ways',
+    title: 'Fuse goes when the blade tilts left',
+    person: 'Rasmus',
+    hoursAgo: 29,
+    words: 'Third fuse today, always with the lever to the left. To the right it tilts all day.',
+    when: ['onCommand'],
+    hidden: { part: 'Y7', fault: 'shortedTurns', ohms: 0.7 },
+    tests: [
+      { kind: 'fuse', part: 'F7', setup: left },
+      { kind: 'function', part: 'Y8', setup: right },
+    ],
+    reached: 'fix',
+    action: 'replace',
+    why: 'Next to nothing where its twin reads 31 Ω, plug off; the suppressor beside it is sound.',
+  },
+  {
+    number: 401,
+    machine: 'L-2',
+    function: 'Bucket lock coil over relay',
+    title: 'Bucket lock dead, relay clicks',
+    person: 'Tove',
+    hoursAgo: 118,
+    words: 'The relay can be heard, the lock does not move.',
+    hidden: { part: 'K5', fault: 'stuckOpen' },
+    tests: [
+      { kind: 'function', part: 'Y22', setup: { controls: { key: 'on', lock: 'on' } } },
+      { kind: 'click', part: 'K5', setup: { controls: { key: 'on', lock: 'on' } } },
+    ],
+    reached: 'decide',
+  },
+  {
+    number: 398,
+    machine: 'G-2',
+    function: 'Tiller float valve',
+    title: 'Tiller floats late after the night wash',
+    person: 'Ilse',
+    hoursAgo: 150,
+    words: 'Takes three tries in the morning, better at noon. Code 14-05 stays on the display.',
+    when: ['wet', 'comesAndGoes'],
+    hidden: { part: 'X31.2', fault: 'highResistance', ohms: 42 },
+    tests: [
+      { kind: 'function', part: 'Y14', setup: floatOn },
+      { kind: 'code', part: 'DM2', setup: floatOn },
+    ],
+    codes: [
+      {
+        system: 'maker',
+        component: 14,
+        failureMode: 5,
+        text: 'current too low, or circuit open',
+        part: 'DM2',
+      },
+    ],
+    reached: 'handed-over',
+    action: 'repair',
+    why: 'The volts are lost across the bulkhead pin under load, and nowhere else.',
+    work: 'Bulkhead pin 2 cleaned and drawn anew, plug dried, new seal',
+    note: 'Wash from the other side of the left cover.',
+    left: ['Beacon lens cracked, not part of this job.'],
   },
 ];
 
@@ -217,6 +294,11 @@ export function loadDemoCircuit(name: string): Circuit {
   );
 }
 
+/** A figure as a meter shows it: three digits, and nothing below a hundredth. */
+export function shown(value: number): number {
+  return Math.abs(value) < 0.01 ? Number(value.toFixed(2)) + 0 : Number(value.toPrecision(3));
+}
+
 /** What the meter shows for a test while the hidden fault is in the circuit. */
 export function takeReadings(circuit: Circuit, { hidden, tests, number }: DemoJob): Reading[] {
   const model = new CircuitModel(circuit);
@@ -226,9 +308,7 @@ export function takeReadings(circuit: Circuit, { hidden, tests, number }: DemoJo
     const prediction = predict(bindTest(model, test), edits);
     let value = predictedValue(test.kind, prediction);
     if (typeof value === 'number') {
-      value = Number(
-        (value + 0.4 * random.normal() * totalSigma(test.kind, value, 0, undefined)).toPrecision(3),
-      );
+      value = shown(value + 0.4 * random.normal() * totalSigma(test.kind, value, 0, undefined));
     }
     return { ...test, value } as Reading;
   });

@@ -12,10 +12,10 @@ async function openTest(page: Page, job = JOB, base = ''): Promise<void> {
 }
 
 async function storedReadings(request: APIRequestContext, job: number): Promise<number> {
-  const answer = (await (await request.get(`/api/jobs/${job}/entries?after=0`)).json()) as {
-    entries: { entry: { type: string } }[];
+  const answer = (await (await request.get(`/api/jobs/${job}/job.json`)).json()) as {
+    entries: { type: string }[];
   };
-  return answer.entries.filter(({ entry }) => entry.type === 'reading').length;
+  return answer.entries.filter(({ type }) => type === 'reading').length;
 }
 
 async function ready(url: string): Promise<void> {

@@ -1,7 +1,8 @@
 /** Brings the schema up to date and, into an empty database, puts the demonstration shed. Keeps what is there. */
 import { v7 as uuidv7 } from 'uuid';
 import { CODE_BOOKS } from '../demo/codeBooks';
-import { JOBS, loadDemoCircuit, MACHINES, takeReadings } from '../demo/shed';
+import { JOBS, loadDemoCircuit, MACHINES } from '../demo/shed';
+import { storyEntries } from '../demo/story';
 import type { Entry } from '../src/core/job/entries';
 import { seededRandom } from '../src/core/random';
 import { mergeBook } from '../src/db/codeBook';
@@ -57,21 +58,13 @@ async function seed(): Promise<void> {
         'INSERT INTO jobs (id, number, function_id, title, person, opened_at) VALUES (?, ?, ?, ?, ?, ?)',
         [jobId, job.number, known.id, job.title, job.person, new Date(opened)],
       );
-      const person = job.person ?? 'Lead';
-      let at = opened;
-      const head = () => ({ id: makeId((at += 60_000)), person, at: new Date(at).toISOString() });
-      const entries: Entry[] = [{ ...head(), type: 'complaint', body: { words: job.words } }];
-      for (const reading of takeReadings(loadDemoCircuit(known.circuit), job)) {
-        entries.push({ ...head(), type: 'reading', body: { reading, typed: String(reading.value) } });
-      }
+      const entries = storyEntries(loadDemoCircuit(known.circuit), job, opened, makeId);
       logs.push({ jobId, entries });
     }
   });
   for (const { machineId, code } of books) await mergeBook(machineId, CODE_BOOKS[code] ?? []);
   for (const { jobId, entries } of logs) await appendEntries(jobId, entries);
-  process.stdout.write(
-    `spiraxis: demo data in place: ${MACHINES.length} machines, ${JOBS.length} open jobs\n`,
-  );
+  process.stdout.write(`spiraxis: demo data in place: ${MACHINES.length} machines, ${JOBS.length} jobs\n`);
 }
 
 seed()

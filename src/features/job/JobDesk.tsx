@@ -3,15 +3,21 @@
 import dynamic from 'next/dynamic';
 import { DeskProvider, useDesk, type JobFacts } from './desk';
 import { JobHead } from './JobHead';
-import { NotBuilt } from './NotBuilt';
 import { stepsDone } from './progress';
 import { SaveStrip } from './SaveStrip';
-import { BUILT, type StepId } from './steps';
+import type { StepId } from './steps';
 
 /** Each step's screen travels to the browser only when it is opened. */
-const SCREENS: Partial<Record<StepId, React.ComponentType>> = {
+const SCREENS: Record<StepId, React.ComponentType> = {
   complaint: dynamic(() => import('../complaint/ComplaintScreen').then((one) => one.ComplaintScreen)),
+  locate: dynamic(() => import('../locate/LocateScreen').then((one) => one.LocateScreen)),
+  'make-safe': dynamic(() => import('../makesafe/MakeSafeScreen').then((one) => one.MakeSafeScreen)),
+  'as-found': dynamic(() => import('../asfound/AsFoundScreen').then((one) => one.AsFoundScreen)),
   test: dynamic(() => import('../test/TestScreen').then((one) => one.TestScreen)),
+  decide: dynamic(() => import('../decide/DecideScreen').then((one) => one.DecideScreen)),
+  fix: dynamic(() => import('../fix/FixScreen').then((one) => one.FixScreen)),
+  prove: dynamic(() => import('../prove/ProveScreen').then((one) => one.ProveScreen)),
+  'hand-over': dynamic(() => import('../handover/HandOverScreen').then((one) => one.HandOverScreen)),
 };
 
 /** A job on the desk: head, the step that is open, and what still waits for the server. */
@@ -31,7 +37,7 @@ function OpenStep({ step }: { step: StepId }) {
   return (
     <>
       <JobHead job={job} step={step} done={stepsDone(log.state, outlook?.diagnosis.verdict ?? null)} />
-      {Screen && BUILT.includes(step) ? <Screen /> : <NotBuilt step={step} number={job.number} />}
+      <Screen />
       <SaveStrip log={log} />
     </>
   );

@@ -4,9 +4,10 @@ import { InputError } from '@/core/circuit/inputError';
 import { CircuitModel } from '@/core/circuit/model';
 import { bindTest } from '@/core/diagnosis/predict';
 import { entrySchema, type Entry } from '@/core/job/entries';
-import { appendEntries, EntryConflict, readEntries, type StoredEntry } from '@/db/entries';
+import { appendEntries, EntryConflict, readEntries } from '@/db/entries';
 import { findJob } from '@/db/jobs';
 import { log } from '../serverLog';
+import { jobStream, tellJob } from './jobEvents';
 
 export interface SaveProblem {
   code: 'bad-input' | 'no-job' | 'conflict';
@@ -42,6 +43,7 @@ export async function appendToJob(
   }
   try {
     const { added } = await appendEntries(job.id, entries);
+    tellJob(job.id);
     log.info({ job: job.number, sent: entries.length, added }, 'entries saved');
     return { added };
   } catch (error) {
@@ -50,16 +52,17 @@ export async function appendToJob(
   }
 }
 
-/** Entries that arrived after a position, for a browser that has the job open. */
-export async function entriesAfter(
+/** Entries that arrive after a position, as server-sent events, for a browser that has the job open. */
+export async function entryEvents(
   number: string,
   after: string,
-): Promise<{ entries: StoredEntry[] } | { problem: SaveProblem }> {
+  signal: AbortSignal,
+): Promise<ReadableStream<Uint8Array> | { problem: SaveProblem }> {
   if (!/^\d{1,15}$/.test(after))
     return problem('bad-input', `after: "${after}" is no position; use a whole number.`);
   const job = /^\d{1,9}$/.test(number) ? await findJob(Number(number)) : null;
   if (!job) return problem('no-job', `There is no job ${number}.`);
-  return { entries: await readEntries(job.id, Number(after)) };
+  return jobStream(Number(after), (seq) => readEntries(job.id, seq), job.id, signal);
 }
 
 function problem(code: SaveProblem['code'], message: string): { problem: SaveProblem } {

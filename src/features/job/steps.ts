@@ -16,6 +16,3 @@ export type StepId = (typeof STEPS)[number]['id'];
 export function stepOf(value: string | undefined): StepId {
   return STEPS.find(({ id }) => id === value)?.id ?? 'test';
 }
-
-/** Steps that work in this version; the others say so plainly. */
-export const BUILT: readonly StepId[] = ['complaint', 'test'];

@@ -3,7 +3,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import type { Entry } from '@/core/job/entries';
-import { reduceJob, type JobState } from '@/core/job/reduceJob';
+import { orderLog, reduceJob, type JobState } from '@/core/job/reduceJob';
 
 /** Everything of an entry but what the log itself fills in. */
 export type Draft = Entry extends infer E
@@ -14,6 +14,8 @@ export type Draft = Entry extends infer E
 
 export interface JobLog {
   state: JobState;
+  /** Every entry known here, oldest first. */
+  entries: readonly Entry[];
   /** Entries written here that the server has not confirmed. */
   waiting: Entry[];
   /** Set when the server refused an entry for good. */
@@ -23,11 +25,11 @@ export interface JobLog {
 }
 
 const RETRY_MS = 2500;
-const POLL_MS = 2000;
+const LISTEN_AGAIN_MS = 1500;
 
 /**
  * A job's log in the browser. What is written counts at once, is kept in local storage until the server has it, and
- * is sent again until it does; others' entries are fetched every two seconds.
+ * is sent again until it does; others' entries come as server-sent events.
  */
 export function useJobLog(
   jobNumber: number,
@@ -95,27 +97,44 @@ export function useJobLog(
   }, [waiting, send, refused]);
 
   useEffect(() => {
-    const timer = setInterval(async () => {
+    let events: EventSource | null = null;
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const take = ({ data }: MessageEvent<string>) => {
+      setOnline(true);
+      // Checked by the server when they were written; the schema need not travel to the browser.
+      const entries = JSON.parse(data) as { seq: number; entry: Entry }[];
+      if (entries.length === 0) return;
+      seq.current = Math.max(seq.current, ...entries.map((one) => one.seq));
+      const fresh = entries.map(({ entry }) => entry);
+      setKnown((now) => {
+        const ids = new Set(now.map(({ id }) => id));
+        const added = fresh.filter(({ id }) => !ids.has(id));
+        return added.length > 0 ? [...now, ...added] : now;
+      });
+    };
+    const close = () => {
+      clearTimeout(timer);
+      events?.close();
+      events = null;
+    };
+    const listen = () => {
+      close();
+      // A browser keeps only a few lines to one server: a page nobody looks at holds none.
       if (document.hidden) return;
-      try {
-        const response = await fetch(`/api/jobs/${jobNumber}/entries?after=${seq.current}`);
-        if (!response.ok) return setOnline(false);
-        // Checked by the server when they were written; the schema need not travel to the browser.
-        const { entries } = (await response.json()) as { entries: { seq: number; entry: Entry }[] };
-        setOnline(true);
-        if (entries.length === 0) return;
-        seq.current = Math.max(seq.current, ...entries.map((one) => one.seq));
-        const fresh = entries.map(({ entry }) => entry);
-        setKnown((now) => {
-          const ids = new Set(now.map(({ id }) => id));
-          const added = fresh.filter(({ id }) => !ids.has(id));
-          return added.length > 0 ? [...now, ...added] : now;
-        });
-      } catch {
+      events = new EventSource(`/api/jobs/${jobNumber}/events?after=${seq.current}`);
+      events.onmessage = take;
+      events.onerror = () => {
         setOnline(false);
-      }
-    }, POLL_MS);
-    return () => clearInterval(timer);
+        close();
+        timer = setTimeout(listen, LISTEN_AGAIN_MS);
+      };
+    };
+    listen();
+    document.addEventListener('visibilitychange', listen);
+    return () => {
+      document.removeEventListener('visibilitychange', listen);
+      close();
+    };
   }, [jobNumber]);
 
   const write = useCallback(
@@ -127,8 +146,9 @@ export function useJobLog(
     [person, setQueue],
   );
 
-  const state = useMemo(() => reduceJob([...known, ...waiting]), [known, waiting]);
-  return { state, waiting, refused, online, write };
+  const entries = useMemo(() => orderLog([...known, ...waiting]).ordered, [known, waiting]);
+  const state = useMemo(() => reduceJob(entries), [entries]);
+  return { state, entries, waiting, refused, online, write };
 }
 
 function readKept(key: string): Entry[] {

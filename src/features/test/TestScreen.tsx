@@ -1,5 +1,6 @@
 'use client';
 
+import Link from 'next/link';
 import { useSearchParams } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { CircuitModel } from '@/core/circuit/model';
@@ -9,6 +10,8 @@ import { powerOff } from '@/core/diagnosis/patterns';
 import { swapTests, unplugTests } from '@/core/diagnosis/codeEvidence';
 import { testKey } from '@/core/diagnosis/observations';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
+import { isolationPlan } from '@/core/safety/isolationPlan';
+import { testGate, type TestGate } from '@/core/safety/testGate';
 import { chooseLane, layoutPath } from '@/core/path/layoutPath';
 import { PathFigure } from '@/ui/path/PathFigure';
 import { PhonePath } from '@/ui/path/PhonePath';
@@ -24,16 +27,17 @@ import { VerdictTag } from './VerdictTag';
 import { checkTyped } from './typedValue';
 import { evenStandings } from './evenStandings';
 import { useTestKeys } from './useTestKeys';
-import { holdWords, statementLines, testPlace, valueWords, type Speaker } from './words';
+import { gateWords, holdWords, modeName, statementLines, testPlace, valueWords, type Speaker } from './words';
 
 const TAG_DROP = 20;
 const EDGE = 24;
 
 /** The test screen: path above, suspects and next test in the middle, keyline at the bottom edge. */
 export function TestScreen() {
-  const { speaker, log, outlook, working, failure, again, evaluate, readings } = useDesk();
+  const { job, speaker, log, outlook, working, failure, again, evaluate, readings } = useDesk();
   const { model, lanes } = speaker;
   const { compiled } = model;
+  const plan = useMemo(() => isolationPlan(model), [model]);
   const unplug = useMemo(() => [...unplugTests(model), ...swapTests(model)], [model]);
   const params = useSearchParams();
 
@@ -104,9 +108,14 @@ export function TestScreen() {
     [speaker, lane, readings],
   );
 
-  const { mustTick } = holdWords(ranked?.cautions ?? []);
+  const gate = useMemo<TestGate>(
+    () => (test ? testGate(plan, log.state, test) : { state: 'free' }),
+    [plan, log.state, test],
+  );
+  const hold = gateWords(gate) ?? holdWords(ranked?.cautions ?? []);
+  const mustTick = hold.mustTick || holdWords(ranked?.cautions ?? []).mustTick;
   const held = test !== undefined && holdFor === testKey(test);
-  const blocked = mustTick && !held;
+  const blocked = gate.state === 'unsigned' || (mustTick && !held);
   const check = ranked ? checkTyped(text, ranked, compiled.supplyVolts) : ({ state: 'empty' } as const);
   const lit = check.state === 'ready' && text !== '' ? check.outcome : null;
 
@@ -141,6 +150,29 @@ export function TestScreen() {
     },
     [go, log, speaker, test],
   );
+
+  /** Ticks the hold; where it opens or closes points of the isolation, the record says so. */
+  const tickHold = (ticked: boolean) => {
+    if (!test || gate.state === 'unsigned') return;
+    setHoldFor(ticked ? testKey(test) : '');
+    if (!ticked) return;
+    if (gate.state === 'open') {
+      const reason = `${testPlace(speaker, test)}, ${modeName(speaker, test)}`;
+      for (const point of gate.points)
+        log.write({ type: 'reopened', body: { point, reason, setup: test.setup } });
+    }
+    if (gate.state === 'close') {
+      for (const point of gate.points) {
+        const last = log.entries.findLast((one) => one.type === 'isolation' && one.body.point === point);
+        if (last?.type !== 'isolation') continue;
+        const { proved: _before, ...body } = last.body;
+        log.write({
+          type: 'isolation',
+          body: { ...body, tried: 'closed again after a powered test, proved dead again' },
+        });
+      }
+    }
+  };
 
   const onPin = () => {
     if (!ranked || check.state !== 'ready') return;
@@ -229,7 +261,7 @@ export function TestScreen() {
       moveLead(to, other ? 'minus' : 'plus');
     },
     onUndo: unpin,
-    onHold: () => test && setHoldFor(held ? '' : testKey(test)),
+    onHold: () => tickHold(!held),
     onKeysHelp: () => setKeysShown(true),
     onStep: (direction) => {
       const tabs = [...document.querySelectorAll<HTMLAnchorElement>('nav[aria-label="Steps of the job"] a')];
@@ -353,13 +385,16 @@ export function TestScreen() {
               own={chosen !== null}
               lit={lit}
               held={held}
-              onHeld={(ticked) => setHoldFor(ticked && test ? testKey(test) : '')}
+              hold={{ text: hold.text, mustTick }}
+              onHeld={tickHold}
               onChoose={choose}
               onMode={setMode}
               onNoReach={(node) => log.write({ type: 'noReach', body: { node } })}
               unplug={unplug}
               below={
-                test?.kind === 'code' ? (
+                gate.state === 'unsigned' ? (
+                  <GateClosed jobNumber={job.number} />
+                ) : test?.kind === 'code' ? (
                   <BusAnswer test={test} onTake={(modes) => pinChoice(modes)} key={testKey(test)} />
                 ) : null
               }
@@ -396,6 +431,22 @@ export function TestScreen() {
       ) : null}
       <KeysDialog open={keysShown} onOpenChange={setKeysShown} />
     </main>
+  );
+}
+
+/** The work is not made safe: this test stays shut, and says where the way in is. */
+function GateClosed({ jobNumber }: { jobNumber: number }) {
+  return (
+    <p
+      className="flex min-h-[44px] shrink-0 flex-wrap items-center gap-x-3 border-t-[1.5px] border-rule px-4 text-[16px]"
+      data-testid="gate"
+    >
+      <strong className="font-[750]">Shut until the work is made safe.</strong>
+      This one is taken dead.
+      <Link className="underline underline-offset-4" href={`/jobs/${jobNumber}?step=make-safe`}>
+        Make safe
+      </Link>
+    </p>
   );
 }
 

@@ -10,7 +10,6 @@ import { outcomeLetter } from './typedValue';
 import {
   bandWords,
   goesToWords,
-  holdWords,
   modeName,
   pointName,
   reasonWords,
@@ -28,6 +27,8 @@ export interface TestTagProps {
   /** Chosen by the person, not by the program. */
   own: boolean;
   lit: number | null;
+  /** The worst thing first, and whether it must be ticked before a value can be typed. */
+  hold: { text: string; mustTick: boolean };
   held: boolean;
   onHeld: (held: boolean) => void;
   onChoose: (test: Test | null) => void;
@@ -184,8 +185,7 @@ function minutesWords(minutes: number): string {
   return whole === 1 ? '1 minute' : `${whole} minutes`;
 }
 
-function Hold({ ranked, held, onHeld }: TestTagProps) {
-  const { text, mustTick } = holdWords(ranked.cautions);
+function Hold({ hold: { text, mustTick }, held, onHeld }: TestTagProps) {
   return (
     <div className="flex min-w-0 flex-1 items-center gap-3 px-4 py-1.5">
       <HoldSign />

@@ -1,3 +1,4 @@
+import type { TestGate } from '@/core/safety/testGate';
 import type { CircuitModel } from '@/core/circuit/model';
 import type { Reading, Setup, Test } from '@/core/circuit/schema';
 import { isDeadKind, nodesOfTest, partOfTest } from '@/core/circuit/testPlace';
@@ -224,6 +225,18 @@ export function holdWords(cautions: readonly Caution[]): { text: string; mustTic
     text: worst?.[1] ?? 'Name the energies before you touch anything.',
     mustTick: cautions.some((caution) => TICKED.includes(caution)),
   };
+}
+
+/** What a gate asks of the hold; `null` where the isolation stands as the test needs it. */
+export function gateWords(gate: TestGate): { text: string; mustTick: boolean } | null {
+  if (gate.state === 'open')
+    return {
+      text: `Opens ${gate.points.join(', ')} for this test. Locks off by their owners, area clear.`,
+      mustTick: true,
+    };
+  if (gate.state === 'close')
+    return { text: `Close ${gate.points.join(', ')} again and prove it dead before this.`, mustTick: true };
+  return null;
 }
 
 /** Below these a figure is as good as none, in the unit it is kept in. */

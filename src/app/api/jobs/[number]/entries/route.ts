@@ -1,5 +1,5 @@
 import { NextResponse, type NextRequest } from 'next/server';
-import { appendToJob, entriesAfter, type SaveProblem } from '@/features/job/entriesServer';
+import { appendToJob, type SaveProblem } from '@/features/job/entriesServer';
 
 interface Context {
   params: Promise<{ number: string }>;
@@ -10,14 +10,6 @@ const STATUS: Readonly<Record<SaveProblem['code'], number>> = {
   'no-job': 404,
   conflict: 409,
 };
-
-/** Entries of a job that arrived after `?after=SEQ`. */
-export async function GET(request: NextRequest, { params }: Context) {
-  const { number } = await params;
-  const answer = await entriesAfter(number, request.nextUrl.searchParams.get('after') ?? '0');
-  if ('problem' in answer) return NextResponse.json(answer.problem, { status: STATUS[answer.problem.code] });
-  return NextResponse.json(answer, { headers: { 'cache-control': 'no-store' } });
-}
 
 /** Adds entries to a job's log. Sending the same entry twice changes nothing. */
 export async function POST(request: NextRequest, { params }: Context) {

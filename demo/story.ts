@@ -1,0 +1,178 @@
+import { CircuitModel } from '../src/core/circuit/model';
+import type { Circuit, Reading } from '../src/core/circuit/schema';
+import { bindTest, predict, predictedValue } from '../src/core/diagnosis/predict';
+import { Diagnoser } from '../src/core/diagnosis/diagnose';
+import { entrySchema, type Entry } from '../src/core/job/entries';
+import { proofList, proofStanding } from '../src/core/job/proofList';
+import { reduceJob } from '../src/core/job/reduceJob';
+import { isolationPlan } from '../src/core/safety/isolationPlan';
+import { hiddenEdits, shown, takeReadings, type DemoJob } from './shed';
+
+const MINUTE = 60_000;
+const MOST_TESTS = 10;
+
+/** How far a demonstration job has come. */
+export type Reached = 'complaint' | 'made-safe' | 'test' | 'decide' | 'fix' | 'prove' | 'handed-over';
+const ORDER: readonly Reached[] = ['complaint', 'made-safe', 'test', 'decide', 'fix', 'prove', 'handed-over'];
+
+type Draft = { type: Entry['type']; body: object; supersedes?: string };
+
+/** A job's log up to a step: its readings come out of the circuit with its hidden fault, its tests out of the engine. */
+export function storyEntries(
+  circuit: Circuit,
+  job: DemoJob,
+  opened: number,
+  makeId: (at: number) => string,
+): Entry[] {
+  const entries: Entry[] = [];
+  let clock = opened;
+  const write = (draft: Draft, minutes = 1) => {
+    clock += minutes * MINUTE;
+    const id = makeId(clock);
+    entries.push(
+      entrySchema.parse({ ...draft, id, person: job.person ?? 'Lead', at: new Date(clock).toISOString() }),
+    );
+    return id;
+  };
+  const upTo = (step: Reached) => ORDER.indexOf(job.reached ?? 'complaint') >= ORDER.indexOf(step);
+  const pin = (reading: Reading, more: object = {}, minutes = 2) =>
+    write({ type: 'reading', body: { reading, typed: String(reading.value), ...more } }, minutes);
+
+  write({ type: 'complaint', body: { words: job.words, ...(job.when ? { when: job.when } : {}) } }, 0);
+  for (const code of job.codes ?? []) write({ type: 'code', body: { ...code, via: 'typed', present: true } });
+  for (const reading of takeReadings(circuit, job)) pin(reading, {}, 1);
+  const model = new CircuitModel(circuit);
+  const plan = isolationPlan(model);
+  if (upTo('made-safe')) {
+    plan.forEach(({ point, energy, prove }, at) => {
+      const lock = String(11 + at);
+      write({
+        type: 'isolation',
+        body: {
+          point,
+          energy,
+          how: 'Off, locked and tagged',
+          lock,
+          tag: lock,
+          released: 'Nothing left stored',
+          ...(prove.length > 0
+            ? {
+                proved: {
+                  knownBefore: '12.7 V',
+                  work: prove.map(({ from, to }) => ({ place: `${from} to ${to}`, value: '0.0 V' })),
+                  knownAfter: '12.7 V',
+                },
+              }
+            : { tried: 'Tried, does not move' }),
+        },
+      });
+    });
+    write({ type: 'madeSafe', body: { points: plan.map(({ point }) => point) } });
+  }
+  if (!upTo('test') || job.reached === 'test') return entries;
+
+  const diagnoser = new Diagnoser(circuit);
+  const edits = hiddenEdits(circuit, job.hidden);
+  const readings = () => reduceJob(entries).readings.map(({ reading }) => reading);
+  let diagnosis = diagnoser.diagnose(readings(), { most: 1 });
+  for (let k = 0; k < MOST_TESTS && diagnosis.verdict.state === 'keepTesting' && diagnosis.next[0]; k++) {
+    const { test } = diagnosis.next[0];
+    const value = predictedValue(test.kind, predict(bindTest(model, test), edits));
+    pin({ ...test, value: typeof value === 'number' ? shown(value) : value } as Reading, {}, 4);
+    diagnosis = diagnoser.diagnose(readings(), { most: 1 });
+  }
+  const { verdict } = diagnosis;
+  if (verdict.state !== 'name')
+    throw new Error(`job ${job.number}: the demonstration fault was not named (${verdict.why})`);
+  if (!upTo('fix')) return entries;
+
+  const wire = {
+    part: verdict.part,
+    terminal: '1',
+    mark: '12',
+    colour: 'blue',
+    to: 'loom',
+    through: 'unknown',
+  };
+  write({ type: 'wire', body: { ...wire, phase: 'found' } });
+  const replace = job.action === 'replace';
+  write(
+    {
+      type: 'decision',
+      body: {
+        part: verdict.part,
+        fault: verdict.fault,
+        action: replace ? 'replace' : 'repair',
+        why: job.why ?? 'Two readings of different kinds agree.',
+        cleared: verdict.clearFirst.map(({ part }) => `${part} looked at`),
+        minutes: 35,
+        cost: replace ? 62 : 4,
+      },
+    },
+    6,
+  );
+  const decision = entries.at(-1)!.id;
+  entries.push(
+    entrySchema.parse({
+      type: 'opinion',
+      body: { decision, says: 'approve', note: 'Agreed.' },
+      id: makeId((clock += 9 * MINUTE)),
+      person: 'Henrike',
+      at: new Date(clock).toISOString(),
+    }),
+  );
+  if (!upTo('prove')) return entries;
+
+  if (replace) {
+    const sound = circuit.parts.find(({ ref }) => ref === verdict.part);
+    const ohms = sound && 'ohms' in sound && typeof sound.ohms === 'number' ? sound.ohms : 0;
+    write({
+      type: 'spareTest',
+      body: { part: verdict.part, measure: 'ohms on the bench', typed: String(ohms), good: true },
+    });
+  }
+  write(
+    {
+      type: 'fix',
+      body: {
+        part: verdict.part,
+        work: job.work ?? 'Cleaned, crimped anew, sealed',
+        spare: replace ? 'OR-4471' : '',
+        serial: '',
+        dated: replace ? new Date(clock).toISOString().slice(0, 10) : '',
+        torque: '',
+        seals: 'new seal, greased',
+      },
+    },
+    25,
+  );
+  write({ type: 'wire', body: { ...wire, phase: 'left' } });
+  if (!upTo('handed-over')) return entries;
+
+  for (const { point } of plan)
+    write({ type: 'reopened', body: { point, reason: 'work done, put back to service' } });
+  for (const { entry } of reduceJob(entries).codes)
+    write({ type: 'code', body: { ...entry.body, present: false } });
+  for (const proof of proofList(model, reduceJob(entries))) {
+    if (proofStanding(proof, reduceJob(entries)).state === 'done') continue;
+    if (!('test' in proof)) throw new Error(`job ${job.number}: ${proof.id} is left open`);
+    const value = predictedValue(proof.test.kind, predict(bindTest(model, proof.test), []));
+    const read = typeof value === 'number' ? shown(value) : value;
+    pin({ ...proof.test, value: read } as Reading, { phase: 'fixed', check: proof.id }, 1);
+    const unit = proof.kind === 'current' ? ' A' : proof.kind === 'drop' ? ' V' : '';
+    write({
+      type: 'proof',
+      body: {
+        proof: proof.id,
+        done: true,
+        found: proof.kind === 'interlock' ? 'stops' : `${String(read)}${unit}`,
+      },
+    });
+  }
+  const retest = new Date(clock + 90 * 24 * 60 * MINUTE).toISOString().slice(0, 10);
+  write(
+    { type: 'handOver', body: { note: job.note ?? 'Back in service.', left: job.left ?? [], retest } },
+    5,
+  );
+  return entries;
+}

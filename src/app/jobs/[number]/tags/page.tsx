@@ -1,0 +1,67 @@
+import type { Metadata } from 'next';
+import { notFound } from 'next/navigation';
+import { tagSheet } from '@/features/handover/server';
+import { ENERGY_WORDS } from '@/features/makesafe/words';
+import { PageHead } from '@/ui/PageHead';
+import { PrintKey } from '@/ui/PrintKey';
+import { DEFERENCE } from '@/ui/sheet';
+
+interface Props {
+  params: Promise<{ number: string }>;
+}
+
+export async function generateMetadata({ params }: Props): Promise<Metadata> {
+  return { title: `Tags of job ${(await params).number}` };
+}
+
+/** One tag for each energy, to cut out and hang on the lock. */
+export default async function TagPage({ params }: Props) {
+  const sheet = await tagSheet((await params).number);
+  if (!sheet) notFound();
+  const { job, plan, isolated } = sheet;
+  return (
+    <div className="min-h-dvh bg-sheet">
+      <div className="print:hidden">
+        <PageHead title={`Tag sheet, job ${job.number}`} under={`${job.machineCode} ${job.machineName}`}>
+          <PrintKey />
+        </PageHead>
+      </div>
+      <main className="grid grid-cols-2 gap-5 p-6 max-tablet:grid-cols-1 print:p-0">
+        {plan.map(({ point, energy, label, place }) => {
+          const entry = isolated.get(point);
+          const words = ENERGY_WORDS[energy];
+          return (
+            <section
+              key={point}
+              className="break-inside-avoid border-2 border-ink p-4"
+              aria-label={`Tag ${label}`}
+            >
+              <p className="text-[24px] font-[800]">Do not operate</p>
+              <p className="text-[19px] font-[700]">
+                {words.name}: {label}
+              </p>
+              <p>{[place, `${job.machineCode}, job ${job.number}`].filter(Boolean).join(', ')}</p>
+              <p className="mt-1 font-[650]">{words.say}</p>
+              <dl className="mt-2 grid grid-cols-[96px_1fr] gap-y-2">
+                {[
+                  ['Lock', entry?.body.lock],
+                  ['Tag', entry?.body.tag],
+                  ['Put on by', entry?.person],
+                  ['When', entry?.at.slice(0, 16).replace('T', ' ')],
+                ].map(([name, value]) => (
+                  <div key={name} className="contents">
+                    <dt className="text-ink2">{name}</dt>
+                    <dd className="fig min-h-6 border-b border-edge">{value ?? ''}</dd>
+                  </div>
+                ))}
+              </dl>
+              <p className="mt-3 text-[15px] text-ink2">
+                Only the person named takes this lock off. {DEFERENCE}
+              </p>
+            </section>
+          );
+        })}
+      </main>
+    </div>
+  );
+}

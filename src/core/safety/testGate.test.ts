@@ -1,0 +1,52 @@
+import { CircuitModel } from '../circuit/model';
+import type { Test } from '../circuit/schema';
+import { entrySchema, type Entry } from '../job/entries';
+import { reduceJob } from '../job/reduceJob';
+import { contactorTwoSupplies } from '../templates/line';
+import { isolationPlan } from './isolationPlan';
+import { testGate } from './testGate';
+
+let counter = 0;
+const entry = (body: object): Entry => {
+  counter++;
+  const id = `019a0000-0000-7000-8000-${String(counter).padStart(12, '0')}`;
+  return entrySchema.parse({
+    ...body,
+    id,
+    at: new Date(Date.UTC(2026, 0, 1, 0, 0, counter)).toISOString(),
+    person: 'Tove',
+  });
+};
+
+describe('the gate before a test', () => {
+  const plan = isolationPlan(new CircuitModel(contactorTwoSupplies()));
+  const supplies = plan.filter(({ prove }) => prove.length > 0).map(({ point }) => point);
+  const dead: Test = { kind: 'ohms', from: 'a', to: 'b', setup: {} };
+  const live: Test = { kind: 'volts', from: 'a', to: 'b', setup: {} };
+  const closed = plan.map(({ point, energy }) =>
+    entry({ type: 'isolation', body: { point, energy, how: '', lock: '1', tag: '1', released: '' } }),
+  );
+  const signed = entry({ type: 'madeSafe', body: { points: plan.map(({ point }) => point) } });
+  const gate = (entries: Entry[], test: Test) => testGate(plan, reduceJob(entries), test);
+
+  it('a dead test waits for the signed plan; a live one before any lock does not', () => {
+    expect(gate([], dead)).toEqual({ state: 'unsigned' });
+    expect(gate(closed, dead)).toEqual({ state: 'unsigned' });
+    expect(gate([], live)).toEqual({ state: 'free' });
+    expect(gate([...closed, signed], dead)).toEqual({ state: 'free' });
+  });
+  it('a live test opens every locked supply by name, save those that it leaves off', () => {
+    expect(gate([...closed, signed], live)).toEqual({ state: 'open', points: supplies });
+    const withOneOff: Test = { ...live, setup: { isolated: [supplies[0]!] } };
+    expect(gate([...closed, signed], withOneOff)).toEqual({ state: 'open', points: supplies.slice(1) });
+  });
+  it('what was opened for a test is closed again before the next dead one', () => {
+    const opened = entry({ type: 'reopened', body: { point: supplies[0]!, reason: 'volts', setup: {} } });
+    expect(gate([...closed, signed, opened], dead)).toEqual({ state: 'close', points: [supplies[0]!] });
+    const again = entry({
+      type: 'isolation',
+      body: { point: supplies[0]!, energy: 'line', how: '', lock: '1', tag: '1', released: '' },
+    });
+    expect(gate([...closed, signed, opened, again], dead)).toEqual({ state: 'free' });
+  });
+});

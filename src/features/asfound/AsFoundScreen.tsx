@@ -1,0 +1,180 @@
+'use client';
+
+import { useMemo, useState } from 'react';
+import type { Reading } from '@/core/circuit/schema';
+import { freeChecks, type FreeCheck } from '@/core/job/freeChecks';
+import { parseReading } from '@/core/units/parseReading';
+import { FIELD, Heading, PlainKey } from '@/ui/sheet';
+import { answerTo } from '../complaint/trials';
+import { useDesk } from '../job/desk';
+import { StepLayout } from '../job/StepLayout';
+import { KPA_IN_BAR, partWords, positionWords, valueWords, type Speaker } from '../test/words';
+import { PhotoBox } from './PhotoBox';
+import { WireMap } from './WireMap';
+
+/** What is seen, heard and photographed before anything is touched: free checks, pictures, the wire map. */
+export function AsFoundScreen() {
+  const { speaker, log } = useDesk();
+  const checks = useMemo(() => freeChecks(speaker.model), [speaker]);
+  const done = checks.filter(
+    ({ id, test }) => log.state.looked.has(id) || (test && answerTo(log.state.readings, test)),
+  );
+  return (
+    <StepLayout
+      left={
+        <section aria-labelledby="look">
+          <Heading id="look" aside={`${done.length} of ${checks.length}, one tap each`}>
+            Look and listen first
+          </Heading>
+          <ul>
+            {checks.map((check) => (
+              <CheckRow key={check.id} check={check} />
+            ))}
+          </ul>
+        </section>
+      }
+      right={
+        <>
+          <PhotoBox />
+          <WireMap phase="found" />
+        </>
+      }
+    />
+  );
+}
+
+function checkWords(speaker: Speaker, { kind, subject, test }: FreeCheck): [string, string] {
+  const where = test ? positionWords(test.setup) : '';
+  switch (kind) {
+    case 'gauge':
+      return [`Gauge at ${subject}`, 'supply on, nothing moving'];
+    case 'click':
+      return [partWords(speaker, subject), where || 'commanded'];
+    case 'override':
+      return [`${subject} pushed over by hand`, 'something will move: who is in the way?'];
+    case 'plug':
+      return [`Plug ${subject}`, 'seated, pins straight, dry'];
+    case 'loom':
+      return [subject, 'no rub, no pinch, no earlier repair'];
+    default:
+      return [subject, 'anywhere along the path'];
+  }
+}
+
+function CheckRow({ check }: { check: FreeCheck }) {
+  const { speaker, log } = useDesk();
+  const [what, how] = checkWords(speaker, check);
+  return (
+    <li
+      role="group"
+      aria-label={`${what}, ${how}`}
+      className="flex min-h-[52px] flex-wrap items-center gap-x-3 gap-y-1 border-b-[1.5px] border-rule py-1"
+    >
+      <span className="min-w-0 flex-1">
+        <strong className="font-[700]">{what}</strong> <span className="text-[15.5px] text-ink2">{how}</span>
+      </span>
+      {check.test?.kind === 'pressure' ? (
+        <GaugeAnswer check={check} />
+      ) : check.test ? (
+        <ReadingAnswer
+          check={check}
+          answers={check.test.kind === 'click' ? [true, false] : ['extends', 'retracts', 'still']}
+        />
+      ) : (
+        <span className="flex">
+          {(['good', 'bad', 'notSeen'] as const).map((finding) => (
+            <PlainKey
+              key={finding}
+              className="-ml-[1.5px] w-[84px] px-1! text-[16px]! aria-pressed:relative aria-pressed:z-10"
+              aria-pressed={log.state.looked.get(check.id)?.body.finding === finding}
+              onClick={() => log.write({ type: 'looked', body: { check: check.id, finding } })}
+            >
+              {{ good: 'good', bad: 'not good', notSeen: 'not seen' }[finding]}
+            </PlainKey>
+          ))}
+        </span>
+      )}
+    </li>
+  );
+}
+
+function ReadingAnswer({ check, answers }: { check: FreeCheck; answers: Reading['value'][] }) {
+  const { log } = useDesk();
+  const test = check.test!;
+  const pinned = answerTo(log.state.readings, test);
+  return (
+    <span className="flex">
+      {answers.map((value) => (
+        <PlainKey
+          key={String(value)}
+          className="-ml-[1.5px] w-[84px] px-1! text-[16px]! aria-pressed:relative aria-pressed:z-10"
+          aria-pressed={pinned?.reading.value === value}
+          onClick={() =>
+            pinned?.reading.value === value
+              ? log.write({ type: 'withdrawal', supersedes: pinned.entry.id, body: {} })
+              : log.write({
+                  type: 'reading',
+                  body: {
+                    reading: { ...test, value } as Reading,
+                    typed: valueWords(test.kind, value),
+                    check: check.id,
+                  },
+                  ...(pinned ? { supersedes: pinned.entry.id } : {}),
+                })
+          }
+        >
+          {valueWords(test.kind, value)}
+        </PlainKey>
+      ))}
+    </span>
+  );
+}
+
+function GaugeAnswer({ check }: { check: FreeCheck }) {
+  const { log } = useDesk();
+  const test = check.test!;
+  const pinned = answerTo(log.state.readings, test);
+  const [text, setText] = useState('');
+  const [trouble, setTrouble] = useState('');
+  const pin = () => {
+    const read = parseReading(text);
+    if (!read || typeof read.value !== 'number') {
+      setTrouble(`"${text}" is no pressure; type bar, as 5.2`);
+      return;
+    }
+    setTrouble('');
+    setText('');
+    log.write({
+      type: 'reading',
+      body: {
+        reading: { ...test, value: read.value * KPA_IN_BAR } as Reading,
+        typed: `${text} bar`,
+        check: check.id,
+      },
+      ...(pinned ? { supersedes: pinned.entry.id } : {}),
+    });
+  };
+  return (
+    <form
+      className="flex items-center gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        pin();
+      }}
+    >
+      <span className="fig text-pencil">{pinned ? valueWords(test.kind, pinned.reading.value) : ''}</span>
+      <input
+        aria-label={`Bar at ${check.subject}`}
+        className={`${FIELD} fig w-[92px]!`}
+        placeholder="bar"
+        inputMode="decimal"
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+      />
+      <PlainKey type="submit" className="px-3!" disabled={text.trim() === ''}>
+        Pin
+      </PlainKey>
+      {trouble ? <span className="text-[15px] text-stamp">✕ {trouble}</span> : null}
+    </form>
+  );
+}

@@ -1,0 +1,157 @@
+'use client';
+
+import { Camera } from 'lucide-react';
+import { Dialog } from 'radix-ui';
+import { useRef, useState } from 'react';
+import type { EntryOf } from '@/core/job/entries';
+import { Field, FIELD, Heading, MainKey, Nothing, PlainKey, Trouble } from '@/ui/sheet';
+import { useDesk } from '../job/desk';
+import { PhotoMarks } from './PhotoMarks';
+
+type Photo = EntryOf<'photo'>;
+type Mark = Photo['body']['marks'][number];
+const LARGEST_BYTES = 20_000_000;
+
+/** Sends a picture to the server. Gives its content hash, or one line of trouble. */
+async function keepPhoto(file: File): Promise<{ hash: string } | { trouble: string }> {
+  if (file.size > LARGEST_BYTES) return { trouble: `${file.name} has over 20 MB; take it smaller.` };
+  try {
+    const response = await fetch('/api/photos', { method: 'POST', body: file });
+    const answer = (await response.json()) as { hash?: string; message?: string };
+    return answer.hash ? { hash: answer.hash } : { trouble: answer.message ?? 'The picture was refused.' };
+  } catch {
+    return {
+      trouble: `The server does not answer: ${file.name} is not kept yet. Choose it again when it is back.`,
+    };
+  }
+}
+
+/** Pictures of the work as it was found, with marks drawn on them. */
+export function PhotoBox() {
+  const { log } = useDesk();
+  const picker = useRef<HTMLInputElement>(null);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+  const [open, setOpen] = useState<Photo | null>(null);
+  const { photos } = log.state;
+  const take = async (files: FileList | null) => {
+    setBusy(true);
+    setTrouble(null);
+    for (const file of files ?? []) {
+      const kept = await keepPhoto(file);
+      if ('trouble' in kept) setTrouble(kept.trouble);
+      else log.write({ type: 'photo', body: { photo: kept.hash, caption: '', marks: [] } });
+    }
+    setBusy(false);
+  };
+  return (
+    <section aria-labelledby="photos" className="pb-4">
+      <Heading id="photos" aside="before anything is moved">
+        Pictures
+      </Heading>
+      {photos.length === 0 ? (
+        <Nothing>No picture yet. Take one of every plug before it comes off.</Nothing>
+      ) : null}
+      <ul className="flex flex-wrap gap-3 py-2">
+        {photos.map((photo) => (
+          <li key={photo.id}>
+            <button
+              type="button"
+              onClick={() => setOpen(photo)}
+              className="block w-[150px] border-[1.5px] border-edge bg-sheet text-left"
+            >
+              <span className="relative block">
+                {/* Kept by content: the address never changes its picture, so the browser's own cache is enough. */}
+                {/* eslint-disable-next-line @next/next/no-img-element */}
+                <img
+                  src={`/api/photos/${photo.body.photo}`}
+                  alt=""
+                  className="h-[104px] w-full object-cover"
+                />
+              </span>
+              <span className="block truncate px-2 py-1 text-[15px]">
+                {photo.body.caption || 'no words yet'}
+                {photo.body.marks.length > 0 ? ` (${photo.body.marks.length} marks)` : ''}
+              </span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      <input
+        ref={picker}
+        type="file"
+        accept="image/*"
+        multiple
+        className="sr-only"
+        tabIndex={-1}
+        aria-label="Picture"
+        onChange={(event) => {
+          void take(event.target.files).then(() => {
+            if (picker.current) picker.current.value = '';
+          });
+        }}
+      />
+      <PlainKey disabled={busy} onClick={() => picker.current?.click()}>
+        <Camera size={20} aria-hidden /> {busy ? 'Keeping it' : 'Add a picture'}
+      </PlainKey>
+      {trouble ? <Trouble>{trouble}</Trouble> : null}
+      {open ? <PhotoDialog key={open.id} photo={open} onLeave={() => setOpen(null)} /> : null}
+    </section>
+  );
+}
+
+function PhotoDialog({ photo, onLeave }: { photo: Photo; onLeave: () => void }) {
+  const { log, job } = useDesk();
+  const [caption, setCaption] = useState(photo.body.caption);
+  const [part, setPart] = useState(photo.body.part ?? '');
+  const [marks, setMarks] = useState<Mark[]>(photo.body.marks);
+  const keep = () => {
+    log.write({
+      type: 'photo',
+      supersedes: photo.id,
+      body: { photo: photo.body.photo, caption, marks, ...(part ? { part } : {}) },
+    });
+    onLeave();
+  };
+  return (
+    <Dialog.Root open onOpenChange={(open) => !open && onLeave()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-[rgb(0_0_0/0.5)]" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed inset-x-6 top-6 bottom-6 z-50 mx-auto flex max-w-[1080px] flex-col border-2 border-ink bg-sheet p-4 text-ink max-tablet:inset-x-2"
+        >
+          <Dialog.Title className="text-[19px] font-[780]">Picture, taken by {photo.person}</Dialog.Title>
+          <PhotoMarks photo={photo.body.photo} marks={marks} onChange={setMarks} />
+          <div className="mt-3 flex flex-wrap items-end gap-3">
+            <Field label="What it shows" className="flex-1">
+              <input
+                className={FIELD}
+                maxLength={200}
+                value={caption}
+                onChange={(event) => setCaption(event.target.value)}
+              />
+            </Field>
+            <Field label="Part" className="w-[140px]">
+              <select className={FIELD} value={part} onChange={(event) => setPart(event.target.value)}>
+                <option value="">none</option>
+                {job.circuit.parts.map(({ ref }) => (
+                  <option key={ref}>{ref}</option>
+                ))}
+              </select>
+            </Field>
+            <MainKey onClick={keep}>Keep it</MainKey>
+            <PlainKey
+              onClick={() => log.write({ type: 'withdrawal', supersedes: photo.id, body: {} }) && onLeave()}
+            >
+              Take it out
+            </PlainKey>
+            <Dialog.Close asChild>
+              <PlainKey>Leave as it was</PlainKey>
+            </Dialog.Close>
+          </div>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}

@@ -1,0 +1,203 @@
+'use client';
+
+import { Check } from 'lucide-react';
+import { useMemo, useState } from 'react';
+import type { EntryOf } from '@/core/job/entries';
+import { compareWires, type WireCheck } from '@/core/job/restoreCheck';
+import { Field, FIELD, Heading, MainKey, Nothing, PlainKey } from '@/ui/sheet';
+import { useDesk } from '../job/desk';
+
+type Wire = EntryOf<'wire'>['body'];
+const THROUGH = { switched: 'switched', straight: 'straight through', unknown: 'not known' } as const;
+
+/** Wires of the circuit that end at a part, as the drawing has them. */
+function drawnWires(circuit: ReturnType<typeof useDesk>['job']['circuit'], part: string) {
+  const own = circuit.parts.find(({ ref }) => ref === part);
+  if (!own) return [];
+  return Object.entries(own.nodes as Record<string, string>).flatMap(([terminal, node]) =>
+    circuit.parts
+      .filter((other) => other.kind === 'wire' && Object.values(other.nodes).includes(node))
+      .map((wire) => ({
+        terminal,
+        mark: wire.kind === 'wire' ? (wire.mark ?? wire.ref) : wire.ref,
+        colour: wire.kind === 'wire' ? (wire.colour ?? '') : '',
+        to: Object.values(wire.nodes as Record<string, string>).find((end) => end !== node) ?? '',
+      })),
+  );
+}
+
+/** Every wire as it sits on its terminal: before it comes off, and after the fix against that record. */
+export function WireMap({ phase }: { phase: Wire['phase'] }) {
+  const { job, log } = useDesk();
+  const parts = useMemo(
+    () => job.circuit.parts.filter(({ kind }) => kind !== 'wire' && kind !== 'diode').map(({ ref }) => ref),
+    [job.circuit],
+  );
+  const [part, setPart] = useState(
+    () => job.circuit.parts.find(({ kind }) => kind === 'coil' || kind === 'relay')?.ref ?? parts[0] ?? '',
+  );
+  const checks = compareWires(log.state);
+  const { found } = log.state.wires;
+  const drawn = drawnWires(job.circuit, part).filter(
+    ({ terminal, mark }) =>
+      !found.some(({ body }) => body.part === part && body.terminal === terminal && body.mark === mark),
+  );
+  return (
+    <section aria-labelledby={`wires-${phase}`} className="pb-4">
+      <Heading
+        id={`wires-${phase}`}
+        aside={phase === 'found' ? 'before a wire comes off' : 'back where they were, one by one'}
+      >
+        {phase === 'found' ? 'Wire map' : 'Wires back by the map'}
+      </Heading>
+      {checks.length === 0 ? (
+        <Nothing>
+          {phase === 'found' ? 'No wire is on the map yet.' : 'No wire came off: nothing to put back.'}
+        </Nothing>
+      ) : (
+        <ul>
+          {checks.map((check) => (
+            <WireRow key={check.found.id} check={check} phase={phase} />
+          ))}
+        </ul>
+      )}
+      {phase === 'found' ? (
+        <>
+          <div className="flex flex-wrap items-end gap-3 py-2">
+            <Field label="Part" className="w-[150px]">
+              <select className={FIELD} value={part} onChange={(event) => setPart(event.target.value)}>
+                {parts.map((ref) => (
+                  <option key={ref}>{ref}</option>
+                ))}
+              </select>
+            </Field>
+            {drawn.length > 0 ? (
+              <PlainKey
+                onClick={() =>
+                  drawn.forEach((wire) =>
+                    log.write({ type: 'wire', body: { ...wire, part, through: 'unknown', phase } }),
+                  )
+                }
+              >
+                Take {drawn.length} from the drawing
+              </PlainKey>
+            ) : null}
+          </div>
+          <WireForm key={part} part={part} />
+        </>
+      ) : null}
+    </section>
+  );
+}
+
+function WireRow({ check, phase }: { check: WireCheck; phase: Wire['phase'] }) {
+  const { log } = useDesk();
+  const { body } = check.found;
+  const [other, setOther] = useState('');
+  return (
+    <li
+      className="flex min-h-11 flex-wrap items-center gap-x-3 border-b-[1.5px] border-rule py-1 text-[16px]"
+      data-testid="wire"
+    >
+      <span className="fig-bold w-[110px] truncate">
+        {body.part}:{body.terminal}
+      </span>
+      <span className="min-w-0 flex-1">
+        <span className="fig">{body.mark || 'no mark'}</span> {body.colour}
+        {body.to ? <span className="text-ink2">, to {body.to}</span> : null}
+        {body.through === 'unknown' ? null : <span className="text-ink2">, {THROUGH[body.through]}</span>}
+        {check.differs.length > 0 ? (
+          <span className="block text-stamp">✕ {check.differs.join(', ')}</span>
+        ) : null}
+      </span>
+      {phase === 'found' ? (
+        <PlainKey
+          className="px-3! text-[16px]!"
+          onClick={() => log.write({ type: 'withdrawal', supersedes: check.found.id, body: {} })}
+        >
+          Take off
+        </PlainKey>
+      ) : check.state === 'same' ? (
+        <span className="flex min-h-11 items-center gap-1.5 text-verdi">
+          <Check size={18} strokeWidth={3} aria-hidden /> as found
+        </span>
+      ) : (
+        <span className="flex items-center gap-2">
+          <PlainKey
+            className="px-3! text-[16px]!"
+            onClick={() =>
+              log.write({
+                type: 'wire',
+                body: { ...body, phase: 'left' },
+                ...(check.left && check.left.body.terminal === body.terminal
+                  ? { supersedes: check.left.id }
+                  : {}),
+              })
+            }
+          >
+            It is back
+          </PlainKey>
+          <input
+            aria-label={`Other terminal of wire ${body.mark}`}
+            className={`${FIELD} w-[110px]!`}
+            placeholder="on another"
+            value={other}
+            onChange={(event) => setOther(event.target.value)}
+            onKeyDown={(event) => {
+              if (event.key !== 'Enter' || other.trim() === '') return;
+              log.write({ type: 'wire', body: { ...body, terminal: other.trim(), phase: 'left' } });
+              setOther('');
+            }}
+          />
+        </span>
+      )}
+    </li>
+  );
+}
+
+function WireForm({ part }: { part: string }) {
+  const { log } = useDesk();
+  const blank = { terminal: '', mark: '', colour: '', to: '', through: 'unknown' as Wire['through'] };
+  const [wire, setWire] = useState(blank);
+  const text = (key: 'terminal' | 'mark' | 'colour' | 'to', label: string) => (
+    <Field label={label}>
+      <input
+        className={FIELD}
+        value={wire[key]}
+        onChange={(event) => setWire({ ...wire, [key]: event.target.value })}
+      />
+    </Field>
+  );
+  return (
+    <form
+      className="grid grid-cols-[1fr_1fr_1fr_1fr_1.2fr_auto] items-end gap-2 max-tablet:grid-cols-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (wire.terminal.trim() === '') return;
+        log.write({ type: 'wire', body: { ...wire, terminal: wire.terminal.trim(), part, phase: 'found' } });
+        setWire(blank);
+      }}
+    >
+      {text('terminal', 'Terminal')}
+      {text('mark', 'Mark')}
+      {text('colour', 'Colour')}
+      {text('to', 'Goes to')}
+      <Field label="Contact">
+        <select
+          className={FIELD}
+          value={wire.through}
+          onChange={(event) => setWire({ ...wire, through: event.target.value as Wire['through'] })}
+        >
+          {Object.entries(THROUGH).map(([key, label]) => (
+            <option key={key} value={key}>
+              {label}
+            </option>
+          ))}
+        </select>
+      </Field>
+      <MainKey type="submit" disabled={wire.terminal.trim() === ''}>
+        Add
+      </MainKey>
+    </form>
+  );
+}

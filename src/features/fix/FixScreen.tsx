@@ -1,0 +1,194 @@
+'use client';
+
+import { Check } from 'lucide-react';
+import Link from 'next/link';
+import { useMemo, useState } from 'react';
+import { parseReading } from '@/core/units/parseReading';
+import { Field, FIELD, Heading, Hold, MainKey, Nothing, Trouble } from '@/ui/sheet';
+import { WireMap } from '../asfound/WireMap';
+import { useDesk } from '../job/desk';
+import { StepLayout } from '../job/StepLayout';
+import { partWords, quantity } from '../test/words';
+import { soundSpare, spareRatings } from './spareRatings';
+
+/** The right spare by ratings, measured before it is fitted; what was done; wires back by the map. */
+export function FixScreen() {
+  const { log, job, speaker } = useDesk();
+  const { decision, fixes } = log.state;
+  const part = decision?.body.part ?? '';
+  return (
+    <StepLayout
+      part={part}
+      left={
+        decision ? (
+          <>
+            {decision.body.action === 'replace' ? <Spare key={part} part={part} /> : null}
+            <FixForm key={decision.id} part={part} />
+          </>
+        ) : (
+          <section>
+            <Heading>Fix</Heading>
+            <Nothing>
+              Nothing is decided yet.{' '}
+              <Link className="underline underline-offset-4" href={`/jobs/${job.number}?step=decide`}>
+                Decide first
+              </Link>
+            </Nothing>
+          </section>
+        )
+      }
+      right={
+        <>
+          <section aria-labelledby="done">
+            <Heading id="done">What was done</Heading>
+            {fixes.length === 0 ? <Nothing>Nothing yet.</Nothing> : null}
+            <ul>
+              {fixes.map(({ id, body, person }) => (
+                <li key={id} className="border-b-[1.5px] border-rule py-2 text-[16.5px]" data-testid="fix">
+                  <p className="font-[700]">
+                    {body.part ? `${partWords(speaker, body.part)}: ` : ''}
+                    {body.work}
+                  </p>
+                  <p className="text-ink2">
+                    {[
+                      body.spare && `spare ${body.spare}`,
+                      body.serial && `serial ${body.serial}`,
+                      body.dated && `dated ${body.dated}`,
+                      body.torque && `torque ${body.torque}`,
+                      body.seals && `seals ${body.seals}`,
+                      person,
+                    ]
+                      .filter(Boolean)
+                      .join(', ')}
+                  </p>
+                </li>
+              ))}
+            </ul>
+          </section>
+          <WireMap phase="left" />
+        </>
+      }
+    />
+  );
+}
+
+function Spare({ part }: { part: string }) {
+  const { speaker, log } = useDesk();
+  const { ratings, bench } = useMemo(() => spareRatings(speaker.model, part), [speaker, part]);
+  const [text, setText] = useState('');
+  const [trouble, setTrouble] = useState('');
+  const tests = log.state.spareTests.filter(({ body }) => body.part === part);
+  const pin = () => {
+    const read = parseReading(text);
+    if (!read || (typeof read.value !== 'number' && read.value !== 'OL')) {
+      setTrouble(`"${text}" is no reading; type it as the meter shows it: 7.4, OL`);
+      return;
+    }
+    setTrouble('');
+    setText('');
+    log.write({
+      type: 'spareTest',
+      body: { part, measure: 'ohms on the bench', typed: text, good: soundSpare(read.value, bench!) },
+    });
+  };
+  return (
+    <section aria-labelledby="spare">
+      <Heading id="spare" aside="matched before it is fitted">
+        Spare for {partWords(speaker, part)}
+      </Heading>
+      <dl className="grid grid-cols-[170px_1fr] gap-x-4 py-2 text-[16.5px]">
+        {ratings.map(({ name, wanted }) => (
+          <div key={name} className="contents">
+            <dt className="text-ink2">{name}</dt>
+            <dd className="fig">{wanted}</dd>
+          </div>
+        ))}
+      </dl>
+      {bench ? (
+        <form
+          className="flex flex-wrap items-end gap-3 pb-2"
+          onSubmit={(event) => {
+            event.preventDefault();
+            pin();
+          }}
+        >
+          <Field label={`Spare on the bench, wanted ${quantity('ohms', bench.ohms)}`} className="w-[280px]">
+            <input
+              className={`${FIELD} fig`}
+              value={text}
+              onChange={(event) => setText(event.target.value)}
+            />
+          </Field>
+          <MainKey type="submit" disabled={text.trim() === ''}>
+            Pin it
+          </MainKey>
+        </form>
+      ) : null}
+      {trouble ? <Trouble>{trouble}</Trouble> : null}
+      {tests.map(({ id, body }) => (
+        <p
+          key={id}
+          className={`flex items-center gap-2 py-1 ${body.good ? 'text-verdi' : 'text-stamp'}`}
+          data-testid="spare-test"
+        >
+          {body.good ? <Check size={18} strokeWidth={3} aria-hidden /> : '✕'}{' '}
+          <span className="fig">{body.typed}</span>{' '}
+          {body.good ? 'reads as it should: fit it' : 'does not read as it should: do not fit it'}
+        </p>
+      ))}
+    </section>
+  );
+}
+
+function FixForm({ part }: { part: string }) {
+  const { log } = useDesk();
+  const today = new Date().toISOString().slice(0, 10);
+  const blank = { work: '', spare: '', serial: '', dated: today, torque: '', seals: '' };
+  const [fix, setFix] = useState(blank);
+  const replacing = log.state.decision?.body.action === 'replace';
+  const text = (key: keyof typeof blank, label: string, className = '') => (
+    <Field label={label} className={className}>
+      <input
+        className={FIELD}
+        value={fix[key]}
+        onChange={(event) => setFix({ ...fix, [key]: event.target.value })}
+      />
+    </Field>
+  );
+  return (
+    <form
+      aria-label="What is done"
+      className="grid grid-cols-2 gap-x-3 gap-y-2 pt-1 max-tablet:grid-cols-1"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (fix.work.trim() === '') return;
+        log.write({ type: 'fix', body: { ...fix, part, dated: replacing ? fix.dated : '', ratings: {} } });
+        setFix(blank);
+      }}
+    >
+      <div className="col-span-full">
+        <Heading>Fix</Heading>
+      </div>
+      {text('work', 'What was done', 'col-span-full')}
+      {replacing ? (
+        <>
+          {text('spare', 'Spare, part number')}
+          {text('serial', 'Serial or batch')}
+          {text('dated', 'Date written on the part')}
+        </>
+      ) : null}
+      {text('torque', 'Torque')}
+      {text('seals', 'Seals and covers')}
+      <div className="col-span-full flex flex-wrap items-center gap-3 pb-2">
+        <MainKey type="submit" disabled={fix.work.trim() === ''}>
+          Write it down
+        </MainKey>
+      </div>
+      <div className="col-span-full">
+        <Hold>
+          Never fit a larger fuse or a wire in place of one. A wire on the wrong terminal is a new fault.
+        </Hold>
+      </div>
+    </form>
+  );
+}

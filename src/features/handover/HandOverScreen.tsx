@@ -1,0 +1,156 @@
+'use client';
+
+import { Check, Download } from 'lucide-react';
+import Link from 'next/link';
+import { addDays, format } from 'date-fns';
+import { useMemo, useState } from 'react';
+import { proofList, proofStanding } from '@/core/job/proofList';
+import { Field, FIELD, Heading, MainKey, Nothing } from '@/ui/sheet';
+import { useDesk } from '../job/desk';
+import { StepLayout } from '../job/StepLayout';
+import { proofWords } from '../prove/proofWords';
+
+const USUAL_RETEST_DAYS = 90;
+
+/** What still stands between this job and the machine going out, and the report. */
+export function HandOverScreen() {
+  const { log, speaker, job, person } = useDesk();
+  const { state } = log;
+  const open = useMemo(
+    () =>
+      proofList(speaker.model, state).filter((proof) => {
+        const now = proofStanding(proof, state).state;
+        return now === 'open' || now === 'wrong';
+      }),
+    [speaker, state],
+  );
+  const { handOver, decision } = state;
+  const remaining = state.codes.filter(({ present }) => present);
+  const [note, setNote] = useState('');
+  const [left, setLeft] = useState('');
+  const [retest, setRetest] = useState(() => format(addDays(new Date(), USUAL_RETEST_DAYS), 'yyyy-MM-dd'));
+  const stops = [
+    ...(decision ? [] : ['Nothing is decided yet.']),
+    ...(state.opinion?.body.says === 'sendBack' ? ['The lead sent the decision back.'] : []),
+    ...(decision && decision.body.action !== 'nothing' && state.fixes.length === 0
+      ? ['No fix is written down.']
+      : []),
+    ...open.map((proof) => `Not shown: ${proofWords(speaker, proof)}`),
+  ];
+  const close = () =>
+    log.write({
+      type: 'handOver',
+      body: {
+        note: note.trim(),
+        left: left
+          .split('\n')
+          .map((line) => line.trim())
+          .filter(Boolean),
+        retest: retest || null,
+      },
+    });
+  const save =
+    'inline-flex min-h-11 items-center gap-2 border-[1.5px] border-edge bg-sheet px-5 text-[17px] font-[650]';
+  const base = `/api/jobs/${job.number}`;
+  return (
+    <StepLayout
+      left={
+        <section aria-labelledby="stops">
+          <Heading id="stops" aside={stops.length === 0 ? 'nothing' : `${stops.length}`}>
+            Still in the way
+          </Heading>
+          {stops.length === 0 ? (
+            <p className="flex items-center gap-2 py-3 text-[18px] text-verdi">
+              <Check size={20} strokeWidth={3} aria-hidden /> Everything is shown or signed off.
+            </p>
+          ) : (
+            <ul data-testid="stops">
+              {stops.map((stop) => (
+                <li key={stop} className="flex min-h-11 items-center border-b-[1.5px] border-rule">
+                  {stop}
+                </li>
+              ))}
+            </ul>
+          )}
+        </section>
+      }
+      right={
+        <>
+          <section aria-labelledby="hand">
+            <Heading id="hand">Hand over</Heading>
+            {handOver ? (
+              <div className="py-3 text-[18px]" data-testid="handed-over">
+                <p className="font-[720] text-verdi">
+                  ✓ Handed over by {handOver.person}, {handOver.at.slice(0, 16).replace('T', ' ')}
+                </p>
+                {handOver.body.note ? <p>{handOver.body.note}</p> : null}
+                {handOver.body.retest ? <p>Re-test {handOver.body.retest}</p> : null}
+              </div>
+            ) : (
+              <div className="space-y-2 py-2">
+                <Field label="A word to the driver">
+                  <textarea
+                    className={`${FIELD} py-2`}
+                    rows={2}
+                    maxLength={2000}
+                    value={note}
+                    onChange={(event) => setNote(event.target.value)}
+                  />
+                </Field>
+                <Field label="Faults left, one a line">
+                  <textarea
+                    className={`${FIELD} py-2`}
+                    rows={2}
+                    value={left}
+                    onChange={(event) => setLeft(event.target.value)}
+                  />
+                </Field>
+                {remaining.length > 0 ? (
+                  <p className="text-[16px] text-copper-ink">
+                    Codes that remain go on the report: {remaining.map(({ key }) => key).join(', ')}.
+                  </p>
+                ) : null}
+                <Field label="Re-test on" className="max-w-[220px]">
+                  <input
+                    type="date"
+                    className={`${FIELD} fig`}
+                    value={retest}
+                    onChange={(event) => setRetest(event.target.value)}
+                  />
+                </Field>
+                <MainKey disabled={stops.length > 0} onClick={close}>
+                  Hand over as {person}
+                </MainKey>
+                {stops.length > 0 ? (
+                  <p className="text-[16px] text-ink2">Not before the list is empty.</p>
+                ) : null}
+              </div>
+            )}
+          </section>
+          <section aria-labelledby="report" className="mt-3">
+            <Heading id="report">Report</Heading>
+            <div className="flex flex-wrap gap-3 py-3">
+              <Link className={save} href={`/jobs/${job.number}/report`}>
+                See and print
+              </Link>
+              <a className={save} href={`${base}/report.pdf`}>
+                <Download size={20} aria-hidden /> PDF
+              </a>
+              <a className={save} href={`${base}/job.json`}>
+                <Download size={20} aria-hidden /> Everything, JSON
+              </a>
+              <a className={save} href={`${base}/readings.csv`}>
+                <Download size={20} aria-hidden /> Readings, CSV
+              </a>
+            </div>
+            {log.waiting.length > 0 ? (
+              <Nothing>
+                {log.waiting.length} entries are not on the server yet; the report lacks them.
+              </Nothing>
+            ) : null}
+          </section>
+        </>
+      }
+    />
+  );
+}

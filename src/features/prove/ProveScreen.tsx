@@ -1,0 +1,229 @@
+'use client';
+
+import { Check, X } from 'lucide-react';
+import { useMemo, useState } from 'react';
+import type { Reading } from '@/core/circuit/schema';
+import { proofList, proofStanding, proves, type Proof } from '@/core/job/proofList';
+import { parseReading } from '@/core/units/parseReading';
+import { Field, FIELD, Heading, Hold, MainKey, PlainKey } from '@/ui/sheet';
+import { useDesk } from '../job/desk';
+import { StepLayout } from '../job/StepLayout';
+import { Ledger } from './Ledger';
+import { proofWords } from './proofWords';
+
+/** Everything that is shown before the machine goes back: positions, current, drops, interlocks, codes, wires, locks. */
+export function ProveScreen() {
+  const { speaker, log } = useDesk();
+  const proofs = useMemo(() => proofList(speaker.model, log.state), [speaker, log.state]);
+  const standing = proofs.map((proof) => ({ proof, now: proofStanding(proof, log.state) }));
+  const done = standing.filter(({ now }) => now.state === 'done' || now.state === 'signedOff').length;
+  return (
+    <StepLayout
+      left={
+        <section aria-labelledby="proofs">
+          <Heading id="proofs" aside={`${done} of ${proofs.length}`}>
+            To be shown
+          </Heading>
+          <ul>
+            {standing.map(({ proof, now }) => (
+              <ProofRow key={proof.id} proof={proof} now={now} />
+            ))}
+          </ul>
+        </section>
+      }
+      right={
+        <>
+          <Hold>Area clear, one person at the stop. Try each limit gently, and watch the first cycle.</Hold>
+          <Ledger />
+          <Locks />
+        </>
+      }
+    />
+  );
+}
+
+function ProofRow({ proof, now }: { proof: Proof; now: ReturnType<typeof proofStanding> }) {
+  const { speaker, log } = useDesk();
+  const [signing, setSigning] = useState(false);
+  const [reason, setReason] = useState('');
+  const text = proofWords(speaker, proof);
+  return (
+    <li
+      className="border-b-[1.5px] border-rule py-1"
+      role="group"
+      aria-label={text}
+      data-state={now.state}
+      data-proof={proof.kind}
+    >
+      <div className="flex min-h-[48px] flex-wrap items-center gap-x-3 gap-y-1">
+        {now.state === 'done' ? (
+          <Check size={20} strokeWidth={3} className="shrink-0 text-verdi" aria-label="done" />
+        ) : now.state === 'wrong' ? (
+          <X size={20} strokeWidth={3} className="shrink-0 text-stamp" aria-label="not as it should be" />
+        ) : (
+          <span className="w-5 shrink-0" />
+        )}
+        <span className="min-w-0 flex-1">
+          {text}
+          {now.state === 'signedOff' ? (
+            <span className="block text-copper-ink">Left, because {now.reason}</span>
+          ) : null}
+          {now.state === 'wrong' ? <span className="block text-stamp">{now.found}</span> : null}
+        </span>
+        {now.state === 'done' ? (
+          <span className="fig text-[15.5px] text-verdi">{now.found}</span>
+        ) : (
+          <ProofAnswer proof={proof} />
+        )}
+        {now.state === 'done' || now.state === 'signedOff' ? (
+          <PlainKey
+            className="px-3! text-[15.5px]!"
+            onClick={() => {
+              const entry = log.state.proofs.get(proof.id);
+              if (entry) log.write({ type: 'withdrawal', supersedes: entry.id, body: {} });
+            }}
+            hidden={!log.state.proofs.has(proof.id)}
+          >
+            Again
+          </PlainKey>
+        ) : (
+          <PlainKey
+            className="px-3! text-[15.5px]!"
+            aria-expanded={signing}
+            onClick={() => setSigning(!signing)}
+          >
+            Leave it
+          </PlainKey>
+        )}
+      </div>
+      {signing && now.state !== 'done' && now.state !== 'signedOff' ? (
+        <div className="flex items-end gap-3 pb-2">
+          <Field label="Left, because" className="flex-1">
+            <input
+              className={FIELD}
+              value={reason}
+              maxLength={500}
+              onChange={(event) => setReason(event.target.value)}
+            />
+          </Field>
+          <PlainKey
+            disabled={reason.trim() === ''}
+            onClick={() => {
+              log.write({
+                type: 'proof',
+                body: { proof: proof.id, done: false, found: '', reason: reason.trim() },
+              });
+              setSigning(false);
+            }}
+          >
+            Sign it off
+          </PlainKey>
+        </div>
+      ) : null}
+    </li>
+  );
+}
+
+function ProofAnswer({ proof }: { proof: Proof }) {
+  const { log } = useDesk();
+  const [text, setText] = useState('');
+  const write = (value: Reading['value'], found: string) => {
+    const done = proves(proof, value);
+    if ('test' in proof) {
+      log.write({
+        type: 'reading',
+        body: { reading: { ...proof.test, value } as Reading, typed: found, phase: 'fixed', check: proof.id },
+      });
+    }
+    log.write({ type: 'proof', body: { proof: proof.id, done, found } });
+  };
+  const pair = (yes: [string, () => void], no: [string, () => void]) => (
+    <span className="flex">
+      {[yes, no].map(([label, press]) => (
+        <PlainKey key={label} className="-ml-[1.5px] px-3! text-[16px]!" onClick={press}>
+          {label}
+        </PlainKey>
+      ))}
+    </span>
+  );
+  if (proof.kind === 'works')
+    return pair(['Works', () => write('works', 'works')], ['Does not', () => write('dead', 'dead')]);
+  if (proof.kind === 'interlock')
+    return pair(['Stops', () => write('dead', 'stops')], ['Moves', () => write('works', 'moves')]);
+  if (proof.kind === 'code') {
+    const code = log.state.codes.find(({ key }) => key === proof.code);
+    return code ? (
+      <PlainKey
+        className="px-3! text-[16px]!"
+        onClick={() => log.write({ type: 'code', body: { ...code.entry.body, present: false } })}
+      >
+        Gone
+      </PlainKey>
+    ) : null;
+  }
+  if (proof.kind === 'ledger' || proof.kind === 'isolation' || proof.kind === 'wire') return null;
+  const read = parseReading(text);
+  return (
+    <form
+      className="flex items-center gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (!read || typeof read.value !== 'number') return;
+        write(read.value, `${text} ${proof.kind === 'current' ? 'A' : 'V'}`);
+        setText('');
+      }}
+    >
+      <input
+        aria-label={proof.kind === 'current' ? 'Amps' : 'Volts'}
+        className={`${FIELD} fig w-[90px]!`}
+        inputMode="decimal"
+        placeholder={proof.kind === 'current' ? 'A' : 'V'}
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+      />
+      <MainKey
+        type="submit"
+        className="px-3! text-[16px]!"
+        disabled={!read || typeof read.value !== 'number'}
+      >
+        Pin
+      </MainKey>
+    </form>
+  );
+}
+
+/** Locks that are still on, to come off in the order they went on, each by its owner. */
+function Locks() {
+  const { log } = useDesk();
+  const { isolated } = log.state;
+  return (
+    <section aria-labelledby="locks" className="mt-4">
+      <Heading id="locks" aside="off in order, each by its owner">
+        Locks still on
+      </Heading>
+      {isolated.size === 0 ? <p className="py-3 text-verdi">✓ No lock is left on.</p> : null}
+      <ul>
+        {[...isolated.values()].map(({ id, body, person }, at) => (
+          <li key={id} className="flex min-h-[52px] items-center gap-3 border-b-[1.5px] border-rule">
+            <strong className="fig-bold">{body.point}</strong>
+            <span className="min-w-0 flex-1 text-[16px] text-ink2">
+              lock {body.lock || '–'}, put on by {person}
+            </span>
+            <PlainKey
+              className="px-3! text-[16px]!"
+              disabled={at > 0}
+              onClick={() =>
+                log.write({
+                  type: 'reopened',
+                  body: { point: body.point, reason: 'work done, put back to service' },
+                })
+              }
+            >
+              Lock is off
+            </PlainKey>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

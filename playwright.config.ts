@@ -12,6 +12,7 @@ export default defineConfig({
     baseURL: process.env.SPIRAXIS_URL ?? 'http://127.0.0.1:3000',
     viewport: { width: 1280, height: 800 },
     screenshot: 'only-on-failure',
+    actionTimeout: 8000,
     launchOptions: {
       executablePath: '/usr/bin/chromium',
       args: [

@@ -296,7 +296,7 @@ export function loadDemoCircuit(name: string): Circuit {
 
 /** A figure as a meter shows it: three digits, and nothing below a hundredth. */
 export function shown(value: number): number {
-  return Math.abs(value) < 0.01 ? Number(value.toFixed(2)) + 0 : Number(value.toPrecision(3));
+  return Math.abs(value) < 1 ? Number(value.toFixed(2)) + 0 : Number(value.toPrecision(3));
 }
 
 /** What the meter shows for a test while the hidden fault is in the circuit. */

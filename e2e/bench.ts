@@ -13,11 +13,16 @@ const KPA_IN_BAR = 100;
 /** A machine with a hidden fault: answers any test as the meter or the eye would. */
 export class MachineUnderTest {
   private readonly model: CircuitModel;
-  private readonly edits;
+  private readonly edits: Parameters<typeof predict>[1];
 
-  constructor(circuit: string, part: string, fault: string, ohms?: number) {
+  /** Without a part: a sound machine. */
+  constructor(circuit: string, part?: string, fault = '', ohms?: number) {
     const text = readFileSync(`demo/circuits/${circuit}.circuit.json`, 'utf8');
     this.model = new CircuitModel(parseCircuit(JSON.parse(text)));
+    if (part === undefined) {
+      this.edits = [];
+      return;
+    }
     const found = faultByName(listFaults(this.model), part, fault, ohms);
     this.edits = found.fault.variants[0]!.edits(found.severity);
   }

@@ -2,6 +2,7 @@
 
 import { Check } from 'lucide-react';
 import { useMemo, useState } from 'react';
+import type { Circuit, Part } from '@/core/circuit/schema';
 import type { EntryOf } from '@/core/job/entries';
 import { compareWires, type WireCheck } from '@/core/job/restoreCheck';
 import { Field, FIELD, Heading, MainKey, Nothing, PlainKey } from '@/ui/sheet';
@@ -10,20 +11,24 @@ import { useDesk } from '../job/desk';
 type Wire = EntryOf<'wire'>['body'];
 const THROUGH = { switched: 'switched', straight: 'straight through', unknown: 'not known' } as const;
 
-/** Wires of the circuit that end at a part, as the drawing has them. */
-function drawnWires(circuit: ReturnType<typeof useDesk>['job']['circuit'], part: string) {
-  const own = circuit.parts.find(({ ref }) => ref === part);
+/** Wires of the circuit that end at a part, as the drawing has them; through a plug where one is between. */
+function drawnWires({ parts }: Circuit, ref: string) {
+  const own = parts.find((one) => one.ref === ref);
   if (!own) return [];
-  return Object.entries(own.nodes as Record<string, string>).flatMap(([terminal, node]) =>
-    circuit.parts
-      .filter((other) => other.kind === 'wire' && Object.values(other.nodes).includes(node))
-      .map((wire) => ({
-        terminal,
-        mark: wire.kind === 'wire' ? (wire.mark ?? wire.ref) : wire.ref,
-        colour: wire.kind === 'wire' ? (wire.colour ?? '') : '',
-        to: Object.values(wire.nodes as Record<string, string>).find((end) => end !== node) ?? '',
-      })),
-  );
+  const endsOf = (part: Part) => Object.values(part.nodes as Record<string, string>);
+  const beyond = (node: string) =>
+    parts
+      .filter((other) => other.kind === 'pin' && other.ref !== ref && endsOf(other).includes(node))
+      .flatMap((pin) => endsOf(pin).filter((end) => end !== node));
+  return Object.entries(own.nodes as Record<string, string>).flatMap(([terminal, node]) => {
+    const places = [node, ...beyond(node)];
+    return parts.flatMap((wire) => {
+      const at = endsOf(wire).find((end) => places.includes(end));
+      if (wire.kind !== 'wire' || at === undefined) return [];
+      const to = endsOf(wire).find((end) => end !== at) ?? '';
+      return [{ terminal, mark: wire.mark ?? wire.ref, colour: wire.colour ?? '', to }];
+    });
+  });
 }
 
 /** Every wire as it sits on its terminal: before it comes off, and after the fix against that record. */

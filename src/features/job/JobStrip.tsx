@@ -21,7 +21,7 @@ export function JobStrip({ part, onPart }: { part?: string | null; onPart?: (ref
     return named ?? chooseLane(speaker.lanes, [], standings);
   }, [readings, speaker, standings]);
   return (
-    <div ref={box} className="relative h-24 shrink-0 border-b-2 border-ink bg-sheet">
+    <div ref={box} className="relative h-[98px] shrink-0 border-b-2 border-ink bg-sheet">
       {lane ? (
         <PathStrip
           lane={lane}

@@ -1,7 +1,6 @@
 'use client';
 
 import { Check } from 'lucide-react';
-import Link from 'next/link';
 import { useEffect, useMemo, useState } from 'react';
 import { Field, FIELD, Heading, Nothing, PlainKey } from '@/ui/sheet';
 import { useDesk } from '../job/desk';
@@ -192,14 +191,6 @@ function LegendSearch({ machineId, machine }: { machineId: string; machine: stri
           </li>
         ))}
       </ul>
-      <p className="text-[16px]">
-        <Link
-          className="inline-flex min-h-11 items-center underline underline-offset-4"
-          href={`/machines/${machine}/drawings`}
-        >
-          Drawings of {machine}
-        </Link>
-      </p>
     </section>
   );
 }

@@ -158,7 +158,7 @@ function PointRow({
         )}
         <span className="min-w-0 flex-1">
           <span className="block truncate font-[720]">
-            {words.name}: {point.label}
+            {words.name === point.label ? words.name : `${words.name}: ${point.label}`}
           </span>
           <span className="block truncate text-[15.5px] text-ink2">
             {[point.place, point.reaches.length > 0 ? `reaches ${point.reaches.slice(0, 8).join(', ')}` : '']
@@ -263,7 +263,7 @@ function PointForm({ point, onDone }: { point: IsolationPoint; onDone: () => voi
     onDone();
   };
   const number = (label: string, value: string, change: (next: string) => void) => (
-    <Field key={label} label={label} className="w-[150px]">
+    <Field key={label} label={label} className="w-[168px]">
       <input
         className={`${FIELD} fig`}
         inputMode="decimal"

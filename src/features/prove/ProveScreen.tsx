@@ -54,6 +54,7 @@ function ProofRow({ proof, now }: { proof: Proof; now: ReturnType<typeof proofSt
       aria-label={text}
       data-state={now.state}
       data-proof={proof.kind}
+      data-test={'test' in proof ? JSON.stringify(proof.test) : undefined}
     >
       <div className="flex min-h-[48px] flex-wrap items-center gap-x-3 gap-y-1">
         {now.state === 'done' ? (

@@ -1,0 +1,250 @@
+import { expect, test, type Page } from '@playwright/test';
+import type { Test } from '../src/core/circuit/schema';
+import { answerByKeyboard, askedTest, MachineUnderTest } from './bench';
+
+interface Story {
+  machine: string;
+  circuit: string;
+  title: string;
+  /** What the driver reported, by the name of the complaint's row and the answer. */
+  reported: [RegExp, string][];
+  hidden: [part: string, fault: string, ohms?: number];
+  action: 'Repair' | 'Replace';
+  /** What the spare reads on the bench. */
+  bench?: string;
+}
+
+async function step(page: Page, name: string) {
+  await page.getByRole('navigation', { name: 'Steps of the job' }).getByRole('link', { name }).click();
+  await expect(page.locator('[aria-current=step]')).toHaveText(new RegExp(name));
+}
+
+async function openJob(page: Page, { machine, title }: Story): Promise<string> {
+  await page.goto('/new');
+  const choice = page.getByLabel('Machine and function');
+  const option = await choice.locator('option', { hasText: machine }).first().textContent();
+  await choice.selectOption({ label: option! });
+  await page.getByLabel('What fails').fill(title);
+  await page.getByLabel('Who takes it').fill('Tove');
+  await page.getByRole('button', { name: 'Open the job' }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText(title);
+  return /jobs\/(\d+)/.exec(page.url())![1]!;
+}
+
+async function makeSafe(page: Page) {
+  await step(page, 'Make safe');
+  const sign = page.getByRole('button', { name: 'Sign as Tove' });
+  const closed = page.getByRole('button', { name: 'Closed and proved' });
+  await expect(closed).toBeVisible();
+  await expect(sign).toBeDisabled();
+  for (let point = 0; point < 12 && (await closed.count()) > 0; point++) {
+    await page.getByLabel('Lock number').fill(String(20 + point));
+    const known = page.getByLabel('Known source', { exact: true });
+    if ((await known.count()) > 0) {
+      // A dead meter proves nothing, and is refused.
+      await known.fill('0');
+      for (const work of await page.getByLabel(/\(was /).all()) await work.fill('0');
+      await page.getByLabel('Known source again').fill('12.6');
+      await closed.click();
+      await expect(page.getByRole('alert').filter({ hasText: 'known source' })).toBeVisible();
+      await known.fill('12.6');
+    } else await page.getByLabel(/Shown by/).fill('tried, stays');
+    await closed.click();
+    await expect(page.getByLabel('closed', { exact: true })).toHaveCount(point + 1);
+  }
+  await sign.click();
+  await expect(page.getByTestId('made-safe')).toContainText('Tove');
+}
+
+async function asFound(page: Page) {
+  await step(page, 'As found');
+  await page.getByRole('button', { name: /from the drawing/ }).click();
+  await expect(page.getByTestId('wire').first()).toBeVisible();
+  await page.getByLabel('Picture', { exact: true }).setInputFiles('docs/screenshots/test-day.png');
+  const photo = page.getByRole('button', { name: 'no words yet' });
+  await photo.click();
+  const marks = page.getByTestId('marks');
+  const box = (await marks.boundingBox())!;
+  await page.mouse.move(box.x + box.width * 0.3, box.y + box.height * 0.3);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width * 0.6, box.y + box.height * 0.6, { steps: 4 });
+  await page.mouse.up();
+  await page.getByLabel('What it shows').fill('plug before it came off');
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  await expect(page.getByRole('button', { name: /plug before it came off.*1 marks/ })).toBeVisible();
+  await page.getByRole('group', { name: /Water/ }).getByRole('button', { name: 'good', exact: true }).click();
+}
+
+async function testUntilNamed(page: Page, machine: MachineUnderTest): Promise<Test[]> {
+  await step(page, 'Test');
+  const verdict = page.getByTestId('verdict');
+  const asked: Test[] = [];
+  for (let round = 0; round < 12; round++) {
+    await expect(page.locator('main[data-working=false]')).toBeVisible();
+    if ((await verdict.count()) > 0) break;
+    const now = await askedTest(page);
+    asked.push(now);
+    await answerByKeyboard(page, machine);
+    await expect
+      .poll(
+        async () =>
+          (await verdict.count()) > 0 ||
+          (await page.getByTestId('next-test').getAttribute('data-test')) !== JSON.stringify(now),
+      )
+      .toBe(true);
+  }
+  await expect(verdict).toHaveAttribute('data-state', 'name');
+  return asked;
+}
+
+async function decide(page: Page, { action, hidden: [part] }: Story) {
+  await step(page, 'Decide');
+  await expect(page.getByTestId('decide-verdict')).toHaveAttribute('data-state', 'name');
+  await expect(page.getByRole('heading', { name: `${part}: proved bad` })).toBeVisible();
+  await page.getByRole('button', { name: action, exact: true }).click();
+  await page.getByLabel('repair, minutes').fill('30');
+  await page.getByLabel('replace, minutes').fill('45');
+  await page.getByLabel('replace, parts cost').fill('60');
+  for (const box of await page.getByRole('checkbox').all()) await box.check();
+  await page.getByLabel('In a sentence').fill('Two readings agree.');
+  await page.getByRole('button', { name: 'Decide', exact: true }).click();
+  await expect(page.getByTestId('decided')).toContainText(part);
+  await page.getByRole('button', { name: 'Approve' }).click();
+  await expect(page.getByText('Approved by')).toBeVisible();
+}
+
+async function fix(page: Page, { action, bench }: Story) {
+  await step(page, 'Fix');
+  if (action === 'Replace' && bench) {
+    const input = page.getByLabel(/Spare on the bench/);
+    await input.fill('OL');
+    await page.getByRole('button', { name: 'Pin it' }).click();
+    await expect(page.getByTestId('spare-test').first()).toContainText('do not fit it');
+    await input.fill(bench);
+    await page.getByRole('button', { name: 'Pin it' }).click();
+    await expect(page.getByTestId('spare-test').last()).toContainText('fit it');
+  }
+  await page.getByLabel('What was done').fill('Made good and sealed');
+  await page.getByRole('button', { name: 'Write it down' }).click();
+  await expect(page.getByTestId('fix')).toContainText('Made good');
+  const back = page.getByRole('button', { name: 'It is back' });
+  for (let left = await back.count(); left > 0; left--) {
+    await back.first().click();
+    await expect(back).toHaveCount(left - 1);
+  }
+}
+
+async function prove(page: Page, sound: MachineUnderTest) {
+  await step(page, 'Prove');
+  const off = page.getByRole('button', { name: 'Lock is off' });
+  for (let left = await off.count(); left > 0; left--) {
+    await off.first().click();
+    await expect(off).toHaveCount(left - 1);
+  }
+  const open = page.locator('[data-proof][data-state=open]');
+  for (let left = await open.count(); left > 0; left--) {
+    const row = open.first();
+    const kind = await row.getAttribute('data-proof');
+    if (kind === 'works') await row.getByRole('button', { name: 'Works' }).click();
+    else if (kind === 'interlock') await row.getByRole('button', { name: 'Stops' }).click();
+    else {
+      const value = sound.answer(JSON.parse((await row.getAttribute('data-test'))!) as Test);
+      await row.getByRole('textbox').fill(value);
+      await row.getByRole('button', { name: 'Pin' }).click();
+    }
+    await expect(open).toHaveCount(left - 1);
+  }
+  await expect(page.locator('[data-proof][data-state=wrong]')).toHaveCount(0);
+}
+
+async function handOver(page: Page, number: string, { title, hidden: [part] }: Story) {
+  await step(page, 'Hand over');
+  await expect(page.getByText('Everything is shown or signed off')).toBeVisible();
+  await page.getByLabel('A word to the driver').fill('Try it once more at noon.');
+  await page.getByRole('button', { name: 'Hand over as Tove' }).click();
+  await expect(page.getByTestId('handed-over')).toContainText('Tove');
+  await expect(page.getByTestId('offline')).toHaveCount(0);
+  await page.getByRole('link', { name: 'See and print' }).click();
+  const report = page.getByTestId('report');
+  await expect(report).toContainText(title);
+  await expect(report).toContainText(new RegExp(`${part}.*proved bad`));
+  await expect(report).toContainText('handed over');
+  await expect(report.getByRole('region', { name: 'Proofs' })).not.toContainText('not shown');
+  await expect(report).toContainText('licensed practice come first');
+  const pdf = await page.request.get(`/api/jobs/${number}/report.pdf`);
+  const bytes = await pdf.body();
+  expect(bytes.subarray(0, 5).toString()).toBe('%PDF-');
+  expect(bytes.length).toBeGreaterThan(8000);
+  const table = await (await page.request.get(`/api/jobs/${number}/readings.csv`)).text();
+  expect(table.split('\r\n').length).toBeGreaterThan(5);
+  // The shed no longer has it in hand.
+  await page.goto('/');
+  await expect(page.getByRole('link', { name: title })).toHaveCount(0);
+}
+
+async function wholeJob(page: Page, story: Story): Promise<Test[]> {
+  const number = await openJob(page, story);
+  await step(page, 'Complaint');
+  for (const [row, answer] of story.reported) {
+    await page.getByRole('group', { name: row }).getByRole('button', { name: answer, exact: true }).click();
+  }
+  // Not made safe: a test that is taken dead stays shut.
+  await step(page, 'Test');
+  await page.getByTestId('next-test').waitFor();
+  const first = await askedTest(page);
+  if (['ohms', 'insulation', 'diode'].includes(first.kind))
+    await expect(page.getByTestId('gate')).toBeVisible();
+  await makeSafe(page);
+  await asFound(page);
+  const asked = await testUntilNamed(page, new MachineUnderTest(story.circuit, ...story.hidden));
+  await decide(page, story);
+  await fix(page, story);
+  await prove(page, new MachineUnderTest(story.circuit));
+  await handOver(page, number, story);
+  return asked;
+}
+
+test.describe('a whole job, from complaint to printed report', () => {
+  test.setTimeout(180_000);
+
+  test('an open wire', async ({ page }) => {
+    await wholeJob(page, {
+      machine: 'G-4 Groomer OR-204: Blade tilt',
+      circuit: 'groomer-blade-tilt',
+      title: 'Blade will not tilt right since the move',
+      reported: [
+        [/Y7.*tilt left/, 'works'],
+        [/Y8.*tilt right/, 'dead'],
+      ],
+      hidden: ['W15', 'open'],
+      action: 'Repair',
+    });
+  });
+
+  test('a part-shorted coil that takes its fuse', async ({ page }) => {
+    await wholeJob(page, {
+      machine: 'G-2 Groomer OR-202: Blade tilt',
+      circuit: 'groomer-blade-tilt',
+      title: 'Blade fuse goes to the left',
+      reported: [
+        [/F7.*tilt left/, 'blows'],
+        [/Y8.*tilt right/, 'works'],
+      ],
+      hidden: ['Y7', 'shortedTurns', 0.7],
+      action: 'Replace',
+      bench: '31.2',
+    });
+  });
+
+  test('a weak insulation that only the insulation tester sees', async ({ page }) => {
+    const asked = await wholeJob(page, {
+      machine: 'P-5 Pump house',
+      circuit: 'pump-fill-valve',
+      title: 'Fill fuse goes when water is called',
+      reported: [[/F4/, 'blows']],
+      hidden: ['W41', 'weakInsulation', 3],
+      action: 'Replace',
+    });
+    expect(asked.map(({ kind }) => kind)).toContain('insulation');
+  });
+});

@@ -124,7 +124,7 @@ async function fix(page: Page, { action, bench }: Story) {
     await page.getByRole('button', { name: 'Pin it' }).click();
     await expect(page.getByTestId('spare-test').last()).toContainText('fit it');
   }
-  await page.getByLabel('What was done').fill('Made good and sealed');
+  await page.getByRole('textbox', { name: 'What was done' }).fill('Made good and sealed');
   await page.getByRole('button', { name: 'Write it down' }).click();
   await expect(page.getByTestId('fix')).toContainText('Made good');
   const back = page.getByRole('button', { name: 'It is back' });
@@ -179,7 +179,10 @@ async function handOver(page: Page, number: string, { title, hidden: [part] }: S
   expect(table.split('\r\n').length).toBeGreaterThan(5);
   // The shed no longer has it in hand.
   await page.goto('/');
-  await expect(page.getByRole('link', { name: title })).toHaveCount(0);
+  await expect(page.getByRole('heading', { name: /In hand/ })).toBeVisible();
+  await expect(page.locator(`a[href="/jobs/${number}"]`)).toHaveCount(0);
+  await page.goto(`/?show=closed&q=${number}`);
+  await expect(page.locator(`a[href="/jobs/${number}"]`)).toHaveCount(1);
 }
 
 async function wholeJob(page: Page, story: Story): Promise<Test[]> {

@@ -1,6 +1,7 @@
 import type { Metadata, Viewport } from 'next';
 import { cookies } from 'next/headers';
 import type { ReactNode } from 'react';
+import { Palette } from '@/features/palette/Palette';
 import { themeOf, THEME_COOKIE } from '@/ui/theme';
 import './globals.css';
 
@@ -14,7 +15,10 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
   const theme = themeOf((await cookies()).get(THEME_COOKIE)?.value);
   return (
     <html lang="en" data-theme={theme}>
-      <body>{children}</body>
+      <body>
+        {children}
+        <Palette />
+      </body>
     </html>
   );
 }

@@ -1,21 +1,31 @@
 import { Plus } from 'lucide-react';
 import Link from 'next/link';
 import { z } from 'zod';
+import { ShedFilter } from '@/features/shed/ShedFilter';
 import { JobRow } from '@/features/shed/JobRow';
 import { openShed } from '@/features/shed/server';
 import { Brand } from '@/ui/Brand';
 
 const cursorSchema = z.object({ at: z.iso.datetime(), id: z.uuid() });
+const filterSchema = z.object({
+  q: z.string().max(100).catch(''),
+  show: z.enum(['open', 'closed']).catch('open'),
+});
 
 interface Props {
-  searchParams: Promise<{ at?: string; id?: string }>;
+  searchParams: Promise<{ at?: string; id?: string; q?: string; show?: string }>;
 }
 
 /** The shed: jobs in hand and the machines they belong to. */
 export default async function ShedPage({ searchParams }: Props) {
-  const cursor = cursorSchema.safeParse(await searchParams);
+  const asked = await searchParams;
+  const cursor = cursorSchema.safeParse(asked);
+  const { q, show } = filterSchema.parse(asked);
   const after = cursor.success ? { openedAt: new Date(cursor.data.at), id: cursor.data.id } : undefined;
-  const { jobs, total, machines, more } = await openShed(after);
+  const { jobs, total, machines, more } = await openShed({ text: q, closed: show === 'closed' }, after);
+  const keep = new URLSearchParams({ ...(q ? { q } : {}), ...(show === 'closed' ? { show } : {}) });
+  const address = (more: Record<string, string>) =>
+    `/?${new URLSearchParams({ ...Object.fromEntries(keep), ...more })}`;
   return (
     <div className="flex min-h-dvh flex-col">
       <header className="sticky top-0 z-20 flex h-14 shrink-0 items-stretch border-b-2 border-ink bg-film pl-6 max-tablet:pl-3">
@@ -41,12 +51,22 @@ export default async function ShedPage({ searchParams }: Props) {
             id="in-hand"
             className="mx-6 flex h-12 items-center gap-3 border-b-2 border-ink text-[19px] font-[780] max-tablet:mx-3"
           >
-            In hand{' '}
+            {show === 'closed' ? 'Handed over' : 'In hand'}{' '}
             <span className="text-[15.5px] font-[550] text-ink2">
               {total} {total === 1 ? 'job' : 'jobs'}
             </span>
           </h2>
-          {jobs.length === 0 ? (
+          <ShedFilter q={q} show={show} />
+          {jobs.length === 0 && (q || show === 'closed') ? (
+            <p className="px-6 py-10 text-[19px] max-tablet:px-3">
+              {q
+                ? `No ${show === 'closed' ? 'closed ' : ''}job is about “${q}”.`
+                : 'No job has been handed over yet.'}{' '}
+              <Link href="/" className="underline underline-offset-4">
+                All jobs in hand
+              </Link>
+            </p>
+          ) : jobs.length === 0 ? (
             <p className="px-6 py-10 text-[19px] max-tablet:px-3">
               No jobs in hand. Start one from the machine that will not work.{' '}
               <Link href="/new" className="underline underline-offset-4">
@@ -62,13 +82,13 @@ export default async function ShedPage({ searchParams }: Props) {
           )}
           <nav aria-label="Pages" className="flex gap-6 px-6 max-tablet:px-3">
             {after ? (
-              <Link href="/" className="flex min-h-11 items-center underline underline-offset-4">
+              <Link href={address({})} className="flex min-h-11 items-center underline underline-offset-4">
                 Newest jobs
               </Link>
             ) : null}
             {more ? (
               <Link
-                href={`/?at=${more.openedAt.toISOString()}&id=${more.id}`}
+                href={address({ at: more.openedAt.toISOString(), id: more.id })}
                 className="flex min-h-11 items-center underline underline-offset-4"
               >
                 Older jobs
@@ -91,6 +111,18 @@ export default async function ShedPage({ searchParams }: Props) {
                 <span className="min-w-0 flex-1 truncate" title={machine.name}>
                   {machine.name}
                 </span>
+                <Link
+                  href={`/machines/${machine.code}/codes`}
+                  className="flex min-h-11 items-center text-[15.5px] underline underline-offset-4"
+                >
+                  codes
+                </Link>
+                <Link
+                  href={`/machines/${machine.code}/bus`}
+                  className="flex min-h-11 items-center text-[15.5px] underline underline-offset-4"
+                >
+                  bus
+                </Link>
                 <span className="text-[15.5px] text-ink2">
                   {machine.functions === 0
                     ? 'no circuit yet'

@@ -3,8 +3,10 @@ import type { RowDataPacket } from 'mysql2/promise';
 import { v7 as uuidv7 } from 'uuid';
 import type { Entry } from '@/core/job/entries';
 import { appendEntries, EntryConflict, readEntries } from './entries';
-import { countOpenJobs, findJob, insertJob, listFunctions, listMachines, listOpenJobs } from './jobs';
+import { countJobs, findJob, insertJob, listFunctions, listJobs, listMachines, type JobCursor } from './jobs';
+import { jobsWithCodes, mergeBook, putBookRow, readBook, removeBookRow } from './codeBook';
 import { migrate } from './migrate';
+import { getPhoto, putPhoto } from './photos';
 import { closePool, pool, withTransaction } from './pool';
 
 const seed = (...words: string[]) =>
@@ -109,11 +111,11 @@ describe('the log', () => {
 
 describe('jobs', () => {
   it('lists open jobs newest first, a page at a time, without gaps or repeats', async () => {
-    const all = await listOpenJobs(100);
-    expect(all).toHaveLength(await countOpenJobs());
+    const all = await listJobs({}, 100);
+    expect(all).toHaveLength(await countJobs({}));
     const paged = [];
-    for (let after: Parameters<typeof listOpenJobs>[1]; ;) {
-      const page = await listOpenJobs(2, after);
+    for (let after: JobCursor | undefined; ;) {
+      const page = await listJobs({}, 2, after);
       if (page.length === 0) break;
       paged.push(...page);
       const last = page.at(-1)!;
@@ -146,16 +148,102 @@ describe('jobs', () => {
   });
 });
 
+describe('finding jobs', () => {
+  const numbers = async (...filter: Parameters<typeof listJobs>) =>
+    (await listJobs(...filter)).map(({ number }) => number);
+
+  it('by any word of title, machine, function or person, by number, and only all words together', async () => {
+    expect(await numbers({ text: 'tilts' }, 50)).toContain(417);
+    expect(await numbers({ text: 'G-2 tove' }, 50)).toEqual([417]);
+    expect(await numbers({ text: '409' }, 50)).toEqual([409]);
+    expect(await numbers({ text: 'tilts pump' }, 50)).toEqual([]);
+    expect(await numbers({ machine: 'C-1' }, 50)).toEqual([403]);
+  });
+
+  it('takes what is typed as words, not as a pattern', async () => {
+    for (const text of ['%', '_', "' OR 1=1 --", '\\']) expect(await numbers({ text }, 50)).toEqual([]);
+  });
+
+  it('a hand-over closes a job; taken back, it is in hand again', async () => {
+    expect(await numbers({ closed: true }, 50)).toEqual([398]);
+    const open = (await findJob(406))!;
+    const entry: Entry = {
+      id: uuidv7(),
+      at: new Date().toISOString(),
+      person: 'Tove',
+      type: 'handOver',
+      body: { note: '', left: [], retest: null },
+    };
+    await appendEntries(open.id, [entry]);
+    expect(await numbers({ closed: true }, 50)).toEqual([406, 398]);
+    const back = { ...entry, id: uuidv7(), type: 'withdrawal', supersedes: entry.id, body: {} } as Entry;
+    await appendEntries(open.id, [back]);
+    expect(await numbers({ closed: true }, 50)).toEqual([398]);
+  });
+});
+
+describe('code books', () => {
+  const row = {
+    system: 'maker',
+    code: '31',
+    mode: '',
+    means: 5,
+    text: 'Stop',
+    function: '',
+    part: '',
+    sheet: '',
+    note: '',
+  } as const;
+
+  it('take in lines, put new ones in the place of old, and let go of them', async () => {
+    const machine = (await findJob(412))!.machine_id;
+    await mergeBook(machine, [row, { ...row, code: '32' }]);
+    await mergeBook(machine, [{ ...row, text: 'Stop relay' }]);
+    expect((await readBook(machine)).map(({ code, text }) => [code, text])).toEqual([
+      ['31', 'Stop relay'],
+      ['32', 'Stop'],
+    ]);
+    const [first] = await readBook(machine);
+    await putBookRow(machine, { ...row, text: 'Stop coil' }, first!.id);
+    expect((await readBook(machine))[0]!.text).toBe('Stop coil');
+    for (const { id } of await readBook(machine)) await removeBookRow(machine, id);
+    expect(await readBook(machine)).toEqual([]);
+  });
+
+  it('know the jobs that had a code, and what it turned out to be', async () => {
+    const { machine_id } = (await findJob(398))!;
+    const [past] = await jobsWithCodes(['14-5', 'P0001'], machine_id, 10);
+    expect(past).toMatchObject({ code_key: '14-5', number: 398, decision: { part: 'X31.2' } });
+    expect(await jobsWithCodes([], machine_id, 10)).toEqual([]);
+  });
+});
+
+describe('pictures', () => {
+  it('are kept once under their content', async () => {
+    const photo = {
+      hash: 'ab'.repeat(32),
+      kind: 'image/webp',
+      width: 4,
+      height: 3,
+      bytes: Buffer.from([1, 0, 255, 7]),
+    };
+    await putPhoto(photo);
+    await putPhoto(photo);
+    expect((await getPhoto(photo.hash))!.bytes.equals(photo.bytes)).toBe(true);
+    expect(await getPhoto('cd'.repeat(32))).toBeNull();
+  });
+});
+
 describe('withTransaction', () => {
   it('rolls back when the work fails', async () => {
-    const before = await countOpenJobs();
+    const before = await countJobs({});
     await expect(
       withTransaction(async (db) => {
         await db.query('UPDATE jobs SET closed_at = UTC_TIMESTAMP(3)');
         throw new Error('halfway');
       }),
     ).rejects.toThrow('halfway');
-    expect(await countOpenJobs()).toBe(before);
+    expect(await countJobs({})).toBe(before);
   });
 
   it('tries a deadlocked transaction again', async () => {

@@ -48,25 +48,55 @@ const LIST = `SELECT j.id, j.number, j.title, j.person, j.opened_at,
     m.code AS machine_code, m.name AS machine_name, f.name AS function_name
   FROM jobs j JOIN functions f ON f.id = j.function_id JOIN machines m ON m.id = f.machine_id`;
 
-/** Position in the list of open jobs: the last row seen. */
+/** Position in the list of jobs: the last row seen. */
 export interface JobCursor {
   openedAt: Date;
   id: string;
 }
 
-/** Open jobs, newest first, a page at a time. */
-export async function listOpenJobs(limit: number, after?: JobCursor): Promise<JobListRow[]> {
+/** Which jobs a list shows. */
+export interface JobFilter {
+  /** Part of a title, a machine's code or name, a function, a person, or a job's number. */
+  text?: string;
+  closed?: boolean;
+  /** Only jobs of this machine, by its code. */
+  machine?: string;
+}
+
+function filterOf({ text, closed = false, machine }: JobFilter): { where: string; values: unknown[] } {
+  const where = [closed ? 'j.closed_at IS NOT NULL' : 'j.closed_at IS NULL'];
+  const values: unknown[] = [];
+  if (machine) {
+    where.push('m.code = ?');
+    values.push(machine);
+  }
+  for (const word of (text ?? '').trim().split(/\s+/).filter(Boolean).slice(0, 6)) {
+    const like = `%${word.replace(/[\\%_]/g, '\\$&')}%`;
+    where.push(
+      '(j.title LIKE ? OR m.code LIKE ? OR m.name LIKE ? OR f.name LIKE ? OR j.person LIKE ? OR j.number = ?)',
+    );
+    values.push(like, like, like, like, like, /^\d{1,9}$/.test(word) ? Number(word) : -1);
+  }
+  return { where: where.join(' AND '), values };
+}
+
+/** Jobs, newest first, a page at a time. */
+export async function listJobs(filter: JobFilter, limit: number, after?: JobCursor): Promise<JobListRow[]> {
+  const { where, values } = filterOf(filter);
   const keyset = after ? 'AND (j.opened_at, j.id) < (?, ?)' : '';
   const [rows] = await pool().query<RowDataPacket[]>(
-    `${LIST} WHERE j.closed_at IS NULL ${keyset} ORDER BY j.opened_at DESC, j.id DESC LIMIT ?`,
-    after ? [after.openedAt, after.id, limit] : [limit],
+    `${LIST} WHERE ${where} ${keyset} ORDER BY j.opened_at DESC, j.id DESC LIMIT ?`,
+    [...values, ...(after ? [after.openedAt, after.id] : []), limit],
   );
   return rows.map((row) => jobListRow.parse(row));
 }
 
-export async function countOpenJobs(): Promise<number> {
+export async function countJobs(filter: JobFilter): Promise<number> {
+  const { where, values } = filterOf(filter);
   const [rows] = await pool().query<RowDataPacket[]>(
-    'SELECT COUNT(*) AS n FROM jobs WHERE closed_at IS NULL',
+    `SELECT COUNT(*) AS n FROM jobs j JOIN functions f ON f.id = j.function_id JOIN machines m ON m.id = f.machine_id
+     WHERE ${where}`,
+    values,
   );
   return Number(rows[0]?.n ?? 0);
 }

@@ -6,7 +6,7 @@ import { findLanes } from '@/core/path/lanes';
 import { chooseLane } from '@/core/path/layoutPath';
 import type { State } from '@/core/path/standing';
 import { readEntries } from '@/db/entries';
-import { countOpenJobs, findJob, listMachines, listOpenJobs, type JobCursor } from '@/db/jobs';
+import { countJobs, findJob, listJobs, listMachines, type JobCursor, type JobFilter } from '@/db/jobs';
 import { modeName, testPlace } from '@/features/test/words';
 import { makeDiagnosisService } from '@/workers/diagnosisService';
 
@@ -20,10 +20,10 @@ export interface JobDigest {
   runs: { state: State; turns: number; asked: boolean; fall: boolean }[];
 }
 
-export async function openShed(after: JobCursor | undefined) {
+export async function openShed(filter: JobFilter, after: JobCursor | undefined) {
   const [jobs, total, machines] = await Promise.all([
-    listOpenJobs(JOBS_A_PAGE + 1, after),
-    countOpenJobs(),
+    listJobs(filter, JOBS_A_PAGE + 1, after),
+    countJobs(filter),
     listMachines(MOST_MACHINES),
   ]);
   const page = jobs.slice(0, JOBS_A_PAGE);
@@ -51,6 +51,11 @@ export async function digestOf(jobNumber: number): Promise<JobDigest | null> {
     state.readings.map(({ reading }) => reading),
     state.noReach,
     state.skipped,
+    state.madeSafe?.id,
+    state.decision?.id,
+    state.opinion?.id,
+    state.fixes.length,
+    state.handOver?.id,
   ]);
   let digest = digests.get(key);
   if (!digest) {
@@ -82,13 +87,14 @@ async function makeDigest(circuit: Circuit, state: JobState): Promise<JobDigest>
   const { verdict } = diagnosis;
   return {
     next:
-      verdict.state === 'name'
+      nextStep(state) ??
+      (verdict.state === 'name'
         ? `Decide: ${verdict.part} is proved bad`
         : verdict.state === 'noFault'
           ? 'Decide: nothing wrong found'
           : test
             ? `Test: ${testPlace(speaker, test)}, ${modeName(speaker, test)}`
-            : 'No test left that tells the suspects apart',
+            : 'No test left that tells the suspects apart'),
     runs: lane
       ? [...lane.feed, lane.load, ...lane.back].map((step) => ({
           state: standings[step.part]!.state,
@@ -98,4 +104,15 @@ async function makeDigest(circuit: Circuit, state: JobState): Promise<JobDigest>
         }))
       : [],
   };
+}
+
+/** What is to be done next once the engine has spoken; `null` while testing goes on. */
+function nextStep({ handOver, fixes, decision, opinion }: JobState): string | null {
+  if (handOver) return 'Handed over';
+  if (fixes.length > 0) return 'Prove what was mended';
+  if (!decision) return null;
+  if (opinion?.body.says === 'sendBack') return `Decide again: ${opinion.body.note}`;
+  return decision.body.part
+    ? `Fix: ${decision.body.action} ${decision.body.part}`
+    : 'Hand over: nothing is changed';
 }

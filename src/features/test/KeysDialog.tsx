@@ -15,6 +15,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['↑ ↓, Space', 'walk the suspects, open one'],
   ['Ctrl Z', 'unpin the last reading; it stays in the record'],
   ['[ and ]', 'step back, step on'],
+  ['Ctrl K', 'jump to any job, step, machine or page'],
   ['?', 'this list'],
 ];
 

@@ -49,6 +49,7 @@ export const MACHINES: readonly DemoMachine[] = [
     name: 'Groomer OR-202',
     functions: [
       { name: 'Blade tilt, both ways', circuit: 'groomer-blade-tilt' },
+      { name: 'Blade float valve', circuit: 'groomer-blade-float' },
       { name: 'Tiller float valve', circuit: 'groomer-tiller-float' },
     ],
   },
@@ -57,6 +58,7 @@ export const MACHINES: readonly DemoMachine[] = [
     name: 'Groomer OR-204',
     functions: [
       { name: 'Blade tilt, both ways', circuit: 'groomer-blade-tilt' },
+      { name: 'Blade float valve', circuit: 'groomer-blade-float' },
       { name: 'Tiller float valve', circuit: 'groomer-tiller-float' },
     ],
   },

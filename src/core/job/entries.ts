@@ -53,6 +53,8 @@ export const entrySchema = z.discriminatedUnion('type', [
     /** The check it answers, where it came from a list. */
     check: words(120).optional(),
   }),
+  /** Another function of the machine is asked about as well: what it shares with this one counts for both. */
+  entry('joined', { function: name }),
   entry('noReach', { node: z.string().min(1) }),
   entry('skippedTest', { test: testSchema }),
   /** A point of the isolation plan closed, locked, released and proved. */

@@ -20,6 +20,8 @@ export interface JobState {
   complaint: string | null;
   when: NonNullable<EntryOf<'complaint'>['body']['when']>;
   codes: JobCode[];
+  /** Other functions of the machine that are asked about as well. */
+  joined: string[];
   /** Readings that count in the diagnosis, oldest first. */
   readings: PinnedReading[];
   /** Readings taken after the fix, oldest first. */
@@ -76,6 +78,7 @@ export function reduceJob(entries: readonly Entry[]): JobState {
     complaint: complaint?.body.words ?? null,
     when: complaint?.body.when ?? [],
     codes: codesOf(all('code')),
+    joined: [...new Set(all('joined').map(({ body }) => body.function))],
     readings: pinned.filter(({ entry }) => entry.body.phase === undefined),
     after: pinned.filter(({ entry }) => entry.body.phase !== undefined),
     history: history.map((entry) => ({ entry, superseded: superseded.has(entry.id) })),

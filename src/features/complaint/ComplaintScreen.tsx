@@ -1,6 +1,7 @@
 'use client';
 
-import { useMemo, useState } from 'react';
+import { useRouter } from 'next/navigation';
+import { useEffect, useMemo, useState } from 'react';
 import type { Reading } from '@/core/circuit/schema';
 import { WHEN } from '@/core/job/entries';
 import { FIELD, Heading, MainKey, Nothing, PlainKey } from '@/ui/sheet';
@@ -35,6 +36,7 @@ export function ComplaintScreen() {
             aside="each answer clears or accuses parts at once"
             trials={functions}
           />
+          <OtherFunctions />
           <Matrix title="Which fuse goes, and when" aside="only if it was seen" trials={fuses} />
         </div>
         <div className="min-w-0">
@@ -104,6 +106,46 @@ function AsReported() {
         ))}
       </div>
     </section>
+  );
+}
+
+/** Functions of the machine that share parts with this one: what works there clears what they share. */
+function OtherFunctions() {
+  const { job, log } = useDesk();
+  const router = useRouter();
+  const { joined } = log.state;
+  const others = job.functions.filter(({ shares, joins }) => joins && shares.length > 0);
+  // The circuit is put together on the server, once it has the entry.
+  const pending = log.waiting.some(({ type }) => type === 'joined');
+  const news = joined.length > job.entries.filter(({ type }) => type === 'joined').length;
+  useEffect(() => {
+    if (news && !pending) router.refresh();
+  }, [news, pending, router]);
+  if (others.length === 0) return null;
+  return (
+    <ul aria-label="Other functions of this machine">
+      {others.map(({ name, shares }) => (
+        <li
+          key={name}
+          className="flex min-h-[52px] flex-wrap items-center gap-3 border-b-[1.5px] border-rule py-1"
+        >
+          <span className="min-w-0 flex-1">
+            <strong className="font-[700]">{name}</strong>{' '}
+            <span className="text-[15.5px] text-ink2">shares {shares.join(', ')}</span>
+          </span>
+          {joined.includes(name) ? (
+            <span className="text-[15.5px] text-ink2">asked about above</span>
+          ) : (
+            <PlainKey
+              className="px-3! text-[16px]!"
+              onClick={() => log.write({ type: 'joined', body: { function: name } })}
+            >
+              Ask about it too
+            </PlainKey>
+          )}
+        </li>
+      ))}
+    </ul>
   );
 }
 

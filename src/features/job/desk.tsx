@@ -13,8 +13,8 @@ import { useJobLog, type JobLog } from './useJobLog';
 /** What a job's screens need from the server. */
 export interface JobFacts extends OpenJob {
   book: StoredBookRow[];
-  /** Names of the machine's functions. */
-  functions: string[];
+  /** The machine's functions, the parts each shares with this job's circuit, and whether they can be asked about together. */
+  functions: { name: string; shares: string[]; joins: boolean }[];
 }
 
 /** A job as it lies on the desk: its facts, its log, and what the engine makes of it. Shared by all its steps. */

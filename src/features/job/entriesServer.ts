@@ -7,6 +7,7 @@ import { entrySchema, type Entry } from '@/core/job/entries';
 import { appendEntries, EntryConflict, readEntries } from '@/db/entries';
 import { findJob } from '@/db/jobs';
 import { log } from '../serverLog';
+import { circuitOfJob } from './circuitOfJob';
 import { jobStream, tellJob } from './jobEvents';
 
 export interface SaveProblem {
@@ -31,7 +32,8 @@ export async function appendToJob(
       return problem('bad-input', `${issue?.path.join('.') || 'entries'}: ${issue?.message ?? 'not valid'}`);
     }
     entries = result.data.entries;
-    const model = new CircuitModel(job.circuit);
+    const before = (await readEntries(job.id)).map(({ entry }) => entry);
+    const model = new CircuitModel(await circuitOfJob(job, [...before, ...entries]));
     for (const entry of entries) {
       if (entry.type === 'reading') bindTest(model, entry.body.reading);
       if (entry.type === 'skippedTest') bindTest(model, entry.body.test);

@@ -3,6 +3,8 @@ import { cache } from 'react';
 import { readEntries } from '@/db/entries';
 import { readBook } from '@/db/codeBook';
 import { findJob, functionsOf } from '@/db/jobs';
+import { joinCircuits, sharedParts } from '@/core/circuit/joinCircuits';
+import { circuitOfJob } from './circuitOfJob';
 import type { JobFacts } from './desk';
 
 /** A job with its circuit and log, or null when there is none with this number. */
@@ -11,6 +13,7 @@ export const openJob = cache(async (number: string) => {
   const job = await findJob(Number(number));
   if (!job) return null;
   const stored = await readEntries(job.id);
+  const entries = stored.map(({ entry }) => entry);
   return {
     id: job.id,
     number: job.number,
@@ -21,8 +24,8 @@ export const openJob = cache(async (number: string) => {
     machineName: job.machine_name,
     functionName: job.function_name,
     openedAt: job.opened_at.toISOString(),
-    circuit: job.circuit,
-    entries: stored.map(({ entry }) => entry),
+    circuit: await circuitOfJob(job, entries),
+    entries,
     lastSeq: stored.at(-1)?.seq ?? 0,
   };
 });
@@ -34,5 +37,13 @@ export async function jobFacts(number: string): Promise<JobFacts | null> {
   const job = await openJob(number);
   if (!job) return null;
   const [book, functions] = await Promise.all([readBook(job.machineId), functionsOf(job.machineId)]);
-  return { ...job, book, functions: functions.map(({ name }) => name) };
+  return {
+    ...job,
+    book,
+    functions: functions.map(({ name, circuit }) => ({
+      name,
+      shares: name === job.functionName ? [] : sharedParts(job.circuit, circuit),
+      joins: name !== job.functionName && joinCircuits(job.circuit, circuit) !== null,
+    })),
+  };
 }

@@ -8,6 +8,7 @@ import type { State } from '@/core/path/standing';
 import { readEntries } from '@/db/entries';
 import { countJobs, findJob, listJobs, listMachines, type JobCursor, type JobFilter } from '@/db/jobs';
 import { modeName, testPlace } from '@/features/test/words';
+import { circuitOfJob } from '../job/circuitOfJob';
 import { makeDiagnosisService } from '@/workers/diagnosisService';
 
 export const JOBS_A_PAGE = 20;
@@ -44,11 +45,13 @@ export async function digestOf(jobNumber: number): Promise<JobDigest | null> {
   const job = await findJob(jobNumber);
   if (!job) return null;
   const stored = await readEntries(job.id);
-  const state = reduceJob(stored.map(({ entry }) => entry));
+  const entries = stored.map(({ entry }) => entry);
+  const state = reduceJob(entries);
   const key = JSON.stringify([
     job.function_id,
     job.circuit.name,
     state.readings.map(({ reading }) => reading),
+    state.joined,
     state.noReach,
     state.skipped,
     state.madeSafe?.id,
@@ -59,7 +62,7 @@ export async function digestOf(jobNumber: number): Promise<JobDigest | null> {
   ]);
   let digest = digests.get(key);
   if (!digest) {
-    digest = makeDigest(job.circuit, state);
+    digest = circuitOfJob(job, entries).then((circuit) => makeDigest(circuit, state));
     digests.set(key, digest);
     if (digests.size > MOST_DIGESTS) digests.delete(digests.keys().next().value!);
   }

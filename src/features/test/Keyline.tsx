@@ -3,10 +3,10 @@
 import { Delete, X } from 'lucide-react';
 import type { Reading } from '@/core/circuit/schema';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
-import { outcomeLetter, type TypedCheck } from './typedValue';
+import { outcomeLetter, WANDERS, type TypedCheck } from './typedValue';
 import { modeName, testPlace, valueWords, type Speaker } from './words';
 
-const KEYS = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '0', '.', '-', 'm', 'k', 'M', 'OL'];
+const KEYS = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '0', '.', '-', 'm', 'k', 'M', 'OL', WANDERS];
 const TESTER_KEYS: Readonly<Record<string, string>> = { '-': '>', m: 'G' };
 
 export interface KeylineProps {
@@ -21,6 +21,8 @@ export interface KeylineProps {
   onFold: () => void;
   onKey: (key: string) => void;
   onErase: () => void;
+  meterName: string;
+  onMeter: () => void;
   onPin: () => void;
   onChoice: (value: Reading['value']) => void;
 }
@@ -56,8 +58,18 @@ export function Keyline(props: KeylineProps) {
         </span>
       </button>
       <div className="hidden w-[266px] shrink-0 flex-col justify-center border-r-2 border-ink px-6 tablet:flex max-desk:w-full max-desk:border-r-0">
-        <p className="truncate text-[15px] text-ink2">
-          {testPlace(speaker, test)}, {modeName(speaker, test)}
+        <p className="flex items-center gap-2 text-[15px] text-ink2">
+          <span className="min-w-0 flex-1 truncate">
+            {testPlace(speaker, test)}, {modeName(speaker, test)}
+          </span>
+          <button
+            type="button"
+            onClick={props.onMeter}
+            className="-my-2 flex min-h-9 items-center text-ink underline underline-offset-2"
+            aria-label={`Meter: ${props.meterName}`}
+          >
+            meter
+          </button>
         </p>
         <p
           className={`fig-bold flex h-9 items-center text-[32px] leading-9 ${refused ? 'text-stamp' : 'text-pencil'}`}
@@ -99,7 +111,12 @@ export function Keyline(props: KeylineProps) {
           className={`grid flex-1 grid-cols-6 tablet:grid-cols-9 desk:flex ${folded ? 'max-tablet:hidden' : ''}`}
         >
           {keys.map((key) => (
-            <Key key={key} onPress={() => onKey(key)} label={key === '-' ? 'minus' : key}>
+            <Key
+              key={key}
+              onPress={() => onKey(key)}
+              label={key === '-' ? 'minus' : key === WANDERS ? 'wanders, next value' : key}
+              {...(key === WANDERS ? { className: 'max-desk:hidden' } : {})}
+            >
               {key === '-' ? '−' : key}
             </Key>
           ))}
@@ -159,10 +176,12 @@ function Key({
   children,
   label,
   onPress,
+  className = '',
 }: {
   children: React.ReactNode;
   label: string;
   onPress: () => void;
+  className?: string;
 }) {
   return (
     <button
@@ -170,7 +189,7 @@ function Key({
       aria-label={label}
       onClick={onPress}
       tabIndex={-1}
-      className="fig-bold relative flex min-h-[53px] items-center justify-center border-r border-b border-edge bg-well text-[24px] desk:flex-1 desk:border-b-0"
+      className={`fig-bold relative flex min-h-[53px] items-center justify-center border-r border-b border-edge bg-well text-[24px] desk:flex-1 desk:border-b-0 ${className}`}
     >
       <span className="absolute top-0 left-1/2 hidden h-1.5 w-px bg-ink desk:block" aria-hidden />
       {children}

@@ -6,6 +6,7 @@ import { Dialog } from 'radix-ui';
 const KEYS: readonly (readonly [string, string])[] = [
   ['0–9 . , − > m k M G', 'type the value, from anywhere'],
   ['O or L', 'OL, over-range'],
+  ['~', 'between values of a display that wanders: 5.2~7.1~6.4'],
   ['1 2 3', 'choose, where the answer is not a number'],
   ['Enter', 'pin it'],
   ['H', 'tick the hold'],

@@ -16,6 +16,7 @@ export function SuspectList({
   outlook,
   readings,
   stale,
+  supposed,
   openPart,
   onOpen,
 }: {
@@ -23,6 +24,8 @@ export function SuspectList({
   outlook: Outlook | null;
   readings: readonly Reading[];
   stale: boolean;
+  /** A value that is only supposed; the list shows what it would leave. */
+  supposed?: string | null;
   openPart: string | null;
   onOpen: (part: string | null) => void;
 }) {
@@ -54,9 +57,11 @@ export function SuspectList({
     <section aria-label="Where the doubt sits" className="flex min-h-0 min-w-0 flex-col">
       <Title
         note={
-          stale
-            ? `trying ${diagnosis.counted.faults} faults, pin on meanwhile`
-            : '20 turns, moved by each reading'
+          supposed
+            ? `if it read ${supposed}: not pinned`
+            : stale
+              ? `trying ${diagnosis.counted.faults} faults, pin on meanwhile`
+              : '20 turns, moved by each reading'
         }
       />
       <ul className={`min-h-0 flex-1 overflow-y-auto ${stale ? 'opacity-40' : ''}`}>

@@ -8,6 +8,7 @@ import type { Reading, Test } from '@/core/circuit/schema';
 import { nodesOfTest, partOfTest } from '@/core/circuit/testPlace';
 import { powerOff } from '@/core/diagnosis/patterns';
 import { swapTests, unplugTests } from '@/core/diagnosis/codeEvidence';
+import { meaningLimits } from '@/core/diagnosis/meaningLimits';
 import { testKey } from '@/core/diagnosis/observations';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
 import { isolationPlan } from '@/core/safety/isolationPlan';
@@ -24,10 +25,22 @@ import { apartParts, closedParts, pinsOf } from './pins';
 import { SuspectList } from './SuspectList';
 import { TestTag } from './TestTag';
 import { VerdictTag } from './VerdictTag';
-import { checkTyped } from './typedValue';
+import { MeterDialog, useMeter } from './MeterDialog';
+import { asShown, meterOf, withoutLeads } from './meterProfile';
+import { checkTyped, WANDERS } from './typedValue';
+import { useSupposed } from './useSupposed';
 import { evenStandings } from './evenStandings';
 import { useTestKeys } from './useTestKeys';
-import { gateWords, holdWords, modeName, statementLines, testPlace, valueWords, type Speaker } from './words';
+import {
+  gateWords,
+  holdWords,
+  limitWords,
+  modeName,
+  statementLines,
+  testPlace,
+  valueWords,
+  type Speaker,
+} from './words';
 
 const TAG_DROP = 20;
 const EDGE = 24;
@@ -51,6 +64,9 @@ export function TestScreen() {
   const [folded, setFolded] = useState(true);
   const [announced, setAnnounced] = useState('');
   const [keysShown, setKeysShown] = useState(false);
+  const [meterShown, setMeterShown] = useState(false);
+  const [meter, setMeter] = useMeter();
+  const [whatIf, setWhatIf] = useState<Reading | null>(null);
   const frameBox = useRef<HTMLDivElement>(null);
   const width = useWidth(frameBox);
 
@@ -103,6 +119,7 @@ export function TestScreen() {
     () => (lane ? layoutPath(model, lanes, lane, { width, standings, asked }) : null),
     [model, lanes, lane, width, standings, asked],
   );
+  const limits = useMemo(() => (test ? meaningLimits(model, test) : []), [model, test]);
   const { pins, spans } = useMemo(
     () => (lane ? pinsOf(speaker, lane, readings) : { pins: [], spans: [] }),
     [speaker, lane, readings],
@@ -116,7 +133,16 @@ export function TestScreen() {
   const mustTick = hold.mustTick || holdWords(ranked?.cautions ?? []).mustTick;
   const held = test !== undefined && holdFor === testKey(test);
   const blocked = gate.state === 'unsigned' || (mustTick && !held);
-  const check = ranked ? checkTyped(text, ranked, compiled.supplyVolts) : ({ state: 'empty' } as const);
+  const check = ranked
+    ? checkTyped(
+        text
+          .split(WANDERS)
+          .map((piece) => asShown(piece, meter))
+          .join(WANDERS),
+        ranked,
+        compiled.supplyVolts,
+      )
+    : ({ state: 'empty' } as const);
   const lit = check.state === 'ready' && text !== '' ? check.outcome : null;
 
   const go = useCallback((changes: Record<string, string | null>) => {
@@ -138,17 +164,26 @@ export function TestScreen() {
   );
 
   const pin = useCallback(
-    (value: Reading['value'], typed: string) => {
+    (value: Reading['value'], typed: string, wandered?: readonly Reading['value'][]) => {
       if (!test) return;
-      const reading = { ...test, value } as Reading;
-      log.write({ type: 'reading', body: { reading, typed } });
+      const own = meterOf(test.kind, meter);
+      for (const one of wandered ?? [value]) {
+        const reading = {
+          ...test,
+          value: withoutLeads(test.kind, one, meter),
+          ...(own ? { meter: own } : {}),
+          ...(wandered ? { unsteady: true } : {}),
+        } as Reading;
+        log.write({ type: 'reading', body: { reading, typed } });
+      }
       setAnnounced(`Pinned ${valueWords(test.kind, value)} at ${testPlace(speaker, test)}.`);
       setText('');
       setConfirmed('');
       setGoOn(false);
+      setWhatIf(null);
       go(NO_TEST);
     },
-    [go, log, speaker, test],
+    [go, log, meter, speaker, test],
   );
 
   /** Ticks the hold; where it opens or closes points of the isolation, the record says so. */
@@ -185,7 +220,7 @@ export function TestScreen() {
       setConfirmed(text);
       return;
     }
-    pin(check.value, text);
+    pin(check.value, text, check.wandered);
   };
 
   /** Pins one of the answers of a test that is not a number. */
@@ -233,7 +268,16 @@ export function TestScreen() {
   const key = useCallback(
     (pressed: string) => {
       setConfirmed('');
-      setText((now) => (pressed === 'OL' ? 'OL' : now === 'OL' ? pressed : `${now}${pressed}`).slice(0, 14));
+      setText((now) =>
+        (pressed === 'OL'
+          ? now.endsWith(WANDERS)
+            ? `${now}OL`
+            : 'OL'
+          : now === 'OL' && pressed !== WANDERS
+            ? pressed
+            : `${now}${pressed}`
+        ).slice(0, 40),
+      );
     },
     [setText],
   );
@@ -269,6 +313,8 @@ export function TestScreen() {
       tabs[at + direction]?.click();
     },
   });
+
+  const supposed = useSupposed(whatIf, test ?? null);
 
   const tagLeft = width < 1180 ? 400 + EDGE * 2 : 472 + EDGE * 2;
   const statement = failure
@@ -338,8 +384,9 @@ export function TestScreen() {
           <div className="flex min-h-0 min-w-0 flex-col max-desk:order-2">
             <SuspectList
               speaker={speaker}
-              outlook={outlook}
-              readings={outlook?.readings ?? []}
+              outlook={supposed ?? outlook}
+              readings={(supposed ?? outlook)?.readings ?? []}
+              supposed={supposed !== null && whatIf ? valueWords(whatIf.kind, whatIf.value) : null}
               stale={working}
               openPart={openPart}
               onOpen={setOpenPart}
@@ -391,6 +438,9 @@ export function TestScreen() {
               onMode={setMode}
               onNoReach={(node) => log.write({ type: 'noReach', body: { node } })}
               unplug={unplug}
+              mind={limits[0] ? limitWords(speaker, limits[0]) : null}
+              whatIf={whatIf}
+              onWhatIf={setWhatIf}
               below={
                 gate.state === 'unsigned' ? (
                   <GateClosed jobNumber={job.number} />
@@ -425,11 +475,14 @@ export function TestScreen() {
           onFold={() => setFolded(!folded)}
           onKey={key}
           onErase={() => setText((now) => now.slice(0, -1))}
+          meterName={meter.name}
+          onMeter={() => setMeterShown(true)}
           onPin={onPin}
           onChoice={pinChoice}
         />
       ) : null}
       <KeysDialog open={keysShown} onOpenChange={setKeysShown} />
+      {meterShown ? <MeterDialog open meter={meter} onOpenChange={setMeterShown} onKeep={setMeter} /> : null}
     </main>
   );
 }

@@ -2,10 +2,12 @@
 
 import { DropdownMenu } from 'radix-ui';
 import { ChevronDown } from 'lucide-react';
+import { useMemo } from 'react';
 import type { Reading, Test } from '@/core/circuit/schema';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
 import type { Verdict } from '@/core/diagnosis/verdict';
 import { DEFERENCE, HoldSign } from '@/ui/sheet';
+import { supposedValues } from './supposedValues';
 import { outcomeLetter } from './typedValue';
 import {
   bandWords,
@@ -16,6 +18,7 @@ import {
   setupSteps,
   testPlace,
   thenWords,
+  valueWords,
   type Speaker,
 } from './words';
 
@@ -37,6 +40,10 @@ export interface TestTagProps {
   onSkip: (test: Test) => void;
   /** Code readings with a plug off or two loads swapped, offered whatever they rank. */
   unplug: readonly Test[];
+  /** Why its answer may not mean what it seems to. */
+  mind: string | null;
+  whatIf: Reading | null;
+  onWhatIf: (reading: Reading | null) => void;
   /** More about this test, between its answers and its foot. */
   below?: React.ReactNode;
 }
@@ -102,6 +109,15 @@ export function TestTag(props: TestTagProps) {
           </tbody>
         </table>
       </div>
+      {props.mind ? (
+        <p
+          className="shrink-0 border-t-[1.5px] border-rule px-4 py-1 text-[15.5px] leading-[18px] text-copper-ink"
+          data-testid="mind"
+        >
+          {props.mind}
+        </p>
+      ) : null}
+      <WhatIf key={JSON.stringify(test)} {...props} />
       {props.below}
       <div className="flex min-h-[48px] shrink-0 items-stretch border-t-2 border-ink bg-well max-tablet:flex-wrap">
         <Hold {...props} />
@@ -119,6 +135,39 @@ export function TestTag(props: TestTagProps) {
         </div>
       </div>
     </section>
+  );
+}
+
+/** A slider over what the next reading could be: the suspects show what each value would leave. Nothing is pinned. */
+function WhatIf({ ranked: { test, outcomes, expected }, whatIf, onWhatIf }: TestTagProps) {
+  const values = useMemo(() => supposedValues(outcomes, expected), [outcomes, expected]);
+  if (values.length < 2 || !('from' in test || test.kind === 'amps' || test.kind === 'pressure')) return null;
+  const at = whatIf ? values.indexOf(whatIf.value as number | 'OL') : -1;
+  return (
+    <div className="flex min-h-9 shrink-0 items-center gap-3 border-t-[1.5px] border-rule px-4 text-[15.5px] max-tablet:hidden">
+      <label className="flex min-w-0 flex-1 items-center gap-3">
+        <span className="whitespace-nowrap">What if it reads</span>
+        <input
+          type="range"
+          className="min-w-0 flex-1 accent-pencil"
+          min={0}
+          max={values.length - 1}
+          value={at < 0 ? Math.floor(values.length / 2) : at}
+          data-testid="what-if"
+          onChange={(event) => onWhatIf({ ...test, value: values[Number(event.target.value)]! } as Reading)}
+        />
+        <span className="fig-bold w-24 text-pencil">{at < 0 ? '' : valueWords(test.kind, values[at]!)}</span>
+      </label>
+      {at < 0 ? null : (
+        <button
+          type="button"
+          className="min-h-9 px-2 underline underline-offset-4"
+          onClick={() => onWhatIf(null)}
+        >
+          Back to what is known
+        </button>
+      )}
+    </div>
   );
 }
 

@@ -53,6 +53,21 @@ describe('a gauge', () => {
   });
 });
 
+describe('a display that wanders', () => {
+  it('is typed value by value, and counts by its middle', () => {
+    expect(checkTyped('30~33~31', ohms, 24)).toEqual({
+      state: 'ready',
+      value: 31,
+      outcome: 0,
+      wandered: [30, 33, 31],
+    });
+    expect(checkTyped('31~OL', ohms, 24)).toMatchObject({ value: 31, wandered: [31, 'OL'] });
+    expect(checkTyped('31~', ohms, 24)).toMatchObject({ wandered: [31] });
+    expect(checkTyped('~', ohms, 24)).toEqual({ state: 'empty' });
+    expect(checkTyped('31~12 V', ohms, 24)).toMatchObject({ state: 'refused' });
+  });
+});
+
 describe('checkTyped', () => {
   it('lights the band a value falls in; the lower limit is inside, the upper is not', () => {
     expect(checkTyped('12.7', volts, 12.6)).toMatchObject({ state: 'ready', value: 12.7, outcome: 1 });

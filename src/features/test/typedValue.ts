@@ -6,7 +6,17 @@ import { parseReading } from '@/core/units/parseReading';
 export type TypedCheck =
   | { state: 'empty' }
   | { state: 'refused'; why: string }
-  | { state: 'ready'; value: Reading['value']; outcome: number | null };
+  | {
+      state: 'ready';
+      /** What counts for the outcome: the reading, or the middle of a wandering display. */
+      value: Reading['value'];
+      outcome: number | null;
+      /** Every value of a display that wandered. */
+      wandered?: Reading['value'][];
+    };
+
+/** Stands between the values of a display that would not settle: "5.2~7.1~6.4"; at the end of a single one too. */
+export const WANDERS = '~';
 
 const UNIT_KIND: Readonly<Record<string, readonly Test['kind'][]>> = {
   V: ['volts', 'diode'],
@@ -33,6 +43,7 @@ const IN_KPA: Readonly<Record<string, number>> = { bar: 100, Pa: 1e-3, psi: 6.89
 /** Checks typed text against the mode of the test and the bands of its outcomes. */
 export function checkTyped(text: string, ranked: RankedTest, supplyVolts: number): TypedCheck {
   if (text.trim() === '') return { state: 'empty' };
+  if (text.includes(WANDERS)) return checkWandering(text, ranked, supplyVolts);
   const { test } = ranked;
   const typed = parseReading(text);
   if (!typed) return { state: 'refused', why: 'Type it as the meter shows it: 13.1, 3.3M, OL.' };
@@ -61,6 +72,20 @@ export function checkTyped(text: string, ranked: RankedTest, supplyVolts: number
   const factor = test.kind === 'pressure' ? IN_KPA[typed.unit ?? 'bar']! : 1;
   const value = over || typed.value === 'OL' ? 'OL' : typed.value * factor;
   return { state: 'ready', value, outcome: outcomeOf(ranked, value) };
+}
+
+/** Each value on its own must be one; together they count by their middle. */
+function checkWandering(text: string, ranked: RankedTest, supplyVolts: number): TypedCheck {
+  const wandered: Reading['value'][] = [];
+  for (const piece of text.split(WANDERS)) {
+    const check = checkTyped(piece, ranked, supplyVolts);
+    if (check.state === 'refused') return check;
+    if (check.state === 'ready') wandered.push(check.value);
+  }
+  if (wandered.length === 0) return { state: 'empty' };
+  const figures = wandered.filter((value) => typeof value === 'number').sort((a, b) => a - b);
+  const value = figures.length > 0 ? figures[Math.floor((figures.length - 1) / 2)]! : 'OL';
+  return { state: 'ready', value, outcome: outcomeOf(ranked, value), wandered };
 }
 
 /** Which of a test's outcomes a value falls in; lower limits are inside. Null where it fits none. */

@@ -15,6 +15,8 @@ export interface OutlookState {
   failure: string | null;
   again: () => void;
   evaluate: (test: Test) => Promise<RankedTest | string>;
+  /** What one more reading would leave, were it taken; null when it cannot be weighed. */
+  suppose: (reading: Reading) => Promise<OutlookState['outlook']>;
 }
 
 /** The diagnosis of a job, worked out in a web worker after every reading. */
@@ -64,5 +66,13 @@ export function useOutlook(
     },
     [circuit, readings],
   );
-  return { outlook, working, failure, again: () => setRound((now) => now + 1), evaluate };
+  const suppose = useCallback(
+    async (reading: Reading): Promise<OutlookState['outlook']> => {
+      const all = [...readings, reading];
+      const answer = await client.current?.weigh(circuit, all, { most: 0, tests: [] });
+      return answer?.ok ? { ...answer.value, readings: all } : null;
+    },
+    [circuit, readings],
+  );
+  return { suppose, outlook, working, failure, again: () => setRound((now) => now + 1), evaluate };
 }

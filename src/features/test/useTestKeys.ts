@@ -17,7 +17,7 @@ export interface TestKeys {
 }
 
 /** Keys that type a value from anywhere on the screen. */
-const TYPED = /^[0-9.,>mkMGRΩ-]$/;
+const TYPED = /^[0-9.,>~mkMGRΩ-]$/;
 
 /** The test screen without a mouse. One listener; keys in dialogs, menus and fields are left alone. */
 export function useTestKeys(keys: TestKeys): void {

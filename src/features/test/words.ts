@@ -1,3 +1,4 @@
+import type { MeaningLimit } from '@/core/diagnosis/meaningLimits';
 import type { TestGate } from '@/core/safety/testGate';
 import type { CircuitModel } from '@/core/circuit/model';
 import type { Reading, Setup, Test } from '@/core/circuit/schema';
@@ -225,6 +226,26 @@ export function holdWords(cautions: readonly Caution[]): { text: string; mustTic
     text: worst?.[1] ?? 'Name the energies before you touch anything.',
     mustTick: cautions.some((caution) => TICKED.includes(caution)),
   };
+}
+
+/** Why an answer may not mean what it seems to, said to the person who holds the probes. */
+export function limitWords(speaker: Speaker, limit: MeaningLimit): string {
+  switch (limit.code) {
+    case 'parallelPath':
+      return `${limit.parts.join(', ')} lies across it: sound, it reads ${quantity('ohms', limit.expected)} here.`;
+    case 'leadsDominate':
+      return 'As little as your leads have themselves. Hold them together first; better, take volts under load.';
+    case 'ghostVoltage':
+      return `Nothing ties ${limit.nodes.map((node) => pointName(speaker, node)).join(' and ')}: what shows may be a ghost. Load it and look again.`;
+    case 'unloaded':
+      return `Nothing draws with ${limit.apart.join(', ')} off: a corroded wire shows full volts too.`;
+    case 'heavyContact':
+      return `${limit.part} carries ${quantity('amps', limit.amps)}: a pass in ohms proves little. Take its drop under load.`;
+    case 'insulationByOhms':
+      return 'A few volts do not break down weak insulation: OL here does not clear it.';
+    case 'reactiveByOhms':
+      return `Ohms show the wire of ${limit.part} only; on alternating current its iron counts too.`;
+  }
 }
 
 /** What a gate asks of the hold; `null` where the isolation stands as the test needs it. */

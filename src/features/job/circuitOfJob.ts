@@ -1,0 +1,20 @@
+import 'server-only';
+import { joinCircuits } from '@/core/circuit/joinCircuits';
+import type { Circuit } from '@/core/circuit/schema';
+import type { Entry } from '@/core/job/entries';
+import { reduceJob } from '@/core/job/reduceJob';
+import { functionsOf } from '@/db/jobs';
+
+/** A job's circuit: its function's, together with those of the functions that are asked about as well. */
+export async function circuitOfJob(
+  job: { circuit: Circuit; machine_id: string },
+  entries: readonly Entry[],
+): Promise<Circuit> {
+  const { joined } = reduceJob(entries);
+  if (joined.length === 0) return job.circuit;
+  const functions = await functionsOf(job.machine_id);
+  return joined.reduce((circuit, name) => {
+    const other = functions.find((one) => one.name === name);
+    return (other && joinCircuits(circuit, other.circuit)) ?? circuit;
+  }, job.circuit);
+}

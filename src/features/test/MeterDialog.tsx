@@ -1,0 +1,119 @@
+'use client';
+
+import { Dialog } from 'radix-ui';
+import { useState } from 'react';
+import { Field, FIELD, MainKey, PlainKey, Trouble } from '@/ui/sheet';
+import { meterFrom, USUAL_METER, type MeterInHand } from './meterProfile';
+
+const KEY = 'spiraxis-meter';
+
+/** The meter in the hand, kept on this tablet. */
+export function useMeter(): [MeterInHand, (meter: MeterInHand) => void] {
+  const [meter, setMeter] = useState<MeterInHand>(() =>
+    typeof localStorage === 'undefined' ? USUAL_METER : meterFrom(localStorage.getItem(KEY)),
+  );
+  return [
+    meter,
+    (next) => {
+      localStorage.setItem(KEY, JSON.stringify(next));
+      setMeter(next);
+    },
+  ];
+}
+
+const FIELDS = [
+  ['accuracyPercent', 'Accuracy, % of reading', 0, 20],
+  ['counts', 'Counts of the last digit', 0, 100],
+  ['leadOhms', 'Leads held together read, Ω', 0, 20],
+  ['loadMegohms', 'Own resistance on volts, MΩ', 0.001, 10_000],
+] as const;
+
+export function MeterDialog({
+  open,
+  meter,
+  onOpenChange,
+  onKeep,
+}: {
+  open: boolean;
+  meter: MeterInHand;
+  onOpenChange: (open: boolean) => void;
+  onKeep: (meter: MeterInHand) => void;
+}) {
+  return (
+    <Dialog.Root open={open} onOpenChange={onOpenChange}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-film/70" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-1/2 left-1/2 z-50 w-[520px] max-w-[calc(100vw-24px)] -translate-x-1/2 -translate-y-1/2 border-2 border-ink bg-sheet p-5 text-ink"
+        >
+          <Dialog.Title className="border-b-2 border-ink pb-2 text-[19px] font-[780]">
+            The meter in your hand
+          </Dialog.Title>
+          <MeterForm
+            meter={meter}
+            onKeep={(next) => {
+              onKeep(next);
+              onOpenChange(false);
+            }}
+          />
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
+function MeterForm({ meter, onKeep }: { meter: MeterInHand; onKeep: (meter: MeterInHand) => void }) {
+  const [text, setText] = useState<Record<string, string>>(() =>
+    Object.fromEntries(Object.entries(meter).map(([key, value]) => [key, String(value)])),
+  );
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const keep = () => {
+    const figures: Partial<Record<(typeof FIELDS)[number][0], number>> = {};
+    for (const [key, label, least, most] of FIELDS) {
+      const value = Number((text[key] ?? '').replace(',', '.'));
+      if (!(value >= least && value <= most)) {
+        return setTrouble(`${label}: "${text[key]}" is not between ${least} and ${most}.`);
+      }
+      figures[key] = value;
+    }
+    onKeep({
+      ...meter,
+      ...figures,
+      name: text.name?.trim() || USUAL_METER.name,
+      over: text.over?.trim() ?? '',
+    });
+  };
+  const change = (key: string) => (event: React.ChangeEvent<HTMLInputElement>) =>
+    setText({ ...text, [key]: event.target.value });
+  return (
+    <form
+      className="grid grid-cols-2 gap-x-4 gap-y-2 pt-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        keep();
+      }}
+    >
+      <Field label="Name" className="col-span-2">
+        <input className={FIELD} maxLength={60} value={text.name} onChange={change('name')} />
+      </Field>
+      {FIELDS.map(([key, label]) => (
+        <Field key={key} label={label}>
+          <input className={`${FIELD} fig`} inputMode="decimal" value={text[key]} onChange={change(key)} />
+        </Field>
+      ))}
+      <Field label="Shows for over-range">
+        <input className={`${FIELD} fig`} maxLength={8} value={text.over} onChange={change('over')} />
+      </Field>
+      {trouble ? (
+        <div className="col-span-2">
+          <Trouble>{trouble}</Trouble>
+        </div>
+      ) : null}
+      <div className="col-span-2 flex gap-3 pt-2">
+        <MainKey type="submit">Keep it</MainKey>
+        <PlainKey onClick={() => onKeep(USUAL_METER)}>A usual meter</PlainKey>
+      </div>
+    </form>
+  );
+}

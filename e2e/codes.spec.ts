@@ -2,6 +2,7 @@ import { expect, test, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { packBroadcast } from '../src/core/codes/transport';
 import { answerByKeyboard, askedTest, MachineUnderTest } from './bench';
+import { makeSafe, step } from './steps';
 
 /** Puts the simulated machine back as it was found. */
 async function restore(page: Page) {
@@ -41,6 +42,8 @@ test('from a pasted code over the unplug test on the simulated bus to a named pa
   await expect(doubt).toContainText('X31 off');
   await expect(doubt).toContainText(/Held:.*Y14/);
 
+  await makeSafe(page, 'Ilse');
+  await step(page, 'Test');
   const machine = new MachineUnderTest('groomer-tiller-float', 'W114', 'shortToFrame', 0.6);
   const verdict = page.getByTestId('verdict');
   for (let step = 0; step < 6 && (await verdict.count()) === 0; step++) {

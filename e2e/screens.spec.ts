@@ -49,10 +49,29 @@ test('health answers with the database’s state', async ({ request }) => {
   expect(await (await request.get('/api/health')).json()).toEqual({ status: 'ok', database: 'ok' });
 });
 
+/** Every main view, on jobs at different steps. */
+const PAGES = [
+  '/',
+  '/jobs/406',
+  '/new',
+  ...['complaint', 'locate', 'make-safe', 'as-found'].map((step) => `/jobs/418?step=${step}`),
+  '/jobs/401?step=decide',
+  '/jobs/411?step=fix',
+  '/jobs/411?step=prove',
+  '/jobs/398?step=hand-over',
+  '/jobs/398/report',
+  '/jobs/417/tags',
+  '/codes',
+  '/machines/G-1/codes',
+  '/machines/G-1/bus',
+  '/?show=closed',
+];
+
 for (const theme of ['light', 'sun', 'dark'] as const) {
   test(`shed and test screen are accessible in the ${theme} theme`, async ({ page, context, baseURL }) => {
+    test.setTimeout(120_000);
     await context.addCookies([{ name: 'spiraxis-theme', value: theme, url: baseURL! }]);
-    for (const path of ['/', '/jobs/406', '/new', '/jobs/406?step=complaint']) {
+    for (const path of PAGES) {
       await page.goto(path);
       if (path === '/jobs/406') await page.getByTestId('next-test').waitFor();
       await expect(page.locator('html')).toHaveAttribute('data-theme', theme);
@@ -94,7 +113,7 @@ test('points are walked with the arrow keys; the address keeps the test; a wrong
   await expect(page.getByTestId('typed')).toHaveText('1..2');
 });
 
-test('a reading that cannot be taken says so, and a step that is not built too', async ({ page }) => {
+test('a reading that cannot be taken says so, and so does a page that is not there', async ({ page }) => {
   await page.goto('/jobs/406?mode=ohms&red=1&black=6&set=%7B%7D');
   await expect(page.getByTestId('own-trouble')).toContainText('powered');
   await page.getByRole('button', { name: 'Back to the best test' }).click();
@@ -103,9 +122,6 @@ test('a reading that cannot be taken says so, and a step that is not built too',
     await page.goto(`/jobs/406?mode=volts&red=1&black=6&set=${damaged}`);
     await page.getByTestId('next-test').waitFor();
   }
-  await page.getByRole('link', { name: 'Make safe' }).click();
-  await expect(page.getByRole('heading', { name: 'Make safe is not built yet' })).toBeVisible();
-  await expect(page.locator('main button, main form')).toHaveCount(0);
   await page.goto('/jobs/12345');
   await expect(page.getByRole('heading', { name: 'There is nothing here' })).toBeVisible();
 });
@@ -127,9 +143,9 @@ test('on a phone the whole test is there, the keypad folds, and nothing runs out
   await page.getByTestId('next-test').waitFor();
   const wide = await page.evaluate(() => document.documentElement.scrollWidth);
   expect(wide).toBeLessThanOrEqual(390);
-  await expect(page.getByRole('button', { name: 'OL' })).toBeHidden();
+  await expect(page.getByRole('button', { name: 'OL', exact: true })).toBeHidden();
   await page.getByRole('button', { name: /Tap to enter/ }).click();
-  await expect(page.getByRole('button', { name: 'OL' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'OL', exact: true })).toBeVisible();
   const small = await page
     .locator('section[aria-label=Keyline] button:visible')
     .evaluateAll(

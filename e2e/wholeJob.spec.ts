@@ -1,6 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import type { Test } from '../src/core/circuit/schema';
 import { answerByKeyboard, askedTest, MachineUnderTest } from './bench';
+import { makeSafe, step } from './steps';
 
 interface Story {
   machine: string;
@@ -14,11 +15,6 @@ interface Story {
   bench?: string;
 }
 
-async function step(page: Page, name: string) {
-  await page.getByRole('navigation', { name: 'Steps of the job' }).getByRole('link', { name }).click();
-  await expect(page.locator('[aria-current=step]')).toHaveText(new RegExp(name));
-}
-
 async function openJob(page: Page, { machine, title }: Story): Promise<string> {
   await page.goto('/new');
   const choice = page.getByLabel('Machine and function');
@@ -29,31 +25,6 @@ async function openJob(page: Page, { machine, title }: Story): Promise<string> {
   await page.getByRole('button', { name: 'Open the job' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toContainText(title);
   return /jobs\/(\d+)/.exec(page.url())![1]!;
-}
-
-async function makeSafe(page: Page) {
-  await step(page, 'Make safe');
-  const sign = page.getByRole('button', { name: 'Sign as Tove' });
-  const closed = page.getByRole('button', { name: 'Closed and proved' });
-  await expect(closed).toBeVisible();
-  await expect(sign).toBeDisabled();
-  for (let point = 0; point < 12 && (await closed.count()) > 0; point++) {
-    await page.getByLabel('Lock number').fill(String(20 + point));
-    const known = page.getByLabel('Known source', { exact: true });
-    if ((await known.count()) > 0) {
-      // A dead meter proves nothing, and is refused.
-      await known.fill('0');
-      for (const work of await page.getByLabel(/\(was /).all()) await work.fill('0');
-      await page.getByLabel('Known source again').fill('12.6');
-      await closed.click();
-      await expect(page.getByRole('alert').filter({ hasText: 'known source' })).toBeVisible();
-      await known.fill('12.6');
-    } else await page.getByLabel(/Shown by/).fill('tried, stays');
-    await closed.click();
-    await expect(page.getByLabel('closed', { exact: true })).toHaveCount(point + 1);
-  }
-  await sign.click();
-  await expect(page.getByTestId('made-safe')).toContainText('Tove');
 }
 
 async function asFound(page: Page) {
@@ -197,7 +168,7 @@ async function wholeJob(page: Page, story: Story): Promise<Test[]> {
   const first = await askedTest(page);
   if (['ohms', 'insulation', 'diode'].includes(first.kind))
     await expect(page.getByTestId('gate')).toBeVisible();
-  await makeSafe(page);
+  await makeSafe(page, 'Tove');
   await asFound(page);
   const asked = await testUntilNamed(page, new MachineUnderTest(story.circuit, ...story.hidden));
   await decide(page, story);

@@ -28,7 +28,7 @@ let jobId = '';
 beforeAll(async () => {
   expect(seed('--fresh').status).toBe(0);
   jobId = (await findJob(417))!.id;
-});
+}, 60_000);
 afterAll(closePool);
 
 describe('the schema', () => {

@@ -26,11 +26,11 @@ export function AsFoundScreen() {
           <Heading id="look" aside={`${done.length} of ${checks.length}, one tap each`}>
             Look and listen first
           </Heading>
-          <ul>
+          <div>
             {checks.map((check) => (
               <CheckRow key={check.id} check={check} />
             ))}
-          </ul>
+          </div>
         </section>
       }
       right={
@@ -65,7 +65,7 @@ function CheckRow({ check }: { check: FreeCheck }) {
   const { speaker, log } = useDesk();
   const [what, how] = checkWords(speaker, check);
   return (
-    <li
+    <div
       role="group"
       aria-label={`${what}, ${how}`}
       className="flex min-h-[52px] flex-wrap items-center gap-x-3 gap-y-1 border-b-[1.5px] border-rule py-1"
@@ -94,7 +94,7 @@ function CheckRow({ check }: { check: FreeCheck }) {
           ))}
         </span>
       )}
-    </li>
+    </div>
   );
 }
 

@@ -154,11 +154,11 @@ function Matrix({ title, aside, trials }: { title: string; aside: string; trials
   return (
     <section aria-label={title}>
       <Heading aside={aside}>{title}</Heading>
-      <ul>
+      <div>
         {trials.map((trial) => (
           <TrialRow key={JSON.stringify(trial.test)} trial={trial} />
         ))}
-      </ul>
+      </div>
     </section>
   );
 }
@@ -178,7 +178,7 @@ function TrialRow({ trial: { test, label, position, answers } }: { trial: Trial 
     });
   };
   return (
-    <li
+    <div
       role="group"
       aria-label={`${label}, ${position}`}
       className="flex min-h-[52px] flex-wrap items-center gap-x-3 gap-y-1 border-b-[1.5px] border-rule py-1"
@@ -198,7 +198,7 @@ function TrialRow({ trial: { test, label, position, answers } }: { trial: Trial 
           </PlainKey>
         ))}
       </span>
-    </li>
+    </div>
   );
 }
 

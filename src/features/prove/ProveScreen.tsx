@@ -24,11 +24,11 @@ export function ProveScreen() {
           <Heading id="proofs" aside={`${done} of ${proofs.length}`}>
             To be shown
           </Heading>
-          <ul>
+          <div>
             {standing.map(({ proof, now }) => (
               <ProofRow key={proof.id} proof={proof} now={now} />
             ))}
-          </ul>
+          </div>
         </section>
       }
       right={
@@ -48,7 +48,7 @@ function ProofRow({ proof, now }: { proof: Proof; now: ReturnType<typeof proofSt
   const [reason, setReason] = useState('');
   const text = proofWords(speaker, proof);
   return (
-    <li
+    <div
       className="border-b-[1.5px] border-rule py-1"
       role="group"
       aria-label={text}
@@ -121,7 +121,7 @@ function ProofRow({ proof, now }: { proof: Proof; now: ReturnType<typeof proofSt
           </PlainKey>
         </div>
       ) : null}
-    </li>
+    </div>
   );
 }
 

@@ -17,6 +17,8 @@ export interface KeylineProps {
   /** Pressed once with a value that fits no outcome. */
   askAgain: boolean;
   blocked: boolean;
+  /** The work is not made safe: no tick opens this test. */
+  shut: boolean;
   folded: boolean;
   onFold: () => void;
   onKey: (key: string) => void;
@@ -153,6 +155,8 @@ function PinButton({
   inGrid,
 }: {
   blocked: boolean;
+  /** The work is not made safe: no tick opens this test. */
+  shut: boolean;
   ready: boolean;
   askAgain: boolean;
   onPin: () => void;
@@ -215,14 +219,14 @@ export function choicesOf({ test, outcomes }: RankedTest): Reading['value'][] | 
   }
 }
 
-function meaningOf({ ranked, check, askAgain, blocked }: KeylineProps): string {
-  if (blocked) return 'Tick “Clear” on the hold first.';
+function meaningOf({ ranked, check, askAgain, blocked, shut }: KeylineProps): string {
   switch (check.state) {
     case 'empty':
       return choicesOf(ranked) ? 'Press what you see' : 'Type it as the meter shows it';
     case 'refused':
       return check.why;
     case 'ready': {
+      if (blocked) return shut ? 'Make safe first.' : 'Tick “Clear” on the hold first.';
       const value = valueWords(ranked.test.kind, check.value);
       if (check.outcome !== null) return `${value} falls in ${outcomeLetter(check.outcome)}`;
       return askAgain

@@ -471,6 +471,7 @@ export function TestScreen() {
           check={check}
           askAgain={confirmed !== '' && confirmed === text}
           blocked={blocked}
+          shut={gate.state === 'unsigned'}
           folded={folded}
           onFold={() => setFolded(!folded)}
           onKey={key}

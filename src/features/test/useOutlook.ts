@@ -33,8 +33,7 @@ export function useOutlook(
   const question = JSON.stringify([readings, options]);
 
   useEffect(() => {
-    const own = new DiagnosisClient();
-    client.current = own;
+    const own = clientOf(client);
     return () => {
       client.current = null;
       own.close();
@@ -45,14 +44,16 @@ export function useOutlook(
     let current = true;
     setWorking(true);
     const [asked, chosen] = JSON.parse(question) as [Reading[], DiagnoseOptions];
-    void client.current?.weigh(circuit, asked, chosen).then((answer) => {
-      if (!current) return;
-      setWorking(false);
-      if (answer.ok) {
-        setOutlook({ ...answer.value, readings: asked });
-        setFailure(null);
-      } else setFailure(answer.message);
-    });
+    void clientOf(client)
+      .weigh(circuit, asked, chosen)
+      .then((answer) => {
+        if (!current) return;
+        setWorking(false);
+        if (answer.ok) {
+          setOutlook({ ...answer.value, readings: asked });
+          setFailure(null);
+        } else setFailure(answer.message);
+      });
     return () => {
       current = false;
     };
@@ -60,8 +61,8 @@ export function useOutlook(
 
   const evaluate = useCallback(
     async (test: Test): Promise<RankedTest | string> => {
-      const answer = await client.current?.evaluate(circuit, readings, test);
-      if (!answer) return 'The calculation is not running.';
+      // A screen may ask before this hook's own effect has run.
+      const answer = await clientOf(client).evaluate(circuit, readings, test);
       return answer.ok ? answer.value : answer.message;
     },
     [circuit, readings],
@@ -69,10 +70,15 @@ export function useOutlook(
   const suppose = useCallback(
     async (reading: Reading): Promise<OutlookState['outlook']> => {
       const all = [...readings, reading];
-      const answer = await client.current?.weigh(circuit, all, { most: 0, tests: [] });
-      return answer?.ok ? { ...answer.value, readings: all } : null;
+      const answer = await clientOf(client).weigh(circuit, all, { most: 0, tests: [] });
+      return answer.ok ? { ...answer.value, readings: all } : null;
     },
     [circuit, readings],
   );
   return { suppose, outlook, working, failure, again: () => setRound((now) => now + 1), evaluate };
+}
+
+/** The worker's client, made on first use. */
+function clientOf(held: { current: DiagnosisClient | null }): DiagnosisClient {
+  return (held.current ??= new DiagnosisClient());
 }

@@ -1,0 +1,33 @@
+import { expect, type Page } from '@playwright/test';
+
+/** Opens a step of the job by its tab. */
+export async function step(page: Page, name: string) {
+  await page.getByRole('navigation', { name: 'Steps of the job' }).getByRole('link', { name }).click();
+  await expect(page.locator('[aria-current=step]')).toHaveText(new RegExp(name));
+}
+
+/** Closes and proves every energy of the plan, and signs it. */
+export async function makeSafe(page: Page, person: string) {
+  await step(page, 'Make safe');
+  const sign = page.getByRole('button', { name: `Sign as ${person}` });
+  const closed = page.getByRole('button', { name: 'Closed and proved' });
+  await expect(closed).toBeVisible();
+  await expect(sign).toBeDisabled();
+  for (let point = 0; point < 12 && (await closed.count()) > 0; point++) {
+    await page.getByLabel('Lock number').fill(String(20 + point));
+    const known = page.getByLabel('Known source', { exact: true });
+    if ((await known.count()) > 0) {
+      // A dead meter proves nothing, and is refused.
+      await known.fill('0');
+      for (const work of await page.getByLabel(/\(was /).all()) await work.fill('0');
+      await page.getByLabel('Known source again').fill('12.6');
+      await closed.click();
+      await expect(page.getByRole('alert').filter({ hasText: 'known source' })).toBeVisible();
+      await known.fill('12.6');
+    } else await page.getByLabel(/Shown by/).fill('tried, stays');
+    await closed.click();
+    await expect(page.getByLabel('closed', { exact: true })).toHaveCount(point + 1);
+  }
+  await sign.click();
+  await expect(page.getByTestId('made-safe')).toContainText(person);
+}

@@ -155,8 +155,6 @@ function PinButton({
   inGrid,
 }: {
   blocked: boolean;
-  /** The work is not made safe: no tick opens this test. */
-  shut: boolean;
   ready: boolean;
   askAgain: boolean;
   onPin: () => void;

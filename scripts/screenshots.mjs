@@ -10,9 +10,28 @@ import { ROOT } from './lib/system.mjs';
 const url = process.env.SPIRAXIS_URL ?? 'http://127.0.0.1:3000';
 const folder = join(ROOT, 'docs', 'screenshots');
 
+/** A half hour of a made-up bus: one code that stays, and four that come together on bumps. */
+function busLog(seconds) {
+  const lines = [];
+  for (let second = 0; second < seconds; second++) {
+    const say = (part, frame) => lines.push(`(${(1700000000 + second + part).toFixed(6)}) can0 ${frame}`);
+    if (second % 240 < 15 || second % 410 < 8) {
+      say(0, '1CECFF21#200E0002FFCAFE00');
+      say(0.02, '1CECFF27#200A0002FFCAFE00');
+      say(0.05, '1CEBFF21#010414640001026E');
+      say(0.07, '1CEBFF27#0100FF7F020903CF');
+      say(0.1, '1CEBFF21#020000016CF0E507');
+      say(0.12, '1CEBFF27#0204027EFFFFFFFF');
+    } else say(0, '18FECA21#041464000102FFFF');
+    if (second % 300 === 7) lines.push('(17000000');
+    say(0.5, '0CF00400#FFFFFFC019FFFFFF');
+  }
+  return lines.join('\n');
+}
+
 async function settled(page) {
-  await page.waitForLoadState('networkidle').catch(() => undefined);
-  await page.waitForTimeout(1200);
+  // The pages keep a line to the server open: there is no idle network to wait for.
+  await page.waitForTimeout(1800);
 }
 
 await run(async () => {
@@ -57,6 +76,37 @@ await run(async () => {
     await shoot(page, 'test-named');
     await shoot(await open('/jobs/416', { theme: 'dark' }), 'test-dark');
     await shoot(await open('/jobs/403'), 'test-air');
+
+    const complaint = await open('/jobs/418?step=complaint');
+    await complaint
+      .getByLabel('Codes, in any notation')
+      .fill('The display said 14-06 again.\nAlso SPN 520330 FMI 31, since this morning.');
+    await settled(complaint);
+    await shoot(complaint, 'complaint');
+    const locate = await open('/jobs/418?step=locate');
+    await locate.getByRole('button', { name: 'Y14', exact: true }).click();
+    await locate.getByLabel('Part, word or grid square').fill('bulkhead');
+    await settled(locate);
+    await shoot(locate, 'locate');
+    await shoot(await open('/jobs/418?step=make-safe'), 'make-safe');
+    const found = await open('/jobs/411?step=as-found');
+    await found.getByLabel('Picture', { exact: true }).setInputFiles(join(folder, 'test-day.png'));
+    await settled(found);
+    await shoot(found, 'as-found');
+    await shoot(await open('/jobs/401?step=decide'), 'decide');
+    await shoot(await open('/jobs/411?step=fix'), 'fix');
+    await shoot(await open('/jobs/411?step=prove'), 'prove');
+    await shoot(await open('/jobs/398?step=hand-over'), 'hand-over');
+    await shoot(await open('/jobs/398/report', { height: 1100 }), 'report');
+    await shoot(await open('/machines/G-1/bus'), 'bus');
+    const log = await open('/codes', { height: 900 });
+    await log.getByLabel('Log file').setInputFiles({
+      name: 'night-shift.log',
+      mimeType: 'text/plain',
+      buffer: Buffer.from(busLog(1800)),
+    });
+    await settled(log);
+    await shoot(log, 'log');
   } finally {
     await browser.close();
   }

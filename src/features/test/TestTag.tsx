@@ -2,7 +2,7 @@
 
 import { DropdownMenu } from 'radix-ui';
 import { ChevronDown } from 'lucide-react';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import type { Reading, Test } from '@/core/circuit/schema';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
 import type { Verdict } from '@/core/diagnosis/verdict';
@@ -53,6 +53,7 @@ export function TestTag(props: TestTagProps) {
   const { speaker, ranked, others, verdict, own, lit, onChoose, onNoReach, onSkip } = props;
   const { test, outcomes, expected } = ranked;
   const steps = setupSteps(speaker, test);
+  const [supposing, setSupposing] = useState(false);
   const frame = speaker.model.compiled.circuit.frame;
   const unreachable = 'from' in test ? (test.from === frame ? test.to : test.from) : null;
   return (
@@ -68,7 +69,12 @@ export function TestTag(props: TestTagProps) {
           {own ? 'Your own choice' : reasonWords(ranked, verdict)}
         </p>
       </div>
-      <div className="grid min-h-0 flex-1 overflow-y-auto grid-cols-[236px_1fr] desk:max-xl:grid-cols-[180px_1fr] max-tablet:grid-cols-1">
+      <div
+        role="group"
+        aria-label="Set-up and answers"
+        tabIndex={0}
+        className="grid min-h-0 flex-1 overflow-y-auto grid-cols-[236px_1fr] desk:max-xl:grid-cols-[180px_1fr] max-tablet:grid-cols-1"
+      >
         <ol className="min-h-0 overflow-y-auto px-4 py-2 text-[16.5px] leading-[1.25] max-tablet:py-1.5">
           {steps.map((step, at) => (
             <li key={step} className="flex gap-2.5 py-[3px]">
@@ -76,6 +82,11 @@ export function TestTag(props: TestTagProps) {
               <span>{step}</span>
             </li>
           ))}
+          {props.mind ? (
+            <li className="pt-1 text-[15.5px] leading-[18px] text-copper-ink" data-testid="mind">
+              {props.mind}
+            </li>
+          ) : null}
           <li className="hidden pt-1 text-[15px] text-ink2 desk:max-xl:block">{DEFERENCE}</li>
         </ol>
         <table className="w-full border-collapse self-start border-l border-rule text-left max-tablet:border-t max-tablet:border-l-0">
@@ -109,15 +120,7 @@ export function TestTag(props: TestTagProps) {
           </tbody>
         </table>
       </div>
-      {props.mind ? (
-        <p
-          className="shrink-0 border-t-[1.5px] border-rule px-4 py-1 text-[15.5px] leading-[18px] text-copper-ink"
-          data-testid="mind"
-        >
-          {props.mind}
-        </p>
-      ) : null}
-      <WhatIf key={JSON.stringify(test)} {...props} />
+      {supposing ? <WhatIf key={JSON.stringify(test)} {...props} /> : null}
       {props.below}
       <div className="flex min-h-[48px] shrink-0 items-stretch border-t-2 border-ink bg-well max-tablet:flex-wrap">
         <Hold {...props} />
@@ -131,6 +134,16 @@ export function TestTag(props: TestTagProps) {
           ) : (
             <TagButton onClick={() => onSkip(test)}>Can’t do this</TagButton>
           )}
+          {'from' in test || test.kind === 'amps' || test.kind === 'pressure' ? (
+            <TagButton
+              onClick={() => {
+                setSupposing(!supposing);
+                props.onWhatIf(null);
+              }}
+            >
+              What if
+            </TagButton>
+          ) : null}
           <OtherTests speaker={speaker} others={others} unplug={props.unplug} onChoose={onChoose} />
         </div>
       </div>

@@ -37,7 +37,7 @@ export function PathStrip({
         height={HEIGHT}
         viewBox={`0 0 ${total} ${HEIGHT}`}
         className="figure block"
-        role="img"
+        role={onPart ? 'group' : 'img'}
         aria-label={describe(steps, names, standings)}
       >
         <path
@@ -55,7 +55,15 @@ export function PathStrip({
             <g
               key={step.part + '-' + at}
               {...(onPart
-                ? { role: 'button', tabIndex: 0, 'aria-label': name, onClick: () => onPart(step.part) }
+                ? {
+                    role: 'button',
+                    tabIndex: 0,
+                    'aria-label': name,
+                    onClick: () => onPart(step.part),
+                    onKeyDown: (event: React.KeyboardEvent) => {
+                      if (event.key === 'Enter' || event.key === ' ') onPart(step.part);
+                    },
+                  }
                 : {})}
             >
               <rect

@@ -35,6 +35,8 @@ export interface DemoJob {
   work?: string;
   note?: string;
   left?: string[];
+  /** A picture in demo/pictures, with what it shows. */
+  picture?: { file: string; caption: string; part: string };
 }
 
 /** The shed of Ostrel Ridge, a made-up ski area. */
@@ -228,6 +230,7 @@ export const JOBS: readonly DemoJob[] = [
       { kind: 'fuse', part: 'F7', setup: left },
       { kind: 'function', part: 'Y8', setup: right },
     ],
+    picture: { file: 'plug.svg', caption: 'Plug X7 as it was found, pin 2 green', part: 'X7.2' },
     reached: 'fix',
     action: 'replace',
     why: 'Next to nothing where its twin reads 31 Ω, plug off; the suppressor beside it is sound.',

@@ -23,6 +23,8 @@ export function storyEntries(
   job: DemoJob,
   opened: number,
   makeId: (at: number) => string,
+  /** Content hash of the job's picture, where it was kept. */
+  picture?: string,
 ): Entry[] {
   const entries: Entry[] = [];
   let clock = opened;
@@ -68,6 +70,17 @@ export function storyEntries(
       });
     });
     write({ type: 'madeSafe', body: { points: plan.map(({ point }) => point) } });
+  }
+  if (job.picture && picture) {
+    write({
+      type: 'photo',
+      body: {
+        photo: picture,
+        caption: job.picture.caption,
+        part: job.picture.part,
+        marks: [{ kind: 'ring', at: [0.46, 0.38], to: [0.58, 0.53] }],
+      },
+    });
   }
   if (!upTo('test') || job.reached === 'test') return entries;
 

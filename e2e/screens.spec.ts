@@ -65,6 +65,7 @@ const PAGES = [
   '/machines/G-1/codes',
   '/machines/G-1/bus',
   '/?show=closed',
+  '/policy',
 ];
 
 for (const theme of ['light', 'sun', 'dark'] as const) {

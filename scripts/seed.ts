@@ -1,4 +1,7 @@
 /** Brings the schema up to date and, into an empty database, puts the demonstration shed. Keeps what is there. */
+import { createHash } from 'node:crypto';
+import { join } from 'node:path';
+import sharp from 'sharp';
 import { v7 as uuidv7 } from 'uuid';
 import { CODE_BOOKS } from '../demo/codeBooks';
 import { JOBS, loadDemoCircuit, MACHINES } from '../demo/shed';
@@ -8,6 +11,7 @@ import { seededRandom } from '../src/core/random';
 import { mergeBook } from '../src/db/codeBook';
 import { appendEntries } from '../src/db/entries';
 import { migrate } from '../src/db/migrate';
+import { putPhoto } from '../src/db/photos';
 import { closePool, pool, withTransaction } from '../src/db/pool';
 import type { RowDataPacket } from 'mysql2/promise';
 
@@ -17,12 +21,30 @@ const random = seededRandom(20261124);
 const makeId = (at: number) =>
   uuidv7({ msecs: at, random: Uint8Array.from({ length: 16 }, () => Math.floor(random.next() * 256)) });
 
+/** Keeps a demonstration picture as an uploaded one is kept. */
+async function keepPicture(file: string): Promise<string> {
+  const picture = sharp(join(process.cwd(), 'demo', 'pictures', file));
+  const { data: bytes, info } = await picture.webp({ quality: 80 }).toBuffer({ resolveWithObject: true });
+  const hash = createHash('sha256').update(bytes).digest('hex');
+  await putPhoto({ hash, kind: 'image/webp', width: info.width, height: info.height, bytes });
+  return hash;
+}
+
 async function seed(): Promise<void> {
   const applied = await migrate();
   if (applied.length > 0) process.stdout.write(`spiraxis: schema brought up to ${applied.at(-1)}\n`);
   // For the tests: start from the demo data whatever stood there.
   if (process.argv.includes('--fresh')) {
-    for (const table of ['job_codes', 'entries', 'jobs', 'functions', 'code_book', 'machines', 'photos'])
+    for (const table of [
+      'job_codes',
+      'entries',
+      'jobs',
+      'functions',
+      'code_book',
+      'machines',
+      'photos',
+      'settings',
+    ])
       await pool().query(`DELETE FROM ${table}`);
   }
   const [rows] = await pool().query<RowDataPacket[]>('SELECT COUNT(*) AS n FROM machines');
@@ -58,7 +80,8 @@ async function seed(): Promise<void> {
         'INSERT INTO jobs (id, number, function_id, title, person, opened_at) VALUES (?, ?, ?, ?, ?, ?)',
         [jobId, job.number, known.id, job.title, job.person, new Date(opened)],
       );
-      const entries = storyEntries(loadDemoCircuit(known.circuit), job, opened, makeId);
+      const picture = job.picture ? await keepPicture(job.picture.file) : undefined;
+      const entries = storyEntries(loadDemoCircuit(known.circuit), job, opened, makeId, picture);
       logs.push({ jobId, entries });
     }
   });

@@ -38,6 +38,9 @@ export function Brand() {
           <DropdownMenu.Item asChild className="flex min-h-11 items-center px-4 data-highlighted:bg-pencil-t">
             <Link href="/codes">Codes and bus logs</Link>
           </DropdownMenu.Item>
+          <DropdownMenu.Item asChild className="flex min-h-11 items-center px-4 data-highlighted:bg-pencil-t">
+            <Link href="/policy">Site policy</Link>
+          </DropdownMenu.Item>
           <DropdownMenu.Separator className="my-1 h-px bg-rule" />
           <DropdownMenu.RadioGroup value={theme} onValueChange={choose}>
             {THEMES.map((one) => (

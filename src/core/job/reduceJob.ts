@@ -35,6 +35,8 @@ export interface JobState {
   reopened: EntryOf<'reopened'>[];
   /** The signature under the plan; gone when a point was opened for good since. */
   madeSafe: EntryOf<'madeSafe'> | null;
+  /** It was signed at some time, whether or not points were opened since. */
+  wasMadeSafe: boolean;
   photos: EntryOf<'photo'>[];
   wires: { found: EntryOf<'wire'>[]; left: EntryOf<'wire'>[] };
   looked: Map<string, EntryOf<'looked'>>;
@@ -85,6 +87,7 @@ export function reduceJob(entries: readonly Entry[]): JobState {
     noReach: all('noReach').map(({ body }) => body.node),
     skipped: all('skippedTest').map(({ body }) => body.test),
     ...isolationOf(standing),
+    wasMadeSafe: all('madeSafe').length > 0,
     reopened: all('reopened'),
     photos: all('photo'),
     wires: {

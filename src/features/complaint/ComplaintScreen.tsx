@@ -5,6 +5,7 @@ import { useEffect, useMemo, useState } from 'react';
 import type { Reading } from '@/core/circuit/schema';
 import { WHEN } from '@/core/job/entries';
 import { FIELD, Heading, MainKey, Nothing, PlainKey } from '@/ui/sheet';
+import { PhotoBox } from '../asfound/PhotoBox';
 import { CodesPanel } from '../codes/CodesPanel';
 import { useDesk } from '../job/desk';
 import { JobStrip } from '../job/JobStrip';
@@ -41,6 +42,7 @@ export function ComplaintScreen() {
         </div>
         <div className="min-w-0">
           <CodesPanel />
+          <PhotoBox />
           <Record />
         </div>
       </div>

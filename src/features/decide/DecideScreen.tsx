@@ -8,9 +8,6 @@ import { useDesk } from '../job/desk';
 import { StepLayout } from '../job/StepLayout';
 import { clearWords, evidenceWords, faultWords, partWords, readingWords } from '../test/words';
 
-/** What an hour in this shed costs, until somebody says otherwise. */
-const SHOP_RATE = 60;
-
 /** The part named by evidence, what must be cleared first, repair or replace, and a second opinion. */
 export function DecideScreen() {
   const { outlook } = useDesk();
@@ -110,7 +107,7 @@ function Evidence() {
 }
 
 function Decision() {
-  const { outlook, log, speaker } = useDesk();
+  const { outlook, log, speaker, job } = useDesk();
   const verdict = outlook?.diagnosis.verdict;
   const named = verdict?.state === 'name' ? verdict : null;
   const lead = outlook?.diagnosis.suspects[0];
@@ -121,7 +118,7 @@ function Decision() {
   const [why, setWhy] = useState('');
   const [against, setAgainst] = useState('');
   const [cleared, setCleared] = useState<string[]>([]);
-  const [rate, setRate] = useState(String(SHOP_RATE));
+  const [rate, setRate] = useState(String(job.policy.shopRate));
   const [costs, setCosts] = useState({ repair: ['', ''], replace: ['', ''] });
   if (decision && !changing) return <DecisionDone onChange={() => setChanging(true)} />;
   const chosen = part ?? named?.part ?? lead?.part ?? '';

@@ -5,6 +5,7 @@ import { CircuitModel } from '@/core/circuit/model';
 import type { Reading } from '@/core/circuit/schema';
 import { findLanes } from '@/core/path/lanes';
 import type { StoredBookRow } from '@/db/codeBook';
+import { preferencesOf, type Policy } from '../policy/policy';
 import { useOutlook, type OutlookState } from '../test/useOutlook';
 import type { Speaker } from '../test/words';
 import type { OpenJob } from './server';
@@ -15,6 +16,7 @@ export interface JobFacts extends OpenJob {
   book: StoredBookRow[];
   /** The machine's functions, the parts each shares with this job's circuit, and whether they can be asked about together. */
   functions: { name: string; shares: string[]; joins: boolean }[];
+  policy: Policy;
 }
 
 /** A job as it lies on the desk: its facts, its log, and what the engine makes of it. Shared by all its steps. */
@@ -44,7 +46,10 @@ export function DeskProvider({ job, children }: { job: JobFacts; children: React
   const log = useJobLog(job.number, job.entries, job.lastSeq, person);
   const readings = useMemo(() => log.state.readings.map(({ reading }) => reading), [log.state]);
   const { noReach, skipped } = log.state;
-  const options = useMemo(() => ({ noReach, excluded: skipped, most: 14 }), [noReach, skipped]);
+  const options = useMemo(
+    () => ({ noReach, excluded: skipped, most: 14, preferences: preferencesOf(job.policy) }),
+    [noReach, skipped, job.policy],
+  );
   const outlook = useOutlook(circuit, readings, options);
   const desk = { ...outlook, job, person, speaker, log, readings };
   return <DeskContext value={desk}>{children}</DeskContext>;

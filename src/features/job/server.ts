@@ -4,6 +4,7 @@ import { readEntries } from '@/db/entries';
 import { readBook } from '@/db/codeBook';
 import { findJob, functionsOf } from '@/db/jobs';
 import { joinCircuits, sharedParts } from '@/core/circuit/joinCircuits';
+import { openPolicy } from '../policy/server';
 import { circuitOfJob } from './circuitOfJob';
 import type { JobFacts } from './desk';
 
@@ -36,10 +37,15 @@ export type OpenJob = NonNullable<Awaited<ReturnType<typeof openJob>>>;
 export async function jobFacts(number: string): Promise<JobFacts | null> {
   const job = await openJob(number);
   if (!job) return null;
-  const [book, functions] = await Promise.all([readBook(job.machineId), functionsOf(job.machineId)]);
+  const [book, functions, { policy }] = await Promise.all([
+    readBook(job.machineId),
+    functionsOf(job.machineId),
+    openPolicy(),
+  ]);
   return {
     ...job,
     book,
+    policy,
     functions: functions.map(({ name, circuit }) => ({
       name,
       shares: name === job.functionName ? [] : sharedParts(job.circuit, circuit),

@@ -102,6 +102,7 @@ export function Palette() {
         {item('shed', '/', 'The shed', 'jobs in hand')}
         {item('closed', '/?show=closed', 'Jobs handed over', 'closed')}
         {item('new', '/new', 'New job', 'open')}
+        {item('policy', '/policy', 'Site policy', 'jumpers live work order')}
         {item('logs', '/codes', 'Codes and bus logs', 'decode paste log')}
       </Command.List>
     </Command.Dialog>

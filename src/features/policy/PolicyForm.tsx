@@ -1,0 +1,115 @@
+'use client';
+
+import { useState, useTransition } from 'react';
+import { Field, FIELD, Heading, Hold, MainKey, PlainKey, Trouble } from '@/ui/sheet';
+import type { Policy } from './policy';
+import { settlePolicy } from './server';
+
+const ORDERS: readonly (readonly [Policy['order'], string])[] = [
+  ['best', 'What tells most for its minutes'],
+  ['loadedVoltsFirst', 'Volts under load first'],
+  ['resistanceFirst', 'Resistance first'],
+  ['mechanicalFirst', 'Mechanical first'],
+  ['electricalFirst', 'Electrical first'],
+];
+
+/** What this site allows, and the school it works by. */
+export function PolicyForm({ policy: initial, by }: { policy: Policy; by: string | null }) {
+  const [policy, setPolicy] = useState(initial);
+  const [rate, setRate] = useState(String(initial.shopRate));
+  const [person, setPerson] = useState('');
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const [kept, setKept] = useState(false);
+  const [busy, start] = useTransition();
+  const choice = (label: string, on: boolean, change: (next: boolean) => void, yes: string, no: string) => (
+    <div
+      role="group"
+      aria-label={label}
+      className="flex min-h-[56px] flex-wrap items-center gap-3 border-b-[1.5px] border-rule py-1"
+    >
+      <span className="min-w-0 flex-1">{label}</span>
+      <span className="flex">
+        {[true, false].map((value) => (
+          <PlainKey
+            key={String(value)}
+            className="-ml-[1.5px] px-4!"
+            aria-pressed={on === value}
+            onClick={() => change(value)}
+          >
+            {value ? yes : no}
+          </PlainKey>
+        ))}
+      </span>
+    </div>
+  );
+  return (
+    <form
+      className="max-w-[760px] px-6 py-4 max-tablet:px-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        start(async () => {
+          const answer = await settlePolicy({ ...policy, shopRate: Number(rate.replace(',', '.')) }, person);
+          setTrouble(answer.trouble);
+          setKept(answer.trouble === null);
+        });
+      }}
+    >
+      <Heading aside={by ? `settled by ${by}` : 'nobody has settled it yet'}>Site policy</Heading>
+      {choice(
+        'Contacts bridged for a test, timed and tagged; never those that guard a person or a limit',
+        policy.jumpers,
+        (jumpers) => setPolicy({ ...policy, jumpers }),
+        'Allowed',
+        'Not here',
+      )}
+      {choice(
+        'Readings on a live run',
+        policy.liveWork,
+        (liveWork) => setPolicy({ ...policy, liveWork }),
+        'Allowed',
+        'Not here',
+      )}
+      <Field label="Which test comes first" className="py-2">
+        <select
+          className={FIELD}
+          value={policy.order}
+          onChange={(event) => setPolicy({ ...policy, order: event.target.value as Policy['order'] })}
+        >
+          {ORDERS.map(([key, label]) => (
+            <option key={key} value={key}>
+              {label}
+            </option>
+          ))}
+        </select>
+      </Field>
+      <div className="flex flex-wrap gap-4 py-2">
+        <Field label="Shop rate an hour" className="w-[180px]">
+          <input
+            className={`${FIELD} fig`}
+            inputMode="decimal"
+            value={rate}
+            onChange={(event) => setRate(event.target.value)}
+          />
+        </Field>
+        <Field label="Who settles it" className="w-[240px]">
+          <input
+            className={FIELD}
+            maxLength={60}
+            value={person}
+            onChange={(event) => setPerson(event.target.value)}
+          />
+        </Field>
+      </div>
+      {trouble ? <Trouble>{trouble}</Trouble> : null}
+      <div className="flex items-center gap-4 py-3">
+        <MainKey type="submit" disabled={busy}>
+          Keep it
+        </MainKey>
+        <span role="status" className="text-verdi">
+          {kept ? '✓ Kept. Jobs follow it from their next opening.' : ''}
+        </span>
+      </div>
+      <Hold>A shop rule, never law.</Hold>
+    </form>
+  );
+}

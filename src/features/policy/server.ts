@@ -1,0 +1,30 @@
+'use server';
+
+import { revalidatePath } from 'next/cache';
+import { z } from 'zod';
+import { getSetting, putSetting } from '@/db/settings';
+import { log } from '../serverLog';
+import { policySchema, USUAL_POLICY, type Policy } from './policy';
+
+const NAME = 'policy';
+
+/** The site's policy, and who settled it last. */
+export async function openPolicy(): Promise<{ policy: Policy; by: string | null }> {
+  const stored = await getSetting(NAME);
+  const parsed = policySchema.safeParse(stored?.value ?? {});
+  return { policy: parsed.success ? parsed.data : USUAL_POLICY, by: stored?.person ?? null };
+}
+
+export async function settlePolicy(policy: unknown, person: string): Promise<{ trouble: string | null }> {
+  const who = z.string().trim().min(1).max(60).safeParse(person);
+  if (!who.success) return { trouble: 'Say who settles it.' };
+  const parsed = policySchema.safeParse(policy);
+  if (!parsed.success) {
+    const issue = parsed.error.issues[0]!;
+    return { trouble: `${String(issue.path[0])}: ${issue.message}` };
+  }
+  await putSetting(NAME, parsed.data, who.data);
+  log.info({ person: who.data }, 'site policy settled');
+  revalidatePath('/policy');
+  return { trouble: null };
+}

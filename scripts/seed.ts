@@ -36,6 +36,8 @@ async function seed(): Promise<void> {
   // For the tests: start from the demo data whatever stood there.
   if (process.argv.includes('--fresh')) {
     for (const table of [
+      'drawing_pins',
+      'drawings',
       'job_codes',
       'entries',
       'jobs',

@@ -6,26 +6,11 @@ import { useRef, useState } from 'react';
 import type { EntryOf } from '@/core/job/entries';
 import { Field, FIELD, Heading, MainKey, Nothing, PlainKey, Trouble } from '@/ui/sheet';
 import { useDesk } from '../job/desk';
+import { keepPhoto } from '../photos/keepPhoto';
 import { PhotoMarks } from './PhotoMarks';
 
 type Photo = EntryOf<'photo'>;
 type Mark = Photo['body']['marks'][number];
-const LARGEST_BYTES = 20_000_000;
-
-/** Sends a picture to the server. Gives its content hash, or one line of trouble. */
-async function keepPhoto(file: File): Promise<{ hash: string } | { trouble: string }> {
-  if (file.size > LARGEST_BYTES) return { trouble: `${file.name} has over 20 MB; take it smaller.` };
-  try {
-    const response = await fetch('/api/photos', { method: 'POST', body: file });
-    const answer = (await response.json()) as { hash?: string; message?: string };
-    return answer.hash ? { hash: answer.hash } : { trouble: answer.message ?? 'The picture was refused.' };
-  } catch {
-    return {
-      trouble: `The server does not answer: ${file.name} is not kept yet. Choose it again when it is back.`,
-    };
-  }
-}
-
 /** Pictures of the work as it was found, with marks drawn on them. */
 export function PhotoBox() {
   const { log } = useDesk();
@@ -38,7 +23,7 @@ export function PhotoBox() {
     setBusy(true);
     setTrouble(null);
     for (const file of files ?? []) {
-      const kept = await keepPhoto(file);
+      const kept = await keepPhoto(file, file.name);
       if ('trouble' in kept) setTrouble(kept.trouble);
       else log.write({ type: 'photo', body: { photo: kept.hash, caption: '', marks: [] } });
     }

@@ -1,6 +1,7 @@
 'use client';
 
 import { Check } from 'lucide-react';
+import Link from 'next/link';
 import { useEffect, useMemo, useState } from 'react';
 import { Field, FIELD, Heading, Nothing, PlainKey } from '@/ui/sheet';
 import { useDesk } from '../job/desk';
@@ -73,6 +74,14 @@ export function LocateScreen() {
         <>
           {part ? <PartSheet key={part} part={part} /> : null}
           <LegendSearch machineId={job.machineId} machine={job.machineCode} />
+          <p className="text-[16px]">
+            <Link
+              className="inline-flex min-h-11 items-center underline underline-offset-4"
+              href={`/machines/${job.machineCode}/drawings${part ? `?part=${encodeURIComponent(part)}` : ''}`}
+            >
+              {part ? `${part} on the drawing` : `Drawings of ${job.machineCode}`}
+            </Link>
+          </p>
         </>
       }
     />

@@ -97,6 +97,7 @@ export function Palette() {
         )}
         {found.machines.flatMap(({ code, name }) => [
           item(`codes ${code}`, `/machines/${code}/codes`, `Code book of ${code}`, `${code} ${name}`),
+          item(`drawings ${code}`, `/machines/${code}/drawings`, `Drawings of ${code}`, `${code} ${name}`),
           item(`bus ${code}`, `/machines/${code}/bus`, `Bus of ${code}`, `${code} ${name}`),
         ])}
         {item('shed', '/', 'The shed', 'jobs in hand')}

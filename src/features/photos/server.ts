@@ -4,19 +4,29 @@ import sharp from 'sharp';
 import { getPhoto, putPhoto } from '@/db/photos';
 
 const LARGEST_BYTES = 20_000_000;
-const LONGEST_SIDE = 1600;
+/** Longest side that is kept, px: fine print on a drawing stays legible. */
+const LONGEST_SIDE = { photo: 1600, drawing: 2800 } as const;
+export type PictureUse = keyof typeof LONGEST_SIDE;
 const QUALITY = 80;
 /** A picture of more pixels than any camera takes is an attack on memory. */
 const MOST_PIXELS = 120_000_000;
 
 /** Keeps a picture: turned upright, scaled, stripped of place and camera, under its content hash. */
-export async function keepPhoto(data: ArrayBuffer): Promise<{ hash: string } | { trouble: string }> {
+export async function keepPhoto(
+  data: ArrayBuffer,
+  use: PictureUse = 'photo',
+): Promise<{ hash: string } | { trouble: string }> {
   if (data.byteLength === 0) return { trouble: 'The picture is empty.' };
   if (data.byteLength > LARGEST_BYTES) return { trouble: 'The picture has over 20 MB; take it smaller.' };
   try {
     const { data: bytes, info } = await sharp(Buffer.from(data), { limitInputPixels: MOST_PIXELS })
       .rotate()
-      .resize({ width: LONGEST_SIDE, height: LONGEST_SIDE, fit: 'inside', withoutEnlargement: true })
+      .resize({
+        width: LONGEST_SIDE[use],
+        height: LONGEST_SIDE[use],
+        fit: 'inside',
+        withoutEnlargement: true,
+      })
       .webp({ quality: QUALITY })
       .toBuffer({ resolveWithObject: true });
     const hash = createHash('sha256').update(bytes).digest('hex');

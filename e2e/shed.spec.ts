@@ -1,0 +1,114 @@
+import { expect, test } from '@playwright/test';
+
+test('a drawing from a PDF: its pages become sheets, a part is pinned and found again', async ({ page }) => {
+  const pdf = await (await page.request.get('/api/jobs/398/report.pdf')).body();
+  await page.goto('/machines/G-4/drawings');
+  await expect(page.getByText('No drawing is kept yet')).toBeVisible();
+  const input = page.getByLabel('Drawing file');
+  await input.setInputFiles({
+    name: 'broken.pdf',
+    mimeType: 'application/pdf',
+    buffer: Buffer.from('no pdf at all'),
+  });
+  await expect(page.getByRole('alert').filter({ hasText: 'broken.pdf could not be read' })).toBeVisible();
+  await input.setInputFiles({ name: 'hydraulics.pdf', mimeType: 'application/pdf', buffer: pdf });
+  await expect(page.getByRole('link', { name: /hydraulics, page 2/ })).toBeVisible({ timeout: 20_000 });
+  await page.getByRole('link', { name: /hydraulics, page 1/ }).click();
+  await page.getByLabel('Part').selectOption('Y14');
+  const sheet = page.getByRole('button', { name: 'Pin Y14 here' });
+  await sheet.click({ position: { x: 300, y: 200 } });
+  const pin = page.getByRole('button', { name: 'Y14', exact: true });
+  await expect(pin).toBeVisible();
+  // From the job's own step the pin is one link away.
+  await page.goto('/jobs/416?step=locate');
+  await page.getByRole('button', { name: /^Y14/ }).first().click();
+  await page.getByRole('link', { name: 'Y14 on the drawing' }).click();
+  await expect(pin).toBeVisible();
+  await page.getByRole('button', { name: 'Take its pin off' }).click();
+  await expect(pin).toHaveCount(0);
+  for (const left of [1, 0]) {
+    await page.getByRole('button', { name: 'Take the sheet out' }).click();
+    await expect(page.getByRole('link', { name: /hydraulics/ })).toHaveCount(left);
+  }
+});
+
+test('the site policy is kept, says who settled it, and rules what is offered', async ({ page }) => {
+  await page.goto('/policy');
+  const keep = page.getByRole('button', { name: 'Keep it' });
+  await keep.click();
+  await expect(page.getByRole('alert').filter({ hasText: 'Say who settles it' })).toBeVisible();
+  await page
+    .getByRole('group', { name: /live run/ })
+    .getByRole('button', { name: 'Not here' })
+    .click();
+  await page.getByLabel('Who settles it').fill('Henrike');
+  await keep.click();
+  await expect(page.getByText('Kept. Jobs follow it')).toBeVisible();
+  await page.reload();
+  await expect(page.getByText('settled by Henrike')).toBeVisible();
+  await page.goto('/jobs/416');
+  const tag = page.getByTestId('next-test');
+  await tag.waitFor();
+  await expect
+    .poll(async () => (JSON.parse((await tag.getAttribute('data-test'))!) as { kind: string }).kind)
+    .not.toBe('volts');
+  await page.goto('/policy');
+  await page
+    .getByRole('group', { name: /live run/ })
+    .getByRole('button', { name: 'Allowed' })
+    .click();
+  await page.getByLabel('Who settles it').fill('Henrike');
+  await keep.click();
+  await expect(page.getByText('Kept. Jobs follow it')).toBeVisible();
+});
+
+test('jobs are found by words, and Ctrl K jumps anywhere', async ({ page }) => {
+  await page.goto('/');
+  await page.keyboard.press('/');
+  await page.keyboard.type('pump');
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/q=pump/);
+  await expect(
+    page.getByRole('link', { name: 'Control fuse goes when the pond calls for water' }),
+  ).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Blade tilts left but not right' })).toHaveCount(0);
+  await page.goto('/?q=nosuchthing');
+  await expect(page.getByText('No job is about “nosuchthing”')).toBeVisible();
+  await page.keyboard.press('Control+k');
+  await page.getByPlaceholder('Job, machine, step or page').fill('winch pays');
+  await page.getByRole('option', { name: /Winch pays out/ }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Winch pays out');
+  await page.keyboard.press('Control+k');
+  await page.getByPlaceholder('Job, machine, step or page').fill('make safe');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('[aria-current=step]')).toHaveText('Make safe');
+});
+
+test('a function that works clears what a dead one shares with it', async ({ page }) => {
+  await page.goto('/new');
+  await page
+    .getByLabel('Machine and function')
+    .selectOption({ label: 'G-4 Groomer OR-204: Blade tilt, both ways' });
+  await page.getByLabel('What fails').fill('Blade tilt dead both ways');
+  await page.getByLabel('Who takes it').fill('Tove');
+  await page.getByRole('button', { name: 'Open the job' }).click();
+  await page.getByRole('link', { name: 'Complaint' }).click();
+  const answer = async (row: RegExp, value: string) =>
+    page.getByRole('group', { name: row }).getByRole('button', { name: value, exact: true }).click();
+  await answer(/Y7/, 'dead');
+  await answer(/Y8/, 'dead');
+  const other = page.getByRole('list', { name: 'Other functions of this machine' });
+  await expect(other).toContainText('shares G1, F7, S1, W12, W18');
+  await other.getByRole('button', { name: 'Ask about it too' }).click();
+  await answer(/Y9 blade float coil/, 'works');
+  // The strip shows the shared parts spared at once.
+  await expect(page.getByTestId('strip').getByRole('img')).toHaveAttribute(
+    'aria-label',
+    /F7 spared, S1 spared/,
+  );
+  await page.reload();
+  await expect(page.getByTestId('strip').getByRole('img')).toHaveAttribute(
+    'aria-label',
+    /F7 spared, S1 spared/,
+  );
+});

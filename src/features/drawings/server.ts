@@ -1,0 +1,84 @@
+'use server';
+
+import { revalidatePath } from 'next/cache';
+import { z } from 'zod';
+import { addDrawing, dropDrawing, dropPin, listDrawings, putPin } from '@/db/drawings';
+import { findMachine, functionsOf } from '@/db/jobs';
+import { getPhoto } from '@/db/photos';
+
+const share = z.number().min(0).max(1);
+const pinSchema = z.object({ part: z.string().trim().min(1).max(60), x: share, y: share });
+const nameSchema = z.string().trim().min(1, 'Give the sheet a name.').max(120);
+
+export interface DrawingAnswer {
+  trouble: string | null;
+  id?: string;
+}
+
+/** A machine's sheets, and every part that a pin can stand for. */
+export async function openDrawings(code: string) {
+  const machine = await findMachine(code);
+  if (!machine) return null;
+  const [drawings, functions] = await Promise.all([listDrawings(machine.id), functionsOf(machine.id)]);
+  const parts = new Map(
+    functions.flatMap(({ circuit }) => circuit.parts.map(({ ref, label = '' }) => [ref, label] as const)),
+  );
+  return {
+    machine,
+    drawings,
+    parts: [...parts]
+      .map(([ref, label]) => ({ ref, label }))
+      .sort((a, b) => a.ref.localeCompare(b.ref, 'en', { numeric: true })),
+  };
+}
+export type OpenDrawings = NonNullable<Awaited<ReturnType<typeof openDrawings>>>;
+
+async function onMachine(
+  code: string,
+  work: (machineId: string) => Promise<DrawingAnswer>,
+): Promise<DrawingAnswer> {
+  const machine = await findMachine(code);
+  if (!machine) return { trouble: `There is no machine ${code}.` };
+  const answer = await work(machine.id);
+  revalidatePath(`/machines/${code}/drawings`);
+  return answer;
+}
+
+/** Adds a sheet whose picture was kept before. */
+export async function addSheet(code: string, name: string, photo: string): Promise<DrawingAnswer> {
+  const parsed = nameSchema.safeParse(name);
+  if (!parsed.success) return { trouble: parsed.error.issues[0]!.message };
+  if (!/^[0-9a-f]{64}$/.test(photo) || !(await getPhoto(photo)))
+    return { trouble: 'The picture was not kept. Choose it again.' };
+  return onMachine(code, async (machineId) => ({
+    trouble: null,
+    id: await addDrawing(machineId, parsed.data, photo),
+  }));
+}
+
+export async function dropSheet(code: string, id: string): Promise<DrawingAnswer> {
+  return onMachine(code, async (machineId) => {
+    await dropDrawing(machineId, z.uuid().parse(id));
+    return { trouble: null };
+  });
+}
+
+export async function pinPart(
+  code: string,
+  id: string,
+  pin: z.input<typeof pinSchema>,
+): Promise<DrawingAnswer> {
+  const parsed = pinSchema.safeParse(pin);
+  if (!parsed.success) return { trouble: 'A pin needs a part and a place on the sheet.' };
+  return onMachine(code, async (machineId) => {
+    await putPin(machineId, z.uuid().parse(id), parsed.data);
+    return { trouble: null };
+  });
+}
+
+export async function unpinPart(code: string, id: string, part: string): Promise<DrawingAnswer> {
+  return onMachine(code, async (machineId) => {
+    await dropPin(machineId, z.uuid().parse(id), z.string().max(60).parse(part));
+    return { trouble: null };
+  });
+}

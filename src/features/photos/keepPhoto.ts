@@ -1,0 +1,19 @@
+const LARGEST_BYTES = 20_000_000;
+
+/** Sends a picture to the server. Gives its content hash, or one line of trouble. */
+export async function keepPhoto(
+  picture: Blob,
+  name: string,
+  use: 'photo' | 'drawing' = 'photo',
+): Promise<{ hash: string } | { trouble: string }> {
+  if (picture.size > LARGEST_BYTES) return { trouble: `${name} has over 20 MB; take it smaller.` };
+  try {
+    const response = await fetch(`/api/photos?use=${use}`, { method: 'POST', body: picture });
+    const answer = (await response.json()) as { hash?: string; message?: string };
+    return answer.hash ? { hash: answer.hash } : { trouble: answer.message ?? 'The picture was refused.' };
+  } catch {
+    return {
+      trouble: `The server does not answer: ${name} is not kept yet. Choose it again when it is back.`,
+    };
+  }
+}

@@ -2,7 +2,7 @@ import { expect, test, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { packBroadcast } from '../src/core/codes/transport';
 import { answerByKeyboard, askedTest, MachineUnderTest } from './bench';
-import { makeSafe, step } from './steps';
+import { hydrated, makeSafe, step } from './steps';
 
 /** Puts the simulated machine back as it was found. */
 async function restore(page: Page) {
@@ -13,6 +13,7 @@ async function restore(page: Page) {
 test('from a pasted code over the unplug test on the simulated bus to a named part', async ({ page }) => {
   await restore(page);
   await page.goto('/jobs/418?step=complaint');
+  await hydrated(page);
   await page
     .getByLabel('Codes, in any notation')
     .fill('Hello Ilse,\nthe display said 14-06 again. Filter part no. 77-A.\nRegards, Rasmus');

@@ -1,5 +1,10 @@
 import { expect, type Page } from '@playwright/test';
 
+/** Waits until the page's script runs: what is typed earlier than a person could is not heard. */
+export async function hydrated(page: Page) {
+  await expect(page.getByTestId('job-strip')).toHaveAttribute('data-working', 'false');
+}
+
 /** Opens a step of the job by its tab. */
 export async function step(page: Page, name: string) {
   await page.getByRole('navigation', { name: 'Steps of the job' }).getByRole('link', { name }).click();

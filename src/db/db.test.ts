@@ -157,7 +157,7 @@ describe('finding jobs', () => {
     expect(await numbers({ text: 'G-2 tove' }, 50)).toEqual([417]);
     expect(await numbers({ text: '409' }, 50)).toEqual([409]);
     expect(await numbers({ text: 'tilts pump' }, 50)).toEqual([]);
-    expect(await numbers({ machine: 'C-1' }, 50)).toEqual([403]);
+    expect(await numbers({ machine: 'P-5' }, 50)).toEqual([409]);
   });
 
   it('takes what is typed as words, not as a pattern', async () => {

@@ -1,5 +1,5 @@
 import type { CircuitModel } from '@/core/circuit/model';
-import type { Reading, Test } from '@/core/circuit/schema';
+import type { Reading, Setup, Test } from '@/core/circuit/schema';
 import { testKey } from '@/core/diagnosis/observations';
 import { workingPatterns } from '@/core/diagnosis/patterns';
 import { partWords, positionWords, type Speaker } from '../test/words';
@@ -17,10 +17,20 @@ export function complaintTrials(speaker: Speaker): { functions: Trial[]; fuses: 
   const { model } = speaker;
   const functions: Trial[] = [];
   const fuses: Trial[] = [];
-  for (const { setup, loads, driven } of workingPatterns(model)) {
+  const patterns = workingPatterns(model);
+  for (const { setup, loads, driven } of patterns) {
     const position = [positionWords(setup), setup.afterSeconds ? 'at once' : ''].filter(Boolean).join(', ');
     for (const ref of [...loads, ...driven]) {
       if (!asks(model, ref)) continue;
+      // Tried with another function running at the same time, a load tells nothing that it does not tell alone.
+      const alone = patterns.some(
+        (other) =>
+          other.setup !== setup &&
+          other.setup.afterSeconds === setup.afterSeconds &&
+          [...other.loads, ...other.driven].includes(ref) &&
+          addsControls(model, setup, other.setup),
+      );
+      if (alone) continue;
       functions.push({
         test: { kind: 'function', part: ref, setup },
         label: partWords(speaker, ref),
@@ -40,6 +50,14 @@ export function complaintTrials(speaker: Speaker): { functions: Trial[]; fuses: 
     }
   }
   return { functions, fuses };
+}
+
+/** Whether a set-up is another one with more controls moved from rest. */
+function addsControls(model: CircuitModel, { controls = {} }: Setup, { controls: fewer = {} }: Setup): boolean {
+  return Object.entries(model.compiled.circuit.controls).every(([control, [rest]]) => {
+    const [more, less] = [controls[control] ?? rest, fewer[control] ?? rest];
+    return less === rest || more === less;
+  });
 }
 
 /** Relays and resistors do no work that an operator would see. */

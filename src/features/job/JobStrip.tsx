@@ -9,7 +9,7 @@ import { evenStandings } from '../test/evenStandings';
 
 /** The job's path as the 96 px strip, for every step that does not need it in full. */
 export function JobStrip({ part, onPart }: { part?: string | null; onPart?: (ref: string) => void }) {
-  const { speaker, outlook, readings } = useDesk();
+  const { speaker, outlook, readings, working } = useDesk();
   const { compiled } = speaker.model;
   const box = useRef<HTMLDivElement>(null);
   const width = useWidth(box);
@@ -21,7 +21,12 @@ export function JobStrip({ part, onPart }: { part?: string | null; onPart?: (ref
     return named ?? chooseLane(speaker.lanes, [], standings);
   }, [readings, speaker, standings]);
   return (
-    <div ref={box} className="relative h-[98px] shrink-0 border-b-2 border-ink bg-sheet">
+    <div
+      ref={box}
+      data-testid="job-strip"
+      data-working={working}
+      className="relative h-[98px] shrink-0 border-b-2 border-ink bg-sheet"
+    >
       {lane ? (
         <PathStrip
           lane={lane}

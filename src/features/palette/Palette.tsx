@@ -6,7 +6,7 @@ import { useEffect, useState } from 'react';
 import { STEPS } from '../job/steps';
 import type { Findings } from './server';
 
-const NOTHING: Findings = { jobs: [], machines: [] };
+const NOTHING: Findings & { asked: string } = { jobs: [], machines: [], asked: '' };
 const ITEM =
   'flex min-h-11 cursor-pointer items-center gap-3 px-4 text-[17px] data-[selected=true]:bg-pencil-t';
 
@@ -14,7 +14,7 @@ const ITEM =
 export function Palette() {
   const [open, setOpen] = useState(false);
   const [text, setText] = useState('');
-  const [found, setFound] = useState<Findings>(NOTHING);
+  const [found, setFound] = useState(NOTHING);
   const [trouble, setTrouble] = useState(false);
   const router = useRouter();
   const job = /^\/jobs\/(\d+)/.exec(usePathname())?.[1];
@@ -40,7 +40,7 @@ export function Palette() {
       fetch(`/api/find?q=${encodeURIComponent(text)}`, { signal: gone.signal })
         .then((response) => response.json() as Promise<Findings>)
         .then((answer) => {
-          setFound(answer);
+          setFound({ ...answer, asked: text });
           setTrouble(false);
         })
         .catch(() => !gone.signal.aborted && setTrouble(true));
@@ -92,7 +92,8 @@ export function Palette() {
               <span className="min-w-0 flex-1 truncate">{title}</span>
               <span className="fig text-[15px] text-ink2">{number}</span>
             </>,
-            `${machine} ${title} ${text}`,
+            // The server may have matched a person or a function: an answer stays listed for what it was asked.
+            `${machine} ${title} ${found.asked}`,
           ),
         )}
         {found.machines.flatMap(({ code, name }) => [

@@ -33,6 +33,10 @@ test('a drawing from a PDF: its pages become sheets, a part is pinned and found 
 });
 
 test('the site policy is kept, says who settled it, and rules what is offered', async ({ page }) => {
+  const tag = page.getByTestId('next-test');
+  const asked = async () => (JSON.parse((await tag.getAttribute('data-test'))!) as { kind: string }).kind;
+  await page.goto('/jobs/414');
+  await expect.poll(asked).toBe('volts');
   await page.goto('/policy');
   const keep = page.getByRole('button', { name: 'Keep it' });
   await keep.click();
@@ -46,12 +50,8 @@ test('the site policy is kept, says who settled it, and rules what is offered', 
   await expect(page.getByText('Kept. Jobs follow it')).toBeVisible();
   await page.reload();
   await expect(page.getByText('settled by Henrike')).toBeVisible();
-  await page.goto('/jobs/416');
-  const tag = page.getByTestId('next-test');
-  await tag.waitFor();
-  await expect
-    .poll(async () => (JSON.parse((await tag.getAttribute('data-test'))!) as { kind: string }).kind)
-    .not.toBe('volts');
+  await page.goto('/jobs/414');
+  await expect.poll(asked).not.toBe('volts');
   await page.goto('/policy');
   await page
     .getByRole('group', { name: /live run/ })
@@ -102,13 +102,7 @@ test('a function that works clears what a dead one shares with it', async ({ pag
   await other.getByRole('button', { name: 'Ask about it too' }).click();
   await answer(/Y9 blade float coil/, 'works');
   // A shared fuse that feeds the float valve is cleared at once. A shared contact may still be too weak for the tilt.
-  await expect(page.getByTestId('strip').getByRole('img')).toHaveAttribute(
-    'aria-label',
-    /F7 spared/,
-  );
+  await expect(page.getByTestId('strip').getByRole('img')).toHaveAttribute('aria-label', /F7 spared/);
   await page.reload();
-  await expect(page.getByTestId('strip').getByRole('img')).toHaveAttribute(
-    'aria-label',
-    /F7 spared/,
-  );
+  await expect(page.getByTestId('strip').getByRole('img')).toHaveAttribute('aria-label', /F7 spared/);
 });

@@ -61,11 +61,14 @@ class Layer {
   }
 
   drawing(): Drawing {
-    for (const driver of this.fresh) {
-      if (driver.kind !== 'driver' || driver.codes) continue;
-      const load = this.fresh.find(({ kind }) => LOADS.includes(kind));
-      if (load && 'ohms' in load && load.ohms) driver.codes = codesFor(this.around().volts / load.ohms);
-    }
+    const load = this.fresh.find(({ kind }) => LOADS.includes(kind));
+    const amps = load && 'ohms' in load && load.ohms ? this.around().volts / load.ohms : null;
+    const fresh = new Set(this.fresh.map(({ ref }) => ref));
+    this.parts = this.parts.map((part) =>
+      part.kind === 'driver' && fresh.has(part.ref) && !part.codes && amps !== null
+        ? { ...part, codes: codesFor(amps) }
+        : part,
+    );
     return { circuit: { ...this.before.circuit, parts: this.parts, controls: this.controls }, at: this.at };
   }
 

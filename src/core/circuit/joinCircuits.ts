@@ -2,7 +2,7 @@ import type { Circuit, Part } from './schema';
 
 const MOST_PARTS = 400;
 /** Keys that describe a part to people and change nothing it does. */
-const DESCRIBING: readonly string[] = [
+export const DESCRIBING: readonly string[] = [
   'label',
   'place',
   'sheet',
@@ -11,6 +11,7 @@ const DESCRIBING: readonly string[] = [
   'wear',
   'colour',
   'mark',
+  'how',
 ];
 
 /** Parts of two circuits of one machine that are the same part: same reference, same nodes, same figures. */

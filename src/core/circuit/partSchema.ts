@@ -35,11 +35,15 @@ const load = { ohms: positive, tolerance: share.optional() };
 const restriction = { restriction: positive.optional() };
 const gauge = z.number().min(-101).max(100_000);
 
+/** How this energy is cut off and kept off on the machine. */
+const cutOff = { how: z.string().max(200).optional() };
+
 const electrical = [
   part('source', z.object({ '+': name, '-': name }), {
     volts: z.number(),
     internalOhms: notNegative.optional(),
     hz: notNegative.optional(),
+    ...cutOff,
   }),
   part('transformer', z.object({ p1: name, p2: name, s1: name, s2: name }), {
     /** Primary volts over secondary volts. */
@@ -110,8 +114,8 @@ const through = z.object({ in: name, out: name });
 
 const fluid = [
   /** Air main, compressor, or (below zero) vacuum, against the atmosphere. Gauge kPa. */
-  part('airSupply', z.object({ out: name }), { ...domain, ...restriction, kPa: gauge }),
-  part('pump', z.object({ out: name }), { ...domain, ...restriction, kPa: gauge }),
+  part('airSupply', z.object({ out: name }), { ...domain, ...restriction, kPa: gauge, ...cutOff }),
+  part('pump', z.object({ out: name }), { ...domain, ...restriction, kPa: gauge, ...cutOff }),
   part('regulator', through, { ...domain, ...restriction, kPa: gauge }),
   part('filter', through, { ...domain, ...restriction }),
   part('check', through, { ...domain, ...restriction, crackingKPa: notNegative.optional() }),

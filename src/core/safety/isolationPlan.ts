@@ -50,7 +50,7 @@ export function isolationPlan(model: CircuitModel): IsolationPoint[] {
       energy,
       label: part.label ?? part.ref,
       place: part.place ?? null,
-      how: null,
+      how: ('how' in part && part.how) || null,
       reaches: part.kind === 'source' ? reachedBy(model, part.ref, sources) : [],
       prove: part.kind === 'source' ? proofPlaces(model, part) : [],
     });

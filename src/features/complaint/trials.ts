@@ -53,7 +53,11 @@ export function complaintTrials(speaker: Speaker): { functions: Trial[]; fuses: 
 }
 
 /** Whether a set-up is another one with more controls moved from rest. */
-function addsControls(model: CircuitModel, { controls = {} }: Setup, { controls: fewer = {} }: Setup): boolean {
+function addsControls(
+  model: CircuitModel,
+  { controls = {} }: Setup,
+  { controls: fewer = {} }: Setup,
+): boolean {
   return Object.entries(model.compiled.circuit.controls).every(([control, [rest]]) => {
     const [more, less] = [controls[control] ?? rest, fewer[control] ?? rest];
     return less === rest || more === less;

@@ -1,0 +1,4 @@
+import { expose } from 'comlink';
+import { layoutSchematic } from './schematicLayout';
+
+expose({ layout: layoutSchematic });

@@ -1,4 +1,5 @@
 import { expect, test } from '@playwright/test';
+import { openJob } from './steps';
 
 test('a drawing from a PDF: its pages become sheets, a part is pinned and found again', async ({ page }) => {
   const pdf = await (await page.request.get('/api/jobs/398/report.pdf')).body();
@@ -35,7 +36,7 @@ test('a drawing from a PDF: its pages become sheets, a part is pinned and found 
 test('the site policy is kept, says who settled it, and rules what is offered', async ({ page }) => {
   const tag = page.getByTestId('next-test');
   const asked = async () => (JSON.parse((await tag.getAttribute('data-test'))!) as { kind: string }).kind;
-  await page.goto('/jobs/414');
+  const address = await openJob(page, 'W-1 Winch groomer OR-219: Recovery winch, in and out', 'Winch dead');
   await expect.poll(asked).toBe('volts');
   await page.goto('/policy');
   const keep = page.getByRole('button', { name: 'Keep it' });
@@ -50,7 +51,7 @@ test('the site policy is kept, says who settled it, and rules what is offered', 
   await expect(page.getByText('Kept. Jobs follow it')).toBeVisible();
   await page.reload();
   await expect(page.getByText('settled by Henrike')).toBeVisible();
-  await page.goto('/jobs/414');
+  await page.goto(address);
   await expect.poll(asked).not.toBe('volts');
   await page.goto('/policy');
   await page
@@ -85,13 +86,7 @@ test('jobs are found by words, and Ctrl K jumps anywhere', async ({ page }) => {
 });
 
 test('a function that works clears what a dead one shares with it', async ({ page }) => {
-  await page.goto('/new');
-  await page
-    .getByLabel('Machine and function')
-    .selectOption({ label: 'G-4 Groomer OR-204: Blade tilt, both ways' });
-  await page.getByLabel('What fails').fill('Blade tilt dead both ways');
-  await page.getByLabel('Who takes it').fill('Tove');
-  await page.getByRole('button', { name: 'Open the job' }).click();
+  await openJob(page, 'G-4 Groomer OR-204: Blade tilt, both ways', 'Blade tilt dead both ways');
   await page.getByRole('link', { name: 'Complaint' }).click();
   const answer = async (row: RegExp, value: string) =>
     page.getByRole('group', { name: row }).getByRole('button', { name: value, exact: true }).click();

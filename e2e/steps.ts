@@ -5,6 +5,17 @@ export async function hydrated(page: Page) {
   await expect(page.getByTestId('job-strip')).toHaveAttribute('data-working', 'false');
 }
 
+/** Opens a new job with nothing tried yet; gives its address. */
+export async function openJob(page: Page, machineAndFunction: string, title: string): Promise<string> {
+  await page.goto('/new');
+  await page.getByLabel('Machine and function').selectOption({ label: machineAndFunction });
+  await page.getByLabel('What fails').fill(title);
+  await page.getByLabel('Who takes it').fill('Tove');
+  await page.getByRole('button', { name: 'Open the job' }).click();
+  await page.waitForURL(/\/jobs\/\d+/);
+  return page.url();
+}
+
 /** Opens a step of the job by its tab. */
 export async function step(page: Page, name: string) {
   await page.getByRole('navigation', { name: 'Steps of the job' }).getByRole('link', { name }).click();

@@ -72,8 +72,9 @@ export function changePart(
 ): Circuit {
   const at = circuit.parts.findIndex((one) => one.ref === ref);
   if (at < 0) throw new InputError('part', `there is no ${ref} on the drawing`);
-  const next: Record<string, unknown> = { ...circuit.parts[at], ...change };
-  for (const [key, value] of Object.entries(change)) if (value === undefined) delete next[key];
+  const next = Object.fromEntries(
+    Object.entries({ ...circuit.parts[at], ...change }).filter(([, value]) => value !== undefined),
+  );
   const parts: unknown[] = circuit.parts.map((one) => {
     if (one.ref === ref) return next;
     if (one.kind !== 'valve' || typeof change.ref !== 'string') return one;
@@ -97,8 +98,7 @@ export function renameNode(circuit: Circuit, from: string, to: string): Circuit 
 
 /** Renames a control's positions or drops it where nothing uses it. */
 export function setControl(circuit: Circuit, control: string, positions: string[] | null): Circuit {
-  const controls = { ...circuit.controls };
-  if (positions === null) delete controls[control];
-  else controls[control] = positions;
-  return { ...circuit, controls };
+  const others = Object.entries(circuit.controls).filter(([name]) => name !== control);
+  if (positions === null) return { ...circuit, controls: Object.fromEntries(others) };
+  return { ...circuit, controls: { ...circuit.controls, [control]: positions } };
 }

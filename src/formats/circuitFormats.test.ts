@@ -1,0 +1,236 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { zipSync, strToU8 } from 'fflate';
+import { emptyDrawing, layChains } from '@/core/build/layChain';
+import { CircuitModel } from '@/core/circuit/model';
+import type { Circuit, Setup } from '@/core/circuit/schema';
+import { workingPatterns } from '@/core/diagnosis/patterns';
+import { TEMPLATES } from '@/core/templates/templates';
+import { readMachineArchive, writeMachineArchive } from './machineArchive';
+import { readSpice, spiceNodes, writeSpice } from './spice';
+import { readWireList, writeWireList } from './wireList';
+
+const built = TEMPLATES.map(({ id, build }) => [id, build()] as const);
+
+/** Volts to the frame of every electrical node in every working position, by name; islands that float are left out. */
+function operatingPoints(circuit: Circuit): Map<string, number> {
+  const model = new CircuitModel(circuit);
+  const { nodeNames, domains, frame } = model.compiled;
+  const points = new Map<string, number>();
+  for (const { setup } of workingPatterns(model)) {
+    const { changed } = model.situation(setup).solve({ mode: 'live' });
+    nodeNames.forEach((name, node) => {
+      const volts = domains[node] === 'electrical' ? changed.pairVolts(node, frame) : NaN;
+      if (!Number.isNaN(volts)) points.set(`${JSON.stringify(setup)} ${name}`, volts);
+    });
+  }
+  return points;
+}
+
+function expectSamePoints(one: Circuit, other: Circuit): void {
+  const [before, after] = [operatingPoints(one), operatingPoints(other)];
+  expect(after.size).toBe(before.size);
+  for (const [place, volts] of before)
+    expect([place, after.get(place)]).toEqual([place, expect.closeTo(volts, 9)]);
+}
+
+describe('wiring lists', () => {
+  it.each(built)('%s comes back from its circuit without wires and its list', (_id, circuit) => {
+    const list = writeWireList(circuit);
+    const bare = { ...circuit, parts: circuit.parts.filter(({ kind }) => kind !== 'wire' && kind !== 'pin') };
+    if (bare.parts.length === circuit.parts.length) return;
+    const { circuit: again, added } = readWireList(list, bare);
+    expect(added).toHaveLength(circuit.parts.length - bare.parts.length);
+    expectSamePoints(circuit, again);
+  });
+
+  const small = layChains(
+    emptyDrawing('Small'),
+    'battery 12, fuse F7 5; @C:1, key switch, coil Y1 9, ground',
+  ).circuit;
+
+  it('becomes wires and pins from what a shop writes down', () => {
+    const text =
+      'From;To;Mark;Colour;Gauge;Length\nF7.2;X31.2;147;red;18 AWG;4,5\nX31.2;C:1;148;red;1.5 mm2;2\n';
+    const { circuit, added } = readWireList(text, small);
+    expect(added).toEqual(['X31.2', 'W1', 'W2']);
+    const nodes = Object.fromEntries(circuit.parts.map(({ ref, nodes: own }) => [ref, Object.values(own)]));
+    expect(nodes).toMatchObject({
+      W1: ['F7:2', 'X31.2:1'],
+      'X31.2': ['X31.2:1', 'X31.2:2'],
+      W2: ['X31.2:2', 'C:1'],
+    });
+    expect(circuit.parts.find(({ ref }) => ref === 'W1')).toMatchObject({
+      awg: 18,
+      lengthMetres: 4.5,
+      colour: 'red',
+    });
+    const again = readWireList('from,to,mark,length\nF7:2,X31.2:1,147,9', circuit);
+    expect(again.changed).toEqual(['W1']);
+    expect(again.circuit.parts.find(({ ref }) => ref === 'W1')).toMatchObject({ lengthMetres: 9, awg: 18 });
+  });
+
+  it.each([
+    ['from,mark\na,1', /line 1: no column "to"/],
+    ['from,to,length\nF7.2,C:1,long', /line 2, length: "long" is no figure; write it in metres/],
+    ['from,to,gauge\nF7.2,C:1,thick', /line 2, gauge: "thick" is no gauge; write 1.5 mm2 or 18 AWG/],
+    ['from,to\nF7.9,C:1', /line 2, from: "F7.9": F7 has no end "9"; it has 1, 2/],
+    ['from,to\nF7:2,F7:2', /line 2, to: "F7:2" is where the wire begins/],
+    ['from,to,ref\nF7:2,C:1,Y1', /line 2, ref: Y1 is a coil, not a wire/],
+    ['from,to\n', /no wires/],
+  ])('refuses %j and changes nothing', (text, words) => {
+    const before = structuredClone(small);
+    expect(() => readWireList(text, small)).toThrow(words);
+    expect(small).toEqual(before);
+  });
+});
+
+function ngspice(netlist: string): string {
+  const folder = mkdtempSync(join(tmpdir(), 'spiraxis-netlist-'));
+  const file = join(folder, 'circuit.cir');
+  writeFileSync(file, netlist);
+  const done = spawnSync('ngspice', ['-b', file], { encoding: 'utf8' });
+  rmSync(folder, { recursive: true });
+  if (done.error) throw new Error('ngspice is not installed: apt-get install ngspice', { cause: done.error });
+  return done.stdout + done.stderr;
+}
+
+/** Volts an outside simulator finds for the netlist's nodes. */
+function simulated(netlist: string, names: readonly string[], alternating: boolean): number[] {
+  const wanted = names.filter((name) => name !== '0');
+  const prints = wanted.map((name) => (alternating ? `print vm(${name})` : `print v(${name})`));
+  const control = ['.control', 'set numdgt=12', alternating ? 'run' : 'op', ...prints, 'quit 0', '.endc'];
+  const printed = ngspice(netlist.replace(/\n\.end\n/, `\n${control.join('\n')}\n.end\n`));
+  return names.map((name) => {
+    if (name === '0') return 0;
+    const found = new RegExp(`v?m?\\(${name}\\)\\s*=\\s*([-+0-9.e]+)`, 'm').exec(printed);
+    if (!found) throw new Error(`no ${name} in:\n${printed.slice(0, 900)}`);
+    return Number(found[1]);
+  });
+}
+
+describe('netlists', () => {
+  const single = (circuit: Circuit) => {
+    const hertz = new Set(circuit.parts.flatMap((part) => (part.kind === 'source' ? [part.hz ?? 0] : [])));
+    return hertz.size === 1;
+  };
+
+  it.each(built.filter(([, circuit]) => single(circuit)))(
+    '%s: an outside simulator takes it and agrees on the operating point',
+    (_id, circuit) => {
+      const model = new CircuitModel(circuit);
+      const { nodeNames, frame, domains, alternating } = model.compiled;
+      const [pattern] = workingPatterns(model);
+      const setup: Setup = pattern!.setup;
+      const names = spiceNodes(nodeNames, frame);
+      const electrical = names.filter((_one, node) => domains[node] === 'electrical');
+      const theirs = simulated(
+        writeSpice(model, setup),
+        electrical,
+        alternating.some((one) => one === 1),
+      );
+      const { changed } = model.situation(setup).solve({ mode: 'live' });
+      let compared = 0;
+      electrical.forEach((name, at) => {
+        const ours = changed.pairVolts(names.indexOf(name), frame);
+        if (Number.isNaN(ours)) return;
+        compared++;
+        expect([
+          name,
+          Math.abs(Math.abs(theirs[at]!) - Math.abs(ours)) < 2e-4 * Math.abs(ours) + 2e-3,
+        ]).toEqual([name, true]);
+      });
+      expect(compared).toBeGreaterThan(1);
+    },
+  );
+
+  it.each(built)('%s comes back from its netlist as the circuit it was', (_id, circuit) => {
+    const model = new CircuitModel(circuit);
+    const again = readSpice(writeSpice(model, workingPatterns(model)[0]?.setup));
+    expect([...again.parts].sort((a, b) => (a.ref < b.ref ? -1 : 1))).toEqual(
+      [...circuit.parts].sort((a, b) => (a.ref < b.ref ? -1 : 1)),
+    );
+    expectSamePoints(circuit, again);
+  });
+
+  it('reads a plain one', () => {
+    const circuit = readSpice(
+      'a divider\nV1 in 0 DC 12\nR1 in mid 1k\nR2 mid 0 2k ; lower\nD1 0 mid\n.op\n.end\n',
+    );
+    const model = new CircuitModel(circuit);
+    const volts = model
+      .situation({})
+      .solve({ mode: 'live' })
+      .changed.pairVolts(model.compiled.nodeIndex.get('mid')!, model.compiled.frame);
+    expect(volts).toBeCloseTo(8, 3);
+  });
+
+  it.each([
+    ['t\nQ1 a b c', /line 2: "Q1" is no element this reads/],
+    ['t\nR1 a 0 ten', /line 2: "ten" is no figure of ohms/],
+    ['t\nR1 a 0 10\nR1 b 0 10', /line 3: "R1" stands on two lines/],
+    ['t\nL1 a 0 10m', /line 2: L1 has no resistance in series before it/],
+    ['t\n.end', /file: no element/],
+  ])('refuses %j by its line', (text, words) => {
+    expect(() => readSpice(text)).toThrow(words);
+  });
+});
+
+describe('machine archives', () => {
+  const machine = {
+    code: 'G-4',
+    name: 'Groomer OR-204',
+    functions: built.slice(0, 3).map(([id, circuit]) => ({ name: `Function ${id}`, circuit })),
+    book: [
+      {
+        system: 'maker' as const,
+        code: '14',
+        mode: '5',
+        means: 5,
+        text: 'too low',
+        function: 'Tilt',
+        part: 'Y7',
+        sheet: '3',
+        note: '',
+      },
+    ],
+    drawings: [
+      {
+        name: 'Sheet 3',
+        kind: 'image/png',
+        bytes: new Uint8Array([137, 80, 78, 71, 1, 2, 3]),
+        pins: [{ part: 'Y7', x: 0.5, y: 0.25 }],
+      },
+    ],
+  };
+
+  it('bring everything of a machine back, byte for byte the same each time', () => {
+    const bytes = writeMachineArchive(machine);
+    expect(writeMachineArchive(machine)).toEqual(bytes);
+    const again = readMachineArchive(bytes);
+    expect(again).toEqual(machine);
+    machine.functions.forEach(({ circuit }, at) => expectSamePoints(circuit, again.functions[at]!.circuit));
+  });
+
+  it('name the file and the field of a bad one', () => {
+    const bad = (files: Record<string, string>) =>
+      zipSync(Object.fromEntries(Object.entries(files).map(([name, text]) => [name, strToU8(text)])));
+    expect(() => readMachineArchive(strToU8('no zip at all'))).toThrow(/this is no ZIP file/);
+    expect(() => readMachineArchive(bad({ 'a.txt': 'x' }))).toThrow(/machine.json: is not in the archive/);
+    const head = {
+      format: 'spiraxis-machine',
+      version: 1,
+      code: 'A',
+      name: 'B',
+      functions: [{ name: 'f', file: 'f.json' }],
+    };
+    expect(() =>
+      readMachineArchive(bad({ 'machine.json': JSON.stringify(head), 'f.json': '{"parts":[]}' })),
+    ).toThrow(/^f.json, format/);
+    expect(() => readMachineArchive(bad({ 'machine.json': JSON.stringify({ ...head, code: '' }) }))).toThrow(
+      /machine.json, code/,
+    );
+  });
+});

@@ -41,6 +41,7 @@ async function seed(): Promise<void> {
       'job_codes',
       'entries',
       'jobs',
+      'function_versions',
       'functions',
       'code_book',
       'machines',
@@ -66,12 +67,17 @@ async function seed(): Promise<void> {
       for (const { name, circuit } of machine.functions) {
         const id = makeId(now - 500 * HOUR);
         functionIds.set(`${machine.code}|${name}`, { id, circuit });
+        const text = JSON.stringify(loadDemoCircuit(circuit));
         await db.execute('INSERT INTO functions (id, machine_id, name, circuit) VALUES (?, ?, ?, ?)', [
           id,
           machineId,
           name,
-          JSON.stringify(loadDemoCircuit(circuit)),
+          text,
         ]);
+        await db.execute(
+          'INSERT INTO function_versions (function_id, version, circuit, person, note, kept_at) VALUES (?, 1, ?, ?, ?, ?)',
+          [id, text, 'Henrike', 'First drawing', new Date(now - 500 * HOUR)],
+        );
       }
     }
     for (const job of JOBS) {

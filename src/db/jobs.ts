@@ -1,10 +1,8 @@
 import type { RowDataPacket } from 'mysql2/promise';
 import { z } from 'zod';
 import { circuitSchema } from '@/core/circuit/schema';
+import { jsonColumn } from './jsonColumn';
 import { pool, withTransaction } from './pool';
-
-const json = <S extends z.ZodType>(schema: S) =>
-  z.preprocess((value) => (typeof value === 'string' ? (JSON.parse(value) as unknown) : value), schema);
 
 const jobListRow = z.object({
   id: z.string(),
@@ -22,7 +20,10 @@ const jobRow = jobListRow.extend({
   function_id: z.string(),
   machine_id: z.string(),
   closed_at: z.date().nullable(),
-  circuit: json(circuitSchema),
+  /** Version of the function's circuit that the job was opened on, and the newest there is. */
+  function_version: z.coerce.number(),
+  newest_version: z.coerce.number(),
+  circuit: jsonColumn(circuitSchema),
 });
 export type JobRow = z.infer<typeof jobRow>;
 
@@ -40,7 +41,7 @@ const functionRow = z.object({
   name: z.string(),
   machine_code: z.string(),
   machine_name: z.string(),
-  circuit: json(circuitSchema),
+  circuit: jsonColumn(circuitSchema),
 });
 export type FunctionRow = z.infer<typeof functionRow>;
 
@@ -101,12 +102,13 @@ export async function countJobs(filter: JobFilter): Promise<number> {
   return Number(rows[0]?.n ?? 0);
 }
 
-/** A job with its circuit, or null. */
+/** A job with the circuit it was opened on, or null. */
 export async function findJob(number: number): Promise<JobRow | null> {
   const [rows] = await pool().query<RowDataPacket[]>(
-    `SELECT j.id, j.number, j.title, j.person, j.opened_at, j.closed_at, j.function_id, f.machine_id, f.circuit,
-       m.code AS machine_code, m.name AS machine_name, f.name AS function_name
+    `SELECT j.id, j.number, j.title, j.person, j.opened_at, j.closed_at, j.function_id, j.function_version,
+       f.version AS newest_version, f.machine_id, v.circuit, m.code AS machine_code, m.name AS machine_name, f.name AS function_name
      FROM jobs j JOIN functions f ON f.id = j.function_id JOIN machines m ON m.id = f.machine_id
+       JOIN function_versions v ON v.function_id = j.function_id AND v.version = j.function_version
      WHERE j.number = ?`,
     [number],
   );
@@ -148,8 +150,9 @@ export async function insertJob(job: {
     );
     const number = Number(rows[0]?.number ?? 400) + 1;
     await db.execute(
-      'INSERT INTO jobs (id, number, function_id, title, person, opened_at) VALUES (?, ?, ?, ?, ?, ?)',
-      [job.id, number, job.functionId, job.title, job.person, job.openedAt],
+      `INSERT INTO jobs (id, number, function_id, function_version, title, person, opened_at)
+       SELECT ?, ?, f.id, f.version, ?, ?, ? FROM functions f WHERE f.id = ?`,
+      [job.id, number, job.title, job.person, job.openedAt, job.functionId],
     );
     return number;
   });

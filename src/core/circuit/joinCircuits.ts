@@ -2,7 +2,7 @@ import type { Circuit, Part } from './schema';
 
 const MOST_PARTS = 400;
 /** Keys that describe a part to people and change nothing it does. */
-export const DESCRIBING: readonly string[] = [
+const DESCRIBING: readonly string[] = [
   'label',
   'place',
   'sheet',
@@ -51,9 +51,15 @@ export function joinCircuits(main: Circuit, other: Circuit): Circuit | null {
 
 /** What a part does, as text that is equal for equal parts. */
 function essence(part: Part): string {
-  return JSON.stringify(
-    Object.entries(part)
-      .filter(([key, value]) => !DESCRIBING.includes(key) && value !== undefined)
-      .sort(([a], [b]) => (a < b ? -1 : 1)),
-  );
+  return partText(part, DESCRIBING);
+}
+
+/** A part as text that is equal for equal parts, whatever order its keys stand in; some keys left out. */
+export function partText(part: Part, without: readonly string[] = []): string {
+  return JSON.stringify(part, (key, value: unknown) => {
+    if (without.includes(key)) return undefined;
+    return value && typeof value === 'object' && !Array.isArray(value)
+      ? Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)))
+      : value;
+  });
 }

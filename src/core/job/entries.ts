@@ -55,6 +55,8 @@ export const entrySchema = z.discriminatedUnion('type', [
   }),
   /** Another function of the machine is asked about as well: what it shares with this one counts for both. */
   entry('joined', { function: name }),
+  /** The job goes on with a later version of its drawing. */
+  entry('redrawn', { version: z.number().int().min(1) }),
   entry('noReach', { node: z.string().min(1) }),
   entry('skippedTest', { test: testSchema }),
   /** A point of the isolation plan closed, locked, released and proved. */

@@ -22,6 +22,8 @@ export interface JobState {
   codes: JobCode[];
   /** Other functions of the machine that are asked about as well. */
   joined: string[];
+  /** Version of the drawing it went over to; null while it stands on the one it was opened on. */
+  redrawn: number | null;
   /** Readings that count in the diagnosis, oldest first. */
   readings: PinnedReading[];
   /** Readings taken after the fix, oldest first. */
@@ -81,6 +83,7 @@ export function reduceJob(entries: readonly Entry[]): JobState {
     when: complaint?.body.when ?? [],
     codes: codesOf(all('code')),
     joined: [...new Set(all('joined').map(({ body }) => body.function))],
+    redrawn: last('redrawn')?.body.version ?? null,
     readings: pinned.filter(({ entry }) => entry.body.phase === undefined),
     after: pinned.filter(({ entry }) => entry.body.phase !== undefined),
     history: history.map((entry) => ({ entry, superseded: superseded.has(entry.id) })),

@@ -4,6 +4,7 @@ import { InputError } from '@/core/circuit/inputError';
 import { CircuitModel } from '@/core/circuit/model';
 import { bindTest } from '@/core/diagnosis/predict';
 import { entrySchema, type Entry } from '@/core/job/entries';
+import { reduceJob } from '@/core/job/reduceJob';
 import { appendEntries, EntryConflict, readEntries } from '@/db/entries';
 import { findJob } from '@/db/jobs';
 import { log } from '../serverLog';
@@ -37,6 +38,10 @@ export async function appendToJob(
     for (const entry of entries) {
       if (entry.type === 'reading') bindTest(model, entry.body.reading);
       if (entry.type === 'skippedTest') bindTest(model, entry.body.test);
+      if (entry.type !== 'redrawn') continue;
+      // On a new drawing every reading that counts must still mean something.
+      const { readings, after } = reduceJob([...before, ...entries]);
+      for (const { reading } of [...readings, ...after]) bindTest(model, reading);
     }
   } catch (error) {
     if (error instanceof SyntaxError) return problem('bad-input', 'The request is not JSON.');

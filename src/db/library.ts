@@ -1,0 +1,220 @@
+import type { PoolConnection, RowDataPacket } from 'mysql2/promise';
+import { v7 as uuidv7 } from 'uuid';
+import { z } from 'zod';
+import { circuitSchema, type Circuit } from '@/core/circuit/schema';
+import { pool, withTransaction } from './pool';
+import { jsonColumn } from './jsonColumn';
+
+/** Machines, their functions, and every version of each function's circuit. */
+
+const versionRow = z.object({
+  version: z.coerce.number(),
+  person: z.string(),
+  note: z.string(),
+  kept_at: z.date(),
+});
+export type VersionRow = z.infer<typeof versionRow>;
+
+const drawnFunctionRow = z.object({
+  id: z.string(),
+  name: z.string(),
+  version: z.coerce.number(),
+  machine_id: z.string(),
+  machine_code: z.string(),
+  machine_name: z.string(),
+  circuit: jsonColumn(circuitSchema),
+});
+export type DrawnFunctionRow = z.infer<typeof drawnFunctionRow>;
+
+/** A version that somebody else kept meanwhile. */
+export class VersionConflict extends Error {
+  readonly code = 'version-conflict';
+  constructor(
+    readonly functionName: string,
+    readonly version: number,
+  ) {
+    super(`"${functionName}" has version ${version} by now; open that one, and bring your change over`);
+  }
+}
+
+/** A name that is taken on the machine, or a machine's code that is. */
+export class NameTaken extends Error {
+  readonly code = 'name-taken';
+}
+
+export async function findFunction(id: string): Promise<DrawnFunctionRow | null> {
+  const [rows] = await pool().query<RowDataPacket[]>(
+    `SELECT f.id, f.name, f.version, f.circuit, f.machine_id, m.code AS machine_code, m.name AS machine_name
+     FROM functions f JOIN machines m ON m.id = f.machine_id WHERE f.id = ?`,
+    [id],
+  );
+  return rows[0] ? drawnFunctionRow.parse(rows[0]) : null;
+}
+
+/** Functions of a machine with their circuits, by name. */
+export async function drawnFunctions(machineId: string): Promise<DrawnFunctionRow[]> {
+  const [rows] = await pool().query<RowDataPacket[]>(
+    `SELECT f.id, f.name, f.version, f.circuit, f.machine_id, m.code AS machine_code, m.name AS machine_name
+     FROM functions f JOIN machines m ON m.id = f.machine_id WHERE m.id = ? ORDER BY f.name`,
+    [machineId],
+  );
+  return rows.map((row) => drawnFunctionRow.parse(row));
+}
+
+/** Versions of a function, the newest first. */
+export async function listVersions(functionId: string): Promise<VersionRow[]> {
+  const [rows] = await pool().query<RowDataPacket[]>(
+    'SELECT version, person, note, kept_at FROM function_versions WHERE function_id = ? ORDER BY version DESC LIMIT 200',
+    [functionId],
+  );
+  return rows.map((row) => versionRow.parse(row));
+}
+
+export async function readVersion(functionId: string, version: number): Promise<Circuit | null> {
+  const [rows] = await pool().query<RowDataPacket[]>(
+    'SELECT circuit FROM function_versions WHERE function_id = ? AND version = ?',
+    [functionId, version],
+  );
+  return rows[0] ? jsonColumn(circuitSchema).parse(rows[0].circuit) : null;
+}
+
+export async function addMachine(machine: { id?: string; code: string; name: string }): Promise<string> {
+  const id = machine.id ?? uuidv7();
+  await taken(() =>
+    pool().execute('INSERT INTO machines (id, code, name) VALUES (?, ?, ?)', [
+      id,
+      machine.code,
+      machine.name,
+    ]),
+  );
+  return id;
+}
+
+export async function renameMachine(id: string, name: string): Promise<void> {
+  await pool().execute('UPDATE machines SET name = ? WHERE id = ?', [name, id]);
+}
+
+export interface NewFunction {
+  id?: string;
+  machineId: string;
+  name: string;
+  circuit: Circuit;
+  person: string;
+  note: string;
+}
+
+/** Adds a function with the first version of its circuit. */
+export async function addFunction(fresh: NewFunction): Promise<string> {
+  return withTransaction((db) => insertFunction(db, fresh));
+}
+
+/** Adds a machine with all its functions, or nothing. */
+export async function addMachineWhole(
+  machine: { code: string; name: string },
+  functions: readonly Omit<NewFunction, 'machineId'>[],
+): Promise<string> {
+  return withTransaction(async (db) => {
+    const machineId = uuidv7();
+    await taken(() =>
+      db.execute('INSERT INTO machines (id, code, name) VALUES (?, ?, ?)', [
+        machineId,
+        machine.code,
+        machine.name,
+      ]),
+    );
+    for (const one of functions) await insertFunction(db, { ...one, machineId });
+    return machineId;
+  });
+}
+
+async function insertFunction(db: PoolConnection, fresh: NewFunction): Promise<string> {
+  const id = fresh.id ?? uuidv7();
+  const circuit = JSON.stringify(fresh.circuit);
+  await db.query('SELECT id FROM machines WHERE id = ? FOR UPDATE', [fresh.machineId]);
+  const [same] = await db.query<RowDataPacket[]>(
+    'SELECT id FROM functions WHERE machine_id = ? AND name = ?',
+    [fresh.machineId, fresh.name],
+  );
+  if (same.length > 0) throw new NameTaken(`This machine has a function "${fresh.name}" already.`);
+  await db.execute('INSERT INTO functions (id, machine_id, name, circuit, version) VALUES (?, ?, ?, ?, 1)', [
+    id,
+    fresh.machineId,
+    fresh.name,
+    circuit,
+  ]);
+  await insertVersion(db, id, 1, circuit, fresh.person, fresh.note);
+  return id;
+}
+
+export interface NewVersion {
+  functionId: string;
+  /** Version that was on the desk when the change began. */
+  basedOn: number;
+  circuit: Circuit;
+  /** New name, where it changed. */
+  name?: string;
+}
+
+/** Keeps new versions of one or several functions, all or none. Throws {@link VersionConflict} when one was overtaken. */
+export async function keepVersions(
+  versions: readonly NewVersion[],
+  person: string,
+  note: string,
+): Promise<number[]> {
+  return withTransaction(async (db) => {
+    const kept: number[] = [];
+    // Always locked in the same order: two people who share parts do not wait for each other.
+    for (const { functionId, basedOn, circuit, name } of versions.toSorted((a, b) =>
+      a.functionId < b.functionId ? -1 : 1,
+    )) {
+      const [rows] = await db.query<RowDataPacket[]>(
+        'SELECT name, version FROM functions WHERE id = ? FOR UPDATE',
+        [functionId],
+      );
+      const now = rows[0] ? Number(rows[0].version) : null;
+      if (now !== basedOn) throw new VersionConflict(String(rows[0]?.name ?? 'This function'), now ?? 0);
+      const text = JSON.stringify(circuit);
+      await db.execute(
+        'UPDATE functions SET circuit = ?, version = ?, name = COALESCE(?, name) WHERE id = ?',
+        [text, basedOn + 1, name ?? null, functionId],
+      );
+      await insertVersion(db, functionId, basedOn + 1, text, person, note);
+      kept.push(basedOn + 1);
+    }
+    return kept;
+  });
+}
+
+/** Takes a function out of the library; refused while a job stands on it. */
+export async function dropFunction(id: string): Promise<boolean> {
+  return withTransaction(async (db) => {
+    const [jobs] = await db.query<RowDataPacket[]>('SELECT id FROM jobs WHERE function_id = ? LIMIT 1', [id]);
+    if (jobs.length > 0) return false;
+    await db.execute('DELETE FROM functions WHERE id = ?', [id]);
+    return true;
+  });
+}
+
+async function insertVersion(
+  db: PoolConnection,
+  functionId: string,
+  version: number,
+  circuit: string,
+  person: string,
+  note: string,
+): Promise<void> {
+  await db.execute(
+    'INSERT INTO function_versions (function_id, version, circuit, person, note, kept_at) VALUES (?, ?, ?, ?, ?, ?)',
+    [functionId, version, circuit, person, note, new Date()],
+  );
+}
+
+async function taken<T>(work: () => Promise<T>): Promise<T> {
+  try {
+    return await work();
+  } catch (error) {
+    if (error instanceof Error && 'code' in error && error.code === 'ER_DUP_ENTRY')
+      throw new NameTaken('A machine of that code is in the shed already.');
+    throw error;
+  }
+}

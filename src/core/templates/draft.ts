@@ -66,6 +66,7 @@ export const battery = (volts: number, ref = 'G1', plus = 'B+', minus = 'GND'): 
   nodes: { '+': plus, '-': minus },
   volts,
   internalOhms: 0.02,
+  how: 'Battery switch off and locked, negative cable off',
   accessMinutes: 0.5,
 });
 export const line = (volts: number, ref = 'G1', hot = 'L1', neutral = 'N', hz = 60): Part => ({
@@ -76,6 +77,7 @@ export const line = (volts: number, ref = 'G1', hot = 'L1', neutral = 'N', hz = 
   volts,
   hz,
   internalOhms: 0.2,
+  how: 'Main switch off and locked',
   accessMinutes: 1,
 });
 export const fuse = (ref: string, amps: number): Item => ({ ref, kind: 'fuse', amps, accessMinutes: 0.4 });

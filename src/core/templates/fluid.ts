@@ -1,10 +1,20 @@
 import type { Circuit } from '../circuit/schema';
 import { battery, coil, contact, Draft, fuse, line, pin, wire } from './draft';
 
+const SHUT = 'Shut-off valve closed, locked and vented';
+
 /** Air preparation up to node P. */
 function airTo(draft: Draft, kPa = 700, set = 600): Draft {
   return draft
-    .add({ ref: 'P0', kind: 'airSupply', label: 'Air main', nodes: { out: 'P0' }, kPa, accessMinutes: 0.3 })
+    .add({
+      ref: 'P0',
+      kind: 'airSupply',
+      label: 'Air main',
+      nodes: { out: 'P0' },
+      kPa,
+      how: SHUT,
+      accessMinutes: 0.3,
+    })
     .run(
       'P0',
       'P',
@@ -93,6 +103,7 @@ export function vacuumVent({ volts = 12.6, ohms = 28 } = {}): Circuit {
     .add({
       ref: 'P0',
       kind: 'airSupply',
+      how: 'Vacuum shut off and vented',
       label: 'Vacuum pump',
       nodes: { out: 'V0' },
       kPa: -75,
@@ -110,7 +121,7 @@ export function vacuumVent({ volts = 12.6, ohms = 28 } = {}): Circuit {
 export function airSwitch({ volts = 24.2 } = {}): Circuit {
   const draft = new Draft('Low-pressure air switch').control('air', 'off', 'on').add(battery(volts));
   draft
-    .add({ ref: 'P0', kind: 'airSupply', nodes: { out: 'P0' }, kPa: 12, restriction: 0.1 })
+    .add({ ref: 'P0', kind: 'airSupply', nodes: { out: 'P0' }, kPa: 12, restriction: 0.1, how: SHUT })
     .run('P0', 'P1', { ref: 'H1', kind: 'hose', restriction: 0.2 })
     .add({
       ref: 'B1',
@@ -175,7 +186,7 @@ export function compressorControl({ volts = 120 } = {}): Circuit {
       contact('S1', { main: ['on'] }),
       wire('W1', 0.05),
     )
-    .add({ ref: 'P1', kind: 'airSupply', label: 'Receiver', nodes: { out: 'P1' }, kPa: 520 })
+    .add({ ref: 'P1', kind: 'airSupply', label: 'Receiver', nodes: { out: 'P1' }, kPa: 520, how: SHUT })
     .run('P1', 'P2', { ref: 'H1', kind: 'hose' })
     .add({
       ref: 'B1',
@@ -221,7 +232,14 @@ export function hydraulicLift({ volts = 25.2, ohms = 19 } = {}): Circuit {
       side: 'low',
       codes: { '5': { belowAmps: 0.2 }, '6': { aboveAmps: 2.2 } },
     })
-    .add({ ref: 'P1', kind: 'pump', nodes: { out: 'P' }, kPa: 16_000, restriction: 10 })
+    .add({
+      ref: 'P1',
+      kind: 'pump',
+      nodes: { out: 'P' },
+      kPa: 16_000,
+      restriction: 10,
+      how: 'Pump off, pressure let down to the tank',
+    })
     .add({
       ref: 'Q1',
       kind: 'valve',

@@ -1,0 +1,134 @@
+import type { Part } from '@/core/circuit/schema';
+
+/** One figure or word of a part that its form asks for. */
+export interface PartField {
+  key: string;
+  label: string;
+  unit?: string;
+  /** Choices; free text or a figure where there are none. */
+  choices?: readonly string[];
+  text?: boolean;
+  /** Said beside the field. */
+  hint?: string;
+}
+
+const figure = (key: string, label: string, unit = '', hint?: string): PartField => ({
+  key,
+  label,
+  unit,
+  ...(hint ? { hint } : {}),
+});
+const tolerance = figure('tolerance', 'Spread', '', 'share: 0.08 is 8 %');
+
+const OWN: Readonly<Partial<Record<Part['kind'], readonly PartField[]>>> = {
+  source: [
+    figure('volts', 'Volts', 'V'),
+    figure('hz', 'Frequency', 'Hz', '0 is direct current'),
+    figure('internalOhms', 'Inside', 'Ω'),
+    { key: 'how', label: 'How it is cut off', text: true },
+  ],
+  transformer: [
+    figure('ratio', 'Primary over secondary'),
+    figure('va', 'Rating', 'VA'),
+    figure('internalOhms', 'Inside', 'Ω'),
+  ],
+  fuse: [figure('amps', 'Rating', 'A'), figure('ohms', 'Cold', 'Ω')],
+  breaker: [figure('amps', 'Rating', 'A'), figure('ohms', 'Closed', 'Ω')],
+  wire: [
+    figure('ohms', 'Resistance', 'Ω', 'or length and gauge'),
+    figure('lengthMetres', 'Length', 'm'),
+    figure('mm2', 'Area', 'mm²'),
+    { key: 'awg', label: 'AWG' },
+    { key: 'colour', label: 'Colour', text: true },
+    { key: 'mark', label: 'Mark', text: true },
+    { key: 'bundle', label: 'Bundle', text: true, hint: 'wires of one bundle can short together' },
+  ],
+  pin: [{ key: 'connector', label: 'Plug', text: true }, figure('ohms', 'Contact', 'Ω')],
+  switch: [
+    figure('ohms', 'Closed', 'Ω'),
+    { key: 'safety', label: 'Guards a person or a limit', choices: ['yes', 'no'] },
+  ],
+  relay: [
+    figure('ohms', 'Coil', 'Ω'),
+    figure('pickUpVolts', 'Picks up at', 'V'),
+    figure('dropOutVolts', 'Drops out at', 'V'),
+    figure('contactOhms', 'Contact', 'Ω'),
+    figure('henries', 'Inductance', 'H'),
+    tolerance,
+  ],
+  coil: [
+    figure('ohms', 'Resistance at 20 °C', 'Ω'),
+    tolerance,
+    figure('pullInAmps', 'Pulls in at', 'A'),
+    figure('holdAmps', 'Holds down to', 'A'),
+    figure('henries', 'Inductance', 'H'),
+    { key: 'holdsLoad', label: 'A load comes down without it', choices: ['yes', 'no'] },
+  ],
+  diode: [figure('forwardVolts', 'Forward', 'V')],
+  resistor: [figure('ohms', 'Resistance', 'Ω'), tolerance],
+  lamp: [figure('ohms', 'Hot resistance', 'Ω'), tolerance],
+  heater: [figure('ohms', 'Resistance', 'Ω'), tolerance],
+  motor: [figure('ohms', 'Running resistance', 'Ω'), tolerance],
+  sensor3: [figure('ohms', 'End to end', 'Ω'), tolerance],
+  driver: [
+    { key: 'side', label: 'Switches', choices: ['high', 'low'] },
+    figure('limitAmps', 'Limits at', 'A'),
+    figure('ohms', 'On', 'Ω'),
+  ],
+  timer: [figure('seconds', 'Closed for', 's')],
+  airSupply: [figure('kPa', 'Pressure', 'kPa'), { key: 'how', label: 'How it is cut off', text: true }],
+  pump: [figure('kPa', 'Pressure', 'kPa'), { key: 'how', label: 'How it is cut off', text: true }],
+  regulator: [figure('kPa', 'Set to', 'kPa')],
+  check: [figure('crackingKPa', 'Opens at', 'kPa')],
+  hose: [figure('restriction', 'Loss', 'kPa per L/min')],
+  throttle: [figure('restriction', 'Loss', 'kPa per L/min')],
+  valve: [
+    { key: 'ways', label: 'Ways', choices: ['2/2', '3/2', '5/2', '5/3'] },
+    { key: 'coil', label: 'Shifted by coil', text: true },
+    { key: 'coil2', label: 'And the other way by', text: true },
+    { key: 'atRest', label: 'Port 1 at rest', choices: ['closed', 'open'] },
+    figure('pilotKPa', 'Needs to shift', 'kPa'),
+  ],
+  cylinder: [
+    figure('frictionKPa', 'Moves from', 'kPa'),
+    figure('springKPa', 'Spring', 'kPa'),
+    figure('areaRatio', 'Rod side share'),
+  ],
+  vacuumActuator: [figure('pullKPa', 'Pulls at', 'kPa below')],
+  pressureSwitch: [
+    figure('makeKPa', 'Operates at', 'kPa'),
+    figure('breakKPa', 'Goes back at', 'kPa'),
+    { key: 'contact', label: 'Contact', choices: ['NO', 'NC'] },
+  ],
+};
+
+const COMMON: readonly PartField[] = [
+  { key: 'label', label: 'What it is called', text: true },
+  { key: 'place', label: 'Where it sits', text: true },
+  { key: 'sheet', label: 'Sheet', text: true },
+  { key: 'square', label: 'Square', text: true },
+  figure('accessMinutes', 'To reach it', 'min'),
+];
+
+/** Fields of a part's form: what its kind is made of first, then where to find it. */
+export function partFields(kind: Part['kind']): readonly PartField[] {
+  return [...(OWN[kind] ?? []), ...COMMON];
+}
+
+/** A field's value as it stands in the form. */
+export function fieldText(part: Part, { key, choices }: PartField): string {
+  const value = (part as unknown as Record<string, unknown>)[key];
+  if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  if (value === undefined && choices?.includes('no')) return 'no';
+  return typeof value === 'string' || typeof value === 'number' ? String(value) : '';
+}
+
+/** What a typed field means for the part; an empty one is taken off. */
+export function fieldValue(field: PartField, typed: string): unknown {
+  const text = typed.trim();
+  if (text === '') return undefined;
+  if (field.choices?.includes('no')) return text === 'yes' ? true : undefined;
+  if (field.choices || field.text) return text;
+  const value = Number(text.replace(',', '.'));
+  return Number.isFinite(value) ? value : text;
+}

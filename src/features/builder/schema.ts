@@ -1,0 +1,37 @@
+import { z } from 'zod';
+import { circuitSchema, type Circuit } from '@/core/circuit/schema';
+
+/** What is sent when a drawing is kept. */
+export const keepSchema = z.object({
+  machine: z.string().min(1).max(20),
+  /** Null for a function that is new. */
+  functionId: z.uuid().nullable(),
+  basedOn: z.number().int().min(0),
+  name: z.string().trim().min(2, 'Give the function a name.').max(160),
+  person: z.string().trim().min(1, 'Say who keeps it.').max(60),
+  note: z.string().trim().max(300),
+  circuit: circuitSchema,
+  /** Other functions that share a changed part and take the change too. */
+  also: z.array(z.uuid()).max(500),
+});
+export type KeepRequest = z.infer<typeof keepSchema>;
+
+export type KeepAnswer = { trouble: string; field?: string } | { functionId: string; version: number };
+
+/** Another function of the machine, as far as a drawing needs it. */
+export interface Sibling {
+  id: string;
+  name: string;
+  version: number;
+  circuit: Circuit;
+}
+
+export interface OpenDrawing {
+  machine: { code: string; name: string };
+  functionId: string | null;
+  name: string;
+  version: number;
+  circuit: Circuit;
+  versions: { version: number; person: string; note: string; at: string }[];
+  siblings: Sibling[];
+}

@@ -1,0 +1,108 @@
+'use server';
+
+import { revalidatePath } from 'next/cache';
+import { emptyDrawing } from '@/core/build/layChain';
+import { InputError } from '@/core/circuit/inputError';
+import { CircuitModel } from '@/core/circuit/model';
+import type { Circuit } from '@/core/circuit/schema';
+import { shareChanges } from '@/core/circuit/shareChanges';
+import { TEMPLATES } from '@/core/templates/templates';
+import { findMachine } from '@/db/jobs';
+import {
+  addFunction,
+  drawnFunctions,
+  findFunction,
+  keepVersions,
+  listVersions,
+  NameTaken,
+  readVersion,
+  VersionConflict,
+} from '@/db/library';
+import { log } from '../serverLog';
+import { keepSchema, type KeepAnswer, type OpenDrawing } from './schema';
+
+/** A function's drawing on the desk; a new one, from a template where one is named. Null when there is none. */
+export async function openDrawing(
+  code: string,
+  { functionId, template }: { functionId?: string; template?: string },
+): Promise<OpenDrawing | null> {
+  const machine = await findMachine(code);
+  if (!machine) return null;
+  const functions = await drawnFunctions(machine.id);
+  const own = functionId === undefined ? null : (functions.find(({ id }) => id === functionId) ?? null);
+  if (functionId !== undefined && !own) return null;
+  const made = TEMPLATES.find(({ id }) => id === template);
+  return {
+    machine: { code: machine.code, name: machine.name },
+    functionId: own?.id ?? null,
+    name: own?.name ?? made?.title ?? '',
+    version: own?.version ?? 0,
+    circuit: own?.circuit ?? made?.build() ?? emptyDrawing('').circuit,
+    versions: own
+      ? (await listVersions(own.id)).map(({ version, person, note, kept_at }) => ({
+          version,
+          person,
+          note,
+          at: kept_at.toISOString(),
+        }))
+      : [],
+    siblings: functions
+      .filter(({ id }) => id !== own?.id)
+      .map(({ id, name, version, circuit }) => ({ id, name, version, circuit })),
+  };
+}
+
+/** A version of a function, for comparing; null when there is none. */
+export async function openVersion(functionId: string, version: number): Promise<Circuit | null> {
+  return (await findFunction(functionId)) ? readVersion(functionId, version) : null;
+}
+
+/** Keeps a drawing as a new version, and the parts it shares in every function that is named. All or nothing. */
+export async function keepDrawing(request: unknown): Promise<KeepAnswer> {
+  const parsed = keepSchema.safeParse(request);
+  if (!parsed.success) {
+    const issue = parsed.error.issues[0]!;
+    return { trouble: issue.message, field: String(issue.path[0] ?? '') };
+  }
+  const { machine: code, functionId, basedOn, name, person, note, also } = parsed.data;
+  const circuit = { ...parsed.data.circuit, name };
+  const machine = await findMachine(code);
+  if (!machine) return { trouble: `There is no machine ${code} any more.` };
+  try {
+    new CircuitModel(circuit);
+    const functions = await drawnFunctions(machine.id);
+    const same = functions.find((one) => one.name === name && one.id !== functionId);
+    if (same) return { trouble: `This machine has a function “${name}” already.`, field: 'name' };
+    if (functionId === null) {
+      const id = await addFunction({
+        machineId: machine.id,
+        name,
+        circuit,
+        person,
+        note: note || 'First drawing',
+      });
+      done(code, name, person, 1);
+      return { functionId: id, version: 1 };
+    }
+    const own = functions.find(({ id }) => id === functionId);
+    if (!own) return { trouble: 'This function is not on the machine any more. Keep it under a new name.' };
+    const others = functions.flatMap((other) => {
+      if (!also.includes(other.id)) return [];
+      const shared = shareChanges(own.circuit, circuit, other.circuit);
+      return shared ? [{ functionId: other.id, basedOn: other.version, circuit: shared }] : [];
+    });
+    for (const other of others) new CircuitModel(other.circuit);
+    await keepVersions([{ functionId, basedOn, circuit, name }, ...others], person, note);
+    done(code, name, person, basedOn + 1);
+    return { functionId, version: basedOn + 1 };
+  } catch (error) {
+    if (error instanceof InputError || error instanceof VersionConflict || error instanceof NameTaken)
+      return { trouble: error.message };
+    throw error;
+  }
+}
+
+function done(code: string, name: string, person: string, version: number): void {
+  log.info({ machine: code, function: name, person, version }, 'drawing kept');
+  revalidatePath(`/machines/${code}`);
+}

@@ -36,6 +36,9 @@ export function Brand() {
             <Link href="/">The shed</Link>
           </DropdownMenu.Item>
           <DropdownMenu.Item asChild className="flex min-h-11 items-center px-4 data-highlighted:bg-pencil-t">
+            <Link href="/machines">Machines</Link>
+          </DropdownMenu.Item>
+          <DropdownMenu.Item asChild className="flex min-h-11 items-center px-4 data-highlighted:bg-pencil-t">
             <Link href="/codes">Codes and bus logs</Link>
           </DropdownMenu.Item>
           <DropdownMenu.Item asChild className="flex min-h-11 items-center px-4 data-highlighted:bg-pencil-t">

@@ -1,4 +1,5 @@
 import type { Metadata } from 'next';
+import Link from 'next/link';
 import { functionChoices } from '@/features/job/functionChoices';
 import { NewJobForm } from '@/features/job/NewJobForm';
 import { Brand } from '@/ui/Brand';
@@ -6,7 +7,12 @@ import { Brand } from '@/ui/Brand';
 export const metadata: Metadata = { title: 'New job' };
 export const dynamic = 'force-dynamic';
 
-export default async function NewJobPage() {
+export default async function NewJobPage({
+  searchParams,
+}: {
+  searchParams: Promise<{ function?: string | string[] }>;
+}) {
+  const { function: wanted } = await searchParams;
   const functions = await functionChoices();
   return (
     <div className="flex min-h-dvh flex-col">
@@ -16,9 +22,15 @@ export default async function NewJobPage() {
       </header>
       <main className="flex-1 bg-sheet px-6 py-7 max-tablet:px-3">
         {functions.length === 0 ? (
-          <p>No machine has a circuit yet, so no job can be opened.</p>
+          <p>
+            No machine has a circuit yet, so no job can be opened.{' '}
+            <Link className="underline underline-offset-4" href="/machines">
+              Draw a function first
+            </Link>
+            .
+          </p>
         ) : (
-          <NewJobForm functions={functions} />
+          <NewJobForm functions={functions} {...(typeof wanted === 'string' ? { wanted } : {})} />
         )}
       </main>
     </div>

@@ -6,7 +6,7 @@ import { InputError } from '@/core/circuit/inputError';
 import { CircuitModel } from '@/core/circuit/model';
 import type { Circuit } from '@/core/circuit/schema';
 import { shareChanges } from '@/core/circuit/shareChanges';
-import { TEMPLATES } from '@/core/templates/templates';
+import { TEMPLATES, type Template } from '@/core/templates/templates';
 import { findMachine } from '@/db/jobs';
 import {
   addFunction,
@@ -24,7 +24,11 @@ import { keepSchema, type KeepAnswer, type OpenDrawing } from './schema';
 /** A function's drawing on the desk; a new one, from a template where one is named. Null when there is none. */
 export async function openDrawing(
   code: string,
-  { functionId, template }: { functionId?: string; template?: string },
+  {
+    functionId,
+    template,
+    values = {},
+  }: { functionId?: string; template?: string; values?: Readonly<Record<string, number>> },
 ): Promise<OpenDrawing | null> {
   const machine = await findMachine(code);
   if (!machine) return null;
@@ -37,7 +41,7 @@ export async function openDrawing(
     functionId: own?.id ?? null,
     name: own?.name ?? made?.title ?? '',
     version: own?.version ?? 0,
-    circuit: own?.circuit ?? made?.build() ?? emptyDrawing('').circuit,
+    circuit: own?.circuit ?? (made ? builtFrom(made, values) : emptyDrawing('').circuit),
     versions: own
       ? (await listVersions(own.id)).map(({ version, person, note, kept_at }) => ({
           version,
@@ -50,6 +54,15 @@ export async function openDrawing(
       .filter(({ id }) => id !== own?.id)
       .map(({ id, name, version, circuit }) => ({ id, name, version, circuit })),
   };
+}
+
+/** A template with the values given for what it asks; one that is out of its bounds is left at the usual. */
+function builtFrom({ fields, build }: Template, values: Readonly<Record<string, number>>): Circuit {
+  const given = fields.flatMap(({ key, least, most }) => {
+    const value = values[key];
+    return value !== undefined && value >= least && value <= most ? [[key, value] as const] : [];
+  });
+  return build(Object.fromEntries(given));
 }
 
 /** A version of a function, for comparing; null when there is none. */

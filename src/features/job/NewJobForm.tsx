@@ -15,9 +15,18 @@ const ANSWERS = ['works', 'weak', 'dead'] as const;
 const FIELD = 'mt-1 block min-h-11 w-full border-[1.5px] border-edge bg-sheet px-3 text-[17px]';
 
 /** Opens a job: which function, what fails, and what still works. */
-export function NewJobForm({ functions }: { functions: readonly FunctionChoice[] }) {
+export function NewJobForm({
+  functions,
+  wanted,
+}: {
+  functions: readonly FunctionChoice[];
+  /** Function to begin with. */
+  wanted?: string;
+}) {
   const [state, action, pending] = useActionState<NewJobState, FormData>(openNewJob, { trouble: null });
-  const [chosen, setChosen] = useState(functions[0]?.id ?? '');
+  const [chosen, setChosen] = useState(
+    () => (functions.find(({ id }) => id === wanted) ?? functions[0])?.id ?? '',
+  );
   const [title, setTitle] = useState('');
   const [words, setWords] = useState('');
   const [person, setPerson] = useState('');

@@ -97,6 +97,7 @@ export function Palette() {
           ),
         )}
         {found.machines.flatMap(({ code, name }) => [
+          item(`machine ${code}`, `/machines/${code}`, `${code} ${name}`, `${code} ${name} functions draw`),
           item(`codes ${code}`, `/machines/${code}/codes`, `Code book of ${code}`, `${code} ${name}`),
           item(`drawings ${code}`, `/machines/${code}/drawings`, `Drawings of ${code}`, `${code} ${name}`),
           item(`bus ${code}`, `/machines/${code}/bus`, `Bus of ${code}`, `${code} ${name}`),
@@ -104,6 +105,8 @@ export function Palette() {
         {item('shed', '/', 'The shed', 'jobs in hand')}
         {item('closed', '/?show=closed', 'Jobs handed over', 'closed')}
         {item('new', '/new', 'New job', 'open')}
+        {item('machines', '/machines', 'Machines', 'functions library archive')}
+        {item('tables', '/tables', 'Reference tables', 'gauge fuse coil contact insulation')}
         {item('policy', '/policy', 'Site policy', 'jumpers live work order')}
         {item('logs', '/codes', 'Codes and bus logs', 'decode paste log')}
       </Command.List>

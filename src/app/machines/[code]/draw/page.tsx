@@ -1,0 +1,31 @@
+import type { Metadata } from 'next';
+import { notFound } from 'next/navigation';
+import { DrawScreen } from '@/features/builder/DrawScreen';
+import { openDrawing } from '@/features/builder/server';
+
+interface Props {
+  params: Promise<{ code: string }>;
+  searchParams: Promise<Record<string, string | string[] | undefined>>;
+}
+
+export async function generateMetadata({ params }: Props): Promise<Metadata> {
+  return { title: `Draw, ${decodeURIComponent((await params).code)}` };
+}
+
+export default async function DrawPage({ params, searchParams }: Props) {
+  const query = await searchParams;
+  const one = (key: string) => (typeof query[key] === 'string' ? query[key] : undefined);
+  const values = Object.fromEntries(
+    Object.entries(query).flatMap(([key, value]) =>
+      key.startsWith('value.') && typeof value === 'string' ? [[key.slice(6), Number(value)]] : [],
+    ),
+  );
+  const desk = await openDrawing(decodeURIComponent((await params).code), {
+    ...(one('function') ? { functionId: one('function')! } : {}),
+    ...(one('template') ? { template: one('template')! } : {}),
+    values,
+  });
+  if (!desk) notFound();
+  // A kept version is a desk of its own: what was typed before does not reach into it.
+  return <DrawScreen key={`${desk.functionId} ${desk.version} ${one('template') ?? ''}`} desk={desk} />;
+}

@@ -1,0 +1,26 @@
+import type { Metadata } from 'next';
+import { notFound } from 'next/navigation';
+import { MachineScreen } from '@/features/machines/MachineScreen';
+import { openMachine } from '@/features/machines/server';
+import { PageHead } from '@/ui/PageHead';
+
+interface Props {
+  params: Promise<{ code: string }>;
+}
+
+export async function generateMetadata({ params }: Props): Promise<Metadata> {
+  return { title: decodeURIComponent((await params).code) };
+}
+
+export default async function MachinePage({ params }: Props) {
+  const open = await openMachine(decodeURIComponent((await params).code));
+  if (!open) notFound();
+  return (
+    <div className="flex min-h-dvh flex-col bg-sheet">
+      <PageHead title={open.machine.code} under={open.machine.name} />
+      <main className="flex-1">
+        <MachineScreen {...open} />
+      </main>
+    </div>
+  );
+}

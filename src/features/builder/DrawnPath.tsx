@@ -1,0 +1,60 @@
+'use client';
+
+import { useMemo, useState } from 'react';
+import type { CircuitModel } from '@/core/circuit/model';
+import { findLanes } from '@/core/path/lanes';
+import { layoutPath } from '@/core/path/layoutPath';
+import { PathFigure } from '@/ui/path/PathFigure';
+import { Nothing } from '@/ui/sheet';
+import { useBox } from '@/ui/useBox';
+import { useRef } from 'react';
+import { evenStandings } from '../test/evenStandings';
+
+const NONE: ReadonlySet<number> = new Set();
+
+/** How the path of this drawing will stand on the test screen: no doubt wound on it yet. */
+export function DrawnPath({ model }: { model: CircuitModel }) {
+  const frame = useRef<HTMLDivElement>(null);
+  const { width } = useBox(frame);
+  const lanes = useMemo(() => findLanes(model), [model]);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const lane = lanes.lanes.find(({ id }) => id === chosen) ?? lanes.lanes[0];
+  const standings = useMemo(
+    () => evenStandings(model.compiled.parts.length).map((one) => ({ ...one, turns: 0 })),
+    [model],
+  );
+  const layout = useMemo(
+    () => (lane ? layoutPath(model, lanes, lane, { width, standings, asked: [] }) : null),
+    [model, lanes, lane, width, standings],
+  );
+  return (
+    <div ref={frame} className="h-full w-full overflow-auto bg-sheet">
+      {layout ? (
+        <PathFigure
+          layout={layout}
+          parts={model.compiled.parts}
+          standings={standings}
+          pins={[]}
+          spans={[]}
+          leads={null}
+          tag={{ left: 0, right: 0, drop: 0 }}
+          typed=""
+          statement={[]}
+          noReach={NONE}
+          apart={NONE}
+          closed={NONE}
+          dead={false}
+          nameOf={(node) => model.compiled.nodeNames[node] ?? ''}
+          stale={false}
+          onPoint={() => undefined}
+          onLane={setChosen}
+          onRun={() => undefined}
+        />
+      ) : (
+        <div className="px-6">
+          <Nothing>No load yet that a path could be drawn to.</Nothing>
+        </div>
+      )}
+    </div>
+  );
+}

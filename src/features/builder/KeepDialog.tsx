@@ -1,0 +1,133 @@
+'use client';
+
+import { Dialog } from 'radix-ui';
+import { useState } from 'react';
+import { shareChanges } from '@/core/circuit/shareChanges';
+import type { Circuit } from '@/core/circuit/schema';
+import { Field, FIELD, MainKey, PlainKey, Trouble } from '@/ui/sheet';
+import type { OpenDrawing } from './schema';
+import { keepDrawing } from './server';
+
+/** Keeping a drawing: under which name, by whom, why, and in which other functions its shared parts change too. */
+export function KeepDialog({
+  open,
+  onOpen,
+  desk,
+  basedOn,
+  circuit,
+  onKept,
+}: {
+  open: boolean;
+  onOpen: (open: boolean) => void;
+  desk: OpenDrawing;
+  basedOn: number;
+  circuit: Circuit;
+  onKept: (functionId: string, version: number) => void;
+}) {
+  const [name, setName] = useState(desk.name || circuit.name);
+  const [person, setPerson] = useState('');
+  const [note, setNote] = useState('');
+  const [left, setLeft] = useState<readonly string[]>([]);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+  const touched = desk.siblings.filter(
+    (sibling) => desk.functionId !== null && shareChanges(desk.circuit, circuit, sibling.circuit) !== null,
+  );
+  const keep = async () => {
+    setBusy(true);
+    const answer = await keepDrawing({
+      machine: desk.machine.code,
+      functionId: desk.functionId,
+      basedOn,
+      name,
+      person,
+      note,
+      circuit,
+      also: touched.map(({ id }) => id).filter((id) => !left.includes(id)),
+    }).catch(() => ({
+      trouble: 'The server does not answer. The drawing is safe on this device; try again.',
+    }));
+    setBusy(false);
+    if ('trouble' in answer) setTrouble(answer.trouble);
+    else onKept(answer.functionId, answer.version);
+  };
+  return (
+    <Dialog.Root open={open} onOpenChange={onOpen}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-film/70" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-20 left-1/2 z-50 max-h-[80vh] w-[560px] max-w-[calc(100vw-24px)] -translate-x-1/2 overflow-y-auto border-2 border-ink bg-sheet p-5 text-ink"
+        >
+          <Dialog.Title className="text-[21px] font-[800]">
+            Keep it {desk.functionId ? `as version ${basedOn + 1}` : `on ${desk.machine.code}`}
+          </Dialog.Title>
+          <form
+            className="mt-3 grid gap-3"
+            onSubmit={(event) => {
+              event.preventDefault();
+              void keep();
+            }}
+          >
+            <Field label="What the function is called">
+              <input
+                className={FIELD}
+                value={name}
+                onChange={(event) => setName(event.target.value)}
+                maxLength={160}
+              />
+            </Field>
+            <Field label="Who keeps it">
+              <input
+                className={FIELD}
+                value={person}
+                onChange={(event) => setPerson(event.target.value)}
+                maxLength={60}
+              />
+            </Field>
+            <Field label="What changed, and why">
+              <input
+                className={FIELD}
+                value={note}
+                onChange={(event) => setNote(event.target.value)}
+                maxLength={300}
+              />
+            </Field>
+            {touched.length > 0 ? (
+              <fieldset>
+                <legend className="text-[15.5px] font-[700]">Shared parts change in these as well</legend>
+                {touched.map(({ id, name: other }) => (
+                  <label key={id} className="flex min-h-11 items-center gap-3">
+                    <input
+                      type="checkbox"
+                      className="size-5"
+                      checked={!left.includes(id)}
+                      onChange={(event) =>
+                        setLeft(event.target.checked ? left.filter((one) => one !== id) : [...left, id])
+                      }
+                    />
+                    {other}
+                  </label>
+                ))}
+              </fieldset>
+            ) : null}
+            {desk.functionId ? (
+              <p className="text-[15.5px] text-ink2">
+                Jobs that are open keep the version they were opened on, until somebody takes the new one.
+              </p>
+            ) : null}
+            {trouble ? <Trouble>{trouble}</Trouble> : null}
+            <div className="flex gap-3">
+              <MainKey type="submit" disabled={busy}>
+                {busy ? 'Keeping' : 'Keep it'}
+              </MainKey>
+              <Dialog.Close asChild>
+                <PlainKey>Not yet</PlainKey>
+              </Dialog.Close>
+            </div>
+          </form>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}

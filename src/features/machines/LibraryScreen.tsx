@@ -1,0 +1,144 @@
+'use client';
+
+import { FileUp } from 'lucide-react';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useActionState, useRef, useState } from 'react';
+import type { MachineRow } from '@/db/jobs';
+import { Field, FIELD, Heading, MainKey, Nothing, PlainKey, Trouble } from '@/ui/sheet';
+import { createMachine } from './server';
+
+/** Every machine of the shed, and a new one by hand or from an archive. */
+export function LibraryScreen({ machines }: { machines: readonly MachineRow[] }) {
+  const [answer, create, busy] = useActionState(createMachine, { trouble: null });
+  const [find, setFind] = useState('');
+  const wanted = find.trim().toLowerCase();
+  const shown = machines.filter(({ code, name }) => `${code} ${name}`.toLowerCase().includes(wanted));
+  return (
+    <div className="grid gap-x-9 px-6 pb-8 max-tablet:px-3 desk:grid-cols-[minmax(0,1fr)_380px]">
+      <section aria-labelledby="machines" className="min-w-0">
+        <Heading id="machines" aside={`${machines.length} in the shed`}>
+          Machines
+        </Heading>
+        {machines.length > 12 ? (
+          <Field label="Find" className="max-w-[360px] py-2">
+            <input
+              className={FIELD}
+              value={find}
+              data-find
+              onChange={(event) => setFind(event.target.value)}
+            />
+          </Field>
+        ) : null}
+        {machines.length === 0 ? <Nothing>No machine yet. Add the first one here.</Nothing> : null}
+        {machines.length > 0 && shown.length === 0 ? <Nothing>No machine is called “{find}”.</Nothing> : null}
+        <ul>
+          {shown.map(({ code, name, functions, open_jobs }) => (
+            <li key={code} className="border-b-[1.5px] border-rule">
+              <Link
+                href={`/machines/${encodeURIComponent(code)}`}
+                className="grid min-h-[60px] grid-cols-[110px_minmax(0,1fr)_auto] items-center gap-x-4 py-1"
+              >
+                <span className="fig-bold truncate text-[21px]">{code}</span>
+                <span className="min-w-0 break-words">{name}</span>
+                <span className="text-[15.5px] text-ink2">
+                  {functions === 1 ? '1 function' : `${functions} functions`}
+                  {open_jobs > 0 ? `, ${open_jobs === 1 ? '1 job' : `${open_jobs} jobs`} in hand` : ''}
+                </span>
+              </Link>
+            </li>
+          ))}
+        </ul>
+      </section>
+      <div>
+        <section aria-labelledby="new-machine">
+          <Heading id="new-machine">New machine</Heading>
+          <form action={create} className="grid gap-3 pt-2">
+            <Field label="Code">
+              <input
+                className={FIELD}
+                name="code"
+                placeholder="G-5"
+                maxLength={20}
+                aria-invalid={answer.field === 'code'}
+              />
+            </Field>
+            <Field label="What it is">
+              <input className={FIELD} name="name" placeholder="Groomer OR-205" maxLength={120} />
+            </Field>
+            {answer.trouble ? <Trouble>{answer.trouble}</Trouble> : null}
+            <MainKey type="submit" disabled={busy}>
+              Add it
+            </MainKey>
+          </form>
+        </section>
+        <TakeIn />
+        <p className="mt-6 text-[16px]">
+          <Link className="inline-flex min-h-11 items-center underline underline-offset-4" href="/tables">
+            Reference tables: gauges, fuses, coils, contacts, insulation
+          </Link>
+        </p>
+      </div>
+    </div>
+  );
+}
+
+/** A machine from an archive file, under its own code or another. */
+function TakeIn() {
+  const router = useRouter();
+  const picker = useRef<HTMLInputElement>(null);
+  const [code, setCode] = useState('');
+  const [busy, setBusy] = useState(false);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const take = async (file: File | undefined) => {
+    if (!file) return;
+    setBusy(true);
+    setTrouble(null);
+    try {
+      const response = await fetch(`/api/machines?code=${encodeURIComponent(code)}`, {
+        method: 'POST',
+        body: file,
+      });
+      const answer = (await response.json()) as { code?: string; message?: string };
+      if (answer.code) router.push(`/machines/${encodeURIComponent(answer.code)}`);
+      else setTrouble(answer.message ?? 'The archive was not taken.');
+    } catch {
+      setTrouble('The server does not answer. Nothing was taken in; try again.');
+    }
+    setBusy(false);
+  };
+  return (
+    <section aria-labelledby="take-in" className="mt-6">
+      <Heading id="take-in" aside="from another shed">
+        From an archive
+      </Heading>
+      <div className="flex items-end pt-2">
+        <Field label="Under another code, if you like" className="flex-1">
+          <input
+            className={FIELD}
+            value={code}
+            maxLength={20}
+            onChange={(event) => setCode(event.target.value)}
+          />
+        </Field>
+        <PlainKey className="-ml-[1.5px]" disabled={busy} onClick={() => picker.current?.click()}>
+          <FileUp size={20} aria-hidden /> {busy ? 'Reading it' : 'Choose'}
+        </PlainKey>
+        <input
+          ref={picker}
+          type="file"
+          accept=".zip,application/zip"
+          className="sr-only"
+          tabIndex={-1}
+          aria-label="Machine archive"
+          onChange={(event) => {
+            void take(event.target.files?.[0]).then(() => {
+              if (picker.current) picker.current.value = '';
+            });
+          }}
+        />
+      </div>
+      {trouble ? <Trouble>{trouble}</Trouble> : null}
+    </section>
+  );
+}

@@ -1,0 +1,214 @@
+'use client';
+
+import { Download } from 'lucide-react';
+import Link from 'next/link';
+import { useState } from 'react';
+import { TEMPLATES, type Template } from '@/core/templates/templates';
+import { Field, FIELD, Heading, Nothing, PlainKey, Trouble } from '@/ui/sheet';
+import { KIND_NAMES } from '../builder/words';
+import { nameMachine, removeFunction, type OpenMachine } from './server';
+
+const LINK = 'inline-flex min-h-11 items-center underline underline-offset-4';
+
+/** A machine's library: its functions, what they share, and ways to draw another. */
+export function MachineScreen({ machine, functions, shared }: OpenMachine) {
+  const base = `/machines/${encodeURIComponent(machine.code)}`;
+  const [trouble, setTrouble] = useState<string | null>(null);
+  return (
+    <div className="grid gap-x-9 px-6 pb-8 max-tablet:px-3 desk:grid-cols-[minmax(0,1fr)_420px]">
+      <div className="min-w-0">
+        <section aria-labelledby="functions">
+          <Heading id="functions" aside={`${functions.length}`}>
+            Functions
+          </Heading>
+          {functions.length === 0 ? (
+            <Nothing>
+              Nothing is drawn for this machine yet. Draw the first function, or begin from a template.
+            </Nothing>
+          ) : null}
+          {trouble ? <Trouble>{trouble}</Trouble> : null}
+          <ul>
+            {functions.map(({ id, name, version, parts, loads }) => (
+              <li
+                key={id}
+                className="flex min-h-[60px] flex-wrap items-center gap-x-4 gap-y-1 border-b-[1.5px] border-rule py-1.5"
+              >
+                <span className="min-w-[200px] flex-1">
+                  <Link
+                    className="text-[18px] font-[700] underline-offset-4 hover:underline"
+                    href={`${base}/draw?function=${id}`}
+                  >
+                    {name}
+                  </Link>
+                  <span className="block text-[15.5px] text-ink2">
+                    {parts} parts, version {version}
+                    {loads.length > 0
+                      ? `; ${loads.slice(0, 4).join(', ')}${loads.length > 4 ? ' …' : ''}`
+                      : ''}
+                  </span>
+                </span>
+                <Link className={LINK} href={`${base}/sheet?function=${id}`}>
+                  Sheet
+                </Link>
+                <Link className={LINK} href={`/new?function=${id}`}>
+                  New job
+                </Link>
+                <PlainKey
+                  className="px-3! text-[15.5px]!"
+                  aria-label={`Take ${name} out`}
+                  onClick={async () => setTrouble((await removeFunction(machine.code, id)).trouble)}
+                >
+                  Take out
+                </PlainKey>
+              </li>
+            ))}
+          </ul>
+        </section>
+        {shared.length > 0 ? (
+          <section aria-labelledby="shared" className="mt-6">
+            <Heading id="shared" aside="one part, whichever function it is met in">
+              Shared parts
+            </Heading>
+            <ul>
+              {shared.map(({ ref, label, kind, functions: names }) => (
+                <li
+                  key={ref}
+                  className="grid min-h-11 grid-cols-[92px_minmax(0,1fr)] items-center gap-x-4 border-b-[1.5px] border-rule py-1"
+                >
+                  <span className="fig-bold truncate">{ref}</span>
+                  <span className="min-w-0 break-words">
+                    {label || KIND_NAMES[kind as keyof typeof KIND_NAMES]}
+                    <span className="text-[15.5px] text-ink2"> in {names.join(', ')}</span>
+                  </span>
+                </li>
+              ))}
+            </ul>
+          </section>
+        ) : null}
+      </div>
+      <div className="min-w-0">
+        <NewFunction base={base} />
+        <section aria-labelledby="more" className="mt-6">
+          <Heading id="more">Of this machine</Heading>
+          <ul className="text-[16.5px]">
+            <li>
+              <Link className={LINK} href={`${base}/drawings`}>
+                Drawings, with pins
+              </Link>
+            </li>
+            <li>
+              <Link className={LINK} href={`${base}/codes`}>
+                Code book
+              </Link>
+            </li>
+            <li>
+              <Link className={LINK} href={`${base}/bus`}>
+                Bus
+              </Link>
+            </li>
+            <li>
+              <a className={`${LINK} gap-2`} href={`/api${base}/archive`}>
+                <Download size={18} aria-hidden /> The whole machine as one archive
+              </a>
+            </li>
+          </ul>
+        </section>
+        <Name machine={machine} />
+      </div>
+    </div>
+  );
+}
+
+/** A function from nothing, or from a template with its few values. */
+function NewFunction({ base }: { base: string }) {
+  const [id, setId] = useState('');
+  const template = TEMPLATES.find((one) => one.id === id);
+  return (
+    <section aria-labelledby="draw">
+      <Heading id="draw">Draw a function</Heading>
+      <p className="pt-3">
+        <Link
+          href={`${base}/draw`}
+          className="inline-flex min-h-11 items-center bg-pencil px-5 text-[17px] font-[750] text-sheet"
+        >
+          From an empty sheet
+        </Link>
+      </p>
+      <Field label="Or from a template" className="pt-4">
+        <select className={FIELD} value={id} onChange={(event) => setId(event.target.value)}>
+          <option value="">choose one</option>
+          {TEMPLATES.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.title}
+            </option>
+          ))}
+        </select>
+      </Field>
+      {template ? <Values key={template.id} base={base} template={template} /> : null}
+    </section>
+  );
+}
+
+function Values({ base, template }: { base: string; template: Template }) {
+  const [typed, setTyped] = useState<Record<string, string>>({});
+  const problems = template.fields.flatMap(({ key, label, unit, value, least, most }) => {
+    const own = Number((typed[key] ?? String(value)).replace(',', '.'));
+    if (Number.isFinite(own) && own >= least && own <= most) return [];
+    return [`${label}: “${typed[key] ?? ''}” is not between ${least} and ${most} ${unit}.`];
+  });
+  const query = new URLSearchParams({ template: template.id });
+  for (const { key } of template.fields)
+    if (typed[key]) query.set(`value.${key}`, typed[key].replace(',', '.'));
+  return (
+    <div className="grid grid-cols-2 gap-3 pt-3">
+      {template.fields.map(({ key, label, unit, value }) => (
+        <Field key={key} label={unit ? `${label}, ${unit}` : label}>
+          <input
+            className={FIELD}
+            inputMode="decimal"
+            value={typed[key] ?? String(value)}
+            onChange={(event) => setTyped({ ...typed, [key]: event.target.value })}
+          />
+        </Field>
+      ))}
+      <div className="col-span-2">
+        {problems[0] ? <Trouble>{problems[0]}</Trouble> : null}
+        {problems.length === 0 ? (
+          <Link
+            href={`${base}/draw?${query.toString()}`}
+            className="inline-flex min-h-11 items-center border-[1.5px] border-edge bg-sheet px-5 text-[17px] font-[650]"
+          >
+            Draw it so
+          </Link>
+        ) : null}
+      </div>
+    </div>
+  );
+}
+
+function Name({ machine }: { machine: OpenMachine['machine'] }) {
+  const [name, setName] = useState(machine.name);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  return (
+    <form
+      className="mt-6 flex items-end"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void nameMachine(machine.code, name).then((answer) => setTrouble(answer.trouble));
+      }}
+    >
+      <Field label="What it is called" className="flex-1">
+        <input
+          className={FIELD}
+          value={name}
+          maxLength={120}
+          onChange={(event) => setName(event.target.value)}
+        />
+      </Field>
+      <PlainKey type="submit" className="-ml-[1.5px]" disabled={name === machine.name}>
+        Rename
+      </PlainKey>
+      {trouble ? <Trouble>{trouble}</Trouble> : null}
+    </form>
+  );
+}

@@ -1,0 +1,111 @@
+'use server';
+
+import { redirect } from 'next/navigation';
+import { revalidatePath } from 'next/cache';
+import { z } from 'zod';
+import { sharedParts } from '@/core/circuit/joinCircuits';
+import { findMachine, listMachines } from '@/db/jobs';
+import { addMachine, drawnFunctions, dropFunction, NameTaken, renameMachine } from '@/db/library';
+import { log } from '../serverLog';
+
+const MOST_MACHINES = 1000;
+const machineSchema = z.object({
+  code: z
+    .string()
+    .trim()
+    .min(1, 'Give the machine a short code, such as G-5.')
+    .max(20)
+    .regex(/^[\p{L}\p{N}][\p{L}\p{N}._ -]*$/u, 'A code is letters, figures, dots and dashes.'),
+  name: z.string().trim().min(2, 'Say what the machine is.').max(120),
+});
+
+export interface FormAnswer {
+  trouble: string | null;
+  field?: string;
+}
+
+export async function openLibrary() {
+  return listMachines(MOST_MACHINES);
+}
+
+export async function createMachine(_before: FormAnswer, form: FormData): Promise<FormAnswer> {
+  const parsed = machineSchema.safeParse({ code: form.get('code') ?? '', name: form.get('name') ?? '' });
+  if (!parsed.success) {
+    const issue = parsed.error.issues[0]!;
+    return { trouble: issue.message, field: String(issue.path[0]) };
+  }
+  try {
+    await addMachine(parsed.data);
+  } catch (error) {
+    if (error instanceof NameTaken) return { trouble: error.message, field: 'code' };
+    throw error;
+  }
+  log.info({ machine: parsed.data.code }, 'machine added');
+  redirect(`/machines/${encodeURIComponent(parsed.data.code)}`);
+}
+
+/** A machine with its functions and the parts that several of them share. Null when there is none. */
+export async function openMachine(code: string) {
+  const machine = await findMachine(code);
+  if (!machine) return null;
+  const functions = await drawnFunctions(machine.id);
+  const shared = new Map<string, { ref: string; label: string; kind: string; functions: Set<string> }>();
+  functions.forEach((one, at) => {
+    for (const other of functions.slice(at + 1)) {
+      for (const ref of sharedParts(one.circuit, other.circuit)) {
+        const part = one.circuit.parts.find((own) => own.ref === ref)!;
+        const row = shared.get(ref) ?? {
+          ref,
+          label: part.label ?? '',
+          kind: part.kind,
+          functions: new Set<string>(),
+        };
+        row.functions.add(one.name).add(other.name);
+        shared.set(ref, row);
+      }
+    }
+  });
+  return {
+    machine,
+    functions: functions.map(({ id, name, version, circuit }) => ({
+      id,
+      name,
+      version,
+      parts: circuit.parts.length,
+      loads: circuit.parts.flatMap(({ kind, ref, label }) =>
+        ['coil', 'motor', 'lamp', 'heater', 'cylinder', 'vacuumActuator'].includes(kind)
+          ? [label ?? ref]
+          : [],
+      ),
+    })),
+    shared: [...shared.values()]
+      .map((row) => ({ ...row, functions: [...row.functions] }))
+      .sort(
+        (a, b) =>
+          b.functions.length - a.functions.length || a.ref.localeCompare(b.ref, 'en', { numeric: true }),
+      ),
+  };
+}
+export type OpenMachine = NonNullable<Awaited<ReturnType<typeof openMachine>>>;
+
+export async function nameMachine(code: string, name: string): Promise<FormAnswer> {
+  const parsed = machineSchema.shape.name.safeParse(name);
+  if (!parsed.success) return { trouble: parsed.error.issues[0]!.message };
+  const machine = await findMachine(code);
+  if (!machine) return { trouble: `There is no machine ${code}.` };
+  await renameMachine(machine.id, parsed.data);
+  revalidatePath(`/machines/${code}`);
+  return { trouble: null };
+}
+
+/** Takes a function out; one that a job stands on stays. */
+export async function removeFunction(code: string, id: string): Promise<FormAnswer> {
+  const machine = await findMachine(code);
+  const own = machine && (await drawnFunctions(machine.id)).find((one) => one.id === id);
+  if (!own) return { trouble: 'That function is not on this machine any more.' };
+  if (!(await dropFunction(id)))
+    return { trouble: `“${own.name}” has jobs in the record; it stays, so that they can be read.` };
+  log.info({ machine: code, function: own.name }, 'function taken out');
+  revalidatePath(`/machines/${code}`);
+  return { trouble: null };
+}

@@ -1,0 +1,130 @@
+'use client';
+
+import { useState } from 'react';
+import { REFERENCE_TABLES, type ReferenceTable } from '@/core/tables/tables';
+import { Field, FIELD, Heading, MainKey, Trouble } from '@/ui/sheet';
+import { ruleKey, type ShopRules } from './rules';
+import { settleRules } from './server';
+
+/** Figures to lean on where nothing better is known; what is practice and no standard can be the shop's own. */
+export function TablesScreen({ rules, by }: { rules: ShopRules; by: string | null }) {
+  const [typed, setTyped] = useState<Record<string, string>>({});
+  const [person, setPerson] = useState('');
+  const [said, setSaid] = useState<string | null>(null);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const keep = async () => {
+    const next: Record<string, number> = { ...rules };
+    for (const [key, text] of Object.entries(typed)) {
+      const value = Number(text.replace(',', '.'));
+      if (text.trim() === '') Reflect.deleteProperty(next, key);
+      else if (Number.isFinite(value) && value >= 0) next[key] = value;
+      else {
+        setTrouble(`“${text}” is no figure; write a number such as 0.2.`);
+        return;
+      }
+    }
+    const answer = await settleRules(next, person).catch(() => ({
+      trouble: 'The server does not answer. Try again.',
+    }));
+    setTrouble(answer.trouble);
+    setSaid(answer.trouble ? null : 'Kept.');
+    if (!answer.trouble) setTyped({});
+  };
+  return (
+    <div className="px-6 pb-10 max-tablet:px-3">
+      <p className="max-w-[820px] py-3 text-[16.5px]">
+        A maker’s value for the very part goes before all of these, then an identical neighbour, then this
+        machine’s own past. Figures in a field are shop rules: practice, and no law. The shop writes its own
+        over them.
+      </p>
+      {REFERENCE_TABLES.map((table) => (
+        <Table key={table.id} table={table} rules={rules} typed={typed} onTyped={setTyped} />
+      ))}
+      <div className="mt-6 flex flex-wrap items-end gap-4">
+        <Field label="Who settles it" className="w-[260px]">
+          <input
+            className={FIELD}
+            value={person}
+            maxLength={60}
+            onChange={(event) => setPerson(event.target.value)}
+          />
+        </Field>
+        <MainKey disabled={Object.keys(typed).length === 0} onClick={() => void keep()}>
+          Keep the shop rules
+        </MainKey>
+        {by ? <span className="pb-2 text-[15.5px] text-ink2">settled by {by}</span> : null}
+      </div>
+      {trouble ? <Trouble>{trouble}</Trouble> : null}
+      {said ? (
+        <p role="status" className="py-2 text-verdi">
+          {said}
+        </p>
+      ) : null}
+    </div>
+  );
+}
+
+function Table({
+  table,
+  rules,
+  typed,
+  onTyped,
+}: {
+  table: ReferenceTable;
+  rules: ShopRules;
+  typed: Readonly<Record<string, string>>;
+  onTyped: (typed: Record<string, string>) => void;
+}) {
+  const { id, title, source, note, columns, rows } = table;
+  return (
+    <section aria-labelledby={id} className="mt-5">
+      <Heading id={id} aside={source}>
+        {title}
+      </Heading>
+      <div className="overflow-x-auto" tabIndex={0} role="region" aria-label={title}>
+        <table className="min-w-[420px] border-collapse text-[16px]">
+          <thead>
+            <tr>
+              {columns.map(({ key, label, unit }) => (
+                <th
+                  key={key}
+                  scope="col"
+                  className="border-b-[1.5px] border-edge px-3 py-1.5 text-left font-[700] first:pl-0"
+                >
+                  {label}
+                  {unit ? <span className="font-[550] text-ink2">, {unit}</span> : null}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row, at) => (
+              <tr key={JSON.stringify(row)}>
+                {columns.map(({ key, label, shopRule }) => {
+                  const own = ruleKey(id, at, key);
+                  const value = rules[own] ?? row[key];
+                  return (
+                    <td key={key} className="fig border-b border-rule px-3 py-1 text-[15.5px] first:pl-0">
+                      {shopRule && row[key] !== null ? (
+                        <input
+                          className="fig min-h-9 w-24 border-[1.5px] border-edge bg-sheet px-2"
+                          aria-label={`${title}, ${String(row[columns[0]!.key])}, ${label}`}
+                          inputMode="decimal"
+                          value={typed[own] ?? String(value ?? '')}
+                          onChange={(event) => onTyped({ ...typed, [own]: event.target.value })}
+                        />
+                      ) : (
+                        (value ?? 'none')
+                      )}
+                    </td>
+                  );
+                })}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <p className="pt-1.5 text-[15.5px] text-ink2">{note}</p>
+    </section>
+  );
+}

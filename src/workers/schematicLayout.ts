@@ -1,4 +1,4 @@
-import ELK, { type ElkExtendedEdge, type ElkNode } from 'elkjs/lib/elk.bundled.js';
+import type { ElkExtendedEdge, ElkNode } from 'elkjs/lib/elk-api.js';
 import type { Schematic, SchematicGraph } from '@/core/schematic/schematicGraph';
 
 const SIDE = { west: 'WEST', east: 'EAST', south: 'SOUTH' } as const;
@@ -9,22 +9,28 @@ const OPTIONS = {
   'elk.spacing.nodeNode': '26',
   'elk.spacing.edgeNode': '16',
   'elk.spacing.edgeEdge': '14',
-  'elk.layered.spacing.nodeNodeBetweenLayers': '52',
-  'elk.layered.spacing.edgeNodeBetweenLayers': '18',
+  'elk.layered.spacing.nodeNodeBetweenLayers': '62',
+  'elk.layered.spacing.edgeNodeBetweenLayers': '26',
   'elk.layered.spacing.edgeEdgeBetweenLayers': '14',
-  'elk.layered.nodePlacement.strategy': 'NETWORK_SIMPLEX',
+  'elk.layered.nodePlacement.strategy': 'BRANDES_KOEPF',
   // The order in which parts were drawn decides wherever nothing else does: a part added moves little else.
   'elk.layered.considerModelOrder.strategy': 'NODES_AND_EDGES',
-  'elk.layered.thoroughness': '5',
+  'elk.layered.crossingMinimization.forceNodeModelOrder': 'true',
+  'elk.layered.thoroughness': '1',
   'elk.padding': '[top=24,left=24,bottom=24,right=24]',
   'elk.randomSeed': '1',
 };
 
-let engine: InstanceType<typeof ELK> | null = null;
+/** What lays graphs out: a worker in the browser, the same code in place elsewhere. */
+export interface LayoutEngine {
+  layout(graph: ElkNode): Promise<ElkNode>;
+}
 
 /** Places a schematic by a layered layout. Same graph, same drawing. */
-export async function layoutSchematic({ blocks, wires }: SchematicGraph): Promise<Schematic> {
-  engine ??= new ELK();
+export async function layoutSchematic(
+  { blocks, wires }: SchematicGraph,
+  engine: LayoutEngine,
+): Promise<Schematic> {
   const graph: ElkNode = {
     id: 'sheet',
     layoutOptions: OPTIONS,

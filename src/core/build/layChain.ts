@@ -76,8 +76,11 @@ class Layer {
     const { frame } = this.before.circuit;
     if (item.is === 'ground' || item.is === 'back' || item.is === 'node') {
       const node = item.is === 'ground' ? frame : item.is === 'back' ? this.home() : item.node;
-      if (this.fresh.length > 0 && this.at !== null) this.endAt(node, last);
-      else this.at = node;
+      if (this.fresh.length > 0 && this.at !== null) {
+        this.endAt(node, last);
+        // A run that went home is done: the next one begins at the supply again.
+        if (last && item.is !== 'node') this.at = null;
+      } else this.at = node;
       return;
     }
     if (item.is === 'after') {

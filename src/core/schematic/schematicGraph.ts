@@ -8,6 +8,7 @@ import { findLanes } from '../path/lanes';
 export interface SchematicPort {
   id: string;
   node: number;
+  /** South is drawn by the block itself: a battery's own earth. */
   side: 'west' | 'east' | 'south';
   /** From the block's upper left corner, px. */
   x: number;
@@ -27,6 +28,8 @@ export interface SchematicBlock {
   parts: number[];
   title: string;
   words: string;
+  /** What tells it from others of its kind: "~" on an alternating supply. */
+  mark?: string;
   width: number;
   height: number;
   ports: SchematicPort[];
@@ -73,7 +76,7 @@ const FLUID_ENDS: readonly Part['kind'][] = [
   'plug',
 ];
 /** Sizes, px. A block holds its own words, so that whatever keeps blocks apart keeps words apart. */
-export const BLOCK = { least: 74, most: 178, run: 66, axis: 22, sink: 118, pin: 34, box: 44, character: 7.1 };
+export const BLOCK = { least: 74, most: 178, run: 72, axis: 22, sink: 118, pin: 34, box: 44, character: 7.1 };
 const EARTH = { width: 24, height: 26 };
 const JUNCTION = 6;
 
@@ -115,7 +118,7 @@ export function schematicGraph(model: CircuitModel): SchematicGraph {
 }
 
 /** Parts between a node and the nearest load: what is wired toward a load stands left of it. */
-function depths({ parts, nodeNames, domains }: CompiledCircuit): Int32Array {
+function depths({ parts, nodeNames, domains, frame }: CompiledCircuit): Int32Array {
   const depth = new Int32Array(nodeNames.length).fill(-1);
   const queue: number[] = [];
   const begin = (node: number) => {
@@ -127,9 +130,13 @@ function depths({ parts, nodeNames, domains }: CompiledCircuit): Int32Array {
     if (LOADS.includes(part.kind)) nodes.slice(0, part.kind === 'relay' ? 2 : undefined).forEach(begin);
     if (FLUID_ENDS.includes(part.kind)) nodes.filter((node) => domains[node] === 'fluid').forEach(begin);
   }
-  const links = parts.filter(({ part }) => !LOADS.includes(part.kind) || part.kind === 'relay');
+  // A way ends at the supply and at the frame: everything hangs together through those.
+  const links = parts.filter(
+    ({ part }) => part.kind !== 'source' && (!LOADS.includes(part.kind) || part.kind === 'relay'),
+  );
   for (let at = 0; at < queue.length; at++) {
     const node = queue[at]!;
+    if (node === frame) continue;
     for (const { part, nodes } of links) {
       const own = part.kind === 'relay' ? nodes.slice(2) : nodes;
       if (!own.includes(node)) continue;
@@ -147,6 +154,7 @@ const wordsWidth = (...lines: readonly string[]) =>
   Math.min(BLOCK.most, Math.max(BLOCK.least, ...lines.map((line) => line.length * BLOCK.character + 12)));
 
 function wordsOf(part: Part): string {
+  if (part.kind === 'valve') return `${part.ways} by ${[part.coil, part.coil2].filter(Boolean).join(', ')}`;
   return part.label ?? part.place ?? '';
 }
 
@@ -187,13 +195,14 @@ function partBlock(
       return {
         ...base,
         shape: 'source',
-        width,
-        height: 106,
+        ...((part.hz ?? 0) > 0 ? { mark: '~' } : {}),
+        width: width + 44,
+        height: 100,
         ports: [
-          port('+', plus!.node, 'east', width, 26),
+          port('+', plus!.node, 'east', width + 44, 22),
           grounded
-            ? port('-', minus!.node, 'south', width / 2, 106)
-            : port('-', minus!.node, 'east', width, 76),
+            ? port('-', minus!.node, 'south', width + 14, 100)
+            : port('-', minus!.node, 'east', width + 44, 74),
         ],
       };
     }
@@ -201,9 +210,11 @@ function partBlock(
     case 'driver':
     case 'valve': {
       const east =
-        part.kind === 'transformer' ? ['s1', 's2'] : part.kind === 'driver' ? ['out'] : ['4', '2', '3', '5'];
+        part.kind === 'transformer' ? ['s1', 's2'] : part.kind === 'driver' ? ['out'] : ['4', '2', '5', '3'];
       const inputs = named.filter(({ key }) => !east.includes(key));
-      const outputs = named.filter(({ key }) => east.includes(key));
+      const outputs = named
+        .filter(({ key }) => east.includes(key))
+        .sort((a, b) => east.indexOf(a.key) - east.indexOf(b.key));
       const rows = Math.max(inputs.length, outputs.length);
       const room = width + 26;
       return {
@@ -274,11 +285,11 @@ function partBlock(
         ...base,
         shape: 'run',
         width,
-        height: BLOCK.run,
+        height: fluidPort ? BLOCK.run + 26 : BLOCK.run,
         ports: [
           port(near!.key, near!.node, 'west', 0, BLOCK.axis),
           ...(far ? [port(far.key, far.node, 'east', width, BLOCK.axis)] : []),
-          ...(fluidPort ? [port('port', fluidPort.node, 'south', width / 2, BLOCK.run)] : []),
+          ...(fluidPort ? [port('port', fluidPort.node, 'west', 0, BLOCK.run + 14)] : []),
         ],
       };
     }

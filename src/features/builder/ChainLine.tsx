@@ -100,7 +100,7 @@ export function ChainLine({
         ))}
       </div>
       <form
-        className="flex items-stretch gap-4 px-6 pb-3 max-tablet:flex-wrap max-tablet:gap-2 max-tablet:px-3"
+        className="flex items-stretch gap-4 px-6 pb-1.5 max-tablet:flex-wrap max-tablet:gap-2 max-tablet:px-3"
         onSubmit={(event) => {
           event.preventDefault();
           draw();
@@ -149,7 +149,7 @@ export function ChainLine({
           <p
             id="chain-said"
             role="status"
-            className={`min-h-5 text-[15.5px] ${refused ? 'text-stamp' : 'text-ink2'}`}
+            className={`mt-1.5 min-h-5 text-[15.5px] ${refused ? 'text-stamp' : 'text-ink2'}`}
           >
             {refused
               ? `✕ ${refused}.`

@@ -2,7 +2,7 @@ import 'server-only';
 import { CircuitModel } from '@/core/circuit/model';
 import { findLanes } from '@/core/path/lanes';
 import { schematicGraph } from '@/core/schematic/schematicGraph';
-import { layoutSchematic } from '@/workers/schematicLayout';
+import { layoutHere } from '@/workers/layoutHere';
 import { openDrawing } from './server';
 
 /** A function's sheet for printing: its schematic placed, and its parts and wires as lists. */
@@ -18,7 +18,7 @@ export async function openSheet(code: string, functionId: string) {
     version: desk.version,
     kept: desk.versions[0] ?? null,
     circuit: desk.circuit,
-    schematic: await layoutSchematic(schematicGraph(model)),
+    schematic: await layoutHere(schematicGraph(model)),
     points: [...points],
     nodes: [...points]
       .sort((a, b) => a[1] - b[1])

@@ -6,7 +6,9 @@ import type { SchematicLayers } from '@/ui/schematic/SchematicFigure';
 const LIVE_VOLTS = 0.05;
 const LEAST_AMPS = 5e-4;
 const KPA_IN_BAR = 100;
-const figure = (value: number, unit: string) => `${Number(value.toPrecision(3))} ${unit}`;
+/** As a meter of two decimals shows it. */
+const figure = (value: number, unit: string) =>
+  `${Number(Math.abs(value) >= 100 ? value.toFixed(0) : Math.abs(value) >= 10 ? value.toFixed(1) : value.toFixed(2))} ${unit}`;
 
 /** Volts at every node and amperes through every part with the controls as they stand, for writing over the drawing. */
 export function tryValues(
@@ -29,19 +31,28 @@ export function tryValues(
     nodeText.set(node, figure(Math.abs(volts) < 5e-4 ? 0 : volts, 'V'));
     if (Math.abs(volts) > LIVE_VOLTS) live.add(node);
   });
-  const partText = new Map<number, string>();
-  const closed = new Set<number>();
-  for (const { part, branches, index } of compiled.parts) {
+  const blockText = new Map<string, string>();
+  const closed = new Set<string>();
+  for (const { part, branches } of compiled.parts) {
     const electrical = branches.filter(({ domain }) => domain === 'electrical');
     if (electrical.length === 0) continue;
-    const amps = Math.max(...electrical.map((branch) => Math.abs(branchAmps(world, branch.index))));
-    const wiring = part.kind === 'wire' || part.kind === 'pin';
-    if (amps > LEAST_AMPS && !wiring) partText.set(index, figure(amps, 'A'));
-    const contacts = part.kind === 'relay' ? electrical.filter(({ role }) => role !== 'body') : electrical;
-    if (contacts.some((branch) => conductance(world, branch.index) > 1e-9)) closed.add(index);
+    for (const { index: branch, role, set } of electrical) {
+      const contact = part.kind === 'relay' && role !== 'body';
+      const amps = Math.abs(branchAmps(world, branch));
+      if (amps > LEAST_AMPS && part.kind !== 'wire' && part.kind !== 'pin')
+        blockText.set(
+          contact ? `${part.ref}/${set + 1}` : part.ref,
+          amps < 0.1 ? `${(1000 * amps).toFixed(0)} mA` : figure(amps, 'A'),
+        );
+    }
+    for (const { index: branch, role, set } of electrical) {
+      if (conductance(world, branch) <= 1e-9) continue;
+      if (part.kind !== 'relay') closed.add(part.ref);
+      else if (role !== 'body') closed.add(`${part.ref}/${set + 1}|${role === 'made' ? 'no' : 'nc'}`);
+    }
   }
   const blown = [...world.fuseLoad].flatMap(([index, load]) =>
     load > 1.35 ? [compiled.parts[index]!.part.ref] : [],
   );
-  return { nodeText, partText, live, closed, chatters: world.chatters, blown };
+  return { nodeText, blockText, live, closed, chatters: world.chatters, blown };
 }

@@ -15,12 +15,12 @@ export interface SchematicLayers {
   points?: ReadonlyMap<number, number>;
   /** "12.6 V" by node. */
   nodeText?: ReadonlyMap<number, string>;
-  /** "1.4 A" by part. */
-  partText?: ReadonlyMap<number, string>;
+  /** "1.4 A" by block: a relay's coil is "K1", its contacts "K1/1", "K1/2". */
+  blockText?: ReadonlyMap<string, string>;
   /** Nodes that carry volts, or pressure, in what is tried. */
   live?: ReadonlySet<number>;
-  /** Contacts that are closed in what is tried. */
-  closed?: ReadonlySet<number>;
+  /** Contacts that are closed in what is tried: by block, a relay's by block and side, "K1/1|no". At rest where nothing is tried. */
+  closed?: ReadonlySet<string>;
   chosen?: number | null;
   wrong?: ReadonlySet<number>;
   changed?: ReadonlySet<number>;
@@ -102,22 +102,38 @@ export function SchematicFigure({
   );
 }
 
-/** One mark a node, on the longest level stretch of its wires: there is room for its value. */
+/** Where along a stretch a mark may sit, tried in this order. */
+const PLACES = [0.5, 0.35, 0.65, 0.2, 0.8];
+const CLEAR = 15;
+
+/** One mark a node, on the longest level stretch of its wires that no other wire crosses there. */
 function pointMarks(wires: readonly PlacedWire[], { points, nodeText }: SchematicLayers) {
-  const best = new Map<number, { x: number; y: number; length: number }>();
-  for (const { node, points: corners } of wires) {
-    corners.slice(1).forEach((to, at) => {
-      const from = corners[at]!;
-      if (Math.abs(from.y - to.y) > 0.5) return;
-      const length = Math.abs(to.x - from.x);
-      if (length > (best.get(node)?.length ?? -1))
-        best.set(node, { x: (from.x + to.x) / 2, y: from.y, length });
-    });
+  const stretches = wires.flatMap(({ node, points: corners }) =>
+    corners.slice(1).map((to, at) => ({ node, from: corners[at]!, to })),
+  );
+  const level = new Map<number, typeof stretches>();
+  for (const one of stretches) {
+    if (Math.abs(one.from.y - one.to.y) > 0.5 || Math.abs(one.from.x - one.to.x) < 22) continue;
+    level.set(one.node, [...(level.get(one.node) ?? []), one]);
   }
-  return [...best].flatMap(([node, place]) => {
+  const clear = (node: number, x: number, y: number) =>
+    stretches.every(
+      ({ node: other, from, to }) =>
+        other === node ||
+        x < Math.min(from.x, to.x) - CLEAR ||
+        x > Math.max(from.x, to.x) + CLEAR ||
+        y < Math.min(from.y, to.y) - CLEAR ||
+        y > Math.max(from.y, to.y) + CLEAR,
+    );
+  return [...level].flatMap(([node, own]) => {
     const number = points?.get(node);
-    if (number === undefined || place.length < 24) return [];
-    return [{ node, number, x: place.x, y: place.y, text: nodeText?.get(node) ?? '' }];
+    if (number === undefined) return [];
+    const longest = own.toSorted((a, b) => Math.abs(b.to.x - b.from.x) - Math.abs(a.to.x - a.from.x));
+    const places = longest.flatMap(({ from, to }) =>
+      PLACES.map((share) => ({ x: from.x + share * (to.x - from.x), y: from.y })),
+    );
+    const place = places.find(({ x, y }) => clear(node, x, y)) ?? places[0]!;
+    return [{ node, number, ...place, text: nodeText?.get(node) ?? '' }];
   });
 }
 
@@ -174,7 +190,7 @@ function Block({
           },
         }
       : {};
-  const text = part === undefined ? undefined : layers.partText?.get(part);
+  const text = layers.blockText?.get(block.id);
   return (
     <g style={{ color: ink }} data-block={block.id} {...(shape === 'plug' ? {} : press(part!))}>
       <rect
@@ -187,15 +203,23 @@ function Block({
         stroke="transparent"
         strokeWidth={3}
       />
-      {shape === 'run' ? <RunBody block={block} closed={has(layers.closed)} /> : null}
+      {shape === 'run' ? <RunBody block={block} closed={layers.closed ?? null} /> : null}
       {shape === 'sink' ? <SinkBody block={block} /> : null}
       {shape === 'source' ? <SourceBody block={block} /> : null}
       {shape === 'box' ? <BoxBody block={block} /> : null}
       {shape === 'plug' ? <PlugBody block={block} press={press} chosen={layers.chosen ?? null} /> : null}
       {text ? (
         <text
-          x={shape === 'sink' ? x + 8 : x + width / 2}
-          y={shape === 'run' ? y + BLOCK.axis - 12 : shape === 'sink' ? y + height / 2 + 5 : y + 12}
+          x={shape === 'sink' ? x + SINK_X + 26 : x + width / 2}
+          y={
+            shape === 'run'
+              ? y + BLOCK.axis - 12
+              : shape === 'sink'
+                ? y + height / 2 + 30
+                : shape === 'box'
+                  ? y - 6
+                  : y + 12
+          }
           textAnchor={shape === 'sink' ? 'start' : 'middle'}
           fontSize={15}
           className="fig-bold"
@@ -204,6 +228,16 @@ function Block({
           {text}
         </text>
       ) : null}
+    </g>
+  );
+}
+
+/** Air, oil or vacuum: a double line. */
+function Pipe({ d }: { d: string }) {
+  return (
+    <g fill="none" strokeLinejoin="round">
+      <path d={d} stroke="currentColor" strokeWidth={6.5} />
+      <path d={d} stroke="var(--sheet)" strokeWidth={3} />
     </g>
   );
 }
@@ -247,39 +281,54 @@ function Names({
   );
 }
 
-function RunBody({ block, closed }: { block: PlacedBlock; closed: boolean }) {
+function RunBody({ block, closed }: { block: PlacedBlock; closed: ReadonlySet<string> | null }) {
   const { x, y, width, height, ports, kind } = block;
   const middle = x + width / 2;
   const axis = y + BLOCK.axis;
-  const second = ports.find((port) => port.side !== 'south' && port.y > BLOCK.axis);
-  const names = <Names block={block} x={middle} y={y + height - 22} anchor="middle" />;
-  const lone = ports.filter(({ side }) => side !== 'south').length === 1;
+  const resting = ports.find(({ id }) => id.endsWith('|nc'));
+  const sideClosed = (side: string) => closed?.has(`${block.id}|${side}`) ?? side === 'nc';
+  const made =
+    kind === 'relay'
+      ? sideClosed(resting && ports.length === 2 ? 'nc' : 'no')
+      : (closed?.has(block.id) ?? false);
+  const second = kind === 'pressureSwitch' ? undefined : ports.find((port) => port.y > BLOCK.axis);
+  const names = <Names block={block} x={middle} y={y + BLOCK.run - 22 + (second ? 30 : 0)} anchor="middle" />;
+  const lone = ports.length === 1;
   const lead = { stroke: 'currentColor', strokeWidth: 2, fill: 'none' } as const;
+  const through = !lone
+    ? `M${x} ${axis}H${x + width}`
+    : ports[0]!.side === 'west'
+      ? `M${x} ${axis}H${middle - 12}`
+      : `M${middle + 12} ${axis}H${x + width}`;
   return (
     <>
-      <path
-        d={
-          lone
-            ? ports[0]!.side === 'west'
-              ? `M${x} ${axis}H${middle - 12}`
-              : `M${middle + 12} ${axis}H${x + width}`
-            : `M${x} ${axis}H${x + width}`
-        }
-        {...lead}
-      />
+      {isFluidBlock(block) && kind !== 'pressureSwitch' ? (
+        <Pipe d={through} />
+      ) : (
+        <path d={through} {...lead} />
+      )}
       {second ? (
         <path
           d={`M${x + second.x} ${y + second.y}H${second.side === 'east' ? middle + 18 : middle - 18}`}
           {...lead}
         />
       ) : null}
-      {isFluidBlock(block) ? (
+      {kind === 'relay' && second ? (
+        <ChangeOver x={middle} y={axis} east={second.side === 'east'} resting={sideClosed('nc')} />
+      ) : isFluidBlock(block) ? (
         <FluidSymbol kind={kind!} x={middle} y={axis} />
       ) : (
-        <PartSymbol kind={kind!} x={middle} y={axis} on={closed} />
+        <PartSymbol kind={kind!} x={middle} y={axis} on={made} />
       )}
       {kind === 'pressureSwitch' ? (
-        <path d={`M${middle} ${axis + 8}V${y + height}`} {...lead} strokeDasharray="3 3" />
+        <>
+          <Pipe d={`M${x} ${y + BLOCK.run + 14}H${middle - 34}V${axis + 22}`} />
+          <path
+            d={`M${middle - 34} ${axis + 22}L${middle - 4} ${axis + 12}`}
+            {...lead}
+            strokeDasharray="3 3"
+          />
+        </>
       ) : null}
       {ports.flatMap((port) =>
         port.mark
@@ -299,6 +348,21 @@ function RunBody({ block, closed }: { block: PlacedBlock; closed: boolean }) {
       )}
       {names}
     </>
+  );
+}
+
+/** A change-over contact: its arm on the made side above, or the resting side 30 px below. */
+function ChangeOver({ x, y, east, resting }: { x: number; y: number; east: boolean; resting: boolean }) {
+  const to = east ? 1 : -1;
+  const dot = { r: 3.4, fill: 'var(--sheet)' };
+  return (
+    <g fill="none" stroke="currentColor" strokeWidth={2.4}>
+      <rect x={x - 20} y={y - 12} width={40} height={20} fill="var(--sheet)" stroke="none" />
+      <path d={`M${x - 18 * to} ${y}L${x + 18 * to} ${resting ? y + 27 : y - 3}`} />
+      <circle cx={x - 18 * to} cy={y} {...dot} />
+      <circle cx={x + 18 * to} cy={y} {...dot} />
+      <circle cx={x + 18 * to} cy={y + 30} {...dot} />
+    </g>
   );
 }
 
@@ -338,39 +402,36 @@ function SinkBody({ block }: { block: PlacedBlock }) {
 function SourceBody({ block }: { block: PlacedBlock }) {
   const { x, y, width, ports } = block;
   const [plus, minus] = [ports[0]!, ports[1]!];
-  const body = x + width - 34;
+  const body = x + width - 30;
   const grounded = minus.side === 'south';
+  const alternating = block.shape === 'source' && block.mark === '~';
+  const line = { fill: 'none', stroke: 'currentColor', strokeWidth: 2 } as const;
   return (
     <>
-      <path
-        d={`M${x + width} ${y + plus.y}H${body}V${y + 40}`}
-        fill="none"
-        stroke="currentColor"
-        strokeWidth={2}
-      />
-      <g transform={`rotate(90 ${body} ${y + 46})`}>
-        <BatterySymbol x={body - 4} y={y + 46} />
-      </g>
-      {grounded ? (
-        <path
-          d={`M${body} ${y + 54}V${y + 84}M${body - 10} ${y + 84}h20M${body - 6} ${y + 89}h12M${body - 2.5} ${y + 94}h5`}
-          fill="none"
-          stroke="currentColor"
-          strokeWidth={2}
-        />
+      <path d={`M${x + width} ${y + plus.y}H${body}V${y + (alternating ? 34 : 40)}`} {...line} />
+      {alternating ? (
+        <g {...line}>
+          <circle cx={body} cy={y + 48} r={14} fill="var(--sheet)" />
+          <path d={`M${body - 8} ${y + 48}q4 -8 8 0t8 0`} />
+        </g>
       ) : (
-        <path
-          d={`M${body} ${y + 54}V${y + minus.y}H${x + width}`}
-          fill="none"
-          stroke="currentColor"
-          strokeWidth={2}
-        />
+        <g transform={`rotate(90 ${body} ${y + 44})`}>
+          <BatterySymbol x={body - 4} y={y + 44} />
+        </g>
       )}
-      <text x={x + 4} y={y + 44} fontSize={15} className="fig-bold" style={{ fill: 'currentColor' }}>
-        {fit(block.title, width - 60)}
+      <path
+        d={
+          grounded
+            ? `M${body} ${y + (alternating ? 62 : 52)}V${y + 80}M${body - 10} ${y + 80}h20M${body - 6} ${y + 85}h12M${body - 2.5} ${y + 90}h5`
+            : `M${body} ${y + (alternating ? 62 : 52)}V${y + minus.y}H${x + width}`
+        }
+        {...line}
+      />
+      <text x={x + 2} y={y + 40} fontSize={15} className="fig-bold" style={{ fill: 'currentColor' }}>
+        {fit(block.title, width - 52)}
       </text>
-      <text x={x + 4} y={y + 104} fontSize={14} style={{ fill: 'var(--ink2)' }}>
-        {fit(block.words, grounded ? width - 50 : width)}
+      <text x={x + 2} y={y + 57} fontSize={14} style={{ fill: 'var(--ink2)' }}>
+        {fit(block.words, width - 52)}
       </text>
       <title>{`${block.title} ${block.words}`}</title>
     </>

@@ -58,7 +58,7 @@ export function SchematicFigure({
       {marks.map((mark) => (
         <g
           key={mark.node}
-          {...(onNode
+          {...(onNode && mark.number !== null
             ? {
                 role: 'button',
                 tabIndex: -1,
@@ -67,23 +67,27 @@ export function SchematicFigure({
               }
             : {})}
         >
-          <circle
-            cx={mark.x}
-            cy={mark.y}
-            r={10.5}
-            fill="var(--sheet)"
-            stroke="var(--ink)"
-            strokeWidth={1.8}
-          />
-          <text
-            x={mark.x}
-            y={mark.y + 5}
-            textAnchor="middle"
-            fontSize={mark.number > 99 ? 11 : 13}
-            className="point-number fig-bold"
-          >
-            {mark.number}
-          </text>
+          {mark.number === null ? null : (
+            <>
+              <circle
+                cx={mark.x}
+                cy={mark.y}
+                r={10.5}
+                fill="var(--sheet)"
+                stroke="var(--ink)"
+                strokeWidth={1.8}
+              />
+              <text
+                x={mark.x}
+                y={mark.y + 5}
+                textAnchor="middle"
+                fontSize={mark.number > 99 ? 11 : 13}
+                className="point-number fig-bold"
+              >
+                {mark.number}
+              </text>
+            </>
+          )}
           {mark.text ? (
             <text
               x={mark.x}
@@ -127,13 +131,14 @@ function pointMarks(wires: readonly PlacedWire[], { points, nodeText }: Schemati
     );
   return [...level].flatMap(([node, own]) => {
     const number = points?.get(node);
-    if (number === undefined) return [];
+    const text = nodeText?.get(node) ?? '';
+    if (number === undefined && !text) return [];
     const longest = own.toSorted((a, b) => Math.abs(b.to.x - b.from.x) - Math.abs(a.to.x - a.from.x));
     const places = longest.flatMap(({ from, to }) =>
       PLACES.map((share) => ({ x: from.x + share * (to.x - from.x), y: from.y })),
     );
     const place = places.find(({ x, y }) => clear(node, x, y)) ?? places[0]!;
-    return [{ node, number, ...place, text: nodeText?.get(node) ?? '' }];
+    return [{ node, number: number ?? null, ...place, text }];
   });
 }
 

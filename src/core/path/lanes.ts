@@ -1,6 +1,7 @@
 import type { CircuitModel } from '../circuit/model';
 import type { Setup } from '../circuit/schema';
 import { branchAmps, branchVolts } from '../circuit/world';
+import { findFluidLanes } from './fluidLanes';
 
 /** One part on a lane, walked from supply to return. */
 export interface Step {
@@ -21,6 +22,9 @@ export interface Lane {
   setup: Setup;
   /** Parts lying across the load, such as a suppression diode. */
   across: number[];
+  medium: 'electrical' | 'fluid';
+  /** Coils, by reference, that this lane's valves wait on. */
+  coils: string[];
 }
 
 export interface Lanes {
@@ -28,6 +32,8 @@ export interface Lanes {
   /** Test point number of each node, from supply to return along the first lane, then the next. Never changes. */
   pointOf: ReadonlyMap<number, number>;
   nodeOf: ReadonlyMap<number, number>;
+  /** What stands in a node's circle: its number, or a letter for a port of the fluid side. */
+  labelOf: ReadonlyMap<number, string>;
   /** Parts on no lane and across none. */
   loose: number[];
 }
@@ -78,21 +84,37 @@ export function findLanes(model: CircuitModel): Lanes {
       feed: feed.reverse().map((step) => ({ ...step, from: step.to, to: step.from })),
       back,
       setup,
+      medium: 'electrical',
+      coils: [],
       across: compiled.parts
         .filter((other) => other.index !== body.part && other.part.kind === 'diode')
         .filter(({ nodes }) => nodes.includes(high) && nodes.includes(low))
         .map(({ index }) => index),
     });
   }
+  for (const lane of findFluidLanes(model, worlds)) {
+    const coils = [...lane.feed, ...lane.back].flatMap(({ part }) => {
+      const own = compiled.parts[part]!.part;
+      return own.kind === 'valve' ? [own.coil, ...(own.coil2 ? [own.coil2] : [])] : [];
+    });
+    lanes.push({ ...lane, coils: [...new Set(coils)] });
+  }
   const pointOf = new Map<number, number>();
   const number = (node: number) => {
     if (!pointOf.has(node)) pointOf.set(node, pointOf.size + 1);
   };
-  for (const { feed, load, back } of lanes) {
-    for (const { from, to } of [...feed, load, ...back]) [from, to].forEach(number);
+  const ports = new Map<number, string>();
+  for (const { feed, load, back, medium } of lanes) {
+    for (const { from, to } of [...feed, load, ...back]) {
+      for (const node of [from, to]) {
+        if (medium === 'electrical') number(node);
+        else if (!ports.has(node))
+          ports.set(node, node === compiled.atmosphere ? 'open' : letterOf(ports.size));
+      }
+    }
   }
   compiled.nodeNames.forEach((name, node) => {
-    // Air, oil and vacuum nodes go by their names until their pipes are drawn.
+    // Ports of the air, oil and vacuum side have letters.
     if (!name.endsWith(':wiper') && compiled.domains[node] === 'electrical') number(node);
   });
   const drawn = new Set(
@@ -105,10 +127,20 @@ export function findLanes(model: CircuitModel): Lanes {
     lanes,
     pointOf,
     nodeOf: new Map([...pointOf].map(([node, point]) => [point, node])),
+    labelOf: new Map([
+      ...[...pointOf].map(([node, point]) => [node, String(point)] as const),
+      ...[...ports].filter(([node]) => !pointOf.has(node)),
+    ]),
     loose: compiled.parts
       .filter(({ index, part }) => !drawn.has(index) && part.kind !== 'source')
       .map(({ index }) => index),
   };
+}
+
+/** a, b … z, aa, ab … */
+function letterOf(at: number): string {
+  const last = String.fromCharCode(97 + (at % 26));
+  return at < 26 ? last : letterOf(Math.floor(at / 26) - 1) + last;
 }
 
 /** Fewest parts from a node to one of the goals, walking contacts, fuses, wires and pins, never a load. */

@@ -7,19 +7,23 @@ export interface PathLayout {
   width: number;
   height: number;
   lane: Lane;
-  /** Height of the supply and of 0 V. */
+  /** Height of the supply and of 0 V, or of the atmosphere. */
   supplyY: number;
   floorY: number;
+  /** Volts, or kPa on a fluid lane. */
   supplyVolts: number;
   points: PointBox[];
   runs: RunBox[];
   fall: FallBox;
   branches: BranchBox[];
+  /** Lanes that there is no room for: reached by name. */
+  others: Lane[];
 }
 
 export interface PointBox {
   node: number;
-  point: number;
+  /** What stands in its circle. */
+  label: string;
   x: number;
   y: number;
   expectedVolts: number;
@@ -115,7 +119,9 @@ export function layoutPath(
     const volts = world.changed.pairVolts(node, foot);
     return Number.isNaN(volts) ? 0 : volts;
   };
-  const supplyVolts = Math.max(voltsOf(lane.feed[0]?.from ?? lane.load.from), 0.001);
+  // A vacuum hangs from its supply as volts do: everything is a share of what the lane begins with.
+  const first = voltsOf(lane.feed[0]?.from ?? lane.load.from);
+  const supplyVolts = Math.abs(first) > 0.001 ? first : 0.001;
   const { supplyY, floorY } = FIGURE;
   const heightOf = (volts: number) =>
     floorY - Math.min(Math.max(volts / supplyVolts, -0.1), 1.1) * (floorY - supplyY);
@@ -155,7 +161,7 @@ export function layoutPath(
   let x = FIGURE.left;
   const point = (node: number) => {
     const volts = voltsOf(node);
-    points.push({ node, point: lanes.pointOf.get(node)!, x, y: heightOf(volts), expectedVolts: volts });
+    points.push({ node, label: lanes.labelOf.get(node) ?? '', x, y: heightOf(volts), expectedVolts: volts });
   };
   const walk = (groups: Step[][]) => {
     for (const steps of groups) {
@@ -202,7 +208,7 @@ export function layoutPath(
     points,
     runs,
     fall,
-    branches: layBranches(compiled.parts.length, lanes, lane, points, runs),
+    ...layBranches(standings, lanes, lane, points, runs),
   };
 }
 
@@ -228,12 +234,12 @@ function foldOnce(
 }
 
 function layBranches(
-  partCount: number,
+  standings: readonly Standing[],
   lanes: Lanes,
   lane: Lane,
   points: readonly PointBox[],
   runs: readonly RunBox[],
-): BranchBox[] {
+): Pick<PathLayout, 'branches' | 'others'> {
   // By branch, not by part: a relay's contact may be on the run while its coil is a lane of its own.
   const own = new Set([...lane.feed, lane.load, ...lane.back].map(({ branch }) => branch));
   const ownParts = new Set([...lane.feed, lane.load, ...lane.back].map(({ part }) => part));
@@ -244,10 +250,9 @@ function layBranches(
     const run = runs.find(({ steps }) => steps.some(({ from, to }) => from === node || to === node));
     return run ? { x: (run.x1 + run.x2) / 2, y: run.y1 + POINT_RADIUS } : null;
   };
-  return lanes.lanes
+  const found = lanes.lanes
     .filter(({ id }) => id !== lane.id)
-    .slice(0, Math.max(partCount, 0))
-    .map((other, at): BranchBox | null => {
+    .map((other): Omit<BranchBox, 'y'> | null => {
       const steps = [...other.feed, other.load, ...other.back];
       const apart = steps.filter(({ branch }) => !own.has(branch));
       if (apart.length === 0) return null;
@@ -256,13 +261,21 @@ function layBranches(
       return {
         lane: other,
         parts: apart.map(({ part }) => part).filter((part) => !ownParts.has(part)),
-        y: BRANCH_Y + BRANCH_STEP * Math.min(at, MOST_BRANCHES - 1),
         x1: fork?.x ?? points[0]!.x,
         x2: join?.x ?? points.at(-1)!.x,
         fork,
         join,
       };
     })
-    .filter((box) => box !== null)
-    .map((box, at) => ({ ...box, y: BRANCH_Y + BRANCH_STEP * at }));
+    .filter((box) => box !== null);
+  // Of many lanes the two with most doubt are drawn, in their own order; the rest go by name.
+  const doubt = (box: Omit<BranchBox, 'y'>) =>
+    box.parts.reduce((sum, part) => sum + standings[part]!.share, 0);
+  const drawn = new Set(found.toSorted((a, b) => doubt(b) - doubt(a)).slice(0, MOST_BRANCHES));
+  return {
+    branches: found
+      .filter((box) => drawn.has(box))
+      .map((box, at) => ({ ...box, y: BRANCH_Y + BRANCH_STEP * at })),
+    others: found.filter((box) => !drawn.has(box)).map((box) => box.lane),
+  };
 }

@@ -113,7 +113,14 @@ export function TestScreen() {
     [outlook, compiled],
   );
   const laneId = params.get('lane');
-  const asked = useMemo(() => (leads ? [leads.plus, leads.minus] : []), [leads]);
+  const gauge =
+    test && (test.kind === 'pressure' || test.kind === 'flow')
+      ? (compiled.nodeIndex.get(test.at) ?? null)
+      : null;
+  const asked = useMemo(
+    () => (leads ? [leads.plus, leads.minus] : gauge === null ? [] : [gauge]),
+    [leads, gauge],
+  );
   const lane = lanes.lanes.find(({ id }) => id === laneId) ?? chooseLane(lanes, asked, standings);
   const layout = useMemo(
     () => (lane ? layoutPath(model, lanes, lane, { width, standings, asked }) : null),
@@ -234,6 +241,11 @@ export function TestScreen() {
   const moveLead = useCallback(
     (node: number, which?: 'plus' | 'minus') => {
       if (!layout) return;
+      if (compiled.domains[node] === 'fluid') {
+        if (node !== compiled.atmosphere)
+          choose({ kind: 'pressure', at: compiled.nodeNames[node]!, setup: lane?.setup ?? {} });
+        return;
+      }
       const base = leads ?? { plus: layout.points[0]!.node, minus: compiled.frame };
       const xOf = (at: number) => layout.points.find((box) => box.node === at)?.x ?? 0;
       const nearer =
@@ -345,6 +357,7 @@ export function TestScreen() {
                 pins={pins}
                 spans={spans}
                 leads={leads}
+                gauge={gauge}
                 tag={{ left: width < 1024 ? EDGE : tagLeft, right: width - EDGE, drop: TAG_DROP }}
                 typed={text && check.state === 'ready' ? valueWords(test!.kind, check.value) : ''}
                 statement={statement}
@@ -362,6 +375,23 @@ export function TestScreen() {
               <p className="p-8">This circuit has no load that a path can be drawn to.</p>
             )}
           </div>
+          {layout && layout.others.length > 0 ? (
+            <label className="absolute top-1.5 right-6 flex items-center gap-2 bg-sheet pl-2 text-[15px]">
+              {layout.others.length === 1 ? '1 more lane' : `${layout.others.length} more lanes`}
+              <select
+                className="min-h-9 max-w-[220px] border-[1.5px] border-edge bg-sheet px-2"
+                value=""
+                onChange={(event) => go({ lane: event.target.value })}
+              >
+                <option value="">show</option>
+                {layout.others.map(({ id, load }) => (
+                  <option key={id} value={id}>
+                    {id} {compiled.parts[load.part]!.part.label ?? ''}
+                  </option>
+                ))}
+              </select>
+            </label>
+          ) : null}
         </div>
         <div className="tablet:hidden">
           {lane ? (
@@ -537,6 +567,9 @@ function chosenTest(
     const setup = setupFromAddress(model, set);
     return (mode === 'amps' ? { kind: mode, through: red, setup } : { kind: mode, part: red, setup }) as Test;
   }
+  const port = model.compiled.nodeIndex.get(red);
+  if (mode === 'pressure' && port !== undefined && model.compiled.domains[port] === 'fluid')
+    return { kind: 'pressure', at: red, setup: setupFromAddress(model, set) };
   const node = (point: string | null | undefined) => {
     const at = lanes.nodeOf.get(Number(point));
     return at === undefined ? null : model.compiled.nodeNames[at]!;

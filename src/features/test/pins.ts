@@ -22,6 +22,11 @@ export function pinsOf(
   const healthy = model.situation(lane.setup).solve({ mode: 'live' });
   const home = lane.back.at(-1)?.to ?? lane.load.to;
   for (const reading of readings) {
+    if (reading.kind === 'pressure' || reading.kind === 'flow') {
+      const node = compiled.nodeIndex.get(reading.at)!;
+      if (nodes.has(node)) pins.set(node, gaugePin(reading, node));
+      continue;
+    }
     if (!('from' in reading)) continue;
     const [from, to] = [compiled.nodeIndex.get(reading.from)!, compiled.nodeIndex.get(reading.to)!];
     const text = valueWords(reading.kind, reading.value);
@@ -62,6 +67,20 @@ export function pinsOf(
     pins.set(from, pin);
   }
   return { pins: [...pins.values()], spans: [...spans.values()] };
+
+  function gaugePin(reading: Extract<Reading, { kind: 'pressure' | 'flow' }>, node: number): Pin {
+    const sameSetup = setupKey(reading.setup) === setupKey(lane.setup);
+    const condition = sameSetup ? '' : positionWords(reading.setup);
+    const pin: Pin = {
+      node,
+      text: valueWords(reading.kind, reading.value),
+      ...(condition ? { condition } : {}),
+    };
+    if (reading.kind !== 'pressure' || !sameSetup) return pin;
+    const gap = reading.value - healthy.changed.pairVolts(node, home);
+    if (Math.abs(gap) <= OFF_SHARE * compiled.supplyKPa) return pin;
+    return { ...pin, trueVolts: reading.value, off: gap < 0 ? 'fallen' : 'lifted' };
+  }
 }
 
 /** Parts that stand apart in a set-up: pulled, removed, or pins of unplugged connectors. */

@@ -110,7 +110,7 @@ describe('the fluid side in words', () => {
 
   it('reads gauges in bar, at places with names', () => {
     const reading: Reading = { kind: 'pressure', at: 'Regulator outlet', setup: opening, value: 212 };
-    expect(readingWords(own, reading)).toBe('2.12 bar, Regulator outlet, gate open');
+    expect(readingWords(own, reading)).toBe('2.12 bar, Regulator outlet (c), gate open');
     expect(
       bandWords('pressure', { reading: 600, low: 572, high: 631, share: 1, means: [], sound: true }),
     ).toBe('5.72–6.31 bar');
@@ -129,7 +129,7 @@ describe('the fluid side in words', () => {
     });
     expect(steps).toHaveLength(4);
     expect(steps.join(' ')).toMatch(
-      /Lift H4 off Valve 4.*Stop the opening at Valve 4.*Push the override of Q1/,
+      /Lift H4 off Valve 4 \(e\).*Stop the opening at Valve 4 \(e\).*Push the override of Q1/,
     );
     const swap = setupSteps(own, {
       kind: 'function',

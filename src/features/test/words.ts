@@ -67,8 +67,9 @@ export const KPA_IN_BAR = 100;
 /** Number of a node's point, or its name when it has none. */
 export function pointName({ model, lanes }: Speaker, node: string): string {
   const at = model.compiled.nodeIndex.get(node);
-  const point = at === undefined ? undefined : lanes.pointOf.get(at);
-  return point === undefined ? node : String(point);
+  const label = at === undefined ? undefined : lanes.labelOf.get(at);
+  if (label === undefined) return node;
+  return lanes.pointOf.has(at!) ? label : `${node} (${label})`;
 }
 
 /** Where a test is taken: "7 to 10", "through F7", "Y8". */

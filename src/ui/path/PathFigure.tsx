@@ -14,6 +14,7 @@ import {
 import type { Standing } from '@/core/path/standing';
 import { inTwenty, TurnStrokes } from '../Turns';
 import { FoundPath, Leads, PinMark, SpanMark, Typed, type Pin, type Span, type Tag } from './PathMarks';
+import { FluidSymbol } from './FluidSymbol';
 import { AcrossDiode, BatterySymbol, LoadSymbol, PartSymbol, ReturnSymbol } from './PartSymbol';
 
 export interface PathFigureProps {
@@ -24,6 +25,8 @@ export interface PathFigureProps {
   spans: readonly Span[];
   /** Nodes under the red and the black lead. */
   leads: { plus: number; minus: number } | null;
+  /** A node asked for without leads: where a gauge goes. */
+  gauge?: number | null;
   tag: Tag;
   typed: string;
   statement: readonly string[];
@@ -52,6 +55,8 @@ const RADIUS = POINT_RADIUS;
 const NAME_DROP = 33;
 const PLACE_DROP = 51;
 const CHARACTER = 6.7;
+const KPA_IN_BAR = 100;
+const SUPPLIES: readonly Part['kind'][] = ['source', 'airSupply', 'pump'];
 
 /** The path from supply to return, at the height of its expected volts. The main way to move about a job. */
 export function PathFigure(props: PathFigureProps) {
@@ -59,9 +64,14 @@ export function PathFigure(props: PathFigureProps) {
   const { width, height, supplyY, floorY, supplyVolts, points, fall } = layout;
   const first = points[0]!;
   const last = points.at(-1)!;
+  const fluid = layout.lane.medium === 'fluid';
   const levels = [1 / 3, 2 / 3].map((share) => ({
     y: floorY - share * (floorY - supplyY),
-    text: String(Math.round(supplyVolts * share)),
+    text: fluid
+      ? (supplyVolts * share) / KPA_IN_BAR >= 10
+        ? ((supplyVolts * share) / KPA_IN_BAR).toFixed(0)
+        : ((supplyVolts * share) / KPA_IN_BAR).toFixed(1)
+      : String(Math.round(supplyVolts * share)),
   }));
   const forks = new Set(
     layout.branches.flatMap(({ fork }) => (fork ? [points.find(({ x }) => x === fork.x)?.node] : [])),
@@ -70,7 +80,7 @@ export function PathFigure(props: PathFigureProps) {
   const rightOf = last.x + 96;
   const ground =
     fall.x < 540 && width - rightOf > 400 ? { x: rightOf, y: supplyY + 40 } : { x: 70, y: supplyY + 86 };
-  const source = parts.find(({ part, nodes }) => part.kind === 'source' && nodes.includes(first.node));
+  const source = parts.find(({ part, nodes }) => SUPPLIES.includes(part.kind) && nodes.includes(first.node));
   const sourceTurns = source ? standings[source.index]!.turns : 0;
   return (
     <svg
@@ -93,25 +103,35 @@ export function PathFigure(props: PathFigureProps) {
         ))}
         <line x1={56} x2={width - 24} y1={floorY} y2={floorY} stroke="var(--rule)" strokeWidth={2} />
         <text x={46} y={floorY + 5} textAnchor="end" style={{ fill: 'var(--ink2)' }}>
-          0 V
+          {fluid ? '0 bar' : '0 V'}
         </text>
       </g>
 
-      {layout.branches.slice(0, 2).map((branch) => (
+      {layout.branches.map((branch) => (
         <BranchLine key={branch.lane.id} branch={branch} {...props} />
       ))}
 
       <g style={{ color: source ? STATE_INK[standings[source.index]!.state] : 'var(--ink)' }}>
-        <path
-          d={`M${first.x - 40} ${first.y}H${first.x}`}
-          stroke="currentColor"
-          strokeWidth={dead ? 1.6 : 3}
-        />
-        <BatterySymbol x={first.x - 40} y={first.y} />
+        {fluid ? (
+          <Pipe d={`M${first.x - 36} ${first.y}H${first.x}`} />
+        ) : (
+          <path
+            d={`M${first.x - 40} ${first.y}H${first.x}`}
+            stroke="currentColor"
+            strokeWidth={dead ? 1.6 : 3}
+          />
+        )}
+        {fluid ? (
+          <FluidSymbol kind={source?.part.kind ?? 'airSupply'} x={first.x - 44} y={first.y} />
+        ) : (
+          <BatterySymbol x={first.x - 40} y={first.y} />
+        )}
       </g>
-      <text x={first.x - 62} y={first.y + 6} fontSize={18} fontWeight={700} textAnchor="middle">
-        +
-      </text>
+      {fluid ? null : (
+        <text x={first.x - 62} y={first.y + 6} fontSize={18} fontWeight={700} textAnchor="middle">
+          +
+        </text>
+      )}
       {source && sourceTurns > 0 ? (
         <g>
           <TurnStrokes count={sourceTurns} x={first.x - 26} y={first.y} height={24} room={26} />
@@ -135,8 +155,22 @@ export function PathFigure(props: PathFigureProps) {
       />
 
       <g style={{ color: 'var(--ink)' }}>
-        <path d={`M${last.x} ${last.y}h40`} stroke="currentColor" strokeWidth={dead ? 1.6 : 3} />
-        <ReturnSymbol x={last.x + 40} y={last.y} />
+        {fluid ? (
+          <g>
+            <Pipe d={`M${last.x} ${last.y}h26`} />
+            <path
+              d={`M${last.x + 26} ${last.y - 8}l14 8l-14 8`}
+              fill="none"
+              stroke="currentColor"
+              strokeWidth={2.2}
+            />
+          </g>
+        ) : (
+          <g>
+            <path d={`M${last.x} ${last.y}h40`} stroke="currentColor" strokeWidth={dead ? 1.6 : 3} />
+            <ReturnSymbol x={last.x + 40} y={last.y} />
+          </g>
+        )}
       </g>
 
       <g fontSize={19} fontWeight={650}>
@@ -194,19 +228,32 @@ function fit(text: string, room: number): string {
   return text.length > most ? `${text.slice(0, most - 1).trimEnd()}…` : text;
 }
 
+/** A pipe: two lines where a wire is one. */
+function Pipe({ d, dashed = false }: { d: string; dashed?: boolean }) {
+  return (
+    <g fill="none" strokeLinejoin="round">
+      <path d={d} stroke="currentColor" strokeWidth={7} strokeDasharray={dashed ? '13 7' : undefined} />
+      <path d={d} stroke="var(--sheet)" strokeWidth={3} />
+    </g>
+  );
+}
+
 function symbolRoom(kind: Part['kind']): number {
   if (kind === 'wire') return 0;
+  if (kind === 'valve') return 58;
   return kind === 'driver' ? 56 : kind === 'pin' ? 26 : 46;
 }
 
 function Run({
   run,
+  layout,
   parts,
   standings,
   apart,
   closed,
   dead,
   onRun,
+  onLane,
   stale,
 }: { run: RunBox } & PathFigureProps) {
   const { x1, x2, y1, y2 } = run;
@@ -216,11 +263,13 @@ function Run({
   const standing = standings[part.index]!;
   const ink = STATE_INK[standing.state];
   const cleared = standing.state === 'spared' || standing.state === 'held';
+  const fluid = layout.lane.medium === 'fluid';
+  const line = `M${x1} ${y1}L${x2} ${y2}`;
   if (run.folded) {
     const names = run.parts.map((at) => parts[at]!.part.ref);
     return (
       <g style={{ color: 'var(--verdi)' }}>
-        <line x1={x1} y1={y1} x2={x2} y2={y2} stroke="currentColor" strokeWidth={4} />
+        {fluid ? <Pipe d={line} /> : <path d={line} stroke="currentColor" strokeWidth={4} />}
         <text x={middle} y={y + NAME_DROP} textAnchor="middle" fontSize={15} style={{ fill: 'var(--verdi)' }}>
           ✓ {fit(`${names[0]} to ${names.at(-1)}`, x2 - x1 - 20)}
         </text>
@@ -266,16 +315,19 @@ function Run({
         </g>
       ) : (
         <>
-          <line
-            x1={x1}
-            y1={y1}
-            x2={x2}
-            y2={y2}
-            stroke="currentColor"
-            strokeWidth={dead ? 1.6 : state === 'spared' ? 4 : 3}
-            strokeDasharray={state === 'held' ? '13 7' : undefined}
-          />
-          {state === 'bad' ? null : (
+          {fluid ? (
+            <Pipe d={line} dashed={state === 'held'} />
+          ) : (
+            <path
+              d={line}
+              stroke="currentColor"
+              strokeWidth={dead ? 1.6 : state === 'spared' ? 4 : 3}
+              strokeDasharray={state === 'held' ? '13 7' : undefined}
+            />
+          )}
+          {state === 'bad' ? null : fluid ? (
+            <FluidSymbol kind={part.part.kind} x={symbolX} y={y} />
+          ) : (
             <PartSymbol kind={part.part.kind} x={symbolX} y={y} on={closed.has(part.index)} />
           )}
         </>
@@ -294,6 +346,9 @@ function Run({
             BAD 2/2
           </text>
         </g>
+      ) : null}
+      {part.part.kind === 'valve' ? (
+        <CoilLink x={symbolX} y={y} coil={part.part.coil} onLane={onLane} />
       ) : null}
       {wound ? (
         <g opacity={stale ? 0.4 : 1}>
@@ -330,6 +385,47 @@ function Run({
   );
 }
 
+/** The dotted link from a valve to the coil that shifts it: the other medium's lane. */
+function CoilLink({
+  x,
+  y,
+  coil,
+  onLane,
+}: {
+  x: number;
+  y: number;
+  coil: string;
+  onLane: (id: string) => void;
+}) {
+  return (
+    <g
+      role="button"
+      tabIndex={0}
+      aria-label={`Shifted by ${coil}: show its lane`}
+      onClick={(event) => {
+        event.stopPropagation();
+        onLane(coil);
+      }}
+      onKeyDown={press(() => onLane(coil))}
+    >
+      <path d={`M${x} ${y - 15}V${y - 62}`} stroke="var(--ink2)" strokeWidth={2} strokeDasharray="2 5" />
+      <rect
+        className="focus-box"
+        x={x - 40}
+        y={y - 90}
+        width={80}
+        height={30}
+        fill="var(--sheet)"
+        stroke="transparent"
+        strokeWidth={3}
+      />
+      <text x={x} y={y - 69} textAnchor="middle" fontSize={15} className="fig-bold">
+        {coil}
+      </text>
+    </g>
+  );
+}
+
 function wordState({ state, turns }: Standing): string {
   if (state === 'spared') return 'spared';
   if (state === 'held') return 'held, nothing drawn through it yet';
@@ -339,6 +435,7 @@ function wordState({ state, turns }: Standing): string {
 
 function Fall({
   fall,
+  layout,
   high,
   low,
   parts,
@@ -348,6 +445,7 @@ function Fall({
   stale,
 }: { fall: FallBox; high: PointBox; low: PointBox } & PathFigureProps) {
   const { x, y1, y2 } = fall;
+  const fluid = layout.lane.medium === 'fluid';
   const part = parts[fall.part]!;
   const standing = standings[fall.part]!;
   const diodes = fall.across.map((at) => parts[at]!);
@@ -355,9 +453,18 @@ function Fall({
   const textX = x + (diodes.length > 0 ? 54 : 24);
   return (
     <g style={{ color: STATE_INK[standing.state] }} data-part={part.part.ref} data-state={standing.state}>
-      <path d={`M${high.x} ${y1}H${x}`} stroke="currentColor" strokeWidth={dead ? 1.6 : 3} fill="none" />
-      <path d={`M${x} ${y2}H${low.x}`} stroke="currentColor" strokeWidth={dead ? 1.6 : 3} fill="none" />
-      <LoadSymbol kind={part.part.kind} x={x} y1={y1} y2={y2} />
+      {fluid ? (
+        <>
+          <Pipe d={`M${high.x} ${y1}H${x}V${y2}H${low.x}`} />
+          <FluidSymbol kind={part.part.kind} x={x} y={middle} />
+        </>
+      ) : (
+        <>
+          <path d={`M${high.x} ${y1}H${x}`} stroke="currentColor" strokeWidth={dead ? 1.6 : 3} fill="none" />
+          <path d={`M${x} ${y2}H${low.x}`} stroke="currentColor" strokeWidth={dead ? 1.6 : 3} fill="none" />
+          <LoadSymbol kind={part.part.kind} x={x} y1={y1} y2={y2} />
+        </>
+      )}
       {diodes.length > 0 ? (
         <g style={{ color: STATE_INK[standings[diodes[0]!.index]!.state] }}>
           <AcrossDiode x={x + 34} y1={y1} y2={y2} />
@@ -415,7 +522,9 @@ function Fall({
 }
 
 /** A lane that is not the asked one: flat and quiet, foldable to one line of words. */
-function BranchLine({ branch, parts, standings, onLane }: { branch: BranchBox } & PathFigureProps) {
+function BranchLine({ branch, layout, parts, standings, onLane }: { branch: BranchBox } & PathFigureProps) {
+  const fluid = branch.lane.medium === 'fluid';
+  const coupled = fluid && branch.lane.coils.includes(layout.lane.id);
   const own = branch.parts.map((at) => standings[at]!);
   const turns = own.reduce((sum, one) => sum + one.turns, 0);
   const spared = own.every(({ state }) => state === 'spared');
@@ -441,13 +550,27 @@ function BranchLine({ branch, parts, standings, onLane }: { branch: BranchBox } 
       onClick={() => onLane(branch.lane.id)}
       onKeyDown={press(() => onLane(branch.lane.id))}
     >
-      <path
-        d={d}
-        fill="none"
-        stroke={ink}
-        strokeWidth={2}
-        strokeDasharray={held && !spared ? '9 6' : undefined}
-      />
+      {coupled ? (
+        <path
+          d={`M${layout.fall.x} ${layout.fall.y1 - 4}V${branch.y}`}
+          stroke="var(--ink2)"
+          strokeWidth={2}
+          strokeDasharray="2 5"
+        />
+      ) : null}
+      {fluid ? (
+        <g style={{ color: ink }}>
+          <Pipe d={d} dashed={held && !spared} />
+        </g>
+      ) : (
+        <path
+          d={d}
+          fill="none"
+          stroke={ink}
+          strokeWidth={2}
+          strokeDasharray={held && !spared ? '9 6' : undefined}
+        />
+      )}
       <rect
         className="focus-box"
         x={middle - room / 2}
@@ -475,8 +598,9 @@ function BranchLine({ branch, parts, standings, onLane }: { branch: BranchBox } 
   );
 }
 
-function Point({ box, leads, pins, noReach, onPoint }: { box: PointBox } & PathFigureProps) {
-  const asked = leads !== null && (leads.plus === box.node || leads.minus === box.node);
+function Point({ box, leads, gauge, pins, noReach, onPoint }: { box: PointBox } & PathFigureProps) {
+  const asked =
+    gauge === box.node || (leads !== null && (leads.plus === box.node || leads.minus === box.node));
   const read = pins.some(({ node }) => node === box.node);
   const far = noReach.has(box.node);
   const words = asked ? 'asked' : far ? 'no reach' : read ? 'read' : 'not read';
@@ -484,8 +608,8 @@ function Point({ box, leads, pins, noReach, onPoint }: { box: PointBox } & PathF
     <g
       role="button"
       tabIndex={0}
-      aria-label={`Point ${box.point}, ${words}`}
-      data-point={box.point}
+      aria-label={`Point ${box.label}, ${words}`}
+      data-point={box.label}
       onClick={() => onPoint(box.node)}
       onKeyDown={press(() => onPoint(box.node))}
     >
@@ -522,11 +646,11 @@ function Point({ box, leads, pins, noReach, onPoint }: { box: PointBox } & PathF
         x={box.x}
         y={box.y + 5.5}
         textAnchor="middle"
-        fontSize={box.point > 99 ? 13 : 16}
+        fontSize={box.label.length > 2 ? 12 : 16}
         className="point-number fig-bold"
         style={{ fill: asked || read ? 'var(--sheet)' : 'var(--ink)' }}
       >
-        {box.point}
+        {box.label}
       </text>
     </g>
   );

@@ -103,7 +103,7 @@ function PointRow({
   onPoint: (node: number) => void;
   first?: boolean;
 }) {
-  const point = lanes.pointOf.get(node);
+  const point = lanes.labelOf.get(node);
   const pin = pins.find((one) => one.node === node);
   const state = asked.has(node) ? 'asked' : pin ? 'read' : 'open';
   return (
@@ -142,7 +142,7 @@ function Folded({
   lanes: Lanes;
   pins: readonly Pin[];
 }) {
-  const [from, to] = [row.steps[0]!.from, row.steps.at(-1)!.to].map((node) => lanes.pointOf.get(node));
+  const [from, to] = [row.steps[0]!.from, row.steps.at(-1)!.to].map((node) => lanes.labelOf.get(node));
   const pin = pins.findLast(({ node }) => row.steps.some((step) => step.to === node));
   const names = row.steps.map(({ part }) => parts[part]!.part.ref);
   return (

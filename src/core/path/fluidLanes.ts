@@ -1,0 +1,88 @@
+import type { CircuitModel } from '../circuit/model';
+import type { Setup } from '../circuit/schema';
+import { conductance, nodeKPa, type World } from '../circuit/world';
+import { motionOf } from '../diagnosis/predictFluid';
+import type { Lane, Step } from './lanes';
+
+interface Solved {
+  setup: Setup;
+  world: World;
+}
+
+/**
+ * Lanes of the air, oil or vacuum side: from the supply through what is open to the actuator's pressed port, and from its
+ * other port home to the atmosphere. The actuator is the fall, as a coil is.
+ */
+export function findFluidLanes(model: CircuitModel, worlds: readonly Solved[]): Lane[] {
+  const { compiled } = model;
+  if (compiled.atmosphere < 0) return [];
+  const supplies = new Set(
+    compiled.parts.flatMap(({ part, nodes }) =>
+      part.kind === 'airSupply' || part.kind === 'pump' ? [nodes[0]!] : [],
+    ),
+  );
+  const home = new Set([compiled.atmosphere]);
+  return compiled.parts.flatMap(({ part, index, branches }): Lane[] => {
+    if (part.kind !== 'cylinder' && part.kind !== 'vacuumActuator') return [];
+    const seal = branches[0]!;
+    // The position in which its pressures lie furthest apart is the one that drives it.
+    const best = worlds
+      .map(({ setup, world }) => ({
+        setup,
+        world,
+        apart: Math.abs(nodeKPa(world, seal.a) - nodeKPa(world, seal.b)),
+        moves: motionOf(world, index).direction !== 0,
+      }))
+      .sort((one, other) => Number(other.moves) - Number(one.moves) || other.apart - one.apart)[0];
+    if (!best) return [];
+    const { setup, world } = best;
+    const upright = Math.abs(nodeKPa(world, seal.a)) >= Math.abs(nodeKPa(world, seal.b));
+    const [high, low] = upright ? [seal.a, seal.b] : [seal.b, seal.a];
+    const feed = way(model, world, high, supplies, home);
+    if (!feed) return [];
+    return [
+      {
+        id: part.ref,
+        medium: 'fluid',
+        load: { part: index, branch: seal.index, from: high, to: low },
+        feed: feed.reverse().map((step) => ({ ...step, from: step.to, to: step.from })),
+        back: way(model, world, low, home, supplies) ?? [],
+        setup,
+        across: [],
+        coils: [],
+      },
+    ];
+  });
+}
+
+/** Fewest parts from a node to a goal through what is open in this world. */
+function way(
+  model: CircuitModel,
+  world: World,
+  start: number,
+  goals: ReadonlySet<number>,
+  avoid: ReadonlySet<number>,
+): Step[] | null {
+  const { branches } = model.compiled;
+  const via = new Map<number, Step | null>([[start, null]]);
+  const queue = [start];
+  for (const node of queue) {
+    if (goals.has(node)) {
+      const steps: Step[] = [];
+      for (let step = via.get(node); step; step = via.get(step.from)) steps.push(step);
+      return steps.reverse();
+    }
+    for (const { index, part, role, domain, a, b } of branches) {
+      if (domain !== 'fluid' || role === 'seal') continue;
+      const kind = model.compiled.parts[part]!.part.kind;
+      // A regulator holds its outlet like a supply of its own; its feed is where the way comes from.
+      if (kind === 'airSupply' || kind === 'pump' || (kind === 'regulator' && role === 'body')) continue;
+      if (role !== 'wideOpen' && !(conductance(world, index) > 0)) continue;
+      const to = a === node ? b : b === node ? a : -1;
+      if (to < 0 || via.has(to) || (avoid.has(to) && !goals.has(to))) continue;
+      via.set(to, { part, branch: index, from: node, to });
+      queue.push(to);
+    }
+  }
+  return null;
+}

@@ -1,6 +1,6 @@
 import { spawnSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
-import { parseCase } from '../core/circuit/parse';
+import { parseCase, parseCircuit } from '../core/circuit/parse';
 import { runCommand } from './commands';
 
 const CASE = 'demo/cases/tilt-right-dead.case.json';
@@ -125,5 +125,28 @@ describe('the command line', () => {
       .split('\n');
     expect(lines).toHaveLength(1);
     expect(lines[0]).toMatch(/circuit\.parts\[11\]\.ohms.*given "lots"/);
+  });
+});
+
+describe('circuits on the command line', () => {
+  const TILT = 'demo/circuits/groomer-blade-tilt.circuit.json';
+  const circuit = () => parseCircuit(JSON.parse(readFileSync(TILT, 'utf8')));
+  const run = (...args: string[]) => runCommand(args, load, undefined, circuit);
+
+  it('draws a typed chain, checks a file, and writes its wires and its netlist', () => {
+    const drawn = run('draw', 'battery 12.6, fuse 5, key switch, plug, coil 9, ground') as {
+      parts: object[];
+    };
+    expect(drawn.parts).toHaveLength(5);
+    expect(run('check', TILT)).toEqual({ findings: [] });
+    expect((run('wires', TILT) as { csv: string }).csv).toMatch(/^ref,from,to,mark,colour,gauge,length/);
+    expect((run('netlist', TILT) as { netlist: string }).netlist).toMatch(/\nVG1 G1_i 0 DC 25\.2/);
+    expect(() => run('draw', 'gizmo 4')).toThrow(/"gizmo 4" names no part/);
+  });
+
+  it('refuses a bad file by its field, with status 2', () => {
+    const { status, stderr, stdout } = spiraxis(['check', '-'], '{"format":"spiraxis-circuit"}');
+    expect([status, stdout]).toEqual([2, '']);
+    expect(stderr).toMatch(/^spiraxis: version: /);
   });
 });

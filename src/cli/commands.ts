@@ -1,17 +1,23 @@
+import { checkCircuit } from '../core/build/checkCircuit';
+import { emptyDrawing, layChains } from '../core/build/layChain';
 import { InputError } from '../core/circuit/inputError';
 import { CircuitModel } from '../core/circuit/model';
 import { nodesOfTest } from '../core/circuit/testPlace';
 import { floatingNodes } from '../core/circuit/world';
-import type { Case } from '../core/circuit/schema';
+import { parseCircuit } from '../core/circuit/parse';
+import type { Case, Circuit } from '../core/circuit/schema';
 import { diagnoseCase } from '../core/diagnosis/diagnose';
 import { faultByName, listFaults } from '../core/diagnosis/faults';
 import { findCodes } from '../core/codes/findCodes';
 import { bindTest, predictedValue } from '../core/diagnosis/predict';
 import { parseReading } from '../core/units/parseReading';
 import { LogReader } from '../formats/logReader';
+import { writeSpice } from '../formats/spice';
+import { writeWireList } from '../formats/wireList';
 
 const USAGE =
-  'use one of: diagnose CASE, predict CASE [--fault PART:FAULT[=OHMS]], reading TEXT, decode TEXT, decode --log FILE';
+  'use one of: diagnose CASE, predict CASE [--fault PART:FAULT[=OHMS]], reading TEXT, decode TEXT, decode --log FILE, ' +
+  'draw CHAIN, check CIRCUIT, wires CIRCUIT, netlist CIRCUIT';
 
 /**
  * Runs one command. `load` reads and checks a case file, `readPieces` gives a log's text piece by piece. Throws `InputError` for
@@ -21,6 +27,7 @@ export function runCommand(
   args: readonly string[],
   load: (path: string) => Case,
   readPieces: (path: string) => Iterable<string> = () => [],
+  loadCircuit: (path: string) => Circuit = (path) => load(path).circuit,
 ): unknown {
   const { words, options } = splitArguments(args);
   const [command, target] = words;
@@ -45,6 +52,17 @@ export function runCommand(
       const text = required(words.slice(1).join(' ') || undefined, 'TEXT');
       return { codes: findCodes(text) };
     }
+    case 'draw': {
+      const text = required(words.slice(1).join(' ') || undefined, 'CHAIN');
+      const { circuit } = layChains(emptyDrawing('Drawn'), text);
+      return parseCircuit(circuit);
+    }
+    case 'check':
+      return { findings: checkCircuit(loadCircuit(required(target, 'CIRCUIT'))) };
+    case 'wires':
+      return { csv: writeWireList(loadCircuit(required(target, 'CIRCUIT'))) };
+    case 'netlist':
+      return { netlist: writeSpice(new CircuitModel(loadCircuit(required(target, 'CIRCUIT')))) };
     default:
       throw new InputError('COMMAND', `${command ? `unknown command "${command}"; ` : ''}${USAGE}`);
   }

@@ -1,7 +1,7 @@
 import { closeSync, openSync, readFileSync, readSync } from 'node:fs';
 import { StringDecoder } from 'node:string_decoder';
 import { InputError } from '../core/circuit/inputError';
-import { parseCase } from '../core/circuit/parse';
+import { parseCase, parseCircuit } from '../core/circuit/parse';
 import { runCommand } from './commands';
 
 const CHUNK_BYTES = 1 << 20;
@@ -20,21 +20,25 @@ function* piecesOf(path: string): Generator<string> {
   }
 }
 
+/** A JSON file, or standard input, checked. */
+function readJson<T>(path: string, check: (data: unknown) => T): T {
+  const text = readFileSync(path === '-' ? 0 : path, 'utf8');
+  try {
+    return check(JSON.parse(text));
+  } catch (error) {
+    if (error instanceof SyntaxError) throw new InputError(path, `not JSON: ${error.message}`);
+    throw error;
+  }
+}
+
 /** `spiraxis COMMAND …`: one JSON document on standard output, one readable line on standard error. */
 function main(args: readonly string[]): number {
   try {
     const result = runCommand(
       args,
-      (path) => {
-        const text = readFileSync(path === '-' ? 0 : path, 'utf8');
-        try {
-          return parseCase(JSON.parse(text));
-        } catch (error) {
-          if (error instanceof SyntaxError) throw new InputError(path, `not JSON: ${error.message}`);
-          throw error;
-        }
-      },
+      (path) => readJson(path, parseCase),
       piecesOf,
+      (path) => readJson(path, parseCircuit),
     );
     process.stdout.write(`${JSON.stringify(result)}\n`);
     return 0;

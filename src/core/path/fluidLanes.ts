@@ -1,6 +1,6 @@
 import type { CircuitModel } from '../circuit/model';
 import type { Setup } from '../circuit/schema';
-import { conductance, nodeKPa, type World } from '../circuit/world';
+import { branchAmps, conductance, nodeKPa, type World } from '../circuit/world';
 import { motionOf } from '../diagnosis/predictFluid';
 import type { Lane, Step } from './lanes';
 
@@ -40,19 +40,33 @@ export function findFluidLanes(model: CircuitModel, worlds: readonly Solved[]): 
     const [high, low] = upright ? [seal.a, seal.b] : [seal.b, seal.a];
     const feed = way(model, world, high, supplies, home);
     if (!feed) return [];
+    const back = way(model, world, low, home, supplies) ?? [];
     return [
       {
         id: part.ref,
         medium: 'fluid',
         load: { part: index, branch: seal.index, from: high, to: low },
         feed: feed.reverse().map((step) => ({ ...step, from: step.to, to: step.from })),
-        back: way(model, world, low, home, supplies) ?? [],
+        back,
         setup,
         across: [],
-        coils: [],
+        coils: coilsOf(model, world, [...feed, ...back]),
       },
     ];
   });
+}
+
+/** Coils of the lane's valves, those that carry current in its position first. */
+function coilsOf(model: CircuitModel, world: World, steps: readonly Step[]): string[] {
+  const { parts, partIndex } = model.compiled;
+  const coils = new Set(
+    steps.flatMap(({ part }) => {
+      const own = parts[part]!.part;
+      return own.kind === 'valve' ? [own.coil, ...(own.coil2 ? [own.coil2] : [])] : [];
+    }),
+  );
+  const amps = (ref: string) => Math.abs(branchAmps(world, parts[partIndex.get(ref)!]!.branches[0]!.index));
+  return [...coils].sort((a, b) => amps(b) - amps(a));
 }
 
 /** Fewest parts from a node to a goal through what is open in this world. */

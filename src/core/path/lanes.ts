@@ -92,13 +92,7 @@ export function findLanes(model: CircuitModel): Lanes {
         .map(({ index }) => index),
     });
   }
-  for (const lane of findFluidLanes(model, worlds)) {
-    const coils = [...lane.feed, ...lane.back].flatMap(({ part }) => {
-      const own = compiled.parts[part]!.part;
-      return own.kind === 'valve' ? [own.coil, ...(own.coil2 ? [own.coil2] : [])] : [];
-    });
-    lanes.push({ ...lane, coils: [...new Set(coils)] });
-  }
+  lanes.push(...findFluidLanes(model, worlds));
   const pointOf = new Map<number, number>();
   const number = (node: number) => {
     if (!pointOf.has(node)) pointOf.set(node, pointOf.size + 1);

@@ -112,7 +112,6 @@ export function layoutPath(
   options: LayoutOptions,
 ): PathLayout {
   const { standings, asked } = options;
-  const { compiled } = model;
   const world = model.situation(lane.setup).solve({ mode: 'live' });
   const foot = lane.back.at(-1)?.to ?? lane.load.to;
   const voltsOf = (node: number) => {

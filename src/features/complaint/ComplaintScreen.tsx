@@ -1,7 +1,6 @@
 'use client';
 
-import { useRouter } from 'next/navigation';
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import type { Reading } from '@/core/circuit/schema';
 import { WHEN } from '@/core/job/entries';
 import { FIELD, Heading, MainKey, Nothing, PlainKey } from '@/ui/sheet';
@@ -114,15 +113,9 @@ function AsReported() {
 /** Functions of the machine that share parts with this one: what works there clears what they share. */
 function OtherFunctions() {
   const { job, log } = useDesk();
-  const router = useRouter();
   const { joined } = log.state;
   const others = job.functions.filter(({ shares, joins }) => joins && shares.length > 0);
   // The circuit is put together on the server, once it has the entry.
-  const pending = log.waiting.some(({ type }) => type === 'joined');
-  const news = joined.length > job.entries.filter(({ type }) => type === 'joined').length;
-  useEffect(() => {
-    if (news && !pending) router.refresh();
-  }, [news, pending, router]);
   if (others.length === 0) return null;
   return (
     <ul aria-label="Other functions of this machine">

@@ -1,8 +1,10 @@
 'use client';
 
-import { createContext, useContext, useMemo } from 'react';
+import { useRouter } from 'next/navigation';
+import { createContext, useContext, useEffect, useMemo } from 'react';
 import { CircuitModel } from '@/core/circuit/model';
 import type { Reading } from '@/core/circuit/schema';
+import type { Entry } from '@/core/job/entries';
 import { findLanes } from '@/core/path/lanes';
 import type { StoredBookRow } from '@/db/codeBook';
 import { preferencesOf, type Policy } from '../policy/policy';
@@ -51,6 +53,17 @@ export function DeskProvider({ job, children }: { job: JobFacts; children: React
     [noReach, skipped, job.policy],
   );
   const outlook = useOutlook(circuit, readings, options);
+  // The circuit comes with the page: it is read again when an entry that changes it is saved, here or by somebody else.
+  const router = useRouter();
+  const news = log.entries.filter(changesCircuit).length > job.entries.filter(changesCircuit).length;
+  const pending = log.waiting.some(changesCircuit);
+  useEffect(() => {
+    if (news && !pending) router.refresh();
+  }, [news, pending, router]);
   const desk = { ...outlook, job, person, speaker, log, readings };
   return <DeskContext value={desk}>{children}</DeskContext>;
+}
+
+function changesCircuit({ type }: Entry): boolean {
+  return type === 'joined' || type === 'redrawn';
 }

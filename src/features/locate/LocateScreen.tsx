@@ -11,6 +11,40 @@ import { findOnMachine, type FoundPart } from './server';
 
 const STATE_WORDS = { doubt: 'in doubt', held: 'held', spared: 'spared', bad: 'proved bad' } as const;
 
+/** The drawing was changed since this job was opened: it stays on its own until somebody takes the new one. */
+function NewerDrawing() {
+  const { job, log } = useDesk();
+  const own = log.state.redrawn ?? job.openedOnVersion;
+  const base = `/machines/${encodeURIComponent(job.machineCode)}/draw?function=${job.functionId}`;
+  if (job.newestVersion <= own)
+    return (
+      <p className="text-[16px]">
+        <Link className="inline-flex min-h-11 items-center underline underline-offset-4" href={base}>
+          The drawing, version {own}
+        </Link>
+      </p>
+    );
+  return (
+    <section data-testid="newer-drawing" className="my-3 border-2 border-ink bg-sheet p-4">
+      <p className="text-[17px] font-[650]">
+        This job stands on version {own} of its drawing; version {job.newestVersion} is in the library.
+      </p>
+      <p className="mt-1 text-[15.5px] text-ink2">
+        Readings stay as they are, and are weighed on the new drawing. It is refused where one of them would
+        mean nothing there.
+      </p>
+      <div className="mt-3 flex flex-wrap items-center gap-4">
+        <PlainKey onClick={() => log.write({ type: 'redrawn', body: { version: job.newestVersion } })}>
+          Take the new drawing
+        </PlainKey>
+        <Link className="inline-flex min-h-11 items-center underline underline-offset-4" href={base}>
+          See what changed
+        </Link>
+      </div>
+    </section>
+  );
+}
+
 /** Where everything is: on the drawing, on the machine, and how long it takes to get there. */
 export function LocateScreen() {
   const { speaker, outlook, job } = useDesk();
@@ -72,6 +106,7 @@ export function LocateScreen() {
       }
       right={
         <>
+          <NewerDrawing />
           {part ? <PartSheet key={part} part={part} /> : null}
           <LegendSearch machineId={job.machineId} machine={job.machineCode} />
           <p className="text-[16px]">

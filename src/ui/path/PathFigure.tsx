@@ -55,6 +55,8 @@ const RADIUS = POINT_RADIUS;
 const NAME_DROP = 33;
 const PLACE_DROP = 51;
 const CHARACTER = 6.7;
+/** About how wide a statement runs, px. */
+const STATEMENT = 420;
 const KPA_IN_BAR = 100;
 const SUPPLIES: readonly Part['kind'][] = ['source', 'airSupply', 'pump'];
 
@@ -80,6 +82,14 @@ export function PathFigure(props: PathFigureProps) {
   const rightOf = last.x + 96;
   const ground =
     fall.x < 540 && width - rightOf > 400 ? { x: rightOf, y: supplyY + 40 } : { x: 70, y: supplyY + 86 };
+  // A run that has come down, such as air behind its regulator, pushes the statement under its names.
+  const lowest = Math.max(
+    ...layout.runs
+      .filter(({ x1, x2 }) => x2 > ground.x && x1 < ground.x + STATEMENT && x2 <= fall.x)
+      .map(({ y1, y2 }) => Math.max(y1, y2) + PLACE_DROP + 27),
+    ground.y,
+  );
+  const room = Math.max(2, Math.min(3, Math.floor((floorY - 10 - lowest) / 25) + 1));
   const source = parts.find(({ part, nodes }) => SUPPLIES.includes(part.kind) && nodes.includes(first.node));
   const sourceTurns = source ? standings[source.index]!.turns : 0;
   return (
@@ -174,8 +184,8 @@ export function PathFigure(props: PathFigureProps) {
       </g>
 
       <g fontSize={19} fontWeight={650}>
-        {statement.slice(0, 3).map((line, at) => (
-          <text key={line} x={ground.x} y={ground.y + 25 * at}>
+        {statement.slice(0, room).map((line, at) => (
+          <text key={line} x={ground.x} y={lowest + 25 * at}>
             {line}
           </text>
         ))}
@@ -348,7 +358,12 @@ function Run({
         </g>
       ) : null}
       {part.part.kind === 'valve' ? (
-        <CoilLink x={symbolX} y={y} coil={part.part.coil} onLane={onLane} />
+        <CoilLink
+          x={symbolX}
+          y={y}
+          coil={layout.lane.coils.find((coil) => valveCoils(part.part).includes(coil)) ?? part.part.coil}
+          onLane={onLane}
+        />
       ) : null}
       {wound ? (
         <g opacity={stale ? 0.4 : 1}>
@@ -383,6 +398,10 @@ function Run({
       <title>{`${part.part.ref} ${label} ${part.part.place ?? ''}: ${wordState(standing)}`}</title>
     </g>
   );
+}
+
+function valveCoils(part: Part): readonly (string | undefined)[] {
+  return part.kind === 'valve' ? [part.coil, part.coil2] : [];
 }
 
 /** The dotted link from a valve to the coil that shifts it: the other medium's lane. */

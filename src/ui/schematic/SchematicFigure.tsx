@@ -287,7 +287,7 @@ function Names({
 }
 
 function RunBody({ block, closed }: { block: PlacedBlock; closed: ReadonlySet<string> | null }) {
-  const { x, y, width, height, ports, kind } = block;
+  const { x, y, width, ports, kind } = block;
   const middle = x + width / 2;
   const axis = y + BLOCK.axis;
   const resting = ports.find(({ id }) => id.endsWith('|nc'));

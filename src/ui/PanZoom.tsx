@@ -101,7 +101,7 @@ export function PanZoom({
           </button>
         </div>
         {fit < 0.72 ? (
-          <div className="absolute bottom-2 left-2 border-[1.5px] border-edge bg-film max-tablet:hidden print:hidden">
+          <div className="absolute bottom-2 left-2 overflow-hidden border-[1.5px] border-edge bg-sheet max-tablet:hidden print:hidden">
             <MiniMap width={190} height={120} borderColor="var(--pencil)">
               {children}
             </MiniMap>

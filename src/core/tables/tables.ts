@@ -183,6 +183,4 @@ export const REFERENCE_TABLES: readonly ReferenceTable[] = [
 /** Lists that the builder takes its choices from. */
 export const CIRCUIT_TABLES = {
   fuseRatings: fuseRatings.rows.map(({ amps }) => amps as number),
-  gauges: GAUGES,
-  areas: conductors.rows.map(({ mm2 }) => mm2 as number),
 };

@@ -41,6 +41,7 @@ export function DrawScreen({ desk }: { desk: OpenDrawing }) {
   const [keeping, setKeeping] = useState(false);
   const [said, setSaid] = useState<string | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
+  const [large, setLarge] = useState(false);
   const [marked, setMarked] = useState<readonly string[]>([]);
   const known = useMemo(() => {
     const parts = new Map(
@@ -193,6 +194,13 @@ export function DrawScreen({ desk }: { desk: OpenDrawing }) {
                   {one === 'path' ? 'Path' : 'Schematic'}
                 </PlainKey>
               ))}
+              <PlainKey
+                aria-pressed={large}
+                className="-ml-[1.5px] px-3.5! text-[16px]! max-desk:hidden!"
+                onClick={() => setLarge(!large)}
+              >
+                More room
+              </PlainKey>
             </div>
           ) : null}
           {drawTrouble && !empty ? (
@@ -201,7 +209,10 @@ export function DrawScreen({ desk }: { desk: OpenDrawing }) {
             </div>
           ) : null}
         </section>
-        <div className="grid min-h-0 flex-[4] gap-x-6 overflow-hidden border-t-2 border-ink bg-film px-6 max-desk:flex-none max-desk:grid-cols-1 max-desk:overflow-visible max-tablet:px-3 desk:grid-cols-[400px_minmax(0,1fr)]">
+        <div
+          hidden={large}
+          className="grid min-h-0 flex-[4] gap-x-6 overflow-hidden border-t-2 border-ink bg-film px-6 max-desk:flex-none max-desk:grid-cols-1 max-desk:overflow-visible max-tablet:px-3 desk:grid-cols-[400px_minmax(0,1fr)] [&[hidden]]:hidden"
+        >
           <section aria-labelledby="checks" className="flex min-h-0 flex-col pb-2">
             <Heading id="checks" aside={findings.length === 0 ? '' : `${findings.length} to look at`}>
               Checks

@@ -4,7 +4,6 @@ import { useState } from 'react';
 import { changePart, insertBefore, removePart, twoEnds } from '@/core/build/editCircuit';
 import { InputError } from '@/core/circuit/inputError';
 import type { Circuit, Part } from '@/core/circuit/schema';
-import { CIRCUIT_TABLES } from '@/core/tables/tables';
 import { Field, FIELD, PlainKey, Trouble } from '@/ui/sheet';
 import { fieldText, fieldValue, partFields, type PartField } from './partFields';
 import type { DrawingState } from './useDrawing';
@@ -86,7 +85,6 @@ export function PartForm({
               label={field.unit ? `${field.label}, ${field.unit}` : field.label}
               text={fieldText(part, field)}
               {...(field.hint ? { hint: field.hint } : {})}
-              {...listOf(part, field.key)}
               onTake={(typed) => set(field, typed)}
             />
           ),
@@ -139,32 +137,15 @@ export function PartForm({
   );
 }
 
-function listOf(part: Part, key: string): { list?: string } {
-  if ((part.kind === 'fuse' || part.kind === 'breaker') && key === 'amps') return { list: 'fuse-ratings' };
-  if (part.kind === 'wire' && key === 'mm2') return { list: 'areas' };
-  if (part.kind === 'wire' && key === 'awg') return { list: 'gauges' };
-  return {};
-}
-
-/** Choices that the reference tables give, once for all fields. */
+/** Nodes to choose an end's place from, once for all fields. */
 export function FieldLists({ circuit }: { circuit: Circuit }) {
   const nodes = [...new Set(circuit.parts.flatMap((part) => Object.values(part.nodes) as string[]))];
-  const lists: [string, readonly (string | number)[]][] = [
-    ['nodes', nodes],
-    ['fuse-ratings', CIRCUIT_TABLES.fuseRatings],
-    ['areas', CIRCUIT_TABLES.areas],
-    ['gauges', CIRCUIT_TABLES.gauges],
-  ];
   return (
-    <>
-      {lists.map(([id, values]) => (
-        <datalist key={id} id={id}>
-          {values.map((value) => (
-            <option key={value} value={value} />
-          ))}
-        </datalist>
+    <datalist id="nodes">
+      {nodes.map((node) => (
+        <option key={node} value={node} />
       ))}
-    </>
+    </datalist>
   );
 }
 
@@ -189,14 +170,17 @@ function Typed({
     setFrom(text);
     setTyped(text);
   }
+  const [refused, setRefused] = useState(false);
   const take = () => {
-    if (typed !== text) onTake(typed);
+    // Going back to what stood there clears the refusal too.
+    if (typed !== text || refused) setRefused(!onTake(typed));
   };
   return (
     <Field label={label}>
       <input
         className={FIELD}
         value={typed}
+        aria-invalid={refused}
         placeholder={hint ?? ''}
         {...(list ? { list } : {})}
         onChange={(event) => setTyped(event.target.value)}

@@ -123,7 +123,7 @@ export function ChainLine({
             ))}
           </select>
         </label>
-        <div className="min-w-0 flex-1">
+        <div className="min-w-0 flex-1 max-tablet:order-2 max-tablet:basis-full">
           <input
             ref={input}
             className={`${FIELD} h-[52px] text-[19px]!`}
@@ -162,7 +162,7 @@ export function ChainLine({
         </div>
         <button
           type="submit"
-          className="h-[52px] min-w-[130px] bg-pencil px-5 text-[19px] font-[750] text-sheet disabled:opacity-55"
+          className="h-[52px] min-w-[130px] max-tablet:order-1 max-tablet:ml-auto bg-pencil px-5 text-[19px] font-[750] text-sheet disabled:opacity-55"
           disabled={!tried}
         >
           Draw it

@@ -84,8 +84,9 @@ export function DrawScreen({ desk }: { desk: OpenDrawing }) {
     return () => window.removeEventListener('keydown', listen);
   }, [undo, redo, keeping]);
   useEffect(() => {
-    // Keyboard first: the chain line is ready to type into.
-    document.querySelector<HTMLInputElement>('[data-chain]')?.focus();
+    // Keyboard first: the chain line is ready to type into. A screen keyboard waits until it is called.
+    if (window.matchMedia('(min-width: 1024px)').matches)
+      document.querySelector<HTMLInputElement>('[data-chain]')?.focus();
   }, []);
   const index = (ref: string) => drawn?.model.compiled.partIndex.get(ref) ?? -1;
   const part = circuit.parts.find(({ ref }) => ref === chosen) ?? null;

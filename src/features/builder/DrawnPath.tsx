@@ -1,13 +1,13 @@
 'use client';
 
-import { useMemo, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import type { CircuitModel } from '@/core/circuit/model';
 import { findLanes } from '@/core/path/lanes';
 import { layoutPath } from '@/core/path/layoutPath';
+import { PanZoom } from '@/ui/PanZoom';
 import { PathFigure } from '@/ui/path/PathFigure';
 import { Nothing } from '@/ui/sheet';
 import { useBox } from '@/ui/useBox';
-import { useRef } from 'react';
 import { evenStandings } from '../test/evenStandings';
 
 const NONE: ReadonlySet<number> = new Set();
@@ -28,28 +28,30 @@ export function DrawnPath({ model }: { model: CircuitModel }) {
     [model, lanes, lane, width, standings],
   );
   return (
-    <div ref={frame} className="h-full w-full overflow-auto bg-sheet">
+    <div ref={frame} className="h-full w-full bg-sheet">
       {layout ? (
-        <PathFigure
-          layout={layout}
-          parts={model.compiled.parts}
-          standings={standings}
-          pins={[]}
-          spans={[]}
-          leads={null}
-          tag={{ left: 0, right: 0, drop: 0 }}
-          typed=""
-          statement={[]}
-          noReach={NONE}
-          apart={NONE}
-          closed={NONE}
-          dead={false}
-          nameOf={(node) => model.compiled.nodeNames[node] ?? ''}
-          stale={false}
-          onPoint={() => undefined}
-          onLane={setChosen}
-          onRun={() => undefined}
-        />
+        <PanZoom width={layout.width} height={layout.height} label="Path">
+          <PathFigure
+            layout={layout}
+            parts={model.compiled.parts}
+            standings={standings}
+            pins={[]}
+            spans={[]}
+            leads={null}
+            tag={{ left: 0, right: 0, drop: 0 }}
+            typed=""
+            statement={[]}
+            noReach={NONE}
+            apart={NONE}
+            closed={NONE}
+            dead={false}
+            nameOf={(node) => model.compiled.nodeNames[node] ?? ''}
+            stale={false}
+            onPoint={() => undefined}
+            onLane={setChosen}
+            onRun={() => undefined}
+          />
+        </PanZoom>
       ) : (
         <div className="px-6">
           <Nothing>No load yet that a path could be drawn to.</Nothing>

@@ -15,6 +15,7 @@ import { isolationPlan } from '@/core/safety/isolationPlan';
 import { testGate, type TestGate } from '@/core/safety/testGate';
 import { chooseLane, layoutPath } from '@/core/path/layoutPath';
 import { PathFigure } from '@/ui/path/PathFigure';
+import { PATH_ZOOMS, PathOverview } from '@/ui/path/PathOverview';
 import { PhonePath } from '@/ui/path/PhonePath';
 import { useWidth } from '@/ui/useWidth';
 import { BusAnswer } from '../bus/BusAnswer';
@@ -69,6 +70,8 @@ export function TestScreen() {
   const [whatIf, setWhatIf] = useState<Reading | null>(null);
   const frameBox = useRef<HTMLDivElement>(null);
   const width = useWidth(frameBox);
+  const scroller = useRef<HTMLDivElement>(null);
+  const [zoom, setZoom] = useState(0);
 
   const verdict = outlook?.diagnosis.verdict ?? { state: 'keepTesting' as const, why: '' };
   const next = outlook?.diagnosis.next ?? [];
@@ -123,9 +126,16 @@ export function TestScreen() {
   );
   const lane = lanes.lanes.find(({ id }) => id === laneId) ?? chooseLane(lanes, asked, standings);
   const layout = useMemo(
-    () => (lane ? layoutPath(model, lanes, lane, { width, standings, asked }) : null),
-    [model, lanes, lane, width, standings, asked],
+    () =>
+      lane ? layoutPath(model, lanes, lane, { width: width * PATH_ZOOMS[zoom]!, standings, asked }) : null,
+    [model, lanes, lane, width, zoom, standings, asked],
   );
+  // On a path longer than the screen, what is asked for comes into view.
+  const wanted = layout?.points.find(({ node }) => asked.includes(node))?.x;
+  useEffect(() => {
+    if (wanted === undefined || !layout || layout.width <= width) return;
+    scroller.current?.scrollTo({ left: wanted - width / 2 });
+  }, [wanted, layout, width]);
   const limits = useMemo(() => (test ? meaningLimits(model, test) : []), [model, test]);
   const { pins, spans } = useMemo(
     () => (lane ? pinsOf(speaker, lane, readings) : { pins: [], spans: [] }),
@@ -347,6 +357,7 @@ export function TestScreen() {
           data-testid="path"
         >
           <div
+            ref={scroller}
             className={layout && layout.width > width ? 'h-full overflow-x-auto overflow-y-hidden' : 'h-full'}
           >
             {layout ? (
@@ -375,6 +386,16 @@ export function TestScreen() {
               <p className="p-8">This circuit has no load that a path can be drawn to.</p>
             )}
           </div>
+          {layout && layout.width > width ? (
+            <PathOverview
+              layout={layout}
+              standings={standings}
+              frame={scroller}
+              width={width}
+              zoom={zoom}
+              onZoom={setZoom}
+            />
+          ) : null}
           {layout && layout.others.length > 0 ? (
             <label className="absolute top-1.5 right-6 flex items-center gap-2 bg-sheet pl-2 text-[15px]">
               {layout.others.length === 1 ? '1 more lane' : `${layout.others.length} more lanes`}

@@ -56,7 +56,6 @@ await run(async () => {
   const shoot = (page, name) => page.screenshot({ path: join(folder, `${name}.png`) });
   try {
     await shoot(await open('/'), 'shed');
-    await shoot(await open('/new'), 'new-job');
     const page = await open('/jobs/417');
     const pin = async (value) => {
       await page.keyboard.type(value === 'OL' ? 'o' : value);
@@ -70,12 +69,10 @@ await run(async () => {
     await page.keyboard.press('Enter');
     await settled(page);
     await pin('31.4');
-    await shoot(await open('/jobs/417', { theme: 'sun' }), 'test-sun');
     await shoot(await open('/jobs/417', { width: 390, height: 844 }), 'test-phone');
     await pin('OL');
-    await shoot(page, 'test-named');
     await shoot(await open('/jobs/416', { theme: 'dark' }), 'test-dark');
-    await shoot(await open('/jobs/403'), 'test-air');
+    await shoot(await open('/jobs/403?lane=C1'), 'test-air');
 
     const complaint = await open('/jobs/418?step=complaint');
     await complaint
@@ -96,6 +93,30 @@ await run(async () => {
     await shoot(await open('/jobs/398?step=hand-over'), 'hand-over');
     await shoot(await open('/jobs/398/report', { height: 1100 }), 'report');
     await shoot(await open('/machines/G-1/bus'), 'bus');
+    await shoot(await open('/machines/G-4'), 'machine');
+    const desk = await open('/machines/G-4/draw');
+    const chain = desk.getByLabel('Chain of parts');
+    await chain.fill(
+      'G1, F7, S1, wire, seat switch S20, lever=left switch S21, plug X41, left coil Y31 7.4, plug X41, @R; after S20, lever=right switch S22, plug X42, right coil Y32 7.4, plug X42, @R; @R, wire, ground',
+    );
+    await chain.press('Enter');
+    await desk.getByRole('tab', { name: 'Try it' }).click();
+    for (const [group, position] of [
+      ['key', 'on'],
+      ['seat', 'taken'],
+      ['lever', 'left'],
+    ])
+      await desk
+        .getByRole('group', { name: group })
+        .getByRole('button', { name: position, exact: true })
+        .click();
+    await chain.fill('after Y31, lamp H9 12');
+    await settled(desk);
+    await shoot(desk, 'draw');
+    const machine = await open('/machines/G-2', { height: 1000 });
+    await machine.getByRole('link', { name: 'Sheet', exact: true }).nth(1).click();
+    await settled(machine);
+    await shoot(machine, 'sheet');
     const log = await open('/codes', { height: 900 });
     await log.getByLabel('Log file').setInputFiles({
       name: 'night-shift.log',

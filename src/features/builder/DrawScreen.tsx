@@ -114,6 +114,27 @@ export function DrawScreen({ desk }: { desk: OpenDrawing }) {
             {state.changed ? ', changed' : ''}
           </p>
         </div>
+        {empty ? null : (
+          <div className="flex items-center pr-3 max-tablet:hidden" role="group" aria-label="View">
+            {(['schematic', 'path'] as const).map((one) => (
+              <PlainKey
+                key={one}
+                aria-pressed={view === one}
+                className="-ml-[1.5px] px-3.5! text-[16px]!"
+                onClick={() => setView(one)}
+              >
+                {one === 'path' ? 'Path' : 'Schematic'}
+              </PlainKey>
+            ))}
+            <PlainKey
+              aria-pressed={large}
+              className="-ml-[1.5px] px-3.5! text-[16px]! max-desk:hidden!"
+              onClick={() => setLarge(!large)}
+            >
+              More room
+            </PlainKey>
+          </div>
+        )}
         <button
           type="button"
           className="flex min-w-11 items-center justify-center border-l border-rule disabled:opacity-40"
@@ -183,27 +204,6 @@ export function DrawScreen({ desk }: { desk: OpenDrawing }) {
           ) : (
             <p className="h-full bg-sheet px-6 py-8 text-[17px]">{drawTrouble ? '' : 'Laying it out.'}</p>
           )}
-          {!empty ? (
-            <div className="absolute top-2 right-2 flex bg-sheet" role="group" aria-label="View">
-              {(['schematic', 'path'] as const).map((one) => (
-                <PlainKey
-                  key={one}
-                  aria-pressed={view === one}
-                  className="-ml-[1.5px] px-3.5! text-[16px]!"
-                  onClick={() => setView(one)}
-                >
-                  {one === 'path' ? 'Path' : 'Schematic'}
-                </PlainKey>
-              ))}
-              <PlainKey
-                aria-pressed={large}
-                className="-ml-[1.5px] px-3.5! text-[16px]! max-desk:hidden!"
-                onClick={() => setLarge(!large)}
-              >
-                More room
-              </PlainKey>
-            </div>
-          ) : null}
           {drawTrouble && !empty ? (
             <div className="absolute inset-x-6 bottom-2">
               <Trouble>{drawTrouble}.</Trouble>
@@ -268,16 +268,16 @@ export function DrawScreen({ desk }: { desk: OpenDrawing }) {
                   type="button"
                   role="tab"
                   aria-selected={sheet === one}
-                  className="min-h-11 px-4 text-[17px] font-[650] text-ink2 aria-selected:bg-sheet aria-selected:font-[780] aria-selected:text-ink"
+                  className="min-h-11 px-4 text-[17px] font-[650] whitespace-nowrap text-ink2 max-tablet:px-2 aria-selected:bg-sheet aria-selected:font-[780] aria-selected:text-ink"
                   onClick={() => setSheet(one)}
                 >
                   {one}
                 </button>
               ))}
-              <label className="ml-auto flex items-center gap-2 pb-1 text-[15.5px]">
-                Part
+              <label className="ml-auto flex min-w-0 items-center gap-2 pb-1 text-[15.5px]">
+                <span className="max-tablet:sr-only">Part</span>
                 <select
-                  className="fig min-h-9 max-w-[220px] border-[1.5px] border-edge bg-sheet px-2"
+                  className="fig min-h-9 max-w-[220px] min-w-0 border-[1.5px] max-tablet:max-w-[110px] border-edge bg-sheet px-2"
                   value={chosen ?? ''}
                   onChange={(event) => {
                     setChosen(event.target.value || null);

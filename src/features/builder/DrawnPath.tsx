@@ -28,7 +28,23 @@ export function DrawnPath({ model }: { model: CircuitModel }) {
     [model, lanes, lane, width, standings],
   );
   return (
-    <div ref={frame} className="h-full w-full bg-sheet">
+    <div ref={frame} className="relative h-full w-full bg-sheet">
+      {lanes.lanes.length > 1 ? (
+        <label className="absolute bottom-2 left-6 z-10 flex items-center gap-2 bg-sheet text-[15.5px]">
+          Lane
+          <select
+            className="min-h-11 max-w-[240px] border-[1.5px] border-edge bg-sheet px-2"
+            value={lane?.id ?? ''}
+            onChange={(event) => setChosen(event.target.value)}
+          >
+            {lanes.lanes.map(({ id, load }) => (
+              <option key={id} value={id}>
+                {id} {model.compiled.parts[load.part]!.part.label ?? ''}
+              </option>
+            ))}
+          </select>
+        </label>
+      ) : null}
       {layout ? (
         <PanZoom width={layout.width} height={layout.height} label="Path">
           <PathFigure
@@ -45,6 +61,7 @@ export function DrawnPath({ model }: { model: CircuitModel }) {
             apart={NONE}
             closed={NONE}
             dead={false}
+            plain
             nameOf={(node) => model.compiled.nodeNames[node] ?? ''}
             stale={false}
             onPoint={() => undefined}

@@ -36,6 +36,8 @@ export interface PathFigureProps {
   /** Contacts the asked set-up closes. */
   closed: ReadonlySet<number>;
   dead: boolean;
+  /** Nothing is doubted here: a drawing, not a job. */
+  plain?: boolean;
   /** Words for a node that is not on the lane shown. */
   nameOf: (node: number) => string;
   /** Counts are from before the last reading; the new ones are being worked out. */
@@ -541,7 +543,14 @@ function Fall({
 }
 
 /** A lane that is not the asked one: flat and quiet, foldable to one line of words. */
-function BranchLine({ branch, layout, parts, standings, onLane }: { branch: BranchBox } & PathFigureProps) {
+function BranchLine({
+  branch,
+  plain,
+  layout,
+  parts,
+  standings,
+  onLane,
+}: { branch: BranchBox } & PathFigureProps) {
   const fluid = branch.lane.medium === 'fluid';
   const coupled = fluid && branch.lane.coils.includes(layout.lane.id);
   const own = branch.parts.map((at) => standings[at]!);
@@ -549,9 +558,8 @@ function BranchLine({ branch, layout, parts, standings, onLane }: { branch: Bran
   const spared = own.every(({ state }) => state === 'spared');
   const held = own.every(({ state }) => state === 'spared' || state === 'held');
   const load = parts[branch.lane.load.part]!.part;
-  const words = `${load.label ?? load.ref}: ${
-    spared ? 'spared' : held ? 'held' : inTwenty(turns)
-  }, ${branch.parts.length} parts`;
+  const standing = plain ? '' : `${spared ? 'spared' : held ? 'held' : inTwenty(turns)}, `;
+  const words = `${load.label ?? load.ref}: ${standing}${branch.parts.length} parts`;
   const ink = held ? 'var(--verdi)' : 'var(--ink2)';
   const [x1, x2] = [Math.min(branch.x1, branch.x2), Math.max(branch.x1, branch.x2)];
   const d = [

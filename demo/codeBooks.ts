@@ -1,4 +1,4 @@
-import { bookRowSchema, type BookRow } from '../src/core/codes/codeBook';
+import { bookRowSchema, type BookRow } from '../src/core/codes/bookRow';
 
 const line = (given: Partial<BookRow>): BookRow => bookRowSchema.parse(given);
 

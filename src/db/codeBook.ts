@@ -1,7 +1,7 @@
 import type { RowDataPacket } from 'mysql2/promise';
 import { v7 as uuidv7 } from 'uuid';
 import { z } from 'zod';
-import { bookRowSchema, type BookRow } from '@/core/codes/codeBook';
+import { bookRowSchema, type BookRow } from '@/core/codes/bookRow';
 import { pool, withTransaction } from './pool';
 
 const storedRow = z

@@ -1,5 +1,5 @@
 import { InputError } from '@/core/circuit/inputError';
-import { bookRowSchema, type BookRow } from '@/core/codes/codeBook';
+import { bookRowSchema, type BookRow } from '@/core/codes/bookRow';
 import type { CodeSighting, LoggedCode, LogSummary } from '@/core/codes/codeLog';
 import type { FoundCode } from '@/core/codes/describe';
 import { findCodes } from '@/core/codes/findCodes';

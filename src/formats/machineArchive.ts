@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { InputError } from '@/core/circuit/inputError';
 import { parseCircuit } from '@/core/circuit/parse';
 import type { Circuit } from '@/core/circuit/schema';
-import type { BookRow } from '@/core/codes/codeBook';
+import type { BookRow } from '@/core/codes/bookRow';
 import { readCodeBook, writeCodeBook } from './codeTables';
 
 /** Everything the shop has written down about one machine. */

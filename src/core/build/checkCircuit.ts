@@ -1,6 +1,6 @@
 import { InputError } from '../circuit/inputError';
 import { CircuitModel } from '../circuit/model';
-import { isFluidKind } from '../circuit/partSchema';
+import { isFluidKind } from '../circuit/fluidKinds';
 import type { Circuit, Part, Setup } from '../circuit/schema';
 import { branchAmps, branchVolts, type World } from '../circuit/world';
 import { LOAD_KINDS } from '../diagnosis/patterns';

@@ -1,5 +1,5 @@
 import { InputError } from '../circuit/inputError';
-import { isFluidKind } from '../circuit/partSchema';
+import { isFluidKind } from '../circuit/fluidKinds';
 import type { Circuit, Part } from '../circuit/schema';
 import { readChainItem, splitChains, type ChainItem } from './chainItem';
 import { codesFor, newPart, type Surroundings } from './newPart';

@@ -1,7 +1,7 @@
 import { electricalBranches, transformerOhms, type BranchRole, type BranchSpec } from './branches';
 import { ATMOSPHERE, fluidBranches } from './fluidBranches';
 import { InputError } from './inputError';
-import { isFluidKind } from './partSchema';
+import { isFluidKind } from './fluidKinds';
 import type { Circuit, Part } from './schema';
 
 /** Nothing conducts better than this: keeps the matrix well scaled. */

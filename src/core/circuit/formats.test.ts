@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { jsonSchemas } from './jsonSchemas';
-import { partSchema } from './partSchema';
+import { FLUID_KINDS } from './fluidKinds';
+import { fluidSchemaKinds, partSchema } from './partSchema';
 
 const docs = (file: string) => readFileSync(join('docs', file), 'utf8');
 
@@ -19,4 +20,8 @@ describe('the written formats', () => {
     const page = docs('formats.md');
     for (const { shape } of partSchema.options) expect(page).toMatch(new RegExp(`\\b${shape.kind.value}\\b`));
   });
+});
+
+it('the kinds of the fluid side are those that the schemas say', () => {
+  expect([...FLUID_KINDS].sort()).toEqual([...fluidSchemaKinds].sort());
 });

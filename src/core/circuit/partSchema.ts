@@ -163,9 +163,5 @@ export const partSchema = z.discriminatedUnion('kind', [...electrical, ...fluid]
 export type Part = z.infer<typeof partSchema>;
 export type PartOf<K extends Part['kind']> = Extract<Part, { kind: K }>;
 
-const FLUID_KINDS: ReadonlySet<Part['kind']> = new Set(fluid.map((one) => one.shape.kind.value));
-
-/** Whether a kind belongs to the air, oil or vacuum side. A pressure switch is both. */
-export function isFluidKind(kind: Part['kind']): boolean {
-  return FLUID_KINDS.has(kind);
-}
+/** Kinds that the fluid schemas describe. */
+export const fluidSchemaKinds: readonly Part['kind'][] = fluid.map((one) => one.shape.kind.value);

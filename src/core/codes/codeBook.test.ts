@@ -1,5 +1,6 @@
 import { agreedBlinks, decodeBlinks, type LampEdge } from './blink';
-import { bookRowSchema, codeKey, lookUp, meansOf } from './codeBook';
+import { codeKey, lookUp, meansOf } from './codeBook';
+import { bookRowSchema } from './bookRow';
 import { CodeLog, comeTogether } from './codeLog';
 import { findCodes } from './findCodes';
 import { encodeDm, encodeJ1939 } from './j1939';

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { ENERGIES } from '../circuit/energies';
+import { WHEN } from './when';
 import { readingSchema, setupSchema, testSchema } from '../circuit/schema';
 
 /** Entries of a job's log. They are only ever added; a correction names the entry it supersedes. */
@@ -18,8 +19,6 @@ const entry = <T extends string, B extends z.ZodRawShape>(type: T, body: B) =>
 const words = (most = 500) => z.string().trim().max(most);
 const name = words(120).min(1);
 
-/** When a fault shows itself. */
-export const WHEN = ['atOnce', 'onCommand', 'afterMinutes', 'hot', 'wet', 'bumps', 'comesAndGoes'] as const;
 /** One step of live-dead-live: the meter on a known source, on the work, on the source again. */
 const provedDead = z.object({
   knownBefore: words(40).min(1),

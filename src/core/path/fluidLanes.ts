@@ -2,7 +2,7 @@ import type { CircuitModel } from '../circuit/model';
 import type { Setup } from '../circuit/schema';
 import { branchAmps, conductance, nodeKPa, type World } from '../circuit/world';
 import { motionOf } from '../diagnosis/predictFluid';
-import type { Lane, Step } from './lanes';
+import type { Lane, Step } from './lane';
 
 interface Solved {
   setup: Setup;

@@ -1,6 +1,6 @@
 import type { CompiledCircuit } from '../circuit/compile';
 import type { CircuitModel } from '../circuit/model';
-import { isFluidKind } from '../circuit/partSchema';
+import { isFluidKind } from '../circuit/fluidKinds';
 import type { Part } from '../circuit/schema';
 import { findLanes } from '../path/lanes';
 

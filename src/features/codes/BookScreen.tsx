@@ -3,7 +3,9 @@
 import { Download, FileUp, Plus } from 'lucide-react';
 import Link from 'next/link';
 import { useRef, useState, useTransition } from 'react';
-import { BOOK_SYSTEMS, codeKey, type BookRow } from '@/core/codes/codeBook';
+import { codeKey } from '@/core/codes/codeBook';
+import type { BookRow } from '@/core/codes/bookRow';
+import { BOOK_SYSTEMS } from '@/core/codes/bookSystems';
 import type { StoredBookRow } from '@/db/codeBook';
 import { Field, FIELD, Heading, MainKey, Nothing, PlainKey, Trouble } from '@/ui/sheet';
 import { dropBookRow, importBook, saveBookRow, type OpenBook } from './server';

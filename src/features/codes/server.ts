@@ -2,7 +2,7 @@
 
 import { z } from 'zod';
 import { InputError } from '@/core/circuit/inputError';
-import { bookRowSchema } from '@/core/codes/codeBook';
+import { bookRowSchema } from '@/core/codes/bookRow';
 import { codeCandidates } from '@/core/diagnosis/codeEvidence';
 import { jobsWithCodes, mergeBook, putBookRow, readBook, removeBookRow } from '@/db/codeBook';
 import { findMachine, functionsOf } from '@/db/jobs';

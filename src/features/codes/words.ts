@@ -1,4 +1,4 @@
-import type { BookRow } from '@/core/codes/codeBook';
+import type { BookRow } from '@/core/codes/bookRow';
 import type { FoundCode } from '@/core/codes/describe';
 
 const SYSTEMS: Readonly<Record<string, string>> = {

@@ -2,7 +2,7 @@
 
 import { useMemo, useState } from 'react';
 import type { Reading } from '@/core/circuit/schema';
-import { WHEN } from '@/core/job/entries';
+import { WHEN } from '@/core/job/when';
 import { FIELD, Heading, MainKey, Nothing, PlainKey } from '@/ui/sheet';
 import { PhotoBox } from '../asfound/PhotoBox';
 import { CodesPanel } from '../codes/CodesPanel';

@@ -1,6 +1,7 @@
 import { Diagnoser } from '@/core/diagnosis/diagnose';
 import { singleCoil } from '@/core/templates/electrical';
-import { policySchema, preferencesOf, USUAL_POLICY } from './policy';
+import { policySchema, USUAL_POLICY } from './policy';
+import { preferencesOf } from './preferencesOf';
 
 describe('the site’s policy', () => {
   const dead = {

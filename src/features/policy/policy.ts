@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { preferencesSchema, type Preferences } from '@/core/circuit/schema';
+import { preferencesSchema } from '@/core/circuit/schema';
 
 /** What the site allows and how it likes to work. A shop rule, never law. */
 export const policySchema = z.object({
@@ -14,8 +14,3 @@ export const policySchema = z.object({
 export type Policy = z.infer<typeof policySchema>;
 
 export const USUAL_POLICY: Policy = policySchema.parse({});
-
-/** The policy as the engine takes it. */
-export function preferencesOf({ order, jumpers, liveWork }: Policy): Preferences {
-  return { order, noJumpers: !jumpers, noLiveWork: !liveWork };
-}

@@ -1,0 +1,2 @@
+/** When a fault shows itself. */
+export const WHEN = ['atOnce', 'onCommand', 'afterMinutes', 'hot', 'wet', 'bumps', 'comesAndGoes'] as const;

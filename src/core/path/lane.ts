@@ -1,0 +1,36 @@
+import type { Setup } from '../circuit/schema';
+
+/** One part on a lane, walked from supply to return. */
+export interface Step {
+  part: number;
+  branch: number;
+  from: number;
+  to: number;
+}
+
+/** The run of one load: from a supply, through what feeds it, down the load, and home. */
+export interface Lane {
+  /** Reference of the load. */
+  id: string;
+  load: Step;
+  feed: Step[];
+  back: Step[];
+  /** Set-up in which this load is energised; the machine at rest when none does. */
+  setup: Setup;
+  /** Parts lying across the load, such as a suppression diode. */
+  across: number[];
+  medium: 'electrical' | 'fluid';
+  /** Coils, by reference, that this lane's valves wait on. */
+  coils: string[];
+}
+
+export interface Lanes {
+  lanes: Lane[];
+  /** Test point number of each node, from supply to return along the first lane, then the next. Never changes. */
+  pointOf: ReadonlyMap<number, number>;
+  nodeOf: ReadonlyMap<number, number>;
+  /** What stands in a node's circle: its number, or a letter for a port of the fluid side. */
+  labelOf: ReadonlyMap<number, string>;
+  /** Parts on no lane and across none. */
+  loose: number[];
+}

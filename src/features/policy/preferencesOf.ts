@@ -1,0 +1,7 @@
+import type { Preferences } from '@/core/circuit/schema';
+import type { Policy } from './policy';
+
+/** The policy as the engine takes it. */
+export function preferencesOf({ order, jumpers, liveWork }: Policy): Preferences {
+  return { order, noJumpers: !jumpers, noLiveWork: !liveWork };
+}

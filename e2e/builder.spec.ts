@@ -62,13 +62,13 @@ test('two coils, an interlock and a fuse, from nothing, by keyboard alone, and d
   await page.getByLabel('What fails').fill('Swings right, not left');
   await page.getByLabel('Who takes it').fill('Tove');
   await page
-    .getByRole('group', { name: /Left coil/ })
-    .getByText('dead')
-    .click();
+    .getByRole('radiogroup', { name: /Left coil/ })
+    .getByLabel('dead')
+    .check();
   await page
-    .getByRole('group', { name: /Right coil/ })
-    .getByText('works')
-    .click();
+    .getByRole('radiogroup', { name: /Right coil/ })
+    .getByLabel('works')
+    .check();
   await page.getByRole('button', { name: 'Open the job' }).click();
   await expect(page.getByTestId('next-test')).toBeVisible();
   await expect(page.getByLabel('Where the doubt sits')).toContainText('Y1');

@@ -60,7 +60,11 @@ async function testUntilNamed(page: Page, machine: MachineUnderTest): Promise<Te
       .poll(
         async () =>
           (await verdict.count()) > 0 ||
-          (await page.getByTestId('next-test').getAttribute('data-test')) !== JSON.stringify(now),
+          // Read without waiting: the tag goes when the verdict comes.
+          (await page
+            .getByTestId('next-test')
+            .evaluateAll((tags) => tags.map((tag) => tag.getAttribute('data-test')).join())) !==
+            JSON.stringify(now),
       )
       .toBe(true);
   }

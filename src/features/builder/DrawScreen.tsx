@@ -261,19 +261,21 @@ export function DrawScreen({ desk }: { desk: OpenDrawing }) {
             </div>
           </section>
           <section aria-label={sheet} className="flex min-h-0 flex-col pb-2">
-            <div className="flex min-h-11 items-end gap-x-1 border-b-2 border-ink" role="tablist">
-              {SHEETS.map((one) => (
-                <button
-                  key={one}
-                  type="button"
-                  role="tab"
-                  aria-selected={sheet === one}
-                  className="min-h-11 px-4 text-[17px] font-[650] whitespace-nowrap text-ink2 max-tablet:px-2 aria-selected:bg-sheet aria-selected:font-[780] aria-selected:text-ink"
-                  onClick={() => setSheet(one)}
-                >
-                  {one}
-                </button>
-              ))}
+            <div className="flex min-h-11 items-end border-b-2 border-ink">
+              <div role="tablist" aria-label="Below the drawing" className="flex gap-x-1">
+                {SHEETS.map((one) => (
+                  <button
+                    key={one}
+                    type="button"
+                    role="tab"
+                    aria-selected={sheet === one}
+                    className="min-h-11 px-4 text-[17px] font-[650] whitespace-nowrap text-ink2 max-tablet:px-2 aria-selected:bg-sheet aria-selected:font-[780] aria-selected:text-ink"
+                    onClick={() => setSheet(one)}
+                  >
+                    {one}
+                  </button>
+                ))}
+              </div>
               <label className="ml-auto flex min-w-0 items-center gap-2 pb-1 text-[15.5px]">
                 <span className="max-tablet:sr-only">Part</span>
                 <select

@@ -3,15 +3,23 @@
 import { Download } from 'lucide-react';
 import Link from 'next/link';
 import { useState } from 'react';
-import { TEMPLATES, type Template } from '@/core/templates/templates';
+import type { Template } from '@/core/templates/templates';
 import { Field, FIELD, Heading, Nothing, PlainKey, Trouble } from '@/ui/sheet';
 import { KIND_NAMES } from '../builder/words';
 import { nameMachine, removeFunction, type OpenMachine } from './server';
 
 const LINK = 'inline-flex min-h-11 items-center underline underline-offset-4';
 
+/** A template as its form needs it: what it asks for, not how it is built. */
+export type TemplateChoice = Omit<Template, 'build'>;
+
 /** A machine's library: its functions, what they share, and ways to draw another. */
-export function MachineScreen({ machine, functions, shared }: OpenMachine) {
+export function MachineScreen({
+  machine,
+  functions,
+  shared,
+  templates,
+}: OpenMachine & { templates: readonly TemplateChoice[] }) {
   const base = `/machines/${encodeURIComponent(machine.code)}`;
   const [trouble, setTrouble] = useState<string | null>(null);
   return (
@@ -87,7 +95,7 @@ export function MachineScreen({ machine, functions, shared }: OpenMachine) {
         ) : null}
       </div>
       <div className="min-w-0">
-        <NewFunction base={base} />
+        <NewFunction base={base} templates={templates} />
         <section aria-labelledby="more" className="mt-6">
           <Heading id="more">Of this machine</Heading>
           <ul className="text-[16.5px]">
@@ -120,9 +128,9 @@ export function MachineScreen({ machine, functions, shared }: OpenMachine) {
 }
 
 /** A function from nothing, or from a template with its few values. */
-function NewFunction({ base }: { base: string }) {
+function NewFunction({ base, templates }: { base: string; templates: readonly TemplateChoice[] }) {
   const [id, setId] = useState('');
-  const template = TEMPLATES.find((one) => one.id === id);
+  const template = templates.find((one) => one.id === id);
   return (
     <section aria-labelledby="draw">
       <Heading id="draw">Draw a function</Heading>
@@ -137,7 +145,7 @@ function NewFunction({ base }: { base: string }) {
       <Field label="Or from a template" className="pt-4">
         <select className={FIELD} value={id} onChange={(event) => setId(event.target.value)}>
           <option value="">choose one</option>
-          {TEMPLATES.map((one) => (
+          {templates.map((one) => (
             <option key={one.id} value={one.id}>
               {one.title}
             </option>
@@ -149,7 +157,7 @@ function NewFunction({ base }: { base: string }) {
   );
 }
 
-function Values({ base, template }: { base: string; template: Template }) {
+function Values({ base, template }: { base: string; template: TemplateChoice }) {
   const [typed, setTyped] = useState<Record<string, string>>({});
   const problems = template.fields.flatMap(({ key, label, unit, value, least, most }) => {
     const own = Number((typed[key] ?? String(value)).replace(',', '.'));

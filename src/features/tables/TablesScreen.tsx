@@ -3,7 +3,8 @@
 import { useState } from 'react';
 import { REFERENCE_TABLES, type ReferenceTable } from '@/core/tables/tables';
 import { Field, FIELD, Heading, MainKey, Trouble } from '@/ui/sheet';
-import { ruleKey, type ShopRules } from './rules';
+import { ruleKey } from './ruleKey';
+import type { ShopRules } from './rules';
 import { settleRules } from './server';
 
 /** Figures to lean on where nothing better is known; what is practice and no standard can be the shop's own. */

@@ -5,7 +5,8 @@ import { z } from 'zod';
 import { REFERENCE_TABLES } from '@/core/tables/tables';
 import { getSetting, putSetting } from '@/db/settings';
 import { log } from '../serverLog';
-import { ruleKey, rulesSchema, type ShopRules } from './rules';
+import { ruleKey } from './ruleKey';
+import { rulesSchema, type ShopRules } from './rules';
 
 const NAME = 'tables';
 

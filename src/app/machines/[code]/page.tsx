@@ -1,5 +1,6 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
+import { TEMPLATES } from '@/core/templates/templates';
 import { MachineScreen } from '@/features/machines/MachineScreen';
 import { openMachine } from '@/features/machines/server';
 import { PageHead } from '@/ui/PageHead';
@@ -19,7 +20,10 @@ export default async function MachinePage({ params }: Props) {
     <div className="flex min-h-dvh flex-col bg-sheet">
       <PageHead title={open.machine.code} under={open.machine.name} />
       <main className="flex-1">
-        <MachineScreen {...open} />
+        <MachineScreen
+          {...open}
+          templates={TEMPLATES.map(({ id, title, fields }) => ({ id, title, fields }))}
+        />
       </main>
     </div>
   );

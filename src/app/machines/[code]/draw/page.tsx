@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
-import { DrawScreen } from '@/features/builder/DrawScreen';
+import { DrawDesk } from '@/features/builder/DrawDesk';
 import { openDrawing } from '@/features/builder/server';
 
 interface Props {
@@ -27,5 +27,5 @@ export default async function DrawPage({ params, searchParams }: Props) {
   });
   if (!desk) notFound();
   // A kept version is a desk of its own: what was typed before does not reach into it.
-  return <DrawScreen key={`${desk.functionId} ${desk.version} ${one('template') ?? ''}`} desk={desk} />;
+  return <DrawDesk key={`${desk.functionId} ${desk.version} ${one('template') ?? ''}`} desk={desk} />;
 }

@@ -1,4 +1,3 @@
-import { z } from 'zod/mini';
 import type { Reading, Test } from '@/core/circuit/schema';
 
 /** The meter in the technician's hand, as its leaflet and its own leads have it. */
@@ -23,25 +22,40 @@ export const USUAL_METER: MeterInHand = {
   loadMegohms: 10,
 };
 
-const schema = z.object({
-  name: z.string().check(z.maxLength(60)),
-  accuracyPercent: z.number().check(z.gte(0), z.lte(20)),
-  counts: z.number().check(z.gte(0), z.lte(100)),
-  leadOhms: z.number().check(z.gte(0), z.lte(20)),
-  over: z.string().check(z.maxLength(8)),
-  loadMegohms: z.number().check(z.gt(0), z.lte(10_000)),
-});
+/** Least and most of each figure. */
+const BOUNDS = {
+  accuracyPercent: [0, 20],
+  counts: [0, 100],
+  leadOhms: [0, 20],
+  loadMegohms: [1e-6, 10_000],
+} as const;
+const LONGEST = { name: 60, over: 8 } as const;
 
-/** A kept meter, or the usual one where nothing sound is kept. */
+/** A kept meter, or the usual one where nothing sound is kept. Checked by hand: a schema library would weigh more than the screen. */
 export function meterFrom(text: string | null): MeterInHand {
   if (text === null) return USUAL_METER;
   try {
-    const parsed = schema.safeParse(JSON.parse(text));
-    return parsed.success ? parsed.data : USUAL_METER;
+    const kept: unknown = JSON.parse(text);
+    return isMeter(kept) ? kept : USUAL_METER;
   } catch {
     // Damaged storage holds no meter.
     return USUAL_METER;
   }
+}
+
+function isMeter(value: unknown): value is MeterInHand {
+  if (typeof value !== 'object' || value === null) return false;
+  const one = value as Readonly<Record<string, unknown>>;
+  return (
+    Object.entries(BOUNDS).every(([key, [least, most]]) => {
+      const figure = one[key];
+      return typeof figure === 'number' && figure >= least && figure <= most;
+    }) &&
+    Object.entries(LONGEST).every(([key, most]) => {
+      const words = one[key];
+      return typeof words === 'string' && words.length <= most;
+    })
+  );
 }
 
 /** What a typed text is on this meter: its own sign for over-range is OL. */

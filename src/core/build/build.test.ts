@@ -138,9 +138,12 @@ describe('laying chains', () => {
   });
 
   it('takes parts of the machine as they stand there', () => {
-    const known = draw('battery 25.2, fuse F7 7.5, key switch S1').parts;
+    const known = draw('battery 25.2, fuse F7 7.5, key switch S1');
     const circuit = layChains(emptyDrawing('Other'), 'G1, F7, S1, coil 30, ground', known).circuit;
-    expect(circuit.parts.slice(0, 2)).toEqual(known.slice(0, 2));
+    expect(circuit.parts.slice(0, 2)).toEqual(known.parts.slice(0, 2));
+    // What works them comes along.
+    expect(circuit.controls).toEqual({ key: ['off', 'on'] });
+    expect(() => new CircuitModel(parseCircuit(circuit))).not.toThrow();
     expect(() => layChains(emptyDrawing('Other'), 'G1, S1, coil 30, ground', known)).toThrow(
       /S1 stands at "F7:2" on this machine, and you are at "B\+"/,
     );

@@ -1,3 +1,4 @@
+import { controlsOf } from '../circuit/controlsOf';
 import { InputError } from '../circuit/inputError';
 import { CircuitModel } from '../circuit/model';
 import { isFluidKind } from '../circuit/fluidKinds';
@@ -45,12 +46,7 @@ export function checkCircuit(circuit: Circuit): Finding[] {
     if (['source', 'airSupply', 'pump'].includes(part.kind) && !('how' in part && part.how))
       findings.push({ code: 'noIsolation', part: part.ref });
   }
-  const used = new Set(
-    circuit.parts.flatMap((part) => [
-      ...Object.keys(part.kind === 'driver' ? part.onWhen : 'closedWhen' in part ? part.closedWhen : {}),
-      ...(part.kind === 'sensor3' && part.control ? [part.control] : []),
-    ]),
-  );
+  const used = new Set(circuit.parts.flatMap(controlsOf));
   for (const control of Object.keys(circuit.controls))
     if (!used.has(control)) findings.push({ code: 'unusedControl', control });
   return findings;

@@ -1,7 +1,7 @@
 import { InputError } from '../circuit/inputError';
 import { parseCircuit } from '../circuit/parse';
 import type { Circuit, Part } from '../circuit/schema';
-import { layChains, renamed, type Drawing } from './layChain';
+import { layChains, renamed, type Drawing, type Known } from './layChain';
 
 /** Nodes of a part that has exactly two ends in series, as its kind names them. */
 export function twoEnds(part: Part): [string, string] | null {
@@ -42,12 +42,7 @@ export function removePart(circuit: Circuit, ref: string): Circuit {
 }
 
 /** Puts typed parts into the run before one that is drawn. Throws {@link InputError} as `layChains` does. */
-export function insertBefore(
-  drawing: Drawing,
-  ref: string,
-  text: string,
-  known: readonly Part[] = [],
-): Drawing {
+export function insertBefore(drawing: Drawing, ref: string, text: string, known?: Known): Drawing {
   const part = drawing.circuit.parts.find((one) => one.ref === ref);
   const ends = part ? twoEnds(part) : null;
   if (!part || !ends)

@@ -1,5 +1,5 @@
+import { controlsOf } from '../circuit/controlsOf';
 import { InputError } from '../circuit/inputError';
-import { isFluidKind } from '../circuit/fluidKinds';
 import type { Circuit, Part } from '../circuit/schema';
 import { readChainItem, splitChains, type ChainItem } from './chainItem';
 import { codesFor, newPart, type Surroundings } from './newPart';
@@ -11,6 +11,10 @@ export interface Drawing {
   /** Where the next chain begins; null before anything is drawn. */
   at: string | null;
 }
+
+/** What the machine has elsewhere: parts that are taken as they stand there, and the controls that work them. */
+export type Known = Pick<Circuit, 'parts' | 'controls'>;
+const NOTHING: Known = { parts: [], controls: {} };
 
 /** An empty sheet. */
 export function emptyDrawing(name: string): Drawing {
@@ -30,14 +34,14 @@ const LOADS: readonly Part['kind'][] = ['coil', 'resistor', 'lamp', 'heater', 'm
  * taken as they are when their reference is said. Throws {@link InputError} naming the item that does not fit; nothing
  * is changed then.
  */
-export function layChains(drawing: Drawing, text: string, known: readonly Part[] = []): Drawing {
+export function layChains(drawing: Drawing, text: string, known: Known = NOTHING): Drawing {
   const runs = splitChains(text);
   if (runs.length === 0)
     throw new InputError('chain', 'nothing is typed; begin with battery, or with a part');
   return runs.reduce((now, run) => layRun(now, run, known), drawing);
 }
 
-function layRun(drawing: Drawing, typed: readonly string[], known: readonly Part[]): Drawing {
+function layRun(drawing: Drawing, typed: readonly string[], known: Known): Drawing {
   const layer = new Layer(drawing, known);
   typed.forEach((text, at) => layer.lay(readChainItem(text), at === typed.length - 1));
   return layer.drawing();
@@ -53,7 +57,7 @@ class Layer {
 
   constructor(
     private readonly before: Drawing,
-    private readonly known: readonly Part[],
+    private readonly known: Known,
   ) {
     this.parts = [...before.circuit.parts];
     this.controls = { ...before.circuit.controls };
@@ -97,7 +101,7 @@ class Layer {
         'chain',
         `${there.ref} is drawn already; write "after ${there.ref}" to go on from it, or give the new part another reference`,
       );
-    const shared = item.ref === null ? undefined : this.known.find(({ ref }) => ref === item.ref);
+    const shared = item.ref === null ? undefined : this.known.parts.find(({ ref }) => ref === item.ref);
     if (
       shared &&
       Object.keys(item.figures).length === 0 &&
@@ -198,6 +202,11 @@ class Layer {
         'chain',
         `${part.ref} stands at "${first}" on this machine, and you are at "${this.at}"; go there first, or give this one another reference`,
       );
+    for (const control of controlsOf(part)) {
+      const own = this.controls[control] ?? [];
+      const there = this.known.controls[control] ?? [];
+      this.controls[control] = [...own, ...there.filter((position) => !own.includes(position))];
+    }
     this.put(part);
     this.at = behindOf(part) ?? this.at;
   }
@@ -263,7 +272,7 @@ class Layer {
 
   /** The reference said, a plug's next free pin, or the next free number of its letter on this machine. */
   private freeRef(kind: Part['kind'], said: string | null): string {
-    const taken = new Set([...this.parts, ...this.known].map(({ ref }) => ref));
+    const taken = new Set([...this.parts, ...this.known.parts].map(({ ref }) => ref));
     if (kind === 'pin') {
       const connector = said?.split('.')[0] ?? nextNumber(taken, 'X', (ref) => ref.split('.')[0]!);
       if (said?.includes('.')) {
@@ -306,9 +315,4 @@ export function renamed(part: Part, from: string, to: string): Part {
     ]),
   );
   return { ...part, nodes } as Part;
-}
-
-/** Whether a drawing has an air, oil or vacuum side. */
-export function hasFluid(circuit: Circuit): boolean {
-  return circuit.parts.some(({ kind }) => isFluidKind(kind));
 }

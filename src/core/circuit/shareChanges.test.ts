@@ -6,7 +6,7 @@ const one = layChains(
   emptyDrawing('One'),
   'battery 12, fuse F7 5, key switch S1, plug X1, coil Y1 9, ground',
 ).circuit;
-const other = layChains(emptyDrawing('Other'), 'G1, F7, S1, lamp H1 6, ground', one.parts).circuit;
+const other = layChains(emptyDrawing('Other'), 'G1, F7, S1, lamp H1 6, ground', one).circuit;
 
 describe('a change of a shared part', () => {
   it('reaches the other function, and only that part of it', () => {

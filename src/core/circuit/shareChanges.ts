@@ -1,3 +1,4 @@
+import { controlsOf } from './controlsOf';
 import { partText, sharedParts } from './joinCircuits';
 import type { Circuit } from './schema';
 
@@ -16,8 +17,7 @@ export function shareChanges(before: Circuit, after: Circuit, other: Circuit): C
   if (changed.size === 0) return null;
   const controls = { ...other.controls };
   for (const part of changed.values()) {
-    const when = part.kind === 'driver' ? part.onWhen : 'closedWhen' in part ? part.closedWhen : {};
-    for (const control of Object.keys(when)) {
+    for (const control of controlsOf(part)) {
       const positions = after.controls[control] ?? [];
       const known = controls[control] ?? [];
       controls[control] = [...known, ...positions.filter((one) => !known.includes(one))];

@@ -1,10 +1,9 @@
 'use client';
 
 import { useMemo, useRef, useState } from 'react';
-import { layChains, type Drawing } from '@/core/build/layChain';
+import { layChains, type Drawing, type Known } from '@/core/build/layChain';
 import { CHAIN_WORDS } from '@/core/build/words';
 import { InputError } from '@/core/circuit/inputError';
-import type { Part } from '@/core/circuit/schema';
 import { FIELD } from '@/ui/sheet';
 
 /** What can be picked with a finger, in the order a run is usually drawn. */
@@ -34,7 +33,7 @@ export function ChainLine({
   onDrawing,
 }: {
   drawing: Drawing;
-  known: readonly Part[];
+  known: Known;
   onDrawing: (drawing: Drawing) => void;
 }) {
   const [text, setText] = useState('');
@@ -172,17 +171,12 @@ export function ChainLine({
   );
 }
 
-function offersFor(
-  last: string,
-  { circuit }: Drawing,
-  known: readonly Part[],
-  nodes: readonly string[],
-): string[] {
+function offersFor(last: string, { circuit }: Drawing, known: Known, nodes: readonly string[]): string[] {
   const typed = last.toLowerCase();
   const own = new Set(circuit.parts.map(({ ref }) => ref));
   const words = [
     ...CHAIN_WORDS,
-    ...known.filter(({ ref }) => !own.has(ref)).map(({ ref }) => ref),
+    ...known.parts.filter(({ ref }) => !own.has(ref)).map(({ ref }) => ref),
     ...circuit.parts.map(({ ref }) => `after ${ref}`),
     ...nodes.map((node) => `@${node}`),
   ];

@@ -5,7 +5,8 @@ import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
 import { checkCircuit } from '@/core/build/checkCircuit';
 import { mendCircuit } from '@/core/build/mendCircuit';
-import type { Circuit, Setup } from '@/core/circuit/schema';
+import type { Known } from '@/core/build/layChain';
+import type { Circuit, Part, Setup } from '@/core/circuit/schema';
 import { sharedParts } from '@/core/circuit/joinCircuits';
 import { findLanes } from '@/core/path/lanes';
 import { Brand } from '@/ui/Brand';
@@ -43,11 +44,17 @@ export function DrawScreen({ desk }: { desk: OpenDrawing }) {
   const [trouble, setTrouble] = useState<string | null>(null);
   const [large, setLarge] = useState(false);
   const [marked, setMarked] = useState<readonly string[]>([]);
-  const known = useMemo(() => {
-    const parts = new Map(
-      desk.siblings.flatMap((one) => one.circuit.parts.map((part) => [part.ref, part] as const)),
-    );
-    return [...parts.values()];
+  const known = useMemo<Known>(() => {
+    const parts = new Map<string, Part>();
+    const controls: Circuit['controls'] = {};
+    for (const { circuit: other } of desk.siblings) {
+      for (const one of other.parts) if (!parts.has(one.ref)) parts.set(one.ref, one);
+      for (const [control, positions] of Object.entries(other.controls)) {
+        const own = controls[control] ?? [];
+        controls[control] = [...own, ...positions.filter((position) => !own.includes(position))];
+      }
+    }
+    return { parts: [...parts.values()], controls };
   }, [desk.siblings]);
   const findings = useMemo(() => checkCircuit(circuit), [circuit]);
   const { drawn, trouble: drawTrouble } = useSchematic(circuit);

@@ -2,6 +2,7 @@
 
 import { useState } from 'react';
 import { changePart, insertBefore, removePart, twoEnds } from '@/core/build/editCircuit';
+import type { Known } from '@/core/build/layChain';
 import { InputError } from '@/core/circuit/inputError';
 import type { Circuit, Part } from '@/core/circuit/schema';
 import { Field, FIELD, PlainKey, Trouble } from '@/ui/sheet';
@@ -19,7 +20,7 @@ export function PartForm({
 }: {
   part: Part;
   state: DrawingState;
-  known: readonly Part[];
+  known: Known;
   /** Names of other functions that have this very part. */
   sharedWith: readonly string[];
   onChosen: (ref: string | null) => void;

@@ -6,7 +6,7 @@ import type { Lane, Lanes, Step } from './lane';
 
 export type { Lane, Lanes, Step } from './lane';
 
-const LOADS = ['coil', 'lamp', 'heater', 'motor', 'resistor', 'relay'];
+const LOADS = ['coil', 'lamp', 'heater', 'motor', 'resistor', 'relay', 'sensor3'];
 const FLOWS = 1e-4;
 
 /** Finds the lane of every load. Positions are another matter: see `layoutPath`. */
@@ -34,17 +34,25 @@ export function findLanes(model: CircuitModel): Lanes {
   for (const { part, branches } of compiled.parts) {
     if (!LOADS.includes(part.kind)) continue;
     const body = branches[0]!;
+    // A sensor falls from its supply to its return; its signal is tapped on the way.
+    const [one, other] =
+      part.kind === 'sensor3'
+        ? [part.nodes.supply, part.nodes.return].map((name) => compiled.nodeIndex.get(name)!)
+        : [body.a, body.b];
     const fed = worlds.find(({ world }) => Math.abs(branchAmps(world, body.index)) > FLOWS);
     const { setup, world } = fed ?? worlds[0]!;
     const upright = !fed || branchVolts(world, body.index) >= 0;
-    const [high, low] = upright ? [body.a, body.b] : [body.b, body.a];
+    const [high, low] = upright ? [one!, other!] : [other!, one!];
     const carries = (branch: number) => Math.abs(branchAmps(world, branch)) > FLOWS;
     const goals = new Set(supplies.keys());
     const home = new Set([...supplies.values(), compiled.frame]);
-    const feed =
-      (fed && route(model, high, goals, home, carries)) ?? route(model, high, goals, home, () => true);
-    const back =
-      (fed && route(model, low, home, goals, carries)) ?? route(model, low, home, goals, () => true);
+    const find = (start: number, to: ReadonlySet<number>, avoid: ReadonlySet<number>) =>
+      (fed && route(model, start, to, avoid, carries)) ??
+      route(model, start, to, avoid, () => true) ??
+      // What hangs on a sensor's signal is fed through the sensor.
+      route(model, start, to, avoid, () => true, true);
+    const feed = find(high, goals, home);
+    const back = find(low, home, goals);
     if (!feed || !back) continue;
     lanes.push({
       id: part.ref,
@@ -112,6 +120,7 @@ function route(
   goals: ReadonlySet<number>,
   avoid: ReadonlySet<number>,
   usable: (branch: number) => boolean,
+  throughSensors = false,
 ): Step[] | null {
   const { branches, parts } = model.compiled;
   const via = new Map<number, Step | null>([[start, null]]);
@@ -125,7 +134,8 @@ function route(
     }
     for (const branch of branches) {
       const { kind } = parts[branch.part]!.part;
-      if (kind === 'source' || kind === 'diode' || kind === 'sensor3') continue;
+      if (kind === 'source' || kind === 'diode') continue;
+      if (kind === 'sensor3' && !throughSensors) continue;
       if (LOADS.includes(kind) && branch.role === 'body') continue;
       if (!usable(branch.index)) continue;
       const to = branch.a === node ? branch.b : branch.b === node ? branch.a : -1;

@@ -5,6 +5,7 @@ import { CircuitModel } from '../circuit/model';
 import { parseCircuit } from '../circuit/parse';
 import type { Reading } from '../circuit/schema';
 import { Diagnoser } from '../diagnosis/diagnose';
+import { TEMPLATES } from '../templates/templates';
 import { findLanes } from './lanes';
 import { chooseLane, layoutPath } from './layoutPath';
 import { partStandings } from './standing';
@@ -142,3 +143,85 @@ describe('partStandings', () => {
     expect(standingOf([left, dead], 'X8.1').state).toBe('doubt');
   });
 });
+
+describe('the fluid side', () => {
+  const model = load('compressor-gate.circuit.json');
+  const lanes = findLanes(model);
+  const { compiled } = model;
+  const gate = lanes.lanes.find(({ medium }) => medium === 'fluid')!;
+  const names = (steps: { part: number }[]) => steps.map(({ part }) => compiled.parts[part]!.part.ref);
+
+  it('is a lane from its supply over the valve to the actuator, and home through the exhaust', () => {
+    expect(gate.id).toBe('C1');
+    expect(names(gate.feed)).toEqual(['Z1', 'Z2', 'H1', 'Q1', expect.stringMatching(/^H/)]);
+    expect(names(gate.back).at(-1)).toBe('Q1');
+    expect(gate.back.at(-1)!.to).toBe(compiled.atmosphere);
+    // The coil that is fed in its position comes first.
+    expect(gate.coils[0]).toMatch(/^Y1[24]$/);
+    expect(gate.coils).toHaveLength(2);
+  });
+
+  it('gives its ports letters, and leaves the numbers to the electrical side', () => {
+    const labels = gate.feed.map(({ from }) => lanes.labelOf.get(from));
+    expect(labels).toEqual(['a', 'b', 'c', 'd', 'e']);
+    expect(lanes.labelOf.get(compiled.atmosphere)).toBe('open');
+    for (const { from } of gate.feed) expect(lanes.pointOf.has(from)).toBe(false);
+  });
+
+  it('stands at the height of its pressures, and falls through the cylinder', () => {
+    const layout = layoutPath(model, lanes, gate, { width: 1280, standings: even(model), asked: [] });
+    const heights = layout.points.map(({ y }) => y);
+    expect(heights[0]).toBe(layout.supplyY);
+    expect(heights.at(-1)).toBe(layout.floorY);
+    expect(layout.fall.y2 - layout.fall.y1).toBeGreaterThan(60);
+    // The regulator lets it down, the rest of the way in holds its pressure.
+    expect(heights[2]! - heights[1]!).toBeGreaterThan(10);
+    expect(Math.abs(heights[4]! - heights[2]!)).toBeLessThan(3);
+    expect(layout.branches.every(({ lane }) => lane.medium === 'electrical')).toBe(true);
+  });
+});
+
+it('draws two lanes of many beside the run, those with most doubt, and names the others', () => {
+  const circuit = TEMPLATES.find(({ id }) => id === 'multi-output')!.build({ outputs: 6 });
+  const model = new CircuitModel(circuit);
+  const lanes = findLanes(model);
+  const standings = even(model).map((one, part) => ({
+    ...one,
+    share: ['Y4', 'Y6'].includes(circuit.parts[part]!.ref) ? 0.3 : 0.01,
+  }));
+  const layout = layoutPath(model, lanes, lanes.lanes[0]!, { width: 1280, standings, asked: [] });
+  expect(layout.branches.map(({ lane }) => lane.id)).toEqual(['Y4', 'Y6']);
+  expect(layout.others.map(({ id }) => id)).toEqual(['Y1', 'Y2', 'Y3', 'Y5']);
+});
+
+/** Room, px, that a point's circle takes with its stroke. */
+const CIRCLE = 34;
+
+it.each(TEMPLATES)(
+  'every lane of $id is drawn in order, its points and pieces clear of each other',
+  ({ build }) => {
+    const model = new CircuitModel(build());
+    const lanes = findLanes(model);
+    expect(lanes.lanes.length).toBeGreaterThan(0);
+    for (const lane of lanes.lanes) {
+      const layout = layoutPath(model, lanes, lane, { width: 1280, standings: even(model), asked: [] });
+      layout.points.slice(1).forEach((point, at) => {
+        expect(point.x - layout.points[at]!.x).toBeGreaterThan(CIRCLE);
+        expect(point.label).not.toBe('');
+      });
+      // Up to a dozen parts stand on one screen.
+      if (layout.runs.length <= 12) expect(layout.width).toBe(1280);
+      layout.runs.forEach((run, at) => {
+        expect(run.x2 - run.x1).toBeGreaterThan(CIRCLE);
+        const next = layout.runs[at + 1];
+        if (next) expect(next.x1).toBeGreaterThanOrEqual(run.x2);
+      });
+      // Lanes above the run keep clear of what is pinned over its points, and of each other.
+      const top = Math.min(...layout.points.map(({ y }) => y));
+      layout.branches.forEach(({ y }, at) => {
+        expect(top - y).toBeGreaterThan(CIRCLE);
+        if (at > 0) expect(y - layout.branches[at - 1]!.y).toBeGreaterThan(30);
+      });
+    }
+  },
+);

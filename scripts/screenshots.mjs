@@ -51,6 +51,11 @@ await run(async () => {
     const page = await context.newPage();
     await page.goto(url + path);
     await settled(page);
+    // A picture of the calculation at work shows nothing: wait for its answer.
+    await page.waitForFunction(() => !document.querySelector('[data-working=true]'), undefined, {
+      timeout: 30_000,
+    });
+    await page.waitForTimeout(300);
     return page;
   };
   const shoot = (page, name) => page.screenshot({ path: join(folder, `${name}.png`) });

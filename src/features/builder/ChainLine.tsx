@@ -83,7 +83,7 @@ export function ChainLine({
   return (
     <div className="shrink-0 border-t-2 border-ink bg-film print:hidden">
       <div
-        className="flex flex-wrap items-center gap-x-2 px-6 pt-1.5 max-tablet:px-3"
+        className="flex min-h-[50px] flex-wrap items-center gap-x-2 px-6 pt-1.5 max-tablet:px-3"
         role="group"
         aria-label="To pick"
       >

@@ -4,7 +4,8 @@ import { emptyDrawing, layChains } from '@/core/build/layChain';
 import { CircuitModel } from '@/core/circuit/model';
 import { parseCircuit } from '@/core/circuit/parse';
 import type { Circuit } from '@/core/circuit/schema';
-import { schematicGraph, type PlacedBlock, type Schematic } from '@/core/schematic/schematicGraph';
+import { schematicGraph, type PlacedBlock } from '@/core/schematic/schematicGraph';
+import { strikes } from '@/core/schematic/strikes';
 import { TEMPLATES } from '@/core/templates/templates';
 import { layoutHere } from './layoutHere';
 
@@ -12,31 +13,19 @@ const draw = (circuit: Circuit) => layoutHere(schematicGraph(new CircuitModel(ci
 const demo = readdirSync('demo/circuits').map(
   (file) => [file, parseCircuit(JSON.parse(readFileSync(join('demo/circuits', file), 'utf8')))] as const,
 );
-const all = [...TEMPLATES.map(({ id, build }) => [id, build()] as const), ...demo];
+/** One long run over a loom of plugs: too long for one row. */
+const longRun = layChains(
+  emptyDrawing('Long'),
+  `battery 24, fuse 10, key switch, ${Array.from({ length: 18 }, (_one, k) => `wire, plug X${k + 1}`).join(', ')}, coil 24, wire, ground`,
+).circuit;
+const all = [
+  ['a long run', longRun] as const,
+  ...TEMPLATES.map(({ id, build }) => [id, build()] as const),
+  ...demo,
+];
 
 const overlap = (a: PlacedBlock, b: PlacedBlock) =>
   a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height;
-
-/** Pairs of a wire's stretch and a block that it runs through. Its own two blocks may be touched at the edge only. */
-function struck({ blocks, wires }: Schematic): string[] {
-  const found: string[] = [];
-  for (const { id, points } of wires) {
-    points.slice(1).forEach((to, at) => {
-      const from = points[at]!;
-      const [left, right] = [Math.min(from.x, to.x), Math.max(from.x, to.x)];
-      const [top, bottom] = [Math.min(from.y, to.y), Math.max(from.y, to.y)];
-      for (const block of blocks) {
-        const inside =
-          left < block.x + block.width - 0.5 &&
-          right > block.x + 0.5 &&
-          top < block.y + block.height - 0.5 &&
-          bottom > block.y + 0.5;
-        if (inside) found.push(`${id} through ${block.id}`);
-      }
-    });
-  }
-  return found;
-}
 
 describe('schematics', () => {
   it.each(all)(
@@ -51,7 +40,7 @@ describe('schematics', () => {
           block.x >= 0 && block.y >= 0 && block.x + block.width <= width && block.y + block.height <= height,
         ).toBe(true);
       });
-      expect(struck(schematic)).toEqual([]);
+      expect(strikes(schematic)).toEqual([]);
       for (const { points } of wires) {
         expect(points.length).toBeGreaterThan(1);
         points.slice(1).forEach((to, at) => {
@@ -87,6 +76,11 @@ describe('schematics', () => {
         ['X7', 2],
       ]),
     );
+  });
+
+  it('folds a long run into rows', async () => {
+    const { width, height } = await draw(longRun);
+    expect(width / height).toBeLessThan(4.5);
   });
 
   it('stays as it was when one part is added: what stood above another still does', async () => {

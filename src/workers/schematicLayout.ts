@@ -1,5 +1,6 @@
 import type { ElkExtendedEdge, ElkNode } from 'elkjs/lib/elk-api.js';
 import type { Schematic, SchematicGraph } from '@/core/schematic/schematicGraph';
+import { strikes } from '@/core/schematic/strikes';
 
 const SIDE = { west: 'WEST', east: 'EAST', south: 'SOUTH' } as const;
 const OPTIONS = {
@@ -19,6 +20,16 @@ const OPTIONS = {
   'elk.layered.thoroughness': '1',
   'elk.padding': '[top=24,left=24,bottom=24,right=24]',
   'elk.randomSeed': '1',
+};
+
+/** A drawing this many times wider than it is high is folded into rows. */
+const WIDEST = 4.5;
+/** And no sheet narrower than this, px, is folded at all. */
+const LONG = 2600;
+const FOLDED = {
+  'elk.layered.wrapping.strategy': 'MULTI_EDGE',
+  'elk.layered.wrapping.correctionFactor': '1.4',
+  'elk.aspectRatio': '2.4',
 };
 
 /** What lays graphs out: a worker in the browser, the same code in place elsewhere. */
@@ -50,12 +61,23 @@ export async function layoutSchematic(
     })),
     edges: wires.map(({ id, from, to }) => ({ id, sources: [from], targets: [to] })),
   };
-  const placed = await engine.layout(graph);
-  const places = new Map((placed.children ?? []).map((child) => [child.id, child]));
-  const routes = new Map(((placed.edges ?? []) as ElkExtendedEdge[]).map((edge) => [edge.id, edge]));
+  const flat = placed(await engine.layout(graph), blocks, wires);
+  if (flat.width < LONG || flat.width < WIDEST * flat.height) return flat;
+  // The library folds well where one run is simply long; where it strikes a part, the long sheet is the better one.
+  const folded = placed(
+    await engine.layout({ ...graph, layoutOptions: { ...OPTIONS, ...FOLDED } }),
+    blocks,
+    wires,
+  );
+  return strikes(folded).length === 0 ? folded : flat;
+}
+
+function placed(sheet: ElkNode, blocks: SchematicGraph['blocks'], wires: SchematicGraph['wires']): Schematic {
+  const places = new Map((sheet.children ?? []).map((child) => [child.id, child]));
+  const routes = new Map(((sheet.edges ?? []) as ElkExtendedEdge[]).map((edge) => [edge.id, edge]));
   return {
-    width: placed.width ?? 0,
-    height: placed.height ?? 0,
+    width: sheet.width ?? 0,
+    height: sheet.height ?? 0,
     blocks: blocks.map((block) => {
       const { x = 0, y = 0 } = places.get(block.id)!;
       return { ...block, x, y };

@@ -72,6 +72,7 @@ export function TestScreen() {
   const width = useWidth(frameBox);
   const scroller = useRef<HTMLDivElement>(null);
   const [zoom, setZoom] = useState(0);
+  const [scrolled, setScrolled] = useState(0);
 
   const verdict = outlook?.diagnosis.verdict ?? { state: 'keepTesting' as const, why: '' };
   const next = outlook?.diagnosis.next ?? [];
@@ -358,6 +359,7 @@ export function TestScreen() {
         >
           <div
             ref={scroller}
+            onScroll={(event) => setScrolled(event.currentTarget.scrollLeft)}
             className={layout && layout.width > width ? 'h-full overflow-x-auto overflow-y-hidden' : 'h-full'}
           >
             {layout ? (
@@ -369,7 +371,11 @@ export function TestScreen() {
                 spans={spans}
                 leads={leads}
                 gauge={gauge}
-                tag={{ left: width < 1024 ? EDGE : tagLeft, right: width - EDGE, drop: TAG_DROP }}
+                tag={{
+                  left: (width < 1024 ? EDGE : tagLeft) + scrolled,
+                  right: width - EDGE + scrolled,
+                  drop: TAG_DROP,
+                }}
                 typed={text && check.state === 'ready' ? valueWords(test!.kind, check.value) : ''}
                 statement={statement}
                 noReach={new Set(log.state.noReach.map((name) => compiled.nodeIndex.get(name) ?? -1))}
@@ -391,6 +397,7 @@ export function TestScreen() {
               layout={layout}
               standings={standings}
               frame={scroller}
+              left={scrolled}
               width={width}
               zoom={zoom}
               onZoom={setZoom}

@@ -1,7 +1,7 @@
 'use client';
 
 import { Minus, Plus } from 'lucide-react';
-import { useEffect, useState, type KeyboardEvent, type PointerEvent, type RefObject } from 'react';
+import type { KeyboardEvent, PointerEvent, RefObject } from 'react';
 import type { PathLayout } from '@/core/path/layoutPath';
 import type { Standing } from '@/core/path/standing';
 
@@ -21,6 +21,7 @@ export function PathOverview({
   layout,
   standings,
   frame,
+  left,
   width,
   zoom,
   onZoom,
@@ -29,19 +30,12 @@ export function PathOverview({
   standings: readonly Standing[];
   /** The element that scrolls. */
   frame: RefObject<HTMLElement | null>;
+  /** How far it is scrolled, px. */
+  left: number;
   width: number;
   zoom: number;
   onZoom: (zoom: number) => void;
 }) {
-  const [left, setLeft] = useState(0);
-  useEffect(() => {
-    const box = frame.current;
-    if (!box) return;
-    const follow = () => setLeft(box.scrollLeft);
-    follow();
-    box.addEventListener('scroll', follow, { passive: true });
-    return () => box.removeEventListener('scroll', follow);
-  }, [frame]);
   const room = width - 88;
   const scale = room / layout.width;
   const goTo = (x: number) => frame.current?.scrollTo({ left: x / scale - width / 2 });

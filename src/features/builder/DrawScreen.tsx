@@ -177,6 +177,7 @@ export function DrawScreen({ desk }: { desk: OpenDrawing }) {
       <main className="flex min-h-0 flex-1 flex-col">
         <section
           aria-label="The drawing"
+          data-drawing
           className="relative min-h-[260px] flex-[5] max-desk:h-[46dvh] max-desk:flex-none"
         >
           {empty ? (

@@ -8,6 +8,7 @@ import { parseCircuit } from '@/core/circuit/parse';
 import type { Circuit, Setup } from '@/core/circuit/schema';
 import { readSpice, writeSpice } from '@/formats/spice';
 import { readWireList, writeWireList } from '@/formats/wireList';
+import { saveSvg } from '@/ui/saveSvg';
 import { saveText } from '@/ui/saveText';
 
 const ITEM =
@@ -115,9 +116,19 @@ export function FilesMenu({
             >
               Netlist as it stands (SPICE)
             </DropdownMenu.Item>
+            <DropdownMenu.Item
+              className={ITEM}
+              onSelect={() => {
+                const figure = document.querySelector<SVGSVGElement>('[data-drawing] svg.figure');
+                if (figure) saveSvg(figure, `${stem}.svg`);
+                else onTrouble('Nothing is drawn yet that could be saved.');
+              }}
+            >
+              What is on the screen (SVG)
+            </DropdownMenu.Item>
             {sheetHref ? (
               <DropdownMenu.Item className={ITEM} asChild>
-                <a href={sheetHref}>Sheet to print, or as SVG</a>
+                <a href={sheetHref}>Sheet to print</a>
               </DropdownMenu.Item>
             ) : null}
           </DropdownMenu.Content>

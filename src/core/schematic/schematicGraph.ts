@@ -76,7 +76,7 @@ const FLUID_ENDS: readonly Part['kind'][] = [
   'plug',
 ];
 /** Sizes, px. A block holds its own words, so that whatever keeps blocks apart keeps words apart. */
-export const BLOCK = { least: 74, most: 178, run: 72, axis: 22, sink: 118, pin: 34, box: 44, character: 7.1 };
+export const BLOCK = { least: 74, most: 178, run: 72, axis: 22, sink: 118, pin: 42, box: 44, character: 7.1 };
 const EARTH = { width: 24, height: 26 };
 const JUNCTION = 6;
 

@@ -52,7 +52,7 @@ await run(async () => {
     await page.goto(url + path);
     await settled(page);
     // A picture of the calculation at work shows nothing: wait for its answer.
-    await page.waitForFunction(() => !document.querySelector('[data-working=true]'), undefined, {
+    await page.waitForFunction("!document.querySelector('[data-working=true]')", undefined, {
       timeout: 30_000,
     });
     await page.waitForTimeout(300);

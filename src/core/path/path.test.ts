@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { emptyDrawing, layChains } from '../build/layChain';
 import { CircuitModel } from '../circuit/model';
 import { parseCircuit } from '../circuit/parse';
 import type { Reading } from '../circuit/schema';
@@ -141,6 +142,19 @@ describe('partStandings', () => {
     const ohms: Reading = { kind: 'ohms', from: 'X8:1', to: 'GND', setup: { pulled: ['F7'] }, value: 31.5 };
     expect(standingOf([left, dead, ohms], 'Y8').state).toBe('held');
     expect(standingOf([left, dead], 'X8.1').state).toBe('doubt');
+  });
+
+  it('of sixty parts in one run none is held because there are many', () => {
+    const plugs = Array.from({ length: 24 }, (_one, k) => `wire, plug X${k + 1}`).join(', ');
+    const text = `battery 24, fuse 10, key switch, ${plugs}, coil Y1 24, wire, ground`;
+    const { circuit } = layChains(emptyDrawing('Long'), text);
+    const own = new Diagnoser(circuit);
+    const readings: Reading[] = [
+      { kind: 'function', part: 'Y1', setup: { controls: { key: 'on' } }, value: 'dead' },
+    ];
+    const { parts } = partStandings(own.model, own.faults, own.diagnose(readings), readings);
+    const wires = circuit.parts.flatMap(({ kind }, at) => (kind === 'wire' ? [parts[at]!.state] : []));
+    expect(new Set(wires)).toEqual(new Set(['doubt']));
   });
 });
 

@@ -16,10 +16,8 @@ export interface Standing {
   turns: number;
 }
 
-/** Below this share a part counts as cleared by the readings … */
+/** Below this share a part counts as cleared, if a reading speaks against the fault it is most often met with. */
 const CLEARED_SHARE = 0.02;
-/** … if they brought it there: of many parts each has little doubt on it before anything was looked at. */
-const CLEARED_BY = 0.3;
 /** Share of its healthy current that a part must have carried for "proved under load". */
 const LOADED_SHARE = 0.3;
 
@@ -37,16 +35,14 @@ export function partStandings(
   const shares = partShares(model, diagnosis);
   const turns = shareTurns([...shares, diagnosis.noFault]);
   const loaded = loadedParts(model, faults, diagnosis, readings);
-  const before = sharesBefore(faults, parts.length);
+  const unasked = unaskedParts(faults, diagnosis);
   const { verdict } = diagnosis;
   return {
     parts: parts.map(({ part, index }): Standing => {
       const share = shares[index]!;
       const bad = verdict.state === 'name' && verdict.part === part.ref;
       const cleared =
-        readings.length > 0 &&
-        turns[index] === 0 &&
-        share < Math.min(CLEARED_SHARE, CLEARED_BY * before[index]!);
+        readings.length > 0 && turns[index] === 0 && share < CLEARED_SHARE && !unasked.has(part.ref);
       const state: State = bad ? 'bad' : !cleared ? 'doubt' : loaded.has(index) ? 'spared' : 'held';
       return { state, share, turns: turns[index]! };
     }),
@@ -54,15 +50,17 @@ export function partStandings(
   };
 }
 
-/** Each part's share before any reading: how often its faults are met, against all others'. */
-function sharesBefore(faults: readonly CandidateFault[], count: number): Float64Array {
-  const shares = new Float64Array(count);
-  let all = 0;
-  for (const { part, frequency } of faults) {
-    shares[part]! += frequency;
-    all += frequency;
+/** Parts whose commonest fault no reading speaks against: of many parts each has little doubt on it before anything is looked at. */
+function unaskedParts(faults: readonly CandidateFault[], { suspects }: Diagnosis): ReadonlySet<string> {
+  const commonest = new Map<string, CandidateFault>();
+  for (const fault of faults) {
+    if (fault.frequency > (commonest.get(fault.ref)?.frequency ?? 0)) commonest.set(fault.ref, fault);
   }
-  return shares.map((own) => own / all);
+  return new Set(
+    suspects
+      .filter(({ part, fault, against }) => commonest.get(part)?.fault === fault && against.length === 0)
+      .map(({ part }) => part),
+  );
 }
 
 /** Parts that carried current in some live reading, were the likeliest suspect true. */

@@ -145,6 +145,8 @@ test('the open formats go out and come in; a bad file changes nothing', async ({
   const circuit = JSON.parse(await out('Circuit file')) as { parts: { ref: string }[] };
   const wires = await out('Wiring list (CSV)');
   const netlist = await out('Netlist as it stands (SPICE)');
+  // The drawing is laid out beside the page: saved once it is there.
+  await expect(drawn(page).first()).toBeVisible();
   const svg = await out('What is on the screen (SVG)');
   expect(svg).toContain('Y2');
   expect(wires).toContain('W11');

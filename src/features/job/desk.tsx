@@ -20,8 +20,6 @@ export interface JobFacts extends OpenJob {
   /** The machine's functions, the parts each shares with this job's circuit, and whether they can be asked about together. */
   functions: { name: string; shares: string[]; joins: boolean }[];
   policy: Policy;
-  /** What this function read when it was last proved good, by test; the latest first. */
-  baselines: { key: string; value: Reading['value']; jobNumber: number; at: string }[];
 }
 
 /** A job as it lies on the desk: its facts, its log, and what the engine makes of it. Shared by all its steps. */

@@ -1,9 +1,8 @@
 import 'server-only';
 import { cache } from 'react';
-import { readBaselines, readEntries } from '@/db/entries';
+import { readEntries } from '@/db/entries';
 import { readBook } from '@/db/codeBook';
 import { findJob, functionsOf } from '@/db/jobs';
-import { testKey } from '@/core/diagnosis/observations';
 import { joinCircuits, sharedParts } from '@/core/circuit/joinCircuits';
 import { openPolicy } from '../policy/server';
 import { circuitOfJob } from './circuitOfJob';
@@ -41,20 +40,13 @@ export type OpenJob = NonNullable<Awaited<ReturnType<typeof openJob>>>;
 export async function jobFacts(number: string): Promise<JobFacts | null> {
   const job = await openJob(number);
   if (!job) return null;
-  const [book, functions, baselines, { policy }] = await Promise.all([
+  const [book, functions, { policy }] = await Promise.all([
     readBook(job.machineId),
     functionsOf(job.machineId),
-    readBaselines(job.functionId, job.id),
     openPolicy(),
   ]);
   return {
     ...job,
-    baselines: baselines.map(({ reading, jobNumber, at }) => ({
-      key: testKey(reading),
-      value: reading.value,
-      jobNumber,
-      at: at.toISOString(),
-    })),
     book,
     policy,
     functions: functions.map(({ name, circuit }) => ({

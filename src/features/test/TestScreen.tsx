@@ -43,13 +43,6 @@ import {
   type Speaker,
 } from './words';
 
-/** The browser's own: a date library would weigh more than the line it is for. */
-const DAY = new Intl.DateTimeFormat('en-GB', {
-  day: 'numeric',
-  month: 'short',
-  year: 'numeric',
-  timeZone: 'UTC',
-});
 const TAG_DROP = 20;
 const EDGE = 24;
 
@@ -150,11 +143,6 @@ export function TestScreen() {
     [speaker, lane, readings],
   );
 
-  const known = test ? job.baselines.find(({ key }) => key === testKey(test)) : undefined;
-  const baseline =
-    test && known
-      ? `Proved good here: ${valueWords(test.kind, known.value)}, ${DAY.format(new Date(known.at))}, job ${known.jobNumber}.`
-      : null;
   const gate = useMemo<TestGate>(
     () => (test ? testGate(plan, log.state, test) : { state: 'free' }),
     [plan, log.state, test],
@@ -508,7 +496,6 @@ export function TestScreen() {
               onMode={setMode}
               onNoReach={(node) => log.write({ type: 'noReach', body: { node } })}
               unplug={unplug}
-              baseline={baseline}
               mind={limits[0] ? limitWords(speaker, limits[0]) : null}
               whatIf={whatIf}
               onWhatIf={setWhatIf}

@@ -42,8 +42,6 @@ export interface TestTagProps {
   unplug: readonly Test[];
   /** Why its answer may not mean what it seems to. */
   mind: string | null;
-  /** What it read on this machine when it was last proved good. */
-  baseline: string | null;
   whatIf: Reading | null;
   onWhatIf: (reading: Reading | null) => void;
   /** More about this test, between its answers and its foot. */
@@ -84,11 +82,6 @@ export function TestTag(props: TestTagProps) {
               <span>{step}</span>
             </li>
           ))}
-          {props.baseline ? (
-            <li className="pt-1 text-[15.5px] leading-[18px] text-verdi" data-testid="baseline">
-              {props.baseline}
-            </li>
-          ) : null}
           {props.mind ? (
             <li className="pt-1 text-[15.5px] leading-[18px] text-copper-ink" data-testid="mind">
               {props.mind}

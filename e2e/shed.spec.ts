@@ -101,3 +101,18 @@ test('a function that works clears what a dead one shares with it', async ({ pag
   await page.reload();
   await expect(page.getByTestId('strip').getByRole('img')).toHaveAttribute('aria-label', /F7 spared/);
 });
+
+test('what a closed job ended with is this machine’s own value in the next one', async ({ page }) => {
+  const job = (await (await page.request.get('/api/jobs/398/job.json')).json()) as {
+    entries: {
+      type: string;
+      body: { phase?: string; reading?: { kind: string; through?: string; setup: object } };
+    }[];
+  };
+  const amps = job.entries.find(({ body }) => body.phase === 'fixed' && body.reading?.kind === 'amps')!.body
+    .reading!;
+  const address = await openJob(page, 'G-2 Groomer OR-202: Tiller float valve', 'Tiller float weak');
+  const query = new URLSearchParams({ mode: 'amps', red: amps.through!, set: JSON.stringify(amps.setup) });
+  await page.goto(`${address}?${query.toString()}`);
+  await expect(page.getByTestId('held-against')).toContainText(/Proved good here: .+ A, .+, job 398/);
+});

@@ -2,7 +2,7 @@ import { spawnSync } from 'node:child_process';
 import type { RowDataPacket } from 'mysql2/promise';
 import { v7 as uuidv7 } from 'uuid';
 import type { Entry } from '@/core/job/entries';
-import { appendEntries, EntryConflict, readEntries } from './entries';
+import { appendEntries, EntryConflict, readBaselines, readEntries } from './entries';
 import { countJobs, findJob, insertJob, listFunctions, listJobs, listMachines, type JobCursor } from './jobs';
 import { jobsWithCodes, mergeBook, putBookRow, readBook, removeBookRow } from './codeBook';
 import { migrate } from './migrate';
@@ -179,6 +179,17 @@ describe('finding jobs', () => {
     const back = { ...entry, id: uuidv7(), type: 'withdrawal', supersedes: entry.id, body: {} } as Entry;
     await appendEntries(open.id, [back]);
     expect(await numbers({ closed: true }, 50)).toEqual([398]);
+  });
+});
+
+describe('baselines', () => {
+  it('are the readings that closed jobs of the same function ended with, never those of a job in hand', async () => {
+    const closed = (await findJob(398))!;
+    const kept = await readBaselines(closed.function_id, jobId);
+    expect(kept.length).toBeGreaterThan(0);
+    expect(new Set(kept.map(({ jobNumber }) => jobNumber))).toEqual(new Set([398]));
+    expect(await readBaselines(closed.function_id, closed.id)).toEqual([]);
+    expect(await readBaselines((await findJob(411))!.function_id, jobId)).toEqual([]);
   });
 });
 

@@ -1,6 +1,9 @@
 import type { ResultSetHeader, RowDataPacket } from 'mysql2/promise';
+import { z } from 'zod';
+import { readingSchema, type Reading } from '@/core/circuit/schema';
 import { codeKey } from '@/core/codes/codeBook';
 import { entrySchema, type Entry } from '@/core/job/entries';
+import { jsonColumn } from './jsonColumn';
 import { pool, withTransaction } from './pool';
 
 /** An entry with the order in which it reached the server. */
@@ -24,6 +27,32 @@ export async function readEntries(jobId: string, afterSeq = 0): Promise<StoredEn
     [jobId, afterSeq],
   );
   return rows.map((row) => ({ seq: Number(row.seq), entry: entryOf(row) }));
+}
+
+/** A reading that a job closed with: what this function reads when it is good. */
+export interface StoredBaseline {
+  reading: Reading;
+  jobNumber: number;
+  at: Date;
+}
+
+const MOST_BASELINES = 300;
+
+/** Readings taken after the fix in closed jobs of a function, the latest first; those of one job left out. */
+export async function readBaselines(functionId: string, exceptJobId: string): Promise<StoredBaseline[]> {
+  const [rows] = await pool().query<RowDataPacket[]>(
+    `SELECT e.body, e.written_at, j.number FROM jobs j JOIN entries e ON e.job_id = j.id
+     WHERE j.function_id = ? AND j.id <> ? AND j.closed_at IS NOT NULL AND e.type = 'reading'
+       AND JSON_VALUE(e.body, '$.phase') = 'fixed'
+       AND NOT EXISTS (SELECT 1 FROM entries s WHERE s.job_id = e.job_id AND s.supersedes = e.id)
+     ORDER BY e.written_at DESC LIMIT ?`,
+    [functionId, exceptJobId, MOST_BASELINES],
+  );
+  return rows.map((row) => ({
+    reading: jsonColumn(z.object({ reading: readingSchema })).parse(row.body).reading,
+    jobNumber: Number(row.number),
+    at: row.written_at as Date,
+  }));
 }
 
 /** Adds entries. One that is there already changes nothing; one with the same id and another content is refused. */

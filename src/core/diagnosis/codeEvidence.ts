@@ -1,7 +1,7 @@
 import { type CircuitModel } from '../circuit/model';
 import type { Circuit, Reading, Setup, Test } from '../circuit/schema';
 import { branchAmps } from '../circuit/world';
-import { twinsOf } from './electricalCandidates';
+import { twinsOf } from './twins';
 import { Diagnoser, type Diagnosis } from './diagnose';
 import { NO_FAULT_PRIOR } from './faultFrequency';
 import { workingPatterns } from './patterns';

@@ -4,13 +4,11 @@ import type { Preferences, Setup } from '../circuit/schema';
 import { branchAmps } from '../circuit/world';
 import type { Caution, Family, Offer } from './offers';
 import { LOAD_KINDS, powerOff, setApart, type Pattern } from './patterns';
+import { twinsOf } from './twins';
 
 const LINE_VOLTS = 50;
 /** Insulation test volts for circuits up to, and above, extra-low voltage (reference section 16). */
 const TESTER_VOLTS = { low: 250, line: 500 };
-/** How alike two parts must be to stand in for each other, relative. */
-const TWIN_TOLERANCE = 0.05;
-const MOST_TWINS = 2;
 const FLOWS_AMPS = 1e-4;
 
 /** Tests on the powered circuit. */
@@ -326,20 +324,6 @@ function acrossPairs(model: CircuitModel): (readonly [string, string])[] {
       .filter(({ domain }) => domain === 'electrical')
       .map(({ a, b }) => [nodeNames[a]!, nodeNames[b]!] as const);
   });
-}
-
-/** Identical neighbours of a part that can be tried in its place. */
-export function twinsOf({ compiled }: CircuitModel, part: CompiledPart): CompiledPart[] {
-  const own = part.part;
-  if (own.kind !== 'coil' && own.kind !== 'relay') return [];
-  return compiled.parts
-    .filter(({ part: other, index, branches }) => {
-      if (index <= part.index || other.kind !== own.kind || branches.length !== part.branches.length)
-        return false;
-      const alike = Math.abs(other.ohms / own.ohms - 1) <= TWIN_TOLERANCE;
-      return alike && other.henries === own.henries;
-    })
-    .slice(0, MOST_TWINS);
 }
 
 /** Nodes of the given connectors that face the supply. */

@@ -21,7 +21,7 @@ export type MeaningLimit =
   | { code: 'reactiveByOhms'; part: string };
 
 /** Current from which a contact is heavy, amperes. */
-const HEAVY_AMPS = 10;
+export const HEAVY_AMPS = 10;
 /** Lead resistance of a usual two-lead meter, ohms, and how many times that a reading must be to stand clear of it. */
 const LEAD_OHMS = 0.2;
 const CLEAR_OF_LEADS = 4;

@@ -6,7 +6,8 @@ import { Field, FIELD, Heading, Hold, MainKey, Nothing, PlainKey, Trouble } from
 import { inTwenty, WindingBar } from '@/ui/Turns';
 import { useDesk } from '../job/desk';
 import { StepLayout } from '../job/StepLayout';
-import { clearWords, evidenceWords, faultWords, partWords, readingWords } from '../test/words';
+import { clearWords, evidenceWords, faultWords } from '../test/findingWords';
+import { partWords, readingWords } from '../test/words';
 
 /** The part named by evidence, what must be cleared first, repair or replace, and a second opinion. */
 export function DecideScreen() {

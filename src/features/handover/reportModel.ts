@@ -5,7 +5,8 @@ import { chooseLane } from '@/core/path/layoutPath';
 import type { State } from '@/core/path/standing';
 import type { Outlook } from '@/workers/protocol';
 import { proofWords } from '../prove/proofWords';
-import { evidenceWords, faultWords, partWords, readingWords, type Speaker } from '../test/words';
+import { evidenceWords, faultWords } from '../test/findingWords';
+import { partWords, readingWords, type Speaker } from '../test/words';
 
 /** One line of the report, with what stands beside it. */
 export interface ReportLine {

@@ -4,8 +4,10 @@ import { useRouter } from 'next/navigation';
 import { createContext, useContext, useEffect, useMemo } from 'react';
 import { CircuitModel } from '@/core/circuit/model';
 import type { Reading } from '@/core/circuit/schema';
+import type { Baseline } from '@/core/diagnosis/yardsticks';
 import type { Entry } from '@/core/job/entries';
 import { findLanes } from '@/core/path/lanes';
+import type { ShopMarks } from '@/core/tables/marks';
 import type { StoredBookRow } from '@/db/codeBook';
 import type { Policy } from '../policy/policy';
 import { preferencesOf } from '../policy/preferencesOf';
@@ -20,6 +22,10 @@ export interface JobFacts extends OpenJob {
   /** The machine's functions, the parts each shares with this job's circuit, and whether they can be asked about together. */
   functions: { name: string; shares: string[]; joins: boolean }[];
   policy: Policy;
+  /** What this function read when jobs on it were closed, the latest first. */
+  baselines: Baseline[];
+  /** The shop's own figures for what nothing better is known of. */
+  marks: ShopMarks;
 }
 
 /** A job as it lies on the desk: its facts, its log, and what the engine makes of it. Shared by all its steps. */

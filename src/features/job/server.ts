@@ -1,10 +1,13 @@
 import 'server-only';
 import { cache } from 'react';
-import { readEntries } from '@/db/entries';
+import { readBaselines, readEntries } from '@/db/entries';
 import { readBook } from '@/db/codeBook';
 import { findJob, functionsOf } from '@/db/jobs';
+import { testKey } from '@/core/diagnosis/observations';
 import { joinCircuits, sharedParts } from '@/core/circuit/joinCircuits';
+import { shopMarks } from '@/core/tables/marks';
 import { openPolicy } from '../policy/server';
+import { openRules } from '../tables/server';
 import { circuitOfJob } from './circuitOfJob';
 import type { JobFacts } from './desk';
 
@@ -40,15 +43,24 @@ export type OpenJob = NonNullable<Awaited<ReturnType<typeof openJob>>>;
 export async function jobFacts(number: string): Promise<JobFacts | null> {
   const job = await openJob(number);
   if (!job) return null;
-  const [book, functions, { policy }] = await Promise.all([
+  const [book, functions, baselines, { policy }, { rules }] = await Promise.all([
     readBook(job.machineId),
     functionsOf(job.machineId),
+    readBaselines(job.functionId, job.id),
     openPolicy(),
+    openRules(),
   ]);
   return {
     ...job,
+    baselines: baselines.map(({ reading, jobNumber, at }) => ({
+      key: testKey(reading),
+      value: reading.value,
+      jobNumber,
+      at: at.toISOString(),
+    })),
     book,
     policy,
+    marks: shopMarks(rules),
     functions: functions.map(({ name, circuit }) => ({
       name,
       shares: name === job.functionName ? [] : sharedParts(job.circuit, circuit),

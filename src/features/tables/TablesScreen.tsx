@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import { REFERENCE_TABLES, type ReferenceTable } from '@/core/tables/tables';
 import { Field, FIELD, Heading, MainKey, Trouble } from '@/ui/sheet';
-import { ruleKey } from './ruleKey';
+import { ruleKey } from '@/core/tables/ruleKey';
 import type { ShopRules } from './rules';
 import { settleRules } from './server';
 

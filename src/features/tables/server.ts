@@ -5,7 +5,7 @@ import { z } from 'zod';
 import { REFERENCE_TABLES } from '@/core/tables/tables';
 import { getSetting, putSetting } from '@/db/settings';
 import { log } from '../serverLog';
-import { ruleKey } from './ruleKey';
+import { ruleKey } from '@/core/tables/ruleKey';
 import { rulesSchema, type ShopRules } from './rules';
 
 const NAME = 'tables';

@@ -6,7 +6,8 @@ import { useState } from 'react';
 import type { Reading } from '@/core/circuit/schema';
 import type { Outlook } from '@/workers/protocol';
 import { inTwenty, WindingBar } from '@/ui/Turns';
-import { evidenceWords, faultWords, type Speaker } from './words';
+import { evidenceWords, faultWords } from './findingWords';
+import { type Speaker } from './words';
 
 const SHOWN = 3;
 

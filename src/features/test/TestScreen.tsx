@@ -10,6 +10,7 @@ import { powerOff } from '@/core/diagnosis/patterns';
 import { swapTests, unplugTests } from '@/core/diagnosis/codeEvidence';
 import { meaningLimits } from '@/core/diagnosis/meaningLimits';
 import { testKey } from '@/core/diagnosis/observations';
+import { yardsticks } from '@/core/diagnosis/yardsticks';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
 import { isolationPlan } from '@/core/safety/isolationPlan';
 import { testGate, type TestGate } from '@/core/safety/testGate';
@@ -32,16 +33,10 @@ import { checkTyped, WANDERS } from './typedValue';
 import { useSupposed } from './useSupposed';
 import { evenStandings } from './evenStandings';
 import { useTestKeys } from './useTestKeys';
-import {
-  gateWords,
-  holdWords,
-  limitWords,
-  modeName,
-  statementLines,
-  testPlace,
-  valueWords,
-  type Speaker,
-} from './words';
+import { gateWords, holdWords } from './holdWords';
+import { limitWords, yardstickWords } from './answerWords';
+import { modeName, testPlace, valueWords, type Speaker } from './words';
+import { statementLines } from './findingWords';
 
 const TAG_DROP = 20;
 const EDGE = 24;
@@ -143,6 +138,14 @@ export function TestScreen() {
     [speaker, lane, readings],
   );
 
+  const { baselines, marks } = job;
+  const heldAgainst = useMemo(
+    () =>
+      test
+        ? yardsticks(model, test, { readings, baselines, marks }).map((one) => yardstickWords(test.kind, one))
+        : [],
+    [model, test, readings, baselines, marks],
+  );
   const gate = useMemo<TestGate>(
     () => (test ? testGate(plan, log.state, test) : { state: 'free' }),
     [plan, log.state, test],
@@ -496,6 +499,7 @@ export function TestScreen() {
               onMode={setMode}
               onNoReach={(node) => log.write({ type: 'noReach', body: { node } })}
               unplug={unplug}
+              heldAgainst={heldAgainst}
               mind={limits[0] ? limitWords(speaker, limits[0]) : null}
               whatIf={whatIf}
               onWhatIf={setWhatIf}

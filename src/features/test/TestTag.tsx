@@ -9,18 +9,12 @@ import type { Verdict } from '@/core/diagnosis/verdict';
 import { DEFERENCE, HoldSign } from '@/ui/sheet';
 import { supposedValues } from './supposedValues';
 import { outcomeLetter } from './typedValue';
-import {
-  bandWords,
-  goesToWords,
-  modeName,
-  pointName,
-  reasonWords,
-  setupSteps,
-  testPlace,
-  thenWords,
-  valueWords,
-  type Speaker,
-} from './words';
+import { bandWords, goesToWords, reasonWords, thenWords } from './answerWords';
+import { modeName, pointName, testPlace, valueWords, type Speaker } from './words';
+import { setupSteps } from './setupSteps';
+
+/** More would push the set-up off the tag. */
+const MOST_YARDSTICKS = 2;
 
 export interface TestTagProps {
   speaker: Speaker;
@@ -42,6 +36,8 @@ export interface TestTagProps {
   unplug: readonly Test[];
   /** Why its answer may not mean what it seems to. */
   mind: string | null;
+  /** What its answer is held against and where that comes from, the most trusted first. */
+  heldAgainst: readonly string[];
   whatIf: Reading | null;
   onWhatIf: (reading: Reading | null) => void;
   /** More about this test, between its answers and its foot. */
@@ -80,6 +76,15 @@ export function TestTag(props: TestTagProps) {
             <li key={step} className="flex gap-2.5 py-[3px]">
               <span className="fig text-[15px] leading-[21px]">{at + 1}</span>
               <span>{step}</span>
+            </li>
+          ))}
+          {props.heldAgainst.slice(0, MOST_YARDSTICKS).map((line) => (
+            <li
+              key={line}
+              className="pt-1 text-[15.5px] leading-[18px] text-verdi"
+              data-testid="held-against"
+            >
+              {line}
             </li>
           ))}
           {props.mind ? (

@@ -5,16 +5,8 @@ import type { Reading } from '@/core/circuit/schema';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
 import type { Outlook } from '@/workers/protocol';
 import { DEFERENCE, HoldSign } from '@/ui/sheet';
-import {
-  evidenceWords,
-  clearWords,
-  faultWords,
-  partWords,
-  readingWords,
-  testPlace,
-  modeName,
-  type Speaker,
-} from './words';
+import { evidenceWords, clearWords, faultWords } from './findingWords';
+import { partWords, readingWords, testPlace, modeName, type Speaker } from './words';
 
 /** In place of the next test when the evidence is enough: what it is, why, and what to clear before a new part goes in. */
 export function VerdictTag({

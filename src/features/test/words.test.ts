@@ -5,18 +5,11 @@ import type { Reading } from '@/core/circuit/schema';
 import { Diagnoser } from '@/core/diagnosis/diagnose';
 import { findLanes } from '@/core/path/lanes';
 import { partStandings } from '@/core/path/standing';
-import {
-  bandWords,
-  evidenceWords,
-  goesToWords,
-  holdWords,
-  readingWords,
-  reasonWords,
-  setupSteps,
-  statementLines,
-  thenWords,
-  type Speaker,
-} from './words';
+import { bandWords, goesToWords, reasonWords, thenWords } from './answerWords';
+import { evidenceWords, statementLines } from './findingWords';
+import { holdWords } from './holdWords';
+import { readingWords, type Speaker } from './words';
+import { setupSteps } from './setupSteps';
 
 const circuit = parseCircuit(
   JSON.parse(readFileSync('demo/circuits/groomer-blade-tilt.circuit.json', 'utf8')),

@@ -4,14 +4,9 @@ import { Minus, Plus } from 'lucide-react';
 import type { KeyboardEvent, PointerEvent, RefObject } from 'react';
 import type { PathLayout } from '@/core/path/layoutPath';
 import type { Standing } from '@/core/path/standing';
+import { STATE_INK } from './pathInk';
 
 const HEIGHT = 30;
-const INK: Readonly<Record<Standing['state'], string>> = {
-  doubt: 'var(--ink)',
-  held: 'var(--verdi)',
-  spared: 'var(--verdi)',
-  bad: 'var(--stamp)',
-};
 const KEY = 'flex w-11 items-center justify-center border-l-[1.5px] border-edge disabled:opacity-40';
 /** Widths a long path may be drawn at, as multiples of the frame it is fitted to. */
 export const PATH_ZOOMS = [1, 1.5, 2.2] as const;
@@ -81,7 +76,7 @@ export function PathOverview({
                 x2={run.x2 * scale}
                 y1={HEIGHT - 8}
                 y2={HEIGHT - 8}
-                stroke={INK[state]}
+                stroke={STATE_INK[state]}
                 strokeWidth={3}
                 strokeDasharray={state === 'held' ? '5 3' : undefined}
               />

@@ -1,0 +1,47 @@
+import type { Caution } from '@/core/diagnosis/offers';
+import type { TestGate } from '@/core/safety/testGate';
+
+const HOLDS: readonly (readonly [Caution, string])[] = [
+  ['heldLoad', 'This coil holds a load up. Block it or lower it before anything lets go.'],
+  ['testerVolts', 'The tester’s leads are live. Electronics unplugged, everyone clear, hands off.'],
+  ['lineVolts', 'Line volts kill. Qualified person, rated leads, guarded, not alone.'],
+  ['moves', 'The machine may move. Nobody in reach, load down, one hand on the stop.'],
+  [
+    'jumper',
+    'A bridge defeats what it bridges. Site policy first, fused lead, one person at the stop, out again at once.',
+  ],
+  [
+    'pressure',
+    'Pressure moves and whips. Eyes covered, hands out of the stroke, vent before a line comes off.',
+  ],
+  ['mayBlowFuse', 'The fuse may blow. Same rating only, never larger, never a wire.'],
+  ['unplug', 'A load held by this coil may drop. Support it before the plug comes off.'],
+  ['takeOut', 'Power off and proved dead before a wire comes off.'],
+  ['swap', 'Alike only: same volts, ohms, thread and diode. Power off while they change places.'],
+  ['benchSupply', 'Fused bench supply, right volts, no longer than the coil may take.'],
+  ['powerOff', 'Power off. Never ohms on a live run.'],
+  ['live', 'Live run. Right range, right leads, nothing else touching.'],
+];
+/** Holds that must be ticked before a value can be typed. */
+const TICKED: readonly Caution[] = ['heldLoad', 'testerVolts', 'lineVolts', 'moves', 'jumper'];
+
+/** The worst thing that can happen, in one sentence, and whether it must be ticked. */
+export function holdWords(cautions: readonly Caution[]): { text: string; mustTick: boolean } {
+  const worst = HOLDS.find(([caution]) => cautions.includes(caution));
+  return {
+    text: worst?.[1] ?? 'Name the energies before you touch anything.',
+    mustTick: cautions.some((caution) => TICKED.includes(caution)),
+  };
+}
+
+/** What a gate asks of the hold; `null` where the isolation stands as the test needs it. */
+export function gateWords(gate: TestGate): { text: string; mustTick: boolean } | null {
+  if (gate.state === 'open')
+    return {
+      text: `Opens ${gate.points.join(', ')} for this test. Locks off by their owners, area clear.`,
+      mustTick: true,
+    };
+  if (gate.state === 'close')
+    return { text: `Close ${gate.points.join(', ')} again and prove it dead before this.`, mustTick: true };
+  return null;
+}

@@ -1,4 +1,3 @@
-import type { CompiledPart } from '../circuit/compile';
 import type { CircuitModel } from '../circuit/model';
 import type { Preferences, Setup } from '../circuit/schema';
 import { branchAmps } from '../circuit/world';

@@ -131,7 +131,7 @@ export function TestTag(props: TestTagProps) {
         <Hold {...props} />
         <div className="ml-auto flex items-stretch max-tablet:w-full max-tablet:border-t max-tablet:border-edge">
           {own ? (
-            <TagButton onClick={() => onChoose(null)}>Back to the best test</TagButton>
+            <TagButton onClick={() => onChoose(null)}>Best test</TagButton>
           ) : unreachable ? (
             <TagButton onClick={() => onNoReach(unreachable)}>
               Can’t reach {pointName(speaker, unreachable)}
@@ -280,7 +280,7 @@ function TagButton({ children, onClick }: { children: React.ReactNode; onClick: 
     <button
       type="button"
       onClick={onClick}
-      className="min-h-11 flex-1 border-l border-edge bg-sheet px-4 text-[16px] font-[650] whitespace-nowrap"
+      className="min-h-11 flex-1 border-l border-edge bg-sheet px-3.5 text-[16px] font-[650] whitespace-nowrap"
     >
       {children}
     </button>
@@ -300,7 +300,7 @@ function OtherTests({
 }) {
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="min-h-11 flex-1 border-l border-edge bg-sheet px-4 text-[16px] font-[650] whitespace-nowrap">
+      <DropdownMenu.Trigger className="min-h-11 flex-1 border-l border-edge bg-sheet px-3.5 text-[16px] font-[650] whitespace-nowrap">
         Other tests
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>

@@ -2,7 +2,7 @@ import { POINT_RADIUS as RADIUS, type BranchBox } from '@/core/path/layoutPath';
 import { Pipe, pressable } from '../figure';
 import { inTwenty, TurnStrokes } from '../Turns';
 import type { PlugBody } from '@/core/path/plugBodies';
-import type { PathFigureProps } from './PathFigure';
+import type { PathFigureProps } from './pathProps';
 import { CHARACTER } from './pathInk';
 
 /** Half of a plug's body with air around it, px. */

@@ -2,7 +2,7 @@ import type { FallBox, PointBox } from '@/core/path/layoutPath';
 import { Pipe, pressable } from '../figure';
 import { inTwenty, TurnStrokes } from '../Turns';
 import { FluidSymbol } from './FluidSymbol';
-import type { PathFigureProps } from './PathFigure';
+import type { PathFigureProps } from './pathProps';
 import { Count, STATE_INK, wordState } from './pathInk';
 import { AcrossDiode, LoadSymbol } from './PartSymbol';
 

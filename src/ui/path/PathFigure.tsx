@@ -1,10 +1,7 @@
 'use client';
 
-import type { CompiledPart } from '@/core/circuit/compile';
 import type { Part } from '@/core/circuit/schema';
-import type { PathLayout } from '@/core/path/layoutPath';
 import { plugBodies } from '@/core/path/plugBodies';
-import type { Standing } from '@/core/path/standing';
 import { Pipe } from '../figure';
 import { TurnStrokes } from '../Turns';
 import { FluidSymbol } from './FluidSymbol';
@@ -12,40 +9,11 @@ import { BatterySymbol, ReturnSymbol } from './PartSymbol';
 import { PathBranch } from './PathBranch';
 import { PathFall } from './PathFall';
 import { Count, STATE_INK } from './pathInk';
-import { FoundPath, Leads, PinMark, SpanMark, Typed, type Pin, type Span, type Tag } from './PathMarks';
+import { FoundPath, Leads, PinMark, SpanMark, Typed } from './PathMarks';
 import { PathPoint } from './PathPoint';
+import type { PathFigureProps } from './pathProps';
 import { PathRun, PLACE_DROP } from './PathRun';
 import { PlugBodyMark } from './PlugBodyMark';
-
-export interface PathFigureProps {
-  layout: PathLayout;
-  parts: readonly CompiledPart[];
-  standings: readonly Standing[];
-  pins: readonly Pin[];
-  spans: readonly Span[];
-  /** Nodes under the red and the black lead. */
-  leads: { plus: number; minus: number } | null;
-  /** A node asked for without leads: where a gauge goes. */
-  gauge?: number | null;
-  tag: Tag;
-  typed: string;
-  statement: readonly string[];
-  noReach: ReadonlySet<number>;
-  /** Connectors apart, fuses pulled in the asked set-up. */
-  apart: ReadonlySet<number>;
-  /** Contacts the asked set-up closes. */
-  closed: ReadonlySet<number>;
-  dead: boolean;
-  /** Nothing is doubted here: a drawing, not a job. */
-  plain?: boolean;
-  /** Words for a node that is not on the lane shown. */
-  nameOf: (node: number) => string;
-  /** Counts are from before the last reading; the new ones are being worked out. */
-  stale: boolean;
-  onPoint: (node: number) => void;
-  onLane: (id: string) => void;
-  onRun: (part: number) => void;
-}
 
 /** About how wide a statement runs, px. */
 const STATEMENT = 420;

@@ -1,6 +1,6 @@
 import { POINT_RADIUS as RADIUS, type PointBox } from '@/core/path/layoutPath';
 import { pressable } from '../figure';
-import type { PathFigureProps } from './PathFigure';
+import type { PathFigureProps } from './pathProps';
 
 /** A test point: open, read, asked or out of reach. */
 export function PathPoint({

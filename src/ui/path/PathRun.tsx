@@ -4,7 +4,7 @@ import { runSlots } from '@/core/path/runSlots';
 import { fit, Pipe, pressable } from '../figure';
 import { TurnStrokes } from '../Turns';
 import { FluidSymbol } from './FluidSymbol';
-import type { PathFigureProps } from './PathFigure';
+import type { PathFigureProps } from './pathProps';
 import { CHARACTER, Count, STATE_INK, wordState } from './pathInk';
 import { PartSymbol } from './PartSymbol';
 

@@ -124,7 +124,7 @@ test('points are walked with the arrow keys; the address keeps the test; a wrong
 test('a reading that cannot be taken says so, and so does a page that is not there', async ({ page }) => {
   await page.goto('/jobs/406?mode=ohms&red=1&black=6&set=%7B%7D');
   await expect(page.getByTestId('own-trouble')).toContainText('powered');
-  await page.getByRole('button', { name: 'Best test' }).click();
+  await page.getByRole('button', { name: 'Back to the best test' }).click();
   await page.getByTestId('next-test').waitFor();
   for (const damaged of ['%7Bx', '%22controls%22', '%7B%22controls%22%3A%7B%22key%22%3A7%7D%7D', 'null']) {
     await page.goto(`/jobs/406?mode=volts&red=1&black=6&set=${damaged}`);

@@ -93,7 +93,11 @@ export function writeSpice(model: CircuitModel, setup: Setup = {}): string {
     if (node !== frame && domains[node] === 'electrical')
       lines.push(`Rtie${node} ${names[node]} 0 1e12 $ ${JSON.stringify({ of: '' })}`);
   });
-  lines.push(hertz > 0 ? `.ac lin 1 ${hertz} ${hertz}` : '.op', '.end', '');
+  // Where a battery stands beside an alternating supply each side has its own analysis: `.op` for what is direct.
+  const direct = circuit.parts.some((part) => part.kind === 'source' && !part.hz);
+  if (direct || hertz === 0) lines.push('.op');
+  if (hertz > 0) lines.push(`.ac lin 1 ${hertz} ${hertz}`);
+  lines.push('.end', '');
   return lines.join('\n');
 }
 

@@ -12,7 +12,7 @@ export default async function PolicyPage() {
     <div className="flex min-h-dvh flex-col bg-sheet">
       <PageHead title="Site policy" under="What this site allows, and how it likes to work" />
       <main className="flex-1">
-        <PolicyForm policy={policy} by={by} />
+        <PolicyForm policy={policy} by={by} zones={Intl.supportedValuesOf('timeZone')} />
       </main>
     </div>
   );

@@ -7,6 +7,9 @@ export interface BookMatch {
   means: number | null;
 }
 
+/** What tells a code from another: a found one, or one in a job's record. */
+export type NamedCode = Pick<FoundCode, 'component' | 'failureMode'> & { system: string };
+
 /** A code's name in a machine's book and past jobs; the same for the same code in whatever notation a pair came. */
 export function codeKey({ component, failureMode }: Pick<FoundCode, 'component' | 'failureMode'>): string {
   const name = String(component).toUpperCase();
@@ -16,7 +19,7 @@ export function codeKey({ component, failureMode }: Pick<FoundCode, 'component' 
 /** Lines of a book that a code falls under: those for its very mode first. */
 export function lookUp<R extends BookRow>(
   book: readonly R[],
-  found: FoundCode,
+  found: NamedCode,
 ): { row: R; means: number | null }[] {
   const pattern = `${found.component}-${found.failureMode}`;
   return book
@@ -60,7 +63,7 @@ const MODE_OF_TYPE: Readonly<Record<string, number>> = {
 };
 
 /** The failure mode that a code amounts to by itself. */
-export function meansOf({ system, failureMode }: FoundCode): number | null {
+export function meansOf({ system, failureMode }: NamedCode): number | null {
   if (system === 'UDS') return MODE_OF_TYPE[String(failureMode)] ?? null;
   return typeof failureMode === 'number' ? failureMode : null;
 }

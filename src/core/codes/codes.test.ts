@@ -220,7 +220,7 @@ describe('what a person pastes', () => {
 the pump house stopped again at 6:45. Display said 14-05 first, later SPN 639 FMI 9.
 The van shows P0243 and C0045 as well, but that is for another day. Filter part no. 77-A.
 Regards, Rasmus`;
-    expect(findCodes(mail).map(({ component }) => component)).toEqual([639, 'P0243', 'C0045', 14]);
+    expect(findCodes(mail).map(({ component }) => component)).toEqual([14, 639, 'P0243', 'C0045']);
   });
 
   it('never throws, whatever the bytes', () => {

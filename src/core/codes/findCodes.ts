@@ -17,10 +17,12 @@ const BYTES = /(?<![\w#])(?:0x)?[0-9A-F]{2}(?:[ ,](?:0x)?[0-9A-F]{2}){3,}(?!\w)/
 
 /**
  * Finds fault codes in anything a person pastes: `168-4`, `SPN 523 FMI 31`, `P0045`, `P0201-13`, a frame, an answer of a
- * controller in hex, a line of a log, ten lines of an e-mail. Text that is no code is left alone. Each code once.
+ * controller in hex, a line of a log, ten lines of an e-mail. Text that is no code is left alone. Each code once, in the
+ * order of the text.
  */
 export function findCodes(text: string): FoundCode[] {
-  const found: FoundCode[] = [];
+  const found: { at: number; code: FoundCode }[] = [];
+  const add = (at: number, codes: readonly FoundCode[]) => found.push(...codes.map((code) => ({ at, code })));
   let rest = text;
   /** Takes what a pattern matches out of the text, so that no later pattern reads it again. */
   const take = (pattern: RegExp, read: (match: RegExpExecArray) => FoundCode[] | null) => {
@@ -28,7 +30,7 @@ export function findCodes(text: string): FoundCode[] {
       const match = groups as unknown as RegExpExecArray;
       const codes = read(match);
       if (!codes) return match[0]!;
-      found.push(...codes);
+      add(groups.find((one) => typeof one === 'number') ?? 0, codes);
       return ' '.repeat(match[0]!.length);
     });
   };
@@ -36,14 +38,17 @@ export function findCodes(text: string): FoundCode[] {
   const messages = new Reassembler();
   const reader = new LogLineReader();
   let clock = 0;
+  let lineAt = 0;
   rest = rest
     .split('\n')
     .map((line) => {
+      const at = lineAt;
+      lineAt += line.length + 1;
       const frame = reader.read(line);
       if (typeof frame === 'string') return line;
       const message = frame.extended ? messages.push(frame.id, frame.data, frame.time) : null;
-      if (message) found.push(...fromMessage(message.pgn, message.sourceAddress, message.data));
-      return '';
+      if (message) add(at, fromMessage(message.pgn, message.sourceAddress, message.data));
+      return ' '.repeat(line.length);
     })
     .join('\n');
   take(FRAME, ([, id, data]) => {
@@ -68,7 +73,8 @@ export function findCodes(text: string): FoundCode[] {
   );
   take(PAIR, ([, component, mode]) => pair('pair', Number(component), Number(mode)));
   const seen = new Set<string>();
-  return found.filter(({ system, component, failureMode, sourceAddress }) => {
+  const ordered = found.sort((one, other) => one.at - other.at).map(({ code }) => code);
+  return ordered.filter(({ system, component, failureMode, sourceAddress }) => {
     const key = `${system}|${component}|${failureMode}|${sourceAddress}`;
     if (seen.has(key)) return false;
     seen.add(key);

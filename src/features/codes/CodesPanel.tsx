@@ -13,6 +13,7 @@ import { inTwenty } from '@/ui/Turns';
 import { answerTo } from '../complaint/trials';
 import { useDesk } from '../job/desk';
 import { functionsBehind, pastJobsWith, type FunctionCandidate, type PastCode } from './server';
+import { takeBack } from './takeBack';
 import { bookWords, codeExtras, codeName, systemName } from './words';
 
 const MOST_SHOWN = 30;
@@ -48,7 +49,7 @@ export function CodesPanel() {
         ))}
       </ul>
       {found.length > MOST_SHOWN ? <Nothing>And {found.length - MOST_SHOWN} more.</Nothing> : null}
-      {pinned.length > 0 ? <KnownCodes /> : null}
+      {pinned.length > 0 ? <KnownCodes drivers={drivers} /> : null}
       {drivers.length > 0 ? (
         <ul>
           {drivers.map((driver) => (
@@ -264,8 +265,8 @@ function useAbout(code: FoundCode, means: number | null, matches: ReturnType<typ
 }
 
 /** Codes in the record, and whether they are still there. */
-function KnownCodes() {
-  const { log } = useDesk();
+function KnownCodes({ drivers }: { drivers: readonly CodedDriver[] }) {
+  const { job, log } = useDesk();
   return (
     <ul aria-label="Codes in the record">
       {log.state.codes.map(({ key, entry, present }) => (
@@ -283,6 +284,15 @@ function KnownCodes() {
             onClick={() => log.write({ type: 'code', body: { ...entry.body, present: !present } })}
           >
             {present ? 'It is gone' : 'It is back'}
+          </PlainKey>
+          <PlainKey
+            className="px-3! text-[16px]!"
+            onClick={() => {
+              const code = { key, entry, present };
+              for (const draft of takeBack(code, log.entries, log.state, drivers, job.book)) log.write(draft);
+            }}
+          >
+            Take it back
           </PlainKey>
         </li>
       ))}

@@ -3,6 +3,7 @@
 import { useMemo, useState } from 'react';
 import type { Reading } from '@/core/circuit/schema';
 import { WHEN } from '@/core/job/when';
+import { siteMoment } from '@/core/units/siteTime';
 import { FIELD, Heading, MainKey, Nothing, PlainKey } from '@/ui/sheet';
 import { PhotoBox } from '../asfound/PhotoBox';
 import { CodesPanel } from '../codes/CodesPanel';
@@ -213,7 +214,7 @@ function Record() {
             className="flex min-h-11 items-center gap-3 border-b-[1.5px] border-rule text-[16px]"
           >
             <time className="fig shrink-0 text-[15px] text-ink2" dateTime={entry.at}>
-              {entry.at.slice(5, 16).replace('T', ' ')}
+              {siteMoment(entry.at, job.policy.timeZone).slice(5)}
             </time>
             <span className={`min-w-0 ${superseded ? 'text-ink2 line-through' : ''}`}>
               {readingWords(speaker, entry.body.reading)}

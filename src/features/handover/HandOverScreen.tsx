@@ -5,6 +5,7 @@ import Link from 'next/link';
 import { addDays, format } from 'date-fns';
 import { useMemo, useState } from 'react';
 import { proofList, proofStanding } from '@/core/job/proofList';
+import { siteMoment } from '@/core/units/siteTime';
 import { Field, FIELD, Heading, MainKey, Nothing } from '@/ui/sheet';
 import { useDesk } from '../job/desk';
 import { StepLayout } from '../job/StepLayout';
@@ -81,7 +82,7 @@ export function HandOverScreen() {
             {handOver ? (
               <div className="py-3 text-[18px]" data-testid="handed-over">
                 <p className="font-[720] text-verdi">
-                  ✓ Handed over by {handOver.person}, {handOver.at.slice(0, 16).replace('T', ' ')}
+                  ✓ Handed over by {handOver.person}, {siteMoment(handOver.at, job.policy.timeZone)}
                 </p>
                 {handOver.body.note ? <p>{handOver.body.note}</p> : null}
                 {handOver.body.retest ? <p>Re-test {handOver.body.retest}</p> : null}

@@ -3,6 +3,7 @@ import { proofList, proofStanding } from '@/core/job/proofList';
 import type { JobState } from '@/core/job/reduceJob';
 import { chooseLane } from '@/core/path/layoutPath';
 import type { State } from '@/core/path/standing';
+import { siteMoment } from '@/core/units/siteTime';
 import type { Outlook } from '@/workers/protocol';
 import { proofWords } from '../prove/proofWords';
 import { evidenceWords, faultWords } from '../test/findingWords';
@@ -51,10 +52,16 @@ export interface ReportJob {
   openedAt: string;
 }
 
-const day = (iso: string) => iso.slice(0, 16).replace('T', ' ');
-
-export function buildReport(speaker: Speaker, job: ReportJob, state: JobState, outlook: Outlook): Report {
+/** A job's report; its times are on the clock of `timeZone`. */
+export function buildReport(
+  speaker: Speaker,
+  job: ReportJob,
+  state: JobState,
+  outlook: Outlook,
+  timeZone: string,
+): Report {
   const { diagnosis, standings } = outlook;
+  const day = (iso: string) => siteMoment(iso, timeZone);
   const { verdict, suspects } = diagnosis;
   const readings = state.readings.map(({ reading }) => reading);
   const lead = suspects[0];

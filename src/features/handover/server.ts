@@ -6,6 +6,7 @@ import { isolationPlan } from '@/core/safety/isolationPlan';
 import { writeTable } from '@/formats/table';
 import { makeDiagnosisService } from '@/workers/diagnosisService';
 import { openJob, type OpenJob } from '../job/server';
+import { openPolicy } from '../policy/server';
 import { pointName, readingWords, type Speaker } from '../test/words';
 import { buildReport, type Report } from './reportModel';
 
@@ -16,20 +17,26 @@ export interface WholeJob {
   job: OpenJob;
   speaker: Speaker;
   state: JobState;
+  timeZone: string;
 }
 
 export async function wholeJob(number: string): Promise<WholeJob | null> {
-  const job = await openJob(number);
+  const [job, { policy }] = await Promise.all([openJob(number), openPolicy()]);
   if (!job) return null;
   const model = new CircuitModel(job.circuit);
-  return { job, speaker: { model, lanes: findLanes(model) }, state: reduceJob(job.entries) };
+  return {
+    job,
+    speaker: { model, lanes: findLanes(model) },
+    state: reduceJob(job.entries),
+    timeZone: policy.timeZone,
+  };
 }
 
 /** A job's report; `null` when there is no such job. Throws when the readings cannot be weighed. */
 export async function reportOf(number: string): Promise<Report | null> {
   const whole = await wholeJob(number);
   if (!whole) return null;
-  const { job, speaker, state } = whole;
+  const { job, speaker, state, timeZone } = whole;
   const readings = state.readings.map(({ reading }) => reading);
   const answer = service.weigh(job.circuit, readings, {
     noReach: state.noReach,
@@ -37,7 +44,7 @@ export async function reportOf(number: string): Promise<Report | null> {
     most: 1,
   });
   if (!answer.ok) throw new Error(answer.message);
-  return buildReport(speaker, job, state, answer.value);
+  return buildReport(speaker, job, state, answer.value, timeZone);
 }
 
 /** Everything of a job in one open document. */
@@ -84,6 +91,6 @@ export async function readingTable(number: string): Promise<string | null> {
 export async function tagSheet(number: string) {
   const whole = await wholeJob(number);
   if (!whole) return null;
-  const { job, speaker, state } = whole;
-  return { job, plan: isolationPlan(speaker.model), isolated: state.isolated };
+  const { job, speaker, state, timeZone } = whole;
+  return { job, plan: isolationPlan(speaker.model), isolated: state.isolated, timeZone };
 }

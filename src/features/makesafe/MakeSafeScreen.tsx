@@ -4,6 +4,7 @@ import { Check, Lock, LockOpen, Printer } from 'lucide-react';
 import Link from 'next/link';
 import { useMemo, useState } from 'react';
 import { isolationPlan, stillLive, type IsolationPoint } from '@/core/safety/isolationPlan';
+import { siteTime } from '@/core/units/siteTime';
 import { Field, FIELD, Heading, Hold, MainKey, PlainKey, Trouble } from '@/ui/sheet';
 import { useDesk } from '../job/desk';
 import { StepLayout } from '../job/StepLayout';
@@ -83,7 +84,9 @@ export function MakeSafeScreen() {
                     key={id}
                     className="flex min-h-11 items-center gap-3 border-b-[1.5px] border-rule text-[16px]"
                   >
-                    <span className="fig text-[15px] text-ink2">{at.slice(11, 16)}</span>
+                    <span className="fig text-[15px] text-ink2">
+                      {siteTime(at, job.policy.timeZone).time}
+                    </span>
                     <strong className="fig-bold">{body.point}</strong>
                     <span className="min-w-0 flex-1">{body.reason}</span>
                     <span className="text-ink2">{who}</span>

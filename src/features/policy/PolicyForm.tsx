@@ -14,7 +14,16 @@ const ORDERS: readonly (readonly [Policy['order'], string])[] = [
 ];
 
 /** What this site allows, and the school it works by. */
-export function PolicyForm({ policy: initial, by }: { policy: Policy; by: string | null }) {
+export function PolicyForm({
+  policy: initial,
+  by,
+  zones,
+}: {
+  policy: Policy;
+  by: string | null;
+  /** Names of the clocks that the server knows. */
+  zones: readonly string[];
+}) {
   const [policy, setPolicy] = useState(initial);
   const [rate, setRate] = useState(String(initial.shopRate));
   const [person, setPerson] = useState('');
@@ -90,6 +99,19 @@ export function PolicyForm({ policy: initial, by }: { policy: Policy; by: string
             value={rate}
             onChange={(event) => setRate(event.target.value)}
           />
+        </Field>
+        <Field label="Clock of the site" className="w-[240px]">
+          <input
+            className={FIELD}
+            list="time-zones"
+            value={policy.timeZone}
+            onChange={(event) => setPolicy({ ...policy, timeZone: event.target.value.trim() })}
+          />
+          <datalist id="time-zones">
+            {zones.map((zone) => (
+              <option key={zone} value={zone} />
+            ))}
+          </datalist>
         </Field>
         <Field label="Who settles it" className="w-[240px]">
           <input

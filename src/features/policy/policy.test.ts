@@ -16,8 +16,20 @@ describe('the site’s policy', () => {
       .next.map(({ test }) => test);
 
   it('is careful until somebody says otherwise', () => {
-    expect(USUAL_POLICY).toEqual({ order: 'best', jumpers: false, liveWork: true, shopRate: 60 });
+    expect(USUAL_POLICY).toEqual({
+      order: 'best',
+      jumpers: false,
+      liveWork: true,
+      shopRate: 60,
+      timeZone: new Intl.DateTimeFormat().resolvedOptions().timeZone,
+    });
   });
+
+  it('keeps a clock that there is', () => {
+    expect(policySchema.parse({ timeZone: 'Europe/Vienna' }).timeZone).toBe('Europe/Vienna');
+    expect(policySchema.safeParse({ timeZone: 'Ridge time' }).success).toBe(false);
+  });
+
   it('decides whether contacts are bridged and live runs are read', () => {
     expect(offered({}).some(({ setup }) => setup.jumpers)).toBe(false);
     expect(offered({ jumpers: true }).some(({ setup }) => setup.jumpers)).toBe(true);

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { preferencesSchema } from '@/core/circuit/schema';
+import { isTimeZone } from '@/core/units/siteTime';
 
 /** What the site allows and how it likes to work. A shop rule, never law. */
 export const policySchema = z.object({
@@ -10,6 +11,11 @@ export const policySchema = z.object({
   liveWork: z.boolean().default(true),
   /** Cost of an hour, for repair or replace. */
   shopRate: z.number().min(0).max(10_000).default(60),
+  /** Clock that times are shown on; the server's own until the site names one. */
+  timeZone: z
+    .string()
+    .refine(isTimeZone, 'is no time zone; write one such as Europe/Vienna')
+    .default(() => new Intl.DateTimeFormat().resolvedOptions().timeZone),
 });
 export type Policy = z.infer<typeof policySchema>;
 

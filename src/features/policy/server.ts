@@ -7,6 +7,11 @@ import { log } from '../serverLog';
 import { policySchema, USUAL_POLICY, type Policy } from './policy';
 
 const NAME = 'policy';
+/** Fields as the form calls them. */
+const NAMES: Readonly<Record<string, string>> = {
+  shopRate: 'Shop rate an hour',
+  timeZone: 'Clock of the site',
+};
 
 /** The site's policy, and who settled it last. */
 export async function openPolicy(): Promise<{ policy: Policy; by: string | null }> {
@@ -21,7 +26,7 @@ export async function settlePolicy(policy: unknown, person: string): Promise<{ t
   const parsed = policySchema.safeParse(policy);
   if (!parsed.success) {
     const issue = parsed.error.issues[0]!;
-    return { trouble: `${String(issue.path[0])}: ${issue.message}` };
+    return { trouble: `${NAMES[String(issue.path[0])] ?? String(issue.path[0])}: ${issue.message}` };
   }
   await putSetting(NAME, parsed.data, who.data);
   log.info({ person: who.data }, 'site policy settled');

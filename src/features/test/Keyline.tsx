@@ -1,13 +1,19 @@
 'use client';
 
 import { Delete, X } from 'lucide-react';
-import type { Reading } from '@/core/circuit/schema';
+import type { Reading, Test } from '@/core/circuit/schema';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
 import { outcomeLetter, WANDERS, type TypedCheck } from './typedValue';
 import { modeName, testPlace, valueWords, type Speaker } from './words';
 
 const KEYS = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '0', '.', '-', 'm', 'k', 'M', 'OL', WANDERS];
 const TESTER_KEYS: Readonly<Record<string, string>> = { '-': '>', m: 'G' };
+
+/** The key that says nothing in a mode: a keypad of eighteen has no room for it. */
+function spareKey(kind: Test['kind']): string {
+  if (kind === 'insulation') return 'k';
+  return kind === 'ohms' || kind === 'diode' ? '-' : 'M';
+}
 
 export interface KeylineProps {
   speaker: Speaker;
@@ -117,7 +123,7 @@ export function Keyline(props: KeylineProps) {
               key={key}
               onPress={() => onKey(key)}
               label={key === '-' ? 'minus' : key === WANDERS ? 'wanders, next value' : key}
-              {...(key === WANDERS ? { className: 'max-desk:hidden' } : {})}
+              {...(key === spareKey(test.kind) ? { className: 'max-desk:hidden' } : {})}
             >
               {key === '-' ? '−' : key}
             </Key>

@@ -2,28 +2,25 @@
 
 import Link from 'next/link';
 import { useSearchParams } from 'next/navigation';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import type { CircuitModel } from '@/core/circuit/model';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import type { Reading, Test } from '@/core/circuit/schema';
-import { nodesOfTest, partOfTest } from '@/core/circuit/testPlace';
-import { powerOff } from '@/core/diagnosis/patterns';
 import { swapTests, unplugTests } from '@/core/diagnosis/codeEvidence';
 import { meaningLimits } from '@/core/diagnosis/meaningLimits';
 import { testKey } from '@/core/diagnosis/observations';
 import { yardsticks } from '@/core/diagnosis/yardsticks';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
 import { isolationPlan } from '@/core/safety/isolationPlan';
+import { putIn } from '@/core/safety/putIn';
 import { testGate, type TestGate } from '@/core/safety/testGate';
-import { chooseLane, layoutPath } from '@/core/path/layoutPath';
-import { PathFigure } from '@/ui/path/PathFigure';
-import { PATH_ZOOMS, PathOverview } from '@/ui/path/PathOverview';
-import { PhonePath } from '@/ui/path/PhonePath';
-import { useWidth } from '@/ui/useWidth';
+import { chooseLane } from '@/core/path/layoutPath';
 import { BusAnswer } from '../bus/BusAnswer';
 import { useDesk } from '../job/desk';
+import { LedgerItems } from '../prove/LedgerItems';
 import { KeysDialog } from './KeysDialog';
 import { choicesOf, Keyline } from './Keyline';
-import { apartParts, closedParts, pinsOf } from './pins';
+import { movedLeads, nextPoint } from './movedLeads';
+import { EDGE, PathBand } from './PathBand';
+import { pinsOf } from './pins';
 import { SuspectList } from './SuspectList';
 import { TestTag } from './TestTag';
 import { VerdictTag } from './VerdictTag';
@@ -32,14 +29,13 @@ import { asShown, meterOf, withoutLeads } from './meterProfile';
 import { checkTyped, WANDERS } from './typedValue';
 import { useSupposed } from './useSupposed';
 import { evenStandings } from './evenStandings';
+import { chosenTest, NO_TEST, ownSetup, testToParams } from './testAddress';
+import { usePathView } from './usePathView';
 import { useTestKeys } from './useTestKeys';
 import { gateWords, holdWords } from './holdWords';
 import { limitWords, yardstickWords } from './answerWords';
-import { modeName, testPlace, valueWords, type Speaker } from './words';
+import { modeName, testPlace, valueWords } from './words';
 import { statementLines } from './findingWords';
-
-const TAG_DROP = 20;
-const EDGE = 24;
 
 /** The test screen: path above, suspects and next test in the middle, keyline at the bottom edge. */
 export function TestScreen() {
@@ -63,11 +59,6 @@ export function TestScreen() {
   const [meterShown, setMeterShown] = useState(false);
   const [meter, setMeter] = useMeter();
   const [whatIf, setWhatIf] = useState<Reading | null>(null);
-  const frameBox = useRef<HTMLDivElement>(null);
-  const width = useWidth(frameBox);
-  const scroller = useRef<HTMLDivElement>(null);
-  const [zoom, setZoom] = useState(0);
-  const [scrolled, setScrolled] = useState(0);
 
   const verdict = outlook?.diagnosis.verdict ?? { state: 'keepTesting' as const, why: '' };
   const next = outlook?.diagnosis.next ?? [];
@@ -121,30 +112,23 @@ export function TestScreen() {
     [leads, gauge],
   );
   const lane = lanes.lanes.find(({ id }) => id === laneId) ?? chooseLane(lanes, asked, standings);
-  const layout = useMemo(
-    () =>
-      lane ? layoutPath(model, lanes, lane, { width: width * PATH_ZOOMS[zoom]!, standings, asked }) : null,
-    [model, lanes, lane, width, zoom, standings, asked],
-  );
-  // On a path longer than the screen, what is asked for comes into view.
-  const wanted = layout?.points.find(({ node }) => asked.includes(node))?.x;
-  useEffect(() => {
-    if (wanted === undefined || !layout || layout.width <= width) return;
-    scroller.current?.scrollTo({ left: wanted - width / 2 });
-  }, [wanted, layout, width]);
+  const view = usePathView(speaker, lane, standings, asked);
+  const { layout, width } = view;
   const limits = useMemo(() => (test ? meaningLimits(model, test) : []), [model, test]);
   const { pins, spans } = useMemo(
     () => (lane ? pinsOf(speaker, lane, readings) : { pins: [], spans: [] }),
     [speaker, lane, readings],
   );
 
-  const { baselines, marks } = job;
+  const { baselines, marks, policy } = job;
   const heldAgainst = useMemo(
     () =>
       test
-        ? yardsticks(model, test, { readings, baselines, marks }).map((one) => yardstickWords(test.kind, one))
+        ? yardsticks(model, test, { readings, baselines, marks }).map((one) =>
+            yardstickWords(test.kind, one, policy.timeZone),
+          )
         : [],
-    [model, test, readings, baselines, marks],
+    [model, test, readings, baselines, marks, policy],
   );
   const gate = useMemo<TestGate>(
     () => (test ? testGate(plan, log.state, test) : { state: 'free' }),
@@ -184,6 +168,15 @@ export function TestScreen() {
     [go, speaker],
   );
 
+  /** What the test leaves in the machine goes into the ledger, so that it comes out again. */
+  const notePutIn = useCallback(
+    (setup: Test['setup']) => {
+      const known = new Set(log.state.ledger.map(({ body }) => body.item));
+      for (const body of putIn(setup)) if (!known.has(body.item)) log.write({ type: 'ledger', body });
+    },
+    [log],
+  );
+
   const pin = useCallback(
     (value: Reading['value'], typed: string, wandered?: readonly Reading['value'][]) => {
       if (!test) return;
@@ -197,6 +190,7 @@ export function TestScreen() {
         } as Reading;
         log.write({ type: 'reading', body: { reading, typed } });
       }
+      notePutIn(test.setup);
       setAnnounced(`Pinned ${valueWords(test.kind, value)} at ${testPlace(speaker, test)}.`);
       setText('');
       setConfirmed('');
@@ -204,7 +198,7 @@ export function TestScreen() {
       setWhatIf(null);
       go(NO_TEST);
     },
-    [go, log, meter, speaker, test],
+    [go, log, meter, notePutIn, speaker, test],
   );
 
   /** Ticks the hold; where it opens or closes points of the isolation, the record says so. */
@@ -212,6 +206,7 @@ export function TestScreen() {
     if (!test || gate.state === 'unsigned') return;
     setHoldFor(ticked ? testKey(test) : '');
     if (!ticked) return;
+    if (test.setup.jumpers) notePutIn(test.setup);
     if (gate.state === 'open') {
       const reason = `${testPlace(speaker, test)}, ${modeName(speaker, test)}`;
       for (const point of gate.points)
@@ -261,12 +256,8 @@ export function TestScreen() {
         return;
       }
       const base = leads ?? { plus: layout.points[0]!.node, minus: compiled.frame };
-      const xOf = (at: number) => layout.points.find((box) => box.node === at)?.x ?? 0;
-      const nearer =
-        which ??
-        (Math.abs(xOf(node) - xOf(base.plus)) <= Math.abs(xOf(node) - xOf(base.minus)) ? 'plus' : 'minus');
-      const moved = { ...base, [nearer]: node };
-      if (moved.plus === moved.minus) return;
+      const moved = movedLeads(layout, base, node, which);
+      if (!moved) return;
       const kind = pair?.kind === 'ohms' ? 'ohms' : 'volts';
       const setup = pair && pair.kind === kind ? pair.setup : ownSetup(model, kind, lane?.setup ?? {});
       choose({
@@ -324,11 +315,8 @@ export function TestScreen() {
     },
     onStepPoint: (direction, other) => {
       if (!layout) return;
-      const points = layout.points.map(({ node }) => node);
-      const from = other ? (leads?.minus ?? compiled.frame) : (leads?.plus ?? points[0]!);
-      const at = points.indexOf(from);
-      const to = points[Math.min(Math.max((at < 0 ? 0 : at) + direction, 0), points.length - 1)]!;
-      moveLead(to, other ? 'minus' : 'plus');
+      const from = other ? (leads?.minus ?? compiled.frame) : (leads?.plus ?? layout.points[0]!.node);
+      moveLead(nextPoint(layout, from, direction), other ? 'minus' : 'plus');
     },
     onUndo: unpin,
     onHold: () => tickHold(!held),
@@ -355,89 +343,25 @@ export function TestScreen() {
         {announced}
       </p>
       <div className="flex min-h-0 flex-1 flex-col max-desk:overflow-y-auto">
-        <div
-          ref={frameBox}
-          className="relative z-10 h-[340px] w-full shrink-0 bg-sheet max-tablet:hidden"
-          data-testid="path"
-        >
-          <div
-            ref={scroller}
-            onScroll={(event) => setScrolled(event.currentTarget.scrollLeft)}
-            className={layout && layout.width > width ? 'h-full overflow-x-auto overflow-y-hidden' : 'h-full'}
-          >
-            {layout ? (
-              <PathFigure
-                layout={layout}
-                parts={compiled.parts}
-                standings={standings}
-                pins={pins}
-                spans={spans}
-                leads={leads}
-                gauge={gauge}
-                tag={{
-                  left: (width < 1024 ? EDGE : tagLeft) + scrolled,
-                  right: width - EDGE + scrolled,
-                  drop: TAG_DROP,
-                }}
-                typed={text && check.state === 'ready' ? valueWords(test!.kind, check.value) : ''}
-                statement={statement}
-                noReach={new Set(log.state.noReach.map((name) => compiled.nodeIndex.get(name) ?? -1))}
-                apart={apartParts(model, test?.setup ?? {})}
-                closed={closedParts(model, test?.setup ?? lane?.setup ?? {})}
-                dead={test !== undefined && ['ohms', 'diode', 'insulation'].includes(test.kind)}
-                nameOf={(node) => (node === compiled.frame ? 'bare frame' : (compiled.nodeNames[node] ?? ''))}
-                stale={working}
-                onPoint={(node) => moveLead(node)}
-                onLane={(id) => go({ lane: id })}
-                onRun={(part) => setOpenPart(compiled.parts[part]!.part.ref)}
-              />
-            ) : (
-              <p className="p-8">This circuit has no load that a path can be drawn to.</p>
-            )}
-          </div>
-          {layout && layout.width > width ? (
-            <PathOverview
-              layout={layout}
-              standings={standings}
-              frame={scroller}
-              left={scrolled}
-              width={width}
-              zoom={zoom}
-              onZoom={setZoom}
-            />
-          ) : null}
-          {layout && layout.others.length > 0 ? (
-            <label className="absolute top-1.5 right-6 flex items-center gap-2 bg-sheet pl-2 text-[15px]">
-              {layout.others.length === 1 ? '1 more lane' : `${layout.others.length} more lanes`}
-              <select
-                className="min-h-9 max-w-[220px] border-[1.5px] border-edge bg-sheet px-2"
-                value=""
-                onChange={(event) => go({ lane: event.target.value })}
-              >
-                <option value="">show</option>
-                {layout.others.map(({ id, load }) => (
-                  <option key={id} value={id}>
-                    {id} {compiled.parts[load.part]!.part.label ?? ''}
-                  </option>
-                ))}
-              </select>
-            </label>
-          ) : null}
-        </div>
-        <div className="tablet:hidden">
-          {lane ? (
-            <PhonePath
-              lane={lane}
-              lanes={lanes}
-              parts={compiled.parts}
-              standings={standings}
-              pins={pins}
-              leads={leads}
-              onPoint={(node) => moveLead(node)}
-              onLane={(id) => go({ lane: id })}
-            />
-          ) : null}
-        </div>
+        <PathBand
+          speaker={speaker}
+          lane={lane}
+          view={view}
+          standings={standings}
+          pins={pins}
+          spans={spans}
+          leads={leads}
+          gauge={gauge}
+          tagLeft={tagLeft}
+          typed={text && check.state === 'ready' ? valueWords(test!.kind, check.value) : ''}
+          statement={statement}
+          noReach={log.state.noReach}
+          test={test ?? null}
+          stale={working}
+          onPoint={(node) => moveLead(node)}
+          onLane={(id) => go({ lane: id })}
+          onRun={setOpenPart}
+        />
         <div
           className="grid min-h-0 flex-1 gap-6 border-t-2 border-ink bg-film px-6 py-5 max-desk:flex-none max-desk:grid-cols-1 max-tablet:gap-3 max-tablet:px-2.5 max-tablet:py-2.5 desk:grid-cols-[var(--suspects)_minmax(0,1fr)] desk:pt-[18px] desk:pb-2"
           style={{ '--suspects': `${tagLeft - EDGE * 2}px` } as React.CSSProperties}
@@ -504,11 +428,21 @@ export function TestScreen() {
               whatIf={whatIf}
               onWhatIf={setWhatIf}
               below={
-                gate.state === 'unsigned' ? (
-                  <GateClosed jobNumber={job.number} />
-                ) : test?.kind === 'code' ? (
-                  <BusAnswer test={test} onTake={(modes) => pinChoice(modes)} key={testKey(test)} />
-                ) : null
+                <>
+                  {log.state.ledger.length > 0 ? (
+                    <section
+                      aria-label="In the machine now"
+                      className="shrink-0 border-t-[1.5px] border-rule bg-copper-t px-4"
+                    >
+                      <LedgerItems />
+                    </section>
+                  ) : null}
+                  {gate.state === 'unsigned' ? (
+                    <GateClosed jobNumber={job.number} />
+                  ) : test?.kind === 'code' ? (
+                    <BusAnswer test={test} onTake={(modes) => pinChoice(modes)} key={testKey(test)} />
+                  ) : null}
+                </>
               }
               onSkip={(skipped) => log.write({ type: 'skippedTest', body: { test: skipped } })}
             />
@@ -564,67 +498,4 @@ function GateClosed({ jobNumber }: { jobNumber: number }) {
       </Link>
     </p>
   );
-}
-
-/** Tests that are told by a part alone. */
-const OF_PART: readonly string[] = ['amps', 'fuse', 'click', 'function', 'code', 'moves'];
-const NO_TEST = { mode: null, red: null, black: null, set: null } as const;
-
-/** The chosen test as it stands in the address: mode, points, and the set-up when it is not the usual one. */
-function testToParams({ model, lanes }: Speaker, test: Test): Record<string, string | null> {
-  if (!('from' in test)) {
-    const ref = partOfTest(test) ?? nodesOfTest(test).join();
-    return { mode: test.kind, red: ref, black: null, set: JSON.stringify(test.setup) };
-  }
-  const point = (name: string) => String(lanes.pointOf.get(model.compiled.nodeIndex.get(name)!));
-  return { mode: test.kind, red: point(test.from), black: point(test.to), set: JSON.stringify(test.setup) };
-}
-
-function chosenTest(
-  params: URLSearchParams,
-  { model, lanes }: Speaker,
-  next: readonly RankedTest[],
-): Test | null {
-  const [mode, red, black, set] = ['mode', 'red', 'black', 'set'].map((key) => params.get(key));
-  if (!mode || !red) return null;
-  const found = next.find(
-    ({ test }) =>
-      !('from' in test) &&
-      test.kind === mode &&
-      (partOfTest(test) ?? nodesOfTest(test).join()) === red &&
-      JSON.stringify(test.setup) === set,
-  );
-  if (found) return found.test;
-  if (OF_PART.includes(mode) && model.compiled.partIndex.has(red)) {
-    const setup = setupFromAddress(model, set);
-    return (mode === 'amps' ? { kind: mode, through: red, setup } : { kind: mode, part: red, setup }) as Test;
-  }
-  const port = model.compiled.nodeIndex.get(red);
-  if (mode === 'pressure' && port !== undefined && model.compiled.domains[port] === 'fluid')
-    return { kind: 'pressure', at: red, setup: setupFromAddress(model, set) };
-  const node = (point: string | null | undefined) => {
-    const at = lanes.nodeOf.get(Number(point));
-    return at === undefined ? null : model.compiled.nodeNames[at]!;
-  };
-  const [from, to] = [node(red), node(black)];
-  if (!from || !to || !['volts', 'ohms', 'diode', 'insulation'].includes(mode)) return null;
-  const setup = setupFromAddress(model, set);
-  const testVolts = model.compiled.supplyVolts > 50 ? 500 : 250;
-  return { kind: mode, from, to, setup, ...(mode === 'insulation' ? { testVolts } : {}) } as Test;
-}
-
-/** A damaged address, or a set-up this circuit cannot be put into, falls back to the machine at rest. */
-function setupFromAddress(model: CircuitModel, text: string | null | undefined): Test['setup'] {
-  try {
-    const setup = JSON.parse(text ?? '{}') as Test['setup'];
-    model.situation(setup);
-    return setup;
-  } catch {
-    return {};
-  }
-}
-
-/** Set-up for a reading of the person's own: powered as the shown lane works, or dead with the same controls. */
-function ownSetup(model: CircuitModel, kind: 'volts' | 'ohms', lane: Test['setup']): Test['setup'] {
-  return kind === 'volts' ? lane : { ...lane, ...powerOff(model) };
 }

@@ -5,6 +5,7 @@ import type { RankedTest } from '@/core/diagnosis/rankTests';
 import type { Verdict } from '@/core/diagnosis/verdict';
 import type { Yardstick } from '@/core/diagnosis/yardsticks';
 import { ALL_TURNS } from '@/core/path/turns';
+import { siteTime } from '@/core/units/siteTime';
 import { pointName, quantity, valueWords, type Speaker } from './words';
 
 /** Why an answer may not mean what it seems to, said to the person who holds the probes. */
@@ -27,16 +28,8 @@ export function limitWords(speaker: Speaker, limit: MeaningLimit): string {
   }
 }
 
-/** The browser's own: a date library would weigh more than the line it is for. */
-const DAY = new Intl.DateTimeFormat('en-GB', {
-  day: 'numeric',
-  month: 'short',
-  year: 'numeric',
-  timeZone: 'UTC',
-});
-
 /** What an answer is held against, and where that comes from. */
-export function yardstickWords(kind: Test['kind'], yardstick: Yardstick): string {
+export function yardstickWords(kind: Test['kind'], yardstick: Yardstick, timeZone: string): string {
   switch (yardstick.code) {
     case 'drawn': {
       const { part, ohms, tolerance } = yardstick;
@@ -45,7 +38,7 @@ export function yardstickWords(kind: Test['kind'], yardstick: Yardstick): string
     case 'twin':
       return `Its twin ${yardstick.part} read ${valueWords(kind, yardstick.value)}.`;
     case 'past':
-      return `Proved good here: ${valueWords(kind, yardstick.value)}, ${DAY.format(new Date(yardstick.at))}, job ${yardstick.jobNumber}.`;
+      return `Proved good here: ${valueWords(kind, yardstick.value)}, ${siteTime(yardstick.at, timeZone).day}, job ${yardstick.jobNumber}.`;
     case 'drop':
       return `Shop rule: good up to ${quantity('volts', yardstick.good)}, repair from ${quantity('volts', yardstick.repair)}.`;
     case 'insulation':

@@ -1,5 +1,6 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
+import { siteMoment } from '@/core/units/siteTime';
 import { tagSheet } from '@/features/handover/server';
 import { ENERGY_WORDS } from '@/features/makesafe/words';
 import { PageHead } from '@/ui/PageHead';
@@ -18,7 +19,7 @@ export async function generateMetadata({ params }: Props): Promise<Metadata> {
 export default async function TagPage({ params }: Props) {
   const sheet = await tagSheet((await params).number);
   if (!sheet) notFound();
-  const { job, plan, isolated } = sheet;
+  const { job, plan, isolated, timeZone } = sheet;
   return (
     <div className="min-h-dvh bg-sheet">
       <div className="print:hidden">
@@ -47,7 +48,7 @@ export default async function TagPage({ params }: Props) {
                   ['Lock', entry?.body.lock],
                   ['Tag', entry?.body.tag],
                   ['Put on by', entry?.person],
-                  ['When', entry?.at.slice(0, 16).replace('T', ' ')],
+                  ['When', entry && siteMoment(entry.at, timeZone)],
                 ].map(([name, value]) => (
                   <div key={name} className="contents">
                     <dt className="text-ink2">{name}</dt>

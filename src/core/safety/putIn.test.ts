@@ -1,0 +1,42 @@
+import { entrySchema } from '../job/entries';
+import { reduceJob } from '../job/reduceJob';
+import { putIn } from './putIn';
+
+describe('what a test puts into the machine', () => {
+  it('is nothing for a fuse that is pulled and a plug that is off', () => {
+    expect(putIn({ pulled: ['F7'], unplugged: ['X8'], controls: { key: 'on' } })).toEqual([]);
+  });
+
+  it('is a line of the ledger for each bridge, lifted end, stopped opening and bench supply', () => {
+    const lines = putIn({
+      jumpers: [['S1:1', 'S1:2']],
+      lifted: [{ part: 'W15', node: 'X8:1' }],
+      plugged: ['A'],
+      energised: ['K1'],
+    });
+    expect(lines).toEqual([
+      { item: 'Bridge S1:1 to S1:2', kind: 'jumper', minutes: 10 },
+      { item: 'W15 off X8:1', kind: 'lifted' },
+      { item: 'Plug in A', kind: 'plug' },
+      { item: 'Bench supply on K1', kind: 'other', minutes: 10 },
+    ]);
+    const entries = lines.map((body, at) =>
+      entrySchema.parse({
+        id: `01900000-0000-7000-8000-00000000000${at}`,
+        person: 'Tove',
+        at: '2026-11-25T08:00:00.000Z',
+        type: 'ledger',
+        body,
+      }),
+    );
+    // They stand in the ledger until each is said to be out.
+    expect(reduceJob(entries).ledger.map(({ body }) => body.item)).toEqual(lines.map(({ item }) => item));
+    const out = entrySchema.parse({
+      ...entries[0],
+      id: '01900000-0000-7000-8000-000000000009',
+      type: 'ledgerOut',
+      body: { item: 'Bridge S1:1 to S1:2' },
+    });
+    expect(reduceJob([...entries, out]).ledger).toHaveLength(3);
+  });
+});

@@ -1,0 +1,26 @@
+import type { Setup } from '../circuit/schema';
+import type { EntryOf } from '../job/entries';
+
+/** What a set-up puts into a machine that must come out of it again, as lines of the ledger. */
+export type PutIn = Pick<EntryOf<'ledger'>['body'], 'item' | 'kind' | 'minutes'>;
+
+/** A bridge is for one reading: after this it is over its time, minutes. */
+const BRIDGE_MINUTES = 10;
+
+/** Bridges, lifted ends, stopped openings and bench supplies of a set-up. A plug that is off shows by itself. */
+export function putIn({ jumpers = [], lifted = [], plugged = [], energised = [] }: Setup): PutIn[] {
+  return [
+    ...jumpers.map(([from, to]): PutIn => ({
+      item: `Bridge ${from} to ${to}`,
+      kind: 'jumper',
+      minutes: BRIDGE_MINUTES,
+    })),
+    ...lifted.map(({ part, node }): PutIn => ({ item: `${part} off ${node}`, kind: 'lifted' })),
+    ...plugged.map((node): PutIn => ({ item: `Plug in ${node}`, kind: 'plug' })),
+    ...energised.map((part): PutIn => ({
+      item: `Bench supply on ${part}`,
+      kind: 'other',
+      minutes: BRIDGE_MINUTES,
+    })),
+  ];
+}

@@ -3,6 +3,7 @@ import type { Setup } from '../circuit/schema';
 import { branchAmps, conductance, nodeKPa, type World } from '../circuit/world';
 import { motionOf } from '../diagnosis/predictFluid';
 import type { Lane, Step } from './lane';
+import { shortestWay } from './shortestWay';
 
 interface Solved {
   setup: Setup;
@@ -71,32 +72,17 @@ function coilsOf(model: CircuitModel, world: World, steps: readonly Step[]): str
 
 /** Fewest parts from a node to a goal through what is open in this world. */
 function way(
-  model: CircuitModel,
+  { compiled }: CircuitModel,
   world: World,
   start: number,
   goals: ReadonlySet<number>,
   avoid: ReadonlySet<number>,
 ): Step[] | null {
-  const { branches } = model.compiled;
-  const via = new Map<number, Step | null>([[start, null]]);
-  const queue = [start];
-  for (const node of queue) {
-    if (goals.has(node)) {
-      const steps: Step[] = [];
-      for (let step = via.get(node); step; step = via.get(step.from)) steps.push(step);
-      return steps.reverse();
-    }
-    for (const { index, part, role, domain, a, b } of branches) {
-      if (domain !== 'fluid' || role === 'seal') continue;
-      const kind = model.compiled.parts[part]!.part.kind;
-      // A regulator holds its outlet like a supply of its own; its feed is where the way comes from.
-      if (kind === 'airSupply' || kind === 'pump' || (kind === 'regulator' && role === 'body')) continue;
-      if (role !== 'wideOpen' && !(conductance(world, index) > 0)) continue;
-      const to = a === node ? b : b === node ? a : -1;
-      if (to < 0 || via.has(to) || (avoid.has(to) && !goals.has(to))) continue;
-      via.set(to, { part, branch: index, from: node, to });
-      queue.push(to);
-    }
-  }
-  return null;
+  return shortestWay(compiled, start, goals, avoid, ({ index, part, role, domain }) => {
+    if (domain !== 'fluid' || role === 'seal') return false;
+    const { kind } = compiled.parts[part]!.part;
+    // A regulator holds its outlet like a supply of its own; its feed is where the way comes from.
+    if (kind === 'airSupply' || kind === 'pump' || (kind === 'regulator' && role === 'body')) return false;
+    return role === 'wideOpen' || conductance(world, index) > 0;
+  });
 }

@@ -3,6 +3,7 @@ import type { Setup } from '../circuit/schema';
 import { branchAmps, branchVolts } from '../circuit/world';
 import { findFluidLanes } from './fluidLanes';
 import type { Lane, Lanes, Step } from './lane';
+import { shortestWay } from './shortestWay';
 
 export type { Lane, Lanes, Step } from './lane';
 
@@ -115,34 +116,18 @@ function letterOf(at: number): string {
 
 /** Fewest parts from a node to one of the goals, walking contacts, fuses, wires and pins, never a load. */
 function route(
-  model: CircuitModel,
+  { compiled }: CircuitModel,
   start: number,
   goals: ReadonlySet<number>,
   avoid: ReadonlySet<number>,
   usable: (branch: number) => boolean,
   throughSensors = false,
 ): Step[] | null {
-  const { branches, parts } = model.compiled;
-  const via = new Map<number, Step | null>([[start, null]]);
-  const queue = [start];
-  for (let at = 0; at < queue.length; at++) {
-    const node = queue[at]!;
-    if (goals.has(node)) {
-      const steps: Step[] = [];
-      for (let step = via.get(node); step; step = via.get(step.from)) steps.push(step);
-      return steps.reverse();
-    }
-    for (const branch of branches) {
-      const { kind } = parts[branch.part]!.part;
-      if (kind === 'source' || kind === 'diode') continue;
-      if (kind === 'sensor3' && !throughSensors) continue;
-      if (LOADS.includes(kind) && branch.role === 'body') continue;
-      if (!usable(branch.index)) continue;
-      const to = branch.a === node ? branch.b : branch.b === node ? branch.a : -1;
-      if (to < 0 || via.has(to) || (avoid.has(to) && !goals.has(to))) continue;
-      via.set(to, { part: branch.part, branch: branch.index, from: node, to });
-      queue.push(to);
-    }
-  }
-  return null;
+  return shortestWay(compiled, start, goals, avoid, ({ index, part, role }) => {
+    const { kind } = compiled.parts[part]!.part;
+    if (kind === 'source' || kind === 'diode') return false;
+    if (kind === 'sensor3' && !throughSensors) return false;
+    if (LOADS.includes(kind) && role === 'body') return false;
+    return usable(index);
+  });
 }

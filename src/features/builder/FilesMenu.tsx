@@ -1,7 +1,6 @@
 'use client';
 
 import { DropdownMenu } from 'radix-ui';
-import { useRef } from 'react';
 import { InputError } from '@/core/circuit/inputError';
 import { CircuitModel } from '@/core/circuit/model';
 import { parseCircuit } from '@/core/circuit/parse';
@@ -10,6 +9,7 @@ import { readSpice, writeSpice } from '@/formats/spice';
 import { readWireList, writeWireList } from '@/formats/wireList';
 import { saveSvg } from '@/ui/saveSvg';
 import { saveText } from '@/ui/saveText';
+import { useFilePicker } from '@/ui/useFilePicker';
 
 const ITEM =
   'flex min-h-11 cursor-pointer items-center px-4 text-[16.5px] outline-none data-[highlighted]:bg-pencil-t';
@@ -28,7 +28,6 @@ export function FilesMenu({
   onTaken: (circuit: Circuit, said: string) => void;
   onTrouble: (trouble: string) => void;
 }) {
-  const picker = useRef<HTMLInputElement>(null);
   const stem = (circuit.name || 'circuit').toLowerCase().replace(/[^a-z0-9]+/g, '-');
   const guarded = (work: () => void) => {
     try {
@@ -38,8 +37,7 @@ export function FilesMenu({
       onTrouble(`${error.message}.`);
     }
   };
-  const take = async (file: File | undefined) => {
-    if (!file) return;
+  const take = async (file: File) => {
     const text = await file.text();
     guarded(() => {
       if (/\.csv$/i.test(file.name)) {
@@ -64,21 +62,14 @@ export function FilesMenu({
       }
     });
   };
+  const picker = useFilePicker({
+    label: 'Circuit file',
+    accept: '.json,.csv,.cir,.net,.sp,.spice',
+    onFile: (file) => void take(file),
+  });
   return (
     <>
-      <input
-        ref={picker}
-        type="file"
-        accept=".json,.csv,.cir,.net,.sp,.spice"
-        className="sr-only"
-        tabIndex={-1}
-        aria-label="Circuit file"
-        onChange={(event) => {
-          void take(event.target.files?.[0]).then(() => {
-            if (picker.current) picker.current.value = '';
-          });
-        }}
-      />
+      {picker.input}
       <DropdownMenu.Root>
         <DropdownMenu.Trigger className="min-h-11 border-l border-rule px-4 text-[16.5px] font-[650]">
           Files
@@ -88,7 +79,7 @@ export function FilesMenu({
             align="end"
             className="z-40 min-w-[250px] border-2 border-ink bg-sheet text-ink"
           >
-            <DropdownMenu.Item className={ITEM} onSelect={() => picker.current?.click()}>
+            <DropdownMenu.Item className={ITEM} onSelect={() => picker.choose()}>
               Take in a file
             </DropdownMenu.Item>
             <DropdownMenu.Separator className="h-[1.5px] bg-rule" />

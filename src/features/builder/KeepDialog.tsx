@@ -1,10 +1,10 @@
 'use client';
 
-import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import { shareChanges } from '@/core/circuit/shareChanges';
 import type { Circuit } from '@/core/circuit/schema';
 import { Field, FIELD, MainKey, PlainKey, Trouble } from '@/ui/sheet';
+import { SheetDialog } from '@/ui/SheetDialog';
 import type { OpenDrawing } from './schema';
 import { keepDrawing } from './server';
 
@@ -52,82 +52,73 @@ export function KeepDialog({
     else onKept(answer.functionId, answer.version);
   };
   return (
-    <Dialog.Root open={open} onOpenChange={onOpen}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-film/70" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-20 left-1/2 z-50 max-h-[80vh] w-[560px] max-w-[calc(100vw-24px)] -translate-x-1/2 overflow-y-auto border-2 border-ink bg-sheet p-5 text-ink"
-        >
-          <Dialog.Title className="text-[21px] font-[800]">
-            Keep it {desk.functionId ? `as version ${basedOn + 1}` : `on ${desk.machine.code}`}
-          </Dialog.Title>
-          <form
-            className="mt-3 grid gap-3"
-            onSubmit={(event) => {
-              event.preventDefault();
-              void keep();
-            }}
-          >
-            <Field label="What the function is called">
-              <input
-                className={FIELD}
-                value={name}
-                onChange={(event) => setName(event.target.value)}
-                maxLength={160}
-              />
-            </Field>
-            <Field label="Who keeps it">
-              <input
-                className={FIELD}
-                value={person}
-                onChange={(event) => setPerson(event.target.value)}
-                maxLength={60}
-              />
-            </Field>
-            <Field label="What changed, and why">
-              <input
-                className={FIELD}
-                value={note}
-                onChange={(event) => setNote(event.target.value)}
-                maxLength={300}
-              />
-            </Field>
-            {touched.length > 0 ? (
-              <fieldset>
-                <legend className="text-[15.5px] font-[700]">Shared parts change in these as well</legend>
-                {touched.map(({ id, name: other }) => (
-                  <label key={id} className="flex min-h-11 items-center gap-3">
-                    <input
-                      type="checkbox"
-                      className="size-5"
-                      checked={!left.includes(id)}
-                      onChange={(event) =>
-                        setLeft(event.target.checked ? left.filter((one) => one !== id) : [...left, id])
-                      }
-                    />
-                    {other}
-                  </label>
-                ))}
-              </fieldset>
-            ) : null}
-            {desk.functionId ? (
-              <p className="text-[15.5px] text-ink2">
-                Jobs that are open keep the version they were opened on, until somebody takes the new one.
-              </p>
-            ) : null}
-            {trouble ? <Trouble>{trouble}</Trouble> : null}
-            <div className="flex gap-3">
-              <MainKey type="submit" disabled={busy}>
-                {busy ? 'Keeping' : 'Keep it'}
-              </MainKey>
-              <Dialog.Close asChild>
-                <PlainKey>Not yet</PlainKey>
-              </Dialog.Close>
-            </div>
-          </form>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <SheetDialog
+      open={open}
+      onOpenChange={onOpen}
+      title={`Keep it ${desk.functionId ? `as version ${basedOn + 1}` : `on ${desk.machine.code}`}`}
+    >
+      <form
+        className="grid gap-3 p-5 pt-3"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void keep();
+        }}
+      >
+        <Field label="What the function is called">
+          <input
+            className={FIELD}
+            value={name}
+            onChange={(event) => setName(event.target.value)}
+            maxLength={160}
+          />
+        </Field>
+        <Field label="Who keeps it">
+          <input
+            className={FIELD}
+            value={person}
+            onChange={(event) => setPerson(event.target.value)}
+            maxLength={60}
+          />
+        </Field>
+        <Field label="What changed, and why">
+          <input
+            className={FIELD}
+            value={note}
+            onChange={(event) => setNote(event.target.value)}
+            maxLength={300}
+          />
+        </Field>
+        {touched.length > 0 ? (
+          <fieldset>
+            <legend className="text-[15.5px] font-[700]">Shared parts change in these as well</legend>
+            {touched.map(({ id, name: other }) => (
+              <label key={id} className="flex min-h-11 items-center gap-3">
+                <input
+                  type="checkbox"
+                  className="size-5"
+                  checked={!left.includes(id)}
+                  onChange={(event) =>
+                    setLeft(event.target.checked ? left.filter((one) => one !== id) : [...left, id])
+                  }
+                />
+                {other}
+              </label>
+            ))}
+          </fieldset>
+        ) : null}
+        {desk.functionId ? (
+          <p className="text-[15.5px] text-ink2">
+            Jobs that are open keep the version they were opened on, until somebody takes the new one.
+          </p>
+        ) : null}
+        {trouble ? <Trouble>{trouble}</Trouble> : null}
+        <div className="flex gap-3">
+          <MainKey type="submit" disabled={busy}>
+            {busy ? 'Keeping' : 'Keep it'}
+          </MainKey>
+          <PlainKey onClick={() => onOpen(false)}>Not yet</PlainKey>
+        </div>
+      </form>
+    </SheetDialog>
   );
 }

@@ -2,12 +2,13 @@
 
 import { Download, FileUp, Plus } from 'lucide-react';
 import Link from 'next/link';
-import { useRef, useState, useTransition } from 'react';
+import { useState, useTransition } from 'react';
 import { codeKey } from '@/core/codes/codeBook';
 import type { BookRow } from '@/core/codes/bookRow';
 import { BOOK_SYSTEMS } from '@/core/codes/bookSystems';
 import type { StoredBookRow } from '@/db/codeBook';
 import { Field, FIELD, Heading, MainKey, Nothing, PlainKey, Trouble } from '@/ui/sheet';
+import { useFilePicker } from '@/ui/useFilePicker';
 import { dropBookRow, importBook, saveBookRow, type OpenBook } from './server';
 import { systemName } from './words';
 
@@ -29,9 +30,7 @@ export function BookScreen({ machine, book, past, functions }: OpenBook) {
   const [trouble, setTrouble] = useState<string | null>(null);
   const [told, setTold] = useState('');
   const [busy, start] = useTransition();
-  const picker = useRef<HTMLInputElement>(null);
-  const take = (file: File | undefined) =>
-    file &&
+  const take = (file: File) =>
     start(async () => {
       const answer = await importBook(machine.code, await file.text());
       setTrouble(answer.trouble);
@@ -41,27 +40,21 @@ export function BookScreen({ machine, book, past, functions }: OpenBook) {
           : `${answer.added} ${answer.added === 1 ? 'line' : 'lines'} taken in from ${file.name}.`,
       );
     });
+  const picker = useFilePicker({
+    label: 'Code table',
+    accept: '.csv,text/csv,text/plain',
+    onFile: (file) => take(file),
+  });
   return (
     <div className="px-6 pb-10 max-tablet:px-3">
       <div className="flex flex-wrap items-center gap-3 py-3">
         <MainKey onClick={() => setOpen('new')}>
           <Plus size={20} strokeWidth={3} aria-hidden /> Add a code
         </MainKey>
-        <PlainKey disabled={busy} onClick={() => picker.current?.click()}>
+        <PlainKey disabled={busy} onClick={() => picker.choose()}>
           <FileUp size={20} aria-hidden /> Take in a table
         </PlainKey>
-        <input
-          ref={picker}
-          type="file"
-          accept=".csv,text/csv,text/plain"
-          className="sr-only"
-          tabIndex={-1}
-          aria-label="Code table"
-          onChange={(event) => {
-            take(event.target.files?.[0]);
-            event.target.value = '';
-          }}
-        />
+        {picker.input}
         <a
           className="inline-flex min-h-11 items-center gap-2 border-[1.5px] border-edge px-5 text-[17px] font-[650]"
           href={`/api/machines/${encodeURIComponent(machine.code)}/codes.csv`}

@@ -5,6 +5,7 @@ import Link from 'next/link';
 import { useSearchParams } from 'next/navigation';
 import { useRef, useState } from 'react';
 import { Field, FIELD, Heading, Nothing, PlainKey, Trouble } from '@/ui/sheet';
+import { useFilePicker } from '@/ui/useFilePicker';
 import { keepPhoto } from '../photos/keepPhoto';
 import { pagesOf } from './pages';
 import { addSheet, dropSheet, pinPart, unpinPart, type OpenDrawings } from './server';
@@ -14,14 +15,12 @@ export function DrawingsScreen({ machine, drawings, parts }: OpenDrawings) {
   const params = useSearchParams();
   const [trouble, setTrouble] = useState<string | null>(null);
   const [busy, setBusy] = useState('');
-  const picker = useRef<HTMLInputElement>(null);
   const wanted = params.get('part');
   const sheet =
     drawings.find(({ id }) => id === params.get('sheet')) ??
     drawings.find(({ pins }) => pins.some(({ part }) => part === wanted)) ??
     drawings[0];
-  const take = async (file: File | undefined) => {
-    if (!file) return;
+  const take = async (file: File) => {
     setTrouble(null);
     try {
       setBusy(`Reading ${file.name}`);
@@ -42,6 +41,11 @@ export function DrawingsScreen({ machine, drawings, parts }: OpenDrawings) {
     setBusy('');
   };
   const base = `/machines/${encodeURIComponent(machine.code)}/drawings`;
+  const picker = useFilePicker({
+    label: 'Drawing file',
+    accept: 'application/pdf,image/*',
+    onFile: (file) => void take(file),
+  });
   return (
     <div className="grid gap-x-6 px-6 pb-8 max-tablet:px-3 desk:grid-cols-[260px_minmax(0,1fr)]">
       <section aria-labelledby="sheets">
@@ -67,20 +71,8 @@ export function DrawingsScreen({ machine, drawings, parts }: OpenDrawings) {
             </li>
           ))}
         </ul>
-        <input
-          ref={picker}
-          type="file"
-          accept="application/pdf,image/*"
-          className="sr-only"
-          tabIndex={-1}
-          aria-label="Drawing file"
-          onChange={(event) => {
-            void take(event.target.files?.[0]).then(() => {
-              if (picker.current) picker.current.value = '';
-            });
-          }}
-        />
-        <PlainKey className="mt-3" disabled={busy !== ''} onClick={() => picker.current?.click()}>
+        {picker.input}
+        <PlainKey className="mt-3" disabled={busy !== ''} onClick={() => picker.choose()}>
           <FileUp size={20} aria-hidden /> {busy || 'Add a drawing'}
         </PlainKey>
         {trouble ? <Trouble>{trouble}</Trouble> : null}

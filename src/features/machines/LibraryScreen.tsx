@@ -3,9 +3,10 @@
 import { FileUp } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useActionState, useRef, useState } from 'react';
+import { useActionState, useState } from 'react';
 import type { MachineRow } from '@/db/jobs';
 import { Field, FIELD, Heading, MainKey, Nothing, PlainKey, Trouble } from '@/ui/sheet';
+import { useFilePicker } from '@/ui/useFilePicker';
 import { createMachine } from './server';
 
 /** Every machine of the shed, and a new one by hand or from an archive. */
@@ -86,12 +87,10 @@ export function LibraryScreen({ machines }: { machines: readonly MachineRow[] })
 /** A machine from an archive file, under its own code or another. */
 function TakeIn() {
   const router = useRouter();
-  const picker = useRef<HTMLInputElement>(null);
   const [code, setCode] = useState('');
   const [busy, setBusy] = useState(false);
   const [trouble, setTrouble] = useState<string | null>(null);
-  const take = async (file: File | undefined) => {
-    if (!file) return;
+  const take = async (file: File) => {
     setBusy(true);
     setTrouble(null);
     try {
@@ -107,6 +106,11 @@ function TakeIn() {
     }
     setBusy(false);
   };
+  const picker = useFilePicker({
+    label: 'Machine archive',
+    accept: '.zip,application/zip',
+    onFile: (file) => void take(file),
+  });
   return (
     <section aria-labelledby="take-in" className="mt-6">
       <Heading id="take-in" aside="from another shed">
@@ -121,22 +125,10 @@ function TakeIn() {
             onChange={(event) => setCode(event.target.value)}
           />
         </Field>
-        <PlainKey className="-ml-[1.5px]" disabled={busy} onClick={() => picker.current?.click()}>
+        <PlainKey className="-ml-[1.5px]" disabled={busy} onClick={() => picker.choose()}>
           <FileUp size={20} aria-hidden /> {busy ? 'Reading it' : 'Choose'}
         </PlainKey>
-        <input
-          ref={picker}
-          type="file"
-          accept=".zip,application/zip"
-          className="sr-only"
-          tabIndex={-1}
-          aria-label="Machine archive"
-          onChange={(event) => {
-            void take(event.target.files?.[0]).then(() => {
-              if (picker.current) picker.current.value = '';
-            });
-          }}
-        />
+        {picker.input}
       </div>
       {trouble ? <Trouble>{trouble}</Trouble> : null}
     </section>

@@ -1,25 +1,9 @@
 'use client';
 
-import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import { Field, FIELD, MainKey, PlainKey, Trouble } from '@/ui/sheet';
-import { meterFrom, USUAL_METER, type MeterInHand } from './meterProfile';
-
-const KEY = 'spiraxis-meter';
-
-/** The meter in the hand, kept on this tablet. */
-export function useMeter(): [MeterInHand, (meter: MeterInHand) => void] {
-  const [meter, setMeter] = useState<MeterInHand>(() =>
-    typeof localStorage === 'undefined' ? USUAL_METER : meterFrom(localStorage.getItem(KEY)),
-  );
-  return [
-    meter,
-    (next) => {
-      localStorage.setItem(KEY, JSON.stringify(next));
-      setMeter(next);
-    },
-  ];
-}
+import { SheetDialog } from '@/ui/SheetDialog';
+import { USUAL_METER, type MeterInHand } from './meterProfile';
 
 const FIELDS = [
   ['accuracyPercent', 'Accuracy, % of reading', 0, 20],
@@ -40,26 +24,15 @@ export function MeterDialog({
   onKeep: (meter: MeterInHand) => void;
 }) {
   return (
-    <Dialog.Root open={open} onOpenChange={onOpenChange}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-film/70" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-1/2 left-1/2 z-50 w-[520px] max-w-[calc(100vw-24px)] -translate-x-1/2 -translate-y-1/2 border-2 border-ink bg-sheet p-5 text-ink"
-        >
-          <Dialog.Title className="border-b-2 border-ink pb-2 text-[19px] font-[780]">
-            The meter in your hand
-          </Dialog.Title>
-          <MeterForm
-            meter={meter}
-            onKeep={(next) => {
-              onKeep(next);
-              onOpenChange(false);
-            }}
-          />
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <SheetDialog open={open} onOpenChange={onOpenChange} title="The meter in your hand">
+      <MeterForm
+        meter={meter}
+        onKeep={(next) => {
+          onKeep(next);
+          onOpenChange(false);
+        }}
+      />
+    </SheetDialog>
   );
 }
 
@@ -88,7 +61,7 @@ function MeterForm({ meter, onKeep }: { meter: MeterInHand; onKeep: (meter: Mete
     setText({ ...text, [key]: event.target.value });
   return (
     <form
-      className="grid grid-cols-2 gap-x-4 gap-y-2 pt-3"
+      className="grid grid-cols-2 gap-x-4 gap-y-2 p-5 pt-3"
       onSubmit={(event) => {
         event.preventDefault();
         keep();

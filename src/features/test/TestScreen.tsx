@@ -1,6 +1,7 @@
 'use client';
 
 import Link from 'next/link';
+import dynamic from 'next/dynamic';
 import { useSearchParams } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import type { Reading, Test } from '@/core/circuit/schema';
@@ -16,7 +17,6 @@ import { chooseLane } from '@/core/path/layoutPath';
 import { BusAnswer } from '../bus/BusAnswer';
 import { useDesk } from '../job/desk';
 import { LedgerItems } from '../prove/LedgerItems';
-import { KeysDialog } from './KeysDialog';
 import { choicesOf, Keyline } from './Keyline';
 import { movedLeads, nextPoint } from './movedLeads';
 import { EDGE, PathBand } from './PathBand';
@@ -24,7 +24,7 @@ import { pinsOf } from './pins';
 import { SuspectList } from './SuspectList';
 import { TestTag } from './TestTag';
 import { VerdictTag } from './VerdictTag';
-import { MeterDialog, useMeter } from './MeterDialog';
+import { useMeter } from './useMeter';
 import { asShown, meterOf, withoutLeads } from './meterProfile';
 import { checkTyped, WANDERS } from './typedValue';
 import { useSupposed } from './useSupposed';
@@ -36,6 +36,9 @@ import { gateWords, holdWords } from './holdWords';
 import { limitWords, yardstickWords } from './answerWords';
 import { modeName, testPlace, valueWords } from './words';
 import { statementLines } from './findingWords';
+
+const KeysDialog = dynamic(() => import('./KeysDialog').then((module) => module.KeysDialog));
+const MeterDialog = dynamic(() => import('./MeterDialog').then((module) => module.MeterDialog));
 
 /** The test screen: path above, suspects and next test in the middle, keyline at the bottom edge. */
 export function TestScreen() {
@@ -478,7 +481,7 @@ export function TestScreen() {
           onChoice={pinChoice}
         />
       ) : null}
-      <KeysDialog open={keysShown} onOpenChange={setKeysShown} />
+      {keysShown ? <KeysDialog open onOpenChange={setKeysShown} /> : null}
       {meterShown ? <MeterDialog open meter={meter} onOpenChange={setMeterShown} onKeep={setMeter} /> : null}
     </main>
   );

@@ -1,3 +1,4 @@
+import { readCodes, writeCodes, type DriverCodes } from '@/core/build/codesText';
 import type { Part } from '@/core/circuit/schema';
 
 /** One figure or word of a part that its form asks for. */
@@ -8,6 +9,8 @@ export interface PartField {
   /** Choices; free text or a figure where there are none. */
   choices?: readonly string[];
   text?: boolean;
+  /** Of a field that holds more than one word: how it is written in a line, and read from one. */
+  line?: { write: (value: unknown) => string; read: (text: string) => unknown };
   /** Said beside the field. */
   hint?: string;
 }
@@ -18,6 +21,7 @@ const figure = (key: string, label: string, unit = '', hint?: string): PartField
   unit,
   ...(hint ? { hint } : {}),
 });
+const restriction = figure('restriction', 'Loss', 'kPa per L/min');
 const tolerance = figure('tolerance', 'Spread', '', 'share: 0.08 is 8 %');
 
 const OWN: Readonly<Partial<Record<Part['kind'], readonly PartField[]>>> = {
@@ -69,25 +73,47 @@ const OWN: Readonly<Partial<Record<Part['kind'], readonly PartField[]>>> = {
   lamp: [figure('ohms', 'Hot resistance', 'Ω'), tolerance],
   heater: [figure('ohms', 'Resistance', 'Ω'), tolerance],
   motor: [figure('ohms', 'Running resistance', 'Ω'), tolerance],
-  sensor3: [figure('ohms', 'End to end', 'Ω'), tolerance],
+  sensor3: [
+    figure('ohms', 'End to end', 'Ω'),
+    tolerance,
+    { key: 'control', label: 'Turned by the control', text: true },
+  ],
   driver: [
     { key: 'side', label: 'Switches', choices: ['high', 'low'] },
     figure('limitAmps', 'Limits at', 'A'),
     figure('ohms', 'On', 'Ω'),
+    {
+      key: 'codes',
+      label: 'Sets codes, mode and A',
+      line: { write: (codes) => writeCodes(codes as DriverCodes | undefined), read: readCodes },
+      hint: '5 under 0.1, 6 over 2.2',
+    },
   ],
-  timer: [figure('seconds', 'Closed for', 's')],
-  airSupply: [figure('kPa', 'Pressure', 'kPa'), { key: 'how', label: 'How it is cut off', text: true }],
-  pump: [figure('kPa', 'Pressure', 'kPa'), { key: 'how', label: 'How it is cut off', text: true }],
-  regulator: [figure('kPa', 'Set to', 'kPa')],
-  check: [figure('crackingKPa', 'Opens at', 'kPa')],
-  hose: [figure('restriction', 'Loss', 'kPa per L/min')],
-  throttle: [figure('restriction', 'Loss', 'kPa per L/min')],
+  timer: [figure('seconds', 'Closed for', 's'), figure('ohms', 'Closed', 'Ω')],
+  airSupply: [
+    figure('kPa', 'Pressure', 'kPa'),
+    restriction,
+    { key: 'how', label: 'How it is cut off', text: true },
+  ],
+  pump: [
+    figure('kPa', 'Pressure', 'kPa'),
+    restriction,
+    { key: 'how', label: 'How it is cut off', text: true },
+  ],
+  regulator: [figure('kPa', 'Set to', 'kPa'), restriction],
+  filter: [restriction],
+  check: [figure('crackingKPa', 'Opens at', 'kPa'), restriction],
+  hose: [restriction],
+  throttle: [restriction],
+  silencer: [restriction],
   valve: [
     { key: 'ways', label: 'Ways', choices: ['2/2', '3/2', '5/2', '5/3'] },
     { key: 'coil', label: 'Shifted by coil', text: true },
     { key: 'coil2', label: 'And the other way by', text: true },
     { key: 'atRest', label: 'Port 1 at rest', choices: ['closed', 'open'] },
+    { key: 'centre', label: 'Middle of a 5/3', choices: ['closed', 'exhaust', 'pressure'] },
     figure('pilotKPa', 'Needs to shift', 'kPa'),
+    restriction,
   ],
   cylinder: [
     figure('frictionKPa', 'Moves from', 'kPa'),
@@ -99,6 +125,7 @@ const OWN: Readonly<Partial<Record<Part['kind'], readonly PartField[]>>> = {
     figure('makeKPa', 'Operates at', 'kPa'),
     figure('breakKPa', 'Goes back at', 'kPa'),
     { key: 'contact', label: 'Contact', choices: ['NO', 'NC'] },
+    figure('ohms', 'Closed', 'Ω'),
   ],
 };
 
@@ -108,6 +135,7 @@ const COMMON: readonly PartField[] = [
   { key: 'sheet', label: 'Sheet', text: true },
   { key: 'square', label: 'Square', text: true },
   figure('accessMinutes', 'To reach it', 'min'),
+  figure('wear', 'Fails, against others of its kind', 'times', '1 is usual'),
 ];
 
 /** Fields of a part's form: what its kind is made of first, then where to find it. */
@@ -116,17 +144,19 @@ export function partFields(kind: Part['kind']): readonly PartField[] {
 }
 
 /** A field's value as it stands in the form. */
-export function fieldText(part: Part, { key, choices }: PartField): string {
+export function fieldText(part: Part, { key, choices, line }: PartField): string {
   const value = (part as unknown as Record<string, unknown>)[key];
+  if (line) return line.write(value);
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   if (value === undefined && choices?.includes('no')) return 'no';
   return typeof value === 'string' || typeof value === 'number' ? String(value) : '';
 }
 
-/** What a typed field means for the part; an empty one is taken off. */
+/** What a typed field means for the part; an empty one is taken off. Throws `InputError` for a line that says nothing. */
 export function fieldValue(field: PartField, typed: string): unknown {
   const text = typed.trim();
   if (text === '') return undefined;
+  if (field.line) return field.line.read(text);
   if (field.choices?.includes('no')) return text === 'yes' ? true : undefined;
   if (field.choices || field.text) return text;
   const value = Number(text.replace(',', '.'));

@@ -4,30 +4,7 @@ import { useCallback, useEffect, useMemo, useReducer, useState } from 'react';
 import type { Drawing } from '@/core/build/layChain';
 import { parseCircuit } from '@/core/circuit/parse';
 import { circuitSchema, type Circuit } from '@/core/circuit/schema';
-
-const MOST_STEPS = 200;
-
-interface History {
-  steps: Drawing[];
-  at: number;
-}
-type Move =
-  { is: 'put'; drawing: Drawing } | { is: 'undo' } | { is: 'redo' } | { is: 'start'; drawing: Drawing };
-
-function move({ steps, at }: History, next: Move): History {
-  switch (next.is) {
-    case 'start':
-      return { steps: [next.drawing], at: 0 };
-    case 'put': {
-      const kept = [...steps.slice(0, at + 1), next.drawing].slice(-MOST_STEPS);
-      return { steps: kept, at: kept.length - 1 };
-    }
-    case 'undo':
-      return { steps, at: Math.max(0, at - 1) };
-    case 'redo':
-      return { steps, at: Math.min(steps.length - 1, at + 1) };
-  }
-}
+import { move, nodeStill, startHistory } from './history';
 
 export interface DrawingState {
   drawing: Drawing;
@@ -49,7 +26,7 @@ export interface DrawingState {
 /** A drawing with undo and redo; changes are held on this device until they are kept. */
 export function useDrawing(circuit: Circuit, key: string): DrawingState {
   const begin: Drawing = useMemo(() => ({ circuit, at: null }), [circuit]);
-  const [history, act] = useReducer(move, begin, (drawing) => ({ steps: [drawing], at: 0 }));
+  const [history, act] = useReducer(move, begin, startHistory);
   const [found, setFound] = useState(false);
   const [base, setBase] = useState(() => JSON.stringify(circuit));
   const drawing = history.steps[history.at]!;
@@ -85,12 +62,6 @@ export function useDrawing(circuit: Circuit, key: string): DrawingState {
       setBase(text);
     },
   };
-}
-
-function nodeStill(circuit: Circuit, node: string | null): string | null {
-  return circuit.parts.some((part) => (Object.values(part.nodes) as string[]).includes(node ?? ''))
-    ? node
-    : null;
 }
 
 function read(key: string): Drawing | null {

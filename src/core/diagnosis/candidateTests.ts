@@ -8,7 +8,7 @@ import { fluidFamilies } from './fluidCandidates';
 import { droppedLoads, reachesElectronics, standsLive } from './legality';
 import { askedPlace, testKey } from './observations';
 import { workingPatterns, type Pattern } from './patterns';
-import type { Caution, Offer } from './offers';
+import type { Offer } from './offers';
 import { bindTest, type BoundTest } from './predict';
 
 export interface CandidateTest {
@@ -20,7 +20,6 @@ export interface CandidateTest {
   bound: BoundTest;
   /** Minutes to reach the points and read, without changing the set-up. */
   minutes: number;
-  cautions: Caution[];
   /** Parts this test measures directly, end to end. */
   onParts: string[];
 }
@@ -63,7 +62,7 @@ export function listCandidateTests(
     drives.set(key, known);
     return known;
   };
-  const add = ({ test: wanted, cautions, extraMinutes = 0 }: Offer) => {
+  const add = ({ test: wanted, extraMinutes = 0 }: Offer) => {
     const dropped = droppedLoads(model, wanted.setup);
     const test =
       dropped.length > 0
@@ -82,7 +81,6 @@ export function listCandidateTests(
       group: groupOf(bound),
       bound,
       minutes: testMinutes(model, test, access) + extraMinutes,
-      cautions: dropped.length > 0 ? ['heldLoad', ...cautions] : cautions,
       onParts: partsMeasured(model, test),
     });
   };

@@ -149,7 +149,6 @@ export class Diagnoser {
       group: -1 - Number(/\d+/.exec(field)?.[0] ?? 0),
       bound,
       minutes: 2,
-      cautions: [],
       onParts: partsMeasured(this.model, test),
     };
   }

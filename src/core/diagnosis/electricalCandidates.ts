@@ -1,7 +1,7 @@
 import type { CircuitModel } from '../circuit/model';
 import type { Preferences, Setup } from '../circuit/schema';
 import { branchAmps } from '../circuit/world';
-import type { Caution, Family, Offer } from './offers';
+import type { Family, Offer } from './offers';
 import { LOAD_KINDS, powerOff, setApart, type Pattern } from './patterns';
 import { twinsOf } from './twins';
 
@@ -18,17 +18,15 @@ export function liveFamilies(
 ): Family[] {
   const { compiled } = model;
   const frame = compiled.nodeNames[compiled.frame]!;
-  const line: Caution[] = compiled.supplyVolts > LINE_VOLTS ? ['lineVolts'] : [];
   const nodes = measurable(model);
   const across = acrossPairs(model);
-  const cautions = ({ loads }: Pattern): Caution[] => [...line, loads.length > 0 ? 'moves' : 'live'];
   const fuses = compiled.parts.filter(({ part }) => part.kind === 'fuse' || part.kind === 'breaker');
   const loads = compiled.parts.filter(({ part }) => LOAD_KINDS.includes(part.kind));
 
   function* volts(): Generator<Offer> {
     for (const pattern of patterns) {
       for (const from of concerned(model, nodes, pattern)) {
-        yield { test: { kind: 'volts', from, to: frame, setup: pattern.setup }, cautions: cautions(pattern) };
+        yield { test: { kind: 'volts', from, to: frame, setup: pattern.setup } };
       }
     }
   }
@@ -38,7 +36,7 @@ export function liveFamilies(
       for (const [from, to] of across) {
         if (!near.has(from) && from !== frame) continue;
         if (!near.has(to) && to !== frame) continue;
-        yield { test: { kind: 'volts', from, to, setup: pattern.setup }, cautions: cautions(pattern) };
+        yield { test: { kind: 'volts', from, to, setup: pattern.setup } };
       }
     }
   }
@@ -49,7 +47,6 @@ export function liveFamilies(
           continue;
         yield {
           test: { kind: 'amps', through: part.ref, setup: pattern.setup },
-          cautions: cautions(pattern),
         };
       }
     }
@@ -57,18 +54,18 @@ export function liveFamilies(
   function* watching(): Generator<Offer> {
     for (const { setup, loads: fed } of patterns) {
       for (const { part } of fuses) {
-        yield { test: { kind: 'fuse', part: part.ref, setup }, cautions: ['mayBlowFuse'], extraMinutes: 0.5 };
+        yield { test: { kind: 'fuse', part: part.ref, setup }, extraMinutes: 0.5 };
       }
       for (const { part } of compiled.parts) {
         if (part.kind === 'driver' && Object.keys(part.codes ?? {}).length > 0) {
-          yield { test: { kind: 'code', part: part.ref, setup }, cautions: [] };
+          yield { test: { kind: 'code', part: part.ref, setup } };
         }
         if (!fed.includes(part.ref)) continue;
         if (LOAD_KINDS.includes(part.kind) && part.kind !== 'resistor') {
-          yield { test: { kind: 'function', part: part.ref, setup }, cautions: ['moves'] };
+          yield { test: { kind: 'function', part: part.ref, setup } };
         }
         if (part.kind === 'relay' || part.kind === 'coil') {
-          yield { test: { kind: 'click', part: part.ref, setup }, cautions: ['moves'] };
+          yield { test: { kind: 'click', part: part.ref, setup } };
         }
       }
     }
@@ -81,11 +78,11 @@ export function liveFamilies(
         if (!carries(model, connector, pattern)) continue;
         const setup: Setup = { ...pattern.setup, unplugged: [connector] };
         for (const { part } of fuses) {
-          yield { test: { kind: 'fuse', part: part.ref, setup }, cautions: ['mayBlowFuse', 'unplug'] };
+          yield { test: { kind: 'fuse', part: part.ref, setup } };
         }
         for (const { part } of compiled.parts) {
           if (part.kind !== 'driver' || Object.keys(part.codes ?? {}).length === 0) continue;
-          yield { test: { kind: 'code', part: part.ref, setup }, cautions: ['unplug'] };
+          yield { test: { kind: 'code', part: part.ref, setup } };
         }
       }
     }
@@ -96,7 +93,6 @@ export function liveFamilies(
           if (pattern.loads.length > 0 && !pattern.loads.includes(load.part.ref)) continue;
           yield {
             test: { kind: 'volts', from, to: frame, setup: { ...pattern.setup, ...apart } },
-            cautions: [...line, 'live', 'unplug'],
           };
         }
       }
@@ -111,12 +107,12 @@ export function liveFamilies(
           const swapped: Setup = { ...setup, swapped: [[part.part.ref, twin.part.ref]] };
           for (const { part: load } of loads) {
             if (!fed.includes(load.ref)) continue;
-            yield { test: { kind: 'function', part: load.ref, setup: swapped }, cautions: ['swap', 'moves'] };
+            yield { test: { kind: 'function', part: load.ref, setup: swapped } };
           }
           // The code goes along with the bad part, or stays with its place.
           for (const { part: driver } of compiled.parts) {
             if (driver.kind !== 'driver' || Object.keys(driver.codes ?? {}).length === 0) continue;
-            yield { test: { kind: 'code', part: driver.ref, setup: swapped }, cautions: ['swap', 'moves'] };
+            yield { test: { kind: 'code', part: driver.ref, setup: swapped } };
           }
         }
       }
@@ -132,7 +128,7 @@ export function liveFamilies(
         for (const ref of fed) {
           if (!loads.some((one) => one.part.ref === ref && one.part.kind !== 'resistor')) continue;
           const test = { kind: 'function', part: ref, setup: { ...setup, jumpers } } as const;
-          yield { test, cautions: ['jumper', 'moves'] };
+          yield { test };
         }
       }
     }
@@ -168,12 +164,11 @@ export function deadFamilies(
       const { controls } = pattern.setup;
       const setup: Setup = { ...(controls ? { controls } : {}), ...off };
       const near = new Set(concerned(model, nodes, pattern));
-      for (const from of near)
-        yield { test: { kind: 'ohms', from, to: frame, setup }, cautions: ['powerOff'] };
+      for (const from of near) yield { test: { kind: 'ohms', from, to: frame, setup } };
       for (const [from, to] of across) {
         if (!near.has(from) && from !== frame) continue;
         if (!near.has(to) && to !== frame) continue;
-        yield { test: { kind: 'ohms', from, to, setup }, cautions: ['powerOff'] };
+        yield { test: { kind: 'ohms', from, to, setup } };
       }
     }
   }
@@ -185,14 +180,12 @@ export function deadFamilies(
       const apart = setApart(model, part.ref, own.slice(0, 2));
       if (!apart) continue;
       const setup: Setup = { ...off, ...apart };
-      const cautions: Caution[] = ['powerOff', apart.unplugged ? 'unplug' : 'takeOut'];
-      yield { test: { kind: 'ohms', from, to, setup }, cautions };
+      yield { test: { kind: 'ohms', from, to, setup } };
       for (const end of [from, to]) {
         if (end === frame) continue;
-        yield { test: { kind: 'ohms', from: end, to: frame, setup }, cautions };
+        yield { test: { kind: 'ohms', from: end, to: frame, setup } };
         yield {
           test: { kind: 'insulation', from: end, to: frame, testVolts, setup },
-          cautions: ['testerVolts', ...cautions],
         };
       }
       for (const harness of harnessSide(model, apart.unplugged ?? [])) {
@@ -201,7 +194,6 @@ export function deadFamilies(
           const controls = pattern.setup.controls ? { controls: pattern.setup.controls } : {};
           yield {
             test: { kind: 'ohms', from: harness, to: frame, setup: { ...controls, ...off, ...apart } },
-            cautions: ['powerOff', 'unplug'],
           };
         }
       }
@@ -220,7 +212,7 @@ export function deadFamilies(
         [name(a), name(b)],
         [name(b), name(a)],
       ] as const) {
-        yield { test: { kind: 'diode', from, to, setup }, cautions: ['powerOff', 'takeOut'] };
+        yield { test: { kind: 'diode', from, to, setup } };
       }
     }
   }
@@ -233,7 +225,6 @@ export function deadFamilies(
         const setup: Setup = { ...off, energised: [part.ref] };
         yield {
           test: { kind: 'ohms', from: name(a), to: name(b), setup },
-          cautions: ['powerOff', 'benchSupply'],
         };
       }
     }
@@ -251,10 +242,8 @@ export function deadFamilies(
       removed: loads.map(({ part }) => part.ref),
       ...(lifted.length > 0 ? { lifted } : {}),
     };
-    const cautions: Caution[] = ['testerVolts', 'powerOff', 'takeOut'];
-    if (lifted.length > 0) cautions.splice(1, 0, 'electronicsOff');
     for (const from of nodes) {
-      yield { test: { kind: 'insulation', from, to: frame, testVolts, setup }, cautions };
+      yield { test: { kind: 'insulation', from, to: frame, testVolts, setup } };
     }
   }
   const families: Family[] = [

@@ -22,13 +22,13 @@ export function fluidFamilies(model: CircuitModel, patterns: readonly Pattern[])
 
   function* gauges(): Generator<Offer> {
     for (const { setup } of patterns) {
-      for (const at of nodes) yield { test: { kind: 'pressure', at, setup }, cautions: ['pressure'] };
+      for (const at of nodes) yield { test: { kind: 'pressure', at, setup } };
     }
   }
   function* outlets(): Generator<Offer> {
     for (const { setup } of patterns) {
       for (const node of ventNodes(model.situation(setup).situation)) {
-        yield { test: { kind: 'flow', at: compiled.nodeNames[node]!, setup }, cautions: ['pressure'] };
+        yield { test: { kind: 'flow', at: compiled.nodeNames[node]!, setup } };
       }
     }
   }
@@ -36,7 +36,7 @@ export function fluidFamilies(model: CircuitModel, patterns: readonly Pattern[])
     for (const { setup, driven } of patterns) {
       for (const { part } of actuators) {
         if (!driven.includes(part.ref)) continue;
-        yield { test: { kind: 'moves', part: part.ref, setup }, cautions: ['moves', 'pressure'] };
+        yield { test: { kind: 'moves', part: part.ref, setup } };
       }
     }
   }
@@ -48,20 +48,19 @@ export function fluidFamilies(model: CircuitModel, patterns: readonly Pattern[])
       for (const override of ways) {
         const setup: Setup = { ...rest, override: [override] };
         for (const { part: actuator } of actuators) {
-          yield { test: { kind: 'moves', part: actuator.ref, setup }, cautions: ['moves', 'pressure'] };
+          yield { test: { kind: 'moves', part: actuator.ref, setup } };
         }
         for (const at of Object.values(part.nodes)) {
-          if (at && at !== ATMOSPHERE)
-            yield { test: { kind: 'pressure', at, setup }, cautions: ['moves', 'pressure'] };
+          if (at && at !== ATMOSPHERE) yield { test: { kind: 'pressure', at, setup } };
         }
         for (const node of ventNodes(model.situation(setup).situation)) {
-          yield { test: { kind: 'flow', at: compiled.nodeNames[node]!, setup }, cautions: ['pressure'] };
+          yield { test: { kind: 'flow', at: compiled.nodeNames[node]!, setup } };
         }
       }
       const energised: Setup = { ...rest, energised: [part.coil] };
       for (const { part: actuator } of actuators) {
         const test = { kind: 'moves', part: actuator.ref, setup: energised } as const;
-        yield { test, cautions: ['benchSupply', 'moves', 'pressure'] };
+        yield { test };
       }
     }
   }
@@ -71,7 +70,6 @@ export function fluidFamilies(model: CircuitModel, patterns: readonly Pattern[])
       for (const at of nodes) {
         yield {
           test: { kind: 'flow', at, setup: { ...setup, open: [at] } },
-          cautions: ['pressure', 'takeOut'],
         };
       }
     }
@@ -83,7 +81,7 @@ export function fluidFamilies(model: CircuitModel, patterns: readonly Pattern[])
         const at = compiled.nodeNames[node]!;
         const healthy = nodeKPa(model.situation({ ...setup, plugged: [at] }).solve({ mode: 'live' }), node);
         if (Math.abs(healthy) > PRESSURE) continue;
-        yield { test: { kind: 'pressure', at, setup: { ...setup, plugged: [at] } }, cautions: ['pressure'] };
+        yield { test: { kind: 'pressure', at, setup: { ...setup, plugged: [at] } } };
       }
     }
   }
@@ -100,7 +98,7 @@ export function fluidFamilies(model: CircuitModel, patterns: readonly Pattern[])
           if (node === ATMOSPHERE) continue;
           const out: Setup = { ...setup, open: [node] };
           for (const kind of ['function', 'moves'] as const) {
-            yield { test: { kind, part: actuator.ref, setup: out }, cautions: ['moves', 'pressure'] };
+            yield { test: { kind, part: actuator.ref, setup: out } };
           }
         }
       }
@@ -118,7 +116,7 @@ export function fluidFamilies(model: CircuitModel, patterns: readonly Pattern[])
           const at = compiled.nodeNames[node]!;
           if (at === ATMOSPHERE) continue;
           const off: Setup = { ...setup, lifted: [{ part: part.ref, node: at }], plugged: [at] };
-          yield { test: { kind: 'pressure', at, setup: off }, cautions: ['pressure', 'takeOut'] };
+          yield { test: { kind: 'pressure', at, setup: off } };
         }
       }
     }

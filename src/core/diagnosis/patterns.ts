@@ -6,7 +6,8 @@ import { motionOf } from './predictFluid';
 /** Kinds that do the work, electrically. */
 export const LOAD_KINDS: readonly string[] = ['coil', 'resistor', 'lamp', 'heater', 'motor'];
 export const ACTUATOR_KINDS: readonly string[] = ['cylinder', 'vacuumActuator'];
-const LIVE_AMPS = 1e-4;
+/** Below this nothing is fed, amperes. */
+export const LIVE_AMPS = 1e-4;
 const LIVE_VOLTS = 0.05;
 const MOST_FED = 14;
 const MOST_IDLE = 3;

@@ -3,6 +3,7 @@ import type { Preferences, Reading, Setup, Test } from '../circuit/schema';
 import type { World } from '../circuit/world';
 import { setupMinutes } from './access';
 import type { CandidateTest } from './candidateTests';
+import { cautionsOf, type Caution } from './cautionsOf';
 import { hypothesesOf, roughly, type Hypothesis } from './hypotheses';
 import { askedPlace, placeOf } from './observations';
 import { expectedValue, groupOutcomes, type Outcome } from './outcomes';
@@ -13,7 +14,7 @@ export interface RankedTest {
   test: Test;
   bits: number;
   minutes: number;
-  cautions: CandidateTest['cautions'];
+  cautions: Caution[];
   outcomes: Outcome[];
   /** Chosen to prove or clear the leading part rather than to split the doubt. */
   proof: boolean;
@@ -121,7 +122,7 @@ export function rankTests(
       test: candidate.bound.test,
       bits,
       minutes,
-      cautions: candidate.cautions,
+      cautions: cautionsOf(model, candidate.bound.test),
       outcomes: groupOutcomes(candidate.bound.test, foreseen, predictions),
       proof,
       expected: expectedValue(candidate.bound.test, predictions[0]!),
@@ -164,7 +165,7 @@ export function evaluateTest(
     test: bound.test,
     bits: MISTAKES * scorer.information(bound.test, predictions),
     minutes: candidate.minutes + setupMinutes(model, setup, bound.test.setup),
-    cautions: candidate.cautions,
+    cautions: cautionsOf(model, bound.test),
     outcomes: groupOutcomes(bound.test, hypotheses, predictions),
     proof: false,
     expected: expectedValue(bound.test, predictions[0]!),

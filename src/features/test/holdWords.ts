@@ -1,4 +1,4 @@
-import type { Caution } from '@/core/diagnosis/offers';
+import type { Caution } from '@/core/diagnosis/cautionsOf';
 import type { TestGate } from '@/core/safety/testGate';
 
 const HOLDS: readonly (readonly [Caution, string])[] = [

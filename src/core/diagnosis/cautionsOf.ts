@@ -1,0 +1,69 @@
+import type { CircuitModel } from '../circuit/model';
+import type { Test } from '../circuit/schema';
+import { isDeadKind, nodesOfTest } from '../circuit/testPlace';
+import { branchAmps } from '../circuit/world';
+import { droppedLoads, reachesElectronics } from './legality';
+import { ACTUATOR_KINDS, LIVE_AMPS, LOAD_KINDS } from './patterns';
+import { bindTest } from './predict';
+import { motionOf } from './predictFluid';
+
+/** Something a person must know before touching anything; the wording is the interface's. */
+export type Caution =
+  | 'live'
+  | 'moves'
+  | 'lineVolts'
+  | 'powerOff'
+  | 'unplug'
+  | 'mayBlowFuse'
+  | 'testerVolts'
+  | 'electronicsOff'
+  | 'takeOut'
+  | 'heldLoad'
+  | 'pressure'
+  | 'jumper'
+  | 'swap'
+  | 'benchSupply';
+
+/** Extra-low voltage ends here, volts (IEC 60364-4-41). */
+const LINE_VOLTS = 50;
+
+/** What can hurt in a test, from its set-up and what the sound circuit does in it: for the program's tests and a person's own. */
+export function cautionsOf(model: CircuitModel, test: Test): Caution[] {
+  const { setup, kind } = test;
+  const { compiled } = model;
+  const some = (list: readonly unknown[] | undefined) => list !== undefined && list.length > 0;
+  const dead = isDeadKind(kind);
+  const fluid =
+    nodesOfTest(test).some((name) => compiled.domains[compiled.nodeIndex.get(name) ?? -1] === 'fluid') ||
+    kind === 'moves';
+  const found: [Caution, boolean][] = [
+    ['heldLoad', some(setup.secured) || droppedLoads(model, setup).length > 0],
+    ['testerVolts', kind === 'insulation'],
+    [
+      'electronicsOff',
+      kind === 'insulation' && (some(setup.lifted) || reachesElectronics(model, bindTest(model, test))),
+    ],
+    ['lineVolts', !dead && !fluid && compiled.supplyVolts > LINE_VOLTS],
+    ['moves', !dead && works(model, test)],
+    ['jumper', some(setup.jumpers)],
+    ['pressure', fluid || some(setup.override) || some(setup.open) || some(setup.plugged)],
+    ['mayBlowFuse', kind === 'fuse'],
+    ['unplug', some(setup.unplugged)],
+    ['takeOut', some(setup.removed) || some(setup.lifted) || some(setup.open)],
+    ['swap', some(setup.swapped)],
+    ['benchSupply', some(setup.energised)],
+    ['powerOff', dead],
+    ['live', !dead],
+  ];
+  return found.filter(([, holds]) => holds).map(([caution]) => caution);
+}
+
+/** Whether anything is fed or driven in a test's set-up: the machine may do what it is made for. */
+function works(model: CircuitModel, { setup }: Test): boolean {
+  const world = model.situation(setup).solve({ mode: 'live' });
+  return model.compiled.parts.some(({ part, index, branches }) => {
+    if (ACTUATOR_KINDS.includes(part.kind)) return motionOf(world, index).direction !== 0;
+    const load = LOAD_KINDS.includes(part.kind) || part.kind === 'relay';
+    return load && Math.abs(branchAmps(world, branches[0]!.index)) > LIVE_AMPS;
+  });
+}

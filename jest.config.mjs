@@ -5,11 +5,12 @@ const createJestConfig = nextJest({ dir: './' });
 const MODULES = ['uuid'];
 
 /** One project's settings, with its ESM-only packages transformed. */
-async function project(displayName, testMatch) {
+async function project(displayName, testMatch, testPathIgnorePatterns = []) {
   const made = await createJestConfig({
     displayName,
     testEnvironment: 'node',
     testMatch,
+    testPathIgnorePatterns: ['/node_modules/', ...testPathIgnorePatterns],
     moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1', '^server-only$': '<rootDir>/scripts/lib/empty.cjs' },
   })();
   return { ...made, transformIgnorePatterns: [`/node_modules/(?!(${MODULES.join('|')})/)`] };
@@ -18,10 +19,15 @@ async function project(displayName, testMatch) {
 export default async () => ({
   projects: [
     await project('core', ['<rootDir>/src/core/**/*.test.ts']),
-    await project('features', [
-      '<rootDir>/src/{features,ui,workers,cli,formats,devices}/**/*.test.ts',
-      '<rootDir>/scripts/**/*.test.ts',
-    ]),
-    await project('db', ['<rootDir>/src/db/**/*.test.ts']),
+    await project(
+      'features',
+      [
+        '<rootDir>/src/{features,ui,workers,cli,formats,devices}/**/*.test.ts',
+        '<rootDir>/scripts/**/*.test.ts',
+      ],
+      ['\\.db\\.test\\.ts$'],
+    ),
+    // The queries, and the use cases over them, on a real MariaDB.
+    await project('db', ['<rootDir>/src/db/**/*.test.ts', '<rootDir>/src/features/**/*.db.test.ts']),
   ],
 });

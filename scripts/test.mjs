@@ -85,7 +85,7 @@ await run(async () => {
   let bus = null;
   try {
     const db = join(folder, 'db.json');
-    suite('database tests', 'npx', jest(['db'], db, ['--runInBand']), env, db);
+    suite('database tests', 'npx', jest(['db'], db, ['--runInBand']), { ...env, SPIRAXIS_LOG: 'warn' }, db);
     const seeded = spawnSync('npx', ['tsx', 'scripts/seed.ts', '--fresh'], {
       cwd: ROOT,
       stdio: 'inherit',

@@ -8,6 +8,7 @@ import { jobsWithCodes, mergeBook, putBookRow, readBook, removeBookRow } from '.
 import { migrate } from './migrate';
 import { getPhoto, putPhoto } from './photos';
 import { closePool, pool, withTransaction } from './pool';
+import { seedAfresh } from './testing/seedAfresh';
 
 const seed = (...words: string[]) =>
   spawnSync('npx', ['tsx', 'scripts/seed.ts', ...words], { encoding: 'utf8', env: process.env });
@@ -26,7 +27,7 @@ function reading(value: number | 'OL', more: Partial<Entry> = {}): Entry {
 
 let jobId = '';
 beforeAll(async () => {
-  expect(seed('--fresh').status).toBe(0);
+  seedAfresh();
   jobId = (await findJob(417))!.id;
 }, 60_000);
 afterAll(closePool);

@@ -1,4 +1,3 @@
-import { spawnSync } from 'node:child_process';
 import type { RowDataPacket } from 'mysql2/promise';
 import { v7 as uuidv7 } from 'uuid';
 import { changePart } from '@/core/build/editCircuit';
@@ -20,6 +19,7 @@ import {
 } from './library';
 import { closePool, pool } from './pool';
 import { putPhoto } from './photos';
+import { seedAfresh } from './testing/seedAfresh';
 
 const circuit = layChains(
   emptyDrawing('Lift'),
@@ -36,11 +36,7 @@ const fresh = (machineId: string, name: string) => ({
 
 let machineId = '';
 beforeAll(async () => {
-  const seeded = spawnSync('npx', ['tsx', 'scripts/seed.ts', '--fresh'], {
-    encoding: 'utf8',
-    env: process.env,
-  });
-  expect(seeded.status).toBe(0);
+  seedAfresh();
   machineId = await addMachine({ code: 'Q-9', name: 'Bench' });
 }, 60_000);
 afterAll(closePool);

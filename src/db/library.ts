@@ -80,7 +80,7 @@ export async function readVersion(functionId: string, version: number): Promise<
 
 export async function addMachine(machine: { id?: string; code: string; name: string }): Promise<string> {
   const id = machine.id ?? uuidv7();
-  await taken(() =>
+  await taken(machine.code, () =>
     pool().execute('INSERT INTO machines (id, code, name) VALUES (?, ?, ?)', [
       id,
       machine.code,
@@ -115,7 +115,7 @@ export async function addMachineWhole(
 ): Promise<string> {
   return withTransaction(async (db) => {
     const machineId = uuidv7();
-    await taken(() =>
+    await taken(machine.code, () =>
       db.execute('INSERT INTO machines (id, code, name) VALUES (?, ?, ?)', [
         machineId,
         machine.code,
@@ -209,12 +209,13 @@ async function insertVersion(
   );
 }
 
-async function taken<T>(work: () => Promise<T>): Promise<T> {
+/** Says of a machine's code that is in use what it is. */
+async function taken<T>(machineCode: string, work: () => Promise<T>): Promise<T> {
   try {
     return await work();
   } catch (error) {
     if (error instanceof Error && 'code' in error && error.code === 'ER_DUP_ENTRY')
-      throw new NameTaken('A machine of that code is in the shed already.');
+      throw new NameTaken(`Machine “${machineCode}” is in the shed already.`);
     throw error;
   }
 }

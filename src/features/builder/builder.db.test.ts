@@ -1,0 +1,143 @@
+import { changePart } from '@/core/build/editCircuit';
+import { emptyDrawing, layChains } from '@/core/build/layChain';
+import type { Circuit } from '@/core/circuit/schema';
+import { drawnFunctions } from '@/db/library';
+import { findMachine } from '@/db/jobs';
+import { closePool } from '@/db/pool';
+import { seedAfresh } from '@/db/testing/seedAfresh';
+import type { KeepAnswer, KeepRequest } from './schema';
+import { keepDrawing, openDrawing, openVersion } from './server';
+
+// Outside a request there is no page to bring up to date.
+jest.mock('next/cache', () => ({ revalidatePath: jest.fn() }));
+
+const drawn = (text: string) => layChains(emptyDrawing('Lift'), text).circuit;
+const lift = drawn('battery G1 12, fuse F1 5, key switch, plug X1, coil Y1 9, ground');
+const request = (more: Partial<KeepRequest> = {}): KeepRequest => ({
+  machine: 'G-1',
+  functionId: null,
+  basedOn: 0,
+  name: 'Rear lift',
+  person: 'Henrike',
+  note: '',
+  circuit: lift,
+  also: [],
+  ...more,
+});
+const kept = (answer: KeepAnswer) => {
+  if ('trouble' in answer) throw new Error(answer.trouble);
+  return answer;
+};
+const trouble = async (more: Partial<Record<keyof KeepRequest, unknown>>) => {
+  const answer = await keepDrawing({ ...request(), ...more });
+  return 'trouble' in answer ? answer : null;
+};
+const functionsOf = async (code: string) => drawnFunctions((await findMachine(code))!.id);
+
+beforeAll(seedAfresh, 60_000);
+afterAll(closePool);
+
+describe('opening a drawing', () => {
+  it('begins with an empty sheet, a template with its values, or what the library has', async () => {
+    expect((await openDrawing('G-1', {}))!.circuit.parts).toEqual([]);
+    const usual = (await openDrawing('G-1', { template: 'single-coil' }))!;
+    expect(usual).toMatchObject({ functionId: null, version: 0, versions: [] });
+    const supply = (circuit: Circuit) => circuit.parts.find(({ kind }) => kind === 'source');
+    const asked = (await openDrawing('G-1', { template: 'single-coil', values: { volts: 24 } }))!;
+    expect(supply(asked.circuit)).not.toEqual(supply(usual.circuit));
+    // A value out of its bounds is left at the usual.
+    const absurd = (await openDrawing('G-1', { template: 'single-coil', values: { volts: 90_000 } }))!;
+    expect(absurd.circuit).toEqual(usual.circuit);
+    const [first] = await functionsOf('G-1');
+    const own = (await openDrawing('G-1', { functionId: first!.id }))!;
+    expect(own).toMatchObject({ name: first!.name, version: 1, circuit: first!.circuit });
+    expect(own.siblings.map(({ id }) => id)).not.toContain(first!.id);
+  });
+
+  it('is nothing for a machine or a function that is not there', async () => {
+    expect(await openDrawing('Z-99', {})).toBeNull();
+    const [other] = await functionsOf('G-2');
+    expect(await openDrawing('G-1', { functionId: other!.id })).toBeNull();
+    expect(await openVersion('01900000-0000-7000-8000-000000000000', 1)).toBeNull();
+  });
+});
+
+describe('keeping a drawing', () => {
+  it('adds a function, then versions of it; a second person on an old version is told', async () => {
+    const { functionId } = kept(await keepDrawing(request()));
+    const wider = changePart(lift, 'F1', { amps: 7.5 });
+    expect(kept(await keepDrawing(request({ functionId, basedOn: 1, circuit: wider }))).version).toBe(2);
+    const late = await keepDrawing(request({ functionId, basedOn: 1, circuit: lift }));
+    expect(late).toEqual({ trouble: expect.stringMatching(/version/i) });
+    const now = (await openDrawing('G-1', { functionId }))!;
+    expect(now.versions.map(({ version }) => version)).toEqual([2, 1]);
+    expect(now.circuit).toMatchObject({ ...wider, name: 'Rear lift' });
+    expect((await openVersion(functionId, 1))!.parts).toEqual(lift.parts);
+  });
+
+  it('changes shared parts in the functions that are named, and in no other', async () => {
+    const first = kept(await keepDrawing(request({ name: 'Front lift' })));
+    const second = kept(
+      await keepDrawing(
+        request({
+          name: 'Front tilt',
+          circuit: layChains(emptyDrawing('Tilt'), 'battery G1, fuse F1, tilt switch, coil Y2 9, ground', {
+            parts: lift.parts,
+            controls: lift.controls,
+          }).circuit,
+        }),
+      ),
+    );
+    const third = kept(
+      await keepDrawing(
+        request({
+          name: 'Front lamp',
+          circuit: layChains(emptyDrawing('Lamp'), 'battery G1, fuse F1, lamp switch, lamp E1 4, ground', {
+            parts: lift.parts,
+            controls: lift.controls,
+          }).circuit,
+        }),
+      ),
+    );
+    const wider = changePart(lift, 'F1', { amps: 10 });
+    await keepDrawing(
+      request({
+        name: 'Front lift',
+        functionId: first.functionId,
+        basedOn: 1,
+        circuit: wider,
+        also: [second.functionId],
+      }),
+    );
+    const fuse = async (id: string) =>
+      (await functionsOf('G-1')).find((one) => one.id === id)!.circuit.parts.find(({ ref }) => ref === 'F1');
+    expect(await fuse(second.functionId)).toMatchObject({ amps: 10 });
+    expect(await fuse(third.functionId)).toMatchObject({ amps: 5 });
+  });
+
+  it.each([
+    [{ person: ' ' }, 'person', /^Say who keeps it\.$/],
+    [{ name: 'x' }, 'name', /^Give the function a name\.$/],
+    [{ machine: 'Z-99' }, undefined, /no machine Z-99/],
+    [
+      { functionId: '01900000-0000-7000-8000-000000000000', name: 'Nowhere' },
+      undefined,
+      /not on the machine any more/,
+    ],
+    [{ circuit: { ...lift, parts: [{ ...lift.parts[0], ref: '' }] }, name: 'Bad' }, 'circuit', /./],
+  ])('refuses %j with one sentence', async (more, field, words) => {
+    const before = await functionsOf('G-1');
+    const answer = (await trouble(more))!;
+    expect(answer.trouble).toMatch(words);
+    if (field) expect(answer.field).toBe(field);
+    expect(await functionsOf('G-1')).toEqual(before);
+  });
+
+  it('refuses a name that the machine has, and a circuit that cannot be solved', async () => {
+    const [taken] = await functionsOf('G-1');
+    expect(await trouble({ name: taken!.name })).toMatchObject({ field: 'name' });
+    const relay = { ref: 'K1', kind: 'relay', nodes: { com: 'a', no: 'b' }, ohms: 80 };
+    const answer = await trouble({ name: 'Coilless', circuit: { ...lift, parts: [...lift.parts, relay] } });
+    expect(answer!.trouble).toMatch(/K1|relay|coil|a1/i);
+  });
+});

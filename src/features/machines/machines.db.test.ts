@@ -1,0 +1,155 @@
+import sharp from 'sharp';
+import { putPin, addDrawing, listDrawings } from '@/db/drawings';
+import { findMachine } from '@/db/jobs';
+import { drawnFunctions } from '@/db/library';
+import { closePool } from '@/db/pool';
+import { seedAfresh } from '@/db/testing/seedAfresh';
+import { importBook, openBook } from '../codes/server';
+import { keepPhoto } from '../photos/server';
+import { packMachine, unpackMachine } from './archive';
+import { createMachine, nameMachine, openLibrary, openMachine, removeFunction } from './server';
+
+jest.mock('next/cache', () => ({ revalidatePath: jest.fn() }));
+// A redirect ends the use case by throwing, as it does in the application.
+jest.mock('next/navigation', () => ({
+  redirect: (to: string) => {
+    throw new Error(`redirect ${to}`);
+  },
+}));
+
+const form = (fields: Record<string, string>) => {
+  const data = new FormData();
+  for (const [key, value] of Object.entries(fields)) data.set(key, value);
+  return data;
+};
+const create = (fields: Record<string, string>) => createMachine({ trouble: null }, form(fields));
+
+beforeAll(seedAfresh, 60_000);
+afterAll(closePool);
+
+describe('machines', () => {
+  it('are added under a code that nothing else has, and renamed', async () => {
+    await expect(create({ code: 'H-1', name: 'Ambulance sled hoist' })).rejects.toThrow(
+      'redirect /machines/H-1',
+    );
+    expect(await create({ code: 'H-1', name: 'Another' })).toMatchObject({
+      field: 'code',
+      trouble: expect.stringContaining('H-1'),
+    });
+    expect(await nameMachine('H-1', 'Sled hoist, upper station')).toEqual({ trouble: null });
+    expect((await openLibrary()).find(({ code }) => code === 'H-1')!.name).toBe('Sled hoist, upper station');
+    expect((await nameMachine('H-1', ' ')).trouble).toBe('Say what the machine is.');
+    expect((await nameMachine('Z-99', 'Ghost')).trouble).toBe('There is no machine Z-99.');
+  });
+
+  it.each([
+    [{ code: '', name: 'A hoist' }, 'code', /^Give the machine a short code/],
+    [{ code: '/etc', name: 'A hoist' }, 'code', /^A code is letters, figures/],
+    [{ code: 'H-2', name: 'x' }, 'name', /^Say what the machine is\.$/],
+  ])('are refused with one sentence: %j', async (fields, field, words) => {
+    const before = (await openLibrary()).length;
+    const answer = await create(fields);
+    expect([answer.field, answer.trouble]).toEqual([field, expect.stringMatching(words)]);
+    expect((await openLibrary()).length).toBe(before);
+  });
+
+  it('show the parts that several functions have in common', async () => {
+    const { functions, shared } = (await openMachine('G-2'))!;
+    expect(functions.length).toBeGreaterThan(2);
+    const battery = shared.find(({ kind }) => kind === 'source')!;
+    expect(battery.functions.length).toBeGreaterThan(1);
+    // What most functions stand on comes first.
+    const counts = shared.map(({ functions: names }) => names.length);
+    expect(counts).toEqual(counts.toSorted((a, b) => b - a));
+    expect(await openMachine('Z-99')).toBeNull();
+  });
+
+  it('keep a function that a job stands on, and let go of one that none does', async () => {
+    const groomer = (await findMachine('G-2'))!;
+    const tilt = (await drawnFunctions(groomer.id)).find(({ name }) => /tilt/i.test(name))!;
+    expect((await removeFunction('G-2', tilt.id)).trouble).toMatch(/has jobs in the record; it stays/);
+    const spare = (await findMachine('G-4'))!;
+    const before = await drawnFunctions(spare.id);
+    const unused = before.find(({ name }) => /float/i.test(name))!;
+    const answer = await removeFunction('G-4', unused.id);
+    const after = await drawnFunctions(spare.id);
+    expect(after.length).toBe(answer.trouble === null ? before.length - 1 : before.length);
+    expect((await removeFunction('G-4', '01900000-0000-7000-8000-000000000000')).trouble).toMatch(
+      /not on this machine/,
+    );
+  });
+});
+
+describe('archives', () => {
+  it('carry functions, code book and drawings with their pins to another machine', async () => {
+    const groomer = (await findMachine('G-2'))!;
+    const picture = await sharp({ create: { width: 40, height: 30, channels: 3, background: '#fff' } })
+      .png()
+      .toBuffer();
+    const kept = await keepPhoto(new Uint8Array(picture).buffer, 'drawing');
+    if ('trouble' in kept) throw new Error(kept.trouble);
+    const sheet = await addDrawing(groomer.id, 'Sheet 9', kept.hash);
+    await putPin(groomer.id, sheet, { part: 'F7', x: 0.25, y: 0.5 });
+    const packed = (await packMachine('G-2'))!;
+    const data = new Uint8Array(packed.bytes).buffer;
+    expect(await unpackMachine(data, 'Rasmus', 'G-22')).toEqual({ code: 'G-22' });
+    const copy = (await findMachine('G-22'))!;
+    const plain = async (id: string) =>
+      (await drawnFunctions(id)).map(({ name, circuit }) => ({ name, circuit }));
+    expect(await plain(copy.id)).toEqual(await plain(groomer.id));
+    const drawings = await listDrawings(copy.id);
+    expect(drawings.find(({ name }) => name === 'Sheet 9')!.pins).toEqual([{ part: 'F7', x: 0.25, y: 0.5 }]);
+    const lines = async (code: string) =>
+      (await openBook(code))!.book
+        .map(({ id: _id, ...row }) => row)
+        .map((row) => JSON.stringify(row))
+        .sort();
+    expect(await lines('G-22')).toEqual(await lines('G-2'));
+    // A second time under the same code adds nothing.
+    const again = await unpackMachine(data, 'Rasmus', 'G-22');
+    expect(again).toEqual({ trouble: expect.stringMatching(/G-22.*another code/) });
+    expect(await plain(copy.id)).toEqual(await plain(groomer.id));
+  });
+
+  it('are refused whole when they are none, or too long a code is given', async () => {
+    const before = (await openLibrary()).length;
+    const nonsense = new TextEncoder().encode('not a zip');
+    const refused = await unpackMachine(new Uint8Array(nonsense).buffer, 'Rasmus');
+    expect(refused).toEqual({ trouble: expect.stringMatching(/\.$/) });
+    const data = new Uint8Array((await packMachine('G-1'))!.bytes).buffer;
+    expect(await unpackMachine(data, 'Rasmus', 'G'.repeat(21))).toEqual({
+      trouble: expect.stringMatching(/over 20 characters/),
+    });
+    expect((await openLibrary()).length).toBe(before);
+    expect(await packMachine('Z-99')).toBeNull();
+  });
+});
+
+describe('pictures', () => {
+  it('are scaled and kept under their content; what is none is refused', async () => {
+    const big = await sharp({ create: { width: 2400, height: 1200, channels: 3, background: '#345' } })
+      .jpeg()
+      .toBuffer();
+    const [one, two] = [
+      await keepPhoto(new Uint8Array(big).buffer),
+      await keepPhoto(new Uint8Array(big).buffer),
+    ];
+    expect(one).toEqual(two);
+    expect(await keepPhoto(new ArrayBuffer(0))).toEqual({ trouble: 'The picture is empty.' });
+    expect(await keepPhoto(new Uint8Array(new TextEncoder().encode('<svg/>x')).buffer)).toEqual({
+      trouble: expect.stringMatching(/no picture/),
+    });
+  });
+});
+
+describe('code books', () => {
+  it('take in a table whole or not at all', async () => {
+    const before = (await openBook('G-1'))!.book.length;
+    const good = await importBook('G-1', 'system,code,mode,text\nmaker,77,4,pump starved\n');
+    expect(good).toEqual({ trouble: null, added: 1 });
+    const bad = await importBook('G-1', 'system,code,mode,text\nmaker,78,4,fine\nnoSuch,79,1,bad\n');
+    expect(bad.trouble).toMatch(/line 3.*Nothing was changed\.$/);
+    expect((await openBook('G-1'))!.book.length).toBe(before + 1);
+    expect((await importBook('Z-99', 'x')).trouble).toBe('There is no machine Z-99.');
+  });
+});

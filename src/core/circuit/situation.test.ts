@@ -1,6 +1,7 @@
 import { CircuitModel } from './model';
 import { parseCircuit } from './parse';
-import type { Setup } from './schema';
+import { setupSchema, type Setup } from './schema';
+import { SETUP_KEYS } from './setupKeys';
 import { branchAmps } from './world';
 
 /** Two coils behind one fuse, a three-wire sensor, and a cylinder that the first coil's valve drives. */
@@ -42,6 +43,10 @@ const volts = (setup: Setup, node: string) =>
 const left: Setup = { controls: { lever: 'left' } };
 
 describe('a set-up', () => {
+  it('has the keys of its schema', () => {
+    expect(SETUP_KEYS.toSorted()).toEqual(Object.keys(setupSchema.shape).sort());
+  });
+
   it('stands every control that it does not name at its first position', () => {
     expect(amps({}, 'Y1')).toBeLessThan(1e-6);
     expect(amps(left, 'Y1')).toBeCloseTo(1.5, 1);

@@ -1,5 +1,6 @@
 import type { CircuitModel } from '@/core/circuit/model';
 import type { Test } from '@/core/circuit/schema';
+import { SETUP_KEYS } from '@/core/circuit/setupKeys';
 import { nodesOfTest, partOfTest } from '@/core/circuit/testPlace';
 import { powerOff } from '@/core/diagnosis/patterns';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
@@ -57,12 +58,22 @@ export function chosenTest(
 /** A damaged address, or a set-up this circuit cannot be put into, falls back to the machine at rest. */
 function setupFromAddress(model: CircuitModel, text: string | null | undefined): Test['setup'] {
   try {
-    const setup = JSON.parse(text ?? '{}') as Test['setup'];
+    const setup: unknown = JSON.parse(text ?? '{}');
+    if (!isSetup(setup)) return {};
     model.situation(setup);
     return setup;
   } catch {
     return {};
   }
+}
+
+function isSetup(value: unknown): value is Test['setup'] {
+  return (
+    typeof value === 'object' &&
+    value !== null &&
+    !Array.isArray(value) &&
+    Object.keys(value).every((key) => (SETUP_KEYS as readonly string[]).includes(key))
+  );
 }
 
 /** Set-up for a reading of the person's own: powered as the shown lane works, or dead with the same controls. */

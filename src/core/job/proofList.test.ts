@@ -1,23 +1,16 @@
 import { CircuitModel } from '../circuit/model';
-import { clutchInterlocks, singleCoil, twoWayPair } from '../templates/electrical';
+import { clutchInterlocks, singleCoil, threeWireSensor, twoWayPair } from '../templates/electrical';
 import { airClamp } from '../templates/fluid';
-import { entrySchema, type Entry } from './entries';
+import { entryWriter } from '../testing/entryWriter';
+import type { Entry } from './entries';
 import { freeChecks } from './freeChecks';
 import { proofList, proofStanding, proves } from './proofList';
 import { reduceJob } from './reduceJob';
 import { compareWires } from './restoreCheck';
 
-let counter = 0;
-function entry(body: object): Entry {
-  counter++;
-  const id = `019a0000-0000-7000-8000-${String(counter).padStart(12, '0')}`;
-  return entrySchema.parse({
-    ...body,
-    id,
-    at: new Date(Date.UTC(2026, 0, 1, 0, 0, counter)).toISOString(),
-    person: 'Tove',
-  });
-}
+const write = entryWriter();
+const entry = ({ type, body, ...more }: { type: Entry['type']; body: object; supersedes?: string }) =>
+  write(type, body, more);
 const wire = (phase: 'found' | 'left', terminal: string, mark: string, more = {}) =>
   entry({
     type: 'wire',
@@ -140,5 +133,26 @@ describe('free checks', () => {
     expect([...kinds(air)]).toEqual(expect.arrayContaining(['gauge', 'click', 'override', 'water']));
     expect(kinds(freeChecks(new CircuitModel(singleCoil()))).has('gauge')).toBe(false);
     expect(air.findIndex(({ kind }) => kind === 'gauge')).toBe(0);
+  });
+});
+
+describe('a three-wire sensor', () => {
+  const model = new CircuitModel(threeWireSensor());
+  const proofs = proofList(model, reduceJob([])).flatMap((proof) => (proof.kind === 'signal' ? [proof] : []));
+
+  it('is proved at every place of what turns it, its signal rising from return to supply', () => {
+    const [control] = Object.keys(model.compiled.circuit.controls);
+    expect(proofs.map(({ position }) => position)).toEqual(model.compiled.circuit.controls[control!]);
+    const volts = proofs.map(({ expected }) => expected);
+    expect(volts).toEqual(volts.toSorted((a, b) => a - b));
+    expect(volts.at(-1)! - volts[0]!).toBeGreaterThan(2);
+  });
+
+  it('by a signal near what it should be, and not by that of the next place', () => {
+    const [low, high] = [proofs[0]!, proofs.at(-1)!];
+    expect(proves(low, low.expected + 0.5 * low.within)).toBe(true);
+    expect(proves(low, high.expected)).toBe(false);
+    expect(proves(high, low.expected)).toBe(false);
+    expect(proves(low, 'OL')).toBe(false);
   });
 });

@@ -17,6 +17,15 @@ export type Proof = { id: string } & (
       most: number;
       expected: number;
     }
+  | {
+      kind: 'signal';
+      test: Extract<Test, { kind: 'volts' }>;
+      part: string;
+      control: string;
+      position: string;
+      expected: number;
+      within: number;
+    }
   | { kind: 'interlock'; test: Test; part: string; control: string; position: string; setup: Setup }
   | { kind: 'code'; code: string }
   | { kind: 'wire'; part: string; terminal: string }
@@ -26,6 +35,8 @@ export type Proof = { id: string } & (
 
 /** Feed or return of a load: share of the supply that a sound run may lose. */
 const DROP_SHARE = 0.03;
+/** A sensor's signal may stand this share of its supply off. */
+const SIGNAL_SHARE = 0.06;
 /** A drop of less is not worth a proof of its own, volts. */
 const LEAST_DROP = 0.1;
 
@@ -71,7 +82,7 @@ export function proofList(model: CircuitModel, state: JobState): Proof[] {
       }
     }
   }
-  proofs.push(...interlocks(model, patterns));
+  proofs.push(...signals(model), ...interlocks(model, patterns));
   proofs.push(...state.codes.map(({ key }): Proof => ({ id: `code ${key}`, kind: 'code', code: key })));
   proofs.push(
     ...compareWires(state).map(({ part, terminal }): Proof => ({
@@ -96,6 +107,32 @@ export function proofList(model: CircuitModel, state: JobState): Proof[] {
     })),
   );
   return proofs;
+}
+
+/** What a three-wire sensor says at each place it is turned to. */
+function signals(model: CircuitModel): Proof[] {
+  const { controls, parts } = model.compiled.circuit;
+  return parts.flatMap((part) => {
+    if (part.kind !== 'sensor3' || !part.control) return [];
+    const { control, ref } = part;
+    return (controls[control] ?? []).map((position): Proof => {
+      const setup: Setup = { controls: { [control]: position } };
+      const { signal, return: low, supply } = part.nodes;
+      const test = { kind: 'volts', from: signal, to: low, setup } as const;
+      const reference = Math.abs(valueOf(model, { ...test, from: supply }));
+      const [expected, within] = [valueOf(model, test), SIGNAL_SHARE * reference];
+      return {
+        id: `signal ${ref} ${position}`,
+        kind: 'signal',
+        test,
+        part: ref,
+        control,
+        position,
+        expected,
+        within,
+      };
+    });
+  });
 }
 
 /** Each control that a working load depends on, moved to where the load must stop. */
@@ -159,13 +196,14 @@ export function proofStanding(proof: Proof, state: JobState): ProofStanding {
     : { state: 'wrong', found: entry.body.found };
 }
 
-/** Whether a typed value proves what it should: within a fifth of the expected current, under the limit of a drop. */
+/** Whether a typed value proves what it should: near the expected current or signal, under the limit of a drop. */
 export function proves(proof: Proof, value: Reading['value']): boolean {
   if (proof.kind === 'works') return value === 'works';
   if (proof.kind === 'interlock') return value === 'dead';
   if (typeof value !== 'number') return false;
   if (proof.kind === 'current')
     return Math.abs(Math.abs(value) - Math.abs(proof.expected)) <= 0.2 * Math.abs(proof.expected);
+  if (proof.kind === 'signal') return Math.abs(value - proof.expected) <= proof.within;
   return proof.kind === 'drop' && Math.abs(value) <= proof.most;
 }
 

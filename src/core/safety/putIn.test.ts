@@ -1,5 +1,5 @@
-import { entrySchema } from '../job/entries';
 import { reduceJob } from '../job/reduceJob';
+import { entryWriter } from '../testing/entryWriter';
 import { putIn } from './putIn';
 
 describe('what a test puts into the machine', () => {
@@ -20,23 +20,11 @@ describe('what a test puts into the machine', () => {
       { item: 'Plug in A', kind: 'plug' },
       { item: 'Bench supply on K1', kind: 'other', minutes: 10 },
     ]);
-    const entries = lines.map((body, at) =>
-      entrySchema.parse({
-        id: `01900000-0000-7000-8000-00000000000${at}`,
-        person: 'Tove',
-        at: '2026-11-25T08:00:00.000Z',
-        type: 'ledger',
-        body,
-      }),
-    );
+    const entry = entryWriter();
+    const entries = lines.map((body) => entry('ledger', body));
     // They stand in the ledger until each is said to be out.
     expect(reduceJob(entries).ledger.map(({ body }) => body.item)).toEqual(lines.map(({ item }) => item));
-    const out = entrySchema.parse({
-      ...entries[0],
-      id: '01900000-0000-7000-8000-000000000009',
-      type: 'ledgerOut',
-      body: { item: 'Bridge S1:1 to S1:2' },
-    });
+    const out = entry('ledgerOut', { item: 'Bridge S1:1 to S1:2' });
     expect(reduceJob([...entries, out]).ledger).toHaveLength(3);
   });
 });

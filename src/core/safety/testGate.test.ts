@@ -1,22 +1,14 @@
 import { CircuitModel } from '../circuit/model';
 import type { Test } from '../circuit/schema';
-import { entrySchema, type Entry } from '../job/entries';
+import type { Entry } from '../job/entries';
 import { reduceJob } from '../job/reduceJob';
 import { contactorTwoSupplies } from '../templates/line';
+import { entryWriter } from '../testing/entryWriter';
 import { isolationPlan } from './isolationPlan';
 import { testGate } from './testGate';
 
-let counter = 0;
-const entry = (body: object): Entry => {
-  counter++;
-  const id = `019a0000-0000-7000-8000-${String(counter).padStart(12, '0')}`;
-  return entrySchema.parse({
-    ...body,
-    id,
-    at: new Date(Date.UTC(2026, 0, 1, 0, 0, counter)).toISOString(),
-    person: 'Tove',
-  });
-};
+const write = entryWriter();
+const entry = ({ type, body, ...more }: { type: Entry['type']; body: object }) => write(type, body, more);
 
 describe('the gate before a test', () => {
   const plan = isolationPlan(new CircuitModel(contactorTwoSupplies()));

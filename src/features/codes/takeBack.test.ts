@@ -1,34 +1,36 @@
 import { bookRowSchema } from '@/core/codes/bookRow';
 import { CircuitModel } from '@/core/circuit/model';
 import { codedDrivers, codeReading } from '@/core/diagnosis/codeEvidence';
-import { entrySchema, type Entry } from '@/core/job/entries';
+import type { Entry } from '@/core/job/entries';
 import { reduceJob } from '@/core/job/reduceJob';
 import { driverHighSide } from '@/core/templates/electrical';
+import { entryWriter } from '@/core/testing/entryWriter';
 import { takeBack } from './takeBack';
 
 const model = new CircuitModel(driverHighSide());
 const [driver] = codedDrivers(model);
-let count = 0;
-const entry = (draft: object): Entry =>
-  entrySchema.parse({
-    id: `01900000-0000-7000-8000-${String(count++).padStart(12, '0')}`,
-    person: 'Tove',
-    at: new Date(Date.UTC(2026, 10, 25, 8, 0, count)).toISOString(),
-    ...draft,
-  });
+const entry = entryWriter();
 const code = (failureMode: number, present = true) =>
-  entry({
-    type: 'code',
-    body: { system: 'pair', component: 14, failureMode, text: '', via: 'typed', part: driver!.part, present },
+  entry('code', {
+    system: 'pair',
+    component: 14,
+    failureMode,
+    text: '',
+    via: 'typed',
+    part: driver!.part,
+    present,
   });
 const evidence = (modes: number[]) =>
-  entry({ type: 'reading', body: { reading: codeReading(driver!, modes), typed: modes.join() } });
+  entry('reading', { reading: codeReading(driver!, modes), typed: modes.join() });
 
 /** The job as it stands once the first code of its record was taken back. */
 function after(entries: Entry[], book: Parameters<typeof takeBack>[4] = []) {
   const state = reduceJob(entries);
   const drafts = takeBack(state.codes[0]!, entries, state, [driver!], book);
-  return { drafts, state: reduceJob([...entries, ...drafts.map((draft) => entry(draft))]) };
+  return {
+    drafts,
+    state: reduceJob([...entries, ...drafts.map(({ type, body, ...more }) => entry(type, body, more))]),
+  };
 }
 
 describe('taking back a code that never was', () => {

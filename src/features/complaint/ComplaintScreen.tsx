@@ -37,6 +37,11 @@ export function ComplaintScreen() {
             aside="each answer clears or accuses parts at once"
             trials={functions}
           />
+          {functions.length === 0 ? (
+            <Nothing>
+              Nothing here moves that an operator would see. Its codes, or a first reading, come next.
+            </Nothing>
+          ) : null}
           <OtherFunctions />
           <Matrix title="Which fuse goes, and when" aside="only if it was seen" trials={fuses} />
         </div>

@@ -10,6 +10,8 @@ export function proofWords(speaker: Speaker, proof: Proof): string {
       return `Current of ${partWords(speaker, proof.part)}, about ${quantity('amps', proof.expected)}`;
     case 'drop':
       return `Volts lost on the ${proof.side} of ${proof.part}, ${pointName(speaker, proof.test.from)} to ${pointName(speaker, proof.test.to)}, under ${quantity('volts', proof.most)}`;
+    case 'signal':
+      return `Signal of ${partWords(speaker, proof.part)} with ${proof.control} ${proof.position}, ${pointName(speaker, proof.test.from)} to ${pointName(speaker, proof.test.to)}, about ${quantity('volts', proof.expected)}`;
     case 'interlock':
       return `${partWords(speaker, proof.part)} stops with ${proof.control} ${proof.position}`;
     case 'code':

@@ -1,0 +1,181 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { CircuitModel } from '@/core/circuit/model';
+import { parseCircuit } from '@/core/circuit/parse';
+import type { Reading } from '@/core/circuit/schema';
+import type { Entry } from '@/core/job/entries';
+import { proofList } from '@/core/job/proofList';
+import { reduceJob } from '@/core/job/reduceJob';
+import { findLanes } from '@/core/path/lanes';
+import { entryWriter } from '@/core/testing/entryWriter';
+import { makeDiagnosisService } from '@/workers/diagnosisService';
+import type { Speaker } from '../test/words';
+import { buildReport, NOTICE, type Report } from './reportModel';
+
+const model = new CircuitModel(
+  parseCircuit(JSON.parse(readFileSync(join('demo', 'circuits', 'groomer-blade-tilt.circuit.json'), 'utf8'))),
+);
+const speaker: Speaker = { model, lanes: findLanes(model) };
+const service = makeDiagnosisService(1);
+const job = {
+  number: 398,
+  title: 'Blade tilts left, not right',
+  machineCode: 'G-2',
+  machineName: 'Groomer OR-202',
+  functionName: 'Blade tilt, both ways',
+  person: null,
+  openedAt: '2026-02-03T23:30:00.000Z',
+};
+
+const entry = entryWriter();
+const reading = (one: object, more: object = {}) =>
+  entry('reading', { reading: one, typed: 'as read', ...more });
+const pin = model.compiled.parts.find(({ part }) => part.ref === 'X8.1')!;
+const [before, behind] = pin.nodes.map((node) => model.compiled.nodeNames[node]!) as [string, string];
+const right = { controls: { key: 'on', tilt: 'right' } };
+const FOUND: Entry[] = [
+  entry('complaint', { words: 'Since the night shift.' }),
+  reading({ kind: 'function', part: 'Y7', setup: { controls: { key: 'on', tilt: 'left' } }, value: 'works' }),
+  reading({ kind: 'function', part: 'Y8', setup: right, value: 'dead' }),
+  reading({ kind: 'ohms', from: before, to: 'GND', setup: { pulled: ['F7'] }, value: 'OL' }),
+  reading({ kind: 'ohms', from: behind, to: 'GND', setup: { pulled: ['F7'] }, value: 31.5 }),
+  reading({ kind: 'ohms', from: before, to: behind, setup: { pulled: ['F7'] }, value: 'OL' }),
+];
+
+function report(entries: readonly Entry[], timeZone = 'UTC'): Report {
+  const state = reduceJob(entries);
+  const answer = service.weigh(
+    model.compiled.circuit,
+    state.readings.map((one) => one.reading as Reading),
+    { most: 1 },
+  );
+  if (!answer.ok) throw new Error(answer.message);
+  return buildReport(speaker, job, state, answer.value, timeZone);
+}
+
+describe('the report of a job', () => {
+  it('of a job just opened says what is not there yet', () => {
+    const early = report([]);
+    expect(early).toMatchObject({
+      person: 'nobody yet',
+      complaint: 'No words were written down.',
+      closed: null,
+      codes: [],
+      decision: [],
+      parts: [],
+      left: [],
+      baselines: [],
+      retest: null,
+    });
+    expect(early.verdict.share).toBeNull();
+    expect(NOTICE).toMatch(/Local codes, the machine’s own manual and licensed practice come first/);
+  });
+
+  it('names the part with its evidence, on the path that it broke', () => {
+    const named = report(FOUND);
+    expect(named.verdict.headline).toBe('X8.1 coil plug pin 1 proved bad: open');
+    expect(named.verdict.share).toMatch(/^9\d\.\d %$|^100\.0 %$/);
+    expect(named.verdict.why[0]).toMatch(/^For: .*OL/);
+    expect(named.path.find(({ name }) => name === 'X8.1')).toMatchObject({ state: 'bad' });
+    expect(named.path.find(({ name }) => name === 'F7')).toMatchObject({ state: 'spared' });
+    expect(named.path.filter(({ load }) => load).map(({ name }) => name)).toEqual(['Y8']);
+    expect(named.evidence).toHaveLength(5);
+    expect(named.evidence[0]!.beside).toBe('2026-02-04 08:02, Tove');
+  });
+
+  it('keeps what was taken back, and says so', () => {
+    const wrong = reading({ kind: 'ohms', from: 'Y8:1', to: 'GND', setup: { pulled: ['F7'] }, value: 3 });
+    const back = entry('withdrawal', {}, { supersedes: wrong.id });
+    const line = report([...FOUND, wrong, back]).evidence.at(-1)!;
+    expect(line.beside).toMatch(/, taken back$/);
+    expect(line.tone).toBe('left');
+  });
+
+  it('stands on the clock of the site', () => {
+    expect(report(FOUND).opened).toBe('2026-02-03 23:30');
+    expect(report(FOUND, 'Europe/Vienna').opened).toBe('2026-02-04 00:30');
+  });
+
+  it('tells the whole story once it is closed: locks, decision, spare, proofs, what is left', () => {
+    const decision = entry('decision', {
+      part: 'X8.1',
+      fault: 'open',
+      action: 'repair',
+      why: 'pin pushed back',
+      cleared: ['V8 reads one way only'],
+      minutes: 25,
+      cost: 4,
+      against: 'the plug is replaced whole',
+    });
+    const fixed = { phase: 'fixed' };
+    const state = reduceJob(FOUND);
+    const [works] = proofList(model, state).filter(({ kind }) => kind === 'works');
+    const closed = report([
+      ...FOUND,
+      entry('code', {
+        system: 'pair',
+        component: 14,
+        failureMode: 5,
+        text: 'current too low',
+        via: 'typed',
+        present: true,
+      }),
+      entry('isolation', {
+        point: 'G1',
+        energy: 'battery',
+        how: 'switch off and locked',
+        lock: '21',
+        tag: '',
+        released: '',
+        proved: { knownBefore: '12.6', work: [{ place: 'F7', value: '0' }], knownAfter: '12.6' },
+      }),
+      decision,
+      entry('opinion', { decision: decision.id, says: 'approve', note: 'go on' }),
+      entry('spareTest', { part: 'X8.1', measure: 'pin to pin', typed: '0.1', good: true }),
+      entry('fix', {
+        part: 'X8.1',
+        work: 'Pin renewed',
+        spare: 'P-11',
+        serial: '',
+        dated: '2026-02-04',
+        torque: '',
+        seals: 'new',
+      }),
+      entry('proof', { proof: works!.id, done: false, found: '', reason: 'blade is off' }),
+      entry('proof', { proof: 'current Y8', done: true, found: '0.79 A' }),
+      reading({ kind: 'amps', through: 'Y8', setup: right, value: 0.79 }, fixed),
+      reading({ kind: 'function', part: 'Y8', setup: right, value: 'works' }, fixed),
+      entry('handOver', { note: '', left: ['left lamp is dim'], retest: '2026-08-04' }),
+    ]);
+    expect(closed.safety).toEqual([
+      { text: 'G1: switch off and locked, lock 21, Tove', beside: 'proved dead: F7 0' },
+    ]);
+    expect(closed.decision.map(({ text }) => text)).toEqual([
+      'Repair X8.1 coil plug pin 1: pin pushed back',
+      'Cleared first: V8 reads one way only',
+      'Against the count: the plug is replaced whole',
+      'Approved: go on',
+    ]);
+    expect(closed.decision[0]!.beside).toBe('Tove, 25 min, parts 4');
+    expect(closed.parts.map(({ text }) => text)).toEqual([
+      'Spare for X8.1, pin to pin: 0.1',
+      'Pin renewed, spare P-11, dated 2026-02-04, seals new',
+    ]);
+    const signed = closed.proofs.filter(({ beside }) => beside === 'left: blade is off');
+    expect(signed).toHaveLength(1);
+    expect(closed.proofs.filter(({ tone }) => tone === 'good').map(({ beside }) => beside)).toEqual([
+      '0.79 A',
+    ]);
+    expect(closed.proofs.some(({ beside }) => beside === 'not shown')).toBe(true);
+    expect(closed.left.map(({ text }) => text)).toEqual([
+      'left lamp is dim',
+      'Code 14-5 remains: current too low',
+    ]);
+    // Figures are kept as this machine's own; what only works is no figure.
+    expect(closed.baselines).toEqual([{ text: '0.79 A, through Y8, key on, tilt right' }]);
+    expect(closed.retest).toBe('2026-08-04');
+    expect(closed.closed).toMatch(/^2026-02-04/);
+    // What was read after the fix is no evidence of the fault.
+    expect(closed.verdict.headline).toBe('X8.1 coil plug pin 1 proved bad: open');
+  });
+});

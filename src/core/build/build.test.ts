@@ -41,7 +41,8 @@ describe('reading an item of a chain', () => {
   it('takes places, and a control with its positions', () => {
     expect(readChainItem('Ground')).toEqual({ is: 'ground' });
     expect(readChainItem('@F7:2')).toEqual({ is: 'node', node: 'F7:2' });
-    expect(readChainItem('after s3')).toEqual({ is: 'after', ref: 'S3' });
+    expect(readChainItem('after s3')).toEqual({ is: 'after', said: 's3' });
+    expect(readChainItem('from the seat switch')).toEqual({ is: 'after', said: 'seat switch' });
     expect(readChainItem('F7')).toMatchObject({ is: 'known', ref: 'F7' });
     expect(readChainItem('lever=left|right switch')).toMatchObject({
       kind: 'switch',
@@ -149,13 +150,30 @@ describe('laying chains', () => {
     );
   });
 
+  it('goes on from a part by its reference, its name or its kind, and asks where that is not one', () => {
+    const before = layChains(emptyDrawing('Test'), 'battery, fuse F1 5, wire, seat switch, wire');
+    const behind = (said: string) => {
+      const { circuit } = layChains(before, `after ${said}, coil Y9 8, ground`);
+      return (circuit.parts.find(({ ref }) => ref === 'Y9')!.nodes as Record<string, string>)['1'];
+    };
+    const seat = before.circuit.parts.find(({ label }) => label === 'Seat switch')!;
+    const end = (seat.nodes as Record<string, string>)['2'];
+    expect(['Seat switch', 'seat switch', seat.ref.toLowerCase(), 'the seat switch'].map(behind)).toEqual(
+      Array(4).fill(end),
+    );
+    // There is one fuse, and there are two wires.
+    expect(behind('fuse')).toBe(behind('F1'));
+    expect(() => behind('wire')).toThrow(/"after wire" may be W1 or W2; say which/);
+  });
+
   it('says what does not fit and changes nothing', () => {
     const before = layChains(emptyDrawing('Test'), 'battery, fuse F1 5');
     const kept = structuredClone(before);
     for (const [text, words] of [
       ['', /nothing is typed/],
       ['wire, fuse F1 5', /F1 is drawn already; write "after F1"/],
-      ['after F9, wire', /there is no F9 on the drawing/],
+      ['after F9, wire', /"after F9": there is no F9 on the drawing; say a part's reference or name/],
+      ['after seat switch, wire', /there is no seat switch on the drawing/],
       ['F8, wire', /"F8" is on no other drawing of this machine/],
       ['valve 3/2', /no coil shifts this valve yet/],
       ['diode across Y9', /Y9 is not drawn/],

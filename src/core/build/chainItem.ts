@@ -7,7 +7,8 @@ export type ChainItem =
   | { is: 'ground' }
   | { is: 'back' }
   | { is: 'node'; node: string }
-  | { is: 'after'; ref: string }
+  /** A part by its reference, its name or its kind. */
+  | { is: 'after'; said: string }
   | ({ is: 'known'; ref: string } & Given)
   | ({ is: 'part'; kind: Part['kind']; ref: string | null } & Given);
 
@@ -99,8 +100,8 @@ export function readChainItem(typed: string): ChainItem {
   if (/^(back|home|neutral|common)$/i.test(text)) return { is: 'back' };
   const node = /^(?:from |to |at )?@(.+)$/i.exec(text);
   if (node) return { is: 'node', node: node[1]!.trim() };
-  const after = /^(?:after|from|at) +(\S+)$/i.exec(text);
-  if (after) return { is: 'after', ref: after[1]!.toUpperCase() };
+  const after = /^(?:after|from|at) +(?:the +)?(\S.*)$/i.exec(text);
+  if (after) return { is: 'after', said: after[1]! };
 
   const given = {
     typed: text,

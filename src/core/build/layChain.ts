@@ -3,7 +3,7 @@ import { InputError } from '../circuit/inputError';
 import type { Circuit, Part } from '../circuit/schema';
 import { readChainItem, splitChains, type ChainItem } from './chainItem';
 import { codesFor, newPart, type Surroundings } from './newPart';
-import { KIND_WORDS } from './words';
+import { KIND_WORDS, kindOfWords } from './words';
 
 /** A circuit that is being drawn, and the node one stands at. */
 export interface Drawing {
@@ -88,7 +88,7 @@ class Layer {
       return;
     }
     if (item.is === 'after') {
-      this.at = this.behind(item.ref);
+      this.at = this.behind(item.said);
       return;
     }
     const there = item.ref === null ? undefined : this.parts.find(({ ref }) => ref === item.ref);
@@ -236,11 +236,36 @@ class Layer {
     return source?.kind === 'source' ? source.nodes['+'] : 'B+';
   }
 
-  private behind(ref: string): string {
-    const part = this.parts.find((one) => one.ref.toUpperCase() === ref);
-    const node = part ? behindOf(part) : null;
-    if (!node) throw new InputError('chain', `"after ${ref}": there is no ${ref} on the drawing`);
+  private behind(said: string): string {
+    const found = this.called(said);
+    if (found.length > 1)
+      throw new InputError(
+        'chain',
+        `"after ${said}" may be ${found.map(({ ref }) => ref).join(' or ')}; say which`,
+      );
+    const node = found[0] ? behindOf(found[0]) : null;
+    if (!node)
+      throw new InputError(
+        'chain',
+        `"after ${said}": there is no ${said} on the drawing; say a part's reference or name`,
+      );
     return node;
+  }
+
+  /** Parts of a reference, else of a name, else of a kind. */
+  private called(said: string): Part[] {
+    const wanted = said.toLowerCase();
+    const named = kindOfWords(said);
+    const ways: ((part: Part) => boolean)[] = [
+      ({ ref }) => ref.toLowerCase() === wanted,
+      ({ label }) => label?.toLowerCase() === wanted,
+      ({ kind }) => named !== null && named.rest === '' && kind === named.kind,
+    ];
+    for (const way of ways) {
+      const found = this.parts.filter(way);
+      if (found.length > 0) return found;
+    }
+    return [];
   }
 
   /** Where the present run goes home: the other side of its source or transformer. */

@@ -1,16 +1,17 @@
 'use client';
 
+import dynamic from 'next/dynamic';
 import type { Test } from '@/core/circuit/schema';
 import { isDeadKind } from '@/core/circuit/testPlace';
 import type { Lane } from '@/core/path/lane';
 import { PathFigure } from '@/ui/path/PathFigure';
-import { PathOverview } from '@/ui/path/PathOverview';
 import type { PathFigureProps } from '@/ui/path/pathProps';
 import { PhonePath } from '@/ui/path/PhonePath';
 import { apartParts, closedParts } from './pins';
 import type { PathView } from './usePathView';
 import type { Speaker } from './words';
 
+const PathOverview = dynamic(() => import('@/ui/path/PathOverview').then((module) => module.PathOverview));
 const TAG_DROP = 20;
 export const EDGE = 24;
 

@@ -14,16 +14,13 @@ import { isolationPlan } from '@/core/safety/isolationPlan';
 import { putIn } from '@/core/safety/putIn';
 import { testGate, type TestGate } from '@/core/safety/testGate';
 import { chooseLane } from '@/core/path/layoutPath';
-import { BusAnswer } from '../bus/BusAnswer';
 import { useDesk } from '../job/desk';
-import { LedgerItems } from '../prove/LedgerItems';
 import { choicesOf, Keyline } from './Keyline';
 import { movedLeads, nextPoint } from './movedLeads';
 import { EDGE, PathBand } from './PathBand';
 import { pinsOf } from './pins';
 import { SuspectList } from './SuspectList';
 import { TestTag } from './TestTag';
-import { VerdictTag } from './VerdictTag';
 import { useMeter } from './useMeter';
 import { asShown, meterOf, withoutLeads } from './meterProfile';
 import { checkTyped, WANDERS } from './typedValue';
@@ -37,6 +34,10 @@ import { limitWords, yardstickWords } from './answerWords';
 import { modeName, testPlace, valueWords } from './words';
 import { statementLines } from './findingWords';
 
+// What most tests never show comes when it is called for: the screen is on the way to a tablet in the cold.
+const BusAnswer = dynamic(() => import('../bus/BusAnswer').then((module) => module.BusAnswer));
+const LedgerItems = dynamic(() => import('../prove/LedgerItems').then((module) => module.LedgerItems));
+const VerdictTag = dynamic(() => import('./VerdictTag').then((module) => module.VerdictTag));
 const KeysDialog = dynamic(() => import('./KeysDialog').then((module) => module.KeysDialog));
 const MeterDialog = dynamic(() => import('./MeterDialog').then((module) => module.MeterDialog));
 

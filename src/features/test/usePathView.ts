@@ -4,7 +4,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Lane } from '@/core/path/lane';
 import { layoutPath } from '@/core/path/layoutPath';
 import type { Standing } from '@/core/path/standing';
-import { PATH_ZOOMS } from '@/ui/path/PathOverview';
+import { PATH_ZOOMS } from '@/ui/path/pathZooms';
 import { useWidth } from '@/ui/useWidth';
 import type { Speaker } from './words';
 

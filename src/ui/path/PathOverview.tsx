@@ -5,11 +5,10 @@ import type { KeyboardEvent, PointerEvent, RefObject } from 'react';
 import type { PathLayout } from '@/core/path/layoutPath';
 import type { Standing } from '@/core/path/standing';
 import { STATE_INK } from './pathInk';
+import { PATH_ZOOMS } from './pathZooms';
 
 const HEIGHT = 30;
 const KEY = 'flex w-11 items-center justify-center border-l-[1.5px] border-edge disabled:opacity-40';
-/** Widths a long path may be drawn at, as multiples of the frame it is fitted to. */
-export const PATH_ZOOMS = [1, 1.5, 2.2] as const;
 
 /** A path longer than its frame, in small: where the doubt sits, and which stretch is on the screen. Press or drag to go there. */
 export function PathOverview({

@@ -10,9 +10,6 @@ import { meaningLimits } from '@/core/diagnosis/meaningLimits';
 import { testKey } from '@/core/diagnosis/observations';
 import { yardsticks } from '@/core/diagnosis/yardsticks';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
-import { isolationPlan } from '@/core/safety/isolationPlan';
-import { putIn } from '@/core/safety/putIn';
-import { testGate, type TestGate } from '@/core/safety/testGate';
 import { chooseLane } from '@/core/path/layoutPath';
 import { useDesk } from '../job/desk';
 import { choicesOf, Keyline } from './Keyline';
@@ -21,6 +18,7 @@ import { EDGE, PathBand } from './PathBand';
 import { pinsOf } from './pins';
 import { SuspectList } from './SuspectList';
 import { TestTag } from './TestTag';
+import { useHold } from './useHold';
 import { useMeter } from './useMeter';
 import { asShown, meterOf, withoutLeads } from './meterProfile';
 import { checkTyped, WANDERS } from './typedValue';
@@ -29,9 +27,8 @@ import { evenStandings } from './evenStandings';
 import { chosenTest, NO_TEST, ownSetup, testToParams } from './testAddress';
 import { usePathView } from './usePathView';
 import { useTestKeys } from './useTestKeys';
-import { gateWords, holdWords } from './holdWords';
 import { limitWords, yardstickWords } from './answerWords';
-import { modeName, testPlace, valueWords } from './words';
+import { testPlace, valueWords } from './words';
 import { statementLines } from './findingWords';
 
 // What most tests never show comes when it is called for: the screen is on the way to a tablet in the cold.
@@ -46,14 +43,12 @@ export function TestScreen() {
   const { job, speaker, log, outlook, working, failure, again, evaluate, readings } = useDesk();
   const { model, lanes } = speaker;
   const { compiled } = model;
-  const plan = useMemo(() => isolationPlan(model), [model]);
   const unplug = useMemo(() => [...unplugTests(model), ...swapTests(model)], [model]);
   const params = useSearchParams();
 
   const [text, setText] = useState('');
   const [confirmed, setConfirmed] = useState('');
   const [openPart, setOpenPart] = useState<string | null>(null);
-  const [holdFor, setHoldFor] = useState('');
   const [goOn, setGoOn] = useState(false);
   const [own, setOwn] = useState<RankedTest | null>(null);
   const [ownTrouble, setOwnTrouble] = useState('');
@@ -134,14 +129,8 @@ export function TestScreen() {
         : [],
     [model, test, readings, baselines, marks, policy],
   );
-  const gate = useMemo<TestGate>(
-    () => (test ? testGate(plan, log.state, test) : { state: 'free' }),
-    [plan, log.state, test],
-  );
-  const hold = gateWords(gate) ?? holdWords(ranked?.cautions ?? []);
-  const mustTick = hold.mustTick || holdWords(ranked?.cautions ?? []).mustTick;
-  const held = test !== undefined && holdFor === testKey(test);
-  const blocked = gate.state === 'unsigned' || (mustTick && !held);
+  const hold = useHold(ranked);
+  const noteHeld = hold.notePutIn;
   const check = ranked
     ? checkTyped(
         text
@@ -172,15 +161,6 @@ export function TestScreen() {
     [go, speaker],
   );
 
-  /** What the test leaves in the machine goes into the ledger, so that it comes out again. */
-  const notePutIn = useCallback(
-    (setup: Test['setup']) => {
-      const known = new Set(log.state.ledger.map(({ body }) => body.item));
-      for (const body of putIn(setup)) if (!known.has(body.item)) log.write({ type: 'ledger', body });
-    },
-    [log],
-  );
-
   const pin = useCallback(
     (value: Reading['value'], typed: string, wandered?: readonly Reading['value'][]) => {
       if (!test) return;
@@ -194,7 +174,7 @@ export function TestScreen() {
         } as Reading;
         log.write({ type: 'reading', body: { reading, typed } });
       }
-      notePutIn(test.setup);
+      noteHeld(test.setup);
       setAnnounced(`Pinned ${valueWords(test.kind, value)} at ${testPlace(speaker, test)}.`);
       setText('');
       setConfirmed('');
@@ -202,36 +182,12 @@ export function TestScreen() {
       setWhatIf(null);
       go(NO_TEST);
     },
-    [go, log, meter, notePutIn, speaker, test],
+    [go, log, meter, noteHeld, speaker, test],
   );
-
-  /** Ticks the hold; where it opens or closes points of the isolation, the record says so. */
-  const tickHold = (ticked: boolean) => {
-    if (!test || gate.state === 'unsigned') return;
-    setHoldFor(ticked ? testKey(test) : '');
-    if (!ticked) return;
-    if (test.setup.jumpers) notePutIn(test.setup);
-    if (gate.state === 'open') {
-      const reason = `${testPlace(speaker, test)}, ${modeName(speaker, test)}`;
-      for (const point of gate.points)
-        log.write({ type: 'reopened', body: { point, reason, setup: test.setup } });
-    }
-    if (gate.state === 'close') {
-      for (const point of gate.points) {
-        const last = log.entries.findLast((one) => one.type === 'isolation' && one.body.point === point);
-        if (last?.type !== 'isolation') continue;
-        const { proved: _before, ...body } = last.body;
-        log.write({
-          type: 'isolation',
-          body: { ...body, tried: 'closed again after a powered test, proved dead again' },
-        });
-      }
-    }
-  };
 
   const onPin = () => {
     if (!ranked || check.state !== 'ready') return;
-    if (blocked) {
+    if (hold.blocked) {
       document.querySelector<HTMLInputElement>('[data-hold]')?.focus();
       return;
     }
@@ -246,7 +202,7 @@ export function TestScreen() {
   /** Pins one of the answers of a test that is not a number. */
   const pinChoice = (value: Reading['value'] | undefined) => {
     if (!ranked || value === undefined) return;
-    if (blocked) document.querySelector<HTMLInputElement>('[data-hold]')?.focus();
+    if (hold.blocked) document.querySelector<HTMLInputElement>('[data-hold]')?.focus();
     else pin(value, valueWords(ranked.test.kind, value));
   };
 
@@ -323,7 +279,7 @@ export function TestScreen() {
       moveLead(nextPoint(layout, from, direction), other ? 'minus' : 'plus');
     },
     onUndo: unpin,
-    onHold: () => tickHold(!held),
+    onHold: () => hold.tick(!hold.held),
     onKeysHelp: () => setKeysShown(true),
     onStep: (direction) => {
       const tabs = [...document.querySelectorAll<HTMLAnchorElement>('nav[aria-label="Steps of the job"] a')];
@@ -420,9 +376,9 @@ export function TestScreen() {
               verdict={verdict}
               own={chosen !== null}
               lit={lit}
-              held={held}
-              hold={{ text: hold.text, mustTick }}
-              onHeld={tickHold}
+              held={hold.held}
+              hold={hold.words}
+              onHeld={hold.tick}
               onChoose={choose}
               onMode={setMode}
               onNoReach={(node) => log.write({ type: 'noReach', body: { node } })}
@@ -441,7 +397,7 @@ export function TestScreen() {
                       <LedgerItems />
                     </section>
                   ) : null}
-                  {gate.state === 'unsigned' ? (
+                  {hold.shut ? (
                     <GateClosed jobNumber={job.number} />
                   ) : test?.kind === 'code' ? (
                     <BusAnswer test={test} onTake={(modes) => pinChoice(modes)} key={testKey(test)} />
@@ -470,8 +426,8 @@ export function TestScreen() {
           text={text}
           check={check}
           askAgain={confirmed !== '' && confirmed === text}
-          blocked={blocked}
-          shut={gate.state === 'unsigned'}
+          blocked={hold.blocked}
+          shut={hold.shut}
           folded={folded}
           onFold={() => setFolded(!folded)}
           onKey={key}

@@ -2,16 +2,20 @@
 
 import { DropdownMenu } from 'radix-ui';
 import { ChevronDown } from 'lucide-react';
-import { useMemo, useState } from 'react';
+import dynamic from 'next/dynamic';
+import { useState } from 'react';
 import type { Reading, Test } from '@/core/circuit/schema';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
 import type { Verdict } from '@/core/diagnosis/verdict';
 import { DEFERENCE, HoldSign } from '@/ui/sheet';
-import { supposedValues } from './supposedValues';
+import { minutesWords } from './minutesWords';
+import { OtherTests } from './OtherTests';
 import { outcomeLetter } from './typedValue';
 import { bandWords, goesToWords, reasonWords, thenWords } from './answerWords';
-import { modeName, pointName, testPlace, valueWords, type Speaker } from './words';
+import { modeName, pointName, testPlace, type Speaker } from './words';
 import { setupSteps } from './setupSteps';
+
+const WhatIf = dynamic(() => import('./WhatIf').then((module) => module.WhatIf));
 
 /** More would push the set-up off the tag. */
 const MOST_YARDSTICKS = 2;
@@ -125,7 +129,9 @@ export function TestTag(props: TestTagProps) {
           </tbody>
         </table>
       </div>
-      {supposing ? <WhatIf key={JSON.stringify(test)} {...props} /> : null}
+      {supposing ? (
+        <WhatIf key={JSON.stringify(test)} ranked={ranked} whatIf={props.whatIf} onWhatIf={props.onWhatIf} />
+      ) : null}
       {props.below}
       <div className="flex min-h-[48px] shrink-0 items-stretch border-t-2 border-ink bg-well max-tablet:flex-wrap">
         <Hold {...props} />
@@ -153,39 +159,6 @@ export function TestTag(props: TestTagProps) {
         </div>
       </div>
     </section>
-  );
-}
-
-/** A slider over what the next reading could be: the suspects show what each value would leave. Nothing is pinned. */
-function WhatIf({ ranked: { test, outcomes, expected }, whatIf, onWhatIf }: TestTagProps) {
-  const values = useMemo(() => supposedValues(outcomes, expected), [outcomes, expected]);
-  if (values.length < 2 || !('from' in test || test.kind === 'amps' || test.kind === 'pressure')) return null;
-  const at = whatIf ? values.indexOf(whatIf.value as number | 'OL') : -1;
-  return (
-    <div className="flex min-h-9 shrink-0 items-center gap-3 border-t-[1.5px] border-rule px-4 text-[15.5px] max-tablet:hidden">
-      <label className="flex min-w-0 flex-1 items-center gap-3">
-        <span className="whitespace-nowrap">What if it reads</span>
-        <input
-          type="range"
-          className="min-w-0 flex-1 accent-pencil"
-          min={0}
-          max={values.length - 1}
-          value={at < 0 ? Math.floor(values.length / 2) : at}
-          data-testid="what-if"
-          onChange={(event) => onWhatIf({ ...test, value: values[Number(event.target.value)]! } as Reading)}
-        />
-        <span className="fig-bold w-24 text-pencil">{at < 0 ? '' : valueWords(test.kind, values[at]!)}</span>
-      </label>
-      {at < 0 ? null : (
-        <button
-          type="button"
-          className="min-h-9 px-2 underline underline-offset-4"
-          onClick={() => onWhatIf(null)}
-        >
-          Back to what is known
-        </button>
-      )}
-    </div>
   );
 }
 
@@ -246,12 +219,6 @@ function Dot({ ink, children }: { ink: 'pencil' | 'ink'; children: string }) {
   );
 }
 
-/** Minutes as said aloud. */
-function minutesWords(minutes: number): string {
-  const whole = Math.max(1, Math.round(minutes));
-  return whole === 1 ? '1 minute' : `${whole} minutes`;
-}
-
 function Hold({ hold: { text, mustTick }, held, onHeld }: TestTagProps) {
   return (
     <div className="flex min-w-0 flex-1 items-center gap-3 px-4 py-1.5">
@@ -286,79 +253,3 @@ function TagButton({ children, onClick }: { children: React.ReactNode; onClick: 
     </button>
   );
 }
-
-function OtherTests({
-  speaker,
-  others,
-  unplug,
-  onChoose,
-}: {
-  speaker: Speaker;
-  others: readonly RankedTest[];
-  unplug: readonly Test[];
-  onChoose: (test: Test | null) => void;
-}) {
-  return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="min-h-11 flex-1 border-l border-edge bg-sheet px-3.5 text-[16px] font-[650] whitespace-nowrap">
-        Other tests
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="end"
-          collisionPadding={12}
-          className="z-50 max-h-[60vh] w-[420px] max-w-[calc(100vw-24px)] overflow-y-auto border-2 border-ink bg-sheet py-1 text-ink"
-        >
-          {others.length === 0 && unplug.length === 0 ? (
-            <p className="px-4 py-3">No other test here tells the suspects apart.</p>
-          ) : null}
-          {others.map((one) => (
-            <DropdownMenu.Item
-              key={JSON.stringify(one.test)}
-              onSelect={() => onChoose(one.test)}
-              className="flex min-h-11 items-center gap-3 border-b border-rule px-4 py-1.5 last:border-b-0 data-highlighted:bg-pencil-t"
-            >
-              <span className="fig-bold whitespace-nowrap">{testPlace(speaker, one.test)}</span>
-              <span className="min-w-0 flex-1 text-[15.5px] leading-[18px]">
-                {modeName(speaker, one.test)}
-                {setupNote(one.test)}
-              </span>
-              <span className="text-[15.5px] whitespace-nowrap text-ink2">{minutesWords(one.minutes)}</span>
-            </DropdownMenu.Item>
-          ))}
-          {unplug.length > 0 ? (
-            <DropdownMenu.Label className="border-b border-rule bg-well px-4 py-1.5 text-[15px] text-ink2">
-              Does the code change when one thing is changed?
-            </DropdownMenu.Label>
-          ) : null}
-          {unplug.map((test) => (
-            <DropdownMenu.Item
-              key={JSON.stringify(test)}
-              onSelect={() => onChoose(test)}
-              className="flex min-h-11 items-center gap-3 border-b border-rule px-4 py-1.5 last:border-b-0 data-highlighted:bg-pencil-t"
-            >
-              <span className="fig-bold whitespace-nowrap">{testPlace(speaker, test)}</span>
-              <span className="min-w-0 flex-1 text-[15.5px] leading-[18px]">
-                {modeName(speaker, test)}
-                {setupNote(test)}
-              </span>
-            </DropdownMenu.Item>
-          ))}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
-  );
-}
-
-function setupNote({ setup }: Test): string {
-  const notes = [
-    ...(setup.pulled?.length ? [`${setup.pulled.join(', ')} pulled`] : []),
-    ...(setup.unplugged?.length ? [`${setup.unplugged.join(', ')} unplugged`] : []),
-    ...(setup.removed?.length ? [`${setup.removed.join(', ')} out`] : []),
-    ...(setup.swapped ?? []).map(([one, other]) => `${one} and ${other} swapped`),
-    ...(setup.isolated?.length ? [`${setup.isolated.join(', ')} isolated`] : []),
-  ];
-  return notes.length > 0 ? `, ${notes.join(', ')}` : '';
-}
-
-export type { Reading };

@@ -35,13 +35,9 @@ export function holdWords(cautions: readonly Caution[]): { text: string; mustTic
 }
 
 /** What a gate asks of the hold; `null` where the isolation stands as the test needs it. */
-export function gateWords(gate: TestGate): { text: string; mustTick: boolean } | null {
+export function gateWords(gate: TestGate): string | null {
   if (gate.state === 'open')
-    return {
-      text: `Opens ${gate.points.join(', ')} for this test. Locks off by their owners, area clear.`,
-      mustTick: true,
-    };
-  if (gate.state === 'close')
-    return { text: `Close ${gate.points.join(', ')} again and prove it dead before this.`, mustTick: true };
+    return `Opens ${gate.points.join(', ')} for this test: locks off by their owners.`;
+  if (gate.state === 'close') return `Close ${gate.points.join(', ')} again and prove it dead before this.`;
   return null;
 }

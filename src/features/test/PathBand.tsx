@@ -6,12 +6,13 @@ import { isDeadKind } from '@/core/circuit/testPlace';
 import type { Lane } from '@/core/path/lane';
 import { PathFigure } from '@/ui/path/PathFigure';
 import type { PathFigureProps } from '@/ui/path/pathProps';
-import { PhonePath } from '@/ui/path/PhonePath';
+import { useNarrow } from '@/ui/useNarrow';
 import { apartParts, closedParts } from './pins';
 import type { PathView } from './usePathView';
 import type { Speaker } from './words';
 
 const PathOverview = dynamic(() => import('@/ui/path/PathOverview').then((module) => module.PathOverview));
+const PhonePath = dynamic(() => import('@/ui/path/PhonePath').then((module) => module.PhonePath));
 const TAG_DROP = 20;
 export const EDGE = 24;
 
@@ -37,6 +38,7 @@ export function PathBand(props: PathBandProps) {
   const { compiled } = model;
   const { layout, width, scrolled } = view;
   const long = layout !== null && layout.width > width;
+  const narrow = useNarrow();
   const setup = test?.setup ?? {};
   return (
     <>
@@ -101,7 +103,7 @@ export function PathBand(props: PathBandProps) {
         ) : null}
       </div>
       <div className="tablet:hidden">
-        {lane ? (
+        {lane && narrow ? (
           <PhonePath
             lane={lane}
             lanes={lanes}

@@ -79,8 +79,8 @@ const WIDTH = { closed: 94, usual: 118, open: 176, fall: 136, folded: 132 };
 const LEAST_SCALE = 0.68;
 /** A short lane is drawn wider, but not so wide that it falls apart. */
 const MOST_STRETCH = 1.7;
-const BRANCH_Y = 26;
-const BRANCH_STEP = 34;
+const BRANCH_Y = 22;
+const BRANCH_STEP = 31;
 const MOST_BRANCHES = 2;
 /** A lane that leaves or joins at a point stops at its circle. */
 export const POINT_RADIUS = 15;

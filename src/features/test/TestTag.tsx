@@ -96,7 +96,9 @@ export function TestTag(props: TestTagProps) {
               {props.mind}
             </li>
           ) : null}
-          <li className="hidden pt-1 text-[15px] text-ink2 desk:max-xl:block">{DEFERENCE}</li>
+          {props.hold.mustTick ? null : (
+            <li className="hidden pt-1 text-[15px] text-ink2 desk:max-xl:block">{DEFERENCE}</li>
+          )}
         </ol>
         <table className="w-full border-collapse self-start border-l border-rule text-left max-tablet:border-t max-tablet:border-l-0">
           <thead className="text-[15px] text-ink2 max-tablet:sr-only">
@@ -133,8 +135,17 @@ export function TestTag(props: TestTagProps) {
         <WhatIf key={JSON.stringify(test)} ranked={ranked} whatIf={props.whatIf} onWhatIf={props.onWhatIf} />
       ) : null}
       {props.below}
-      <div className="flex min-h-[48px] shrink-0 items-stretch border-t-2 border-ink bg-well max-tablet:flex-wrap">
-        <Hold {...props} />
+      {props.hold.mustTick ? <Hold {...props} /> : null}
+      <div
+        className={`flex min-h-[46px] shrink-0 items-stretch bg-well max-tablet:flex-wrap ${props.hold.mustTick ? 'border-t border-edge' : 'border-t-2 border-ink'}`}
+      >
+        {props.hold.mustTick ? (
+          <p className="flex min-w-0 flex-1 items-center px-4 py-1 text-[15px] leading-[17px] text-ink2 max-tablet:basis-full">
+            {DEFERENCE}
+          </p>
+        ) : (
+          <Hold {...props} />
+        )}
         <div className="ml-auto flex items-stretch max-tablet:w-full max-tablet:border-t max-tablet:border-edge">
           {own ? (
             <TagButton onClick={() => onChoose(null)}>Best test</TagButton>
@@ -219,15 +230,19 @@ function Dot({ ink, children }: { ink: 'pencil' | 'ink'; children: string }) {
   );
 }
 
+/** What can hurt. One that must be ticked has a row to itself, so that it reads in one go and leaves the answers their room. */
 function Hold({ hold: { text, mustTick }, held, onHeld }: TestTagProps) {
   return (
-    <div className="flex min-w-0 flex-1 items-center gap-3 px-4 py-1.5">
+    <div
+      className={`flex min-w-0 items-center gap-3 px-4 py-1.5 ${mustTick ? 'shrink-0 border-t-2 border-ink bg-well' : 'flex-1'}`}
+    >
       <HoldSign />
       <p className="min-w-0 text-[15.5px] leading-[18px] font-[650]">
-        {text} <span className="font-[550] text-ink2 desk:max-xl:hidden">{DEFERENCE}</span>
+        {text}
+        {mustTick ? null : <span className="font-[550] text-ink2 desk:max-xl:hidden"> {DEFERENCE}</span>}
       </p>
       {mustTick ? (
-        <label className="ml-auto flex min-h-11 shrink-0 items-center gap-2 border-l border-edge pl-4 text-[16px] font-[700]">
+        <label className="-my-1.5 ml-auto flex min-h-11 shrink-0 items-center gap-2 border-l border-edge pl-4 text-[16px] font-[700]">
           <input
             type="checkbox"
             className="size-6 accent-pencil"

@@ -6,8 +6,11 @@ import type { Standing } from '@/core/path/standing';
 import { inTwenty, TurnStrokes } from '../Turns';
 import type { Pin } from './PathMarks';
 
-/** One row of the upright axis: a run in doubt, or a spared stretch folded to one line. */
-type Row = { kind: 'folded'; steps: Step[] } | { kind: 'run'; step: Step; fall: boolean };
+/** One row of the upright axis: a run in doubt, or a cleared stretch folded to one line. */
+type Row =
+  | { kind: 'folded'; steps: Step[]; state: 'spared' | 'held' }
+  /** `again`: another piece of the same part stood earlier, and its turns with it. */
+  | { kind: 'run'; step: Step; fall: boolean; again: boolean };
 
 export interface PhonePathProps {
   lane: Lane;
@@ -27,11 +30,14 @@ export function PhonePath({ lane, lanes, parts, standings, pins, leads, onPoint,
   const rows: Row[] = [];
   for (const step of steps) {
     const { state } = standings[step.part]!;
-    const cleared = state === 'spared' || state === 'held';
     const last = rows.at(-1);
-    if (cleared && last?.kind === 'folded' && !asked.has(step.from)) last.steps.push(step);
-    else if (cleared) rows.push({ kind: 'folded', steps: [step] });
-    else rows.push({ kind: 'run', step, fall: step === lane.load });
+    if (state === 'spared' || state === 'held') {
+      if (last?.kind === 'folded' && last.state === state && !asked.has(step.from)) last.steps.push(step);
+      else rows.push({ kind: 'folded', steps: [step], state });
+    } else {
+      const again = rows.some((row) => row.kind === 'run' && row.step.part === step.part);
+      rows.push({ kind: 'run', step, fall: step === lane.load, again });
+    }
   }
   const others = lanes.lanes.filter(({ id }) => id !== lane.id);
   return (
@@ -116,7 +122,7 @@ function PointRow({
       >
         <span
           data-state={state}
-          className="fig-bold flex size-[31px] items-center justify-center rounded-full border-[2.4px] border-ink text-[16px] data-[state=asked]:border-pencil data-[state=asked]:bg-pencil data-[state=asked]:text-sheet data-[state=asked]:outline-2 data-[state=asked]:outline-offset-2 data-[state=asked]:outline-pencil data-[state=read]:bg-ink data-[state=read]:text-sheet"
+          className={`fig-bold flex size-[31px] items-center justify-center rounded-full border-[2.4px] border-ink ${(point?.length ?? 0) > 2 ? 'text-[11px]' : 'text-[16px]'} data-[state=asked]:border-pencil data-[state=asked]:bg-pencil data-[state=asked]:text-sheet data-[state=asked]:outline-2 data-[state=asked]:outline-offset-2 data-[state=asked]:outline-pencil data-[state=read]:bg-ink data-[state=read]:text-sheet`}
         >
           {point}
         </span>
@@ -148,10 +154,11 @@ function Folded({
   return (
     <div className="flex min-h-7 items-center gap-3" title={names.join(', ')}>
       <span className="flex w-11 justify-center self-stretch">
-        <span className="w-1 bg-verdi" />
+        <span className={row.state === 'held' ? 'border-l-4 border-dashed border-verdi' : 'w-1 bg-verdi'} />
       </span>
       <span className="flex-1 truncate text-[15.5px] text-verdi">
-        {from} to {to} spared ✓ <span className="text-ink2">{names.join(', ')}</span>
+        {from} to {to} {row.state === 'held' ? 'held' : 'spared ✓'}{' '}
+        <span className="text-ink2">{names.join(', ')}</span>
       </span>
       {pin ? <span className="fig-bold text-pencil">{pin.text}</span> : null}
     </div>
@@ -168,7 +175,8 @@ function RunRow({
   standing: Standing;
 }) {
   const { part } = parts[row.step.part]!;
-  const height = Math.max(34, 16 + standing.turns * 5);
+  const turns = row.again ? 0 : standing.turns;
+  const height = Math.max(34, 16 + turns * 5);
   const bad = standing.state === 'bad';
   return (
     <div className="flex items-center gap-3" data-part={part.ref} data-state={standing.state}>
@@ -190,14 +198,14 @@ function RunRow({
             strokeWidth={3}
           />
         )}
-        <TurnStrokes count={standing.turns} x={22} y={height / 2} height={24} room={height} upright={false} />
+        <TurnStrokes count={turns} x={22} y={height / 2} height={24} room={height} upright={false} />
       </svg>
       <span className="min-w-0 flex-1 leading-[19px]">
         <span className={`fig-bold text-[17px] ${bad ? 'text-stamp' : ''}`}>{part.ref}</span>{' '}
         <span className="text-[15.5px] text-ink2">{part.label}</span>
       </span>
       <span className={`text-[17px] font-[750] ${bad ? 'text-stamp' : 'text-copper-ink'}`}>
-        {bad ? 'BAD 2/2' : inTwenty(standing.turns)}
+        {bad ? 'BAD 2/2' : row.again ? 'the same part' : inTwenty(turns)}
       </span>
     </div>
   );

@@ -116,3 +116,24 @@ test('what a closed job ended with is this machine’s own value in the next one
   await page.goto(`${address}?${query.toString()}`);
   await expect(page.getByTestId('held-against')).toContainText(/Proved good here: .+ A, .+, job 398/);
 });
+
+test('a bridge for a test stands in the ledger until somebody says it is out', async ({ page }) => {
+  const address = await openJob(page, 'G-4 Groomer OR-204: Blade tilt, both ways', 'Tilts left only');
+  const setup = { controls: { key: 'on', tilt: 'right' }, jumpers: [['B+', 'Y8:1']] };
+  const query = new URLSearchParams({ mode: 'function', red: 'Y8', set: JSON.stringify(setup) });
+  await page.goto(`${address}?${query.toString()}`);
+  const tag = page.getByTestId('next-test');
+  // The worst comes first, and nothing is pinned before it is ticked.
+  await expect(tag).toContainText('The machine may move.');
+  await page.getByRole('button', { name: 'works' }).click();
+  await expect(page.getByTestId('ledger-item')).toHaveCount(0);
+  await page.getByLabel('Clear', { exact: true }).check();
+  const bridge = page.getByTestId('ledger-item').filter({ hasText: 'Bridge B+ to Y8:1' });
+  await expect(bridge).toContainText('10 min left');
+  await page.getByRole('button', { name: 'works' }).click();
+  // It is in the way of handing over, wherever one looks from.
+  await page.goto(`${address}?step=prove`);
+  await expect(page.getByText('Bridge B+ to Y8:1 is out')).toBeVisible();
+  await page.getByRole('button', { name: 'It is out' }).click();
+  await expect(page.getByText('Nothing is left in.')).toBeVisible();
+});

@@ -5,7 +5,7 @@ import type { FaultName } from './faultTypes';
 /** Why a part beside the one proved bad must be cleared first. */
 export interface ClearFirst {
   part: string;
-  reason: 'suppressionDiode' | 'overVoltage' | 'jammedSpool' | 'missingAir' | 'overload';
+  reason: 'shortBehind' | 'suppressionDiode' | 'overVoltage' | 'jammedSpool' | 'missingAir' | 'overload';
 }
 
 const BURNT: readonly FaultName[] = ['open', 'shortedTurns', 'short', 'shortToFrame', 'weakInsulation'];
@@ -55,6 +55,8 @@ export function clearBefore(model: CircuitModel, ref: string, fault: FaultName):
     case 'fuse':
     case 'breaker':
     case 'driver':
+      // A fuse seldom opens by itself: what took it down takes the next one.
+      if (part.kind !== 'driver') found.push({ part: ref, reason: 'shortBehind' });
       for (const load of loadsBehind()) {
         found.push({ part: load, reason: 'overload' });
         diodesAcross(compiled.parts[compiled.partIndex.get(load)!]!.nodes);

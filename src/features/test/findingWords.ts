@@ -34,6 +34,8 @@ const FAULT_WORDS: Readonly<Record<string, string>> = {
   drifted: 'switches at the wrong pressure',
 };
 const CLEAR_WORDS: Readonly<Record<ClearFirst['reason'], string>> = {
+  shortBehind:
+    'something may have taken it down; with it out, read its load side to the frame in every position before a new one goes in',
   suppressionDiode: 'shorted or the wrong way round, it would kill the new part',
   overVoltage: 'too many volts would burn the new one: read them under load',
   jammedSpool: 'jammed, it would leave an alternating coil at its inrush current',

@@ -1,5 +1,5 @@
 import ELK from 'elkjs/lib/elk.bundled.js';
-import type { Schematic, SchematicGraph } from '@/core/schematic/schematicGraph';
+import type { Schematic, SchematicGraph } from '@/core/schematic/schematic';
 import { layoutSchematic } from './schematicLayout';
 
 let engine: InstanceType<typeof ELK> | null = null;

@@ -1,5 +1,5 @@
 import ELK from 'elkjs/lib/elk-api.js';
-import type { Schematic, SchematicGraph } from '@/core/schematic/schematicGraph';
+import type { Schematic, SchematicGraph } from '@/core/schematic/schematic';
 import type { Answer } from './protocol';
 import { layoutSchematic } from './schematicLayout';
 

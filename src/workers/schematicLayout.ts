@@ -1,5 +1,5 @@
 import type { ElkExtendedEdge, ElkNode } from 'elkjs/lib/elk-api.js';
-import type { Schematic, SchematicGraph } from '@/core/schematic/schematicGraph';
+import type { Schematic, SchematicGraph } from '@/core/schematic/schematic';
 import { strikes } from '@/core/schematic/strikes';
 
 const SIDE = { west: 'WEST', east: 'EAST', south: 'SOUTH' } as const;

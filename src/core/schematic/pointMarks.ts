@@ -1,4 +1,4 @@
-import type { PlacedWire } from './schematicGraph';
+import type { PlacedWire } from './schematic';
 
 /** Number and value of a node, and where on its wires they stand, px. */
 export interface PointMark {

@@ -1,4 +1,4 @@
-import type { Schematic } from './schematicGraph';
+import type { Schematic } from './schematic';
 
 /** Half a pixel of a block's edge may be touched: that is where wires arrive. */
 const EDGE = 0.5;

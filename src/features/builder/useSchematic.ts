@@ -4,7 +4,8 @@ import { useEffect, useRef, useState } from 'react';
 import { InputError } from '@/core/circuit/inputError';
 import { CircuitModel } from '@/core/circuit/model';
 import type { Circuit } from '@/core/circuit/schema';
-import { schematicGraph, type Schematic } from '@/core/schematic/schematicGraph';
+import type { Schematic } from '@/core/schematic/schematic';
+import { schematicGraph } from '@/core/schematic/schematicGraph';
 import { SchematicClient } from '@/workers/schematicClient';
 
 export interface Drawn {

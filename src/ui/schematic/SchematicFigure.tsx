@@ -1,5 +1,5 @@
 import { pointMarks } from '@/core/schematic/pointMarks';
-import { BLOCK, type PlacedBlock, type PlacedWire, type Schematic } from '@/core/schematic/schematicGraph';
+import { BLOCK, type PlacedBlock, type PlacedWire, type Schematic } from '@/core/schematic/schematic';
 import { Pipe, pressable } from '../figure';
 import { BoxBody, PlugBody, RunBody, SINK_X, SinkBody, SourceBody } from './blockBodies';
 

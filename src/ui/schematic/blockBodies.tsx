@@ -1,4 +1,4 @@
-import { BLOCK, isFluidBlock, type PlacedBlock } from '@/core/schematic/schematicGraph';
+import { BLOCK, isFluidBlock, type PlacedBlock } from '@/core/schematic/schematic';
 import { fit, Pipe } from '../figure';
 import { AcrossDiode, BatterySymbol, LoadSymbol, PartSymbol } from '../path/PartSymbol';
 import { FluidSymbol } from '../path/FluidSymbol';

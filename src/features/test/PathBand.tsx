@@ -1,18 +1,18 @@
 'use client';
 
-import dynamic from 'next/dynamic';
 import type { Test } from '@/core/circuit/schema';
 import { isDeadKind } from '@/core/circuit/testPlace';
 import type { Lane } from '@/core/path/lane';
 import { PathFigure } from '@/ui/path/PathFigure';
 import type { PathFigureProps } from '@/ui/path/pathProps';
+import { lazyPart } from '@/ui/lazyPart';
 import { useNarrow } from '@/ui/useNarrow';
 import { apartParts, closedParts } from './pins';
 import type { PathView } from './usePathView';
 import type { Speaker } from './words';
 
-const PathOverview = dynamic(() => import('@/ui/path/PathOverview').then((module) => module.PathOverview));
-const PhonePath = dynamic(() => import('@/ui/path/PhonePath').then((module) => module.PhonePath));
+const PathOverview = lazyPart(() => import('@/ui/path/PathOverview').then((one) => one.PathOverview));
+const PhonePath = lazyPart(() => import('@/ui/path/PhonePath').then((one) => one.PhonePath));
 const TAG_DROP = 20;
 export const EDGE = 24;
 

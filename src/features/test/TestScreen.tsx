@@ -1,7 +1,6 @@
 'use client';
 
 import Link from 'next/link';
-import dynamic from 'next/dynamic';
 import { useSearchParams } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import type { Reading, Test } from '@/core/circuit/schema';
@@ -11,13 +10,16 @@ import { testKey } from '@/core/diagnosis/observations';
 import { yardsticks } from '@/core/diagnosis/yardsticks';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
 import { chooseLane } from '@/core/path/layoutPath';
+import { lazyPart } from '@/ui/lazyPart';
 import { useDesk } from '../job/desk';
+import { LedgerItems } from '../prove/LedgerItems';
 import { choicesOf, Keyline } from './Keyline';
 import { movedLeads, nextPoint } from './movedLeads';
 import { EDGE, PathBand } from './PathBand';
 import { pinsOf } from './pins';
 import { SuspectList } from './SuspectList';
 import { TestTag } from './TestTag';
+import { VerdictTag } from './VerdictTag';
 import { useHold } from './useHold';
 import { useMeter } from './useMeter';
 import { asShown, meterOf, withoutLeads } from './meterProfile';
@@ -32,11 +34,9 @@ import { testPlace, valueWords } from './words';
 import { statementLines } from './findingWords';
 
 // What most tests never show comes when it is called for: the screen is on the way to a tablet in the cold.
-const BusAnswer = dynamic(() => import('../bus/BusAnswer').then((module) => module.BusAnswer));
-const LedgerItems = dynamic(() => import('../prove/LedgerItems').then((module) => module.LedgerItems));
-const VerdictTag = dynamic(() => import('./VerdictTag').then((module) => module.VerdictTag));
-const KeysDialog = dynamic(() => import('./KeysDialog').then((module) => module.KeysDialog));
-const MeterDialog = dynamic(() => import('./MeterDialog').then((module) => module.MeterDialog));
+const BusAnswer = lazyPart(() => import('../bus/BusAnswer').then((one) => one.BusAnswer));
+const KeysDialog = lazyPart(() => import('./KeysDialog').then((one) => one.KeysDialog));
+const MeterDialog = lazyPart(() => import('./MeterDialog').then((one) => one.MeterDialog));
 
 /** The test screen: path above, suspects and next test in the middle, keyline at the bottom edge. */
 export function TestScreen() {

@@ -2,11 +2,11 @@
 
 import { DropdownMenu } from 'radix-ui';
 import { ChevronDown } from 'lucide-react';
-import dynamic from 'next/dynamic';
 import { useState } from 'react';
 import type { Reading, Test } from '@/core/circuit/schema';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
 import type { Verdict } from '@/core/diagnosis/verdict';
+import { lazyPart } from '@/ui/lazyPart';
 import { DEFERENCE, HoldSign } from '@/ui/sheet';
 import { minutesWords } from './minutesWords';
 import { OtherTests } from './OtherTests';
@@ -15,7 +15,7 @@ import { bandWords, goesToWords, reasonWords, thenWords } from './answerWords';
 import { modeName, pointName, testPlace, type Speaker } from './words';
 import { setupSteps } from './setupSteps';
 
-const WhatIf = dynamic(() => import('./WhatIf').then((module) => module.WhatIf));
+const WhatIf = lazyPart(() => import('./WhatIf').then((one) => one.WhatIf));
 
 /** More would push the set-up off the tag. */
 const MOST_YARDSTICKS = 2;

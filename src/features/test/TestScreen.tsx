@@ -88,7 +88,9 @@ export function TestScreen() {
   }, [chosenText, isListed, evaluate]);
 
   const concluded = verdict.state !== 'keepTesting' && !chosen && !goOn;
-  const ranked = concluded ? undefined : chosen ? (listed ?? own ?? undefined) : next[0];
+  // While another test of one's own is worked out, the one before it is not the one that would be pinned.
+  const mine = own && testKey(own.test) === chosenKey ? own : undefined;
+  const ranked = concluded ? undefined : chosen ? (listed ?? mine) : next[0];
   const test = ranked?.test;
   const pair = test && 'from' in test ? test : null;
   const leads = useMemo(

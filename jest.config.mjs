@@ -17,6 +17,8 @@ async function project(displayName, testMatch, testPathIgnorePatterns = []) {
 }
 
 export default async () => ({
+  // Patience for a machine that others use too; what is slow is measured in bench.
+  testTimeout: 30_000,
   projects: [
     await project('core', ['<rootDir>/src/core/**/*.test.ts']),
     await project(

@@ -192,6 +192,21 @@ describe('baselines', () => {
     expect(await readBaselines(closed.function_id, closed.id)).toEqual([]);
     expect(await readBaselines((await findJob(411))!.function_id, jobId)).toEqual([]);
   });
+
+  it('are none where the line was found wrong, or left with a reason', async () => {
+    const closed = (await findJob(398))!;
+    const amps = async () =>
+      (await readBaselines(closed.function_id, jobId)).filter(({ reading: one }) => one.kind === 'amps');
+    expect(await amps()).toHaveLength(1);
+    const proof = (body: object) =>
+      ({ ...reading(1), type: 'proof', body: { proof: 'current Y14', found: '', ...body } }) as Entry;
+    await appendEntries(closed.id, [proof({ done: false, found: '9 A' })]);
+    expect(await amps()).toEqual([]);
+    await appendEntries(closed.id, [proof({ done: true, found: '1.7 A' })]);
+    expect(await amps()).toHaveLength(1);
+    await appendEntries(closed.id, [proof({ done: false, reason: 'clamp is broken' })]);
+    expect(await amps()).toEqual([]);
+  });
 });
 
 describe('code books', () => {

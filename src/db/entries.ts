@@ -29,30 +29,51 @@ export async function readEntries(jobId: string, afterSeq = 0): Promise<StoredEn
   return rows.map((row) => ({ seq: Number(row.seq), entry: entryOf(row) }));
 }
 
-/** A reading that a job closed with: what this function reads when it is good. */
+/** A reading that proved a line of the list when a job was closed: what this function reads when it is good. */
 export interface StoredBaseline {
   reading: Reading;
   jobNumber: number;
   at: Date;
 }
 
-const MOST_BASELINES = 300;
+const MOST_ROWS = 600;
+const provedReading = jsonColumn(z.object({ reading: readingSchema, check: z.string().optional() }));
+const proofLine = jsonColumn(
+  z.object({ proof: z.string(), done: z.boolean(), reason: z.string().optional() }),
+);
 
-/** Readings taken after the fix in closed jobs of a function, the latest first; those of one job left out. */
+/**
+ * Readings that proved something in closed jobs of a function, the latest first; those of one job left out. One whose line
+ * was found wrong or signed off with a reason proves nothing, whatever it read.
+ */
 export async function readBaselines(functionId: string, exceptJobId: string): Promise<StoredBaseline[]> {
   const [rows] = await pool().query<RowDataPacket[]>(
-    `SELECT e.body, e.written_at, j.number FROM jobs j JOIN entries e ON e.job_id = j.id
-     WHERE j.function_id = ? AND j.id <> ? AND j.closed_at IS NOT NULL AND e.type = 'reading'
-       AND JSON_VALUE(e.body, '$.phase') = 'fixed'
+    `SELECT e.type, e.body, e.written_at, j.number FROM jobs j JOIN entries e ON e.job_id = j.id
+     WHERE j.function_id = ? AND j.id <> ? AND j.closed_at IS NOT NULL
+       AND (e.type = 'proof' OR (e.type = 'reading' AND JSON_VALUE(e.body, '$.phase') = 'fixed'))
        AND NOT EXISTS (SELECT 1 FROM entries s WHERE s.job_id = e.job_id AND s.supersedes = e.id)
-     ORDER BY e.written_at DESC LIMIT ?`,
-    [functionId, exceptJobId, MOST_BASELINES],
+     ORDER BY e.written_at DESC, e.seq DESC LIMIT ?`,
+    [functionId, exceptJobId, MOST_ROWS],
   );
-  return rows.map((row) => ({
-    reading: jsonColumn(z.object({ reading: readingSchema })).parse(row.body).reading,
-    jobNumber: Number(row.number),
-    at: row.written_at as Date,
-  }));
+  const lineOf = (row: RowDataPacket, name: string) => `${row.number}|${name}`;
+  const proved = new Map<string, boolean>();
+  for (const row of rows) {
+    if (row.type !== 'proof') continue;
+    const { proof, done, reason } = proofLine.parse(row.body);
+    const line = lineOf(row, proof);
+    // The latest word on a line counts.
+    if (!proved.has(line)) proved.set(line, done && !reason);
+  }
+  const taken = new Set<string>();
+  return rows.flatMap((row): StoredBaseline[] => {
+    if (row.type !== 'reading') return [];
+    const { reading, check } = provedReading.parse(row.body);
+    if (check === undefined) return [];
+    const line = lineOf(row, check);
+    if (taken.has(line) || !proved.get(line)) return [];
+    taken.add(line);
+    return [{ reading, jobNumber: Number(row.number), at: row.written_at as Date }];
+  });
 }
 
 /** Adds entries. One that is there already changes nothing; one with the same id and another content is refused. */

@@ -77,7 +77,9 @@ describe('laying chains', () => {
       'W2',
     ]);
     expect(circuit.controls).toEqual({ seat: ['empty', 'taken'] });
-    expect(circuit.parts[3]).toMatchObject({ closedWhen: { seat: ['taken'] }, safety: true });
+    expect(circuit.parts[3]).toMatchObject({ closedWhen: { seat: ['taken'] } });
+    // Its name is no answer to whom it protects: that stays open, and counts as a guard.
+    expect(circuit.parts[3]).not.toHaveProperty('guards');
     expect(circuit.parts.at(-1)!.nodes).toEqual({ '1': 'X31.2:2', '2': 'GND' });
     const model = new CircuitModel(parseCircuit(circuit));
     const amps = (seat: string) =>

@@ -6,7 +6,10 @@ import type { Circuit, Part, Setup } from '../circuit/schema';
 import { branchAmps, branchVolts, type World } from '../circuit/world';
 import { LOAD_KINDS } from '../diagnosis/patterns';
 import { ATMOSPHERE } from '../circuit/fluidBranches';
+import type { Guard } from '../circuit/partSchema';
+import { guardOf } from '../safety/guards';
 import { touching } from './editCircuit';
+import { proposedGuard } from './proposedGuard';
 
 /** Something about a drawing that would leave its diagnosis wrong or weak. The wording lives in the interface. */
 export type Finding =
@@ -18,7 +21,9 @@ export type Finding =
   | { code: 'fuseSmall'; part: string; setup: Setup; amps: number; rating: number }
   | { code: 'cannotPullIn'; part: string; has: number; needs: number; unit: 'A' | 'V' }
   | { code: 'chatters'; setup: Setup }
-  | { code: 'unusedControl'; control: string };
+  | { code: 'unusedControl'; control: string }
+  /** Nobody has said whom its contact protects; what its name suggests is a proposal, no answer. */
+  | { code: 'guardUnanswered'; part: string; proposed: Guard };
 
 /** A pull-up at a controller’s input passes microamperes, and is fed for all that. */
 const FLOWS = 1e-6;
@@ -45,6 +50,10 @@ export function checkCircuit(circuit: Circuit): Finding[] {
   for (const part of circuit.parts) {
     if (['source', 'airSupply', 'pump'].includes(part.kind) && !('how' in part && part.how))
       findings.push({ code: 'noIsolation', part: part.ref });
+  }
+  for (const part of circuit.parts) {
+    if (guardOf(part) === 'unanswered')
+      findings.push({ code: 'guardUnanswered', part: part.ref, proposed: proposedGuard(part) });
   }
   const used = new Set(circuit.parts.flatMap(controlsOf));
   for (const control of Object.keys(circuit.controls))

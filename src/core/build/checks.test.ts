@@ -14,9 +14,28 @@ const find = (circuit: Circuit, code: Finding['code']) =>
 const GOOD = 'battery 12.6, fuse 5, wire, key switch, plug X1, coil 9, plug X1, wire, ground';
 
 describe('live checks', () => {
-  it('find nothing on an empty sheet, and only the isolation of a sound first run', () => {
+  it('find nothing on an empty sheet, and of a sound first run only what no drawing can tell', () => {
     expect(checkCircuit(emptyDrawing('Test').circuit)).toEqual([]);
-    expect(checkCircuit(draw(GOOD))).toEqual([{ code: 'noIsolation', part: 'G1' }]);
+    expect(checkCircuit(draw(GOOD))).toEqual([
+      { code: 'noIsolation', part: 'G1' },
+      { code: 'guardUnanswered', part: 'S1', proposed: 'none' },
+    ]);
+  });
+
+  it.each([
+    ['operator presence switch', 'person'],
+    ['tether switch', 'person'],
+    ['pendant switch', 'person'],
+    ['upper limit switch', 'limit'],
+    ['load holding contact', 'load'],
+    ['key switch', 'none'],
+  ])('proposes whom a %s protects, and waits for the answer', (name, proposed) => {
+    const circuit = draw(`battery 12.6, fuse 5, ${name}, plug X1, coil 9, ground`);
+    const open = find(circuit, 'guardUnanswered');
+    expect(open).toMatchObject({ part: 'S1', proposed });
+    const answered = mendCircuit(circuit, open)!;
+    expect(answered.parts.find(({ ref }) => ref === 'S1')).toMatchObject({ guards: proposed });
+    expect(codes(answered)).not.toContain('guardUnanswered');
   });
 
   it.each([
@@ -95,7 +114,7 @@ describe('edits', () => {
     const without = removePart(circuit, 'W1');
     expect(refs(without)).not.toContain('W1');
     expect(without.parts.find(({ ref }) => ref === 'S1')!.nodes).toEqual({ '1': 'F1:2', '2': 'S1:2' });
-    expect(codes(without)).toEqual(['noIsolation']);
+    expect(codes(without)).toEqual(['noIsolation', 'guardUnanswered']);
   });
 
   it('a diode across a coil leaves the coil where it is', () => {

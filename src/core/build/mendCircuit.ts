@@ -43,6 +43,8 @@ export function mendCircuit(circuit: Circuit, finding: Finding): Circuit | null 
       return changePart(circuit, finding.part, {
         how: howToIsolate(circuit.parts.find((p) => p.ref === finding.part)!),
       });
+    case 'guardUnanswered':
+      return changePart(circuit, finding.part, { guards: finding.proposed });
     case 'unusedControl':
       return setControl(circuit, finding.control, null);
     default:

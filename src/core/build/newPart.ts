@@ -98,7 +98,6 @@ export function newPart(
           kind,
           nodes: two,
           closedWhen: worked.closedWhen,
-          ...(worked.safety ? { safety: true } : {}),
           ...(figures.ohms === undefined ? {} : { ohms: figures.ohms }),
         },
         controls: worked.controls,

@@ -52,8 +52,8 @@ describe('what is typed of a part', () => {
   });
 
   it.each([
-    ['seat switch', { closedWhen: { seat: ['taken'] }, label: 'Seat switch', safety: true }],
-    ['stop button', { safety: true }],
+    ['seat switch', { closedWhen: { seat: ['taken'] }, label: 'Seat switch' }],
+    ['stop button', { closedWhen: { stop: ['free'] } }],
     ['lever=left switch', { closedWhen: { lever: ['left'] } }],
     ['lever=left|right switch', { closedWhen: { lever: ['left', 'right'] } }],
     ['"upper limit"=free switch', { closedWhen: { 'upper limit': ['free'] } }],

@@ -7,6 +7,12 @@ export const positive = z.number().positive();
 export const notNegative = z.number().nonnegative();
 const share = z.number().min(0).max(0.9);
 
+/** What a contact may protect. */
+export const GUARDS = ['person', 'limit', 'load', 'none'] as const;
+export type Guard = (typeof GUARDS)[number];
+/** Whom or what this contact protects. Unanswered counts as a guard: no test bridges it. */
+const guards = { guards: z.enum(GUARDS).optional() };
+
 /** Control positions in which a contact or output is on: every named control must match. */
 const when = z.record(name, z.union([z.array(name), name.transform((one) => [one])]));
 
@@ -43,6 +49,8 @@ const electrical = [
     volts: z.number(),
     internalOhms: notNegative.optional(),
     hz: notNegative.optional(),
+    /** What it is, where volts and frequency do not tell: a control supply on direct current beside the battery. */
+    supplies: z.enum(['line', 'control', 'battery']).optional(),
     ...cutOff,
   }),
   part('transformer', z.object({ p1: name, p2: name, s1: name, s2: name }), {
@@ -66,7 +74,8 @@ const electrical = [
   part('switch', two, {
     closedWhen: when,
     ohms: notNegative.optional(),
-    /** Guards a person or a limit: never bridged for a test. */
+    ...guards,
+    /** Older files only: false says that it guards nothing, true leaves open whom. */
     safety: z.boolean().optional(),
   }),
   part('relay', z.record(name, name), {
@@ -76,6 +85,7 @@ const electrical = [
     dropOutVolts: positive.optional(),
     tolerance: share.optional(),
     contactOhms: notNegative.optional(),
+    ...guards,
   }),
   part('coil', two, {
     ...load,
@@ -95,6 +105,7 @@ const electrical = [
     /** Control whose positions, first to last, carry the wiper from return to supply. */
     control: name.optional(),
     tolerance: share.optional(),
+    ...guards,
   }),
   part('driver', z.object({ supply: name, out: name, return: name }), {
     onWhen: when,
@@ -105,7 +116,7 @@ const electrical = [
       .optional(),
     ohms: notNegative.optional(),
   }),
-  part('timer', two, { closedWhen: when, seconds: positive, ohms: notNegative.optional() }),
+  part('timer', two, { closedWhen: when, seconds: positive, ohms: notNegative.optional(), ...guards }),
 ] as const;
 
 const domain = { domain: z.literal('fluid').optional() };
@@ -155,6 +166,7 @@ const fluid = [
     breakKPa: gauge,
     contact: z.enum(['NO', 'NC']).optional(),
     ohms: notNegative.optional(),
+    ...guards,
   }),
 ] as const;
 

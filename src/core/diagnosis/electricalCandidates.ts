@@ -1,3 +1,4 @@
+import { guardsDefeated } from '../safety/guards';
 import type { CircuitModel } from '../circuit/model';
 import type { Preferences, Setup } from '../circuit/schema';
 import { branchAmps } from '../circuit/world';
@@ -118,11 +119,12 @@ export function liveFamilies(
       }
     }
   }
-  /** A contact bridged for a moment, where the site allows it; never one that guards a person or a limit. */
+  /** A contact bridged for a moment, where the site allows it; never one that guards, or may guard, anything. */
   function* bridging(): Generator<Offer> {
     if (preferences.noJumpers !== false) return;
     for (const { part } of compiled.parts) {
-      if (part.kind !== 'switch' || part.safety) continue;
+      if (part.kind !== 'switch') continue;
+      if (guardsDefeated(model, { jumpers: [[part.nodes['1'], part.nodes['2']]] }).length > 0) continue;
       for (const { setup, loads: fed } of patterns) {
         const jumpers: [string, string][] = [[part.nodes['1'], part.nodes['2']]];
         for (const ref of fed) {

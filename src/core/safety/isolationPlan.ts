@@ -43,7 +43,7 @@ export function isolationPlan(model: CircuitModel): IsolationPoint[] {
   const sources = circuit.parts.filter(({ kind }) => kind === 'source');
   const points: IsolationPoint[] = [];
   for (const part of circuit.parts) {
-    const energy = energyOf(part, sources.length > 1);
+    const energy = energyOf(part);
     if (!energy) continue;
     points.push({
       point: part.ref,
@@ -73,6 +73,10 @@ export function isolationPlan(model: CircuitModel): IsolationPoint[] {
     circuit.parts.filter(({ kind }) => kind === 'motor' || kind === 'cylinder' || kind === 'vacuumActuator'),
   );
   add(
+    'heldLoad',
+    circuit.parts.filter((part) => part.kind === 'coil' && part.holdsLoad),
+  );
+  add(
     'heat',
     circuit.parts.filter(({ kind }) => kind === 'heater'),
   );
@@ -82,11 +86,12 @@ export function isolationPlan(model: CircuitModel): IsolationPoint[] {
   return points;
 }
 
-function energyOf(part: Part, several: boolean): Energy | null {
+/** By the volts first: no word makes a line supply a battery. */
+function energyOf(part: Part): Energy | null {
   if (part.kind === 'source') {
     if (Math.abs(part.volts) >= LINE_VOLTS) return 'line';
-    if ((part.hz ?? 0) > 0) return 'control';
-    return several && /control|charger/i.test(part.label ?? '') ? 'control' : 'battery';
+    if ((part.hz ?? 0) > 0) return part.supplies ?? 'control';
+    return part.supplies ?? 'battery';
   }
   if (part.kind === 'airSupply') return part.kPa < 0 ? 'vacuum' : 'air';
   if (part.kind === 'pump') return part.kPa < 0 ? 'vacuum' : 'oil';

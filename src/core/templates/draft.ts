@@ -1,4 +1,5 @@
 import { parseCircuit } from '../circuit/parse';
+import type { Guard } from '../circuit/partSchema';
 import type { Circuit, Part } from '../circuit/schema';
 
 type Without<T> = T extends unknown ? Omit<T, 'nodes'> : never;
@@ -90,8 +91,9 @@ export const wire = (ref: string, ohms = 0.04, bundle?: string): Item => ({
 export const contact = (
   ref: string,
   closedWhen: Record<string, string[]>,
-  more: { label?: string; safety?: boolean; accessMinutes?: number } = {},
-): Item => ({ ref, kind: 'switch', closedWhen, ...more });
+  guards: Guard,
+  more: { label?: string; accessMinutes?: number } = {},
+): Item => ({ ref, kind: 'switch', closedWhen, guards, ...more });
 export const pin = (connector: string, number: number): Item => ({
   ref: `${connector}.${number}`,
   kind: 'pin',

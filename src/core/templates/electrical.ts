@@ -11,7 +11,7 @@ export function singleCoil({ volts = 12.6, ohms = 9, amps = 5 } = {}): Circuit {
       'GND',
       fuse('F1', amps),
       wire('W1'),
-      contact('S1', { key: ['on'] }),
+      contact('S1', { key: ['on'] }, 'none'),
       wire('W2', 0.06),
       pin('X1', 1),
       coil('Y1', ohms, volts),
@@ -35,7 +35,7 @@ export function twoWayPair({ volts = 12.6, ohms = 7.4, amps = 7.5 } = {}): Circu
       .run(
         'C',
         'R',
-        contact(`S${n}`, { lever: [position] }),
+        contact(`S${n}`, { lever: [position] }, 'none'),
         wire(`W${n}1`, 0.05, 'loom'),
         pin(`X${n}`, 1),
         coil(`Y${n}`, ohms, volts),
@@ -53,18 +53,18 @@ export function stopSolenoid({ volts = 12.6, pullOhms = 0.9, holdOhms = 16 } = {
     .control('key', 'off', 'on')
     .control('seat', 'up', 'down')
     .add(battery(volts))
-    .run('B+', 'K', fuse('F1', 25), wire('W1', 0.02), contact('S1', { key: ['on'] }))
+    .run('B+', 'K', fuse('F1', 25), wire('W1', 0.02), contact('S1', { key: ['on'] }, 'none'))
     .run(
       'K',
       'X:H',
-      contact('S2', { seat: ['down'] }, { label: 'Seat switch', safety: true }),
+      contact('S2', { seat: ['down'] }, 'person', { label: 'Seat switch' }),
       wire('W2', 0.05),
       pin('X1', 2),
     )
     .run(
       'K',
       'X:P',
-      { ref: 'K1', kind: 'timer', closedWhen: { key: ['on'] }, seconds: 3 },
+      { ref: 'K1', kind: 'timer', guards: 'none', closedWhen: { key: ['on'] }, seconds: 3 },
       wire('W3', 0.03),
       pin('X1', 1),
     )
@@ -169,8 +169,8 @@ export function proportionalPilot({ volts = 12.6, ohms = 5.3 } = {}): Circuit {
     .control('thumb', 'rest', 'half', 'full')
     .add(battery(volts))
     .run('B+', 'C', fuse('F1', 5), wire('W1'))
-    .run('C', 'P', contact('S1', { thumb: ['half'] }), { ref: 'R1', kind: 'resistor', ohms: 4.7 })
-    .run('C', 'P', contact('S2', { thumb: ['full'] }))
+    .run('C', 'P', contact('S1', { thumb: ['half'] }, 'none'), { ref: 'R1', kind: 'resistor', ohms: 4.7 })
+    .run('C', 'P', contact('S2', { thumb: ['full'] }, 'none'))
     .run(
       'P',
       'GND',
@@ -191,6 +191,7 @@ export function winchPack({ volts = 12.4, motorOhms = 0.09 } = {}): Circuit {
     draft.add({
       ref: `K${n}`,
       kind: 'relay',
+      guards: 'none',
       nodes: { a1: n < 3 ? 'C:out' : 'C:in', a2: 'GND', com, no },
       ohms: 6,
       pickUpVolts: 7.5,
@@ -199,8 +200,8 @@ export function winchPack({ volts = 12.4, motorOhms = 0.09 } = {}): Circuit {
       accessMinutes: 1,
     });
   draft
-    .run('C', 'C:out', contact('S1', { pendant: ['out'] }), wire('W2', 0.05))
-    .run('C', 'C:in', contact('S2', { pendant: ['in'] }), wire('W3', 0.05))
+    .run('C', 'C:out', contact('S1', { pendant: ['out'] }, 'person'), wire('W2', 0.05))
+    .run('C', 'C:in', contact('S2', { pendant: ['in'] }, 'person'), wire('W3', 0.05))
     .run('B+', 'P', { ref: 'F0', kind: 'breaker', amps: 200, ohms: 0.0008 }, wire('W4', 0.001));
   contactor(1, 'P', 'M1');
   contactor(2, 'M2', 'GND');
@@ -215,10 +216,11 @@ export function changeOverRelay({ volts = 12.6, ohms = 85 } = {}): Circuit {
     .control('switch', 'off', 'on')
     .add(battery(volts))
     .run('B+', '30', fuse('F1', 10), wire('W1'))
-    .run('B+', '86', fuse('F2', 3), contact('S1', { switch: ['on'] }), wire('W2', 0.1))
+    .run('B+', '86', fuse('F2', 3), contact('S1', { switch: ['on'] }, 'none'), wire('W2', 0.1))
     .add({
       ref: 'K1',
       kind: 'relay',
+      guards: 'none',
       nodes: { a1: '86', a2: '85', com: '30', no: '87', nc: '87a' },
       ohms,
       pickUpVolts: 7.5,
@@ -241,7 +243,7 @@ export function multiOutput({ volts = 24.5, ohms = 30, outputs = 4 } = {}): Circ
   draft.run(
     'S',
     'C:M',
-    contact('Q0', { program: names }, { label: 'Master output' }),
+    contact('Q0', { program: names }, 'none', { label: 'Master output' }),
     wire('W01', 0.2, 'field'),
     coil('Y0', ohms, volts),
   );
@@ -249,7 +251,7 @@ export function multiOutput({ volts = 24.5, ohms = 30, outputs = 4 } = {}): Circ
     draft.run(
       'S',
       'C:M',
-      contact(`Q${k + 1}`, { program: [zone] }, { label: `Output ${k + 1}` }),
+      contact(`Q${k + 1}`, { program: [zone] }, 'none', { label: `Output ${k + 1}` }),
       wire(`W${k + 1}1`, 0.3, 'field'),
       coil(`Y${k + 1}`, ohms, volts),
     );
@@ -284,12 +286,12 @@ export function heaterSelector({ volts = 12.6, ohms = 0.9 } = {}): Circuit {
     .add(battery(volts));
   return draft
     .run('B+', 'C', fuse('F1', 40), wire('W1', 0.005))
-    .run('C', 'GND', contact('S1', { selector: ['low', 'high'] }), wire('W2', 0.01), {
+    .run('C', 'GND', contact('S1', { selector: ['low', 'high'] }, 'none'), wire('W2', 0.01), {
       ref: 'E1',
       kind: 'heater',
       ohms,
     })
-    .run('C', 'GND', contact('S2', { selector: ['high'] }), wire('W3', 0.01), {
+    .run('C', 'GND', contact('S2', { selector: ['high'] }, 'none'), wire('W3', 0.01), {
       ref: 'E2',
       kind: 'heater',
       ohms,
@@ -307,9 +309,9 @@ export function brakeRelease({ volts = 25.2, ohms = 18 } = {}): Circuit {
       'B+',
       'GND',
       fuse('F1', 5),
-      contact('S1', { guard: ['closed'] }, { label: 'Guard switch', safety: true }),
+      contact('S1', { guard: ['closed'] }, 'person', { label: 'Guard switch' }),
       wire('W1'),
-      contact('S2', { run: ['run'] }),
+      contact('S2', { run: ['run'] }, 'none'),
       wire('W2', 0.08),
       pin('X1', 1),
       coil('Y1', ohms, volts, { holdsLoad: true }),
@@ -332,11 +334,11 @@ export function clutchInterlocks({ volts = 12.6, ohms = 3.2 } = {}): Circuit {
       'GND',
       fuse('F1', 10),
       wire('W1'),
-      contact('S1', { clutch: ['on'] }),
+      contact('S1', { clutch: ['on'] }, 'none'),
       wire('W2'),
-      contact('S2', { seat: ['down'] }, { safety: true }),
+      contact('S2', { seat: ['down'] }, 'person'),
       wire('W3', 0.05),
-      contact('S3', { brake: ['pressed'] }, { safety: true }),
+      contact('S3', { brake: ['pressed'] }, 'person'),
       wire('W4', 0.08),
       pin('X1', 1),
       coil('Y1', ohms, volts),
@@ -351,18 +353,12 @@ export function selfHolding({ volts = 24.5, ohms = 160 } = {}): Circuit {
     .control('stop', 'free', 'pressed')
     .control('start', 'free', 'pressed')
     .add(battery(volts))
-    .run(
-      'B+',
-      'A',
-      fuse('F1', 4),
-      wire('W1'),
-      contact('S1', { stop: ['free'] }, { safety: true }),
-      wire('W2'),
-    )
-    .run('A', 'H', contact('S2', { start: ['pressed'] }), wire('W3'))
+    .run('B+', 'A', fuse('F1', 4), wire('W1'), contact('S1', { stop: ['free'] }, 'person'), wire('W2'))
+    .run('A', 'H', contact('S2', { start: ['pressed'] }, 'none'), wire('W3'))
     .add({
       ref: 'K1',
       kind: 'relay',
+      guards: 'none',
       nodes: { a1: 'H', a2: 'GND', com: 'A', no: 'H', com2: 'A', no2: 'O' },
       ohms,
       pickUpVolts: 16,

@@ -71,7 +71,7 @@ export function springCylinder({ volts = 24.2, ohms = 60 } = {}): Circuit {
       'B+',
       'GND',
       fuse('F1', 2),
-      contact('S1', { switch: ['on'] }),
+      contact('S1', { switch: ['on'] }, 'none'),
       wire('W1', 0.1),
       pin('X1', 1),
       coil('Y1', ohms, volts),
@@ -126,11 +126,12 @@ export function airSwitch({ volts = 24.2 } = {}): Circuit {
     .add({
       ref: 'B1',
       kind: 'pressureSwitch',
+      guards: 'none',
       nodes: { '1': 'B:1', '2': 'B:2', port: 'P1' },
       makeKPa: 5,
       breakKPa: 3,
     })
-    .run('B+', 'B:1', fuse('F1', 2), wire('W1'), contact('S1', { air: ['on'] }))
+    .run('B+', 'B:1', fuse('F1', 2), wire('W1'), contact('S1', { air: ['on'] }, 'none'))
     .run('B:2', 'GND', wire('W2', 0.1), coil('Y1', 90, volts), wire('W3'));
   return draft.circuit();
 }
@@ -148,7 +149,7 @@ export function gateValve({ volts = 24.2, ohms = 36 } = {}): Circuit {
     draft.run(
       'C',
       'R',
-      contact(`S${n}`, { lever: [position] }),
+      contact(`S${n}`, { lever: [position] }, 'none'),
       wire(`W${n}`, 0.1, 'loom'),
       pin(`X${n}`, 1),
       coil(`Y${n}`, ohms, volts),
@@ -183,7 +184,7 @@ export function compressorControl({ volts = 120 } = {}): Circuit {
       'L1',
       'A',
       { ref: 'F1', kind: 'breaker', amps: 20 },
-      contact('S1', { main: ['on'] }),
+      contact('S1', { main: ['on'] }, 'none'),
       wire('W1', 0.05),
     )
     .add({ ref: 'P1', kind: 'airSupply', label: 'Receiver', nodes: { out: 'P1' }, kPa: 520, how: SHUT })
@@ -191,15 +192,22 @@ export function compressorControl({ volts = 120 } = {}): Circuit {
     .add({
       ref: 'B1',
       kind: 'pressureSwitch',
+      guards: 'none',
       nodes: { '1': 'A', '2': 'B', port: 'P2' },
       makeKPa: 800,
       breakKPa: 600,
       contact: 'NC',
     })
-    .run('B', 'K:A', contact('S2', { receiver: ['low'] }, { label: 'Unloader contact' }), wire('W2', 0.1))
+    .run(
+      'B',
+      'K:A',
+      contact('S2', { receiver: ['low'] }, 'none', { label: 'Unloader contact' }),
+      wire('W2', 0.1),
+    )
     .add({
       ref: 'K1',
       kind: 'relay',
+      guards: 'none',
       nodes: { a1: 'K:A', a2: 'N', com: 'A', no: 'M' },
       ohms: 900,
       pickUpVolts: 85,

@@ -21,12 +21,13 @@ export function contactorTwoSupplies({ volts = 240, controlVolts = 24 } = {}): C
       'A1',
       fuse('F2', 3),
       wire('W1', 0.2),
-      contact('S1', { thermostat: ['calling'] }),
+      contact('S1', { thermostat: ['calling'] }, 'none'),
       wire('W2', 0.2),
     )
     .add({
       ref: 'K1',
       kind: 'relay',
+      guards: 'none',
       nodes: { a1: 'A1', a2: 'PE', com: 'L1:F', no: 'T1:L' },
       ohms: 12,
       henries: 0.11,
@@ -54,9 +55,9 @@ export function hoistLimits({ volts = 120 } = {}): Circuit {
     draft.run(
       'C',
       'N',
-      contact(`S${n}`, { pendant: [position] }),
+      contact(`S${n}`, { pendant: [position] }, 'person'),
       wire(`W${n}1`, 0.2, 'pendant cable'),
-      contact(`B${n}`, { [limit]: ['free'] }, { label: 'Limit switch', safety: true, accessMinutes: 3 }),
+      contact(`B${n}`, { [limit]: ['free'] }, 'limit', { label: 'Limit switch', accessMinutes: 3 }),
       wire(`W${n}2`, 0.2),
       coil(`K${n}`, 320, volts, { henries: 1.1, pullInAmps: 0.12, holdAmps: 0.05 }),
     );
@@ -79,10 +80,11 @@ export function levelControl({ volts = 120, controlVolts = 24 } = {}): Circuit {
       accessMinutes: 1,
     })
     .run('T1:S', 'A', fuse('F1', 3), wire('W1', 0.05))
-    .run('A', 'K:A', contact('S1', { level: ['low'] }, { label: 'Level probe output' }))
+    .run('A', 'K:A', contact('S1', { level: ['low'] }, 'none', { label: 'Level probe output' }))
     .add({
       ref: 'K1',
       kind: 'relay',
+      guards: 'none',
       nodes: { a1: 'K:A', a2: 'PE', com: 'A', no: 'V' },
       ohms: 180,
       pickUpVolts: 17,
@@ -108,7 +110,7 @@ export function gasBypass({ volts = 24 } = {}): Circuit {
       'N',
       fuse('F1', 3),
       wire('W1', 0.1),
-      contact('Q1', { output: ['on'] }, { label: 'Controller relay output' }),
+      contact('Q1', { output: ['on'] }, 'none', { label: 'Controller relay output' }),
       wire('W2', 0.4),
       coil('Y1', 8, volts, { henries: 0.055, pullInAmps: 0.7, holdAmps: 0.4, accessMinutes: 2.5 }),
       wire('W3', 0.4),
@@ -122,10 +124,11 @@ export function batteryOverLine({ volts = 120 } = {}): Circuit {
     .control('call', 'off', 'on')
     .add(battery(24.5, 'G1', 'B+', 'PE'))
     .add(line(volts, 'G2', 'L1', 'PE'))
-    .run('B+', 'A1', fuse('F1', 2), contact('S1', { call: ['on'] }), wire('W1', 0.1))
+    .run('B+', 'A1', fuse('F1', 2), contact('S1', { call: ['on'] }, 'none'), wire('W1', 0.1))
     .add({
       ref: 'K1',
       kind: 'relay',
+      guards: 'none',
       nodes: { a1: 'A1', a2: 'PE', com: 'L', no: 'H' },
       ohms: 410,
       pickUpVolts: 16,

@@ -1,3 +1,4 @@
+import { GUARDS } from '@/core/circuit/partSchema';
 import { readCodes, writeCodes, type DriverCodes } from '@/core/build/codesText';
 import type { Part } from '@/core/circuit/schema';
 
@@ -24,11 +25,15 @@ const figure = (key: string, label: string, unit = '', hint?: string): PartField
 const restriction = figure('restriction', 'Loss', 'kPa per L/min');
 const tolerance = figure('tolerance', 'Spread', '', 'share: 0.08 is 8 %');
 
+/** Unanswered stands as “not said”; what the name suggests is shown beside the question, not taken. */
+const GUARDS_FIELD: PartField = { key: 'guards', label: 'Whom it protects', choices: GUARDS };
+
 const OWN: Readonly<Partial<Record<Part['kind'], readonly PartField[]>>> = {
   source: [
     figure('volts', 'Volts', 'V'),
     figure('hz', 'Frequency', 'Hz', '0 is direct current'),
     figure('internalOhms', 'Inside', 'Ω'),
+    { key: 'supplies', label: 'What it is', choices: ['battery', 'control', 'line'] },
     { key: 'how', label: 'How it is cut off', text: true },
   ],
   transformer: [
@@ -48,15 +53,13 @@ const OWN: Readonly<Partial<Record<Part['kind'], readonly PartField[]>>> = {
     { key: 'bundle', label: 'Bundle', text: true, hint: 'wires of one bundle can short together' },
   ],
   pin: [{ key: 'connector', label: 'Plug', text: true }, figure('ohms', 'Contact', 'Ω')],
-  switch: [
-    figure('ohms', 'Closed', 'Ω'),
-    { key: 'safety', label: 'Guards a person or a limit', choices: ['yes', 'no'] },
-  ],
+  switch: [figure('ohms', 'Closed', 'Ω'), GUARDS_FIELD],
   relay: [
     figure('ohms', 'Coil', 'Ω'),
     figure('pickUpVolts', 'Picks up at', 'V'),
     figure('dropOutVolts', 'Drops out at', 'V'),
     figure('contactOhms', 'Contact', 'Ω'),
+    GUARDS_FIELD,
     figure('henries', 'Inductance', 'H'),
     tolerance,
   ],
@@ -77,6 +80,7 @@ const OWN: Readonly<Partial<Record<Part['kind'], readonly PartField[]>>> = {
     figure('ohms', 'End to end', 'Ω'),
     tolerance,
     { key: 'control', label: 'Turned by the control', text: true },
+    GUARDS_FIELD,
   ],
   driver: [
     { key: 'side', label: 'Switches', choices: ['high', 'low'] },
@@ -89,7 +93,7 @@ const OWN: Readonly<Partial<Record<Part['kind'], readonly PartField[]>>> = {
       hint: '5 under 0.1, 6 over 2.2',
     },
   ],
-  timer: [figure('seconds', 'Closed for', 's'), figure('ohms', 'Closed', 'Ω')],
+  timer: [figure('seconds', 'Closed for', 's'), figure('ohms', 'Closed', 'Ω'), GUARDS_FIELD],
   airSupply: [
     figure('kPa', 'Pressure', 'kPa'),
     restriction,
@@ -126,6 +130,7 @@ const OWN: Readonly<Partial<Record<Part['kind'], readonly PartField[]>>> = {
     figure('breakKPa', 'Goes back at', 'kPa'),
     { key: 'contact', label: 'Contact', choices: ['NO', 'NC'] },
     figure('ohms', 'Closed', 'Ω'),
+    GUARDS_FIELD,
   ],
 };
 

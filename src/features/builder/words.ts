@@ -1,5 +1,6 @@
 import type { Finding } from '@/core/build/checkCircuit';
 import type { Difference } from '@/core/build/compareCircuits';
+import type { Guard } from '@/core/circuit/partSchema';
 import type { Part, Setup } from '@/core/circuit/schema';
 import { positionWords } from '../test/words';
 
@@ -91,10 +92,23 @@ export function findingWords(finding: Finding): { text: string; mend: string | n
       };
     case 'chatters':
       return { text: `It finds no rest${at(finding.setup)}: a relay opens its own feed.`, mend: null };
+    case 'guardUnanswered':
+      return {
+        text: `Who does ${finding.part} protect? Until somebody says, no test bridges it.`,
+        mend: `It guards ${GUARD_WORDS[finding.proposed]}`,
+      };
     case 'unusedControl':
       return { text: `Nothing depends on the control “${finding.control}”.`, mend: 'Take it off' };
   }
 }
+
+/** What a contact guards, as it is said. */
+export const GUARD_WORDS: Readonly<Record<Guard, string>> = {
+  person: 'a person',
+  limit: 'a limit of the machine',
+  load: 'a load',
+  none: 'nobody and nothing',
+};
 
 const FIELD_NAMES: Readonly<Record<string, string>> = {
   closedWhen: 'closed when',

@@ -20,6 +20,12 @@ module.exports = {
       to: { dependencyTypes: ['core'] },
     },
     {
+      name: 'words-over-core',
+      severity: 'error',
+      from: { path: '^src/words', pathNot: '\\.test\\.ts$' },
+      to: { path: '^src/(app|features|db|ui|workers|cli|devices|formats)' },
+    },
+    {
       name: 'formats-over-core',
       severity: 'error',
       from: { path: '^src/formats', pathNot: '\\.test\\.ts$' },

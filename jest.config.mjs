@@ -24,7 +24,7 @@ export default async () => ({
     await project(
       'features',
       [
-        '<rootDir>/src/{features,ui,workers,cli,formats,devices}/**/*.test.ts',
+        '<rootDir>/src/{features,words,ui,workers,cli,formats,devices}/**/*.test.ts',
         '<rootDir>/scripts/**/*.test.ts',
       ],
       ['\\.db\\.test\\.ts$'],

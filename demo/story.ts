@@ -60,9 +60,14 @@ export function storyEntries(
           ...(prove.length > 0
             ? {
                 proved: {
-                  knownBefore: '12.7 V',
-                  work: prove.map(({ from, to }) => ({ place: `${from} to ${to}`, value: '0.0 V' })),
-                  knownAfter: '12.7 V',
+                  meter: 'Shed meter 3',
+                  knownBefore: { value: 12.7, unit: 'V', typed: '12.7' },
+                  work: prove.map(({ from, to }) => ({
+                    from,
+                    to,
+                    measured: { value: 0, unit: 'V', typed: '0.0' },
+                  })),
+                  knownAfter: { value: 12.7, unit: 'V', typed: '12.7' },
                 },
               }
             : { tried: 'Tried, does not move' }),

@@ -33,13 +33,25 @@ export async function makeSafe(page: Page, person: string) {
     await page.getByLabel('Lock number').fill(String(20 + point));
     const known = page.getByLabel('Known source', { exact: true });
     if ((await known.count()) > 0) {
-      // A dead meter proves nothing, and is refused.
+      // A dead meter proves nothing, and no way of writing volts makes a live place dead.
       await known.fill('0');
-      for (const work of await page.getByLabel(/\(was /).all()) await work.fill('0');
-      await page.getByLabel('Known source again').fill('12.6');
+      const works = await page.getByLabel(/\(was /).all();
+      for (const work of works) await work.fill('0.0 V');
+      await page.getByLabel('Known source again').fill('12.6 V');
+      for (const [value, words] of [
+        ['0', /proves nothing/],
+        ['OL', /over range/],
+        ['12.6', null],
+      ] as const) {
+        await known.fill(value);
+        if (!words) break;
+        await closed.click();
+        await expect(page.getByRole('alert').filter({ hasText: words })).toBeVisible();
+      }
+      await works[0]!.fill('12.6 V');
       await closed.click();
-      await expect(page.getByRole('alert').filter({ hasText: 'known source' })).toBeVisible();
-      await known.fill('12.6');
+      await expect(page.getByRole('alert').filter({ hasText: 'it is not dead' })).toBeVisible();
+      await works[0]!.fill('0.0 V');
     } else await page.getByLabel(/Shown by/).fill('tried, stays');
     await closed.click();
     await expect(page.getByLabel('closed', { exact: true })).toHaveCount(point + 1);

@@ -89,7 +89,7 @@ export async function jobsWithCodes(
   if (keys.length === 0) return [];
   const [rows] = await pool().query<RowDataPacket[]>(
     `SELECT c.code_key, j.number, j.title, j.opened_at, m.code AS machine_code,
-       (SELECT e.body FROM entries e WHERE e.job_id = j.id AND e.type = 'decision' ORDER BY e.seq DESC LIMIT 1) AS decision
+       (SELECT e.body FROM entries e WHERE e.job_id = j.id AND e.type = 'decision' ORDER BY e.number DESC LIMIT 1) AS decision
      FROM (SELECT DISTINCT job_id, code_key FROM job_codes WHERE code_key IN (?)) c
      JOIN jobs j ON j.id = c.job_id JOIN functions f ON f.id = j.function_id JOIN machines m ON m.id = f.machine_id
      ORDER BY (m.id = ?) DESC, j.opened_at DESC, j.number DESC LIMIT ?`,

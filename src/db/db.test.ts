@@ -2,7 +2,7 @@ import { spawnSync } from 'node:child_process';
 import type { RowDataPacket } from 'mysql2/promise';
 import { v7 as uuidv7 } from 'uuid';
 import type { Entry } from '@/core/job/entries';
-import { appendEntries, EntryConflict, readBaselines, readEntries } from './entries';
+import { appendEntries, readBaselines, readEntries } from './entries';
 import { countJobs, findJob, insertJob, listFunctions, listJobs, listMachines, type JobCursor } from './jobs';
 import { jobsWithCodes, mergeBook, putBookRow, readBook, removeBookRow } from './codeBook';
 import { migrate } from './migrate';
@@ -59,17 +59,20 @@ describe('the schema', () => {
 describe('the log', () => {
   it('gives back what was written, in order of arrival', async () => {
     const written = [reading(31.4), reading('OL')];
-    const last = (await readEntries(jobId)).at(-1)!.seq;
-    expect(await appendEntries(jobId, written)).toEqual({ added: 2 });
+    const last = (await readEntries(jobId)).at(-1)!.number;
+    expect(await appendEntries(jobId, written)).toEqual([
+      { id: written[0]!.id, state: 'added', number: last + 1 },
+      { id: written[1]!.id, state: 'added', number: last + 2 },
+    ]);
     const stored = await readEntries(jobId, last);
     expect(stored.map(({ entry }) => entry)).toEqual(written);
-    expect(stored[1]!.seq).toBeGreaterThan(stored[0]!.seq);
   });
 
   it('changes nothing when the same entry comes twice, also at the same moment', async () => {
     const one = reading(12);
     const answers = await Promise.all([1, 2, 3, 4].map(() => appendEntries(jobId, [one])));
-    expect(answers.reduce((sum, { added }) => sum + added, 0)).toBe(1);
+    expect(answers.flat().filter(({ state }) => state === 'added')).toHaveLength(1);
+    expect(new Set(answers.flat().map((one) => ('number' in one ? one.number : 0))).size).toBe(1);
     const found = (await readEntries(jobId)).filter(({ entry }) => entry.id === one.id);
     expect(found).toHaveLength(1);
   });
@@ -77,21 +80,53 @@ describe('the log', () => {
   it('refuses another content under a known id, and keeps the first', async () => {
     const one = reading(12);
     await appendEntries(jobId, [one]);
-    await expect(appendEntries(jobId, [{ ...reading(99), id: one.id }])).rejects.toThrow(EntryConflict);
+    const conflict = [{ id: one.id, state: 'refused', refusal: { code: 'conflict', id: one.id } }];
+    expect(await appendEntries(jobId, [{ ...reading(99), id: one.id }])).toEqual(conflict);
     const other = (await findJob(416))!.id;
-    await expect(appendEntries(other, [one])).rejects.toThrow(EntryConflict);
+    expect(await appendEntries(other, [one])).toEqual(conflict);
     const stored = (await readEntries(jobId)).find(({ entry }) => entry.id === one.id)!;
     expect(stored.entry).toEqual(one);
   });
 
-  it('saves all of a batch or nothing', async () => {
+  it('judges each entry of a batch by itself: one that is refused holds no other back', async () => {
     const known = reading(5);
     await appendEntries(jobId, [known]);
-    const fresh = reading(6);
-    await expect(appendEntries(jobId, [fresh, { ...reading(7), id: known.id }])).rejects.toThrow(
-      EntryConflict,
-    );
-    expect((await readEntries(jobId)).some(({ entry }) => entry.id === fresh.id)).toBe(false);
+    const [before, behind, barred] = [reading(6), reading(8), reading(9)];
+    const conflicting = { ...reading(7), id: known.id };
+    const answers = await appendEntries(jobId, [before, conflicting, barred, behind], {
+      judge: (entry) => Promise.resolve(entry.id === barred.id ? { code: 'barred' } : null),
+    });
+    expect(answers.map(({ state }) => state)).toEqual(['added', 'refused', 'refused', 'added']);
+    const kept = new Set((await readEntries(jobId)).map(({ entry }) => entry.id));
+    expect([before, behind, barred].map(({ id }) => kept.has(id))).toEqual([true, true, false]);
+  });
+
+  it('gives numbers in the order of commits: who has read up to one has missed nothing', async () => {
+    const start = (await readEntries(jobId)).at(-1)!.number;
+    let [seen, missed, done] = [start, 0, false];
+    const follower = (async () => {
+      while (!done || (await readEntries(jobId, seen)).length > 0) {
+        for (const { number } of await readEntries(jobId, seen)) {
+          if (number !== seen + 1) missed++;
+          seen = number;
+        }
+      }
+    })();
+    const writer = async (n: number) => {
+      for (let k = 0; k < 25; k++) await appendEntries(jobId, [reading(n), reading(k)]);
+    };
+    await Promise.all([1, 2, 3, 4, 5].map(writer));
+    done = true;
+    await follower;
+    expect([seen - start, missed]).toEqual([250, 0]);
+  });
+
+  it('keeps when an entry arrived and how far its writer’s clock was off', async () => {
+    const one = reading(3);
+    const receivedAt = new Date('2026-11-24T06:00:00.000Z');
+    await appendEntries(jobId, [one], { receivedAt, skewMs: 3_600_000 });
+    const stored = (await readEntries(jobId)).at(-1)!;
+    expect(stored).toMatchObject({ receivedAt: '2026-11-24T06:00:00.000Z', skewMs: 3_600_000 });
   });
 
   it('keeps text and numbers exactly', async () => {

@@ -1,32 +1,47 @@
-import type { ResultSetHeader, RowDataPacket } from 'mysql2/promise';
+import stringify from 'fast-json-stable-stringify';
+import type { PoolConnection, ResultSetHeader, RowDataPacket } from 'mysql2/promise';
 import { z } from 'zod';
 import { readingSchema, type Reading } from '@/core/circuit/schema';
 import { codeKey } from '@/core/codes/codeBook';
 import { entrySchema, type Entry } from '@/core/job/entries';
+import type { StorageRefusal } from '@/core/job/rules/storageRefusal';
+import { upgradeEntry } from '@/core/job/upgradeEntry';
 import { jsonColumn } from './jsonColumn';
 import { pool, withTransaction } from './pool';
 
-/** An entry with the order in which it reached the server. */
+/** An entry as the server keeps it. */
 export interface StoredEntry {
-  seq: number;
+  /** Its place in the job's log, from 1 on without a gap: the order in which entries reached the server. */
+  number: number;
   entry: Entry;
+  /** ISO time of its arrival, by the server's clock. */
+  receivedAt: string;
+  /** How far the writer's clock was ahead when it was sent, milliseconds; null where it was not said. */
+  skewMs: number | null;
 }
 
-/** An id that is already taken by an entry with another content. */
-export class EntryConflict extends Error {
-  readonly code = 'entry-conflict';
-  constructor(readonly id: string) {
-    super(`entry ${id} already exists with another content; give the new one an id of its own`);
-  }
+const COLUMNS = 'number, id, type, person, written_at, received_at, skew_ms, supersedes, body';
+
+/** The log of a job after a number, in order of arrival. */
+export async function readEntries(
+  jobId: string,
+  after = 0,
+  types?: readonly Entry['type'][],
+): Promise<StoredEntry[]> {
+  return readLog(pool(), jobId, after, types);
 }
 
-/** The log of a job from a position on, in order of arrival. */
-export async function readEntries(jobId: string, afterSeq = 0): Promise<StoredEntry[]> {
-  const [rows] = await pool().query<RowDataPacket[]>(
-    'SELECT seq, id, type, person, written_at, supersedes, body FROM entries WHERE job_id = ? AND seq > ? ORDER BY seq',
-    [jobId, afterSeq],
+async function readLog(
+  db: Pick<PoolConnection, 'query'>,
+  jobId: string,
+  after: number,
+  types?: readonly Entry['type'][],
+): Promise<StoredEntry[]> {
+  const [rows] = await db.query<RowDataPacket[]>(
+    `SELECT ${COLUMNS} FROM entries WHERE job_id = ? AND number > ? ${types ? 'AND type IN (?)' : ''} ORDER BY number`,
+    [jobId, after, ...(types ? [types] : [])],
   );
-  return rows.map((row) => ({ seq: Number(row.seq), entry: entryOf(row) }));
+  return rows.map(storedOf);
 }
 
 /** A reading that proved a line of the list when a job was closed: what this function reads when it is good. */
@@ -48,11 +63,11 @@ const proofLine = jsonColumn(
  */
 export async function readBaselines(functionId: string, exceptJobId: string): Promise<StoredBaseline[]> {
   const [rows] = await pool().query<RowDataPacket[]>(
-    `SELECT e.type, e.body, e.written_at, j.number FROM jobs j JOIN entries e ON e.job_id = j.id
+    `SELECT e.type, e.body, e.received_at, j.number FROM jobs j JOIN entries e ON e.job_id = j.id
      WHERE j.function_id = ? AND j.id <> ? AND j.closed_at IS NOT NULL
        AND (e.type = 'proof' OR (e.type = 'reading' AND JSON_VALUE(e.body, '$.phase') = 'fixed'))
        AND NOT EXISTS (SELECT 1 FROM entries s WHERE s.job_id = e.job_id AND s.supersedes = e.id)
-     ORDER BY e.written_at DESC, e.seq DESC LIMIT ?`,
+     ORDER BY j.closed_at DESC, e.number DESC LIMIT ?`,
     [functionId, exceptJobId, MOST_ROWS],
   );
   const lineOf = (row: RowDataPacket, name: string) => `${row.number}|${name}`;
@@ -72,72 +87,165 @@ export async function readBaselines(functionId: string, exceptJobId: string): Pr
     const line = lineOf(row, check);
     if (taken.has(line) || !proved.get(line)) return [];
     taken.add(line);
-    return [{ reading, jobNumber: Number(row.number), at: row.written_at as Date }];
+    return [{ reading, jobNumber: Number(row.number), at: row.received_at as Date }];
   });
 }
 
-/** Adds entries. One that is there already changes nothing; one with the same id and another content is refused. */
-export async function appendEntries(jobId: string, entries: readonly Entry[]): Promise<{ added: number }> {
+/** What became of one entry. */
+export type Appended<R> =
+  | { id: string; state: 'added' | 'known'; number: number }
+  | { id: string; state: 'refused'; refusal: R | StorageRefusal };
+
+export interface AppendOptions<R> {
+  receivedAt?: Date;
+  skewMs?: number | null;
+  /** Says why an entry may not be added as the job stands, or null. The log is read only when it is asked for. */
+  judge?: (entry: Entry, log: () => Promise<readonly StoredEntry[]>) => Promise<R | null>;
+}
+
+/** Errors of a value that does not fit its column: the entry's own fault, whatever else is in the batch. */
+const VALUE_ERRORS = new Set([
+  'ER_TRUNCATED_WRONG_VALUE_FOR_FIELD',
+  'ER_DATA_TOO_LONG',
+  'ER_TRUNCATED_WRONG_VALUE',
+  'ER_CONSTRAINT_FAILED',
+  'ER_WARN_DATA_OUT_OF_RANGE',
+]);
+
+/**
+ * Adds entries to a job's log, each judged by itself: one that is refused holds no other back. One that is there already
+ * changes nothing. Numbers are given under the job's row lock, so that they follow one another in the order of commits.
+ */
+export async function appendEntries<R = never>(
+  jobId: string,
+  entries: readonly Entry[],
+  { receivedAt = new Date(), skewMs = null, judge }: AppendOptions<R> = {},
+): Promise<Appended<R>[]> {
+  if (entries.length === 0) return [];
   return withTransaction(async (db) => {
-    let added = 0;
-    for (const entry of entries) {
-      const body = JSON.stringify(entry.body);
-      const [result] = await db.execute<ResultSetHeader>(
-        `INSERT IGNORE INTO entries (id, job_id, type, person, written_at, supersedes, body)
-         VALUES (?, ?, ?, ?, ?, ?, ?)`,
-        [entry.id, jobId, entry.type, entry.person, new Date(entry.at), entry.supersedes ?? null, body],
-      );
-      if (result.affectedRows === 1) {
-        added++;
-        if (entry.type === 'code') {
-          // What later jobs look up: which jobs were about this code.
-          await db.execute(
-            `INSERT INTO job_codes (entry_id, job_id, machine_id, code_key)
-             SELECT ?, j.id, f.machine_id, ? FROM jobs j JOIN functions f ON f.id = j.function_id WHERE j.id = ?`,
-            [entry.id, codeKey(entry.body), jobId],
-          );
-        }
-        if (entry.type === 'handOver') {
-          await db.execute('UPDATE jobs SET closed_at = ? WHERE id = ?', [new Date(entry.at), jobId]);
-        }
-        if (entry.type === 'withdrawal') {
-          await db.execute(
-            `UPDATE jobs SET closed_at = NULL WHERE id = ?
-             AND EXISTS (SELECT 1 FROM entries e WHERE e.id = ? AND e.type = 'handOver')`,
-            [jobId, entry.supersedes],
-          );
-        }
+    const [jobs] = await db.query<RowDataPacket[]>('SELECT last_number FROM jobs WHERE id = ? FOR UPDATE', [
+      jobId,
+    ]);
+    if (!jobs[0]) throw new Error(`there is no job ${jobId}`);
+    const first = Number(jobs[0].last_number);
+    let last = first;
+    const [rows] = await db.query<RowDataPacket[]>(`SELECT job_id, ${COLUMNS} FROM entries WHERE id IN (?)`, [
+      entries.map(({ id }) => id),
+    ]);
+    const known = new Map(
+      rows.map((row) => [row.id as string, { jobId: row.job_id as string, ...storedOf(row) }]),
+    );
+    let log: StoredEntry[] | null = null;
+    const added: StoredEntry[] = [];
+    const readAll = async () => {
+      log ??= await readLog(db, jobId, 0);
+      return [...log.filter(({ number }) => number <= first), ...added];
+    };
+    const results: Appended<R>[] = [];
+    for (const sent of entries) {
+      const { against: _against, ...entry } = sent;
+      const { id } = entry;
+      const there = known.get(id);
+      if (there) {
+        const same = there.jobId === jobId && stringify(plain(there.entry)) === stringify(plain(entry));
+        results.push(
+          same
+            ? { id, state: 'known', number: there.number }
+            : { id, state: 'refused', refusal: { code: 'conflict', id } },
+        );
         continue;
       }
-      const [rows] = await db.query<RowDataPacket[]>(
-        'SELECT job_id, seq, id, type, person, written_at, supersedes, body FROM entries WHERE id = ?',
-        [entry.id],
-      );
-      const known = rows[0];
-      if (!known || known.job_id !== jobId || canonical(entryOf(known)) !== canonical(entry)) {
-        throw new EntryConflict(entry.id);
+      const refusal = judge ? await judge(sent, readAll) : null;
+      if (refusal !== null) {
+        results.push({ id, state: 'refused', refusal });
+        continue;
       }
+      const number = last + 1;
+      try {
+        await insertEntry(db, jobId, { number, entry, receivedAt: receivedAt.toISOString(), skewMs });
+      } catch (error) {
+        if (!VALUE_ERRORS.has(codeOf(error))) throw error;
+        results.push({ id, state: 'refused', refusal: { code: 'storage' } });
+        continue;
+      }
+      last = number;
+      const stored = { number, entry, receivedAt: receivedAt.toISOString(), skewMs };
+      added.push(stored);
+      known.set(id, { jobId, ...stored });
+      results.push({ id, state: 'added', number });
     }
-    return { added };
+    if (last > first) await db.execute('UPDATE jobs SET last_number = ? WHERE id = ?', [last, jobId]);
+    return results;
   });
+}
+
+async function insertEntry(
+  db: PoolConnection,
+  jobId: string,
+  { number, entry, receivedAt, skewMs }: StoredEntry,
+): Promise<void> {
+  await db.execute<ResultSetHeader>(
+    `INSERT INTO entries (id, job_id, number, type, person, written_at, received_at, skew_ms, supersedes, body)
+     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+    [
+      entry.id,
+      jobId,
+      number,
+      entry.type,
+      entry.person,
+      new Date(entry.at),
+      new Date(receivedAt),
+      skewMs,
+      entry.supersedes ?? null,
+      JSON.stringify(entry.body),
+    ],
+  );
+  if (entry.type === 'code') {
+    // What later jobs look up: which jobs were about this code.
+    await db.execute(
+      `INSERT INTO job_codes (entry_id, job_id, machine_id, code_key)
+       SELECT ?, j.id, f.machine_id, ? FROM jobs j JOIN functions f ON f.id = j.function_id WHERE j.id = ?`,
+      [entry.id, codeKey(entry.body), jobId],
+    );
+  }
+  if (entry.type === 'handOver')
+    await db.execute('UPDATE jobs SET closed_at = ? WHERE id = ?', [new Date(receivedAt), jobId]);
+  if (entry.type === 'withdrawal') {
+    await db.execute(
+      `UPDATE jobs SET closed_at = NULL WHERE id = ?
+       AND EXISTS (SELECT 1 FROM entries e WHERE e.id = ? AND e.type = 'handOver')`,
+      [jobId, entry.supersedes],
+    );
+  }
+}
+
+function storedOf(row: RowDataPacket): StoredEntry {
+  return {
+    number: Number(row.number),
+    entry: entryOf(row),
+    receivedAt: (row.received_at as Date).toISOString(),
+    skewMs: row.skew_ms === null ? null : Number(row.skew_ms),
+  };
 }
 
 function entryOf(row: RowDataPacket): Entry {
-  return entrySchema.parse({
-    id: row.id,
-    type: row.type,
-    person: row.person,
-    at: (row.written_at as Date).toISOString(),
-    ...(row.supersedes ? { supersedes: row.supersedes } : {}),
-    body: typeof row.body === 'string' ? JSON.parse(row.body) : row.body,
-  });
+  return entrySchema.parse(
+    upgradeEntry({
+      id: row.id,
+      type: row.type,
+      person: row.person,
+      at: (row.written_at as Date).toISOString(),
+      ...(row.supersedes ? { supersedes: row.supersedes } : {}),
+      body: typeof row.body === 'string' ? JSON.parse(row.body) : row.body,
+    }),
+  );
 }
 
-/** Text that is equal for equal entries, whatever order the database keeps object keys in. */
-function canonical(entry: Entry): string {
-  return JSON.stringify({ ...entry, at: new Date(entry.at).toISOString() }, (_key, value: unknown) =>
-    value && typeof value === 'object' && !Array.isArray(value)
-      ? Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)))
-      : value,
-  );
+/** An entry as it is compared: by what it says, with its time in one notation. */
+function plain(entry: Entry): object {
+  return { ...entry, at: new Date(entry.at).toISOString() };
+}
+
+function codeOf(error: unknown): string {
+  return error instanceof Error && 'code' in error ? String(error.code) : '';
 }

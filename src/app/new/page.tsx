@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { functionChoices } from '@/features/job/functionChoices';
-import { NewJobForm } from '@/features/job/NewJobForm';
+import { functionChoices } from '@/features/desk/functionChoices';
+import { NewJobForm } from '@/features/desk/NewJobForm';
 import { Brand } from '@/ui/Brand';
 
 export const metadata: Metadata = { title: 'New job' };

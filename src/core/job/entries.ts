@@ -11,6 +11,11 @@ const head = {
   /** ISO time, UTC, of the writer's clock. */
   at: z.iso.datetime(),
   supersedes: z.uuid().optional(),
+  /**
+   * What its writer had seen: the last entry that the server had numbered, and the writer's own that were still waiting.
+   * Not kept; the server holds what needs the newest state against it.
+   */
+  against: z.object({ number: z.number().int().min(0), own: z.array(z.uuid()).max(2000) }).optional(),
 };
 
 const entry = <T extends string, B extends z.ZodRawShape>(type: T, body: B) =>
@@ -19,14 +24,21 @@ const entry = <T extends string, B extends z.ZodRawShape>(type: T, body: B) =>
 const words = (most = 500) => z.string().trim().max(most);
 const name = words(120).min(1);
 
-/** One step of live-dead-live: the meter on a known source, on the work, on the source again. */
-const provedDead = z.object({
-  knownBefore: words(40).min(1),
-  work: z.array(z.object({ place: name, value: words(40).min(1) })).min(1),
-  knownAfter: words(40).min(1),
-});
+/** What a meter showed, in SI, and as it was typed. */
+const measured = z.object({ value: z.number(), unit: z.enum(['V', 'Pa']), typed: words(40) });
+export type Measured = z.infer<typeof measured>;
 
-export const entrySchema = z.discriminatedUnion('type', [
+/** Live, dead, live: the meter on a known source, on every place of the work, on the source again. */
+const provedDead = z.object({
+  /** The meter it was done with; empty where nobody said. */
+  meter: words(60).default(''),
+  knownBefore: measured,
+  work: z.array(z.object({ from: name, to: words(120), measured })).min(1),
+  knownAfter: measured,
+});
+export type ProvedDead = z.infer<typeof provedDead>;
+
+const anyEntry = z.discriminatedUnion('type', [
   entry('complaint', {
     words: z.string().min(1).max(2000),
     when: z.array(z.enum(WHEN)).optional(),
@@ -69,6 +81,8 @@ export const entrySchema = z.discriminatedUnion('type', [
     proved: provedDead.optional(),
     /** How it was proved where no meter can: gauge at zero, load resting, tried. */
     tried: words().optional(),
+    /** What a gauge at the point showed, where there is one. */
+    gauge: measured.optional(),
   }),
   /** A point of the plan opened again, by name and with a reason. */
   entry('reopened', { point: name, reason: words().min(1), setup: setupSchema.optional() }),
@@ -113,8 +127,15 @@ export const entrySchema = z.discriminatedUnion('type', [
     item: name,
     kind: z.enum(['jumper', 'override', 'plug', 'lifted', 'other']),
     minutes: z.number().int().min(1).max(480).optional(),
+    /** What it does to the circuit, where the drawing can say: the bridge between two nodes, the end that is off. */
+    puts: setupSchema.optional(),
+    /** It was found in the machine; nobody of this job put it in. */
+    found: z.literal(true).optional(),
   }),
+  /** Somebody took it out. It counts as gone once a reading shows it, or a second person has seen it. */
   entry('ledgerOut', { item: name }),
+  /** A second person saw that it is out. */
+  entry('ledgerSeen', { item: name, second: z.string().trim().min(1).max(60) }),
   entry('decision', {
     part: z.string().max(60),
     fault: words(60),
@@ -150,5 +171,21 @@ export const entrySchema = z.discriminatedUnion('type', [
   z.object({ ...head, type: z.literal('withdrawal'), supersedes: z.uuid(), body: z.object({}) }),
 ]);
 
-export type Entry = z.infer<typeof entrySchema>;
+/** Half a character (a lone surrogate) is no text: no database keeps it, and nobody meant it. */
+export const entrySchema = anyEntry.superRefine((entry, context) => {
+  const at = halfCharacter(entry);
+  if (at) context.addIssue({ code: 'custom', path: at, message: 'holds half a character; type it again' });
+});
+
+function halfCharacter(value: unknown): (string | number)[] | null {
+  if (typeof value === 'string') return value.isWellFormed() ? null : [];
+  if (typeof value !== 'object' || value === null) return null;
+  for (const [key, inner] of Object.entries(value)) {
+    const at = key.isWellFormed() ? halfCharacter(inner) : [];
+    if (at) return [key, ...at];
+  }
+  return null;
+}
+
+export type Entry = z.infer<typeof anyEntry>;
 export type EntryOf<T extends Entry['type']> = Extract<Entry, { type: T }>;

@@ -70,6 +70,7 @@ describe('the proof list', () => {
       ...log,
       entry({ type: 'code', body: { ...code, present: false } }),
       entry({ type: 'ledgerOut', body: { item: 'Jumper S1' } }),
+      entry({ type: 'ledgerSeen', body: { item: 'Jumper S1', second: 'Ilse' } }),
       entry({ type: 'reopened', body: { point: 'G1', reason: 'work done' } }),
       wire('left', '86', '12'),
     ];

@@ -3,6 +3,7 @@ import type { Reading, Setup, Test } from '../circuit/schema';
 import { bindTest, predict, predictedValue } from '../diagnosis/predict';
 import { LOAD_KINDS, workingPatterns } from '../diagnosis/patterns';
 import type { JobState } from './reduceJob';
+import { guardsOfLine, ledgerStanding, type LedgerStanding } from './rules/ledgerStanding';
 import { compareWires } from './restoreCheck';
 
 /** One thing to be shown before a machine goes back to work. */
@@ -29,7 +30,8 @@ export type Proof = { id: string } & (
   | { kind: 'interlock'; test: Test; part: string; control: string; position: string; setup: Setup }
   | { kind: 'code'; code: string }
   | { kind: 'wire'; part: string; terminal: string }
-  | { kind: 'ledger'; item: string }
+  /** Something that was put in, or found in, and has to be shown to be out; the guards that it takes out of action. */
+  | { kind: 'ledger'; item: string; standing: LedgerStanding; guards: string[] }
   | { kind: 'isolation'; point: string }
 );
 
@@ -93,10 +95,12 @@ export function proofList(model: CircuitModel, state: JobState): Proof[] {
     })),
   );
   proofs.push(
-    ...state.ledger.map(({ body }): Proof => ({
-      id: `ledger ${body.item}`,
+    ...state.ledger.map((line): Proof => ({
+      id: `ledger ${line.entry.body.item}`,
       kind: 'ledger',
-      item: body.item,
+      item: line.entry.body.item,
+      standing: ledgerStanding(model, line, state),
+      guards: guardsOfLine(model, line),
     })),
   );
   proofs.push(
@@ -172,11 +176,22 @@ export type ProofStanding =
   | { state: 'wrong'; found: string; reading?: Reading }
   | { state: 'signedOff'; reason: string };
 
-/** How each proof stands. A ledger or isolation line stands done only by the log itself: taken out, opened again. */
+/** Whether a line of the proof list may be left with a reason. What was put into the machine may not. */
+export function mayBeLeft({ kind }: Proof): boolean {
+  return kind !== 'ledger';
+}
+
+/** How each proof stands. A ledger or isolation line stands done only by the log itself: shown out, opened again. */
 export function proofStanding(proof: Proof, state: JobState): ProofStanding {
   const entry = state.proofs.get(proof.id);
+  if (proof.kind === 'ledger') {
+    // No reason leaves anything in: it comes out, and that is shown.
+    if (proof.standing.state !== 'shown') return { state: 'open' };
+    const { by } = proof.standing;
+    return { state: 'done', found: 'second' in by ? `out, seen by ${by.second}` : 'out, by a reading' };
+  }
   if (entry?.body.reason) return { state: 'signedOff', reason: entry.body.reason };
-  if (proof.kind === 'ledger' || proof.kind === 'isolation') return { state: 'open' };
+  if (proof.kind === 'isolation') return { state: 'open' };
   if (proof.kind === 'code') {
     const code = state.codes.find(({ key }) => key === proof.code);
     return code && !code.present ? { state: 'done', found: 'gone after a cycle' } : { state: 'open' };

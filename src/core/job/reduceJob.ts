@@ -5,6 +5,17 @@ import type { Entry, EntryOf } from './entries';
 export interface PinnedReading {
   entry: EntryOf<'reading'>;
   reading: Reading;
+  /** Place in the log, counted from 0. */
+  position: number;
+}
+
+/** One thing that was put into the machine, or found in it, and what became of it. */
+export interface LedgerLine {
+  entry: EntryOf<'ledger'>;
+  /** When it was taken out, and where that stands in the log; null while it is in. */
+  out: { entry: EntryOf<'ledgerOut'>; position: number } | null;
+  /** The second person who saw that it is out. */
+  seen: EntryOf<'ledgerSeen'> | null;
 }
 
 /** A code of the job, as it was last seen. */
@@ -15,7 +26,7 @@ export interface JobCode {
   present: boolean;
 }
 
-/** What a job's log amounts to. The same entries give the same state, in whatever order they arrived. */
+/** What a job's log amounts to. Entries count in the order in which they reached the server, whatever a writer's clock said. */
 export interface JobState {
   complaint: string | null;
   when: NonNullable<EntryOf<'complaint'>['body']['when']>;
@@ -42,8 +53,8 @@ export interface JobState {
   photos: EntryOf<'photo'>[];
   wires: { found: EntryOf<'wire'>[]; left: EntryOf<'wire'>[] };
   looked: Map<string, EntryOf<'looked'>>;
-  /** What is still in the machine and must come out. */
-  ledger: EntryOf<'ledger'>[];
+  /** All that was put in or found in, in order; see `ledgerStanding` for what is still in. */
+  ledger: LedgerLine[];
   decision: EntryOf<'decision'> | null;
   /** The lead's word on the decision that stands. */
   opinion: EntryOf<'opinion'> | null;
@@ -53,20 +64,24 @@ export interface JobState {
   handOver: EntryOf<'handOver'> | null;
 }
 
-/** A log in the order things were done: entries once, by the writer's clock, with those that a later one took back. */
+/**
+ * A log in order of arrival: each entry once, where it came first, with those that another one took back. A writer's clock
+ * orders nothing: one that is an hour fast would let a lock count that another has taken off since.
+ */
 export function orderLog(entries: readonly Entry[]): { ordered: Entry[]; superseded: ReadonlySet<string> } {
-  const unique = new Map(entries.map((entry) => [entry.id, entry]));
-  // UUIDv7 sorts by the time it was made, whichever device sent its entries first.
-  const ordered = [...unique.values()].sort((a, b) =>
-    a.at < b.at ? -1 : a.at > b.at ? 1 : a.id < b.id ? -1 : 1,
-  );
+  const unique = new Map<string, Entry>();
+  for (const entry of entries) if (!unique.has(entry.id)) unique.set(entry.id, entry);
+  const ordered = [...unique.values()];
   return {
     ordered,
     superseded: new Set(ordered.flatMap(({ supersedes }) => (supersedes ? [supersedes] : []))),
   };
 }
 
-/** Reduces a log to the job's state. Repeated entries count once; superseded ones do not count. */
+/**
+ * Reduces a log to the job's state: entries in the order of their arrival, those that still wait behind them. Repeated
+ * entries count once; superseded ones do not count.
+ */
 export function reduceJob(entries: readonly Entry[]): JobState {
   const { ordered, superseded } = orderLog(entries);
   const standing = ordered.filter(({ id }) => !superseded.has(id));
@@ -74,7 +89,12 @@ export function reduceJob(entries: readonly Entry[]): JobState {
     standing.filter((entry): entry is EntryOf<T> => entry.type === type);
   const last = <T extends Entry['type']>(type: T) => all(type).at(-1) ?? null;
   const history = ordered.filter((entry) => entry.type === 'reading');
-  const pinned = all('reading').map((entry) => ({ entry, reading: entry.body.reading }));
+  const positions = new Map(ordered.map(({ id }, position) => [id, position]));
+  const pinned = all('reading').map((entry) => ({
+    entry,
+    reading: entry.body.reading,
+    position: positions.get(entry.id)!,
+  }));
   const complaint = last('complaint');
   const wires = all('wire');
   const decision = last('decision');
@@ -98,7 +118,7 @@ export function reduceJob(entries: readonly Entry[]): JobState {
       left: wires.filter(({ body }) => body.phase === 'left'),
     },
     looked: new Map(all('looked').map((entry) => [entry.body.check, entry])),
-    ledger: ledgerOf(standing),
+    ledger: ledgerOf(standing, positions),
     decision,
     opinion: all('opinion').findLast(({ body }) => body.decision === decision?.id) ?? null,
     fixes: all('fix'),
@@ -135,11 +155,20 @@ function isolationOf(standing: readonly Entry[]): Pick<JobState, 'isolated' | 'm
   return { isolated, madeSafe };
 }
 
-function ledgerOf(standing: readonly Entry[]): EntryOf<'ledger'>[] {
-  const items = new Map<string, EntryOf<'ledger'>>();
+/** Lines by their item; one that is put in again is in again, whatever was said of it before. */
+function ledgerOf(standing: readonly Entry[], positions: ReadonlyMap<string, number>): LedgerLine[] {
+  const lines = new Map<string, LedgerLine>();
   for (const entry of standing) {
-    if (entry.type === 'ledger') items.set(entry.body.item, entry);
-    else if (entry.type === 'ledgerOut') items.delete(entry.body.item);
+    if (entry.type === 'ledger') {
+      // What was found in stays found, also when a test bridges the same place again.
+      lines.set(entry.body.item, { entry, out: null, seen: null });
+    } else if (entry.type === 'ledgerOut') {
+      const line = lines.get(entry.body.item);
+      if (line) line.out = { entry, position: positions.get(entry.id)! };
+    } else if (entry.type === 'ledgerSeen') {
+      const line = lines.get(entry.body.item);
+      if (line?.out) line.seen = entry;
+    }
   }
-  return [...items.values()];
+  return [...lines.values()];
 }

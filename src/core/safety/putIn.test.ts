@@ -15,16 +15,18 @@ describe('what a test puts into the machine', () => {
       energised: ['K1'],
     });
     expect(lines).toEqual([
-      { item: 'Bridge S1:1 to S1:2', kind: 'jumper', minutes: 10 },
-      { item: 'W15 off X8:1', kind: 'lifted' },
-      { item: 'Plug in A', kind: 'plug' },
-      { item: 'Bench supply on K1', kind: 'other', minutes: 10 },
+      { item: 'Bridge S1:1 to S1:2', kind: 'jumper', minutes: 10, puts: { jumpers: [['S1:1', 'S1:2']] } },
+      { item: 'W15 off X8:1', kind: 'lifted', puts: { lifted: [{ part: 'W15', node: 'X8:1' }] } },
+      { item: 'Plug in A', kind: 'plug', puts: { plugged: ['A'] } },
+      { item: 'Bench supply on K1', kind: 'other', minutes: 10, puts: { energised: ['K1'] } },
     ]);
     const entry = entryWriter();
     const entries = lines.map((body) => entry('ledger', body));
     // They stand in the ledger until each is said to be out.
-    expect(reduceJob(entries).ledger.map(({ body }) => body.item)).toEqual(lines.map(({ item }) => item));
+    expect(reduceJob(entries).ledger.map(({ entry: { body } }) => body.item)).toEqual(
+      lines.map(({ item }) => item),
+    );
     const out = entry('ledgerOut', { item: 'Bridge S1:1 to S1:2' });
-    expect(reduceJob([...entries, out]).ledger).toHaveLength(3);
+    expect(reduceJob([...entries, out]).ledger.filter((line) => !line.out)).toHaveLength(3);
   });
 });

@@ -2,7 +2,7 @@ import type { Setup } from '../circuit/schema';
 import type { EntryOf } from '../job/entries';
 
 /** What a set-up puts into a machine that must come out of it again, as lines of the ledger. */
-export type PutIn = Pick<EntryOf<'ledger'>['body'], 'item' | 'kind' | 'minutes'>;
+export type PutIn = Pick<EntryOf<'ledger'>['body'], 'item' | 'kind' | 'minutes' | 'puts'>;
 
 /** A bridge is for one reading: after this it is over its time, minutes. */
 const BRIDGE_MINUTES = 10;
@@ -14,13 +14,23 @@ export function putIn({ jumpers = [], lifted = [], plugged = [], energised = [] 
       item: `Bridge ${from} to ${to}`,
       kind: 'jumper',
       minutes: BRIDGE_MINUTES,
+      puts: { jumpers: [[from, to]] },
     })),
-    ...lifted.map(({ part, node }): PutIn => ({ item: `${part} off ${node}`, kind: 'lifted' })),
-    ...plugged.map((node): PutIn => ({ item: `Plug in ${node}`, kind: 'plug' })),
+    ...lifted.map(({ part, node }): PutIn => ({
+      item: `${part} off ${node}`,
+      kind: 'lifted',
+      puts: { lifted: [{ part, node }] },
+    })),
+    ...plugged.map((node): PutIn => ({
+      item: `Plug in ${node}`,
+      kind: 'plug',
+      puts: { plugged: [node] },
+    })),
     ...energised.map((part): PutIn => ({
       item: `Bench supply on ${part}`,
       kind: 'other',
       minutes: BRIDGE_MINUTES,
+      puts: { energised: [part] },
     })),
   ];
 }

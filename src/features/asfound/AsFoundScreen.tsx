@@ -6,9 +6,10 @@ import { freeChecks, type FreeCheck } from '@/core/job/freeChecks';
 import { parseReading } from '@/core/units/parseReading';
 import { FIELD, Heading, PlainKey } from '@/ui/sheet';
 import { answerTo } from '../complaint/trials';
-import { useDesk } from '../job/desk';
-import { StepLayout } from '../job/StepLayout';
-import { KPA_IN_BAR, partWords, positionWords, valueWords, type Speaker } from '../test/words';
+import { useDesk } from '../desk/desk';
+import { StepLayout } from '../desk/StepLayout';
+import { KPA_IN_BAR, partWords, positionWords, valueWords, type Speaker } from '@/words/en/readings';
+import { Ledger } from '../prove/Ledger';
 import { PhotoBox } from './PhotoBox';
 import { WireMap } from './WireMap';
 
@@ -36,6 +37,7 @@ export function AsFoundScreen() {
       right={
         <>
           <PhotoBox />
+          <Ledger found />
           <WireMap phase="found" />
         </>
       }

@@ -5,7 +5,7 @@ import { Dialog } from 'radix-ui';
 import { useRef, useState } from 'react';
 import type { EntryOf } from '@/core/job/entries';
 import { Field, FIELD, Heading, MainKey, Nothing, PlainKey, Trouble } from '@/ui/sheet';
-import { useDesk } from '../job/desk';
+import { useDesk } from '../desk/desk';
 import { keepPhoto } from '../photos/keepPhoto';
 import { PhotoMarks } from './PhotoMarks';
 

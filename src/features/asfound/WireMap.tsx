@@ -6,7 +6,7 @@ import type { Circuit, Part } from '@/core/circuit/schema';
 import type { EntryOf } from '@/core/job/entries';
 import { compareWires, type WireCheck } from '@/core/job/restoreCheck';
 import { Field, FIELD, Heading, MainKey, Nothing, PlainKey } from '@/ui/sheet';
-import { useDesk } from '../job/desk';
+import { useDesk } from '../desk/desk';
 
 type Wire = EntryOf<'wire'>['body'];
 const THROUGH = { switched: 'switched', straight: 'straight through', unknown: 'not known' } as const;

@@ -23,7 +23,7 @@ import { tryValues } from './tryValues';
 import { useDrawing } from './useDrawing';
 import { useSchematic } from './useSchematic';
 import { VersionsPanel } from './VersionsPanel';
-import { findingWords, KIND_NAMES } from './words';
+import { findingWords, KIND_NAMES } from '@/words/en/drawing';
 import { DrawnPath } from './DrawnPath';
 
 const SHEETS = ['Parts', 'Try it', 'Versions'] as const;

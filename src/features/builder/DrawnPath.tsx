@@ -8,7 +8,7 @@ import { PanZoom } from '@/ui/PanZoom';
 import { PathFigure } from '@/ui/path/PathFigure';
 import { Nothing } from '@/ui/sheet';
 import { useBox } from '@/ui/useBox';
-import { evenStandings } from '../test/evenStandings';
+import { evenStandings } from '../measure/evenStandings';
 
 const NONE: ReadonlySet<number> = new Set();
 

@@ -8,7 +8,7 @@ import type { Circuit, Part } from '@/core/circuit/schema';
 import { Field, FIELD, PlainKey, Trouble } from '@/ui/sheet';
 import { fieldText, fieldValue, partFields, type PartField } from './partFields';
 import type { DrawingState } from './useDrawing';
-import { KIND_NAMES } from './words';
+import { KIND_NAMES } from '@/words/en/drawing';
 
 /** Every figure and word of one part; each is taken when its field is left, or on Enter. */
 export function PartForm({

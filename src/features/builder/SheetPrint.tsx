@@ -7,7 +7,7 @@ import { saveSvg } from '@/ui/saveSvg';
 import { SchematicFigure } from '@/ui/schematic/SchematicFigure';
 import { DEFERENCE, Heading, PlainKey } from '@/ui/sheet';
 import type { OpenSheet } from './sheet';
-import { KIND_NAMES } from './words';
+import { KIND_NAMES } from '@/words/en/drawing';
 
 /** A function's drawing as a sheet of paper: the schematic, its parts with what they should read, its wires and points. */
 export function SheetPrint({ machine, name, version, kept, circuit, schematic, points, nodes }: OpenSheet) {

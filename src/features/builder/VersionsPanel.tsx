@@ -7,7 +7,7 @@ import type { Circuit } from '@/core/circuit/schema';
 import { Heading, Nothing, PlainKey, Trouble } from '@/ui/sheet';
 import type { OpenDrawing } from './schema';
 import { openVersion } from './server';
-import { differenceWords } from './words';
+import { differenceWords } from '@/words/en/drawing';
 
 /** Earlier versions of a function, and what is different on the desk. */
 export function VersionsPanel({

@@ -2,14 +2,23 @@ import { partSchema } from '@/core/circuit/partSchema';
 import { circuitSchema, type Part } from '@/core/circuit/schema';
 import { TEMPLATES } from '@/core/templates/templates';
 import { fieldText, fieldValue, partFields } from './partFields';
-import { KIND_NAMES } from './words';
+import { KIND_NAMES } from '@/words/en/drawing';
 
 /** One part of every kind that the templates draw. */
 const examples = [
   ...new Map(TEMPLATES.flatMap(({ build }) => build().parts).map((part) => [part.kind, part])).values(),
 ];
 /** What a part is called, where its ends are and in which positions it is on have fields of their own in the form. */
-const ELSEWHERE = ['ref', 'kind', 'nodes', 'domain', 'closedWhen', 'onWhen'];
+const ELSEWHERE = [
+  // Of older files only: 'guards' took its place.
+  'safety',
+  'ref',
+  'kind',
+  'nodes',
+  'domain',
+  'closedWhen',
+  'onWhen',
+];
 const COIL = examples.find(({ kind }) => kind === 'coil')!;
 const field = (kind: Part['kind'], key: string) => partFields(kind).find((one) => one.key === key)!;
 

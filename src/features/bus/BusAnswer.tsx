@@ -6,7 +6,7 @@ import { lookUp, meansOf } from '@/core/codes/codeBook';
 import type { LiveCode } from '@/core/codes/liveCodes';
 import type { StoredBookRow } from '@/db/codeBook';
 import { PlainKey } from '@/ui/sheet';
-import { useDesk } from '../job/desk';
+import { useDesk } from '../desk/desk';
 import { handleMachine } from './SimulatedControls';
 import { useBus } from './useBus';
 

@@ -6,7 +6,7 @@ import { codeKey, lookUp } from '@/core/codes/codeBook';
 import type { LiveCode } from '@/core/codes/liveCodes';
 import type { StoredBookRow } from '@/db/codeBook';
 import { Heading, Hold, Nothing } from '@/ui/sheet';
-import { bookWords, codeExtras, codeName } from '../codes/words';
+import { bookWords, codeExtras, codeName } from '@/words/en/codes';
 import { Heartbeat } from './Heartbeat';
 import { SimulatedControls, type SimulatedFunctionFacts } from './SimulatedControls';
 import { useBus } from './useBus';

@@ -10,7 +10,7 @@ import type { StoredBookRow } from '@/db/codeBook';
 import { Field, FIELD, Heading, MainKey, Nothing, PlainKey, Trouble } from '@/ui/sheet';
 import { useFilePicker } from '@/ui/useFilePicker';
 import { dropBookRow, importBook, saveBookRow, type OpenBook } from './server';
-import { systemName } from './words';
+import { systemName } from '@/words/en/codes';
 
 const EMPTY: BookRow = {
   system: 'maker',

@@ -5,7 +5,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { Bar } from 'react-chartjs-2';
 import type { LogSummary } from '@/core/codes/codeLog';
 import { useInks } from '@/ui/useInks';
-import { codeName } from './words';
+import { codeName } from '@/words/en/codes';
 
 Chart.register(BarElement, CategoryScale, LinearScale, Tooltip);
 

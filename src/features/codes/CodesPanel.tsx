@@ -11,10 +11,10 @@ import { codedDrivers, codeReading, type CodedDriver } from '@/core/diagnosis/co
 import { FIELD, Heading, MainKey, Nothing, PlainKey } from '@/ui/sheet';
 import { inTwenty } from '@/ui/Turns';
 import { answerTo } from '../complaint/trials';
-import { useDesk } from '../job/desk';
+import { useDesk } from '../desk/desk';
 import { functionsBehind, pastJobsWith, type FunctionCandidate, type PastCode } from './server';
 import { takeBack } from './takeBack';
-import { bookWords, codeExtras, codeName, systemName } from './words';
+import { bookWords, codeExtras, codeName, systemName } from '@/words/en/codes';
 
 const MOST_SHOWN = 30;
 

@@ -9,7 +9,7 @@ import { writeLogTable } from '@/formats/codeTables';
 import { FIELD, Heading, MainKey, Nothing, PlainKey, Trouble } from '@/ui/sheet';
 import { saveText } from '@/ui/saveText';
 import { readLog, type LogRun } from '@/workers/logClient';
-import { codeExtras, codeName, systemName } from './words';
+import { codeExtras, codeName, systemName } from '@/words/en/codes';
 
 /** Charts touch the window: they are loaded in the browser only. */
 const CodeTimeline = dynamic(() => import('./CodeTimeline').then((one) => one.CodeTimeline), { ssr: false });

@@ -4,7 +4,7 @@ import { codeReading, type CodedDriver } from '@/core/diagnosis/codeEvidence';
 import type { Entry } from '@/core/job/entries';
 import { orderLog, type JobCode, type JobState } from '@/core/job/reduceJob';
 import { answerTo } from '../complaint/trials';
-import type { Draft } from '../job/useJobLog';
+import type { Draft } from '../desk/log/JobLog';
 
 /**
  * What takes a code back that never was: its entries are withdrawn, and it leaves the reading it was evidence in. All of

@@ -3,13 +3,13 @@
 import { useMemo, useState } from 'react';
 import type { Reading } from '@/core/circuit/schema';
 import { WHEN } from '@/core/job/when';
-import { siteMoment } from '@/core/units/siteTime';
+import { writtenWords } from '@/words/en/times';
 import { FIELD, Heading, MainKey, Nothing, PlainKey } from '@/ui/sheet';
 import { PhotoBox } from '../asfound/PhotoBox';
 import { CodesPanel } from '../codes/CodesPanel';
-import { useDesk } from '../job/desk';
-import { JobStrip } from '../job/JobStrip';
-import { readingWords, valueWords } from '../test/words';
+import { useDesk } from '../desk/desk';
+import { JobStrip } from '../desk/JobStrip';
+import { readingWords, valueWords } from '@/words/en/readings';
 import { answerTo, complaintTrials, type Trial } from './trials';
 
 const WHEN_WORDS: Readonly<Record<(typeof WHEN)[number], string>> = {
@@ -219,7 +219,7 @@ function Record() {
             className="flex min-h-11 items-center gap-3 border-b-[1.5px] border-rule text-[16px]"
           >
             <time className="fig shrink-0 text-[15px] text-ink2" dateTime={entry.at}>
-              {siteMoment(entry.at, job.policy.timeZone).slice(5)}
+              {writtenWords(entry.at, log.arrivals.get(entry.id), job.policy.timeZone).slice(5)}
             </time>
             <span className={`min-w-0 ${superseded ? 'text-ink2 line-through' : ''}`}>
               {readingWords(speaker, entry.body.reading)}

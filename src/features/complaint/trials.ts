@@ -2,7 +2,7 @@ import type { CircuitModel } from '@/core/circuit/model';
 import type { Reading, Setup, Test } from '@/core/circuit/schema';
 import { testKey } from '@/core/diagnosis/observations';
 import { workingPatterns } from '@/core/diagnosis/patterns';
-import { partWords, positionWords, type Speaker } from '../test/words';
+import { partWords, positionWords, type Speaker } from '@/words/en/readings';
 
 /** One question of the complaint: what was tried, where the controls stood, and what may be answered. */
 export interface Trial {

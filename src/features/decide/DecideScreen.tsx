@@ -4,10 +4,10 @@ import { Check } from 'lucide-react';
 import { useState } from 'react';
 import { Field, FIELD, Heading, Hold, MainKey, Nothing, PlainKey, Trouble } from '@/ui/sheet';
 import { inTwenty, WindingBar } from '@/ui/Turns';
-import { useDesk } from '../job/desk';
-import { StepLayout } from '../job/StepLayout';
-import { clearWords, evidenceWords, faultWords } from '../test/findingWords';
-import { partWords, readingWords } from '../test/words';
+import { useDesk } from '../desk/desk';
+import { StepLayout } from '../desk/StepLayout';
+import { clearWords, evidenceWords, faultWords } from '@/words/en/findings';
+import { partWords, readingWords } from '@/words/en/readings';
 
 /** The part named by evidence, what must be cleared first, repair or replace, and a second opinion. */
 export function DecideScreen() {

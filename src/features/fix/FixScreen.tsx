@@ -6,9 +6,9 @@ import { useMemo, useState } from 'react';
 import { parseReading } from '@/core/units/parseReading';
 import { Field, FIELD, Heading, Hold, MainKey, Nothing, Trouble } from '@/ui/sheet';
 import { WireMap } from '../asfound/WireMap';
-import { useDesk } from '../job/desk';
-import { StepLayout } from '../job/StepLayout';
-import { partWords, quantity } from '../test/words';
+import { useDesk } from '../desk/desk';
+import { StepLayout } from '../desk/StepLayout';
+import { partWords, quantity } from '@/words/en/readings';
 import { soundSpare, spareRatings } from './spareRatings';
 
 /** The right spare by ratings, measured before it is fitted; what was done; wires back by the map. */

@@ -4,12 +4,12 @@ import { Check, Download } from 'lucide-react';
 import Link from 'next/link';
 import { addDays, format } from 'date-fns';
 import { useMemo, useState } from 'react';
-import { proofList, proofStanding } from '@/core/job/proofList';
+import { handOverStops } from '@/core/job/rules/handOverStops';
 import { siteMoment } from '@/core/units/siteTime';
 import { Field, FIELD, Heading, MainKey, Nothing } from '@/ui/sheet';
-import { useDesk } from '../job/desk';
-import { StepLayout } from '../job/StepLayout';
-import { proofWords } from '../prove/proofWords';
+import { useDesk } from '../desk/desk';
+import { StepLayout } from '../desk/StepLayout';
+import { stopWords } from '@/words/en/refusals';
 
 const USUAL_RETEST_DAYS = 90;
 
@@ -17,27 +17,13 @@ const USUAL_RETEST_DAYS = 90;
 export function HandOverScreen() {
   const { log, speaker, job, person } = useDesk();
   const { state } = log;
-  const open = useMemo(
-    () =>
-      proofList(speaker.model, state).filter((proof) => {
-        const now = proofStanding(proof, state).state;
-        return now === 'open' || now === 'wrong';
-      }),
-    [speaker, state],
-  );
-  const { handOver, decision } = state;
+  const found = useMemo(() => handOverStops(speaker.model, state), [speaker, state]);
+  const { handOver } = state;
   const remaining = state.codes.filter(({ present }) => present);
   const [note, setNote] = useState('');
   const [left, setLeft] = useState('');
   const [retest, setRetest] = useState(() => format(addDays(new Date(), USUAL_RETEST_DAYS), 'yyyy-MM-dd'));
-  const stops = [
-    ...(decision ? [] : ['Nothing is decided yet.']),
-    ...(state.opinion?.body.says === 'sendBack' ? ['The lead sent the decision back.'] : []),
-    ...(decision && decision.body.action !== 'nothing' && state.fixes.length === 0
-      ? ['No fix is written down.']
-      : []),
-    ...open.map((proof) => `Not shown: ${proofWords(speaker, proof)}`),
-  ];
+  const stops = found.map((stop) => stopWords(speaker, stop));
   const close = () =>
     log.write({
       type: 'handOver',

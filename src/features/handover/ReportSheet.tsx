@@ -30,6 +30,7 @@ export function ReportSheet({ report }: { report: Report }) {
       <Section title="Decision" lines={report.decision} empty="Nothing was decided." />
       <Section title="Parts and work" lines={report.parts} />
       <Section title="Proofs" lines={report.proofs} />
+      <Section title="Safety defects" lines={report.defects} />
       <Section title="Still locked or isolated" lines={report.safety} />
       <Section title="Faults left" lines={report.left} empty="None known." />
       <Section title="Kept as this machine’s own values" lines={report.baselines} />

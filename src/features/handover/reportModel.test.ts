@@ -9,7 +9,7 @@ import { reduceJob } from '@/core/job/reduceJob';
 import { findLanes } from '@/core/path/lanes';
 import { entryWriter } from '@/core/testing/entryWriter';
 import { makeDiagnosisService } from '@/workers/diagnosisService';
-import type { Speaker } from '../test/words';
+import type { Speaker } from '@/words/en/readings';
 import { buildReport, NOTICE, type Report } from './reportModel';
 
 const model = new CircuitModel(
@@ -127,7 +127,12 @@ describe('the report of a job', () => {
         lock: '21',
         tag: '',
         released: '',
-        proved: { knownBefore: '12.6', work: [{ place: 'F7', value: '0' }], knownAfter: '12.6' },
+        proved: {
+          meter: 'Shed meter 3',
+          knownBefore: { value: 12.6, unit: 'V', typed: '12.6' },
+          work: [{ from: 'F7:2', to: 'GND', measured: { value: 0.02, unit: 'V', typed: '0.02' } }],
+          knownAfter: { value: 12.6, unit: 'V', typed: '12.6' },
+        },
       }),
       decision,
       entry('opinion', { decision: decision.id, says: 'approve', note: 'go on' }),
@@ -148,7 +153,10 @@ describe('the report of a job', () => {
       entry('handOver', { note: '', left: ['left lamp is dim'], retest: '2026-08-04' }),
     ]);
     expect(closed.safety).toEqual([
-      { text: 'G1: switch off and locked, lock 21, Tove', beside: 'proved dead: F7 0' },
+      {
+        text: 'G1: switch off and locked, lock 21, Tove',
+        beside: 'proved dead: F7:2 to GND 0.02 V, Shed meter 3',
+      },
     ]);
     expect(closed.decision.map(({ text }) => text)).toEqual([
       'Repair X8.1 coil plug pin 1: pin pushed back',

@@ -1,13 +1,15 @@
 import type { Setup } from '@/core/circuit/schema';
 import { proofList, proofStanding } from '@/core/job/proofList';
 import type { JobState } from '@/core/job/reduceJob';
+import { safetyDefects } from '@/core/job/rules/ledgerStanding';
 import { chooseLane } from '@/core/path/layoutPath';
 import type { State } from '@/core/path/standing';
 import { siteMoment } from '@/core/units/siteTime';
+import { writtenWords, type Arrival } from '@/words/en/times';
 import type { Outlook } from '@/workers/protocol';
-import { proofWords } from '../prove/proofWords';
-import { evidenceWords, faultWords } from '../test/findingWords';
-import { partWords, readingWords, type Speaker } from '../test/words';
+import { proofWords } from '@/words/en/proofs';
+import { evidenceWords, faultWords } from '@/words/en/findings';
+import { partWords, quantity, readingWords, type Speaker } from '@/words/en/readings';
 
 /** One line of the report, with what stands beside it. */
 export interface ReportLine {
@@ -27,6 +29,8 @@ export interface Report {
   closed: string | null;
   complaint: string;
   codes: ReportLine[];
+  /** Guards that are out of action by something left in the machine. */
+  defects: ReportLine[];
   safety: ReportLine[];
   path: { name: string; state: State; turns: number; load: boolean }[];
   evidence: ReportLine[];
@@ -59,6 +63,7 @@ export function buildReport(
   state: JobState,
   outlook: Outlook,
   timeZone: string,
+  arrivals: ReadonlyMap<string, Arrival> = new Map(),
 ): Report {
   const { diagnosis, standings } = outlook;
   const day = (iso: string) => siteMoment(iso, timeZone);
@@ -87,10 +92,15 @@ export function buildReport(
       beside: present ? 'still there' : 'gone',
       tone: present ? 'left' : 'good',
     })),
+    defects: safetyDefects(speaker.model, state).map(({ item, guards, found }) => ({
+      text: `Safety defect: ${item}${found ? ', found in the machine' : ''}`,
+      beside: `${guards.join(', ')} out of action`,
+      tone: 'bad',
+    })),
     safety: [...state.isolated.values()].map(({ body, person }) => ({
       text: `${body.point}: ${body.how}${body.lock ? `, lock ${body.lock}` : ''}, ${person}`,
       beside: body.proved
-        ? `proved dead: ${body.proved.work.map(({ place, value }) => `${place} ${value}`).join(', ')}`
+        ? `proved dead: ${body.proved.work.map(({ from, to, measured }) => `${from} to ${to} ${quantity('volts', measured.value)}`).join(', ')}${body.proved.meter ? `, ${body.proved.meter}` : ''}`
         : (body.tried ?? ''),
     })),
     path: lane
@@ -103,7 +113,7 @@ export function buildReport(
       : [],
     evidence: state.history.map(({ entry, superseded }) => ({
       text: `${readingWords(speaker, entry.body.reading)}${apart(entry.body.reading.setup)}`,
-      beside: `${day(entry.at)}, ${entry.person}${superseded ? ', taken back' : entry.body.phase ? ', after the fix' : ''}`,
+      beside: `${writtenWords(entry.at, arrivals.get(entry.id), timeZone)}, ${entry.person}${superseded ? ', taken back' : entry.body.phase ? ', after the fix' : ''}`,
       ...(superseded ? { tone: 'left' as const } : {}),
     })),
     verdict: {

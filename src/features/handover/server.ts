@@ -1,13 +1,17 @@
 import 'server-only';
 import { CircuitModel } from '@/core/circuit/model';
+import type { Preferences } from '@/core/circuit/schema';
 import { reduceJob, type JobState } from '@/core/job/reduceJob';
 import { findLanes } from '@/core/path/lanes';
+import { weighOptions } from '@/core/job/rules/weighOptions';
 import { isolationPlan } from '@/core/safety/isolationPlan';
 import { writeTable } from '@/formats/table';
 import { makeDiagnosisService } from '@/workers/diagnosisService';
-import { openJob, type OpenJob } from '../job/server';
+import { openJob, type OpenJob } from '../desk/server';
+import { preferencesOf } from '../policy/preferencesOf';
 import { openPolicy } from '../policy/server';
-import { pointName, readingWords, type Speaker } from '../test/words';
+import type { Arrival } from '@/words/en/times';
+import { pointName, readingWords, type Speaker } from '@/words/en/readings';
 import { buildReport, type Report } from './reportModel';
 
 /** A few circuits stay open: a report is read, printed and saved one after the other. */
@@ -18,6 +22,8 @@ export interface WholeJob {
   speaker: Speaker;
   state: JobState;
   timeZone: string;
+  preferences: Preferences;
+  arrivals: ReadonlyMap<string, Arrival>;
 }
 
 export async function wholeJob(number: string): Promise<WholeJob | null> {
@@ -29,6 +35,8 @@ export async function wholeJob(number: string): Promise<WholeJob | null> {
     speaker: { model, lanes: findLanes(model) },
     state: reduceJob(job.entries),
     timeZone: policy.timeZone,
+    preferences: preferencesOf(policy),
+    arrivals: new Map(job.stored.map((one) => [one.entry.id, one])),
   };
 }
 
@@ -36,22 +44,18 @@ export async function wholeJob(number: string): Promise<WholeJob | null> {
 export async function reportOf(number: string): Promise<Report | null> {
   const whole = await wholeJob(number);
   if (!whole) return null;
-  const { job, speaker, state, timeZone } = whole;
+  const { job, speaker, state, timeZone, arrivals } = whole;
   const readings = state.readings.map(({ reading }) => reading);
-  const answer = service.weigh(job.circuit, readings, {
-    noReach: state.noReach,
-    excluded: state.skipped,
-    most: 1,
-  });
+  const answer = service.weigh(job.circuit, readings, weighOptions(state, whole.preferences, 1));
   if (!answer.ok) throw new Error(answer.message);
-  return buildReport(speaker, job, state, answer.value, timeZone);
+  return buildReport(speaker, job, state, answer.value, timeZone, arrivals);
 }
 
 /** Everything of a job in one open document. */
 export async function jobDocument(number: string): Promise<object | null> {
   const whole = await wholeJob(number);
   if (!whole) return null;
-  const { circuit, entries, lastSeq: _seq, id: _id, machineId: _machine, ...job } = whole.job;
+  const { circuit, entries, stored: _stored, id: _id, machineId: _machine, ...job } = whole.job;
   return { format: 'spiraxis-job', version: 1, job, circuit, entries, report: await reportOf(number) };
 }
 

@@ -4,9 +4,9 @@ import { Check } from 'lucide-react';
 import Link from 'next/link';
 import { useEffect, useMemo, useState } from 'react';
 import { Field, FIELD, Heading, Nothing, PlainKey } from '@/ui/sheet';
-import { useDesk } from '../job/desk';
-import { StepLayout } from '../job/StepLayout';
-import { evenStandings } from '../test/evenStandings';
+import { useDesk } from '../desk/desk';
+import { StepLayout } from '../desk/StepLayout';
+import { evenStandings } from '../measure/evenStandings';
 import { findOnMachine, type FoundPart } from './server';
 
 const STATE_WORDS = { doubt: 'in doubt', held: 'held', spared: 'spared', bad: 'proved bad' } as const;

@@ -5,7 +5,7 @@ import Link from 'next/link';
 import { useState } from 'react';
 import type { Template } from '@/core/templates/templates';
 import { Field, FIELD, Heading, Nothing, PlainKey, Trouble } from '@/ui/sheet';
-import { KIND_NAMES } from '../builder/words';
+import { KIND_NAMES } from '@/words/en/drawing';
 import { nameMachine, removeFunction, type OpenMachine } from './server';
 
 const LINK = 'inline-flex min-h-11 items-center underline underline-offset-4';

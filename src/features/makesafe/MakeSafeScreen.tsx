@@ -4,12 +4,13 @@ import { Check, Lock, LockOpen, Printer } from 'lucide-react';
 import Link from 'next/link';
 import { useMemo, useState } from 'react';
 import { isolationPlan, stillLive, type IsolationPoint } from '@/core/safety/isolationPlan';
-import { siteTime } from '@/core/units/siteTime';
-import { Field, FIELD, Heading, Hold, MainKey, PlainKey, Trouble } from '@/ui/sheet';
-import { useDesk } from '../job/desk';
-import { StepLayout } from '../job/StepLayout';
-import { pointName, quantity } from '../test/words';
-import { ENERGY_WORDS, stillLiveWords } from './words';
+import { writtenWords } from '@/words/en/times';
+import { Field, FIELD, Heading, Hold, MainKey, PlainKey } from '@/ui/sheet';
+import { useDesk } from '../desk/desk';
+import { StepLayout } from '../desk/StepLayout';
+import { placeWords, PointForm } from './PointForm';
+import { quantity } from '@/words/en/readings';
+import { ENERGY_WORDS, stillLiveWords } from '@/words/en/energies';
 
 /** Every energy that reaches the work: isolated, locked, released and proved, then signed. */
 export function MakeSafeScreen() {
@@ -85,7 +86,7 @@ export function MakeSafeScreen() {
                     className="flex min-h-11 items-center gap-3 border-b-[1.5px] border-rule text-[16px]"
                   >
                     <span className="fig text-[15px] text-ink2">
-                      {siteTime(at, job.policy.timeZone).time}
+                      {writtenWords(at, log.arrivals.get(id), job.policy.timeZone).slice(11)}
                     </span>
                     <strong className="fig-bold">{body.point}</strong>
                     <span className="min-w-0 flex-1">{body.reason}</span>
@@ -101,7 +102,8 @@ export function MakeSafeScreen() {
         <>
           {madeSafe ? (
             <p className="flex items-center gap-2 text-[18px] font-[700] text-verdi" data-testid="made-safe">
-              <Check size={20} strokeWidth={3} aria-hidden /> Made safe, signed by {madeSafe.person}
+              <Check size={20} strokeWidth={3} aria-hidden /> Made safe, signed by {madeSafe.person},{' '}
+              {writtenWords(madeSafe.at, log.arrivals.get(madeSafe.id), job.policy.timeZone)}
             </p>
           ) : (
             <p className="text-[16.5px]">
@@ -181,7 +183,7 @@ function PointRow({
 }
 
 function PointDone({ point }: { point: IsolationPoint }) {
-  const { log } = useDesk();
+  const { log, speaker } = useDesk();
   const [reason, setReason] = useState('');
   const { body } = log.state.isolated.get(point.point)!;
   const { proved } = body;
@@ -191,12 +193,21 @@ function PointDone({ point }: { point: IsolationPoint }) {
       {body.released ? <p>Released: {body.released}</p> : null}
       {proved ? (
         <p>
-          Proved dead: known source {proved.knownBefore}; work{' '}
-          {proved.work.map(({ place, value }) => `${place} ${value}`).join(', ')}; known source{' '}
-          {proved.knownAfter}.
+          Proved dead{proved.meter ? ` with ${proved.meter}` : ''}: known source{' '}
+          {quantity('volts', proved.knownBefore.value)}; work{' '}
+          {proved.work
+            .map(
+              ({ from, to, measured }) =>
+                `${placeWords(speaker, from, to)} ${quantity('volts', measured.value)}`,
+            )
+            .join(', ')}
+          ; known source {quantity('volts', proved.knownAfter.value)}.
         </p>
       ) : (
-        <p>Shown by: {body.tried}</p>
+        <p>
+          Shown by: {body.tried}
+          {body.gauge ? `; gauge ${body.gauge.typed}` : ''}
+        </p>
       )}
       <div className="mt-2 flex flex-wrap items-end gap-3">
         <Field label="Opened again, because" className="flex-1">
@@ -209,113 +220,6 @@ function PointDone({ point }: { point: IsolationPoint }) {
           Open this point
         </PlainKey>
       </div>
-    </div>
-  );
-}
-
-function PointForm({ point, onDone }: { point: IsolationPoint; onDone: () => void }) {
-  const { log, speaker } = useDesk();
-  const words = ENERGY_WORDS[point.energy];
-  const [how, setHow] = useState(point.how ?? words.how);
-  const [lock, setLock] = useState('');
-  const [tag, setTag] = useState('');
-  const [released, setReleased] = useState(words.release);
-  const [known, setKnown] = useState(['', '']);
-  const [work, setWork] = useState(() => point.prove.map(() => ''));
-  const [tried, setTried] = useState('');
-  const [trouble, setTrouble] = useState<string | null>(null);
-  const metered = point.prove.length > 0;
-  const placeWords = ({ from, to }: IsolationPoint['prove'][number]) =>
-    `${pointName(speaker, from)} to ${to === speaker.model.compiled.circuit.frame ? 'frame' : pointName(speaker, to)}`;
-  const close = () => {
-    const alive = work.find((value) => Math.abs(Number(value.replace(',', '.'))) > 1);
-    if (metered && [...known, ...work].some((value) => value.trim() === '')) {
-      return setTrouble(
-        'Proving dead needs every value: the known source, each place, the known source again.',
-      );
-    }
-    if (metered && known.some((value) => !(Math.abs(Number(value.replace(',', '.'))) > 1))) {
-      return setTrouble(
-        'The known source must read on the meter before and after. A meter that shows nothing proves nothing.',
-      );
-    }
-    if (alive)
-      return setTrouble(`${alive} V on the work: it is not dead. Find what feeds it before anything else.`);
-    if (!metered && tried.trim() === '')
-      return setTrouble('Say how it was shown: gauge at zero, load resting, start tried.');
-    log.write({
-      type: 'isolation',
-      body: {
-        point: point.point,
-        energy: point.energy,
-        how,
-        lock,
-        tag,
-        released,
-        ...(metered
-          ? {
-              proved: {
-                knownBefore: `${known[0]} V`,
-                work: point.prove.map((place, at) => ({ place: placeWords(place), value: `${work[at]} V` })),
-                knownAfter: `${known[1]} V`,
-              },
-            }
-          : { tried }),
-      },
-    });
-    onDone();
-  };
-  const number = (label: string, value: string, change: (next: string) => void) => (
-    <Field key={label} label={label} className="w-[168px]">
-      <input
-        className={`${FIELD} fig`}
-        inputMode="decimal"
-        value={value}
-        onChange={(event) => change(event.target.value)}
-      />
-    </Field>
-  );
-  return (
-    <div className="mb-3 border-2 border-ink bg-sheet p-4">
-      <p className="pb-2 text-[16px] font-[650]">{words.say}</p>
-      <div className="grid grid-cols-2 gap-x-3 gap-y-2 max-tablet:grid-cols-1">
-        <Field label="How it is isolated" className="col-span-2 max-tablet:col-span-1">
-          <input className={FIELD} value={how} onChange={(event) => setHow(event.target.value)} />
-        </Field>
-        <Field label="Lock number">
-          <input className={FIELD} value={lock} onChange={(event) => setLock(event.target.value)} />
-        </Field>
-        <Field label="Tag number">
-          <input className={FIELD} value={tag} onChange={(event) => setTag(event.target.value)} />
-        </Field>
-        <Field label="Stored energy released" className="col-span-2 max-tablet:col-span-1">
-          <input className={FIELD} value={released} onChange={(event) => setReleased(event.target.value)} />
-        </Field>
-      </div>
-      {metered ? (
-        <fieldset className="mt-2">
-          <legend className="text-[15.5px] font-[700]">
-            Proved dead, volts ({words.proof.toLowerCase()})
-          </legend>
-          <div className="flex flex-wrap gap-3">
-            {number('Known source', known[0]!, (next) => setKnown([next, known[1]!]))}
-            {point.prove.map((place, at) =>
-              number(`${placeWords(place)} (was ${quantity('volts', place.volts)})`, work[at]!, (next) =>
-                setWork(work.map((one, index) => (index === at ? next : one))),
-              ),
-            )}
-            {number('Known source again', known[1]!, (next) => setKnown([known[0]!, next]))}
-          </div>
-        </fieldset>
-      ) : (
-        <Field label={`Shown by (${words.proof.toLowerCase()})`} className="mt-2">
-          <input className={FIELD} value={tried} onChange={(event) => setTried(event.target.value)} />
-        </Field>
-      )}
-      {trouble ? <Trouble>{trouble}</Trouble> : null}
-      <MainKey className="mt-3" onClick={close}>
-        Closed and proved
-      </MainKey>
     </div>
   );
 }

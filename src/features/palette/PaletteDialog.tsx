@@ -3,7 +3,7 @@
 import { Command } from 'cmdk';
 import { usePathname, useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
-import { STEPS } from '../job/steps';
+import { STEPS } from '../desk/steps';
 import type { Findings } from './server';
 
 const NOTHING: Findings & { asked: string } = { jobs: [], machines: [], asked: '' };

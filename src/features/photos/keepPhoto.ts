@@ -5,14 +5,16 @@ export async function keepPhoto(
   picture: Blob,
   name: string,
   use: 'photo' | 'drawing' = 'photo',
-): Promise<{ hash: string } | { trouble: string }> {
+): Promise<{ hash: string } | { trouble: string; away?: true }> {
   if (picture.size > LARGEST_BYTES) return { trouble: `${name} has over 20 MB; take it smaller.` };
   try {
     const response = await fetch(`/api/photos?use=${use}`, { method: 'POST', body: picture });
     const answer = (await response.json()) as { hash?: string; message?: string };
+    if (response.status >= 500) return { away: true, trouble: `${name} is not kept yet: the server failed.` };
     return answer.hash ? { hash: answer.hash } : { trouble: answer.message ?? 'The picture was refused.' };
   } catch {
     return {
+      away: true,
       trouble: `The server does not answer: ${name} is not kept yet. Choose it again when it is back.`,
     };
   }

@@ -1,56 +1,98 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import type { EntryOf } from '@/core/job/entries';
-import { PlainKey } from '@/ui/sheet';
-import { useDesk } from '../job/desk';
+import { samePerson, stillToTakeOut } from '@/core/job/rules/ledgerStanding';
+import { Field, FIELD, PlainKey } from '@/ui/sheet';
+import { LEDGER_KINDS } from '@/words/en/ledger';
+import { useDesk } from '../desk/desk';
 
-export const LEDGER_KINDS: Readonly<Record<EntryOf<'ledger'>['body']['kind'], string>> = {
-  jumper: 'Jumper',
-  override: 'Override',
-  plug: 'Plug or clamp',
-  lifted: 'Lifted wire',
-  other: 'Other',
-};
 const MINUTE_MS = 60_000;
 
-/** What stands in the ledger, each with its time and the way out of it. */
+/** What stands in the ledger, each with its time and the way out of it: taken out, then shown to be out. */
 export function LedgerItems() {
-  const { log } = useDesk();
+  const { log, speaker } = useDesk();
   const now = useNow();
+  const lines = useMemo(() => stillToTakeOut(speaker.model, log.state), [speaker, log.state]);
   return (
     <ul>
-      {log.state.ledger.map(({ id, at, body, person }) => {
-        const left = body.minutes
-          ? Math.ceil((Date.parse(at) + body.minutes * MINUTE_MS - now) / MINUTE_MS)
-          : null;
-        return (
-          <li
-            key={id}
-            className="flex min-h-[48px] flex-wrap items-center gap-3 border-b-[1.5px] border-rule"
-            data-testid="ledger-item"
-          >
-            <strong className="font-[700]">{body.item}</strong>
-            <span
-              className={`min-w-0 flex-1 text-[16px] ${left !== null && left <= 0 ? 'font-[700] text-stamp' : 'text-ink2'}`}
-            >
-              {LEDGER_KINDS[body.kind].toLowerCase()}, by {person}
-              {left === null
-                ? ''
-                : left > 0
-                  ? `, ${left} min left`
-                  : ', over its time: the machine is out of service'}
-            </span>
+      {lines.map(({ line, standing, guards }) => (
+        <li
+          key={line.entry.id}
+          className="flex min-h-[48px] flex-wrap items-center gap-x-3 gap-y-1 border-b-[1.5px] border-rule py-1"
+          data-testid="ledger-item"
+          data-state={standing.state}
+        >
+          <strong className="font-[700]">{line.entry.body.item}</strong>
+          <span className="min-w-[180px] flex-1 text-[16px] text-ink2">
+            {guards.length > 0 ? (
+              <strong className="block text-stamp">
+                ✕ Safety defect: {guards.join(', ')} is out of action until this is gone.
+              </strong>
+            ) : null}
+            <Standing entry={line.entry} now={now} out={standing.state === 'out'} />
+          </span>
+          {line.out ? (
+            <SeenOut item={line.entry.body.item} taker={line.out.entry.person} />
+          ) : (
             <PlainKey
               className="px-3! text-[16px]!"
-              onClick={() => log.write({ type: 'ledgerOut', body: { item: body.item } })}
+              onClick={() => log.write({ type: 'ledgerOut', body: { item: line.entry.body.item } })}
             >
-              {body.kind === 'lifted' ? 'It is back on' : 'It is out'}
+              {line.entry.body.kind === 'lifted' ? 'It is back on' : 'It is out'}
             </PlainKey>
-          </li>
-        );
-      })}
+          )}
+        </li>
+      ))}
     </ul>
+  );
+}
+
+function Standing({ entry, now, out }: { entry: EntryOf<'ledger'>; now: number; out: boolean }) {
+  const { body, person, at } = entry;
+  if (out) return <>Said to be out. A reading that would differ were it in shows it, or a second person.</>;
+  const left = body.minutes ? Math.ceil((Date.parse(at) + body.minutes * MINUTE_MS - now) / MINUTE_MS) : null;
+  return (
+    <span className={left !== null && left <= 0 ? 'font-[700] text-stamp' : ''}>
+      {LEDGER_KINDS[body.kind].toLowerCase()}, {body.found ? 'found by' : 'by'} {person}
+      {left === null
+        ? ''
+        : left > 0
+          ? `, ${left} min left`
+          : ', over its time: the machine is out of service'}
+    </span>
+  );
+}
+
+/** The second pair of eyes: somebody else than who took it out. */
+function SeenOut({ item, taker }: { item: string; taker: string }) {
+  const { log } = useDesk();
+  const [second, setSecond] = useState('');
+  const name = second.trim();
+  const same = name !== '' && samePerson(name, taker);
+  return (
+    <form
+      className="flex items-end gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (name === '' || same) return;
+        log.write({ type: 'ledgerSeen', body: { item, second: name } });
+        setSecond('');
+      }}
+    >
+      <Field label={same ? `Somebody else than ${taker}` : 'Seen out as well by'} className="w-[170px]">
+        <input
+          className={FIELD}
+          maxLength={60}
+          aria-invalid={same}
+          value={second}
+          onChange={(event) => setSecond(event.target.value)}
+        />
+      </Field>
+      <PlainKey type="submit" className="px-3! text-[16px]!" disabled={name === '' || same}>
+        Both say so
+      </PlainKey>
+    </form>
   );
 }
 

@@ -3,13 +3,13 @@
 import { Check, X } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import type { Reading } from '@/core/circuit/schema';
-import { proofList, proofStanding, proves, type Proof } from '@/core/job/proofList';
+import { mayBeLeft, proofList, proofStanding, proves, type Proof } from '@/core/job/proofList';
 import { parseReading } from '@/core/units/parseReading';
 import { Field, FIELD, Heading, Hold, MainKey, PlainKey } from '@/ui/sheet';
-import { useDesk } from '../job/desk';
-import { StepLayout } from '../job/StepLayout';
+import { useDesk } from '../desk/desk';
+import { StepLayout } from '../desk/StepLayout';
 import { Ledger } from './Ledger';
-import { proofWords } from './proofWords';
+import { proofWords } from '@/words/en/proofs';
 
 /** Everything that is shown before the machine goes back: positions, current, drops, interlocks, codes, wires, locks. */
 export function ProveScreen() {
@@ -87,7 +87,7 @@ function ProofRow({ proof, now }: { proof: Proof; now: ReturnType<typeof proofSt
           >
             Again
           </PlainKey>
-        ) : (
+        ) : !mayBeLeft(proof) ? null : (
           <PlainKey
             className="px-3! text-[15.5px]!"
             aria-expanded={signing}

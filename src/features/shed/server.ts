@@ -7,8 +7,8 @@ import { chooseLane } from '@/core/path/layoutPath';
 import type { State } from '@/core/path/standing';
 import { readEntries } from '@/db/entries';
 import { countJobs, findJob, listJobs, listMachines, type JobCursor, type JobFilter } from '@/db/jobs';
-import { modeName, testPlace } from '@/features/test/words';
-import { circuitOfJob } from '../job/circuitOfJob';
+import { modeName, testPlace } from '@/words/en/readings';
+import { circuitOfJob } from '../desk/circuitOfJob';
 import { makeDiagnosisService } from '@/workers/diagnosisService';
 
 export const JOBS_A_PAGE = 20;

@@ -1,8 +1,8 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
-import { JobDesk } from '@/features/job/JobDesk';
-import { jobFacts, openJob } from '@/features/job/server';
-import { stepOf } from '@/features/job/steps';
+import { JobDesk } from '@/features/desk/JobDesk';
+import { jobFacts, openJob } from '@/features/desk/server';
+import { stepOf } from '@/features/desk/steps';
 
 interface Props {
   params: Promise<{ number: string }>;

@@ -2,7 +2,7 @@ import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import { siteMoment } from '@/core/units/siteTime';
 import { tagSheet } from '@/features/handover/server';
-import { ENERGY_WORDS } from '@/features/makesafe/words';
+import { ENERGY_WORDS } from '@/words/en/energies';
 import { PageHead } from '@/ui/PageHead';
 import { PrintKey } from '@/ui/PrintKey';
 import { DEFERENCE } from '@/ui/sheet';

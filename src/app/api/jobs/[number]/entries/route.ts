@@ -1,5 +1,5 @@
 import { NextResponse, type NextRequest } from 'next/server';
-import { appendToJob, type SaveProblem } from '@/features/job/entriesServer';
+import { appendToJob, type SaveProblem } from '@/features/desk/entriesServer';
 
 interface Context {
   params: Promise<{ number: string }>;
@@ -9,6 +9,7 @@ const STATUS: Readonly<Record<SaveProblem['code'], number>> = {
   'bad-input': 400,
   'no-job': 404,
   conflict: 409,
+  'too-many': 429,
 };
 
 /** Adds entries to a job's log. Sending the same entry twice changes nothing. */

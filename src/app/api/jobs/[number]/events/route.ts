@@ -1,5 +1,5 @@
 import { NextResponse, type NextRequest } from 'next/server';
-import { entryEvents } from '@/features/job/entriesServer';
+import { entryEvents } from '@/features/desk/entriesServer';
 
 /** Entries of a job that arrive after `?after=SEQ`, as server-sent events. */
 export async function GET(request: NextRequest, { params }: { params: Promise<{ number: string }> }) {

@@ -1,0 +1,29 @@
+import { isDeadKind } from '../../circuit/testPlace';
+import type { CircuitModel } from '../../circuit/model';
+import { proofList, proofStanding, type Proof } from '../proofList';
+import type { JobState } from '../reduceJob';
+
+/** What keeps a machine from being handed over. The wording lives in the interface. */
+export type HandOverStop =
+  | { code: 'undecided' }
+  | { code: 'sentBack' }
+  | { code: 'noFix' }
+  /** A test was taken that needs the work dead, and nobody ever signed that it was. */
+  | { code: 'neverMadeSafe' }
+  | { code: 'notShown'; proof: Proof };
+
+/** Everything that still stands between this job and the machine going out; empty when it may. */
+export function handOverStops(model: CircuitModel, state: JobState): HandOverStop[] {
+  const { decision, opinion, fixes, wasMadeSafe } = state;
+  const stops: HandOverStop[] = [];
+  if (!decision) stops.push({ code: 'undecided' });
+  if (opinion?.body.says === 'sendBack') stops.push({ code: 'sentBack' });
+  if (decision && decision.body.action !== 'nothing' && fixes.length === 0) stops.push({ code: 'noFix' });
+  const deadTest = [...state.readings, ...state.after].some(({ reading }) => isDeadKind(reading.kind));
+  if (deadTest && !wasMadeSafe) stops.push({ code: 'neverMadeSafe' });
+  for (const proof of proofList(model, state)) {
+    const now = proofStanding(proof, state).state;
+    if (now === 'open' || now === 'wrong') stops.push({ code: 'notShown', proof });
+  }
+  return stops;
+}

@@ -1,0 +1,115 @@
+import { InputError } from '../../circuit/inputError';
+import type { CircuitModel } from '../../circuit/model';
+import { bindTest } from '../../diagnosis/predict';
+import { guardsDefeated } from '../../safety/guards';
+import { isolationPlan } from '../../safety/isolationPlan';
+import type { Entry } from '../entries';
+import { reduceJob } from '../reduceJob';
+import { handOverStops, type HandOverStop } from './handOverStops';
+import { missedBy, needsNewest } from './newestState';
+import { samePerson } from './ledgerStanding';
+import { provedDead, type ProofRefusal } from './provedDead';
+import { outsideReason } from './writersClock';
+
+/** Why an entry is not taken into a job's log. The wording lives in the interface. */
+export type EntryRefusal =
+  /** A field that says nothing this circuit knows. */
+  | { code: 'input'; field: string; problem: string }
+  /** Its time is no time of this job. */
+  | { code: 'clock'; at: string }
+  /** It does not say which state it was written against. */
+  | { code: 'noState'; type: Entry['type'] }
+  /** The state moved since: these entries were not seen by its writer. */
+  | { code: 'moved'; type: Entry['type']; missed: Entry[] }
+  | { code: 'notProved'; point: string; refusal: ProofRefusal }
+  /** Points of the plan that are not closed. */
+  | { code: 'notClosed'; points: string[] }
+  | { code: 'defeatsGuard'; guards: string[] }
+  | { code: 'mayNotBeLeft'; proof: string }
+  | { code: 'notInLedger'; item: string }
+  /** The second person is the one who took it out. */
+  | { code: 'sameEyes'; person: string }
+  | { code: 'stops'; stops: HandOverStop[] };
+
+/** What a job looks like to an entry that wants to be added. */
+export interface JobBefore {
+  model: CircuitModel;
+  /** The whole log in order of arrival, for entries that need the state; asked for only then. */
+  log: () => readonly Entry[];
+  /** Entries numbered after the one that an entry was written against. */
+  after: (number: number) => readonly Entry[];
+  receivedMs: number;
+}
+
+/** Entries whose rules look at the job's state, not only at themselves. */
+export function looksAtState({ type }: Entry): boolean {
+  return needsNewest({ type } as Entry) || type === 'redrawn';
+}
+
+/** Whether an entry may be added to a job as it stands: the rules that protect people and the record. Null when it may. */
+export function mayAppend(entry: Entry, job: JobBefore): EntryRefusal | null {
+  if (outsideReason(Date.parse(entry.at), job.receivedMs)) return { code: 'clock', at: entry.at };
+  if (needsNewest(entry)) {
+    if (!entry.against) return { code: 'noState', type: entry.type };
+    const missed = missedBy(entry, job.after(entry.against.number));
+    if (missed.length > 0) return { code: 'moved', type: entry.type, missed };
+  }
+  try {
+    return refusalOf(entry, job);
+  } catch (error) {
+    if (error instanceof InputError) return { code: 'input', field: error.field, problem: error.problem };
+    throw error;
+  }
+}
+
+function refusalOf(entry: Entry, { model, log }: JobBefore): EntryRefusal | null {
+  switch (entry.type) {
+    case 'reading': {
+      bindTest(model, entry.body.reading);
+      const guards = guardsDefeated(model, entry.body.reading.setup);
+      return guards.length > 0 ? { code: 'defeatsGuard', guards } : null;
+    }
+    case 'skippedTest':
+      bindTest(model, entry.body.test);
+      return null;
+    case 'ledger':
+      if (entry.body.puts) model.situation(entry.body.puts, 'puts');
+      return null;
+    case 'isolation': {
+      const point = isolationPlan(model).find((one) => one.point === entry.body.point);
+      // A lock that this drawing does not ask for harms nobody.
+      const refusal = point ? provedDead(point, entry.body) : null;
+      return refusal ? { code: 'notProved', point: entry.body.point, refusal } : null;
+    }
+    case 'madeSafe': {
+      const { isolated } = reduceJob(log());
+      const open = isolationPlan(model).filter(({ point }) => !isolated.has(point));
+      return open.length > 0 ? { code: 'notClosed', points: open.map(({ point }) => point) } : null;
+    }
+    case 'redrawn': {
+      // On a new drawing every reading that counts must still mean something.
+      const { readings, after } = reduceJob([...log(), entry]);
+      for (const { reading } of [...readings, ...after]) bindTest(model, reading);
+      return null;
+    }
+    case 'ledgerOut':
+    case 'ledgerSeen': {
+      const line = reduceJob(log()).ledger.find(({ entry: one }) => one.body.item === entry.body.item);
+      if (!line || (entry.type === 'ledgerSeen' && !line.out))
+        return { code: 'notInLedger', item: entry.body.item };
+      return entry.type === 'ledgerSeen' && line.out && samePerson(entry.body.second, line.out.entry.person)
+        ? { code: 'sameEyes', person: entry.body.second }
+        : null;
+    }
+    case 'proof':
+      return entry.body.reason !== undefined && entry.body.proof.startsWith('ledger ')
+        ? { code: 'mayNotBeLeft', proof: entry.body.proof }
+        : null;
+    case 'handOver': {
+      const stops = handOverStops(model, reduceJob(log()));
+      return stops.length > 0 ? { code: 'stops', stops } : null;
+    }
+    default:
+      return null;
+  }
+}

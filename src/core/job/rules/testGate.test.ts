@@ -1,0 +1,45 @@
+import { CircuitModel } from '../../circuit/model';
+import type { Test } from '../../circuit/schema';
+import type { Entry } from '../entries';
+import { reduceJob } from '../reduceJob';
+import { contactorTwoSupplies } from '../../templates/line';
+import { entryWriter } from '../../testing/entryWriter';
+import { isolationPlan } from '../../safety/isolationPlan';
+import { testGate } from './testGate';
+
+const write = entryWriter();
+const entry = ({ type, body, ...more }: { type: Entry['type']; body: object }) => write(type, body, more);
+
+describe('the gate before a test', () => {
+  const model = new CircuitModel(contactorTwoSupplies());
+  const plan = isolationPlan(model);
+  const supplies = plan.filter(({ prove }) => prove.length > 0).map(({ point }) => point);
+  const dead: Test = { kind: 'ohms', from: 'a', to: 'b', setup: {} };
+  const live: Test = { kind: 'volts', from: 'a', to: 'b', setup: {} };
+  const closed = plan.map(({ point, energy }) =>
+    entry({ type: 'isolation', body: { point, energy, how: '', lock: '1', tag: '1', released: '' } }),
+  );
+  const signed = entry({ type: 'madeSafe', body: { points: plan.map(({ point }) => point) } });
+  const gate = (entries: Entry[], test: Test) => testGate(model, plan, reduceJob(entries), test);
+
+  it('a dead test waits for the signed plan; a live one before any lock does not', () => {
+    expect(gate([], dead)).toEqual({ state: 'unsigned' });
+    expect(gate(closed, dead)).toEqual({ state: 'unsigned' });
+    expect(gate([], live)).toEqual({ state: 'free' });
+    expect(gate([...closed, signed], dead)).toEqual({ state: 'free' });
+  });
+  it('a live test opens every locked supply by name, save those that it leaves off', () => {
+    expect(gate([...closed, signed], live)).toEqual({ state: 'open', points: supplies });
+    const withOneOff: Test = { ...live, setup: { isolated: [supplies[0]!] } };
+    expect(gate([...closed, signed], withOneOff)).toEqual({ state: 'open', points: supplies.slice(1) });
+  });
+  it('what was opened for a test is closed again before the next dead one', () => {
+    const opened = entry({ type: 'reopened', body: { point: supplies[0]!, reason: 'volts', setup: {} } });
+    expect(gate([...closed, signed, opened], dead)).toEqual({ state: 'close', points: [supplies[0]!] });
+    const again = entry({
+      type: 'isolation',
+      body: { point: supplies[0]!, energy: 'line', how: '', lock: '1', tag: '1', released: '' },
+    });
+    expect(gate([...closed, signed, opened, again], dead)).toEqual({ state: 'free' });
+  });
+});

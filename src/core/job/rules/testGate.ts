@@ -1,0 +1,40 @@
+import type { CircuitModel } from '../../circuit/model';
+import type { Test } from '../../circuit/schema';
+import { isDeadKind } from '../../circuit/testPlace';
+import { guardsDefeated } from '../../safety/guards';
+import type { IsolationPoint } from '../../safety/isolationPlan';
+import type { JobState } from '../reduceJob';
+
+/** What stands between a test and the hands that take it. */
+export type TestGate =
+  | { state: 'free' }
+  /** Its set-up takes these guards out of action: it is not taken at all. */
+  | { state: 'forbidden'; guards: string[] }
+  /** The test needs the work dead and the plan is not signed. */
+  | { state: 'unsigned' }
+  /** The test needs these points closed again; they were opened for an earlier one. */
+  | { state: 'close'; points: string[] }
+  /** The test needs power or pressure from these points, which stand locked. */
+  | { state: 'open'; points: string[] };
+
+const SUPPLIES: readonly string[] = ['line', 'control', 'battery', 'air', 'oil', 'vacuum'];
+
+/** Whether a test may be taken as the isolation stands. Dead tests wait for the signed plan; powered ones open it by name. */
+export function testGate(
+  model: CircuitModel,
+  plan: readonly IsolationPoint[],
+  { madeSafe, isolated }: Pick<JobState, 'madeSafe' | 'isolated'>,
+  test: Test,
+): TestGate {
+  const guards = guardsDefeated(model, test.setup);
+  if (guards.length > 0) return { state: 'forbidden', guards };
+  const supplies = plan.filter(({ energy }) => SUPPLIES.includes(energy));
+  if (isDeadKind(test.kind)) {
+    if (!madeSafe) return { state: 'unsigned' };
+    const open = supplies.filter(({ prove, point }) => prove.length > 0 && !isolated.has(point));
+    return open.length > 0 ? { state: 'close', points: open.map(({ point }) => point) } : { state: 'free' };
+  }
+  const off = test.setup.isolated ?? [];
+  const locked = supplies.filter(({ point }) => isolated.has(point) && !off.includes(point));
+  return locked.length > 0 ? { state: 'open', points: locked.map(({ point }) => point) } : { state: 'free' };
+}

@@ -1,0 +1,44 @@
+'use client';
+
+import dynamic from 'next/dynamic';
+import { DeskProvider, useDesk, type JobFacts } from './desk';
+import { JobHead } from './JobHead';
+import { stepsDone } from './progress';
+import { SaveStrip } from './SaveStrip';
+import type { StepId } from './steps';
+
+/** Each step's screen travels to the browser only when it is opened. */
+const SCREENS: Record<StepId, React.ComponentType> = {
+  complaint: dynamic(() => import('../complaint/ComplaintScreen').then((one) => one.ComplaintScreen)),
+  locate: dynamic(() => import('../locate/LocateScreen').then((one) => one.LocateScreen)),
+  'make-safe': dynamic(() => import('../makesafe/MakeSafeScreen').then((one) => one.MakeSafeScreen)),
+  'as-found': dynamic(() => import('../asfound/AsFoundScreen').then((one) => one.AsFoundScreen)),
+  test: dynamic(() => import('../measure/TestScreen').then((one) => one.TestScreen)),
+  decide: dynamic(() => import('../decide/DecideScreen').then((one) => one.DecideScreen)),
+  fix: dynamic(() => import('../fix/FixScreen').then((one) => one.FixScreen)),
+  prove: dynamic(() => import('../prove/ProveScreen').then((one) => one.ProveScreen)),
+  'hand-over': dynamic(() => import('../handover/HandOverScreen').then((one) => one.HandOverScreen)),
+};
+
+/** A job on the desk: head, the step that is open, and what still waits for the server. */
+export function JobDesk({ job, step }: { job: JobFacts; step: StepId }) {
+  return (
+    <DeskProvider key={`${job.number} ${job.person}`} job={job}>
+      <div className="flex h-dvh min-h-[600px] flex-col">
+        <OpenStep step={step} />
+      </div>
+    </DeskProvider>
+  );
+}
+
+function OpenStep({ step }: { step: StepId }) {
+  const { job, log, outlook } = useDesk();
+  const Screen = SCREENS[step];
+  return (
+    <>
+      <JobHead job={job} step={step} done={stepsDone(log.state, outlook?.diagnosis.verdict ?? null)} />
+      <Screen />
+      <SaveStrip log={log} />
+    </>
+  );
+}

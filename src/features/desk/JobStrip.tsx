@@ -1,0 +1,45 @@
+'use client';
+
+import { useMemo, useRef } from 'react';
+import { chooseLane } from '@/core/path/layoutPath';
+import { PathStrip } from '@/ui/path/PathStrip';
+import { useWidth } from '@/ui/useWidth';
+import { useDesk } from './desk';
+import { evenStandings } from '../measure/evenStandings';
+
+/** The job's path as the 96 px strip, for every step that does not need it in full. */
+export function JobStrip({ part, onPart }: { part?: string | null; onPart?: (ref: string) => void }) {
+  const { speaker, outlook, readings, working } = useDesk();
+  const { compiled } = speaker.model;
+  const box = useRef<HTMLDivElement>(null);
+  const width = useWidth(box);
+  const standings = outlook?.standings ?? evenStandings(compiled.parts.length);
+  // The lane of the last complaint about a load, or the one with most doubt.
+  const lane = useMemo(() => {
+    const dead = readings.findLast((one) => one.kind === 'function' && one.value !== 'works');
+    const named = speaker.lanes.lanes.find(({ id }) => dead && 'part' in dead && id === dead.part);
+    return named ?? chooseLane(speaker.lanes, [], standings);
+  }, [readings, speaker, standings]);
+  return (
+    <div
+      ref={box}
+      data-testid="job-strip"
+      data-working={working}
+      className="relative h-[98px] shrink-0 border-b-2 border-ink bg-sheet"
+    >
+      {lane ? (
+        <PathStrip
+          lane={lane}
+          width={width}
+          names={compiled.parts.map(({ part: one }) => one.ref)}
+          points={speaker.lanes.pointOf}
+          standings={standings}
+          chosen={part ? (compiled.partIndex.get(part) ?? null) : null}
+          {...(onPart ? { onPart: (index: number) => onPart(compiled.parts[index]!.part.ref) } : {})}
+        />
+      ) : (
+        <p className="px-6 py-8">This circuit has no load that a path can be drawn to.</p>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,82 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { createContext, useContext, useEffect, useMemo } from 'react';
+import { CircuitModel } from '@/core/circuit/model';
+import type { Reading } from '@/core/circuit/schema';
+import type { Baseline } from '@/core/diagnosis/yardsticks';
+import type { Entry } from '@/core/job/entries';
+import { weighOptions } from '@/core/job/rules/weighOptions';
+import { findLanes } from '@/core/path/lanes';
+import type { ShopMarks } from '@/core/tables/marks';
+import type { StoredBookRow } from '@/db/codeBook';
+import type { Policy } from '../policy/policy';
+import { preferencesOf } from '../policy/preferencesOf';
+import { useOutlook, type OutlookState } from '../measure/useOutlook';
+import type { Speaker } from '@/words/en/readings';
+import type { OpenJob } from './server';
+import { useJobLog, type OpenLog } from './log/useJobLog';
+
+/** What a job's screens need from the server. */
+export interface JobFacts extends Omit<OpenJob, 'entries'> {
+  book: StoredBookRow[];
+  /** The machine's functions, the parts each shares with this job's circuit, and whether they can be asked about together. */
+  functions: { name: string; shares: string[]; joins: boolean }[];
+  policy: Policy;
+  /** What this function read when jobs on it were closed, the latest first. */
+  baselines: Baseline[];
+  /** The shop's own figures for what nothing better is known of. */
+  marks: ShopMarks;
+}
+
+/** A job as it lies on the desk: its facts, its log, and what the engine makes of it. Shared by all its steps. */
+export interface Desk extends OutlookState {
+  job: JobFacts;
+  person: string;
+  speaker: Speaker;
+  log: OpenLog;
+  readings: Reading[];
+}
+
+/** Tests that the page lists beside the best one. */
+const MOST_TESTS = 14;
+
+const DeskContext = createContext<Desk | null>(null);
+
+export function useDesk(): Desk {
+  const desk = useContext(DeskContext);
+  if (!desk) throw new Error('useDesk needs a DeskProvider around it');
+  return desk;
+}
+
+export function DeskProvider({ job, children }: { job: JobFacts; children: React.ReactNode }) {
+  const { circuit } = job;
+  const speaker = useMemo<Speaker>(() => {
+    const model = new CircuitModel(circuit);
+    return { model, lanes: findLanes(model) };
+  }, [circuit]);
+  const person = job.person ?? 'Technician';
+  const log = useJobLog(job.number, job.stored, person);
+  const readings = useMemo(() => log.state.readings.map(({ reading }) => reading), [log.state]);
+  const { noReach, skipped } = log.state;
+  const options = useMemo(
+    () => weighOptions({ noReach, skipped }, preferencesOf(job.policy), MOST_TESTS),
+    [noReach, skipped, job.policy],
+  );
+  const outlook = useOutlook(circuit, readings, options);
+  // The circuit comes with the page: it is read again when an entry that changes it is saved, here or by somebody else.
+  const router = useRouter();
+  const news =
+    log.entries.filter(changesCircuit).length >
+    job.stored.filter(({ entry }) => changesCircuit(entry)).length;
+  const pending = log.waiting.some(changesCircuit);
+  useEffect(() => {
+    if (news && !pending) router.refresh();
+  }, [news, pending, router]);
+  const desk = { ...outlook, job, person, speaker, log, readings };
+  return <DeskContext value={desk}>{children}</DeskContext>;
+}
+
+function changesCircuit({ type }: Entry): boolean {
+  return type === 'joined' || type === 'redrawn';
+}

@@ -1,0 +1,148 @@
+import 'server-only';
+import { z } from 'zod';
+import { entrySchema, type Entry } from '@/core/job/entries';
+import { looksAtState, mayAppend, type EntryRefusal } from '@/core/job/rules/mayAppend';
+import { appendEntries, readEntries, type Appended } from '@/db/entries';
+import { findJob, type JobRow } from '@/db/jobs';
+import { refusalWords } from '@/words/en/refusals';
+import type { Speaker } from '@/words/en/readings';
+import { log } from '../serverLog';
+import { circuitOfJob } from './circuitOfJob';
+import { jobStream, tellJob } from './jobEvents';
+import { speakerOf } from './jobModel';
+import type { SendAnswer, SendResult } from './log/protocol';
+
+export interface SaveProblem {
+  code: 'bad-input' | 'no-job' | 'conflict' | 'too-many';
+  message: string;
+  /** What became of each entry, where the request could be read. */
+  results?: SendResult[];
+}
+
+const requestSchema = z.object({
+  entries: z.array(z.unknown()).min(1).max(200),
+  /** The sender's clock as it sent them. */
+  sentAt: z.iso.datetime().optional(),
+});
+/** What decides which circuit the job is about. */
+const CIRCUIT_TYPES = ['joined', 'redrawn', 'withdrawal'] as const;
+
+/**
+ * Adds entries sent by a browser, each by itself: one that is refused, with the reason, holds no other back. What protects
+ * people and the record is judged by the core against the log as it stands under the job's lock.
+ */
+export async function appendToJob(
+  number: string,
+  text: string,
+  now = new Date(),
+): Promise<SendAnswer | { problem: SaveProblem }> {
+  const job = /^\d{1,9}$/.test(number) ? await findJob(Number(number)) : null;
+  if (!job) return problem('no-job', `There is no job ${number}.`);
+  let request: z.infer<typeof requestSchema>;
+  try {
+    const result = requestSchema.safeParse(JSON.parse(text));
+    if (!result.success) return problem('bad-input', issueWords(result.error, 'entries'));
+    request = result.data;
+  } catch (error) {
+    if (error instanceof SyntaxError) return problem('bad-input', 'The request is not JSON.');
+    throw error;
+  }
+  const results: SendResult[] = [];
+  const sound: Entry[] = [];
+  for (const [at, one] of request.entries.entries()) {
+    const result = entrySchema.safeParse(one);
+    if (result.success) sound.push(result.data);
+    else
+      results.push({
+        id: idOf(one),
+        state: 'refused',
+        code: 'bad-input',
+        message: issueWords(result.error, `entries.${at}`),
+      });
+  }
+  const skewMs = request.sentAt ? Date.parse(request.sentAt) - now.getTime() : null;
+  const judge = await judgeOf(job, now);
+  const appended = await appendEntries(job.id, sound, { receivedAt: now, skewMs, judge: judge.judge });
+  const words = (one: Appended<EntryRefusal>): SendResult =>
+    one.state === 'refused'
+      ? {
+          id: one.id,
+          state: 'refused',
+          code: one.refusal.code,
+          message: refusalWords(one.refusal, judge.speaker()),
+        }
+      : one;
+  results.push(...appended.map(words));
+  const added = results.filter(({ state }) => state === 'added').length;
+  if (added > 0) tellJob(job.id);
+  log.info({ job: job.number, sent: request.entries.length, added }, 'entries saved');
+  const first = results.find((one) => one.state === 'refused');
+  if (first && results.every(({ state }) => state === 'refused'))
+    return {
+      problem: {
+        code: first.code === 'conflict' ? 'conflict' : 'bad-input',
+        message: first.message,
+        results,
+      },
+    };
+  return { added, results };
+}
+
+/** The rules of the core over a job's log as it stands under the lock, with the circuit that the log says it is about. */
+async function judgeOf(job: JobRow, now: Date) {
+  const before = (await readEntries(job.id, 0, CIRCUIT_TYPES)).map(({ entry }) => entry);
+  let speaker: Speaker = speakerOf(await circuitOfJob(job, before));
+  const judge = async (
+    entry: Entry,
+    log: () => Promise<readonly { number: number; entry: Entry }[]>,
+  ): Promise<EntryRefusal | null> => {
+    if (entry.type === 'joined' || entry.type === 'redrawn') {
+      const circuit = await circuitOfJob(job, [...before, entry]);
+      const next = speakerOf(circuit);
+      const stored = entry.type === 'redrawn' ? await log() : [];
+      const refused = mayAppend(entry, jobBefore(next, stored, now));
+      if (refused) return refused;
+      before.push(entry);
+      speaker = next;
+      return null;
+    }
+    return mayAppend(entry, jobBefore(speaker, looksAtState(entry) ? await log() : [], now));
+  };
+  return { judge, speaker: () => speaker };
+}
+
+function jobBefore({ model }: Speaker, stored: readonly { number: number; entry: Entry }[], now: Date) {
+  return {
+    model,
+    log: () => stored.map(({ entry }) => entry),
+    after: (number: number) => stored.filter((one) => one.number > number).map(({ entry }) => entry),
+    receivedMs: now.getTime(),
+  };
+}
+
+function issueWords(error: z.ZodError, where: string): string {
+  const issue = error.issues[0];
+  const path = [where, ...(issue?.path ?? []).map(String)].join('.');
+  return `${path.replace(/^entries\.entries/, 'entries')}: ${issue?.message ?? 'not valid'}`;
+}
+
+function idOf(value: unknown): string {
+  return typeof value === 'object' && value !== null && 'id' in value ? String(value.id) : '';
+}
+
+/** Entries that arrive after a number, as server-sent events, for a browser that has the job open. */
+export async function entryEvents(
+  number: string,
+  after: string,
+  signal: AbortSignal,
+): Promise<ReadableStream<Uint8Array> | { problem: SaveProblem }> {
+  if (!/^\d{1,15}$/.test(after))
+    return problem('bad-input', `after: "${after}" is no position; use a whole number.`);
+  const job = /^\d{1,9}$/.test(number) ? await findJob(Number(number)) : null;
+  if (!job) return problem('no-job', `There is no job ${number}.`);
+  return jobStream(Number(after), (from) => readEntries(job.id, from), job.id, signal);
+}
+
+function problem(code: SaveProblem['code'], message: string): { problem: SaveProblem } {
+  return { problem: { code, message } };
+}

@@ -1,0 +1,242 @@
+import { v7 as uuidv7 } from 'uuid';
+import type { Entry } from '@/core/job/entries';
+import { reduceJob } from '@/core/job/reduceJob';
+import { testKey } from '@/core/diagnosis/observations';
+import { readEntries } from '@/db/entries';
+import { findJob } from '@/db/jobs';
+import { closePool } from '@/db/pool';
+import { seedAfresh } from '@/db/testing/seedAfresh';
+import { functionsBehind, pastJobsWith } from '../codes/server';
+import { jobDocument, readingTable, reportOf, tagSheet } from '../handover/server';
+import { findOnMachine } from '../locate/server';
+import { findAnything } from '../palette/server';
+import { openPolicy, settlePolicy } from '../policy/server';
+import { digestOf, openShed } from '../shed/server';
+import { openRules, settleRules } from '../tables/server';
+import { appendToJob, entryEvents } from './entriesServer';
+import { functionChoices } from './functionChoices';
+import { openNewJob } from './newJob';
+import { jobFacts } from './server';
+
+jest.mock('next/cache', () => ({ revalidatePath: jest.fn() }));
+jest.mock('next/navigation', () => ({
+  redirect: (to: string) => {
+    throw new Error(`redirect ${to}`);
+  },
+}));
+
+const entry = (body: object, type = 'reading'): Entry =>
+  ({ id: uuidv7(), at: new Date().toISOString(), person: 'Tove', type, body }) as Entry;
+const ohms = (from: string, value: number | 'OL', setup: object = { pulled: ['F7'] }) =>
+  entry({ reading: { kind: 'ohms', from, to: 'GND', setup, value }, typed: String(value) });
+const send = (entries: unknown[], number = '417') => appendToJob(number, JSON.stringify({ entries }));
+const stored = async (number: number) => (await readEntries((await findJob(number))!.id)).length;
+const newJob = (fields: Record<string, string>) => {
+  const form = new FormData();
+  for (const [key, value] of Object.entries(fields)) form.set(key, value);
+  return openNewJob({ trouble: null }, form);
+};
+
+beforeAll(seedAfresh, 60_000);
+afterAll(closePool);
+
+describe('entries that a browser sends', () => {
+  it('are added once, however often they come', async () => {
+    const one = ohms('X8:1', 31.4);
+    const before = await stored(417);
+    expect(await send([one])).toMatchObject({ added: 1, results: [{ id: one.id, state: 'added' }] });
+    expect(await send([one])).toMatchObject({ added: 0, results: [{ id: one.id, state: 'known' }] });
+    expect(await stored(417)).toBe(before + 1);
+    const other = { ...one, body: { ...one.body, typed: 'another' } };
+    expect(await send([other])).toMatchObject({ problem: { code: 'conflict' } });
+  });
+
+  it.each([
+    ['no JSON', 'entries', /not JSON/],
+    ['an empty list', JSON.stringify({ entries: [] }), /entries/],
+    ['a point that is not on the drawing', JSON.stringify({ entries: [ohms('X99:1', 3)] }), /X99:1/],
+    ['ohms on a live run', JSON.stringify({ entries: [ohms('B+', 3, {})] }), /powered|live/i],
+    ['a word for a value', JSON.stringify({ entries: [ohms('X8:1', 'wet' as 'OL')] }), /value|entries/],
+  ])('are refused whole: %s', async (_what, text, words) => {
+    const before = await stored(417);
+    const answer = await appendToJob('417', text);
+    expect(answer).toMatchObject({ problem: { code: 'bad-input', message: expect.stringMatching(words) } });
+    expect(await stored(417)).toBe(before);
+  });
+
+  it('belong to a job that there is', async () => {
+    expect(await send([ohms('X8:1', 3)], '99999')).toMatchObject({ problem: { code: 'no-job' } });
+    expect(await send([ohms('X8:1', 3)], 'x')).toMatchObject({ problem: { code: 'no-job' } });
+    const { signal } = new AbortController();
+    expect(await entryEvents('417', 'yesterday', signal)).toMatchObject({ problem: { code: 'bad-input' } });
+    expect(await entryEvents('99999', '0', signal)).toMatchObject({ problem: { code: 'no-job' } });
+  });
+
+  it('reach whoever has the job open', async () => {
+    const leave = new AbortController();
+    const last = (await readEntries((await findJob(416))!.id)).at(-1)?.number ?? 0;
+    const stream = await entryEvents('416', String(last), leave.signal);
+    if ('problem' in stream) throw new Error(stream.problem.message);
+    const reader = stream.getReader();
+    const looked = entry({ check: 'plug X1 seated', finding: 'good' }, 'looked');
+    await send([looked], '416');
+    let seen = '';
+    while (!seen.includes(looked.id)) seen += new TextDecoder().decode((await reader.read()).value);
+    expect(seen).toMatch(/^data: /);
+    leave.abort();
+    while (!(await reader.read()).done);
+  });
+});
+
+describe('a job as its screens get it', () => {
+  it('comes with what closed jobs ended with and the shop’s own marks', async () => {
+    const closed = (await jobFacts('398'))!;
+    const [choice] = (await functionChoices()).filter(
+      ({ name, machine }) => name === closed.functionName && machine.startsWith(closed.machineCode),
+    );
+    await expect(
+      newJob({ functionId: choice!.id, title: 'Tiller float weak', words: '', person: 'Tove' }),
+    ).rejects.toThrow(/redirect \/jobs\/\d+/);
+    const number = String((await openShed({ text: 'Tiller float weak' }, undefined)).jobs[0]!.number);
+    const open = (await jobFacts(number))!;
+    const { after } = reduceJob(closed.stored.map((one) => one.entry));
+    expect(after.length).toBeGreaterThan(2);
+    for (const { reading } of after)
+      expect(open.baselines).toContainEqual({
+        key: testKey(reading),
+        value: reading.value,
+        jobNumber: 398,
+        at: expect.any(String),
+      });
+    // Its own readings are no baseline of itself.
+    expect(closed.baselines).toEqual([]);
+    expect(open.marks.drops.joint).toEqual({ good: 0.05, repair: 0.1 });
+    expect(await settleRules({ 'contact-drops|0|repair': 0.2 }, 'Rasmus')).toEqual({ trouble: null });
+    expect((await jobFacts(number))!.marks.drops.joint).toEqual({ good: 0.05, repair: 0.2 });
+    expect(await jobFacts('99999')).toBeNull();
+    expect(await jobFacts('1; DROP TABLE jobs')).toBeNull();
+  });
+
+  it('opens from what works and what does not', async () => {
+    const [choice] = (await functionChoices()).filter(({ name }) => /tilt/i.test(name));
+    const [first, second] = choice!.trials;
+    await expect(
+      newJob({
+        functionId: choice!.id,
+        title: 'Tilts one way',
+        words: 'since this morning',
+        person: 'Ilse',
+        [`load-${first!.key}`]: 'works',
+        [`load-${second!.key}`]: 'dead',
+      }),
+    ).rejects.toThrow(/redirect/);
+    const [made] = (await openShed({ text: 'Tilts one way' }, undefined)).jobs;
+    const { complaint, readings } = reduceJob(
+      (await readEntries((await findJob(made!.number))!.id)).map(({ entry: one }) => one),
+    );
+    expect(complaint).toBe('since this morning');
+    expect(readings.map(({ reading }) => reading.value)).toEqual(['works', 'dead']);
+  });
+
+  it.each([
+    [{ title: 'ab' }, 'title'],
+    [{ person: '' }, 'person'],
+    [{ functionId: 'x' }, 'functionId'],
+    [{ functionId: '01900000-0000-7000-8000-000000000000' }, 'functionId'],
+  ])('is not opened from a form with %j', async (wrong, field) => {
+    const [choice] = await functionChoices();
+    const fields = { functionId: choice!.id, title: 'Something fails', words: '', person: 'Ilse', ...wrong };
+    expect(await newJob(fields)).toMatchObject({ field, trouble: expect.stringMatching(/\.$/) });
+  });
+});
+
+describe('the shed', () => {
+  it('finds jobs and machines by a word, and pages without skipping', async () => {
+    const found = await findAnything('G-2');
+    expect(found.machines.map(({ code }) => code)).toContain('G-2');
+    expect(found.jobs.length).toBeGreaterThan(0);
+    const all = await openShed({}, undefined);
+    expect(all.total).toBe(all.jobs.length);
+    const first = all.jobs[2]!;
+    const rest = await openShed({}, { openedAt: first.opened_at, id: first.id });
+    expect(rest.jobs.map(({ number }) => number)).toEqual(all.jobs.slice(3).map(({ number }) => number));
+  });
+
+  it('says of every job what is to be done next', async () => {
+    for (const { number } of (await openShed({}, undefined)).jobs) {
+      const digest = (await digestOf(number))!;
+      expect(digest.next).toMatch(/^(Test|Decide|Fix|Prove|Hand|No test)/);
+      expect(digest.runs.length).toBeGreaterThan(2);
+    }
+    expect(await digestOf(99_999)).toBeNull();
+  }, 60_000);
+
+  it('finds a part by its reference, its name and its square, whole references first', async () => {
+    const { machineId } = (await jobFacts('417'))!;
+    const found = await findOnMachine(machineId, 'f7');
+    expect(found[0]!.ref).toBe('F7');
+    const [tilt] = await findOnMachine(machineId, 'tilt right coil');
+    expect(tilt).toMatchObject({ ref: 'Y8' });
+    expect(await findOnMachine(machineId, '   ')).toEqual([]);
+    expect(await findOnMachine(machineId, 'no such thing')).toEqual([]);
+  });
+});
+
+describe('what leaves the house', () => {
+  it('is a report with evidence and its times on the site’s clock', async () => {
+    const summer = await reportOf('398');
+    expect(summer!.closed).toMatch(/^\d{4}-\d\d-\d\d \d\d:\d\d$/);
+    expect(
+      await settlePolicy({ ...(await openPolicy()).policy, timeZone: 'Pacific/Auckland' }, 'Rasmus'),
+    ).toEqual({
+      trouble: null,
+    });
+    const there = await reportOf('398');
+    expect(there!.closed).not.toBe(summer!.closed);
+    expect(await settlePolicy({ timeZone: 'Ridge time' }, 'Rasmus')).toEqual({
+      trouble: 'Clock of the site: is no time zone; write one such as Europe/Vienna',
+    });
+    expect((await settlePolicy({}, ' ')).trouble).toBe('Say who settles it.');
+    expect(await reportOf('99999')).toBeNull();
+  }, 60_000);
+
+  it('is everything of the job as one document and its readings as a table', async () => {
+    const whole = (await jobDocument('398')) as { format: string; entries: Entry[]; job: object };
+    expect(whole.format).toBe('spiraxis-job');
+    expect(whole.job).not.toHaveProperty('id');
+    const table = (await readingTable('398'))!;
+    const readings = whole.entries.filter(({ type }) => type === 'reading');
+    expect(table.trim().split('\n')).toHaveLength(readings.length + 1);
+    expect(table.split('\n')[0]).toMatch(/^time,person,kind,place,value/);
+    expect((await tagSheet('417'))!.plan.length).toBeGreaterThan(0);
+    expect(await tagSheet('99999')).toBeNull();
+  }, 60_000);
+});
+
+describe('codes', () => {
+  it('lead to the functions they may be about and the jobs that had them', async () => {
+    const { machineId, functionName } = (await jobFacts('398'))!;
+    const behind = await functionsBehind({ machineId, mode: 5, links: [] });
+    expect(behind.map((one) => one.function)).toContain(functionName);
+    const shares = behind.map(({ share }) => share);
+    expect(shares).toEqual(shares.toSorted((a, b) => b - a));
+    const silent = await functionsBehind({ machineId, mode: 5, links: [{ function: 'No such', part: '' }] });
+    expect(silent).toEqual([]);
+    for (const { number } of await pastJobsWith(machineId, ['14-5', '14-6'], 398))
+      expect(number).not.toBe(398);
+  }, 60_000);
+});
+
+describe('shop rules', () => {
+  it('are figures of the tables’ practice columns, settled by name', async () => {
+    expect((await settleRules({ 'contact-drops|0|good': 0.04 }, '')).trouble).toBe('Say who settles it.');
+    expect((await settleRules({ 'insulation|0|megohms': 2 }, 'Rasmus')).trouble).toMatch(
+      /a standard’s figure/,
+    );
+    expect((await settleRules({ 'contact-drops|0|good': -1 }, 'Rasmus')).trouble).toBe(
+      'A figure is a number from 0 up.',
+    );
+    expect(await settleRules({ 'contact-drops|0|good': 0.04 }, 'Rasmus')).toEqual({ trouble: null });
+    expect(await openRules()).toEqual({ rules: { 'contact-drops|0|good': 0.04 }, by: 'Rasmus' });
+  });
+});

@@ -1,0 +1,22 @@
+import 'server-only';
+import { LRUCache } from 'lru-cache';
+import { CircuitModel } from '@/core/circuit/model';
+import type { Circuit } from '@/core/circuit/schema';
+import { findLanes } from '@/core/path/lanes';
+import type { Speaker } from '@/words/en/readings';
+
+const MOST_MODELS = 60;
+
+const held = globalThis as typeof globalThis & { spiraxisModels?: LRUCache<string, Speaker> };
+const models = (held.spiraxisModels ??= new LRUCache<string, Speaker>({ max: MOST_MODELS }));
+
+/** A circuit compiled, with its lanes; the same circuit is compiled once. */
+export function speakerOf(circuit: Circuit): Speaker {
+  const key = JSON.stringify(circuit);
+  const known = models.get(key);
+  if (known) return known;
+  const model = new CircuitModel(circuit);
+  const speaker = { model, lanes: findLanes(model) };
+  models.set(key, speaker);
+  return speaker;
+}

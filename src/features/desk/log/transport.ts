@@ -1,0 +1,39 @@
+import { followEvents } from '@/features/events';
+import type { Entry } from '@/core/job/entries';
+import { keepPhoto } from '@/features/photos/keepPhoto';
+import type { LogTransport } from './JobLog';
+import type { SendAnswer, SendRequest, SentEntry } from './protocol';
+
+/** The way to the server over its route handlers and server-sent events. */
+export function httpTransport(jobNumber: number): LogTransport {
+  return {
+    async send(entries: readonly Entry[]) {
+      const request: SendRequest = { entries, sentAt: new Date().toISOString() };
+      const response = await fetch(`/api/jobs/${jobNumber}/entries`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify(request),
+      });
+      const answer = (await response.json().catch(() => null)) as
+        (Partial<SendAnswer> & { message?: string }) | null;
+      if (answer?.results) return { added: answer.added ?? 0, results: answer.results };
+      if (response.status < 400 || response.status >= 500 || response.status === 429) return null;
+      // A refusal of the request as a whole: each entry is told so, none is lost.
+      const message = answer?.message ?? `The server refused it (${response.status}).`;
+      return {
+        added: 0,
+        results: entries.map(({ id }) => ({ id, state: 'refused', code: String(response.status), message })),
+      };
+    },
+    async upload(picture) {
+      const answer = await keepPhoto(picture, 'The picture');
+      if ('trouble' in answer && answer.away) throw new Error(answer.trouble);
+      return answer;
+    },
+    follow: (after, on) =>
+      followEvents<SentEntry[]>(() => `/api/jobs/${jobNumber}/events?after=${after()}`, {
+        message: on.entries,
+        lost: on.lost,
+      }),
+  };
+}

@@ -1,0 +1,71 @@
+import 'server-only';
+import { cache } from 'react';
+import { readBaselines, readEntries } from '@/db/entries';
+import { readBook } from '@/db/codeBook';
+import { findJob, functionsOf } from '@/db/jobs';
+import { testKey } from '@/core/diagnosis/observations';
+import { joinCircuits, sharedParts } from '@/core/circuit/joinCircuits';
+import { shopMarks } from '@/core/tables/marks';
+import { openPolicy } from '../policy/server';
+import { openRules } from '../tables/server';
+import { circuitOfJob } from './circuitOfJob';
+import type { JobFacts } from './desk';
+
+/** A job with its circuit and log, or null when there is none with this number. */
+export const openJob = cache(async (number: string) => {
+  if (!/^\d{1,9}$/.test(number)) return null;
+  const job = await findJob(Number(number));
+  if (!job) return null;
+  const stored = await readEntries(job.id);
+  const entries = stored.map(({ entry }) => entry);
+  return {
+    id: job.id,
+    number: job.number,
+    title: job.title,
+    person: job.person,
+    machineId: job.machine_id,
+    machineCode: job.machine_code,
+    machineName: job.machine_name,
+    functionName: job.function_name,
+    functionId: job.function_id,
+    openedOnVersion: job.function_version,
+    newestVersion: job.newest_version,
+    openedAt: job.opened_at.toISOString(),
+    circuit: await circuitOfJob(job, entries),
+    entries,
+    stored,
+  };
+});
+
+export type OpenJob = NonNullable<Awaited<ReturnType<typeof openJob>>>;
+
+/** A job with everything its screens need of the machine. */
+export async function jobFacts(number: string): Promise<JobFacts | null> {
+  const opened = await openJob(number);
+  if (!opened) return null;
+  const { entries: _asStored, ...job } = opened;
+  const [book, functions, baselines, { policy }, { rules }] = await Promise.all([
+    readBook(job.machineId),
+    functionsOf(job.machineId),
+    readBaselines(job.functionId, job.id),
+    openPolicy(),
+    openRules(),
+  ]);
+  return {
+    ...job,
+    baselines: baselines.map(({ reading, jobNumber, at }) => ({
+      key: testKey(reading),
+      value: reading.value,
+      jobNumber,
+      at: at.toISOString(),
+    })),
+    book,
+    policy,
+    marks: shopMarks(rules),
+    functions: functions.map(({ name, circuit }) => ({
+      name,
+      shares: name === job.functionName ? [] : sharedParts(job.circuit, circuit),
+      joins: name !== job.functionName && joinCircuits(job.circuit, circuit) !== null,
+    })),
+  };
+}

@@ -1,0 +1,48 @@
+'use client';
+
+import { useState } from 'react';
+import type { TestGate } from '@/core/job/rules/testGate';
+import type { IsolationPoint } from '@/core/safety/isolationPlan';
+import { SheetDialog } from '@/ui/SheetDialog';
+import { shutWords } from '@/words/en/holds';
+import { PointForm } from '../makesafe/PointForm';
+import { StepLink } from '../desk/StepLink';
+
+/** The test stays shut: why, and where the way in is. */
+export function GateClosed({ gate, plan }: { gate: TestGate; plan: readonly IsolationPoint[] }) {
+  const [closing, setClosing] = useState(false);
+  const words = shutWords(gate);
+  if (!words) return null;
+  const point = gate.state === 'close' ? plan.find((one) => one.point === gate.points[0]) : undefined;
+  return (
+    <div
+      className="flex min-h-[44px] shrink-0 flex-wrap items-center gap-x-3 border-t-[1.5px] border-rule px-4 text-[16px]"
+      data-testid="gate"
+      data-gate={gate.state}
+    >
+      <strong className="font-[750]">{words.what}</strong>
+      <span>{words.why}</span>
+      {gate.state === 'unsigned' ? (
+        <StepLink className="underline underline-offset-4" step="make-safe">
+          Make safe
+        </StepLink>
+      ) : null}
+      {point ? (
+        <button
+          type="button"
+          className="min-h-11 font-[700] underline underline-offset-4"
+          onClick={() => setClosing(true)}
+        >
+          Close {point.point} and prove it
+        </button>
+      ) : null}
+      {point && closing ? (
+        <SheetDialog open onOpenChange={setClosing} title={`Close ${point.label} again`}>
+          <div className="px-4 pt-4">
+            <PointForm key={point.point} point={point} onDone={() => setClosing(false)} />
+          </div>
+        </SheetDialog>
+      ) : null}
+    </div>
+  );
+}

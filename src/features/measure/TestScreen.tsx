@@ -1,0 +1,448 @@
+'use client';
+
+import { useSearchParams } from 'next/navigation';
+import { useCallback, useEffect, useMemo, useState } from 'react';
+import type { Reading, Test } from '@/core/circuit/schema';
+import { swapTests, unplugTests } from '@/core/diagnosis/codeEvidence';
+import { meaningLimits } from '@/core/diagnosis/meaningLimits';
+import { testKey } from '@/core/diagnosis/observations';
+import { yardsticks } from '@/core/diagnosis/yardsticks';
+import type { RankedTest } from '@/core/diagnosis/rankTests';
+import { chooseLane } from '@/core/path/layoutPath';
+import { lazyPart } from '@/ui/lazyPart';
+import { useDesk } from '../desk/desk';
+import { stillToTakeOut } from '@/core/job/rules/ledgerStanding';
+import { LedgerItems } from '../prove/LedgerItems';
+import { choicesOf, Keyline } from './Keyline';
+import { movedLeads, nextPoint } from './movedLeads';
+import { EDGE, PathBand } from './PathBand';
+import { pinsOf } from './pins';
+import { SuspectList } from './SuspectList';
+import { TestTag } from './TestTag';
+import { VerdictTag } from './VerdictTag';
+import { GateClosed } from './GateClosed';
+import { useHold } from './useHold';
+import { useMeter } from './useMeter';
+import { asShown, meterOf, withoutLeads } from './meterProfile';
+import { checkTyped, WANDERS } from './typedValue';
+import { useSupposed } from './useSupposed';
+import { evenStandings } from './evenStandings';
+import { chosenTest, NO_TEST, ownSetup, testToParams } from './testAddress';
+import { usePathView } from './usePathView';
+import { useTestKeys } from './useTestKeys';
+import { limitWords, yardstickWords } from '@/words/en/answers';
+import { testPlace, valueWords } from '@/words/en/readings';
+import { statementLines } from '@/words/en/findings';
+
+// What most tests never show comes when it is called for: the screen is on the way to a tablet in the cold.
+const BusAnswer = lazyPart(() => import('../bus/BusAnswer').then((one) => one.BusAnswer));
+const KeysDialog = lazyPart(() => import('./KeysDialog').then((one) => one.KeysDialog));
+const MeterDialog = lazyPart(() => import('./MeterDialog').then((one) => one.MeterDialog));
+
+/** The test screen: path above, suspects and next test in the middle, keyline at the bottom edge. */
+export function TestScreen() {
+  const { job, speaker, log, outlook, working, failure, again, evaluate, readings } = useDesk();
+  const { model, lanes } = speaker;
+  const { compiled } = model;
+  const unplug = useMemo(() => [...unplugTests(model), ...swapTests(model)], [model]);
+  const params = useSearchParams();
+
+  const [text, setText] = useState('');
+  const [confirmed, setConfirmed] = useState('');
+  const [openPart, setOpenPart] = useState<string | null>(null);
+  const [goOn, setGoOn] = useState(false);
+  const [own, setOwn] = useState<RankedTest | null>(null);
+  const [ownTrouble, setOwnTrouble] = useState('');
+  const [folded, setFolded] = useState(true);
+  const [announced, setAnnounced] = useState('');
+  const [keysShown, setKeysShown] = useState(false);
+  const [meterShown, setMeterShown] = useState(false);
+  const [meter, setMeter] = useMeter();
+  const [whatIf, setWhatIf] = useState<Reading | null>(null);
+
+  const verdict = outlook?.diagnosis.verdict ?? { state: 'keepTesting' as const, why: '' };
+  const next = outlook?.diagnosis.next ?? [];
+  const chosen = chosenTest(params, speaker, next);
+  const chosenKey = chosen ? testKey(chosen) : '';
+  // As text, so that the same test on the next render is the same.
+  const chosenText = chosen ? JSON.stringify(chosen) : '';
+  const listed = chosen ? next.find(({ test }) => testKey(test) === chosenKey) : undefined;
+
+  const isListed = listed !== undefined;
+
+  // A test of the person's own is worked out like any other, after every reading.
+  useEffect(() => {
+    let current = true;
+    setOwnTrouble('');
+    if (chosenText === '' || isListed) {
+      setOwn(null);
+      return;
+    }
+    void evaluate(JSON.parse(chosenText) as Test).then((answer) => {
+      if (!current) return;
+      if (typeof answer === 'string') setOwnTrouble(answer);
+      else setOwn(answer);
+    });
+    return () => {
+      current = false;
+    };
+  }, [chosenText, isListed, evaluate]);
+
+  const concluded = verdict.state !== 'keepTesting' && !chosen && !goOn;
+  // While another test of one's own is worked out, the one before it is not the one that would be pinned.
+  const mine = own && testKey(own.test) === chosenKey ? own : undefined;
+  const ranked = concluded ? undefined : chosen ? (listed ?? mine) : next[0];
+  const test = ranked?.test;
+  const pair = test && 'from' in test ? test : null;
+  const leads = useMemo(
+    () =>
+      pair ? { plus: compiled.nodeIndex.get(pair.from)!, minus: compiled.nodeIndex.get(pair.to)! } : null,
+    [pair, compiled],
+  );
+
+  const standings = useMemo(
+    () => outlook?.standings ?? evenStandings(compiled.parts.length),
+    [outlook, compiled],
+  );
+  const laneId = params.get('lane');
+  const gauge =
+    test && (test.kind === 'pressure' || test.kind === 'flow')
+      ? (compiled.nodeIndex.get(test.at) ?? null)
+      : null;
+  const asked = useMemo(
+    () => (leads ? [leads.plus, leads.minus] : gauge === null ? [] : [gauge]),
+    [leads, gauge],
+  );
+  const lane = lanes.lanes.find(({ id }) => id === laneId) ?? chooseLane(lanes, asked, standings);
+  const view = usePathView(speaker, lane, standings, asked);
+  const { layout, width } = view;
+  const limits = useMemo(() => (test ? meaningLimits(model, test) : []), [model, test]);
+  const { pins, spans } = useMemo(
+    () => (lane ? pinsOf(speaker, lane, readings) : { pins: [], spans: [] }),
+    [speaker, lane, readings],
+  );
+
+  const { baselines, marks, policy } = job;
+  const heldAgainst = useMemo(
+    () =>
+      test
+        ? yardsticks(model, test, { readings, baselines, marks }).map((one) =>
+            yardstickWords(test.kind, one, policy.timeZone),
+          )
+        : [],
+    [model, test, readings, baselines, marks, policy],
+  );
+  const hold = useHold(ranked);
+  const noteHeld = hold.notePutIn;
+  const check = ranked
+    ? checkTyped(
+        text
+          .split(WANDERS)
+          .map((piece) => asShown(piece, meter))
+          .join(WANDERS),
+        ranked,
+        compiled.supplyVolts,
+      )
+    : ({ state: 'empty' } as const);
+  const lit = check.state === 'ready' && text !== '' ? check.outcome : null;
+
+  const go = useCallback((changes: Record<string, string | null>) => {
+    const url = new URL(window.location.href);
+    for (const [key, value] of Object.entries(changes)) {
+      if (value === null) url.searchParams.delete(key);
+      else url.searchParams.set(key, value);
+    }
+    window.history.replaceState(null, '', url);
+  }, []);
+
+  const choose = useCallback(
+    (wanted: Test | null) => {
+      setText('');
+      setConfirmed('');
+      go(wanted ? testToParams(speaker, wanted) : NO_TEST);
+    },
+    [go, speaker],
+  );
+
+  const pin = useCallback(
+    (value: Reading['value'], typed: string, wandered?: readonly Reading['value'][]) => {
+      if (!test) return;
+      const own = meterOf(test.kind, meter);
+      for (const one of wandered ?? [value]) {
+        const reading = {
+          ...test,
+          value: withoutLeads(test.kind, one, meter),
+          ...(own ? { meter: own } : {}),
+          ...(wandered ? { unsteady: true } : {}),
+        } as Reading;
+        log.write({ type: 'reading', body: { reading, typed } });
+      }
+      noteHeld(test.setup);
+      setAnnounced(`Pinned ${valueWords(test.kind, value)} at ${testPlace(speaker, test)}.`);
+      setText('');
+      setConfirmed('');
+      setGoOn(false);
+      setWhatIf(null);
+      go(NO_TEST);
+    },
+    [go, log, meter, noteHeld, speaker, test],
+  );
+
+  const onPin = () => {
+    if (!ranked || check.state !== 'ready') return;
+    if (hold.blocked) {
+      document.querySelector<HTMLInputElement>('[data-hold]')?.focus();
+      return;
+    }
+    // A value that fits no outcome is asked for once more: gloves and wet glass mistype.
+    if (check.outcome === null && confirmed !== text) {
+      setConfirmed(text);
+      return;
+    }
+    pin(check.value, text, check.wandered);
+  };
+
+  /** Pins one of the answers of a test that is not a number. */
+  const pinChoice = (value: Reading['value'] | undefined) => {
+    if (!ranked || value === undefined) return;
+    if (hold.blocked) document.querySelector<HTMLInputElement>('[data-hold]')?.focus();
+    else pin(value, valueWords(ranked.test.kind, value));
+  };
+
+  /** Moves the nearer lead, or the given one, to a node; leads never stand on the same point. */
+  const moveLead = useCallback(
+    (node: number, which?: 'plus' | 'minus') => {
+      if (!layout) return;
+      if (compiled.domains[node] === 'fluid') {
+        if (node !== compiled.atmosphere)
+          choose({ kind: 'pressure', at: compiled.nodeNames[node]!, setup: lane?.setup ?? {} });
+        return;
+      }
+      const base = leads ?? { plus: layout.points[0]!.node, minus: compiled.frame };
+      const moved = movedLeads(layout, base, node, which);
+      if (!moved) return;
+      const kind = pair?.kind === 'ohms' ? 'ohms' : 'volts';
+      const setup = pair && pair.kind === kind ? pair.setup : ownSetup(model, kind, lane?.setup ?? {});
+      choose({
+        kind,
+        from: compiled.nodeNames[moved.plus]!,
+        to: compiled.nodeNames[moved.minus]!,
+        setup,
+      });
+    },
+    [choose, compiled, lane, layout, leads, model, pair],
+  );
+
+  const setMode = (kind: 'volts' | 'ohms') => {
+    if (!pair) return;
+    choose({ kind, from: pair.from, to: pair.to, setup: ownSetup(model, kind, lane?.setup ?? {}) });
+  };
+
+  const unpin = useCallback(() => {
+    const last = log.state.readings.at(-1);
+    if (!last) return;
+    log.write({ type: 'withdrawal', supersedes: last.entry.id, body: {} });
+    setAnnounced('Unpinned the last reading. It stays in the record.');
+  }, [log]);
+
+  const key = useCallback(
+    (pressed: string) => {
+      setConfirmed('');
+      setText((now) =>
+        (pressed === 'OL'
+          ? now.endsWith(WANDERS)
+            ? `${now}OL`
+            : 'OL'
+          : now === 'OL' && pressed !== WANDERS
+            ? pressed
+            : `${now}${pressed}`
+        ).slice(0, 40),
+      );
+    },
+    [setText],
+  );
+
+  useTestKeys({
+    enabled: ranked !== undefined,
+    onKey: (pressed) => {
+      const choices = ranked ? choicesOf(ranked) : null;
+      if (choices) pinChoice(choices[Number(pressed) - 1]);
+      else key(pressed);
+    },
+    onErase: () => setText((now) => now.slice(0, -1)),
+    onPin,
+    onEscape: () => {
+      if (text) setText('');
+      else if (chosen) choose(null);
+      else setOpenPart('');
+    },
+    onStepPoint: (direction, other) => {
+      if (!layout) return;
+      const from = other ? (leads?.minus ?? compiled.frame) : (leads?.plus ?? layout.points[0]!.node);
+      moveLead(nextPoint(layout, from, direction), other ? 'minus' : 'plus');
+    },
+    onUndo: unpin,
+    onHold: () => hold.tick(!hold.held),
+    onKeysHelp: () => setKeysShown(true),
+    onStep: (direction) => {
+      const tabs = [...document.querySelectorAll<HTMLAnchorElement>('nav[aria-label="Steps of the job"] a')];
+      const at = tabs.findIndex((tab) => tab.getAttribute('aria-current') === 'step');
+      tabs[at + direction]?.click();
+    },
+  });
+
+  const supposed = useSupposed(whatIf, test ?? null);
+
+  const tagLeft = width < 1180 ? 400 + EDGE * 2 : 472 + EDGE * 2;
+  const statement = failure
+    ? ['The calculation stopped. Your readings are safe.']
+    : outlook
+      ? statementLines(speaker, verdict, outlook.diagnosis.suspects, standings, outlook.readings, next[0])
+      : ['Working out what every fault on this path would read.'];
+
+  return (
+    <main className="flex min-h-0 flex-1 flex-col" data-working={working}>
+      <p className="sr-only" role="status" aria-live="polite">
+        {announced}
+      </p>
+      <div className="flex min-h-0 flex-1 flex-col max-desk:overflow-y-auto">
+        <PathBand
+          speaker={speaker}
+          lane={lane}
+          view={view}
+          standings={standings}
+          pins={pins}
+          spans={spans}
+          leads={leads}
+          gauge={gauge}
+          tagLeft={tagLeft}
+          typed={text && check.state === 'ready' ? valueWords(test!.kind, check.value) : ''}
+          statement={statement}
+          noReach={log.state.noReach}
+          test={test ?? null}
+          stale={working}
+          onPoint={(node) => moveLead(node)}
+          onLane={(id) => go({ lane: id })}
+          onRun={setOpenPart}
+        />
+        <div
+          className="grid min-h-0 flex-1 gap-6 border-t-2 border-ink bg-film px-6 py-5 max-desk:flex-none max-desk:grid-cols-1 max-tablet:gap-3 max-tablet:px-2.5 max-tablet:py-2.5 desk:grid-cols-[var(--suspects)_minmax(0,1fr)] desk:pt-[18px] desk:pb-2"
+          style={{ '--suspects': `${tagLeft - EDGE * 2}px` } as React.CSSProperties}
+        >
+          <div className="flex min-h-0 min-w-0 flex-col max-desk:order-2">
+            <SuspectList
+              speaker={speaker}
+              outlook={supposed ?? outlook}
+              readings={(supposed ?? outlook)?.readings ?? []}
+              supposed={supposed !== null && whatIf ? valueWords(whatIf.kind, whatIf.value) : null}
+              stale={working}
+              openPart={openPart}
+              onOpen={setOpenPart}
+            />
+          </div>
+          {failure ? (
+            <section className="border-2 border-ink bg-sheet p-5" role="alert">
+              <h2 className="text-[21px] font-[800]">The calculation stopped</h2>
+              <p className="mt-2">{failure} Nothing you pinned is lost.</p>
+              <button
+                type="button"
+                className="mt-4 min-h-11 bg-pencil px-5 font-[750] text-sheet"
+                onClick={again}
+              >
+                Try again
+              </button>
+            </section>
+          ) : ownTrouble ? (
+            <section className="border-2 border-ink bg-sheet p-5" role="alert" data-testid="own-trouble">
+              <h2 className="text-[21px] font-[800]">That reading cannot be taken like this</h2>
+              <p className="mt-2">{ownTrouble}.</p>
+              <button
+                type="button"
+                className="mt-4 min-h-11 bg-pencil px-5 font-[750] text-sheet"
+                onClick={() => choose(null)}
+              >
+                Back to the best test
+              </button>
+            </section>
+          ) : !outlook ? (
+            <section className="border-2 border-ink bg-sheet p-5" aria-busy aria-label="Next test">
+              <h2 className="text-[21px] font-[800]">Choosing the next test</h2>
+              <p className="mt-2">
+                Trying every fault on this path against every reading that could be taken.
+              </p>
+            </section>
+          ) : ranked ? (
+            <TestTag
+              speaker={speaker}
+              ranked={ranked}
+              others={next.filter((one) => one !== ranked)}
+              verdict={verdict}
+              own={chosen !== null}
+              lit={lit}
+              held={hold.held}
+              hold={hold.words}
+              onHeld={hold.tick}
+              onChoose={choose}
+              onMode={setMode}
+              onNoReach={(node) => log.write({ type: 'noReach', body: { node } })}
+              unplug={unplug}
+              heldAgainst={heldAgainst}
+              mind={limits[0] ? limitWords(speaker, limits[0]) : null}
+              whatIf={whatIf}
+              onWhatIf={setWhatIf}
+              below={
+                <>
+                  {stillToTakeOut(model, log.state).length > 0 ? (
+                    <section
+                      aria-label="In the machine now"
+                      className="shrink-0 border-t-[1.5px] border-rule bg-copper-t px-4"
+                    >
+                      <LedgerItems />
+                    </section>
+                  ) : null}
+                  {hold.shut ? (
+                    <GateClosed gate={hold.gate} plan={hold.plan} />
+                  ) : test?.kind === 'code' ? (
+                    <BusAnswer test={test} onTake={(modes) => pinChoice(modes)} key={testKey(test)} />
+                  ) : null}
+                </>
+              }
+              onSkip={(skipped) => log.write({ type: 'skippedTest', body: { test: skipped } })}
+            />
+          ) : chosen ? (
+            <section className="border-2 border-ink bg-sheet p-5" aria-busy aria-label="Next test" />
+          ) : (
+            <VerdictTag
+              speaker={speaker}
+              outlook={outlook}
+              readings={outlook.readings}
+              next={next[0]}
+              onGoOn={() => setGoOn(true)}
+            />
+          )}
+        </div>
+      </div>
+      {ranked ? (
+        <Keyline
+          speaker={speaker}
+          ranked={ranked}
+          text={text}
+          check={check}
+          askAgain={confirmed !== '' && confirmed === text}
+          blocked={hold.blocked}
+          shut={hold.shut}
+          folded={folded}
+          onFold={() => setFolded(!folded)}
+          onKey={key}
+          onErase={() => setText((now) => now.slice(0, -1))}
+          meterName={meter.name}
+          onMeter={() => setMeterShown(true)}
+          onPin={onPin}
+          onChoice={pinChoice}
+        />
+      ) : null}
+      {keysShown ? <KeysDialog open onOpenChange={setKeysShown} /> : null}
+      {meterShown ? <MeterDialog open meter={meter} onOpenChange={setMeterShown} onKeep={setMeter} /> : null}
+    </main>
+  );
+}

@@ -1,0 +1,67 @@
+import type { Test } from '@/core/circuit/schema';
+import { isDeadKind } from '@/core/circuit/testPlace';
+import { pointName, positionWords, type Speaker } from '@/words/en/readings';
+
+/** The set-up in numbered lines, at most four. */
+export function setupSteps(speaker: Speaker, test: Test): string[] {
+  const { setup } = test;
+  const { model } = speaker;
+  const live = !isDeadKind(test.kind);
+  const steps: string[] = [];
+  const place = (ref: string) => {
+    const part = model.compiled.circuit.parts.find((one) => one.ref === ref);
+    return part?.place ? `${ref}, ${part.place.toLowerCase()}` : ref;
+  };
+  if (setup.pulled?.length) steps.push(`Pull fuse ${setup.pulled.map(place).join(' and ')}. Prove it dead.`);
+  else if (setup.isolated?.length)
+    steps.push(`Isolate and lock ${setup.isolated.map(place).join(' and ')}. Prove it dead.`);
+  const apart = [
+    ...(setup.unplugged ?? []).map((connector) => {
+      const pin = model.compiled.circuit.parts.find(
+        (part) => part.kind === 'pin' && part.connector === connector,
+      );
+      return `Unplug ${connector}${pin?.place ? `, ${pin.place.toLowerCase()}` : ''}.`;
+    }),
+    ...(setup.removed?.length
+      ? [`Take ${setup.removed.join(' and ')} out of the circuit. Mark the wires first.`]
+      : []),
+    ...(setup.lifted?.length
+      ? [
+          `Lift ${setup.lifted.map(({ part, node }) => `${part} off ${pointName(speaker, node)}`).join(', ')}. Mark the wires first.`,
+        ]
+      : []),
+    ...(setup.swapped ?? []).map(([one, two]) => `Swap ${one} with its twin ${two}.`),
+    ...(setup.energised?.length ? [`Feed ${setup.energised.join(' and ')} from a bench supply.`] : []),
+    ...(setup.jumpers ?? []).map(
+      ([from, to]) =>
+        `Bridge ${pointName(speaker, from)} to ${pointName(speaker, to)}, fused and tagged, for this reading only.`,
+    ),
+    ...(setup.open?.length
+      ? [
+          `Shut the air, vent, take the line off at ${setup.open.map((name) => pointName(speaker, name)).join(', ')}, air on slowly.`,
+        ]
+      : []),
+    ...(setup.plugged?.length
+      ? [`Stop the opening at ${setup.plugged.map((name) => pointName(speaker, name)).join(', ')}.`]
+      : []),
+    ...(setup.override?.length ? [`Push the override of ${setup.override.join(' and ')}.`] : []),
+  ];
+  if (setup.secured?.length)
+    steps.unshift(`Block or lower the load that ${setup.secured.map(place).join(' and ')} holds.`);
+  steps.push(...apart);
+  const positions = positionWords(setup);
+  if (positions)
+    steps.push(
+      `${live ? 'Power on, ' : 'Set '}${positions}${test.setup.afterSeconds ? ', read at once' : ''}.`,
+    );
+  else if (live) steps.push('Power on, every control at rest.');
+  if ('from' in test) {
+    const [from, to] = [pointName(speaker, test.from), pointName(speaker, test.to)];
+    const toFrame = test.to === model.compiled.circuit.frame;
+    const behind = test.kind === 'volts' && apart.length === 0 ? ' from behind, plugs on' : '';
+    steps.push(`Red on ${from}${behind}, black on ${to}${toFrame ? ', bare frame' : ''}.`);
+  } else if (test.kind === 'amps') steps.push(`Clamp round one wire of ${test.through}.`);
+  else if (test.kind === 'pressure') steps.push(`Gauge at ${pointName(speaker, test.at)}.`);
+  else if (test.kind === 'flow') steps.push(`Hand, then soapy water, at ${pointName(speaker, test.at)}.`);
+  return steps.slice(0, 4);
+}

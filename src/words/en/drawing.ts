@@ -1,0 +1,144 @@
+import type { Finding } from '@/core/build/checkCircuit';
+import type { Difference } from '@/core/build/compareCircuits';
+import type { Guard } from '@/core/circuit/partSchema';
+import type { Part, Setup } from '@/core/circuit/schema';
+import { positionWords } from './readings';
+
+/** Names of kinds as a person says them. */
+export const KIND_NAMES: Readonly<Record<Part['kind'], string>> = {
+  source: 'supply',
+  transformer: 'transformer',
+  fuse: 'fuse',
+  breaker: 'breaker',
+  wire: 'wire',
+  pin: 'plug pin',
+  switch: 'contact',
+  relay: 'relay',
+  coil: 'coil',
+  diode: 'diode',
+  resistor: 'resistor',
+  lamp: 'lamp',
+  heater: 'heater',
+  motor: 'motor',
+  sensor3: 'three-wire sensor',
+  driver: 'controller output',
+  timer: 'timed contact',
+  airSupply: 'air supply',
+  pump: 'pump',
+  regulator: 'regulator',
+  filter: 'filter',
+  check: 'check valve',
+  hose: 'hose',
+  throttle: 'throttle',
+  silencer: 'silencer',
+  plug: 'stopped port',
+  valve: 'valve',
+  cylinder: 'cylinder',
+  vacuumActuator: 'vacuum actuator',
+  pressureSwitch: 'pressure switch',
+};
+
+const at = (setup: Setup) => {
+  const words = positionWords(setup);
+  return words ? ` with ${words}` : '';
+};
+const amps = (value: number) => `${Number(value.toPrecision(3))} A`;
+
+/** What a finding says, and what the press beside it does; no press where only a person can tell what is meant. */
+export function findingWords(finding: Finding): { text: string; mend: string | null } {
+  switch (finding.code) {
+    case 'broken':
+      return { text: `${finding.field.replace(/^circuit\./, '')}: ${finding.problem}.`, mend: null };
+    case 'noSource':
+      return { text: 'Nothing feeds this circuit.', mend: 'Put a battery at its start' };
+    case 'floating':
+      return {
+        text: `${finding.part} ends at “${finding.node}”, and nothing else does.`,
+        mend: finding.fluid ? 'Stop it with a plug' : 'Take it to ground',
+      };
+    case 'noFeed':
+      return { text: `No supply reaches ${finding.part}.`, mend: null };
+    case 'noReturn':
+      return { text: `${finding.part} has no way home to its supply.`, mend: 'Take its open end to ground' };
+    case 'neverFed':
+      return {
+        text: `In no position of the controls does current flow through ${finding.part}.`,
+        mend: null,
+      };
+    case 'cannotBeAlone':
+      return {
+        text: `No test point lets ${finding.part} be measured alone: neither end has a plug.`,
+        mend: 'Put a plug before it',
+      };
+    case 'noIsolation':
+      return {
+        text: `${finding.part} has no isolation point: nobody has said how it is cut off.`,
+        mend: 'Take the usual words',
+      };
+    case 'sourceShort':
+      return {
+        text: `${finding.part} is shorted${at(finding.setup)}: ${amps(finding.amps)} would flow.`,
+        mend: null,
+      };
+    case 'fuseSmall':
+      return {
+        text: `${finding.part} (${finding.rating} A) is under the sound current of ${amps(finding.amps)}${at(finding.setup)}.`,
+        mend: 'Take the next rating that holds',
+      };
+    case 'cannotPullIn':
+      return {
+        text: `${finding.part} gets ${Number(finding.has.toPrecision(3))} ${finding.unit} at best and needs ${finding.needs} ${finding.unit} to pull in.`,
+        mend: 'Let it pull in at 0.7 of what it gets',
+      };
+    case 'chatters':
+      return { text: `It finds no rest${at(finding.setup)}: a relay opens its own feed.`, mend: null };
+    case 'guardUnanswered':
+      return {
+        text: `Who does ${finding.part} protect? Until somebody says, no test bridges it.`,
+        mend: `It guards ${GUARD_WORDS[finding.proposed]}`,
+      };
+    case 'unusedControl':
+      return { text: `Nothing depends on the control “${finding.control}”.`, mend: 'Take it off' };
+  }
+}
+
+/** What a contact guards, as it is said. */
+export const GUARD_WORDS: Readonly<Record<Guard, string>> = {
+  person: 'a person',
+  limit: 'a limit of the machine',
+  load: 'a load',
+  none: 'nobody and nothing',
+};
+
+const FIELD_NAMES: Readonly<Record<string, string>> = {
+  closedWhen: 'closed when',
+  onWhen: 'on when',
+  lengthMetres: 'length',
+  accessMinutes: 'minutes to reach',
+  pullInAmps: 'pull-in',
+  holdAmps: 'hold-in',
+  limitAmps: 'limit',
+};
+
+/** A difference between two versions in a line. */
+export function differenceWords(difference: Difference): string {
+  const change = (before: string, after: string) =>
+    before === ''
+      ? `${after} (was not given)`
+      : after === ''
+        ? `not given (was ${before})`
+        : `${after} (was ${before})`;
+  switch (difference.is) {
+    case 'added':
+      return `${difference.part}, ${KIND_NAMES[difference.kind]}: added`;
+    case 'removed':
+      return `${difference.part}, ${KIND_NAMES[difference.kind]}: taken out`;
+    case 'changed':
+      return `${difference.part} ${FIELD_NAMES[difference.key] ?? difference.key}: ${change(difference.before, difference.after)}`;
+    case 'control':
+      return `Control ${difference.control}: ${change(difference.before, difference.after)}`;
+    case 'frame':
+    case 'name':
+      return `The ${difference.is}: ${change(difference.before, difference.after)}`;
+  }
+}

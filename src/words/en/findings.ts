@@ -1,0 +1,147 @@
+import type { Reading } from '@/core/circuit/schema';
+import type { ClearFirst } from '@/core/diagnosis/clearBefore';
+import type { RankedTest } from '@/core/diagnosis/rankTests';
+import type { Suspect, Verdict } from '@/core/diagnosis/verdict';
+import type { Standing } from '@/core/path/standing';
+import { partWords, quantity, readingWords, testPlace, type Speaker } from './readings';
+
+const FAULT_WORDS: Readonly<Record<string, string>> = {
+  noOutput: 'gives nothing',
+  lowVoltage: 'gives too little',
+  open: 'open',
+  highResistance: 'bad joint',
+  shortToFrame: 'shorted to frame',
+  weakInsulation: 'breaks down to frame',
+  shortedTurns: 'shorted turns',
+  stuckOpen: 'does not close',
+  stuckClosed: 'does not open',
+  welded: 'welded shut',
+  short: 'shorted',
+  reversed: 'wrong way round',
+  stuckOn: 'stays on',
+  stuck: 'stuck',
+  shortBetween: 'shorted to a neighbour',
+  swapped: 'plugs swapped',
+  lowPressure: 'too little pressure',
+  blocked: 'blocked',
+  leaking: 'leaks',
+  stuckAtRest: 'stuck at rest',
+  stuckShifted: 'stuck shifted',
+  stuckMidway: 'stuck mid-way',
+  sealLeak: 'seal leaks',
+  ventBlocked: 'vent blocked',
+  jammed: 'jammed',
+  drifted: 'switches at the wrong pressure',
+};
+const CLEAR_WORDS: Readonly<Record<ClearFirst['reason'], string>> = {
+  shortBehind:
+    'something may have taken it down; with it out, read its load side to the frame in every position before a new one goes in',
+  suppressionDiode: 'shorted or the wrong way round, it would kill the new part',
+  overVoltage: 'too many volts would burn the new one: read them under load',
+  jammedSpool: 'jammed, it would leave an alternating coil at its inrush current',
+  missingAir: 'without pilot pressure a good spool stands mid-way',
+  overload: 'read what it draws before the new part carries it',
+};
+
+/** Why another part comes first: "V8: shorted or …". */
+export function clearWords({ part, reason }: ClearFirst): string {
+  return `${part}: ${CLEAR_WORDS[reason]}.`;
+}
+
+export function faultWords({
+  fault,
+  severityOhms,
+  other,
+  intermittent,
+  with: partner,
+}: Pick<Suspect, 'fault'> & Partial<Suspect>): string {
+  const words = FAULT_WORDS[fault] ?? fault;
+  const size =
+    severityOhms !== undefined &&
+    (fault === 'highResistance' || fault === 'shortedTurns' || fault === 'shortToFrame')
+      ? `, about ${quantity('ohms', Number(severityOhms.toPrecision(2)))}`
+      : '';
+  return `${words}${other ? ` (${other})` : ''}${size}${intermittent ? ', comes and goes' : ''}${partner ? `, with ${partner.part} ${FAULT_WORDS[partner.fault] ?? partner.fault}` : ''}`;
+}
+
+/** What the readings mean so far, at most three lines for the figure. */
+export function statementLines(
+  speaker: Speaker,
+  verdict: Verdict,
+  suspects: readonly Suspect[],
+  standings: readonly Standing[],
+  readings: readonly Reading[],
+  next: RankedTest | undefined,
+): string[] {
+  const { parts } = speaker.model.compiled;
+  if (readings.length === 0) {
+    const place = next ? testPlace(speaker, next.test) : '';
+    return ['The doubt is spread evenly.', ...(place ? [`One reading, ${place}, moves most of it.`] : [])];
+  }
+  const spared = parts.filter(({ index }) => standings[index]!.state === 'spared');
+  const doubted = parts.filter(({ index }) => standings[index]!.turns > 0);
+  const last = readings.at(-1)!;
+  switch (verdict.state) {
+    case 'name': {
+      const lead = suspects.find(({ part }) => part === verdict.part)!;
+      return [
+        `${partWords(speaker, verdict.part)} is proved bad: ${faultWords(lead)}.`,
+        ...verdict.proofs.readings
+          .slice(0, 2)
+          .map((at) => `${sentence(readingWords(speaker, readings[at]!))}`),
+      ];
+    }
+    case 'unexplained':
+      return [
+        'The readings do not fit this drawing.',
+        `Take “${readingWords(speaker, readings[verdict.reading]!)}” again`,
+        'before anything else, or check the drawing.',
+      ];
+    case 'noFault':
+      return [
+        'Every reading is what a sound circuit gives.',
+        'What these readings could not see is still in doubt.',
+      ];
+    case 'keepTesting': {
+      const lines = [`Last: ${readingWords(speaker, last)}.`];
+      if (verdict.retake !== undefined) {
+        return [
+          `Reading ${verdict.retake + 1} does not fit the others.`,
+          'Take it again before anything else.',
+        ];
+      }
+      if (spared.length > 0) {
+        lines.push(
+          `${spared.length} part${spared.length === 1 ? ' has' : 's have'} carried current and ${spared.length === 1 ? 'is' : 'are'} spared.`,
+        );
+      }
+      if (verdict.part && (verdict.share ?? 0) > 0.8)
+        lines.push(`${verdict.part} stands clear. It wants proof on the part itself.`);
+      else if (doubted.length > 0)
+        lines.push(`The doubt is on ${listWords(doubted.map(({ part }) => part.ref))}.`);
+      return lines;
+    }
+  }
+}
+
+function listWords(names: readonly string[]): string {
+  if (names.length > 5) return `${names.slice(0, 4).join(', ')} and ${names.length - 4} more`;
+  return names.length > 1 ? `${names.slice(0, -1).join(', ')} and ${names.at(-1)}` : (names[0] ?? '');
+}
+
+function sentence(text: string): string {
+  return `${text.charAt(0).toUpperCase()}${text.slice(1)}.`;
+}
+
+/** For and against, the two strongest of each. */
+export function evidenceWords(
+  speaker: Speaker,
+  evidence: Suspect['for'],
+  readings: readonly Reading[],
+): string {
+  if (evidence.length === 0) return 'Nothing yet.';
+  return evidence
+    .slice(0, 2)
+    .map(({ reading }) => sentence(readingWords(speaker, readings[reading]!)))
+    .join(' ');
+}

@@ -1,0 +1,63 @@
+import type { Caution } from '@/core/diagnosis/cautionsOf';
+import type { TestGate } from '@/core/job/rules/testGate';
+
+const HOLDS: readonly (readonly [Caution, string])[] = [
+  ['heldLoad', 'This coil holds a load up. Block it or lower it before anything lets go.'],
+  ['testerVolts', 'The tester’s leads are live. Electronics unplugged, everyone clear, hands off.'],
+  ['lineVolts', 'Line volts kill. Qualified person, rated leads, guarded, not alone.'],
+  ['moves', 'The machine may move. Nobody in reach, load down, one hand on the stop.'],
+  [
+    'jumper',
+    'A bridge defeats what it bridges. Site policy first, fused lead, one person at the stop, out again at once.',
+  ],
+  [
+    'pressure',
+    'Pressure moves and whips. Eyes covered, hands out of the stroke, vent before a line comes off.',
+  ],
+  ['mayBlowFuse', 'The fuse may blow. Same rating only, never larger, never a wire.'],
+  ['unplug', 'A load held by this coil may drop. Support it before the plug comes off.'],
+  ['takeOut', 'Power off and proved dead before a wire comes off.'],
+  ['swap', 'Alike only: same volts, ohms, thread and diode. Power off while they change places.'],
+  ['benchSupply', 'Fused bench supply, right volts, no longer than the coil may take.'],
+  ['powerOff', 'Power off. Never ohms on a live run.'],
+  ['live', 'Live run. Right range, right leads, nothing else touching.'],
+];
+/** Holds that must be ticked before a value can be typed. */
+const TICKED: readonly Caution[] = ['heldLoad', 'testerVolts', 'lineVolts', 'moves', 'jumper'];
+
+/** The worst thing that can happen, in one sentence, and whether it must be ticked. */
+export function holdWords(cautions: readonly Caution[]): { text: string; mustTick: boolean } {
+  const worst = HOLDS.find(([caution]) => cautions.includes(caution));
+  return {
+    text: worst?.[1] ?? 'Name the energies before you touch anything.',
+    mustTick: cautions.some((caution) => TICKED.includes(caution)),
+  };
+}
+
+/** Why a test is not to be taken as things stand, and what opens the way; null where it may be. */
+export function shutWords(gate: TestGate): { what: string; why: string } | null {
+  switch (gate.state) {
+    case 'free':
+    case 'open':
+      return null;
+    case 'unsigned':
+      return { what: 'Shut until the work is made safe.', why: 'This one is taken dead.' };
+    case 'close':
+      return {
+        what: `${gate.points.join(', ')} stands open.`,
+        why: 'Close it again and prove it dead before this.',
+      };
+    case 'forbidden':
+      return {
+        what: 'Not to be taken.',
+        why: `It takes ${gate.guards.join(', ')} out of action, which guards or may guard a person or a limit. Say on the drawing whom it protects.`,
+      };
+  }
+}
+
+/** What a gate asks of the hold; `null` where the isolation stands as the test needs it. */
+export function gateWords(gate: TestGate): string | null {
+  if (gate.state === 'open')
+    return `Opens ${gate.points.join(', ')} for this test: locks off by their owners.`;
+  return null;
+}

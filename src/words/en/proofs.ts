@@ -1,0 +1,26 @@
+import type { Proof } from '@/core/job/proofList';
+import { partWords, pointName, positionWords, quantity, type Speaker } from './readings';
+
+/** What a proof asks for, in one line. */
+export function proofWords(speaker: Speaker, proof: Proof): string {
+  switch (proof.kind) {
+    case 'works':
+      return `${partWords(speaker, proof.part)} works, ${positionWords(proof.setup) || 'at rest'}`;
+    case 'current':
+      return `Current of ${partWords(speaker, proof.part)}, about ${quantity('amps', proof.expected)}`;
+    case 'drop':
+      return `Volts lost on the ${proof.side} of ${proof.part}, ${pointName(speaker, proof.test.from)} to ${pointName(speaker, proof.test.to)}, under ${quantity('volts', proof.most)}`;
+    case 'signal':
+      return `Signal of ${partWords(speaker, proof.part)} with ${proof.control} ${proof.position}, ${pointName(speaker, proof.test.from)} to ${pointName(speaker, proof.test.to)}, about ${quantity('volts', proof.expected)}`;
+    case 'interlock':
+      return `${partWords(speaker, proof.part)} stops with ${proof.control} ${proof.position}`;
+    case 'code':
+      return `Code ${proof.code} cleared, and gone after a cycle`;
+    case 'wire':
+      return `Wire back on ${proof.part}:${proof.terminal}`;
+    case 'ledger':
+      return `${proof.item} is out${proof.guards.length > 0 ? `; it defeats ${proof.guards.join(', ')}` : ''}`;
+    case 'isolation':
+      return `Lock off ${proof.point}, by its owner`;
+  }
+}

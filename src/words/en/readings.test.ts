@@ -1,0 +1,356 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { CircuitModel } from '@/core/circuit/model';
+import { parseCircuit } from '@/core/circuit/parse';
+import type { Reading, Test } from '@/core/circuit/schema';
+import { Diagnoser } from '@/core/diagnosis/diagnose';
+import type { Outcome } from '@/core/diagnosis/outcomes';
+import { findLanes } from '@/core/path/lanes';
+import { partStandings } from '@/core/path/standing';
+import { TEMPLATES } from '@/core/templates/templates';
+import { bandWords, goesToWords, limitWords, reasonWords, thenWords, yardstickWords } from './answers';
+import { clearWords, evidenceWords, faultWords, statementLines } from './findings';
+import { gateWords, holdWords, shutWords } from './holds';
+import { setupSteps } from '@/features/measure/setupSteps';
+import {
+  modeName,
+  positionWords,
+  quantity,
+  readingWords,
+  testPlace,
+  valueWords,
+  type Speaker,
+} from './readings';
+
+const speakerOf = (model: CircuitModel): Speaker => ({ model, lanes: findLanes(model) });
+const tilt = speakerOf(
+  new CircuitModel(
+    parseCircuit(
+      JSON.parse(readFileSync(join('demo', 'circuits', 'groomer-blade-tilt.circuit.json'), 'utf8')),
+    ),
+  ),
+);
+const template = (id: string) => speakerOf(new CircuitModel(TEMPLATES.find((one) => one.id === id)!.build()));
+/** Between them every kind of test. */
+const VARIED = [
+  'air-clamp',
+  'vacuum-vent',
+  'three-wire-sensor',
+  'twin-outputs',
+  'level-control',
+  'stop-solenoid',
+];
+const right = { controls: { key: 'on', tilt: 'right' } };
+const outcome = (given: Partial<Outcome>): Outcome =>
+  ({ reading: 0, share: 0.5, means: [], sound: false, ...given }) as Outcome;
+
+describe('figures as a meter shows them', () => {
+  it.each([
+    ['volts', 13.104, '13.1 V'],
+    ['volts', -0.5, '-0.5 V'],
+    ['ohms', 7.4, '7.4 Ω'],
+    ['ohms', 1400, '1.4 kΩ'],
+    ['ohms', 3_300_000, '3.3 MΩ'],
+    ['insulation', 2.2e9, '2.2 GΩ'],
+    ['pressure', 620, '6.2 bar'],
+  ] as const)('%s %d is %s', (kind, value, words) => {
+    expect(quantity(kind, value)).toBe(words);
+  });
+
+  it('and answers that are no figures in words', () => {
+    expect(valueWords('ohms', 'OL')).toBe('OL');
+    expect(valueWords('click', true)).toBe('clicks');
+    expect(valueWords('click', false)).toBe('no click');
+    expect(valueWords('code', [])).toBe('no code');
+    expect(valueWords('code', [5, 6])).toBe('code 5, 6');
+    expect(valueWords('function', 'weak')).toBe('weak');
+  });
+});
+
+describe('tests and readings by name', () => {
+  it('go by the numbers of the points, and say the state they were taken in', () => {
+    const point = (node: string) => tilt.lanes.pointOf.get(tilt.model.compiled.nodeIndex.get(node)!);
+    const ohms: Reading = {
+      kind: 'ohms',
+      from: 'Y8:1',
+      to: 'GND',
+      setup: { pulled: ['F7'] },
+      value: 'OL',
+    };
+    expect(readingWords(tilt, ohms)).toBe(`OL, ${point('Y8:1')} to ${point('GND')}, dead`);
+    expect(readingWords(tilt, { ...ohms, setup: { pulled: ['F7'], unplugged: ['X8'] } })).toMatch(
+      /unplugged$/,
+    );
+    const dead: Reading = { kind: 'function', part: 'Y8', setup: right, value: 'dead' };
+    expect(readingWords(tilt, dead)).toBe('Y8 tilt right coil dead, key on, tilt right');
+    const amps: Test = { kind: 'amps', through: 'Y8', setup: right };
+    expect(testPlace(tilt, amps)).toBe('through Y8');
+    expect(positionWords({ controls: { key: 'off', tilt: 'rest' } })).toBe('');
+  });
+
+  it('call line volts by their kind', () => {
+    const line = template('contactor-two-supplies');
+    const { compiled } = line.model;
+    const hot = compiled.nodeNames.find((_name, node) => compiled.alternating[node] === 1)!;
+    const test: Test = { kind: 'volts', from: hot, to: compiled.circuit.frame, setup: {} };
+    expect(modeName(line, test)).toBe('AC volts');
+    expect(modeName(tilt, { kind: 'volts', from: 'Y8:1', to: 'GND', setup: {} })).toBe('DC volts');
+    expect(modeName(tilt, { kind: 'insulation', from: 'Y8:1', to: 'GND', testVolts: 250, setup: {} })).toBe(
+      'insulation, 250 V',
+    );
+  });
+});
+
+describe('the set-up in steps', () => {
+  const volts = (setup: Test['setup']): Test => ({ kind: 'volts', from: 'Y8:1', to: 'GND', setup });
+
+  it('says what to pull and prove, what to take apart, where the controls stand, where the leads go', () => {
+    expect(
+      setupSteps(tilt, {
+        kind: 'ohms',
+        from: 'Y8:1',
+        to: 'GND',
+        setup: { pulled: ['F7'], unplugged: ['X8'], controls: { tilt: 'right' } },
+      }),
+    ).toEqual([
+      'Pull fuse F7, cab fuses, slot 7. Prove it dead.',
+      expect.stringMatching(/^Unplug X8/),
+      'Set tilt right.',
+      expect.stringMatching(/^Red on \d+, black on \d+, bare frame\.$/),
+    ]);
+  });
+
+  it('probes a live run from behind unless something is off', () => {
+    expect(setupSteps(tilt, volts(right)).at(-1)).toMatch(/from behind, plugs on/);
+    expect(setupSteps(tilt, volts({ ...right, unplugged: ['X8'] })).at(-1)).not.toMatch(/from behind/);
+    expect(setupSteps(tilt, volts({})).at(0)).toBe('Power on, every control at rest.');
+    expect(setupSteps(tilt, volts({ ...right, afterSeconds: 0.1 })).at(0)).toMatch(/read at once\.$/);
+  });
+
+  it('puts a held load first and never runs past four steps', () => {
+    const steps = setupSteps(tilt, {
+      kind: 'insulation',
+      from: 'Y8:1',
+      to: 'GND',
+      testVolts: 250,
+      setup: {
+        secured: ['Y8'],
+        pulled: ['F7'],
+        unplugged: ['X7', 'X8'],
+        lifted: [{ part: 'W15', node: 'Y8:1' }],
+        jumpers: [['S1:1', 'S1:2']],
+        removed: ['V8'],
+      },
+    });
+    expect(steps[0]).toMatch(/^Block or lower the load/);
+    expect(steps).toHaveLength(4);
+  });
+
+  it('has words for every test offered, electrical and fluid', () => {
+    for (const id of VARIED) {
+      const speaker = template(id);
+      const diagnoser = new Diagnoser(speaker.model.compiled.circuit);
+      for (const ranked of diagnoser.diagnose([], { most: 30 }).next) {
+        const steps = setupSteps(speaker, ranked.test);
+        expect(steps.length).toBeGreaterThan(0);
+        const said = [...steps, testPlace(speaker, ranked.test), modeName(speaker, ranked.test)];
+        for (const each of ranked.outcomes)
+          said.push(
+            bandWords(ranked.test.kind, each),
+            thenWords(ranked.test, each, ranked.expected),
+            goesToWords(each),
+          );
+        expect(said.filter((words) => /undefined|NaN|\[object|null/.test(words))).toEqual([]);
+      }
+    }
+  });
+});
+
+describe('answers and what they mean', () => {
+  it.each([
+    ['volts', { low: 12.34, high: 13.02 }, '12.3–13.0 V'],
+    ['volts', { low: -1, high: 0.3 }, '-1–0.3 V'],
+    ['volts', { low: 0.01, high: 0.3 }, 'under 0.3 V'],
+    ['ohms', { low: 38, high: Infinity }, 'over 38.0 Ω, OL'],
+    ['ohms', { low: Infinity, high: Infinity }, 'OL'],
+    ['ohms', { low: 60, high: 3200 }, '60 Ω–3.2 kΩ'],
+    ['ohms', { low: 0, high: 0.2 }, 'under 0.3 Ω'],
+    ['amps', { low: 0, high: 0.31 }, 'under 0.31 A'],
+  ] as const)('%s %j is %s', (kind, band, words) => {
+    expect(bandWords(kind, outcome({ reading: 0, ...band }))).toBe(words);
+  });
+
+  it('say where the run is at fault', () => {
+    const volts: Test = { kind: 'volts', from: 'Y8:1', to: 'GND', setup: right };
+    expect(thenWords(volts, outcome({ reading: 25, sound: true }), 25)).toBe('As drawn. Look elsewhere.');
+    expect(thenWords(volts, outcome({ reading: 0.1 }), 25)).toBe('Feed lost before here.');
+    expect(thenWords(volts, outcome({ reading: 14 }), 25)).toBe('Starved by a joint.');
+    expect(thenWords(volts, outcome({ reading: 25.2 }), 25)).toBe('Nothing draws on it.');
+    expect(thenWords(volts, outcome({ reading: 12 }), 0.1)).toBe('The fall is here.');
+    const ohms: Test = { kind: 'ohms', from: 'Y8:1', to: 'GND', setup: {} };
+    expect(thenWords(ohms, outcome({ reading: 'OL' }), 31)).toBe('The way is broken.');
+    expect(thenWords(ohms, outcome({ reading: 2 }), 31)).toBe('Shorted, or leaking.');
+    expect(thenWords(ohms, outcome({ reading: 90 }), 31)).toBe('A bad joint.');
+    const code: Test = { kind: 'code', part: 'DM2', setup: { unplugged: ['X31'] } };
+    expect(thenWords(code, outcome({ reading: [5] }), [5])).toMatch(/They are working\.$/);
+    expect(thenWords(code, outcome({ reading: [] }), [5])).toBe('The controller does not see X31 come off.');
+    expect(thenWords(code, outcome({ reading: [6] }), [5])).toMatch(/makes no odds/);
+  });
+
+  it('count doubt in turns, the two heaviest', () => {
+    const means = [
+      { part: 'X8.1', fault: 'open', share: 0.3 },
+      { part: 'X8.1', fault: 'highResistance', share: 0.15 },
+      { part: 'Y8', fault: 'open', share: 0.25 },
+      { part: 'W15', fault: 'open', share: 0.2 },
+      { part: 'V8', fault: 'short', share: 0.01 },
+    ];
+    expect(goesToWords(outcome({ means }))).toBe('X8.1 9, Y8 5');
+  });
+
+  it('say why a test comes first', () => {
+    const ranked = {
+      outcomes: [outcome({ share: 0.6 }), outcome({ share: 0.4 })],
+      proof: false,
+    } as unknown as Parameters<typeof reasonWords>[0];
+    const verdict = { state: 'keepTesting' as const, why: '', part: 'Y8', proofs: { have: 1, need: 2 } };
+    expect(reasonWords(ranked, verdict as never)).toBe('Splits the doubt 12 against 8');
+    expect(reasonWords({ ...ranked, proof: true }, verdict as never)).toBe(
+      'Second proof before Y8 is called bad',
+    );
+  });
+
+  it('are held against what is known, with its source', () => {
+    expect(yardstickWords('ohms', { code: 'drawn', part: 'Y8', ohms: 31.5, tolerance: 0.08 }, 'UTC')).toBe(
+      'Y8 is drawn with 31.5 Ω ± 8 % at 20 °C.',
+    );
+    expect(yardstickWords('amps', { code: 'twin', part: 'Y7', value: 0.78 }, 'UTC')).toBe(
+      'Its twin Y7 read 0.78 A.',
+    );
+    const past = { code: 'past', value: 1.72, jobNumber: 398, at: '2026-02-03T23:30:00.000Z' } as const;
+    expect(yardstickWords('amps', past, 'Europe/Vienna')).toBe(
+      'Proved good here: 1.72 A, 4 Feb 2026, job 398.',
+    );
+    const drop = { code: 'drop', place: 'joint', good: 0.05, repair: 0.1 } as const;
+    expect(yardstickWords('volts', drop, 'UTC')).toBe('Shop rule: good up to 0.05 V, repair from 0.1 V.');
+    const insulation = { code: 'insulation', ohms: 1e6, standard: 'IEC 60364-6' } as const;
+    expect(yardstickWords('insulation', insulation, 'UTC')).toBe('At least 1 MΩ (IEC 60364-6).');
+  });
+
+  it.each([
+    [{ code: 'parallelPath', parts: ['V8'], expected: 4 }, /^V8 lies across it: sound, it reads 4 Ω here\.$/],
+    [{ code: 'leadsDominate', leadOhms: 0.2 }, /your leads/],
+    [{ code: 'ghostVoltage', nodes: ['Y8:1'] }, /^Nothing ties \d+: what shows may be a ghost/],
+    [{ code: 'unloaded', apart: ['X8'] }, /Nothing draws with X8 off/],
+    [{ code: 'heavyContact', part: 'K1', amps: 90 }, /^K1 carries 90.0 A/],
+    [{ code: 'insulationByOhms' }, /OL here does not clear it/],
+    [{ code: 'reactiveByOhms', part: 'K1' }, /alternating current its iron counts/],
+  ] as const)('warn of %j', (limit, words) => {
+    expect(limitWords(tilt, limit as never)).toMatch(words);
+  });
+});
+
+describe('holds', () => {
+  it('say the worst first and are ticked where it can hurt', () => {
+    expect(holdWords(['live', 'moves', 'unplug'])).toEqual({
+      text: expect.stringMatching(/^The machine may move/),
+      mustTick: true,
+    });
+    expect(holdWords(['lineVolts', 'moves']).text).toMatch(/^Line volts kill/);
+    expect(holdWords(['powerOff']).mustTick).toBe(false);
+    expect(holdWords([]).text).toMatch(/Name the energies/);
+  });
+
+  it('name the points that a test opens or wants closed', () => {
+    expect(gateWords({ state: 'free' })).toBeNull();
+    expect(gateWords({ state: 'open', points: ['G1', 'A1'] })).toMatch(/^Opens G1, A1 for this test/);
+    expect(gateWords({ state: 'close', points: ['G1'] })).toBeNull();
+    expect(shutWords({ state: 'close', points: ['G1'] })!.why).toMatch(/^Close it again/);
+    expect(shutWords({ state: 'forbidden', guards: ['S1'] })!.why).toMatch(/S1 out of action/);
+    expect(shutWords({ state: 'open', points: ['G1'] })).toBeNull();
+  });
+});
+
+describe('what the readings mean so far', () => {
+  const diagnoser = new Diagnoser(tilt.model.compiled.circuit);
+  const statement = (readings: Reading[]) => {
+    const diagnosis = diagnoser.diagnose(readings);
+    const { parts } = partStandings(diagnoser.model, diagnoser.faults, diagnosis, readings);
+    return {
+      lines: statementLines(tilt, diagnosis.verdict, diagnosis.suspects, parts, readings, diagnosis.next[0]),
+      diagnosis,
+    };
+  };
+  const left: Reading = {
+    kind: 'function',
+    part: 'Y7',
+    setup: { controls: { key: 'on', tilt: 'left' } },
+    value: 'works',
+  };
+  const dead: Reading = { kind: 'function', part: 'Y8', setup: right, value: 'dead' };
+  const open = (from: string, to: string): Reading => ({
+    kind: 'ohms',
+    from,
+    to,
+    setup: { pulled: ['F7'] },
+    value: 'OL',
+  });
+
+  it('begins with the doubt spread evenly', () => {
+    expect(statement([]).lines[0]).toBe('The doubt is spread evenly.');
+    expect(statement([]).lines[1]).toMatch(/^One reading, .+, moves most of it\.$/);
+  });
+
+  it('counts what has carried current and lists what is left', () => {
+    const { lines } = statement([left, dead]);
+    expect(lines).toHaveLength(3);
+    expect(lines[1]).toMatch(/^\d+ parts have carried current and are spared\.$/);
+    expect(lines[2]).toMatch(/^The doubt is on S3R, X31\.2, W15, X8\.1 and \d+ more\.$/);
+  });
+
+  it('names the part with its two readings, and says for and against', () => {
+    const { compiled } = tilt.model;
+    const pin = compiled.parts.find(({ part }) => part.ref === 'X8.1')!;
+    const [a, b] = pin.nodes.map((node) => compiled.nodeNames[node]!) as [string, string];
+    const readings = [
+      left,
+      dead,
+      open(a, 'GND'),
+      { ...open(b, 'GND'), value: 31.5 },
+      open(a, b),
+    ] as Reading[];
+    const { lines, diagnosis } = statement(readings);
+    expect(diagnosis.verdict).toMatchObject({ state: 'name', part: 'X8.1' });
+    expect(lines[0]).toMatch(/^X8\.1 coil plug pin 1 is proved bad: open\.$/);
+    const [lead] = diagnosis.suspects;
+    expect(evidenceWords(tilt, lead!.for, readings)).toMatch(/OL/);
+    expect(evidenceWords(tilt, [], readings)).toBe('Nothing yet.');
+  });
+
+  it('says when nothing fits', () => {
+    const impossible: Reading = { kind: 'volts', from: 'B+', to: 'GND', setup: right, value: 61 };
+    const { lines, diagnosis } = statement([
+      left,
+      dead,
+      impossible,
+      { ...impossible, from: 'Y8:1', value: 60 },
+    ]);
+    if (diagnosis.verdict.state === 'unexplained')
+      expect(lines[0]).toBe('The readings do not fit this drawing.');
+    else expect(lines.join(' ')).toMatch(/Take it again|does not fit/);
+  });
+
+  it('has words for faults, sizes and partners', () => {
+    expect(faultWords({ fault: 'highResistance', severityOhms: 6.53 })).toBe('bad joint, about 6.5 Ω');
+    expect(faultWords({ fault: 'open', intermittent: true })).toBe('open, comes and goes');
+    expect(faultWords({ fault: 'open', with: { part: 'V8', fault: 'short' } } as never)).toBe(
+      'open, with V8 shorted',
+    );
+    expect(clearWords({ part: 'V8', reason: 'suppressionDiode' })).toMatch(/^V8: shorted/);
+    const named = new Set(
+      TEMPLATES.flatMap(({ build }) => new Diagnoser(build()).faults.map(({ fault }) => fault)),
+    );
+    // A name of the program's own, such as "highResistance", is never shown.
+    for (const fault of named) expect(faultWords({ fault })).not.toMatch(/[A-Z]/);
+  });
+});

@@ -4,7 +4,7 @@ import type { NextConfig } from 'next';
 const config: NextConfig = {
   poweredByHeader: false,
   reactStrictMode: true,
-  serverExternalPackages: ['pino', 'mysql2'],
+  serverExternalPackages: ['pino', 'mysql2', 'piscina'],
   headers: async () => [
     {
       source: '/:path*',

@@ -6,13 +6,18 @@ import { v7 as uuidv7 } from 'uuid';
 import { CODE_BOOKS } from '../demo/codeBooks';
 import { JOBS, loadDemoCircuit, MACHINES } from '../demo/shed';
 import { storyEntries } from '../demo/story';
+import type { Circuit } from '../src/core/circuit/schema';
 import type { Entry } from '../src/core/job/entries';
 import { seededRandom } from '../src/core/random';
 import { mergeBook } from '../src/db/codeBook';
+import { digestMark, putDigest } from '../src/db/digests';
 import { appendEntries } from '../src/db/entries';
 import { migrate } from '../src/db/migrate';
 import { putPhoto } from '../src/db/photos';
 import { closePool, pool, withTransaction } from '../src/db/pool';
+import { USUAL_POLICY } from '../src/features/policy/policy';
+import { preferencesOf } from '../src/features/policy/preferencesOf';
+import { makeJobDigest } from '../src/workers/jobDigest';
 import type { RowDataPacket } from 'mysql2/promise';
 
 const HOUR = 3_600_000;
@@ -54,7 +59,8 @@ async function seed(): Promise<void> {
   if (Number(rows[0]?.n) > 0 || process.argv.includes('--empty')) return;
   const functionIds = new Map<string, { id: string; circuit: string }>();
   const books: { machineId: string; code: string }[] = [];
-  const logs: { jobId: string; entries: Entry[] }[] = [];
+  const logs: { jobId: string; circuit: Circuit; entries: Entry[] }[] = [];
+  const preferences = preferencesOf(USUAL_POLICY);
   await withTransaction(async (db) => {
     for (const machine of MACHINES) {
       const machineId = makeId(now - 500 * HOUR);
@@ -89,12 +95,16 @@ async function seed(): Promise<void> {
         [jobId, job.number, known.id, job.title, job.person, new Date(opened)],
       );
       const picture = job.picture ? await keepPicture(job.picture.file) : undefined;
-      const entries = storyEntries(loadDemoCircuit(known.circuit), job, opened, makeId, picture);
-      logs.push({ jobId, entries });
+      const circuit = loadDemoCircuit(known.circuit);
+      logs.push({ jobId, circuit, entries: storyEntries(circuit, job, opened, makeId, picture) });
     }
   });
   for (const { machineId, code } of books) await mergeBook(machineId, CODE_BOOKS[code] ?? []);
-  for (const { jobId, entries } of logs) await appendEntries(jobId, entries);
+  for (const { jobId, circuit, entries } of logs) {
+    await appendEntries(jobId, entries);
+    const mark = await digestMark(jobId);
+    if (mark) await putDigest(jobId, mark, makeJobDigest({ circuit, entries, preferences }));
+  }
   process.stdout.write(`spiraxis: demo data in place: ${MACHINES.length} machines, ${JOBS.length} jobs\n`);
 }
 

@@ -85,7 +85,13 @@ await run(async () => {
   let bus = null;
   try {
     const db = join(folder, 'db.json');
-    suite('database tests', 'npx', jest(['db'], db, ['--runInBand']), { ...env, SPIRAXIS_LOG: 'warn' }, db);
+    suite(
+      'database tests',
+      'npx',
+      jest(['db'], db, ['--runInBand']),
+      { ...env, SPIRAXIS_LOG: 'warn', SPIRAXIS_DIGEST_THREAD: 'off' },
+      db,
+    );
     const seeded = spawnSync('npx', ['tsx', 'scripts/seed.ts', '--fresh'], {
       cwd: ROOT,
       stdio: 'inherit',

@@ -3,6 +3,7 @@ import Link from 'next/link';
 import { z } from 'zod';
 import { ShedFilter } from '@/features/shed/ShedFilter';
 import { JobRow } from '@/features/shed/JobRow';
+import { LookAgain } from '@/features/shed/LookAgain';
 import { openShed } from '@/features/shed/server';
 import { Brand } from '@/ui/Brand';
 
@@ -22,7 +23,10 @@ export default async function ShedPage({ searchParams }: Props) {
   const cursor = cursorSchema.safeParse(asked);
   const { q, show } = filterSchema.parse(asked);
   const after = cursor.success ? { openedAt: new Date(cursor.data.at), id: cursor.data.id } : undefined;
-  const { jobs, total, machines, more } = await openShed({ text: q, closed: show === 'closed' }, after);
+  const { jobs, total, machines, allMachines, more } = await openShed(
+    { text: q, closed: show === 'closed' },
+    after,
+  );
   const keep = new URLSearchParams({ ...(q ? { q } : {}), ...(show === 'closed' ? { show } : {}) });
   const address = (more: Record<string, string>) =>
     `/?${new URLSearchParams({ ...Object.fromEntries(keep), ...more })}`;
@@ -80,6 +84,7 @@ export default async function ShedPage({ searchParams }: Props) {
               ))}
             </ul>
           )}
+          {jobs.some(({ digest }) => !digest) ? <LookAgain /> : null}
           <nav aria-label="Pages" className="flex gap-6 px-6 max-tablet:px-3">
             {after ? (
               <Link href={address({})} className="flex min-h-11 items-center underline underline-offset-4">
@@ -98,7 +103,7 @@ export default async function ShedPage({ searchParams }: Props) {
         </section>
         <section aria-labelledby="machines" className="border-t-2 border-ink px-6 pb-10 max-tablet:px-3">
           <h2 id="machines" className="flex h-12 items-center border-b-2 border-ink text-[19px] font-[780]">
-            Machines
+            {allMachines > machines.length ? 'Machines with a job in hand' : 'Machines'}
           </h2>
           {machines.length === 0 ? <p className="py-6">No machine has been entered yet.</p> : null}
           <ul className="grid grid-cols-1 gap-x-9 desk:grid-cols-2">
@@ -136,6 +141,11 @@ export default async function ShedPage({ searchParams }: Props) {
               </li>
             ))}
           </ul>
+          {allMachines > machines.length ? (
+            <Link href="/machines" className="flex min-h-11 items-center underline underline-offset-4">
+              All {allMachines} machines
+            </Link>
+          ) : null}
         </section>
       </main>
     </div>

@@ -1,4 +1,4 @@
-import type { RowDataPacket } from 'mysql2/promise';
+import type { PoolConnection, RowDataPacket } from 'mysql2/promise';
 import { v7 as uuidv7 } from 'uuid';
 import { z } from 'zod';
 import { bookRowSchema, type BookRow } from '@/core/codes/bookRow';
@@ -57,15 +57,22 @@ export async function removeBookRow(machineId: string, id: string): Promise<void
 
 /** Takes in a whole table: lines for a code and mode that the book already has are put in their place. */
 export async function mergeBook(machineId: string, book: readonly BookRow[]): Promise<void> {
-  await withTransaction(async (db) => {
-    for (const row of book) {
-      await db.execute(
-        'DELETE FROM code_book WHERE machine_id = ? AND system = ? AND code = ? AND mode = ? AND part = ?',
-        [machineId, row.system, row.code, row.mode, row.part],
-      );
-      await db.execute(INSERT, valuesOf(machineId, row));
-    }
-  });
+  await withTransaction((db) => mergeBookIn(db, machineId, book));
+}
+
+/** The same within somebody else's transaction. */
+export async function mergeBookIn(
+  db: PoolConnection,
+  machineId: string,
+  book: readonly BookRow[],
+): Promise<void> {
+  for (const row of book) {
+    await db.execute(
+      'DELETE FROM code_book WHERE machine_id = ? AND system = ? AND code = ? AND mode = ? AND part = ?',
+      [machineId, row.system, row.code, row.mode, row.part],
+    );
+    await db.execute(INSERT, valuesOf(machineId, row));
+  }
 }
 
 const pastRow = z.object({

@@ -1,4 +1,4 @@
-import type { RowDataPacket } from 'mysql2/promise';
+import type { PoolConnection, RowDataPacket } from 'mysql2/promise';
 import { v7 as uuidv7 } from 'uuid';
 import { z } from 'zod';
 import { pool } from './pool';
@@ -39,9 +39,22 @@ export async function listDrawings(machineId: string): Promise<Drawing[]> {
   }));
 }
 
+/** Something that runs a statement: the pool, or the connection of a transaction. */
+type Runner = Pick<PoolConnection, 'execute'>;
+
 export async function addDrawing(machineId: string, name: string, photo: string): Promise<string> {
+  return addDrawingIn(pool(), machineId, name, photo);
+}
+
+/** The same within somebody else's transaction. */
+export async function addDrawingIn(
+  db: Runner,
+  machineId: string,
+  name: string,
+  photo: string,
+): Promise<string> {
   const id = uuidv7();
-  await pool().execute('INSERT INTO drawings (id, machine_id, name, photo, kept_at) VALUES (?, ?, ?, ?, ?)', [
+  await db.execute('INSERT INTO drawings (id, machine_id, name, photo, kept_at) VALUES (?, ?, ?, ?, ?)', [
     id,
     machineId,
     name,
@@ -61,7 +74,17 @@ export async function putPin(
   drawingId: string,
   pin: { part: string; x: number; y: number },
 ): Promise<void> {
-  await pool().execute(
+  await putPinIn(pool(), machineId, drawingId, pin);
+}
+
+/** The same within somebody else's transaction. */
+export async function putPinIn(
+  db: Runner,
+  machineId: string,
+  drawingId: string,
+  pin: { part: string; x: number; y: number },
+): Promise<void> {
+  await db.execute(
     `INSERT INTO drawing_pins (id, drawing_id, part, x, y)
      SELECT ?, d.id, ?, ?, ? FROM drawings d WHERE d.id = ? AND d.machine_id = ?
      ON DUPLICATE KEY UPDATE x = VALUES(x), y = VALUES(y)`,

@@ -1,6 +1,7 @@
 import type { RowDataPacket } from 'mysql2/promise';
 import { z } from 'zod';
 import { circuitSchema } from '@/core/circuit/schema';
+import { DIGEST_MADE, type JobDigest } from '@/core/job/jobDigest';
 import { jsonColumn } from './jsonColumn';
 import { pool, withTransaction } from './pool';
 
@@ -14,6 +15,14 @@ const jobListRow = z.object({
   machine_name: z.string(),
   function_name: z.string(),
 });
+const shedRow = jobListRow.extend({
+  /** What the shed shows of it; null while it is worked out for the log as it stands. */
+  digest: z.preprocess(
+    (value) => (typeof value === 'string' ? JSON.parse(value) : value),
+    z.custom<JobDigest>().nullable(),
+  ),
+});
+export type ShedRow = z.infer<typeof shedRow>;
 export type JobListRow = z.infer<typeof jobListRow>;
 
 const jobRow = jobListRow.extend({
@@ -46,6 +55,7 @@ const functionRow = z.object({
 export type FunctionRow = z.infer<typeof functionRow>;
 
 const LIST = `SELECT j.id, j.number, j.title, j.person, j.opened_at,
+    IF(j.digest_number = j.last_number, j.digest, NULL) AS digest,
     m.code AS machine_code, m.name AS machine_name, f.name AS function_name
   FROM jobs j JOIN functions f ON f.id = j.function_id JOIN machines m ON m.id = f.machine_id`;
 
@@ -71,8 +81,8 @@ function filterOf({ text, closed = false, machine }: JobFilter): { where: string
     where.push('m.code = ?');
     values.push(machine);
   }
-  for (const word of (text ?? '').trim().split(/\s+/).filter(Boolean).slice(0, 6)) {
-    const like = `%${word.replace(/[\\%_]/g, '\\$&')}%`;
+  for (const word of wordsOf(text)) {
+    const like = likeWord(word);
     where.push(
       '(j.title LIKE ? OR m.code LIKE ? OR m.name LIKE ? OR f.name LIKE ? OR j.person LIKE ? OR j.number = ?)',
     );
@@ -82,14 +92,17 @@ function filterOf({ text, closed = false, machine }: JobFilter): { where: string
 }
 
 /** Jobs, newest first, a page at a time. */
-export async function listJobs(filter: JobFilter, limit: number, after?: JobCursor): Promise<JobListRow[]> {
+export async function listJobs(filter: JobFilter, limit: number, after?: JobCursor): Promise<ShedRow[]> {
   const { where, values } = filterOf(filter);
   const keyset = after ? 'AND (j.opened_at, j.id) < (?, ?)' : '';
   const [rows] = await pool().query<RowDataPacket[]>(
     `${LIST} WHERE ${where} ${keyset} ORDER BY j.opened_at DESC, j.id DESC LIMIT ?`,
     [...values, ...(after ? [after.openedAt, after.id] : []), limit],
   );
-  return rows.map((row) => jobListRow.parse(row));
+  return rows.map((row) => {
+    const parsed = shedRow.parse(row);
+    return parsed.digest?.made === DIGEST_MADE ? parsed : { ...parsed, digest: null };
+  });
 }
 
 export async function countJobs(filter: JobFilter): Promise<number> {
@@ -104,36 +117,107 @@ export async function countJobs(filter: JobFilter): Promise<number> {
 
 /** A job with the circuit it was opened on, or null. */
 export async function findJob(number: number): Promise<JobRow | null> {
+  return findJobWhere('j.number', number);
+}
+
+export async function findJobById(id: string): Promise<JobRow | null> {
+  return findJobWhere('j.id', id);
+}
+
+async function findJobWhere(column: 'j.number' | 'j.id', value: string | number): Promise<JobRow | null> {
   const [rows] = await pool().query<RowDataPacket[]>(
     `SELECT j.id, j.number, j.title, j.person, j.opened_at, j.closed_at, j.function_id, j.function_version,
        f.version AS newest_version, f.machine_id, v.circuit, m.code AS machine_code, m.name AS machine_name, f.name AS function_name
      FROM jobs j JOIN functions f ON f.id = j.function_id JOIN machines m ON m.id = f.machine_id
        JOIN function_versions v ON v.function_id = j.function_id AND v.version = j.function_version
-     WHERE j.number = ?`,
-    [number],
+     WHERE ${column} = ?`,
+    [value],
   );
   return rows[0] ? jobRow.parse(rows[0]) : null;
 }
 
-export async function listMachines(limit: number): Promise<MachineRow[]> {
+/** Which machines a list shows: those with all these words in code or name, behind a code. */
+export interface MachineFilter {
+  text?: string;
+  after?: string;
+  /** Those with a job in hand only. */
+  busy?: boolean;
+}
+
+const wordsOf = (text: string | undefined) => (text ?? '').trim().split(/\s+/).filter(Boolean).slice(0, 6);
+const likeWord = (word: string) => `%${word.replace(/[\\%_]/g, '\\$&')}%`;
+
+function machineWhere({ text, after, busy }: MachineFilter): { where: string; values: unknown[] } {
+  const where = ['TRUE'];
+  const values: unknown[] = [];
+  for (const word of wordsOf(text)) {
+    where.push('(m.code LIKE ? OR m.name LIKE ?)');
+    values.push(likeWord(word), likeWord(word));
+  }
+  if (busy)
+    where.push(
+      'EXISTS (SELECT 1 FROM jobs j JOIN functions f ON f.id = j.function_id WHERE f.machine_id = m.id AND j.closed_at IS NULL)',
+    );
+  if (after !== undefined) {
+    where.push('m.code > ?');
+    values.push(after);
+  }
+  return { where: where.join(' AND '), values };
+}
+
+export async function countMachines(filter: MachineFilter = {}): Promise<number> {
+  const { where, values } = machineWhere(filter);
+  const [rows] = await pool().query<RowDataPacket[]>(
+    `SELECT COUNT(*) AS n FROM machines m WHERE ${where}`,
+    values,
+  );
+  return Number(rows[0]?.n ?? 0);
+}
+
+/** Machines by code, a page at a time. */
+export async function listMachines(limit: number, filter: MachineFilter = {}): Promise<MachineRow[]> {
+  const { where, values } = machineWhere(filter);
   const [rows] = await pool().query<RowDataPacket[]>(
     `SELECT m.id, m.code, m.name,
        (SELECT COUNT(*) FROM functions f WHERE f.machine_id = m.id) AS functions,
        (SELECT COUNT(*) FROM jobs j JOIN functions f ON f.id = j.function_id
          WHERE f.machine_id = m.id AND j.closed_at IS NULL) AS open_jobs
-     FROM machines m ORDER BY m.code LIMIT ?`,
-    [limit],
+     FROM machines m WHERE ${where} ORDER BY m.code LIMIT ?`,
+    [...values, limit],
   );
   return rows.map((row) => machineRow.parse(row));
 }
 
-export async function listFunctions(limit: number): Promise<FunctionRow[]> {
+/** A function as a list names it, without its circuit. */
+const functionName = functionRow.omit({ circuit: true });
+export type FunctionName = z.infer<typeof functionName>;
+
+/** Functions with all these words in their machine's code or name or their own, by machine. */
+export async function listFunctions(limit: number, text?: string): Promise<FunctionName[]> {
+  const { where, values } = functionWhere(text);
   const [rows] = await pool().query<RowDataPacket[]>(
-    `SELECT f.id, f.name, f.circuit, m.code AS machine_code, m.name AS machine_name
-     FROM functions f JOIN machines m ON m.id = f.machine_id ORDER BY m.code, f.name LIMIT ?`,
-    [limit],
+    `SELECT f.id, f.name, m.code AS machine_code, m.name AS machine_name
+     FROM functions f JOIN machines m ON m.id = f.machine_id WHERE ${where} ORDER BY m.code, f.name LIMIT ?`,
+    [...values, limit],
   );
-  return rows.map((row) => functionRow.parse(row));
+  return rows.map((row) => functionName.parse(row));
+}
+
+export async function countFunctions(text?: string): Promise<number> {
+  const { where, values } = functionWhere(text);
+  const [rows] = await pool().query<RowDataPacket[]>(
+    `SELECT COUNT(*) AS n FROM functions f JOIN machines m ON m.id = f.machine_id WHERE ${where}`,
+    values,
+  );
+  return Number(rows[0]?.n ?? 0);
+}
+
+function functionWhere(text: string | undefined): { where: string; values: unknown[] } {
+  const words = wordsOf(text);
+  return {
+    where: ['TRUE', ...words.map(() => '(f.name LIKE ? OR m.code LIKE ? OR m.name LIKE ?)')].join(' AND '),
+    values: words.flatMap((word) => [likeWord(word), likeWord(word), likeWord(word)]),
+  };
 }
 
 /** Opens a job under the next free number; two people opening at once get two numbers. */

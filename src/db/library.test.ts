@@ -123,9 +123,19 @@ describe('names', () => {
 
   it('a machine comes in whole or not at all', async () => {
     const one = { name: 'Same', circuit, person: '', note: '' };
-    await expect(addMachineWhole({ code: 'Q-10', name: 'Half' }, [one, one])).rejects.toThrow(NameTaken);
+    const empty = { code: 'Q-10', book: [], drawings: [] };
+    // A picture that is not there fails last of all: nothing of the machine may stay.
+    const drawings = [{ name: 'Sheet', photo: '0'.repeat(64), pins: [] }];
+    await expect(addMachineWhole({ ...empty, name: 'Half', functions: [one], drawings })).rejects.toThrow();
+    await expect(addMachineWhole({ ...empty, name: 'Half', functions: [one, one] })).rejects.toThrow(
+      NameTaken,
+    );
     expect(await findMachine('Q-10')).toBeNull();
-    const id = await addMachineWhole({ code: 'Q-10', name: 'Whole' }, [one, { ...one, name: 'Other' }]);
+    const id = await addMachineWhole({
+      ...empty,
+      name: 'Whole',
+      functions: [one, { ...one, name: 'Other' }],
+    });
     expect((await drawnFunctions(id)).map(({ name }) => name)).toEqual(['Other', 'Same']);
   });
 });

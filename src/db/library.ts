@@ -2,6 +2,9 @@ import type { PoolConnection, RowDataPacket } from 'mysql2/promise';
 import { v7 as uuidv7 } from 'uuid';
 import { z } from 'zod';
 import { circuitSchema, type Circuit } from '@/core/circuit/schema';
+import type { BookRow } from '@/core/codes/bookRow';
+import { mergeBookIn } from './codeBook';
+import { addDrawingIn, putPinIn } from './drawings';
 import { pool, withTransaction } from './pool';
 import { jsonColumn } from './jsonColumn';
 
@@ -108,11 +111,23 @@ export async function addFunction(fresh: NewFunction): Promise<string> {
   return withTransaction((db) => insertFunction(db, fresh));
 }
 
-/** Adds a machine with all its functions, or nothing. */
-export async function addMachineWhole(
-  machine: { code: string; name: string },
-  functions: readonly Omit<NewFunction, 'machineId'>[],
-): Promise<string> {
+/** All that stands on a machine, to be added in one. */
+export interface WholeMachine {
+  code: string;
+  name: string;
+  functions: readonly Omit<NewFunction, 'machineId'>[];
+  book: readonly BookRow[];
+  /** Sheets by the hash of their kept picture. */
+  drawings: readonly {
+    name: string;
+    photo: string;
+    pins: readonly { part: string; x: number; y: number }[];
+  }[];
+}
+
+/** Adds a machine with its functions, code book and drawings, or nothing. */
+export async function addMachineWhole(machine: WholeMachine): Promise<string> {
+  const { functions, book, drawings } = machine;
   return withTransaction(async (db) => {
     const machineId = uuidv7();
     await taken(machine.code, () =>
@@ -123,6 +138,11 @@ export async function addMachineWhole(
       ]),
     );
     for (const one of functions) await insertFunction(db, { ...one, machineId });
+    await mergeBookIn(db, machineId, book);
+    for (const { name, photo, pins } of drawings) {
+      const drawing = await addDrawingIn(db, machineId, name, photo);
+      for (const pin of pins) await putPinIn(db, machineId, drawing, pin);
+    }
     return machineId;
   });
 }

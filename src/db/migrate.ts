@@ -3,11 +3,13 @@ import { join } from 'node:path';
 import type { RowDataPacket } from 'mysql2/promise';
 import { pool } from './pool';
 
-const STALE_LOCK_SECONDS = 120;
+/** A holder that has not beaten for this long is dead; a living one beats far more often, however long it migrates. */
+const STALE_LOCK_SECONDS = 60;
+const BEAT_MS = 5_000;
 
 /**
- * Brings the schema up to date: numbered SQL files, each once. A lock row keeps two starting servers apart, and is
- * taken over when its holder died.
+ * Brings the schema up to date: numbered SQL files, each once. A lock row keeps two starting servers apart. Its
+ * holder beats while it works, so that it is taken over when the holder died and never while it still runs.
  */
 export async function migrate(folder = join(process.cwd(), 'src', 'db', 'migrations')): Promise<string[]> {
   const db = pool();
@@ -27,6 +29,11 @@ export async function migrate(folder = join(process.cwd(), 'src', 'db', 'migrati
     if ('affectedRows' in taken && taken.affectedRows === 1) break;
     await new Promise((resolve) => setTimeout(resolve, 250));
   }
+  const beat = setInterval(() => {
+    void db
+      .query('UPDATE migration_lock SET taken_at = UTC_TIMESTAMP(3) WHERE id = 1')
+      .catch(() => undefined);
+  }, BEAT_MS);
   try {
     const [rows] = await db.query<RowDataPacket[]>('SELECT name FROM schema_migrations');
     const done = new Set(rows.map(({ name }) => String(name)));
@@ -39,6 +46,7 @@ export async function migrate(folder = join(process.cwd(), 'src', 'db', 'migrati
     }
     return fresh;
   } finally {
+    clearInterval(beat);
     await db.query('DELETE FROM migration_lock WHERE id = 1');
   }
 }

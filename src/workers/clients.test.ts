@@ -123,6 +123,25 @@ describe('the calculation in its worker', () => {
   });
 });
 
+describe('a circuit', () => {
+  it('goes to the worker once, and again only where the worker let it go', async () => {
+    let opened = 0;
+    StandInWorker.service = () => {
+      const service = makeDiagnosisService(1);
+      return { ...service, open: (one: typeof circuit) => (opened++, service.open(one)) };
+    };
+    const client = new DiagnosisClient();
+    const other = singleCoil({ volts: 24, ohms: 30 });
+    for (let k = 0; k < 3; k++)
+      expect(await client.weigh(circuit, [], { most: 1 })).toMatchObject({ ok: true });
+    expect(opened).toBe(1);
+    await client.weigh(other, [], { most: 1 });
+    expect(await client.weigh(circuit, [], { most: 1 })).toMatchObject({ ok: true });
+    expect(opened).toBe(3);
+    client.close();
+  });
+});
+
 describe('a log being read', () => {
   const file = new Blob(['nothing']);
 

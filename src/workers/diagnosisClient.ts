@@ -1,5 +1,8 @@
 import { wrap, type Remote } from 'comlink';
+import type { Circuit } from '@/core/circuit/schema';
 import type { Answer, DiagnosisWorker } from './protocol';
+
+type Tail<T extends unknown[]> = T extends [unknown, ...infer Rest] ? Rest : never;
 
 const TIMEOUT_MS = 30_000;
 
@@ -7,14 +10,40 @@ const TIMEOUT_MS = 30_000;
 export class DiagnosisClient {
   private worker: Worker | null = null;
   private remote: Remote<DiagnosisWorker> | null = null;
+  /** Numbers under which this worker has circuits open; a new worker knows none. */
+  private numbers = new WeakMap<Circuit, Promise<Answer<number>>>();
   private crashed: ((answer: Answer<never>) => void)[] = [];
 
-  weigh(...words: Parameters<DiagnosisWorker['weigh']>) {
-    return this.ask((remote) => remote.weigh(...words));
+  weigh(circuit: Circuit, ...words: Tail<Parameters<DiagnosisWorker['weigh']>>) {
+    return this.about(circuit, (remote, number) => remote.weigh(number, ...words));
   }
 
-  evaluate(...words: Parameters<DiagnosisWorker['evaluate']>) {
-    return this.ask((remote) => remote.evaluate(...words));
+  evaluate(circuit: Circuit, ...words: Tail<Parameters<DiagnosisWorker['evaluate']>>) {
+    return this.about(circuit, (remote, number) => remote.evaluate(number, ...words));
+  }
+
+  /** Asks about a circuit by its number. It goes across once, and again only where the worker has let it go. */
+  private async about<T>(
+    circuit: Circuit,
+    question: (remote: Remote<DiagnosisWorker>, number: number) => Promise<Answer<T>>,
+  ): Promise<Answer<T>> {
+    for (let attempt = 1; ; attempt++) {
+      this.open();
+      const numbers = this.numbers;
+      let opening = numbers.get(circuit);
+      if (!opening) {
+        opening = this.ask((remote) => remote.open(circuit));
+        numbers.set(circuit, opening);
+      }
+      const opened = await opening;
+      if (!opened.ok) {
+        numbers.delete(circuit);
+        return opened;
+      }
+      const answer = await this.ask((remote) => question(remote, opened.value));
+      if (answer.ok || !answer.closed || attempt > 1) return answer;
+      numbers.delete(circuit);
+    }
   }
 
   /** Ends the worker and whatever it was working on. */
@@ -22,6 +51,7 @@ export class DiagnosisClient {
     this.worker?.terminate();
     this.worker = null;
     this.remote = null;
+    this.numbers = new WeakMap();
     for (const end of this.crashed) end({ ok: false, message: 'The calculation was stopped.', input: false });
     this.crashed = [];
   }

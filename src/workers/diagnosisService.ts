@@ -1,8 +1,16 @@
+import { LRUCache } from 'lru-cache';
 import { InputError } from '@/core/circuit/inputError';
 import type { Circuit } from '@/core/circuit/schema';
 import { Diagnoser } from '@/core/diagnosis/diagnose';
 import { partStandings } from '@/core/path/standing';
-import type { Answer, DiagnosisWorker } from './protocol';
+import type { Answer, DiagnosisWorker, OpenCircuit } from './protocol';
+
+/** A number whose circuit was let go to make room. */
+class CircuitClosed extends Error {
+  constructor() {
+    super('The circuit is no longer open.');
+  }
+}
 
 /** Circuits kept open at once; each holds its table of predictions. */
 const MOST_OPEN = 6;
@@ -12,25 +20,34 @@ const MOST_OPEN = 6;
  * `prepareAhead`: how many of the next tests are worked out before they are answered.
  */
 export function makeDiagnosisService(mostOpen = MOST_OPEN, prepareAhead = 0): DiagnosisWorker {
-  const open = new Map<string, Diagnoser>();
-  const diagnoserOf = (circuit: Circuit): Diagnoser => {
+  const open = new LRUCache<number, Diagnoser>({ max: mostOpen });
+  const numbers = new LRUCache<string, number>({ max: 4 * mostOpen });
+  let given = 0;
+  const numberOf = (circuit: Circuit): number => {
     const key = JSON.stringify(circuit);
-    const known = open.get(key);
-    if (known) return known;
-    const fresh = new Diagnoser(circuit);
-    open.set(key, fresh);
-    if (open.size > mostOpen) open.delete(open.keys().next().value!);
-    return fresh;
+    const known = numbers.get(key);
+    if (known !== undefined && open.has(known)) return known;
+    const number = ++given;
+    open.set(number, new Diagnoser(circuit));
+    numbers.set(key, number);
+    return number;
+  };
+  const diagnoserOf = (circuit: OpenCircuit): Diagnoser => {
+    const diagnoser = open.get(typeof circuit === 'number' ? circuit : numberOf(circuit));
+    if (!diagnoser) throw new CircuitClosed();
+    return diagnoser;
   };
   const answer = <T>(work: () => T): Answer<T> => {
     try {
       return { ok: true, value: work() };
     } catch (error) {
       const message = error instanceof Error ? error.message : String(error);
-      return { ok: false, message, input: error instanceof InputError };
+      const input = error instanceof InputError;
+      return { ok: false, message, input, ...(error instanceof CircuitClosed ? { closed: true } : {}) };
     }
   };
   return {
+    open: (circuit) => answer(() => numberOf(circuit)),
     weigh: (circuit, readings, options) =>
       answer(() => {
         const started = performance.now();

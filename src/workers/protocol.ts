@@ -13,10 +13,18 @@ export interface Outlook {
 }
 
 /** Errors come back as data: a message a person can read, and whether the input or the worker is at fault. */
-export type Answer<T> = { ok: true; value: T } | { ok: false; message: string; input: boolean };
+export type Answer<T> =
+  | { ok: true; value: T }
+  /** `closed`: the circuit's number is no longer known; it is opened again. */
+  | { ok: false; message: string; input: boolean; closed?: true };
+
+/** A circuit, or the number it was opened under: across to a worker it goes once. */
+export type OpenCircuit = Circuit | number;
 
 /** The worker's whole vocabulary. */
 export interface DiagnosisWorker {
-  weigh(circuit: Circuit, readings: readonly Reading[], options: DiagnoseOptions): Answer<Outlook>;
-  evaluate(circuit: Circuit, readings: readonly Reading[], test: Test): Answer<RankedTest>;
+  /** Compiles a circuit and gives the number it is asked about by. The same circuit gets the same number. */
+  open(circuit: Circuit): Answer<number>;
+  weigh(circuit: OpenCircuit, readings: readonly Reading[], options: DiagnoseOptions): Answer<Outlook>;
+  evaluate(circuit: OpenCircuit, readings: readonly Reading[], test: Test): Answer<RankedTest>;
 }

@@ -1,19 +1,24 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { functionChoices } from '@/features/desk/functionChoices';
+import { functionChoices, trialsOf } from '@/features/desk/functionChoices';
 import { NewJobForm } from '@/features/desk/NewJobForm';
 import { Brand } from '@/ui/Brand';
 
 export const metadata: Metadata = { title: 'New job' };
 export const dynamic = 'force-dynamic';
 
+const UUID = /^[0-9a-f-]{36}$/i;
+
 export default async function NewJobPage({
   searchParams,
 }: {
   searchParams: Promise<{ function?: string | string[] }>;
 }) {
-  const { function: wanted } = await searchParams;
-  const functions = await functionChoices();
+  const asked = (await searchParams).function;
+  const wanted = typeof asked === 'string' && UUID.test(asked) ? asked : undefined;
+  const { functions, total } = await functionChoices('', wanted);
+  const begin = functions.find(({ id }) => id === wanted) ?? functions[0];
+  const trials = begin ? ((await trialsOf(begin.id)) ?? []) : [];
   return (
     <div className="flex min-h-dvh flex-col">
       <header className="flex h-14 items-stretch border-b-2 border-ink pl-6 max-tablet:pl-3">
@@ -30,7 +35,7 @@ export default async function NewJobPage({
             .
           </p>
         ) : (
-          <NewJobForm functions={functions} {...(typeof wanted === 'string' ? { wanted } : {})} />
+          <NewJobForm functions={functions} total={total} trials={trials} {...(wanted ? { wanted } : {})} />
         )}
       </main>
     </div>

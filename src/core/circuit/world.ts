@@ -50,6 +50,13 @@ export function nodeKPa(world: World, node: number): number {
   return Number.isNaN(kPa) ? 0 : kPa;
 }
 
+/** Fuses and breakers that this world has opened, by part. */
+export function openedFuses(world: World): number[] {
+  return world.devices.flatMap((device, at) =>
+    device.kind === 'fuse' && world.state[at] === 1 ? [device.part] : [],
+  );
+}
+
 /** Names of nodes that nothing ties to the frame (or the atmosphere) in this world: what reads there means little. */
 export function floatingNodes(world: World): string[] {
   const { nodeNames, domains, frame, atmosphere } = world.situation.compiled;

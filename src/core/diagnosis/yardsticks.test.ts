@@ -5,6 +5,7 @@ import { parseCircuit } from '../circuit/parse';
 import type { Part, Reading, Test } from '../circuit/schema';
 import { shopMarks } from '../tables/marks';
 import { ruleKey } from '../tables/ruleKey';
+import { REFERENCE_TABLES } from '../tables/tables';
 import { TEMPLATES } from '../templates/templates';
 import { testKey } from './observations';
 import { yardsticks, type Baseline, type Yardstick } from './yardsticks';
@@ -77,7 +78,13 @@ describe('what a reading is held against', () => {
       { code: 'drop', place: 'joint', good: 0.05, repair: 0.1 },
     ]);
     expect(of(tilt, across({ key: 'on', tilt: 'left' }))).toEqual([]);
-    const rules = { [ruleKey('contact-drops', 0, 'repair')]: 0.15 };
+    const rules = {
+      [ruleKey(
+        REFERENCE_TABLES.find(({ id }) => id === 'contact-drops')!,
+        0,
+        'repair',
+      )]: 0.15,
+    };
     expect(of(tilt, across({ key: 'on', tilt: 'right' }), { rules })).toEqual([
       { code: 'drop', place: 'joint', good: 0.05, repair: 0.15 },
     ]);

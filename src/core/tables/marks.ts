@@ -34,7 +34,7 @@ export function shopMarks(rules: Readonly<Record<string, number>>): ShopMarks {
   const drop = (place: DropPlace): DropMark => {
     const at = rowOf(drops, 'place', DROP_ROWS[place]);
     const value = (key: 'good' | 'repair') =>
-      rules[ruleKey(drops.id, at, key)] ?? (drops.rows[at]![key] as number);
+      rules[ruleKey(drops, at, key)] ?? (drops.rows[at]![key] as number);
     return { good: value('good'), repair: value('repair') };
   };
   const insulation = tableOf('insulation');

@@ -5,7 +5,7 @@ export interface TypedReading {
   /** Base unit, when one was typed: `V`, `A`, `ohm`, `Hz`, `Pa`, `bar` or `psi`. */
   unit?: string;
   overRange: boolean;
-  /** The display as a whole number: `13.1` is 131 counts. Zero for `OL`. */
+  /** The display as a whole number: `27.4` is 274 counts. Zero for `OL`. */
   counts: number;
   /** Size of one count, in the base unit. Zero for `OL`. */
   resolution: number;
@@ -48,7 +48,7 @@ const PLAIN =
 const INFIX = /^([+\-−–]?)(\d+)([GMkKRr])(\d+)\s*(ohms?|[ωΩΩ])?$/u;
 
 /**
- * Reads a value the way it is spoken at the meter: `13.1`, `3.3M`, `1k4`, `1.4 kΩ`, `OL`, `.2`, `12,6 V`,
+ * Reads a value the way it is spoken at the meter: `27.4`, `2.7M`, `4k7`, `6.8 kΩ`, `OL`, `.2`, `12,6 V`,
  * `-0.55`, `>2G`, `120mV`.
  *
  * @returns the reading in base units, or `null` when the text is no reading.

@@ -3,12 +3,12 @@
 import { useMemo, useState } from 'react';
 import type { Reading } from '@/core/circuit/schema';
 import { freeChecks, type FreeCheck } from '@/core/job/freeChecks';
-import { parseReading } from '@/core/units/parseReading';
+import { readAs } from '@/core/units/readAs';
 import { FIELD, Heading, PlainKey } from '@/ui/sheet';
 import { answerTo } from '../complaint/trials';
 import { useDesk } from '../desk/desk';
 import { StepLayout } from '../desk/StepLayout';
-import { KPA_IN_BAR, partWords, positionWords, valueWords, type Speaker } from '@/words/en/readings';
+import { partWords, positionWords, valueWords, type Speaker } from '@/words/en/readings';
 import { Ledger } from '../prove/Ledger';
 import { PhotoBox } from './PhotoBox';
 import { WireMap } from './WireMap';
@@ -46,7 +46,7 @@ export function AsFoundScreen() {
 }
 
 function checkWords(speaker: Speaker, { kind, subject, test }: FreeCheck): [string, string] {
-  const where = test ? positionWords(test.setup) : '';
+  const where = test ? positionWords(speaker.model.compiled.circuit.controls, test.setup) : '';
   switch (kind) {
     case 'gauge':
       return [`Gauge at ${subject}`, 'supply on, nothing moving'];
@@ -139,9 +139,9 @@ function GaugeAnswer({ check }: { check: FreeCheck }) {
   const [text, setText] = useState('');
   const [trouble, setTrouble] = useState('');
   const pin = () => {
-    const read = parseReading(text);
-    if (!read || typeof read.value !== 'number') {
-      setTrouble(`"${text}" is no pressure; type bar, as 5.2`);
+    const read = readAs('pressure', text, 'bar');
+    if (!read.ok) {
+      setTrouble(`“${text}” is no pressure; type bar, as 5.2, or another with its unit, as 75 psi`);
       return;
     }
     setTrouble('');
@@ -149,8 +149,8 @@ function GaugeAnswer({ check }: { check: FreeCheck }) {
     log.write({
       type: 'reading',
       body: {
-        reading: { ...test, value: read.value * KPA_IN_BAR } as Reading,
-        typed: `${text} bar`,
+        reading: { ...test, value: read.value } as Reading,
+        typed: read.typed.unit ? text.trim() : `${text.trim()} bar`,
         check: check.id,
       },
       ...(pinned ? { supersedes: pinned.entry.id } : {}),

@@ -248,7 +248,7 @@ export function DrawScreen({ desk }: { desk: OpenDrawing }) {
               ) : null}
               <ul>
                 {findings.map((finding) => {
-                  const { text, mend } = findingWords(finding);
+                  const { text, mend } = findingWords(circuit.controls, finding);
                   const mended = mend ? mendCircuit(circuit, finding) : null;
                   return (
                     <li

@@ -2,6 +2,7 @@
 
 import { revalidatePath } from 'next/cache';
 import { emptyDrawing } from '@/core/build/layChain';
+import { outdateDigests } from '@/db/digests';
 import { InputError } from '@/core/circuit/inputError';
 import { CircuitModel } from '@/core/circuit/model';
 import type { Circuit } from '@/core/circuit/schema';
@@ -106,6 +107,8 @@ export async function keepDrawing(request: unknown): Promise<KeepAnswer> {
     });
     for (const other of others) new CircuitModel(other.circuit);
     await keepVersions([{ functionId, basedOn, circuit, name }, ...others], person, note);
+    // A job that asks about this function as well stands on its newest drawing.
+    await outdateDigests(own.machine_id);
     done(code, name, person, basedOn + 1);
     return { functionId, version: basedOn + 1 };
   } catch (error) {

@@ -35,6 +35,15 @@ describe('what the drawing shows while its controls are pressed', () => {
     expect(tryValues(short, { controls: { key: 'on' } }).blown).toEqual(['F1']);
   });
 
+  it.each([1.2, 1.4, 1.5, 1.7, 2.5])('says of %d times its rating what the solver made of it', (times) => {
+    const over = drawn(`battery 12, fuse F1 5, key switch, coil Y1 ${12 / (5 * times)}, ground`);
+    const shown = tryValues(over, { controls: { key: 'on' } });
+    const flows = shown.blockText!.has('Y1');
+    // It blows where, and only where, nothing flows behind it any more.
+    expect(shown.blown).toEqual(flows ? [] : ['F1']);
+    expect(flows).toBe(times < 1.35);
+  });
+
   it('tells the made from the resting side of a relay', () => {
     const relay = template('change-over-relay');
     const closed = relay.combinations.map((controls) => [...tryValues(relay, { controls }).closed!]);

@@ -1,6 +1,6 @@
 import type { CircuitModel } from '@/core/circuit/model';
 import type { Setup } from '@/core/circuit/schema';
-import { branchAmps, conductance, nodeKPa } from '@/core/circuit/world';
+import { branchAmps, conductance, nodeKPa, openedFuses } from '@/core/circuit/world';
 import type { SchematicLayers } from '@/ui/schematic/SchematicFigure';
 
 const LIVE_VOLTS = 0.05;
@@ -51,8 +51,7 @@ export function tryValues(
       else if (role !== 'body') closed.add(`${part.ref}/${set + 1}|${role === 'made' ? 'no' : 'nc'}`);
     }
   }
-  const blown = [...world.fuseLoad].flatMap(([index, load]) =>
-    load > 1.35 ? [compiled.parts[index]!.part.ref] : [],
-  );
+  // What the solver opened, whatever the current was: a window of overload is not a threshold.
+  const blown = openedFuses(world).map((index) => compiled.parts[index]!.part.ref);
   return { nodeText, blockText, live, closed, chatters: world.chatters, blown };
 }

@@ -19,7 +19,12 @@ export function complaintTrials(speaker: Speaker): { functions: Trial[]; fuses: 
   const fuses: Trial[] = [];
   const patterns = workingPatterns(model);
   for (const { setup, loads, driven } of patterns) {
-    const position = [positionWords(setup), setup.afterSeconds ? 'at once' : ''].filter(Boolean).join(', ');
+    const position = [
+      positionWords(model.compiled.circuit.controls, setup),
+      setup.afterSeconds ? 'at once' : '',
+    ]
+      .filter(Boolean)
+      .join(', ');
     for (const ref of [...loads, ...driven]) {
       if (!asks(model, ref)) continue;
       // Tried with another function running at the same time, a load tells nothing that it does not tell alone.

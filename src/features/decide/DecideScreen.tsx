@@ -2,6 +2,7 @@
 
 import { Check } from 'lucide-react';
 import { useState } from 'react';
+import { parseFigure } from '@/core/units/parseFigure';
 import { Field, FIELD, Heading, Hold, MainKey, Nothing, PlainKey, Trouble } from '@/ui/sheet';
 import { inTwenty, WindingBar } from '@/ui/Turns';
 import { useDesk } from '../desk/desk';
@@ -121,21 +122,28 @@ function Decision() {
   const [cleared, setCleared] = useState<string[]>([]);
   const [rate, setRate] = useState(String(job.policy.shopRate));
   const [costs, setCosts] = useState({ repair: ['', ''], replace: ['', ''] });
+  const [trouble, setTrouble] = useState<string | null>(null);
   if (decision && !changing) return <DecisionDone onChange={() => setChanging(true)} />;
   const chosen = part ?? named?.part ?? lead?.part ?? '';
   const needsReason = action !== 'nothing' && named?.part !== chosen;
   const clearFirst = (named?.part === chosen ? (named?.clearFirst ?? []) : []).map(clearWords);
   const uncleared = clearFirst.filter((one) => !cleared.includes(one));
   const total = (one: 'repair' | 'replace') => {
-    const [minutes, cost] = costs[one].map((text) =>
-      text.trim() === '' ? null : Number(text.replace(',', '.')),
-    );
-    return minutes === null || Number.isNaN(minutes)
-      ? null
-      : Math.round(((minutes ?? 0) / 60) * Number(rate) + (cost || 0));
+    const [minutes, cost, hourly] = [...costs[one], rate].map(parseFigure);
+    // A field that is no figure leaves the sum out; nothing is made up for it.
+    if (minutes?.is !== 'figure' || cost?.is === 'none' || hourly?.is !== 'figure') return null;
+    return Math.round((minutes.value / 60) * hourly.value + (cost?.is === 'figure' ? cost.value : 0));
   };
   const write = () => {
-    const [minutes, cost] = action === 'nothing' ? ['', ''] : costs[action];
+    const [minutes, cost] = (action === 'nothing' ? ['', ''] : costs[action]).map(parseFigure);
+    const wrong = [minutes, cost].findIndex(
+      (one) => one!.is === 'none' || (one!.is === 'figure' && one!.value < 0),
+    );
+    if (wrong >= 0)
+      return setTrouble(
+        `${wrong === 0 ? 'Minutes' : 'Parts cost'}: “${costs[action as 'repair' | 'replace'][wrong]}” is no figure from 0 up. Type one, as 45, or leave it empty.`,
+      );
+    setTrouble(null);
     log.write({
       type: 'decision',
       body: {
@@ -144,8 +152,8 @@ function Decision() {
         action,
         why: why.trim(),
         cleared,
-        minutes: minutes ? Number(minutes.replace(',', '.')) || 0 : null,
-        cost: cost ? Number(cost.replace(',', '.')) || 0 : null,
+        minutes: minutes!.is === 'figure' ? minutes!.value : null,
+        cost: cost!.is === 'figure' ? cost!.value : null,
         ...(needsReason ? { against: against.trim() } : {}),
       },
     });
@@ -261,6 +269,7 @@ function Decision() {
           />
         </Field>
       ) : null}
+      {trouble ? <Trouble>{trouble}</Trouble> : null}
       <div className="flex flex-wrap items-center gap-3 py-3">
         <MainKey disabled={uncleared.length > 0 || (needsReason && against.trim() === '')} onClick={write}>
           Decide

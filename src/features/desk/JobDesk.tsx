@@ -3,9 +3,10 @@
 import dynamic from 'next/dynamic';
 import { DeskProvider, useDesk, type JobFacts } from './desk';
 import { JobHead } from './JobHead';
-import { stepsDone } from './progress';
+import { useSearchParams } from 'next/navigation';
+import { stepsDone, type StepId } from '@/core/job/rules/stepsDone';
 import { SaveStrip } from './SaveStrip';
-import type { StepId } from './steps';
+import { stepOf } from './steps';
 
 /** Each step's screen travels to the browser only when it is opened. */
 const SCREENS: Record<StepId, React.ComponentType> = {
@@ -21,7 +22,8 @@ const SCREENS: Record<StepId, React.ComponentType> = {
 };
 
 /** A job on the desk: head, the step that is open, and what still waits for the server. */
-export function JobDesk({ job, step }: { job: JobFacts; step: StepId }) {
+export function JobDesk({ job }: { job: JobFacts }) {
+  const step = stepOf(useSearchParams().get('step'));
   return (
     <DeskProvider key={`${job.number} ${job.person}`} job={job}>
       <div className="flex h-dvh min-h-[600px] flex-col">

@@ -1,8 +1,9 @@
 import { Check, ChevronDown } from 'lucide-react';
-import Link from 'next/link';
 import { DropdownMenu } from 'radix-ui';
 import { Brand } from '@/ui/Brand';
-import { STEPS, type StepId } from './steps';
+import { STEP_IDS, type StepId } from '@/core/job/rules/stepsDone';
+import { STEP_NAMES } from '@/words/en/steps';
+import { StepLink } from './StepLink';
 
 export interface JobTitle {
   number: number;
@@ -14,8 +15,8 @@ export interface JobTitle {
 
 /** The head of every job screen: brand, job, and the nine steps as index tabs. */
 export function JobHead({ job, step, done }: { job: JobTitle; step: StepId; done: readonly StepId[] }) {
-  const href = (id: StepId) => `/jobs/${job.number}${id === 'test' ? '' : `?step=${id}`}`;
-  const at = STEPS.findIndex(({ id }) => id === step);
+  const at = STEP_IDS.indexOf(step);
+  const steps = STEP_IDS.map((id) => ({ id, name: STEP_NAMES[id] }));
   return (
     <header className="relative flex h-14 shrink-0 items-stretch border-b-2 border-ink bg-film pl-6 max-tablet:pl-3">
       <Brand />
@@ -29,10 +30,10 @@ export function JobHead({ job, step, done }: { job: JobTitle; step: StepId; done
         </p>
       </div>
       <nav aria-label="Steps of the job" className="ml-auto hidden items-stretch pr-3 desk:flex">
-        {STEPS.map(({ id, name }, index) => (
-          <Link
+        {steps.map(({ id, name }, index) => (
+          <StepLink
             key={id}
-            href={href(id)}
+            step={id}
             aria-current={id === step ? 'step' : undefined}
             className={
               id === step
@@ -53,14 +54,14 @@ export function JobHead({ job, step, done }: { job: JobTitle; step: StepId; done
                 name
               )}
             </span>
-          </Link>
+          </StepLink>
         ))}
       </nav>
       <DropdownMenu.Root>
         <DropdownMenu.Trigger className="m-1 flex items-center gap-2 border-2 border-ink bg-sheet px-3 text-[16px] whitespace-nowrap desk:hidden">
-          <strong className="font-[780]">{STEPS[at]!.name}</strong>
+          <strong className="font-[780]">{STEP_NAMES[step]}</strong>
           <span className="fig text-[15px]">
-            {at + 1} of {STEPS.length}
+            {at + 1} of {STEP_IDS.length}
           </span>
           <ChevronDown size={16} aria-hidden />
         </DropdownMenu.Trigger>
@@ -69,13 +70,13 @@ export function JobHead({ job, step, done }: { job: JobTitle; step: StepId; done
             align="end"
             className="z-50 min-w-52 border-2 border-ink bg-sheet py-1 text-ink"
           >
-            {STEPS.map(({ id, name }) => (
+            {steps.map(({ id, name }) => (
               <DropdownMenu.Item
                 key={id}
                 asChild
                 className="flex min-h-11 items-center px-4 data-highlighted:bg-pencil-t"
               >
-                <Link href={href(id)}>{name}</Link>
+                <StepLink step={id}>{name}</StepLink>
               </DropdownMenu.Item>
             ))}
           </DropdownMenu.Content>

@@ -1,46 +1,71 @@
 'use client';
 
-import { useActionState, useState } from 'react';
+import { useActionState, useEffect, useState } from 'react';
+import type { FunctionChoice, Trial } from './functionChoices';
 import { openNewJob, type NewJobState } from './newJob';
-
-export interface FunctionChoice {
-  id: string;
-  machine: string;
-  name: string;
-  /** What can be tried, in which position. */
-  trials: { key: string; label: string; position: string }[];
-}
+import { useFunctionSearch } from './useFunctionSearch';
 
 const ANSWERS = ['works', 'weak', 'dead'] as const;
 const FIELD = 'mt-1 block min-h-11 w-full border-[1.5px] border-edge bg-sheet px-3 text-[17px]';
 
 /** Opens a job: which function, what fails, and what still works. */
 export function NewJobForm({
-  functions,
+  functions: first,
+  total,
+  trials: firstTrials,
   wanted,
 }: {
   functions: readonly FunctionChoice[];
+  /** As many as there are in the shed. */
+  total: number;
+  /** What can be tried on the function that the form begins with. */
+  trials: readonly Trial[];
   /** Function to begin with. */
   wanted?: string;
 }) {
   const [state, action, pending] = useActionState<NewJobState, FormData>(openNewJob, { trouble: null });
-  const [chosen, setChosen] = useState(
-    () => (functions.find(({ id }) => id === wanted) ?? functions[0])?.id ?? '',
-  );
+  const [find, setFind] = useState('');
+  const search = useFunctionSearch(find, { functions: first, total });
+  const { functions } = search;
+  const [picked, setPicked] = useState(wanted ?? first[0]?.id ?? '');
+  // A list that was searched anew may not hold what was picked before.
+  const chosen = functions.some(({ id }) => id === picked) ? picked : (functions[0]?.id ?? '');
+  const trials = useTrials(chosen, first[0]?.id === chosen || wanted === chosen ? firstTrials : null);
   const [title, setTitle] = useState('');
   const [words, setWords] = useState('');
   const [person, setPerson] = useState('');
-  const trials = functions.find(({ id }) => id === chosen)?.trials ?? [];
   const invalid = (field: string) =>
     state.field === field ? { 'aria-invalid': true, 'aria-describedby': 'trouble' } : {};
   return (
     <form action={action} className="max-w-[860px]">
+      {total > first.length ? (
+        <label className="mb-4 block max-w-[460px] font-[750]">
+          Find it by any words
+          <input
+            type="search"
+            value={find}
+            maxLength={100}
+            onChange={(event) => setFind(event.target.value)}
+            className={FIELD}
+            data-find
+          />
+          <span className="text-[15.5px] font-[550] text-ink2" role="status">
+            {search.away
+              ? 'The server does not answer; the list is the one from before.'
+              : search.total > functions.length
+                ? `${functions.length} of ${search.total} are listed: a word of the machine or the function finds the others.`
+                : search.total === 0
+                  ? `No function is called “${find}”.`
+                  : `${search.total} found.`}
+          </span>
+        </label>
+      ) : null}
       <label className="block font-[750]">
         Machine and function
         <select
           name="functionId"
           value={chosen}
-          onChange={(event) => setChosen(event.target.value)}
+          onChange={(event) => setPicked(event.target.value)}
           className={FIELD}
           {...invalid('functionId')}
         >
@@ -131,4 +156,21 @@ export function NewJobForm({
       </button>
     </form>
   );
+}
+
+/** What can be tried on the chosen function; fetched when another one is chosen. */
+function useTrials(functionId: string, known: readonly Trial[] | null): readonly Trial[] {
+  const [fetched, setFetched] = useState<{ id: string; trials: readonly Trial[] } | null>(null);
+  const missing = known === null && functionId !== '';
+  useEffect(() => {
+    if (!missing) return;
+    const leave = new AbortController();
+    fetch(`/api/functions/${functionId}`, { signal: leave.signal })
+      .then((response) => response.json() as Promise<{ trials?: Trial[] }>)
+      .then(({ trials = [] }) => setFetched({ id: functionId, trials }))
+      // Without the list a job can be opened all the same; its first readings are taken on the Complaint step.
+      .catch(() => undefined);
+    return () => leave.abort();
+  }, [functionId, missing]);
+  return known ?? (fetched?.id === functionId ? fetched.trials : []);
 }

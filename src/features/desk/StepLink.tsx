@@ -2,7 +2,8 @@
 
 import type { ComponentProps } from 'react';
 import { useDesk } from './desk';
-import type { StepId } from './steps';
+import type { StepId } from '@/core/job/rules/stepsDone';
+import { stepAddress } from './steps';
 
 /**
  * A link to a step of this job. The desk lies open already: the address changes and the screen with it, without a trip to
@@ -31,9 +32,4 @@ export function StepLink({
       }}
     />
   );
-}
-
-export function stepAddress(job: number, step: StepId, query: Readonly<Record<string, string>> = {}): string {
-  const words = new URLSearchParams({ step, ...query });
-  return `/jobs/${job}?${words.toString()}`;
 }

@@ -8,6 +8,7 @@ import { refusalWords } from '@/words/en/refusals';
 import type { Speaker } from '@/words/en/readings';
 import { log } from '../serverLog';
 import { circuitOfJob } from './circuitOfJob';
+import { digestSoon } from './digests';
 import { jobStream, tellJob } from './jobEvents';
 import { speakerOf } from './jobModel';
 import type { SendAnswer, SendResult } from './log/protocol';
@@ -74,7 +75,10 @@ export async function appendToJob(
       : one;
   results.push(...appended.map(words));
   const added = results.filter(({ state }) => state === 'added').length;
-  if (added > 0) tellJob(job.id);
+  if (added > 0) {
+    tellJob(job.id);
+    digestSoon(job.id);
+  }
   log.info({ job: job.number, sent: request.entries.length, added }, 'entries saved');
   const first = results.find((one) => one.state === 'refused');
   if (first && results.every(({ state }) => state === 'refused'))

@@ -1,28 +1,63 @@
 import 'server-only';
-import { CircuitModel } from '@/core/circuit/model';
 import { workingPatterns } from '@/core/diagnosis/patterns';
-import { listFunctions } from '@/db/jobs';
+import { countFunctions, listFunctions } from '@/db/jobs';
+import { findFunction } from '@/db/library';
 import { positionWords } from '@/words/en/readings';
-import type { FunctionChoice } from './NewJobForm';
+import { speakerOf } from './jobModel';
 
-const MOST_FUNCTIONS = 500;
+/** As many as a list on the page can be looked through. */
+const MOST_LISTED = 40;
 
-/** Every function a job can be opened on, with what can be tried on it. */
-export async function functionChoices(): Promise<FunctionChoice[]> {
-  const rows = await listFunctions(MOST_FUNCTIONS);
-  return rows.map(({ id, name, machine_code, machine_name, circuit }) => ({
-    id,
-    name,
-    machine: `${machine_code} ${machine_name}`,
-    trials: workingPatterns(new CircuitModel(circuit)).flatMap(({ setup, loads, driven }, pattern) =>
-      [...loads, ...driven].flatMap((ref) => {
-        const part = circuit.parts.find((one) => one.ref === ref)!;
-        if (part.kind === 'relay' || part.kind === 'resistor') return [];
-        const position = [positionWords(setup), setup.afterSeconds ? 'at once' : '']
-          .filter(Boolean)
-          .join(', ');
-        return [{ key: `${pattern}-${ref}`, label: part.label ?? ref, position }];
-      }),
-    ),
-  }));
+export interface FunctionChoice {
+  id: string;
+  machine: string;
+  name: string;
+}
+
+/** What can be tried on a function, in which position. */
+export interface Trial {
+  key: string;
+  label: string;
+  position: string;
+}
+
+/** Functions that a job can be opened on, by any words of machine or function. */
+export async function functionChoices(
+  text = '',
+  wanted?: string,
+): Promise<{ functions: FunctionChoice[]; total: number }> {
+  const [rows, total, own] = await Promise.all([
+    listFunctions(MOST_LISTED, text),
+    countFunctions(text),
+    wanted ? findFunction(wanted) : null,
+  ]);
+  const listed = rows.map((row) => choiceOf(row));
+  const first = own && !listed.some(({ id }) => id === own.id) ? [choiceOf(own)] : [];
+  return { functions: [...first, ...listed], total };
+}
+
+function choiceOf(row: {
+  id: string;
+  name: string;
+  machine_code: string;
+  machine_name: string;
+}): FunctionChoice {
+  return { id: row.id, name: row.name, machine: `${row.machine_code} ${row.machine_name}` };
+}
+
+/** What can be tried on one function; null when there is none. */
+export async function trialsOf(functionId: string): Promise<Trial[] | null> {
+  const found = await findFunction(functionId);
+  if (!found) return null;
+  const { circuit } = found;
+  return workingPatterns(speakerOf(circuit).model).flatMap(({ setup, loads, driven }, pattern) =>
+    [...loads, ...driven].flatMap((ref) => {
+      const part = circuit.parts.find((one) => one.ref === ref)!;
+      if (part.kind === 'relay' || part.kind === 'resistor') return [];
+      const position = [positionWords(circuit.controls, setup), setup.afterSeconds ? 'at once' : '']
+        .filter(Boolean)
+        .join(', ');
+      return [{ key: `${pattern}-${ref}`, label: part.label ?? ref, position }];
+    }),
+  );
 }

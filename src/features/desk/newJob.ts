@@ -8,7 +8,9 @@ import type { Reading } from '@/core/circuit/schema';
 import { workingPatterns } from '@/core/diagnosis/patterns';
 import type { Entry } from '@/core/job/entries';
 import { appendEntries } from '@/db/entries';
-import { insertJob, listFunctions } from '@/db/jobs';
+import { insertJob } from '@/db/jobs';
+import { findFunction } from '@/db/library';
+import { digestSoon } from './digests';
 import { log } from '../serverLog';
 
 const formSchema = z.object({
@@ -34,7 +36,7 @@ export async function openNewJob(_before: NewJobState, form: FormData): Promise<
     return { trouble: issue?.message ?? 'Something is missing.', field: String(issue?.path[0] ?? '') };
   }
   const { functionId, title, words, person } = parsed.data;
-  const known = (await listFunctions(1000)).find(({ id }) => id === functionId);
+  const known = await findFunction(functionId);
   if (!known)
     return { trouble: 'That function is not in the shed any more. Choose another.', field: 'functionId' };
   const openedAt = new Date();
@@ -64,6 +66,7 @@ export async function openNewJob(_before: NewJobState, form: FormData): Promise<
     }
   });
   await appendEntries(jobId, entries);
+  digestSoon(jobId);
   log.info({ job: number, function: known.name }, 'job opened');
   redirect(`/jobs/${number}`);
 }

@@ -1,18 +1,12 @@
-/** The nine steps of a job, in the order the work is done. Looking and listening belongs to As found. */
-export const STEPS = [
-  { id: 'complaint', name: 'Complaint' },
-  { id: 'locate', name: 'Locate' },
-  { id: 'make-safe', name: 'Make safe' },
-  { id: 'as-found', name: 'As found' },
-  { id: 'test', name: 'Test' },
-  { id: 'decide', name: 'Decide' },
-  { id: 'fix', name: 'Fix' },
-  { id: 'prove', name: 'Prove' },
-  { id: 'hand-over', name: 'Hand over' },
-] as const;
+import { STEP_IDS, type StepId } from '@/core/job/rules/stepsDone';
 
-export type StepId = (typeof STEPS)[number]['id'];
+/** The step that an address names; the test where it names none. */
+export function stepOf(value: string | null | undefined): StepId {
+  return STEP_IDS.find((id) => id === value) ?? 'test';
+}
 
-export function stepOf(value: string | undefined): StepId {
-  return STEPS.find(({ id }) => id === value)?.id ?? 'test';
+/** Address of a step of a job, with what else it holds. */
+export function stepAddress(job: number, step: StepId, query: Readonly<Record<string, string>> = {}): string {
+  const words = new URLSearchParams({ ...(step === 'test' ? {} : { step }), ...query }).toString();
+  return `/jobs/${job}${words ? `?${words}` : ''}`;
 }

@@ -1,7 +1,7 @@
 'use client';
 
 import { Check } from 'lucide-react';
-import Link from 'next/link';
+import { StepLink } from '../desk/StepLink';
 import { useMemo, useState } from 'react';
 import { parseReading } from '@/core/units/parseReading';
 import { Field, FIELD, Heading, Hold, MainKey, Nothing, Trouble } from '@/ui/sheet';
@@ -13,7 +13,7 @@ import { soundSpare, spareRatings } from './spareRatings';
 
 /** The right spare by ratings, measured before it is fitted; what was done; wires back by the map. */
 export function FixScreen() {
-  const { log, job, speaker } = useDesk();
+  const { log, speaker } = useDesk();
   const { decision, fixes } = log.state;
   const part = decision?.body.part ?? '';
   return (
@@ -30,9 +30,9 @@ export function FixScreen() {
             <Heading>Fix</Heading>
             <Nothing>
               Nothing is decided yet.{' '}
-              <Link className="underline underline-offset-4" href={`/jobs/${job.number}?step=decide`}>
+              <StepLink className="underline underline-offset-4" step="decide">
                 Decide first
-              </Link>
+              </StepLink>
             </Nothing>
           </section>
         )

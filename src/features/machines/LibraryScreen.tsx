@@ -1,6 +1,7 @@
 'use client';
 
 import { FileUp } from 'lucide-react';
+import Form from 'next/form';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useActionState, useState } from 'react';
@@ -10,31 +11,43 @@ import { useFilePicker } from '@/ui/useFilePicker';
 import { createMachine } from './server';
 
 /** Every machine of the shed, and a new one by hand or from an archive. */
-export function LibraryScreen({ machines }: { machines: readonly MachineRow[] }) {
+export function LibraryScreen({
+  machines,
+  total,
+  all,
+  q,
+  next,
+}: {
+  machines: readonly MachineRow[];
+  /** As many as fit the words. */
+  total: number;
+  /** As many as there are. */
+  all: number;
+  q: string;
+  /** Code behind which the next page begins; null on the last one. */
+  next: string | null;
+}) {
   const [answer, create, busy] = useActionState(createMachine, { trouble: null });
-  const [find, setFind] = useState('');
-  const wanted = find.trim().toLowerCase();
-  const shown = machines.filter(({ code, name }) => `${code} ${name}`.toLowerCase().includes(wanted));
+  const address = (after: string) =>
+    `/machines?${new URLSearchParams({ ...(q ? { q } : {}), after }).toString()}`;
   return (
     <div className="grid gap-x-9 px-6 pb-8 max-tablet:px-3 desk:grid-cols-[minmax(0,1fr)_380px]">
       <section aria-labelledby="machines" className="min-w-0">
-        <Heading id="machines" aside={`${machines.length} in the shed`}>
+        <Heading id="machines" aside={q ? `${total} of ${all} in the shed` : `${all} in the shed`}>
           Machines
         </Heading>
-        {machines.length > 12 ? (
-          <Field label="Find" className="max-w-[360px] py-2">
-            <input
-              className={FIELD}
-              value={find}
-              data-find
-              onChange={(event) => setFind(event.target.value)}
-            />
-          </Field>
+        {all > 12 ? (
+          <Form action="/machines" role="search" className="flex max-w-[460px] items-end gap-2 py-2" key={q}>
+            <Field label="Find" className="flex-1">
+              <input className={FIELD} name="q" type="search" maxLength={100} defaultValue={q} data-find />
+            </Field>
+            <PlainKey type="submit">Find</PlainKey>
+          </Form>
         ) : null}
-        {machines.length === 0 ? <Nothing>No machine yet. Add the first one here.</Nothing> : null}
-        {machines.length > 0 && shown.length === 0 ? <Nothing>No machine is called “{find}”.</Nothing> : null}
+        {all === 0 ? <Nothing>No machine yet. Add the first one here.</Nothing> : null}
+        {all > 0 && machines.length === 0 ? <Nothing>No machine is called “{q}”.</Nothing> : null}
         <ul>
-          {shown.map(({ code, name, functions, open_jobs }) => (
+          {machines.map(({ code, name, functions, open_jobs }) => (
             <li key={code} className="border-b-[1.5px] border-rule">
               <Link
                 href={`/machines/${encodeURIComponent(code)}`}
@@ -50,6 +63,11 @@ export function LibraryScreen({ machines }: { machines: readonly MachineRow[] })
             </li>
           ))}
         </ul>
+        {next === null ? null : (
+          <Link href={address(next)} className="flex min-h-11 items-center underline underline-offset-4">
+            More machines
+          </Link>
+        )}
       </section>
       <div>
         <section aria-labelledby="new-machine">

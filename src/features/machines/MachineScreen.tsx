@@ -4,6 +4,7 @@ import { Download } from 'lucide-react';
 import Link from 'next/link';
 import { useState } from 'react';
 import type { Template } from '@/core/templates/templates';
+import { parseFigure } from '@/core/units/parseFigure';
 import { Field, FIELD, Heading, Nothing, PlainKey, Trouble } from '@/ui/sheet';
 import { KIND_NAMES } from '@/words/en/drawing';
 import { nameMachine, removeFunction, type OpenMachine } from './server';
@@ -16,6 +17,7 @@ export type TemplateChoice = Omit<Template, 'build'>;
 /** A machine's library: its functions, what they share, and ways to draw another. */
 export function MachineScreen({
   machine,
+  defects,
   functions,
   shared,
   templates,
@@ -25,6 +27,22 @@ export function MachineScreen({
   return (
     <div className="grid gap-x-9 px-6 pb-8 max-tablet:px-3 desk:grid-cols-[minmax(0,1fr)_420px]">
       <div className="min-w-0">
+        {defects.length > 0 ? (
+          <section
+            role="alert"
+            aria-label="Safety defects"
+            className="mt-3 border-l-[6px] border-stamp bg-stamp-t px-4 py-2 text-stamp"
+          >
+            {defects.map(({ job, text }) => (
+              <p key={`${job} ${text}`}>
+                <strong>✕ Safety defect.</strong> {text}.{' '}
+                <Link className="underline underline-offset-4" href={`/jobs/${job}?step=prove`}>
+                  Job {job}
+                </Link>
+              </p>
+            ))}
+          </section>
+        ) : null}
         <section aria-labelledby="functions">
           <Heading id="functions" aside={`${functions.length}`}>
             Functions
@@ -160,8 +178,8 @@ function NewFunction({ base, templates }: { base: string; templates: readonly Te
 function Values({ base, template }: { base: string; template: TemplateChoice }) {
   const [typed, setTyped] = useState<Record<string, string>>({});
   const problems = template.fields.flatMap(({ key, label, unit, value, least, most }) => {
-    const own = Number((typed[key] ?? String(value)).replace(',', '.'));
-    if (Number.isFinite(own) && own >= least && own <= most) return [];
+    const own = parseFigure(typed[key] ?? String(value));
+    if (own.is === 'figure' && own.value >= least && own.value <= most) return [];
     return [`${label}: “${typed[key] ?? ''}” is not between ${least} and ${most} ${unit}.`];
   });
   const query = new URLSearchParams({ template: template.id });

@@ -1,8 +1,8 @@
 import 'server-only';
 import { InputError } from '@/core/circuit/inputError';
 import { CircuitModel } from '@/core/circuit/model';
-import { mergeBook, readBook } from '@/db/codeBook';
-import { addDrawing, listDrawings, putPin } from '@/db/drawings';
+import { readBook } from '@/db/codeBook';
+import { listDrawings } from '@/db/drawings';
 import { findMachine } from '@/db/jobs';
 import { addMachineWhole, drawnFunctions, NameTaken } from '@/db/library';
 import { getPhoto } from '@/db/photos';
@@ -66,15 +66,13 @@ export async function unpackMachine(
       pictures.push(kept.hash);
     }
     const note = `From an archive of ${archive.code}`;
-    const machineId = await addMachineWhole(
-      { code, name: archive.name },
-      archive.functions.map(({ name, circuit }) => ({ name, circuit, person, note })),
-    );
-    await mergeBook(machineId, archive.book);
-    for (const [at, { name, pins }] of archive.drawings.entries()) {
-      const drawing = await addDrawing(machineId, name, pictures[at]!);
-      for (const pin of pins) await putPin(machineId, drawing, pin);
-    }
+    await addMachineWhole({
+      code,
+      name: archive.name,
+      functions: archive.functions.map(({ name, circuit }) => ({ name, circuit, person, note })),
+      book: archive.book,
+      drawings: archive.drawings.map(({ name, pins }, at) => ({ name, pins, photo: pictures[at]! })),
+    });
     log.info({ machine: code, functions: archive.functions.length }, 'machine taken in');
     return { code };
   } catch (error) {

@@ -4,11 +4,12 @@ import { redirect } from 'next/navigation';
 import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
 import { sharedParts } from '@/core/circuit/joinCircuits';
-import { findMachine, listMachines } from '@/db/jobs';
+import { defectsOf } from '@/db/digests';
+import { countMachines, findMachine, listMachines } from '@/db/jobs';
 import { addMachine, drawnFunctions, dropFunction, NameTaken, renameMachine } from '@/db/library';
 import { log } from '../serverLog';
 
-const MOST_MACHINES = 1000;
+const MACHINES_A_PAGE = 60;
 const machineSchema = z.object({
   code: z
     .string()
@@ -24,8 +25,21 @@ export interface FormAnswer {
   field?: string;
 }
 
-export async function openLibrary() {
-  return listMachines(MOST_MACHINES);
+/** A page of machines by code, with how many there are. */
+export async function openLibrary(text: string, after?: string) {
+  const filter = { text, ...(after === undefined ? {} : { after }) };
+  const [machines, total, all] = await Promise.all([
+    listMachines(MACHINES_A_PAGE + 1, filter),
+    countMachines({ text }),
+    countMachines(),
+  ]);
+  const page = machines.slice(0, MACHINES_A_PAGE);
+  return {
+    machines: page,
+    total,
+    all,
+    next: machines.length > page.length ? (page.at(-1)?.code ?? null) : null,
+  };
 }
 
 export async function createMachine(_before: FormAnswer, form: FormData): Promise<FormAnswer> {
@@ -48,7 +62,7 @@ export async function createMachine(_before: FormAnswer, form: FormData): Promis
 export async function openMachine(code: string) {
   const machine = await findMachine(code);
   if (!machine) return null;
-  const functions = await drawnFunctions(machine.id);
+  const [functions, defects] = await Promise.all([drawnFunctions(machine.id), defectsOf(machine.id)]);
   const shared = new Map<string, { ref: string; label: string; kind: string; functions: Set<string> }>();
   functions.forEach((one, at) => {
     for (const other of functions.slice(at + 1)) {
@@ -67,6 +81,7 @@ export async function openMachine(code: string) {
   });
   return {
     machine,
+    defects,
     functions: functions.map(({ id, name, version, circuit }) => ({
       id,
       name,

@@ -1,6 +1,7 @@
 'use client';
 
 import { useState } from 'react';
+import { parseFigure } from '@/core/units/parseFigure';
 import { Field, FIELD, MainKey, PlainKey, Trouble } from '@/ui/sheet';
 import { SheetDialog } from '@/ui/SheetDialog';
 import { USUAL_METER, type MeterInHand } from './meterProfile';
@@ -44,7 +45,8 @@ function MeterForm({ meter, onKeep }: { meter: MeterInHand; onKeep: (meter: Mete
   const keep = () => {
     const figures: Partial<Record<(typeof FIELDS)[number][0], number>> = {};
     for (const [key, label, least, most] of FIELDS) {
-      const value = Number((text[key] ?? '').replace(',', '.'));
+      const read = parseFigure(text[key] ?? '');
+      const value = read.is === 'figure' ? read.value : NaN;
       if (!(value >= least && value <= most)) {
         return setTrouble(`${label}: "${text[key]}" is not between ${least} and ${most}.`);
       }

@@ -49,7 +49,7 @@ export function pinsOf(
         ? 'no load'
         : sameSetup
           ? ''
-          : positionWords(reading.setup);
+          : positionWords(compiled.circuit.controls, reading.setup);
       if (condition) pin.condition = condition;
       const expected = healthy.changed.pairVolts(from, home);
       const supply = compiled.supplyVolts;
@@ -70,7 +70,7 @@ export function pinsOf(
 
   function gaugePin(reading: Extract<Reading, { kind: 'pressure' | 'flow' }>, node: number): Pin {
     const sameSetup = setupKey(reading.setup) === setupKey(lane.setup);
-    const condition = sameSetup ? '' : positionWords(reading.setup);
+    const condition = sameSetup ? '' : positionWords(compiled.circuit.controls, reading.setup);
     const pin: Pin = {
       node,
       text: valueWords(reading.kind, reading.value),

@@ -49,7 +49,7 @@ export function setupSteps(speaker: Speaker, test: Test): string[] {
   if (setup.secured?.length)
     steps.unshift(`Block or lower the load that ${setup.secured.map(place).join(' and ')} holds.`);
   steps.push(...apart);
-  const positions = positionWords(setup);
+  const positions = positionWords(model.compiled.circuit.controls, setup);
   if (positions)
     steps.push(
       `${live ? 'Power on, ' : 'Set '}${positions}${test.setup.afterSeconds ? ', read at once' : ''}.`,

@@ -3,7 +3,9 @@
 import { Command } from 'cmdk';
 import { usePathname, useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
-import { STEPS } from '../desk/steps';
+import { STEP_IDS } from '@/core/job/rules/stepsDone';
+import { STEP_NAMES } from '@/words/en/steps';
+import { stepAddress } from '../desk/steps';
 import type { Findings } from './server';
 
 const NOTHING: Findings & { asked: string } = { jobs: [], machines: [], asked: '' };
@@ -63,8 +65,8 @@ export function PaletteDialog({ open, onOpen }: { open: boolean; onOpen: (open: 
           {trouble ? 'The server does not answer; pages and steps still work.' : 'Nothing is called that.'}
         </Command.Empty>
         {job
-          ? STEPS.map(({ id, name }) =>
-              item(`step ${id}`, `/jobs/${job}${id === 'test' ? '' : `?step=${id}`}`, name, name),
+          ? STEP_IDS.map((id) =>
+              item(`step ${id}`, stepAddress(Number(job), id), STEP_NAMES[id], STEP_NAMES[id]),
             )
           : null}
         {found.jobs.map(({ number, title, machine }) =>

@@ -2,26 +2,21 @@ import 'server-only';
 import { listJobs, listMachines } from '@/db/jobs';
 
 const MOST_JOBS = 12;
-const MOST_MACHINES = 200;
 
 /** What the palette can jump to for a few words: jobs in hand, closed ones, machines. */
 export async function findAnything(text: string) {
   const [open, closed, machines] = await Promise.all([
     listJobs({ text }, MOST_JOBS),
     listJobs({ text, closed: true }, MOST_JOBS),
-    listMachines(MOST_MACHINES),
+    listMachines(MOST_JOBS, { text }),
   ]);
-  const wanted = text.trim().toLowerCase();
   return {
     jobs: [...open, ...closed].map(({ number, title, machine_code }) => ({
       number,
       title,
       machine: machine_code,
     })),
-    machines: machines
-      .filter(({ code, name }) => `${code} ${name}`.toLowerCase().includes(wanted))
-      .slice(0, MOST_JOBS)
-      .map(({ code, name }) => ({ code, name })),
+    machines: machines.map(({ code, name }) => ({ code, name })),
   };
 }
 export type Findings = Awaited<ReturnType<typeof findAnything>>;

@@ -1,6 +1,7 @@
 'use client';
 
 import { useState, useTransition } from 'react';
+import { parseFigure } from '@/core/units/parseFigure';
 import { Field, FIELD, Heading, Hold, MainKey, PlainKey, Trouble } from '@/ui/sheet';
 import type { Policy } from './policy';
 import { settlePolicy } from './server';
@@ -57,7 +58,10 @@ export function PolicyForm({
       onSubmit={(event) => {
         event.preventDefault();
         start(async () => {
-          const answer = await settlePolicy({ ...policy, shopRate: Number(rate.replace(',', '.')) }, person);
+          // What is no figure goes as it was typed: the server names it.
+          const figure = parseFigure(rate);
+          const shopRate = figure.is === 'figure' ? figure.value : rate;
+          const answer = await settlePolicy({ ...policy, shopRate }, person);
           setTrouble(answer.trouble);
           setKept(answer.trouble === null);
         });

@@ -2,6 +2,7 @@
 
 import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
+import { outdateDigests } from '@/db/digests';
 import { getSetting, putSetting } from '@/db/settings';
 import { log } from '../serverLog';
 import { policySchema, USUAL_POLICY, type Policy } from './policy';
@@ -29,6 +30,8 @@ export async function settlePolicy(policy: unknown, person: string): Promise<{ t
     return { trouble: `${NAMES[String(issue.path[0])] ?? String(issue.path[0])}: ${issue.message}` };
   }
   await putSetting(NAME, parsed.data, who.data);
+  // The shed weighs jobs as their own pages do.
+  await outdateDigests();
   log.info({ person: who.data }, 'site policy settled');
   revalidatePath('/policy');
   return { trouble: null };

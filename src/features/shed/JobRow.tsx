@@ -1,11 +1,10 @@
 import Link from 'next/link';
-import { Suspense } from 'react';
-import type { JobListRow } from '@/db/jobs';
+import type { ShedRow } from '@/db/jobs';
 import { MiniPath } from '@/ui/path/MiniPath';
-import { digestOf } from './server';
 
 /** A job in hand: machine, complaint, the next action, and its own path in small. */
-export function JobRow({ job }: { job: JobListRow }) {
+export function JobRow({ job }: { job: ShedRow }) {
+  const { digest } = job;
   return (
     <li className="relative grid min-h-[86px] grid-cols-[190px_minmax(0,400px)_minmax(0,1fr)] items-center gap-x-4 border-b-[1.5px] border-rule px-6 py-2 max-desk:grid-cols-[84px_minmax(0,1fr)] max-tablet:px-3">
       <div className="min-w-0">
@@ -22,28 +21,17 @@ export function JobRow({ job }: { job: JobListRow }) {
         >
           {job.title}
         </Link>
-        <Suspense fallback={<p className="text-ink2">Working out the next test</p>}>
-          <NextAction number={job.number} />
-        </Suspense>
+        <p className={digest ? 'line-clamp-2' : 'text-ink2'}>{digest?.next ?? 'Working out the next test'}</p>
+        {digest && digest.defects.length > 0 ? (
+          <p className="font-[700] text-stamp">✕ Safety defect: {digest.defects.join('; ')}</p>
+        ) : null}
         <p className="text-[15.5px] text-ink2">
           Job {job.number}, {job.person ?? 'nobody yet'}
         </p>
       </div>
       <div className="max-desk:col-span-2 max-tablet:overflow-hidden">
-        <Suspense fallback={<div className="h-[62px]" />}>
-          <SmallPath number={job.number} />
-        </Suspense>
+        {digest && digest.runs.length > 0 ? <MiniPath runs={digest.runs} /> : <div className="h-[62px]" />}
       </div>
     </li>
   );
-}
-
-async function NextAction({ number }: { number: number }) {
-  const digest = await digestOf(number);
-  return <p className="truncate">{digest?.next ?? ''}</p>;
-}
-
-async function SmallPath({ number }: { number: number }) {
-  const digest = await digestOf(number);
-  return digest && digest.runs.length > 0 ? <MiniPath runs={digest.runs} /> : null;
 }

@@ -5,6 +5,7 @@ import { REFERENCE_TABLES, type ReferenceTable } from '@/core/tables/tables';
 import { Field, FIELD, Heading, MainKey, Trouble } from '@/ui/sheet';
 import { ruleKey } from '@/core/tables/ruleKey';
 import type { ShopRules } from './rules';
+import { parseFigure } from '@/core/units/parseFigure';
 import { settleRules } from './server';
 
 /** Figures to lean on where nothing better is known; what is practice and no standard can be the shop's own. */
@@ -16,9 +17,9 @@ export function TablesScreen({ rules, by }: { rules: ShopRules; by: string | nul
   const keep = async () => {
     const next: Record<string, number> = { ...rules };
     for (const [key, text] of Object.entries(typed)) {
-      const value = Number(text.replace(',', '.'));
-      if (text.trim() === '') Reflect.deleteProperty(next, key);
-      else if (Number.isFinite(value) && value >= 0) next[key] = value;
+      const figure = parseFigure(text);
+      if (figure.is === 'empty') Reflect.deleteProperty(next, key);
+      else if (figure.is === 'figure' && figure.value >= 0) next[key] = figure.value;
       else {
         setTrouble(`“${text}” is no figure; write a number such as 0.2.`);
         return;
@@ -102,7 +103,7 @@ function Table({
             {rows.map((row, at) => (
               <tr key={JSON.stringify(row)}>
                 {columns.map(({ key, label, shopRule }) => {
-                  const own = ruleKey(id, at, key);
+                  const own = ruleKey(table, at, key);
                   const value = rules[own] ?? row[key];
                   return (
                     <td key={key} className="fig border-b border-rule px-3 py-1 text-[15.5px] first:pl-0">

@@ -2,10 +2,9 @@
 
 import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
-import { REFERENCE_TABLES } from '@/core/tables/tables';
 import { getSetting, putSetting } from '@/db/settings';
 import { log } from '../serverLog';
-import { ruleKey } from '@/core/tables/ruleKey';
+import { ruleKeys, upgradeRules } from '@/core/tables/ruleKey';
 import { rulesSchema, type ShopRules } from './rules';
 
 const NAME = 'tables';
@@ -13,7 +12,7 @@ const NAME = 'tables';
 export async function openRules(): Promise<{ rules: ShopRules; by: string | null }> {
   const stored = await getSetting(NAME);
   const parsed = rulesSchema.safeParse(stored?.value ?? {});
-  return { rules: parsed.success ? parsed.data : {}, by: stored?.person ?? null };
+  return { rules: parsed.success ? upgradeRules(parsed.data) : {}, by: stored?.person ?? null };
 }
 
 /** Keeps the shop's own figures; only for columns that are practice and no standard. */
@@ -22,13 +21,7 @@ export async function settleRules(rules: unknown, person: string): Promise<{ tro
   if (!who.success) return { trouble: 'Say who settles it.' };
   const parsed = rulesSchema.safeParse(rules);
   if (!parsed.success) return { trouble: 'A figure is a number from 0 up.' };
-  const open = new Set(
-    REFERENCE_TABLES.flatMap(({ id, rows, columns }) =>
-      rows.flatMap((_row, at) =>
-        columns.filter(({ shopRule }) => shopRule).map(({ key }) => ruleKey(id, at, key)),
-      ),
-    ),
-  );
+  const open = new Set(ruleKeys());
   const wrong = Object.keys(parsed.data).find((key) => !open.has(key));
   if (wrong)
     return { trouble: `“${wrong}” is a standard’s figure, or none; shop rules alone can be changed.` };

@@ -1,7 +1,7 @@
 import type { Finding } from '@/core/build/checkCircuit';
 import type { Difference } from '@/core/build/compareCircuits';
 import type { Guard } from '@/core/circuit/partSchema';
-import type { Part, Setup } from '@/core/circuit/schema';
+import type { Circuit, Part, Setup } from '@/core/circuit/schema';
 import { positionWords } from './readings';
 
 /** Names of kinds as a person says them. */
@@ -38,14 +38,17 @@ export const KIND_NAMES: Readonly<Record<Part['kind'], string>> = {
   pressureSwitch: 'pressure switch',
 };
 
-const at = (setup: Setup) => {
-  const words = positionWords(setup);
-  return words ? ` with ${words}` : '';
-};
 const amps = (value: number) => `${Number(value.toPrecision(3))} A`;
 
 /** What a finding says, and what the press beside it does; no press where only a person can tell what is meant. */
-export function findingWords(finding: Finding): { text: string; mend: string | null } {
+export function findingWords(
+  controls: Circuit['controls'],
+  finding: Finding,
+): { text: string; mend: string | null } {
+  const at = (setup: Setup) => {
+    const words = positionWords(controls, setup);
+    return words ? ` with ${words}` : '';
+  };
   switch (finding.code) {
     case 'broken':
       return { text: `${finding.field.replace(/^circuit\./, '')}: ${finding.problem}.`, mend: null };

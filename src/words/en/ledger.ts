@@ -1,4 +1,5 @@
 import type { EntryOf } from '@/core/job/entries';
+import type { SafetyDefect } from '@/core/job/rules/ledgerStanding';
 
 /** What was put into a machine, by kind. */
 export const LEDGER_KINDS: Readonly<Record<EntryOf<'ledger'>['body']['kind'], string>> = {
@@ -8,3 +9,8 @@ export const LEDGER_KINDS: Readonly<Record<EntryOf<'ledger'>['body']['kind'], st
   lifted: 'Lifted wire',
   other: 'Other',
 };
+
+/** A guard that is out of action, in a line. */
+export function defectWords({ item, guards, found }: SafetyDefect): string {
+  return `${item}${found ? ', found in the machine' : ''}: ${guards.join(', ')} out of action`;
+}

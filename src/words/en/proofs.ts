@@ -5,7 +5,7 @@ import { partWords, pointName, positionWords, quantity, type Speaker } from './r
 export function proofWords(speaker: Speaker, proof: Proof): string {
   switch (proof.kind) {
     case 'works':
-      return `${partWords(speaker, proof.part)} works, ${positionWords(proof.setup) || 'at rest'}`;
+      return `${partWords(speaker, proof.part)} works, ${positionWords(speaker.model.compiled.circuit.controls, proof.setup) || 'at rest'}`;
     case 'current':
       return `Current of ${partWords(speaker, proof.part)}, about ${quantity('amps', proof.expected)}`;
     case 'drop':

@@ -85,7 +85,10 @@ describe('tests and readings by name', () => {
     expect(readingWords(tilt, dead)).toBe('Y8 tilt right coil dead, key on, tilt right');
     const amps: Test = { kind: 'amps', through: 'Y8', setup: right };
     expect(testPlace(tilt, amps)).toBe('through Y8');
-    expect(positionWords({ controls: { key: 'off', tilt: 'rest' } })).toBe('');
+    const controls = { key: ['off', 'on'], tilt: ['rest', 'left'], valve: ['open', 'off'] };
+    expect(positionWords(controls, { controls: { key: 'off', tilt: 'rest' } })).toBe('');
+    // Rest is the first position, whatever it is called: "off" may be where it works.
+    expect(positionWords(controls, { controls: { key: 'on', valve: 'off' } })).toBe('key on, valve off');
   });
 
   it('call line volts by their kind', () => {

@@ -1,5 +1,5 @@
 import type { CircuitModel } from '@/core/circuit/model';
-import type { Reading, Setup, Test } from '@/core/circuit/schema';
+import type { Circuit, Reading, Setup, Test } from '@/core/circuit/schema';
 import { isDeadKind, nodesOfTest, partOfTest } from '@/core/circuit/testPlace';
 import type { Lanes } from '@/core/path/lanes';
 import { threeFigures } from '@/core/units/formatQuantity';
@@ -100,7 +100,10 @@ export function readingWords(speaker: Speaker, reading: Reading): string {
   const part = partOfTest(reading);
   const off = (setup.unplugged ?? []).map((plug) => `${plug} off`);
   const swapped = (setup.swapped ?? []).map(([one, other]) => `${one} and ${other} swapped`);
-  const where = [positionWords(setup), ...(isDeadKind(kind) ? [] : [...off, ...swapped])]
+  const where = [
+    positionWords(speaker.model.compiled.circuit.controls, setup),
+    ...(isDeadKind(kind) ? [] : [...off, ...swapped]),
+  ]
     .filter(Boolean)
     .join(', ');
   if (part !== null && kind !== 'amps') {
@@ -115,10 +118,10 @@ export function partWords({ model }: Speaker, ref: string): string {
   return part?.label ? `${ref} ${part.label.toLowerCase()}` : ref;
 }
 
-/** Controls that stand away from rest: "key on, tilt right". */
-export function positionWords(setup: Setup): string {
+/** Controls that stand away from rest, which is the first position of each, whatever it is called: "key on, tilt right". */
+export function positionWords(controls: Circuit['controls'], setup: Setup): string {
   return Object.entries(setup.controls ?? {})
-    .filter(([, position]) => position !== 'rest' && position !== 'off')
+    .filter(([control, position]) => position !== controls[control]?.[0])
     .map(([control, position]) => `${control} ${position}`)
     .join(', ');
 }

@@ -2,11 +2,9 @@ import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import { JobDesk } from '@/features/desk/JobDesk';
 import { jobFacts, openJob } from '@/features/desk/server';
-import { stepOf } from '@/features/desk/steps';
 
 interface Props {
   params: Promise<{ number: string }>;
-  searchParams: Promise<{ step?: string }>;
 }
 
 export async function generateMetadata({ params }: Props): Promise<Metadata> {
@@ -14,8 +12,8 @@ export async function generateMetadata({ params }: Props): Promise<Metadata> {
   return { title: job ? `${job.machineCode} ${job.title}` : 'No such job' };
 }
 
-export default async function JobPage({ params, searchParams }: Props) {
+export default async function JobPage({ params }: Props) {
   const job = await jobFacts((await params).number);
   if (!job) notFound();
-  return <JobDesk job={job} step={stepOf((await searchParams).step)} />;
+  return <JobDesk job={job} />;
 }

@@ -1,4 +1,5 @@
-import { parseReading } from '../../units/parseReading';
+import type { PressureUnit } from '../../units/quantities';
+import { readAs } from '../../units/readAs';
 import type { IsolationPoint, ProofPlace } from '../../safety/isolationPlan';
 import type { EntryOf, Measured, ProvedDead } from '../entries';
 
@@ -12,6 +13,7 @@ export const DEAD_VOLTS_MOST = 1;
 export const KNOWN_VOLTS_LEAST = 5;
 /** Gauge pressure that can still move something, Pa. A shop rule. */
 export const DEAD_PASCALS_MOST = 5_000;
+const PASCALS_IN_KPA = 1000;
 
 /** Which of the three steps of live-dead-live a value belongs to. */
 export type ProofStep =
@@ -28,9 +30,6 @@ export type ProofRefusal =
   /** Nobody said how it was shown where no meter shows it. */
   | { code: 'notTried' };
 
-/** Pascals of the pressure units that a gauge may carry. */
-const PASCALS: Readonly<Record<string, number>> = { Pa: 1, bar: 100_000, psi: 6894.757 };
-
 /**
  * What was typed at one step, in SI. Only volts are taken where a meter is asked for and only a pressure at a gauge;
  * over-range on volts is no reading of a dead place.
@@ -38,22 +37,23 @@ const PASCALS: Readonly<Record<string, number>> = { Pa: 1, bar: 100_000, psi: 68
 export function readProofStep(
   typed: string,
   step: ProofStep,
-  usualPressure: 'Pa' | 'bar' | 'psi' = 'bar',
+  usualPressure: PressureUnit = 'bar',
 ): Measured | ProofRefusal {
   const text = typed.trim();
-  if (text === '') return { code: 'missing', step };
-  const read = parseReading(text);
-  if (!read) return { code: 'noValue', step, typed: text };
-  if (read.overRange || read.value === 'OL') return { code: 'overRange', step, typed: text };
-  if (step.at === 'gauge') {
-    const scale = PASCALS[read.unit ?? usualPressure];
-    return scale === undefined
-      ? { code: 'wrongUnit', step, typed: text, unit: read.unit!, wanted: 'Pa' }
-      : { value: read.value * scale, unit: 'Pa', typed: text };
+  const gauge = step.at === 'gauge';
+  const read = gauge ? readAs('pressure', text, usualPressure) : readAs('volts', text, 'V');
+  if (read.ok)
+    return gauge
+      ? { value: PASCALS_IN_KPA * read.value, unit: 'Pa', typed: text }
+      : { value: read.value, unit: 'V', typed: text };
+  switch (read.why) {
+    case 'empty':
+      return { code: 'missing', step };
+    case 'unit':
+      return { code: 'wrongUnit', step, typed: text, unit: read.unit, wanted: gauge ? 'Pa' : 'V' };
+    default:
+      return { code: read.why, step, typed: text };
   }
-  return read.unit === undefined || read.unit === 'V'
-    ? { value: read.value, unit: 'V', typed: text }
-    : { code: 'wrongUnit', step, typed: text, unit: read.unit, wanted: 'V' };
 }
 
 /** Whether three steps prove every place of a point dead; the first thing that speaks against it, or null. */

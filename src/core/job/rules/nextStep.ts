@@ -1,0 +1,33 @@
+import type { Diagnosis } from '../../diagnosis/diagnose';
+import type { Test } from '../../circuit/schema';
+import type { EntryOf } from '../entries';
+import type { JobState } from '../reduceJob';
+
+/** What is to be done next on a job. The wording lives in the interface. */
+export type NextStep =
+  | { step: 'handedOver' }
+  | { step: 'prove' }
+  | { step: 'decideAgain'; note: string }
+  | { step: 'fix'; action: EntryOf<'decision'>['body']['action']; part: string }
+  | { step: 'handOver' }
+  | { step: 'decide'; part: string | null }
+  | { step: 'test'; test: Test }
+  | { step: 'noTestLeft' };
+
+/** The next thing to do, as the log stands and the diagnosis says. */
+export function nextStep(
+  { handOver, fixes, decision, opinion }: JobState,
+  { verdict, next }: Pick<Diagnosis, 'verdict' | 'next'>,
+): NextStep {
+  if (handOver) return { step: 'handedOver' };
+  if (fixes.length > 0) return { step: 'prove' };
+  if (decision) {
+    if (opinion?.body.says === 'sendBack') return { step: 'decideAgain', note: opinion.body.note };
+    const { action, part } = decision.body;
+    return part ? { step: 'fix', action, part } : { step: 'handOver' };
+  }
+  if (verdict.state === 'name') return { step: 'decide', part: verdict.part };
+  if (verdict.state === 'noFault') return { step: 'decide', part: null };
+  const best = next[0];
+  return best ? { step: 'test', test: best.test } : { step: 'noTestLeft' };
+}

@@ -1,0 +1,32 @@
+import type { Verdict } from '../../diagnosis/verdict';
+import type { JobState } from '../reduceJob';
+
+/** The nine steps of a job, in the order the work is done. Looking and listening belongs to as found. */
+export const STEP_IDS = [
+  'complaint',
+  'locate',
+  'make-safe',
+  'as-found',
+  'test',
+  'decide',
+  'fix',
+  'prove',
+  'hand-over',
+] as const;
+export type StepId = (typeof STEP_IDS)[number];
+
+/** Steps that are done, as the log and the diagnosis stand. */
+export function stepsDone(state: JobState, verdict: Verdict | null): StepId[] {
+  const done: Readonly<Record<StepId, boolean>> = {
+    complaint: state.complaint !== null || state.codes.length > 0,
+    locate: [...state.looked.keys()].some((check) => check.startsWith('found ')),
+    'make-safe': state.madeSafe !== null || (state.wasMadeSafe && state.fixes.length > 0),
+    'as-found': state.photos.length > 0 || state.wires.found.length > 0 || state.looked.size > 0,
+    test: state.decision !== null || (verdict !== null && verdict.state !== 'keepTesting'),
+    decide: state.decision !== null && state.opinion?.body.says !== 'sendBack',
+    fix: state.fixes.length > 0,
+    prove: state.handOver !== null,
+    'hand-over': state.handOver !== null,
+  };
+  return STEP_IDS.filter((step) => done[step]);
+}

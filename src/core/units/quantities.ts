@@ -1,0 +1,37 @@
+/**
+ * Quantities and their units: what each is in the unit that circuits and readings keep. The one place that knows what a
+ * bar or a psi is.
+ */
+const TABLE = {
+  volts: { base: 'V', units: { V: 1 } },
+  amps: { base: 'A', units: { A: 1 } },
+  ohms: { base: 'ohm', units: { ohm: 1 } },
+  hertz: { base: 'Hz', units: { Hz: 1 } },
+  /** Gauge pressure. */
+  pressure: { base: 'kPa', units: { kPa: 1, Pa: 0.001, mbar: 0.1, bar: 100, psi: 6.894757 } },
+} as const;
+
+export type Quantity = keyof typeof TABLE;
+export type UnitOf<Q extends Quantity> = keyof (typeof TABLE)[Q]['units'] & string;
+export type PressureUnit = UnitOf<'pressure'>;
+
+/** Unit in which a quantity is kept. */
+export function baseUnit(quantity: Quantity): string {
+  return TABLE[quantity].base;
+}
+
+/** Factor from a unit to the one that is kept; null where the unit is none of this quantity. */
+export function inBase(quantity: Quantity, unit: string): number | null {
+  const units: Readonly<Record<string, number>> = TABLE[quantity].units;
+  return Object.hasOwn(units, unit) ? units[unit]! : null;
+}
+
+/** A pressure kept in kPa, in another unit. */
+export function pressureIn(unit: PressureUnit, kPa: number): number {
+  return kPa / TABLE.pressure.units[unit];
+}
+
+/** A pressure in another unit, in kPa. */
+export function kPaOf(unit: PressureUnit, value: number): number {
+  return value * TABLE.pressure.units[unit];
+}

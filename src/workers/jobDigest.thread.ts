@@ -1,0 +1,6 @@
+import { makeJobDigest, type DigestTask } from './jobDigest';
+
+/** One digest in a thread of its own: a page is never kept waiting by another job's arithmetic. */
+export default function digest(task: DigestTask) {
+  return makeJobDigest(task);
+}

@@ -42,10 +42,16 @@ test('two coils, an interlock and a fuse, from nothing, by keyboard alone, and d
   await draw(page, 'after W2, lever=right switch S3, plug X2, right coil Y2 7.4, plug X2, @R');
   await draw(page, '@R, wire W9, ground');
   await expect(drawn(page).locator('[data-block]')).toHaveCount(12);
-  // One finding is left, and one press mends it.
+  // What no drawing can tell is asked: how it is cut off, and whom each contact protects. A press answers each.
   const finding = page.locator('[data-finding]');
-  await expect(finding).toHaveCount(1);
+  await expect(finding).toHaveCount(4);
   await finding.getByRole('button', { name: 'Take the usual words' }).click();
+  await finding.filter({ hasText: 'S1' }).getByRole('button', { name: 'It guards a person' }).click();
+  for (const contact of ['S2', 'S3'])
+    await finding
+      .filter({ hasText: contact })
+      .getByRole('button', { name: 'It guards nobody and nothing' })
+      .click();
   await expect(page.getByText('It can be diagnosed as it stands')).toBeVisible();
   // Tried at once: the interlock, then the lever.
   await page.getByRole('tab', { name: 'Try it' }).click();

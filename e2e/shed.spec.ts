@@ -135,5 +135,14 @@ test('a bridge for a test stands in the ledger until somebody says it is out', a
   await page.goto(`${address}?step=prove`);
   await expect(page.getByText('Bridge B+ to Y8:1 is out')).toBeVisible();
   await page.getByRole('button', { name: 'It is out' }).click();
+  // One person's word does not show it: a second one has to see it, and no reason leaves it in.
+  const proof = page.getByRole('group', { name: /Bridge B\+ to Y8:1 is out/ });
+  await expect(proof).toHaveAttribute('data-state', 'open');
+  await expect(proof.getByRole('button', { name: 'Leave it' })).toHaveCount(0);
+  await page.getByLabel('Seen out as well by').fill('tove');
+  await expect(page.getByRole('button', { name: 'Both say so' })).toBeDisabled();
+  await page.getByLabel(/Somebody else than/).fill('Ilse');
+  await page.getByRole('button', { name: 'Both say so' }).click();
   await expect(page.getByText('Nothing is left in.')).toBeVisible();
+  await expect(proof).toHaveAttribute('data-state', 'done');
 });

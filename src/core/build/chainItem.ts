@@ -1,6 +1,7 @@
 import { InputError } from '../circuit/inputError';
 import type { Part } from '../circuit/schema';
-import { kindOfWords, KIND_WORDS } from './words';
+import { PART_KINDS } from '../kinds/part/index';
+import { kindOfWords } from './words';
 
 /** One item of a chain as it was typed: a part, or a place to go to. */
 export type ChainItem =
@@ -175,7 +176,7 @@ export function readChainItem(typed: string): ChainItem {
   // "X31" for a plug, "DM2" for a driver: the first reference is the part's own, but a valve's coil is said beside it.
   const { kind } = named;
   if (bare.length > 0) {
-    const field = KIND_WORDS[kind].figure;
+    const field = PART_KINDS[kind].chain.figure;
     if (!field)
       throw new InputError(
         'chain',

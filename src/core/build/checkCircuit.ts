@@ -5,7 +5,7 @@ import { isFluidKind } from '../circuit/fluidKinds';
 import type { Circuit, Part, Setup } from '../circuit/schema';
 import { branchAmps, branchVolts, type World } from '../circuit/world';
 import { LOAD_KINDS } from '../diagnosis/patterns';
-import { ATMOSPHERE } from '../circuit/fluidBranches';
+import { ATMOSPHERE } from '../kinds/part/branch';
 import type { Guard } from '../circuit/partSchema';
 import { guardOf } from '../safety/guards';
 import { touching } from './editCircuit';

@@ -3,7 +3,8 @@ import { InputError } from '../circuit/inputError';
 import type { Circuit, Part } from '../circuit/schema';
 import { readChainItem, splitChains, type ChainItem } from './chainItem';
 import { codesFor, newPart, type Surroundings } from './newPart';
-import { KIND_WORDS, kindOfWords } from './words';
+import { PART_KINDS } from '../kinds/part/index';
+import { kindOfWords } from './words';
 
 /** A circuit that is being drawn, and the node one stands at. */
 export interface Drawing {
@@ -308,7 +309,7 @@ class Layer {
       while (taken.has(`${connector}.${pin}`)) pin++;
       return `${connector}.${pin}`;
     }
-    return said ?? nextNumber(taken, KIND_WORDS[kind].letter, (ref) => ref);
+    return said ?? nextNumber(taken, PART_KINDS[kind].chain.letter, (ref) => ref);
   }
 }
 

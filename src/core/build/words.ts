@@ -1,80 +1,11 @@
 import type { Part } from '../circuit/schema';
+import { ALL_KINDS, PART_KINDS } from '../kinds/part/index';
 
-/** What a word of a chain stands for. */
-export interface PartWord {
-  kind: Part['kind'];
-  /** Letter that its references begin with, in the manner of IEC 81346. */
-  letter: string;
-  /** Field that a bare number fills. */
-  figure: string | null;
-}
-
-/** Letter and main figure of each kind. */
-export const KIND_WORDS: Readonly<Record<Part['kind'], Omit<PartWord, 'kind'>>> = {
-  source: { letter: 'G', figure: 'volts' },
-  transformer: { letter: 'T', figure: 'secondaryVolts' },
-  fuse: { letter: 'F', figure: 'amps' },
-  breaker: { letter: 'F', figure: 'amps' },
-  wire: { letter: 'W', figure: 'ohms' },
-  pin: { letter: 'X', figure: null },
-  switch: { letter: 'S', figure: 'ohms' },
-  relay: { letter: 'K', figure: 'ohms' },
-  coil: { letter: 'Y', figure: 'ohms' },
-  diode: { letter: 'V', figure: 'forwardVolts' },
-  resistor: { letter: 'R', figure: 'ohms' },
-  lamp: { letter: 'H', figure: 'ohms' },
-  heater: { letter: 'E', figure: 'ohms' },
-  motor: { letter: 'M', figure: 'ohms' },
-  sensor3: { letter: 'B', figure: 'ohms' },
-  driver: { letter: 'A', figure: 'limitAmps' },
-  timer: { letter: 'K', figure: 'seconds' },
-  airSupply: { letter: 'P', figure: 'kPa' },
-  pump: { letter: 'P', figure: 'kPa' },
-  regulator: { letter: 'Z', figure: 'kPa' },
-  filter: { letter: 'Z', figure: null },
-  check: { letter: 'RV', figure: null },
-  hose: { letter: 'L', figure: null },
-  throttle: { letter: 'RZ', figure: 'restriction' },
-  silencer: { letter: 'U', figure: null },
-  plug: { letter: 'U', figure: null },
-  valve: { letter: 'Q', figure: null },
-  cylinder: { letter: 'C', figure: null },
-  vacuumActuator: { letter: 'C', figure: 'pullKPa' },
-  pressureSwitch: { letter: 'B', figure: 'makeKPa' },
-};
-
-/** Words for each kind, the longest first where one holds another. */
-const WORDS: readonly (readonly [Part['kind'], readonly string[]])[] = [
-  ['pressureSwitch', ['pressure switch', 'air switch', 'oil switch', 'vacuum switch']],
-  ['vacuumActuator', ['vacuum actuator', 'vacuum capsule']],
-  ['airSupply', ['air supply', 'air main', 'compressor', 'vacuum pump', 'air', 'vacuum']],
-  ['source', ['battery', 'line supply', 'supply', 'source', 'line', 'mains', 'charger']],
-  ['transformer', ['control transformer', 'transformer']],
-  ['breaker', ['circuit breaker', 'breaker']],
-  ['fuse', ['fusible link', 'fuse']],
-  ['timer', ['timer', 'timed contact', 'delay']],
-  ['sensor3', ['position sensor', 'three-wire sensor', '3-wire sensor', 'sensor', 'potentiometer']],
-  ['switch', ['push button', 'pushbutton', 'button', 'selector', 'switch', 'contact', 'interlock', 'limit']],
-  ['relay', ['relay coil', 'contactor', 'relay']],
-  ['coil', ['valve coil', 'solenoid', 'winding', 'coil', 'clutch', 'brake']],
-  ['diode', ['suppressor', 'diode']],
-  ['resistor', ['resistor', 'resistance']],
-  ['lamp', ['lamp', 'light', 'beacon', 'bulb']],
-  ['heater', ['heater', 'glow plug', 'element']],
-  ['motor', ['motor', 'fan']],
-  ['driver', ['controller output', 'driver', 'output']],
-  ['pin', ['connector', 'plug', 'pin', 'terminal']],
-  ['wire', ['wire', 'cable', 'lead', 'core', 'strap']],
-  ['pump', ['oil pump', 'pump']],
-  ['regulator', ['regulator']],
-  ['filter', ['filter', 'water trap']],
-  ['check', ['check valve', 'non-return valve']],
-  ['throttle', ['throttle', 'restrictor']],
-  ['hose', ['hose', 'pipe', 'tube']],
-  ['silencer', ['silencer', 'exhaust']],
-  ['valve', ['valve']],
-  ['cylinder', ['cylinder', 'ram']],
-];
+/** Words for each kind, as its module gives them. */
+const WORDS: readonly (readonly [Part['kind'], readonly string[]])[] = ALL_KINDS.map((kind) => [
+  kind,
+  PART_KINDS[kind].chain.words,
+]);
 
 /** The kind that a phrase names, with what is left of the phrase; null when no word is known. */
 export function kindOfWords(phrase: string): { kind: Part['kind']; rest: string } | null {

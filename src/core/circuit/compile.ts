@@ -1,5 +1,6 @@
-import { electricalBranches, transformerOhms, type BranchRole, type BranchSpec } from './branches';
-import { ATMOSPHERE, fluidBranches } from './fluidBranches';
+import { ATMOSPHERE, type BranchRole, type BranchSpec } from '../kinds/part/branch';
+import { kindOf } from '../kinds/part/index';
+import { transformerOhms } from '../kinds/part/transformer';
 import { InputError } from './inputError';
 import { isFluidKind } from './fluidKinds';
 import type { Circuit, Part } from './schema';
@@ -114,7 +115,8 @@ export function compileCircuit(circuit: Circuit): CompiledCircuit {
     }
     checkControls(circuit, part, field);
     const compiled: CompiledPart = { index: at, part, branches: [], nodes: [] };
-    const add = (spec: BranchSpec, domain: Domain) => {
+    const add = (spec: BranchSpec) => {
+      const domain: Domain = spec.fluid ? 'fluid' : 'electrical';
       const branch: Branch = {
         index: branches.length,
         part: at,
@@ -134,8 +136,7 @@ export function compileCircuit(circuit: Circuit): CompiledCircuit {
       branches.push(branch);
       compiled.branches.push(branch);
     };
-    for (const spec of electricalBranches(part, field)) add(spec, 'electrical');
-    for (const spec of fluidBranches(part, field)) add(spec, 'fluid');
+    kindOf(part).branches(part, field).forEach(add);
     if (part.kind === 'transformer') {
       const n = part.nodes;
       transformers.push({

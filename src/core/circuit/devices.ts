@@ -1,100 +1,18 @@
 import type { Device } from './deviceTypes';
-import { AT_REST, MIDWAY, OTHER_WAY, SHIFTED } from './fluidBranches';
+import { AT_REST, MIDWAY, OTHER_WAY, SHIFTED } from '../kinds/part/branch';
+import { kindOf } from '../kinds/part/index';
 import { openedBy } from './fuseTime';
 import type { Situation } from './situation';
 import { branchAmps, branchVolts, conductance, nodeKPa, type World } from './world';
 
 /** Steady current above this share of its rating opens a fuse (contract). */
 export const FUSE_LIMIT = 1.35;
-/** Relay thresholds against the highest supply when the file gives none (common range, see reference section 10). */
-const PICK_UP_SHARE = 0.6;
-const DROP_OUT_SHARE = 0.15;
-/** A coil without a pull-in figure is taken to pull in at this share of its nominal current. */
-const PULL_IN_SHARE = 0.6;
-/** A coil without a hold-in figure drops out at this share of its pull-in current. */
-const HOLD_SHARE = 0.35;
 
 /** Everything in a situation whose conduction depends on the solution. */
 export function listDevices(situation: Situation): Device[] {
-  const { compiled } = situation;
-  const devices: Device[] = [];
-  for (const { part, branches, index } of compiled.parts) {
-    const body = branches[0]!;
-    switch (part.kind) {
-      case 'fuse':
-      case 'breaker':
-        devices.push({ kind: 'fuse', branch: body.index, amps: part.amps, part: index });
-        break;
-      case 'diode':
-        devices.push({ kind: 'diode', branch: body.index, volts: part.forwardVolts ?? 0.7, from: -1 });
-        break;
-      case 'check':
-        devices.push({
-          kind: 'diode',
-          branch: body.index,
-          volts: part.crackingKPa ?? 0,
-          from: situation.a[body.index]!,
-        });
-        break;
-      case 'relay':
-        devices.push({
-          kind: 'relay',
-          coil: body.index,
-          pickUp: part.pickUpVolts ?? PICK_UP_SHARE * compiled.supplyVolts,
-          dropOut: part.dropOutVolts ?? DROP_OUT_SHARE * compiled.supplyVolts,
-          part: index,
-        });
-        break;
-      case 'driver':
-        if (part.limitAmps !== undefined) {
-          devices.push({ kind: 'driver', branch: body.index, limit: part.limitAmps, ohms: body.ohms });
-        }
-        break;
-      case 'valve':
-        devices.push({
-          kind: 'valve',
-          part: index,
-          port: compiled.nodeIndex.get(part.nodes['1']!)!,
-          pilotKPa: part.pilotKPa ?? 0,
-          coils: [part.coil, part.coil2].map((ref) => {
-            if (ref === undefined) return null;
-            const place = compiled.partIndex.get(ref)!;
-            const coil = compiled.parts[place]!.part;
-            if (coil.kind !== 'coil') return null;
-            const pullIn = pullInAmps(compiled.supplyVolts, coil);
-            return { place, pullIn, hold: coil.holdAmps ?? HOLD_SHARE * pullIn };
-          }),
-          bistable: part.ways === '5/2' && part.coil2 !== undefined,
-        });
-        break;
-      case 'regulator':
-        devices.push({
-          kind: 'regulator',
-          part: index,
-          inlet: compiled.nodeIndex.get(part.nodes.in)!,
-          outlet: compiled.nodeIndex.get(part.nodes.out)!,
-          kPa: part.kPa,
-        });
-        break;
-      case 'pressureSwitch':
-        devices.push({
-          kind: 'pressureSwitch',
-          part: index,
-          port: compiled.nodeIndex.get(part.nodes.port)!,
-          makeKPa: part.makeKPa,
-          breakKPa: part.breakKPa,
-        });
-    }
-  }
-  return devices;
-}
-
-/** Current at which a coil pulls its plunger in, amperes. */
-export function pullInAmps(
-  supplyVolts: number,
-  coil: { ohms: number; pullInAmps?: number | undefined },
-): number {
-  return coil.pullInAmps ?? (PULL_IN_SHARE * supplyVolts) / coil.ohms;
+  return situation.compiled.parts.flatMap(
+    (compiled) => kindOf(compiled.part).devices?.(compiled.part, compiled, situation) ?? [],
+  );
 }
 
 /** Faults that act on devices rather than on the network. */

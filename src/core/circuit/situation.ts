@@ -1,5 +1,5 @@
 import type { CompiledCircuit } from './compile';
-import { OTHER_WAY, SHIFTED } from './fluidBranches';
+import { OTHER_WAY, SHIFTED } from '../kinds/part/branch';
 import { InputError } from './inputError';
 import type { Setup } from './schema';
 

@@ -3,7 +3,7 @@ import { groundOf } from './compile';
 import { advanceDevices, listDevices, type DeviceFaults } from './devices';
 import type { Device } from './deviceTypes';
 import { editKey, isClosedForm, type ClosedFormEdit, type Edit, type Terminal } from './edits';
-import { MIDWAY, MIDWAY_NARROWER } from './fluidBranches';
+import { MIDWAY, MIDWAY_NARROWER } from '../kinds/part/branch';
 import {
   BRIDGE_RELATIVE,
   ChangedNetwork,

@@ -1,41 +1,9 @@
 import type { CircuitModel } from '../circuit/model';
+import { kindOf } from '../kinds/part/index';
 import { controlPositions } from '../circuit/situation';
 import type { Part, Setup, Test } from '../circuit/schema';
 import { nodesOfTest, partOfTest } from '../circuit/testPlace';
 
-/** Minutes to get at a part of a kind where the circuit file gives none: rules of thumb. */
-const ACCESS_MINUTES: Readonly<Record<Part['kind'], number>> = {
-  source: 0.5,
-  transformer: 1,
-  fuse: 0.5,
-  breaker: 0.5,
-  wire: 1.5,
-  pin: 1,
-  switch: 1.2,
-  relay: 1,
-  coil: 1.5,
-  diode: 1.5,
-  resistor: 1.5,
-  lamp: 1.5,
-  heater: 1.5,
-  motor: 1.5,
-  sensor3: 1.5,
-  driver: 1.2,
-  timer: 1.2,
-  airSupply: 0.3,
-  pump: 0.5,
-  regulator: 0.3,
-  filter: 0.5,
-  check: 1.5,
-  hose: 2,
-  throttle: 1.5,
-  silencer: 0.5,
-  plug: 1,
-  valve: 1,
-  cylinder: 1.5,
-  vacuumActuator: 1.5,
-  pressureSwitch: 1.2,
-};
 const READ_MINUTES: Readonly<Record<Test['kind'], number>> = {
   volts: 0.5,
   ohms: 0.5,
@@ -71,7 +39,7 @@ const MOVED_MINUTES = 0.05;
 const FRAME_MINUTES = 0.2;
 
 export function accessMinutes(part: Part): number {
-  return part.accessMinutes ?? ACCESS_MINUTES[part.kind];
+  return part.accessMinutes ?? kindOf(part).accessMinutes;
 }
 
 /** Minutes to get at each node: the easiest of the parts on it. */

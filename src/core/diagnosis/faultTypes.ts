@@ -1,4 +1,4 @@
-import type { BranchRole } from '../circuit/branches';
+import type { BranchRole } from '../kinds/part/branch';
 import type { CompiledPart } from '../circuit/compile';
 import type { Edit, Terminal } from '../circuit/edits';
 
@@ -57,19 +57,19 @@ export interface CandidateFault {
   other?: string;
   /** Share before any reading. All candidates and `noFault` add to one. */
   prior: number;
-  /** How often it happens, on the scale of `FREQUENCY`: compares faults of different circuits. */
+  /** How often it happens, on the scale of the kinds’ odds: compares faults of different circuits. */
   frequency: number;
   severity: SeverityRange | null;
   variants: FaultVariant[];
 }
 
-/** Adds one fault of a part; `group` names its row of the frequency table. */
+/** Adds one fault of a part with its odds, relative to an open coil. */
 export type AddFault = (
   part: CompiledPart,
   fault: FaultName,
-  group: string,
+  odds: number,
   severity: SeverityRange | null,
-  variants: FaultVariant[],
+  variants: readonly FaultVariant[],
   more?: { other?: string; factor?: number },
 ) => void;
 

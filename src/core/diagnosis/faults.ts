@@ -1,9 +1,10 @@
 import { InputError } from '../circuit/inputError';
 import type { CircuitModel } from '../circuit/model';
-import { addElectricalFaults } from './electricalFaults';
-import { FREQUENCY, NO_FAULT_PRIOR } from './faultFrequency';
+import { kindOf } from '../kinds/part/index';
+import { NO_FAULT_PRIOR } from './faultFrequency';
+import { faultRanges } from './faultRanges';
 import type { AddFault, CandidateFault, FaultName } from './faultTypes';
-import { addFluidFaults } from './fluidFaults';
+import { addPairFaults } from './pairFaults';
 
 const WET: readonly FaultName[] = ['weakInsulation', 'highResistance', 'shortToFrame'];
 
@@ -17,14 +18,14 @@ export function listFaults(
 ): CandidateFault[] {
   const environment = model.compiled.circuit.environment ?? {};
   const faults: CandidateFault[] = [];
-  const add: AddFault = (part, fault, group, severity, variants, { other, factor = 1 } = {}) => {
+  const add: AddFault = (part, fault, odds, severity, variants, { other, factor = 1 } = {}) => {
     if (variants.length === 0) return;
     const total = variants.reduce((sum, { weight }) => sum + weight, 0);
-    const wiring = group === 'wire' || group === 'pin';
-    let prior = (FREQUENCY[`${group}.${fault}`] ?? 0.3) * (part.part.wear ?? 1) * factor;
+    const wiring = part.part.kind === 'wire' || part.part.kind === 'pin';
+    let prior = odds * (part.part.wear ?? 1) * factor;
     if (environment.wet && WET.includes(fault)) prior *= 2;
     if (environment.vibration && wiring && fault === 'open') prior *= 1.6;
-    if (environment.hot && group === 'coil') prior *= 1.6;
+    if (environment.hot && part.part.kind === 'coil') prior *= 1.6;
     if (environment.worked && wiring) prior *= 2;
     faults.push({
       index: faults.length,
@@ -38,8 +39,28 @@ export function listFaults(
       variants: variants.map((variant) => ({ ...variant, weight: variant.weight / total })),
     });
   };
-  addElectricalFaults(model, add, leaveOut);
-  addFluidFaults(model, add);
+  const ranges = faultRanges(model);
+  const ofSide = (fluid: boolean) => {
+    for (const part of model.compiled.parts) {
+      const kind = kindOf(part.part);
+      if (kind.traits.fluid !== fluid) continue;
+      const side = fluid ? 'fluid' : 'electrical';
+      kind.faults(
+        {
+          ...ranges,
+          part,
+          // A transformer has none: its windings are a unit of their own, and its faults do not ask.
+          body: part.branches.find(({ domain }) => domain === side)!,
+          add: (fault, severity, variants, more) =>
+            add(part, fault, kind.odds[fault]!, severity, variants, more),
+        },
+        part.part,
+      );
+    }
+  };
+  ofSide(false);
+  addPairFaults(model, add, leaveOut);
+  ofSide(true);
   const sum = faults.reduce((total, { prior }) => total + prior, 0);
   for (const fault of faults) fault.prior *= (1 - NO_FAULT_PRIOR) / sum;
   return faults;

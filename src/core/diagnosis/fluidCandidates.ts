@@ -1,4 +1,4 @@
-import { ATMOSPHERE } from '../circuit/fluidBranches';
+import { ATMOSPHERE } from '../kinds/part/branch';
 import type { CircuitModel } from '../circuit/model';
 import type { Setup } from '../circuit/schema';
 import { nodeKPa } from '../circuit/world';

@@ -1,11 +1,12 @@
 import type { CircuitModel } from '../circuit/model';
 import type { Setup } from '../circuit/schema';
 import { branchAmps } from '../circuit/world';
+import { kindsThat } from '../kinds/part/index';
 import { motionOf } from './predictFluid';
 
 /** Kinds that do the work, electrically. */
-export const LOAD_KINDS: readonly string[] = ['coil', 'resistor', 'lamp', 'heater', 'motor'];
-export const ACTUATOR_KINDS: readonly string[] = ['cylinder', 'vacuumActuator'];
+export const LOAD_KINDS: readonly string[] = kindsThat('load');
+export const ACTUATOR_KINDS: readonly string[] = kindsThat('actuator');
 /** Below this nothing is fed, amperes. */
 export const LIVE_AMPS = 1e-4;
 const LIVE_VOLTS = 0.05;

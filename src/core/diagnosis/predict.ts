@@ -1,4 +1,5 @@
-import { FUSE_LIMIT, pullInAmps } from '../circuit/devices';
+import { FUSE_LIMIT } from '../circuit/devices';
+import { pullInAmps } from '../kinds/part/coil';
 import type { Edit } from '../circuit/edits';
 import { openedBy } from '../circuit/fuseTime';
 import { InputError } from '../circuit/inputError';

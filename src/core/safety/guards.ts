@@ -1,19 +1,18 @@
 import type { CompiledCircuit } from '../circuit/compile';
 import type { CircuitModel } from '../circuit/model';
 import type { Part, Setup } from '../circuit/schema';
+import { kindOf } from '../kinds/part/index';
 import type { Guard } from '../circuit/partSchema';
 
 /** What a contact protects; `unanswered` where nobody has said, and `null` for a part that has no contact. */
 export type GuardStanding = Guard | 'unanswered' | null;
-
-const GUARDING_KINDS: readonly Part['kind'][] = ['switch', 'timer', 'relay', 'pressureSwitch'];
 
 /**
  * What a part's contact protects, as its circuit file says. Never worked out from what a part is called. An older file
  * says only whether something is guarded (`safety`): its "no" is an answer, its "yes" leaves open who.
  */
 export function guardOf(part: Part): GuardStanding {
-  if (!GUARDING_KINDS.includes(part.kind)) return null;
+  if (!kindOf(part).traits.contact) return null;
   if ('guards' in part && part.guards) return part.guards;
   return 'safety' in part && part.safety === false ? 'none' : 'unanswered';
 }
@@ -23,18 +22,6 @@ export function countsAsGuard(part: Part): boolean {
   const guard = guardOf(part);
   return guard !== null && guard !== 'none';
 }
-
-/** Kinds that carry current from end to end without using it up: a bridge around them is a bridge around what is between. */
-const CARRIES: readonly Part['kind'][] = [
-  'wire',
-  'pin',
-  'fuse',
-  'breaker',
-  'switch',
-  'timer',
-  'relay',
-  'pressureSwitch',
-];
 
 /**
  * Guards that lie within a bridge from one node to another: wires, pins, fuses and other contacts lead from one end of
@@ -85,7 +72,8 @@ function tiedTo(compiled: CompiledCircuit, start: number, without: number): Read
   for (const node of queue) {
     if (node === compiled.frame && node !== start) continue;
     for (const { index, part } of compiled.parts) {
-      if (index === without || !CARRIES.includes(part.kind)) continue;
+      // A bridge around what carries is a bridge around all that lies between.
+      if (index === without || !kindOf(part).traits.carries) continue;
       for (const [a, b] of contactsOf(compiled, index)) {
         const next = a === node ? b : b === node ? a : -1;
         if (next < 0 || seen.has(next)) continue;

@@ -1,12 +1,11 @@
 import type { Energy } from '../circuit/energies';
 import type { CircuitModel } from '../circuit/model';
 import type { Part } from '../circuit/schema';
+import { kindOf } from '../kinds/part/index';
 import { nodeKPa } from '../circuit/world';
 
 /** Volts to the frame below which a place counts as dead. */
 const DEAD_VOLTS = 0.05;
-/** Volts from which a supply is treated as line voltage, whatever its kind. */
-const LINE_VOLTS = 50;
 /** Gauge pressure that can still move something, kPa. */
 const DEAD_KPA = 5;
 
@@ -43,7 +42,7 @@ export function isolationPlan(model: CircuitModel): IsolationPoint[] {
   const sources = circuit.parts.filter(({ kind }) => kind === 'source');
   const points: IsolationPoint[] = [];
   for (const part of circuit.parts) {
-    const energy = energyOf(part);
+    const energy = kindOf(part).energy(part);
     if (!energy) continue;
     points.push({
       point: part.ref,
@@ -70,7 +69,7 @@ export function isolationPlan(model: CircuitModel): IsolationPoint[] {
   };
   add(
     'moving',
-    circuit.parts.filter(({ kind }) => kind === 'motor' || kind === 'cylinder' || kind === 'vacuumActuator'),
+    circuit.parts.filter((part) => part.kind === 'motor' || kindOf(part).traits.actuator),
   );
   add(
     'heldLoad',
@@ -84,18 +83,6 @@ export function isolationPlan(model: CircuitModel): IsolationPoint[] {
     points.push({ point: name, energy, label: name, place: null, how: how ?? null, reaches: [], prove: [] });
   }
   return points;
-}
-
-/** By the volts first: no word makes a line supply a battery. */
-function energyOf(part: Part): Energy | null {
-  if (part.kind === 'source') {
-    if (Math.abs(part.volts) >= LINE_VOLTS) return 'line';
-    if ((part.hz ?? 0) > 0) return part.supplies ?? 'control';
-    return part.supplies ?? 'battery';
-  }
-  if (part.kind === 'airSupply') return part.kPa < 0 ? 'vacuum' : 'air';
-  if (part.kind === 'pump') return part.kPa < 0 ? 'vacuum' : 'oil';
-  return null;
 }
 
 /** Parts with a live end while only this source is on, in any position. */

@@ -1,0 +1,49 @@
+/**
+ * Times the pages of a running application: first byte and size of the HTML, medians over rounds. With a large seed
+ * (`npm run seed:large`) it shows whether lists grow. `npm run bench:pages -- http://127.0.0.1:3000`. Asserts nothing.
+ */
+const base = process.argv[2] ?? 'http://127.0.0.1:3000';
+const ROUNDS = 15;
+const PAGES = [
+  '/',
+  '/?q=blade',
+  '/?show=closed',
+  '/machines',
+  '/machines?q=groomer',
+  '/machines?after=G-4',
+  '/machines/G-2',
+  '/new',
+  '/api/functions?q=tilt',
+  '/api/find?q=G-2',
+  '/jobs/417',
+  '/jobs/417?step=make-safe',
+  '/codes',
+  '/policy',
+  '/tables',
+];
+const median = (list: number[]) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)]!;
+
+for (const page of PAGES) {
+  const firstByte: number[] = [];
+  let bytes = 0;
+  let status = 0;
+  for (let round = 0; round < ROUNDS + 1; round++) {
+    const started = performance.now();
+    const answer = await fetch(base + page);
+    const reader = answer.body!.getReader();
+    let size = 0;
+    let first = 0;
+    for (let chunk = await reader.read(); !chunk.done; chunk = await reader.read()) {
+      if (first === 0) first = performance.now() - started;
+      size += chunk.value.length;
+    }
+    status = answer.status;
+    bytes = size;
+    // The first one warms the server.
+    if (round > 0) firstByte.push(first);
+  }
+  process.stdout.write(
+    `${page.padEnd(26)} ${status}  first byte ${median(firstByte).toFixed(0).padStart(4)} ms (${Math.max(...firstByte).toFixed(0)} most)  ${(bytes / 1000).toFixed(1).padStart(7)} kB\n`,
+  );
+}
+export {};

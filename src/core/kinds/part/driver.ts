@@ -1,0 +1,40 @@
+import { forced } from '../../diagnosis/faultTypes';
+import { definePart, nothing, traits } from './module';
+
+const OUTPUT_OHMS = 0.05;
+
+export const driver = definePart<'driver'>()({
+  chain: { letter: 'A', figure: 'limitAmps', words: ['controller output', 'driver', 'output'] },
+  traits: traits({ electronic: true }),
+  accessMinutes: 1.2,
+  odds: { noOutput: 0.5, stuckOn: 0.2 },
+  branches: ({ nodes, side, ohms }) => {
+    const [from, to] = side === 'low' ? [nodes.out, nodes.return] : [nodes.supply, nodes.out];
+    return [{ role: 'output', from, to, ohms: ohms ?? OUTPUT_OHMS }];
+  },
+  devices: ({ limitAmps }, { branches: [own] }) =>
+    limitAmps === undefined
+      ? []
+      : [{ kind: 'driver', branch: own!.index, limit: limitAmps, ohms: own!.ohms }],
+  faults: ({ add, body: own }) => {
+    add('noOutput', null, [forced(own, false)]);
+    add('stuckOn', null, [forced(own, true)]);
+  },
+  energy: nothing,
+  make: ({ common, near, far, frame, plus, given: { figures, lowSide }, worked }) => {
+    const { closedWhen, controls } = worked('command');
+    return {
+      part: {
+        ...common,
+        kind: 'driver',
+        nodes: lowSide
+          ? { supply: plus, out: near, return: frame }
+          : { supply: near, out: far, return: frame },
+        onWhen: closedWhen,
+        side: lowSide ? 'low' : 'high',
+        limitAmps: figures.limitAmps ?? figures.amps ?? 4,
+      },
+      controls,
+    };
+  },
+});

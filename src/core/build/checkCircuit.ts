@@ -1,12 +1,12 @@
 import { controlsOf } from '../circuit/controlsOf';
 import { InputError } from '../circuit/inputError';
 import { CircuitModel } from '../circuit/model';
-import { isFluidKind } from '../circuit/fluidKinds';
 import type { Circuit, Part, Setup } from '../circuit/schema';
 import { branchAmps, branchVolts, type World } from '../circuit/world';
 import { LOAD_KINDS } from '../diagnosis/patterns';
 import { ATMOSPHERE } from '../kinds/part/branch';
 import type { Guard } from '../circuit/partSchema';
+import { isFluidEnd } from '../kinds/part/index';
 import { guardOf } from '../safety/guards';
 import { touching } from './editCircuit';
 import { proposedGuard } from './proposedGuard';
@@ -67,8 +67,7 @@ function floatingEnds(circuit: Circuit): Finding[] {
   for (const part of circuit.parts) {
     for (const [key, node] of Object.entries(part.nodes as Record<string, string>)) {
       if (node === circuit.frame || node === ATMOSPHERE || touching(circuit, node) > 1) continue;
-      const fluid = part.kind === 'pressureSwitch' ? key === 'port' : isFluidKind(part.kind);
-      findings.push({ code: 'floating', node, part: part.ref, fluid });
+      findings.push({ code: 'floating', node, part: part.ref, fluid: isFluidEnd(part, key) });
     }
   }
   return findings;

@@ -1,8 +1,7 @@
 import { ATMOSPHERE, type BranchRole, type BranchSpec } from '../kinds/part/branch';
-import { kindOf } from '../kinds/part/index';
+import { isFluidEnd, kindOf } from '../kinds/part/index';
 import { transformerOhms } from '../kinds/part/transformer';
 import { InputError } from './inputError';
-import { isFluidKind } from './fluidKinds';
 import type { Circuit, Part } from './schema';
 
 /** Nothing conducts better than this: keeps the matrix well scaled. */
@@ -149,16 +148,7 @@ export function compileCircuit(circuit: Circuit): CompiledCircuit {
     }
     compiled.nodes = Object.entries(part.nodes as Record<string, string | undefined>).flatMap(
       ([key, name]) =>
-        name === undefined
-          ? []
-          : [
-              node(
-                name,
-                isFluidKind(part.kind) && !(part.kind === 'pressureSwitch' && key !== 'port')
-                  ? 'fluid'
-                  : 'electrical',
-              ),
-            ],
+        name === undefined ? [] : [node(name, isFluidEnd(part, key) ? 'fluid' : 'electrical')],
     );
     partIndex.set(part.ref, at);
     parts.push(compiled);

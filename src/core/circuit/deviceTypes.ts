@@ -17,6 +17,8 @@ export type Device =
       coils: readonly ({ place: number; pullIn: number; hold: number } | null)[];
       bistable: boolean;
     }
+  /** Steps open, of `OPENING_STEPS`: from `from` amperes to `full` amperes through the coil. */
+  | { kind: 'opening'; part: number; coil: number; from: number; full: number }
   /** 1: wide open, the inlet does not reach the set pressure. */
   | { kind: 'regulator'; part: number; inlet: number; outlet: number; kPa: number }
   /** 1: operated. */

@@ -1,5 +1,5 @@
 import type { Device } from './deviceTypes';
-import { AT_REST, MIDWAY, OTHER_WAY, SHIFTED } from '../kinds/part/branch';
+import { AT_REST, MIDWAY, OPENING_STEPS, OTHER_WAY, SHIFTED } from '../kinds/part/branch';
 import { kindOf } from '../kinds/part/index';
 import { openedBy } from './fuseTime';
 import type { Situation } from './situation';
@@ -72,6 +72,14 @@ export function advanceDevices(world: World, state: Uint8Array, faults: DeviceFa
             ? nodeKPa(world, device.inlet) >= device.kPa
             : nodeKPa(world, device.outlet) > device.kPa;
         state[at] = reached ? 0 : 1;
+        return;
+      }
+      case 'opening': {
+        const { part, coil, from, full } = device;
+        const stuck = faults.positions.get(part);
+        const amps = situation.energised.has(part) ? full : Math.abs(branchAmps(world, coil));
+        const share = Math.min(1, Math.max(0, (amps - from) / (full - from)));
+        state[at] = stuck ?? Math.round(OPENING_STEPS * share);
         return;
       }
       case 'pressureSwitch': {

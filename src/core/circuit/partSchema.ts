@@ -148,6 +148,16 @@ const fluid = [
     /** Least pressure at port 1 to shift; below it the spool stands mid-way. */
     pilotKPa: positive.optional(),
   }),
+  /** Solenoid valve whose opening follows its coil's current. */
+  part('proportionalValve', z.object({ '1': name, '2': name, in: name, out: name }), {
+    ...domain,
+    ...load,
+    /** Loss when fully open, kPa per L/min. */
+    ...restriction,
+    /** Current at which it begins to open, and at which it is fully open. */
+    fromAmps: notNegative,
+    fullAmps: positive,
+  }),
   part('cylinder', z.object({ a: name, b: name.optional() }), {
     ...domain,
     /** Pressure that moves it against friction and load. */

@@ -3,7 +3,7 @@ import { groundOf } from './compile';
 import { advanceDevices, listDevices, type DeviceFaults } from './devices';
 import type { Device } from './deviceTypes';
 import { editKey, isClosedForm, type ClosedFormEdit, type Edit, type Terminal } from './edits';
-import { MIDWAY, MIDWAY_NARROWER } from '../kinds/part/branch';
+import { MIDWAY, MIDWAY_NARROWER, OPENING_STEPS } from '../kinds/part/branch';
 import {
   BRIDGE_RELATIVE,
   ChangedNetwork,
@@ -76,7 +76,7 @@ export class SituationSolver {
   /** Nothing to hold and nothing flowing: a dead reading needs no live solution first. */
   private get idle(): boolean {
     if (this.idleKnown === null) {
-      const moving = ['relay', 'valve', 'regulator', 'pressureSwitch'];
+      const moving = ['relay', 'valve', 'opening', 'regulator', 'pressureSwitch'];
       const world = this.solve({ mode: 'live' });
       this.idleKnown =
         this.devices.every(({ kind }) => !moving.includes(kind)) &&
@@ -328,7 +328,10 @@ export class SituationSolver {
     for (const { index, role, part, positions } of compiled.branches) {
       const now = stateOfPart.get(part) ?? 0;
       if (role === 'seal') conducting[index] = 0;
-      else if (role === 'made') conducting[index] = now;
+      else if (role === 'opening') {
+        conducting[index] = now > 0 ? 1 : 0;
+        edges[index]!.siemens *= Math.max(now, 1) / OPENING_STEPS;
+      } else if (role === 'made') conducting[index] = now;
       else if (role === 'resting') conducting[index] = 1 - now;
       else if (positions) {
         conducting[index] = positions.includes(now) ? 1 : 0;

@@ -1,4 +1,5 @@
 import { FUSE_LIMIT } from '../circuit/devices';
+import { kindsThat } from '../kinds/part/index';
 import { pullInAmps } from '../kinds/part/coil';
 import type { Edit } from '../circuit/edits';
 import { openedBy } from '../circuit/fuseTime';
@@ -47,6 +48,9 @@ export function bindTest(model: CircuitModel, test: Test, field = 'reading'): Bo
   const [drive, read] = readerOf(model, solver, test, field);
   return { test, solver, drive, read };
 }
+
+/** Kinds that can be watched working. */
+const WORKING_KINDS = kindsThat('works');
 
 type Reader = readonly [Drive, (world: World) => Prediction];
 
@@ -288,9 +292,9 @@ function codeReader(model: CircuitModel, solver: SituationSolver, ref: string, f
 }
 
 function functionReader(model: CircuitModel, solver: SituationSolver, ref: string, field: string) {
-  const kinds = ['coil', 'motor', 'heater', 'lamp', 'cylinder', 'vacuumActuator'] as const;
-  const mend = 'a function is a coil, motor, heater, lamp, cylinder or actuator';
-  const { part, branches, index } = partOf(model, solver, ref, field, kinds, mend);
+  const mend =
+    'a function is a coil, motor, heater, lamp, valve that follows its current, cylinder or actuator';
+  const { part, branches, index } = partOf(model, solver, ref, field, WORKING_KINDS, mend);
   if (part.kind === 'cylinder' || part.kind === 'vacuumActuator') {
     return actuatorPrediction(solver, index, WORKS_SHARE, DEAD_SHARE);
   }

@@ -63,6 +63,7 @@ function coilsOf(model: CircuitModel, world: World, steps: readonly Step[]): str
   const coils = new Set(
     steps.flatMap(({ part }) => {
       const own = parts[part]!.part;
+      if (own.kind === 'proportionalValve') return [own.ref];
       return own.kind === 'valve' ? [own.coil, ...(own.coil2 ? [own.coil2] : [])] : [];
     }),
   );

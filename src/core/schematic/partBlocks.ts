@@ -18,6 +18,13 @@ export const FLUID_ENDS: readonly Part['kind'][] = [
   'silencer',
   'plug',
 ];
+/** Ends of a box that stand on its right. */
+const EAST: Readonly<Record<'transformer' | 'driver' | 'valve' | 'proportionalValve', readonly string[]>> = {
+  transformer: ['s1', 's2'],
+  driver: ['out'],
+  valve: ['4', '2', '5', '3'],
+  proportionalValve: ['out', '2'],
+};
 const wordsWidth = (...lines: readonly string[]) =>
   Math.min(BLOCK.most, Math.max(BLOCK.least, ...lines.map((line) => line.length * BLOCK.character + 12)));
 
@@ -76,9 +83,9 @@ export function partBlock(
     }
     case 'transformer':
     case 'driver':
+    case 'proportionalValve':
     case 'valve': {
-      const east =
-        part.kind === 'transformer' ? ['s1', 's2'] : part.kind === 'driver' ? ['out'] : ['4', '2', '5', '3'];
+      const east = EAST[part.kind];
       const inputs = named.filter(({ key }) => !east.includes(key));
       const outputs = named
         .filter(({ key }) => east.includes(key))
@@ -165,7 +172,7 @@ export function partBlock(
 }
 
 function markOf(part: Part, key: string): string | undefined {
-  if (part.kind === 'valve') return key;
+  if (part.kind === 'valve' || part.kind === 'proportionalValve') return key;
   if (part.kind !== 'driver') return undefined;
   return key === 'out' ? 'out' : key === 'supply' ? '+' : '−';
 }

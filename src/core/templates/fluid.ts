@@ -117,6 +117,41 @@ export function vacuumVent({ volts = 12.6, ohms = 28 } = {}): Circuit {
     .circuit();
 }
 
+/** Cylinder whose speed follows the current through its valve: slow through a resistor, fast without. */
+export function proportionalFlow({ volts = 24.6, ohms = 21 } = {}): Circuit {
+  const draft = new Draft('Flow valve that follows its current')
+    .control('lever', 'rest', 'slow', 'fast')
+    .add(battery(volts))
+    .run('B+', 'C', fuse('F1', 3), wire('W1', 0.05));
+  const slow = { ref: 'R1', kind: 'resistor', ohms: Number((0.9 * ohms).toPrecision(3)) } as const;
+  draft
+    .run('C', 'D', contact('S1', { lever: ['slow'] }, 'none'), slow)
+    .run('C', 'D', contact('S2', { lever: ['fast'] }, 'none'))
+    .run('D', 'Q:1', wire('W2', 0.1), pin('X1', 1))
+    .run('Q:2', 'GND', pin('X1', 2), wire('W3', 0.05))
+    .add({
+      ref: 'P0',
+      kind: 'pump',
+      nodes: { out: 'P' },
+      kPa: 12_000,
+      restriction: 8,
+      how: 'Pump off, pressure let down',
+    })
+    .add({
+      ref: 'Q1',
+      kind: 'proportionalValve',
+      label: 'Flow valve',
+      nodes: { '1': 'Q:1', '2': 'Q:2', in: 'P', out: 'A' },
+      ohms,
+      restriction: 20,
+      fromAmps: Number(((0.2 * volts) / ohms).toPrecision(2)),
+      fullAmps: Number(((0.9 * volts) / ohms).toPrecision(2)),
+    })
+    .run('A', 'C:A', { ref: 'L1', kind: 'hose', restriction: 1 })
+    .add({ ref: 'C1', kind: 'cylinder', nodes: { a: 'C:A' }, springKPa: 3000 });
+  return draft.circuit();
+}
+
 /** Diaphragm switch that lets a relay in when the air is up. */
 export function airSwitch({ volts = 24.2 } = {}): Circuit {
   const draft = new Draft('Low-pressure air switch').control('air', 'off', 'on').add(battery(volts));

@@ -145,6 +145,12 @@ export const TEMPLATES: readonly Template[] = (
     ['air-switch', 'Low-pressure air switch', [supply(24.2)], fluid.airSwitch],
     ['gate-valve', 'Gate with 5/3 valve', [supply(24.2), ohms(36, 'Each coil')], fluid.gateValve],
     ['compressor-control', 'Compressor with pressure switch', [supply(120)], fluid.compressorControl],
+    [
+      'proportional-flow',
+      'Flow valve that follows its current',
+      [supply(24.6), ohms(21)],
+      fluid.proportionalFlow,
+    ],
     ['hydraulic-lift', 'Hydraulic lift valve', [supply(25.2), ohms(19)], fluid.hydraulicLift],
   ] as const satisfies readonly (readonly [string, string, readonly TemplateField[], Template['build']])[]
 ).map(([id, title, fields, build]) => ({ id, title, fields, build }));

@@ -28,7 +28,7 @@ const tolerance = figure('tolerance', 'Spread', '', 'share: 0.08 is 8 %');
 /** Unanswered stands as “not said”; what the name suggests is shown beside the question, not taken. */
 const GUARDS_FIELD: PartField = { key: 'guards', label: 'Whom it protects', choices: GUARDS };
 
-const OWN: Readonly<Partial<Record<Part['kind'], readonly PartField[]>>> = {
+const OWN: Readonly<Record<Part['kind'], readonly PartField[]>> = {
   source: [
     figure('volts', 'Volts', 'V'),
     figure('hz', 'Frequency', 'Hz', '0 is direct current'),
@@ -110,6 +110,14 @@ const OWN: Readonly<Partial<Record<Part['kind'], readonly PartField[]>>> = {
   hose: [restriction],
   throttle: [restriction],
   silencer: [restriction],
+  plug: [],
+  proportionalValve: [
+    figure('ohms', 'Resistance at 20 °C', 'Ω'),
+    tolerance,
+    figure('fromAmps', 'Begins to open at', 'A'),
+    figure('fullAmps', 'Fully open at', 'A'),
+    restriction,
+  ],
   valve: [
     { key: 'ways', label: 'Ways', choices: ['2/2', '3/2', '5/2', '5/3'] },
     { key: 'coil', label: 'Shifted by coil', text: true },
@@ -145,7 +153,7 @@ const COMMON: readonly PartField[] = [
 
 /** Fields of a part's form: what its kind is made of first, then where to find it. */
 export function partFields(kind: Part['kind']): readonly PartField[] {
-  return [...(OWN[kind] ?? []), ...COMMON];
+  return [...OWN[kind], ...COMMON];
 }
 
 /** A field's value as it stands in the form. */

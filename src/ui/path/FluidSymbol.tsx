@@ -78,6 +78,15 @@ export function FluidSymbol({
           <path d={`M${x - 8} ${y - 9}l16 18m0 -18l-16 18`} fill="none" />
         </g>
       );
+    case 'proportionalValve':
+      // One place that opens bit by bit: the two lines beside it say so.
+      return (
+        <g {...stroke}>
+          <rect x={x - 20} y={y - 14} width={40} height={28} />
+          <path d={`M${x} ${y + 10}v-20m-4 5l4 -5l4 5`} fill="none" strokeWidth={1.8} />
+          <path d={`M${x - 22} ${y - 18}h44m-44 36h44`} fill="none" strokeWidth={1.6} />
+        </g>
+      );
     case 'valve':
       return (
         <g {...stroke}>

@@ -33,6 +33,7 @@ export const KIND_NAMES: Readonly<Record<Part['kind'], string>> = {
   silencer: 'silencer',
   plug: 'stopped port',
   valve: 'valve',
+  proportionalValve: 'proportional valve',
   cylinder: 'cylinder',
   vacuumActuator: 'vacuum actuator',
   pressureSwitch: 'pressure switch',

@@ -13,7 +13,9 @@ export type BranchRole =
   /** Feed of a regulator that cannot reach its set pressure. */
   | 'wideOpen'
   /** Place of a leak through a piston seal. */
-  | 'seal';
+  | 'seal'
+  /** A way that opens bit by bit: its device's state is the number of steps. */
+  | 'opening';
 
 /** What one two-terminal piece of a part needs to be told; nodes by name. */
 export interface BranchSpec {
@@ -46,6 +48,9 @@ const SEAL = 1;
 
 /** A spool that stands mid-way joins all its ways, each this much narrower. */
 export const MIDWAY_NARROWER = 3;
+
+/** Steps from shut to fully open of a way that opens bit by bit. */
+export const OPENING_STEPS = 40;
 
 /** Positions of a valve's spool. */
 export const AT_REST = 0;

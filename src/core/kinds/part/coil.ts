@@ -16,7 +16,7 @@ export const coil = definePart<'coil'>()({
     figure: 'ohms',
     words: ['valve coil', 'solenoid', 'winding', 'coil', 'clutch', 'brake'],
   },
-  traits: traits({ load: true }),
+  traits: traits({ load: true, works: true }),
   accessMinutes: 1.5,
   odds: { open: 1, shortedTurns: 0.6, shortToFrame: 0.3, weakInsulation: 0.1 },
   branches: (part) => [

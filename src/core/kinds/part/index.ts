@@ -13,6 +13,7 @@ import { lamp } from './lamp';
 import { motor } from './motor';
 import { pin } from './pin';
 import { plug } from './plug';
+import { proportionalValve } from './proportionalValve';
 import { pressureSwitch } from './pressureSwitch';
 import { pump } from './pump';
 import { regulator } from './regulator';
@@ -60,6 +61,7 @@ export const PART_KINDS = {
   silencer,
   plug,
   valve,
+  proportionalValve,
   cylinder,
   vacuumActuator,
   pressureSwitch,
@@ -72,6 +74,12 @@ export const ALL_KINDS = Object.keys(PART_KINDS) as PartKind[];
 export function kindOf({ kind }: Pick<Part, 'kind'>): PartModule<PartKind> {
   // A part and the module of its kind belong together; no type says so of a union.
   return PART_KINDS[kind] as unknown as PartModule<PartKind>;
+}
+
+/** Whether an end of a part is on the air, oil or vacuum side. */
+export function isFluidEnd(part: Part, key: string): boolean {
+  const { fluidEnd, traits } = kindOf(part);
+  return fluidEnd ? fluidEnd(key) : traits.fluid;
 }
 
 /** Kinds that have a trait. */

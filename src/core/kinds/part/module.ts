@@ -30,6 +30,8 @@ export interface PartTraits {
   load: boolean;
   /** Moves something by pressure. */
   actuator: boolean;
+  /** A person can see, hear or feel whether it works. */
+  works: boolean;
   /** Must not see a test voltage. */
   electronic: boolean;
   /** Has a contact that may protect a person, a limit or a load. */
@@ -93,6 +95,8 @@ export interface PartModule<K extends PartKind> {
   odds: Readonly<Partial<Record<FaultName, number>>>;
   /** Its two-terminal pieces. Throws `InputError` where its nodes do not make one. */
   branches: (part: PartOf<K>, field: string) => BranchSpec[];
+  /** Which of its ends are on the fluid side, by key; all of a fluid kind where it does not say. */
+  fluidEnd?: (key: string) => boolean;
   /** Pieces whose conduction depends on the solution; none for most. */
   devices?: (part: PartOf<K>, compiled: CompiledPart, situation: Situation) => Device[];
   faults: (context: FaultContext<FaultName>, part: PartOf<K>) => void;
@@ -107,6 +111,7 @@ const NONE: PartTraits = {
   supply: false,
   load: false,
   actuator: false,
+  works: false,
   electronic: false,
   contact: false,
   carries: false,

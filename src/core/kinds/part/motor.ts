@@ -5,7 +5,7 @@ import { SHORT_OHMS } from './ranges';
 
 export const motor = definePart<'motor'>()({
   chain: { letter: 'M', figure: 'ohms', words: ['motor', 'fan'] },
-  traits: traits({ load: true }),
+  traits: traits({ load: true, works: true }),
   accessMinutes: 1.5,
   odds: { open: 0.8, short: 0.3, shortToFrame: 0.3 },
   branches: (part) => [{ ...body(part, part.ohms), tolerance: part.tolerance ?? LOAD_TOLERANCE }],

@@ -13,6 +13,7 @@ export const pressureSwitch = definePart<'pressureSwitch'>()({
   accessMinutes: 1.2,
   odds: { stuckOpen: 0.6, stuckClosed: 0.4, highResistance: 0.4, drifted: 0.4 },
   branches: (part) => [body(part, part.ohms ?? CONTACT_OHMS), seal(part.nodes.port)],
+  fluidEnd: (key) => key === 'port',
   devices: ({ nodes, makeKPa, breakKPa }, { index }, { compiled: { nodeIndex } }) => [
     { kind: 'pressureSwitch', part: index, port: nodeIndex.get(nodes.port)!, makeKPa, breakKPa },
   ],

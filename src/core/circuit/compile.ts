@@ -71,6 +71,8 @@ export interface CompiledCircuit {
   supplyKPa: number;
   /** By node: stands on an alternating supply, so that its volts are an rms value without a sign. */
   alternating: Uint8Array;
+  /** By node: frequency that it stands on; 0 on direct current. */
+  hertz: Float64Array;
   /** Some branch has reactance: the network is solved with complex numbers. */
   reactive: boolean;
 }
@@ -186,6 +188,7 @@ export function compileCircuit(circuit: Circuit): CompiledCircuit {
       ...circuit.parts.map((p) => (p.kind === 'airSupply' || p.kind === 'pump' ? Math.abs(p.kPa) : 0)),
     ),
     alternating: Uint8Array.from(hertz, (hz) => (hz > 0 ? 1 : 0)),
+    hertz,
     reactive: branches.some(({ reactance }) => reactance > 0),
   };
 }

@@ -102,6 +102,7 @@ function readingKinds(valued: boolean) {
       ...readingCommon,
       ...value(z.enum(['works', 'weak', 'dead'])),
     }),
+    z.object({ kind: z.literal('hertz'), ...pair, ...readingCommon, ...value(z.number()) }),
     z.object({ kind: z.literal('pressure'), at: name, ...readingCommon, ...value(z.number()) }),
     z.object({
       kind: z.literal('flow'),

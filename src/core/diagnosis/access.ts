@@ -1,23 +1,10 @@
 import type { CircuitModel } from '../circuit/model';
 import { kindOf } from '../kinds/part/index';
+import { readingKind } from '../kinds/reading/index';
 import { controlPositions } from '../circuit/situation';
 import type { Part, Setup, Test } from '../circuit/schema';
 import { nodesOfTest, partOfTest } from '../circuit/testPlace';
 
-const READ_MINUTES: Readonly<Record<Test['kind'], number>> = {
-  volts: 0.5,
-  ohms: 0.5,
-  diode: 0.7,
-  amps: 1,
-  insulation: 2,
-  fuse: 0.7,
-  click: 0.6,
-  function: 0.7,
-  code: 0.4,
-  pressure: 0.4,
-  flow: 0.5,
-  moves: 0.5,
-};
 /** Minutes that each change of a set-up costs. */
 const CHANGE_MINUTES = {
   pulled: 0.5,
@@ -54,7 +41,7 @@ export function nodeAccess({ compiled }: CircuitModel): Float64Array {
 
 /** Minutes to reach a test's points and read, in the set-up it wants. */
 export function testMinutes({ compiled }: CircuitModel, test: Test, access: Float64Array): number {
-  const read = READ_MINUTES[test.kind];
+  const read = readingKind(test.kind).minutes;
   const nodes = nodesOfTest(test);
   if (nodes.length > 0) {
     return nodes.reduce((sum, name) => sum + access[compiled.nodeIndex.get(name)!]!, read);

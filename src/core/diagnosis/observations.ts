@@ -2,7 +2,7 @@ import type { Edit } from '../circuit/edits';
 import { setupKey, type CircuitModel } from '../circuit/model';
 import type { Reading, Test } from '../circuit/schema';
 import { nodesOfTest, partOfTest } from '../circuit/testPlace';
-import { density, MISTAKE_RATE, mistakeDensity, totalSigma } from './likelihood';
+import { density, mistakeDensity, mistakeRate, totalSigma } from './likelihood';
 import { bindTest, predict, type BoundTest } from './predict';
 import type { Prediction } from './prediction';
 
@@ -75,7 +75,7 @@ export function logLikelihood(
   let mistaken = 1;
   let apart = 1;
   const first = readings[0]!;
-  const mistake = MISTAKE_RATE[first.kind];
+  const mistake = mistakeRate(first.kind);
   readings.forEach((reading, at) => {
     const { kind, value, meter } = reading;
     const wrong = mistakeDensity(kind, value, supplyVolts);

@@ -1,3 +1,5 @@
+import { figureOf } from '../kinds/reading/index';
+import { choiceValue } from './predict';
 import type { Reading, Test } from '../circuit/schema';
 import type { Hypothesis } from './hypotheses';
 import { totalSigma } from './likelihood';
@@ -45,7 +47,7 @@ export function groupOutcomes(
     if (prediction.type !== 'number') return;
     const { part, ref, fault, weight } = hypotheses[h]!;
     if (weight < 1e-6) return;
-    const mean = test.kind === 'amps' ? Math.abs(prediction.mean) : prediction.mean;
+    const mean = figureOf(test.kind).unsigned ? Math.abs(prediction.mean) : prediction.mean;
     const cell = cellOf(test.kind, mean);
     const wide = mean === Infinity ? 0 : 2 * totalSigma(test.kind, mean, prediction.sigma, test.meter);
     const known = bands.get(cell);
@@ -140,12 +142,6 @@ function groupChoices(
       means: meanings(band),
       sound: band.sound,
     }));
-}
-
-function choiceValue(kind: Test['kind'], key: string): Reading['value'] {
-  if (kind === 'click') return key === 'true';
-  if (kind === 'code') return key === '' ? [] : key.split(',').map(Number);
-  return key as Reading['value'];
 }
 
 function addWeight(band: Band, part: number, ref: string | null, fault: string | null, weight: number): void {

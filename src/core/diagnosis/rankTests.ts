@@ -1,3 +1,4 @@
+import { readingKind } from '../kinds/reading/index';
 import type { CircuitModel } from '../circuit/model';
 import type { Preferences, Reading, Setup, Test } from '../circuit/schema';
 import type { World } from '../circuit/world';
@@ -197,9 +198,8 @@ function blowShare(worlds: readonly World[], hypotheses: readonly Hypothesis[]):
 }
 
 function preferenceFactor({ order = 'best' }: Preferences, { kind }: Test): number {
-  if (order === 'loadedVoltsFirst' && (kind === 'volts' || kind === 'amps')) return 3;
-  if (order === 'resistanceFirst' && (kind === 'ohms' || kind === 'diode')) return 3;
-  const mechanical = kind === 'pressure' || kind === 'flow' || kind === 'moves';
+  const { school, mechanical } = readingKind(kind);
+  if (order === school) return 3;
   if (order === 'mechanicalFirst' && mechanical) return 3;
   if (order === 'electricalFirst' && !mechanical) return 3;
   return 1;

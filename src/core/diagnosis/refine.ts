@@ -1,3 +1,4 @@
+import { figureOf } from '../kinds/reading/index';
 import type { FaultVariant, SeverityRange } from './faultTypes';
 import { totalSigma } from './likelihood';
 import type { Observation } from './observations';
@@ -25,10 +26,11 @@ export function severitiesReadFrom(
   observations.forEach(({ readings, bound }, k) => {
     const { kind, value, meter } = readings[0]!;
     if (typeof value !== 'number') return;
-    const wanted = kind === 'amps' ? Math.abs(value) : value;
+    const { unsigned } = figureOf(kind);
+    const wanted = unsigned ? Math.abs(value) : value;
     const meanOf = (prediction: Prediction) => {
       if (prediction.type !== 'number') return NaN;
-      return kind === 'amps' ? Math.abs(prediction.mean) : prediction.mean;
+      return unsigned ? Math.abs(prediction.mean) : prediction.mean;
     };
     for (let s = 1; s < grid.length; s++) {
       const [from, to] = [meanOf(at(k, s - 1)), meanOf(at(k, s))];

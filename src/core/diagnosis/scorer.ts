@@ -1,5 +1,6 @@
 import type { Test } from '../circuit/schema';
 import type { Hypothesis } from './hypotheses';
+import { figureOf } from '../kinds/reading/index';
 import { totalSigma } from './likelihood';
 import type { Prediction } from './prediction';
 import { xlogx } from './severity';
@@ -10,14 +11,7 @@ const OVER_CELL = CELLS - 1;
 
 export function cellOf(kind: Test['kind'], value: number): number {
   if (value === Infinity) return OVER_CELL;
-  const size = Math.abs(value);
-  let at: number;
-  // Near zero a cell is about as wide as the meter and the contacts scatter, far from it a few percent of the value.
-  if (kind === 'volts') at = CELLS / 2 + Math.sign(value) * (Math.asinh(size / 0.6) / 0.05);
-  else if (kind === 'amps') at = Math.asinh(size / 0.1) / 0.07;
-  else if (kind === 'diode') at = size / 0.1;
-  else if (kind === 'pressure') at = CELLS / 2 + Math.sign(value) * (Math.asinh(size / 30) / 0.06);
-  else at = Math.asinh(size / 3) / 0.08;
+  const at = figureOf(kind).step(value, CELLS / 2);
   return Math.min(Math.max(Math.round(at), 0), OVER_CELL - 1);
 }
 

@@ -1,5 +1,5 @@
 import type { Circuit } from '../circuit/schema';
-import { battery, coil, contact, Draft, fuse, line, wire } from './draft';
+import { battery, coil, contact, Draft, fuse, line, pin, wire } from './draft';
 
 /** Line supply through a contactor whose coil is fed from a control transformer somewhere else. */
 export function contactorTwoSupplies({ volts = 240, controlVolts = 24 } = {}): Circuit {
@@ -136,5 +136,40 @@ export function batteryOverLine({ volts = 120 } = {}): Circuit {
     })
     .run('L1', 'L', { ref: 'F2', kind: 'breaker', amps: 15 }, wire('W2', 0.05))
     .run('H', 'PE', wire('W3', 0.1), { ref: 'E1', kind: 'heater', ohms: 14.5 })
+    .circuit();
+}
+
+/** Speed pick-up: a small alternating voltage whose frequency a controller counts, beside the battery that feeds it. */
+export function speedPickup({ volts = 12.6, hertz = 83 } = {}): Circuit {
+  return new Draft('Speed pick-up on a controller input')
+    .control('key', 'off', 'on')
+    .control('wheel', 'still', 'turning')
+    .add(battery(volts))
+    .run('B+', 'GND', fuse('F1', 5), contact('S1', { key: ['on'] }, 'none'), wire('W1', 0.05), {
+      ref: 'H1',
+      kind: 'lamp',
+      label: 'Ready lamp',
+      ohms: 60,
+    })
+    .add({
+      ref: 'B1',
+      kind: 'source',
+      label: 'Pick-up',
+      supplies: 'control',
+      nodes: { '+': 'B1:1', '-': 'B1:2' },
+      volts: 4,
+      hz: hertz,
+      internalOhms: 900,
+      how: 'Wheel stopped',
+    })
+    .run(
+      'B1:1',
+      'A1:5',
+      contact('B1W', { wheel: ['turning'] }, 'none', { label: 'Wheel turns' }),
+      pin('X4', 1),
+      wire('W2', 0.1),
+    )
+    .run('B1:2', 'GND', pin('X4', 2), wire('W3', 0.1))
+    .run('A1:5', 'GND', { ref: 'R1', kind: 'resistor', label: 'Controller input', ohms: 10_000 })
     .circuit();
 }

@@ -139,6 +139,7 @@ export const TEMPLATES: readonly Template[] = (
     ['level-control', 'Level control with fill valve', [supply(120), control(24)], fromLine.levelControl],
     ['gas-bypass', 'Gas bypass on a controller output', [supply(24)], fromLine.gasBypass],
     ['battery-over-line', 'Battery control of a line load', [supply(120)], fromLine.batteryOverLine],
+    ['speed-pickup', 'Speed pick-up on a controller input', [supply(12.6)], fromLine.speedPickup],
     ['air-clamp', 'Pneumatic clamp, 5/2 pilot valve', [supply(24.2), ohms(48)], fluid.airClamp],
     ['spring-cylinder', 'Single-acting cylinder, 3/2 valve', [supply(24.2), ohms(60)], fluid.springCylinder],
     ['vacuum-vent', 'Vacuum vent and actuator', [supply(12.6), ohms(28)], fluid.vacuumVent],

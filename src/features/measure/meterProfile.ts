@@ -77,7 +77,7 @@ export function withoutLeads(
 
 /** What of the meter belongs to a reading; nothing where it is the usual one. */
 export function meterOf(kind: Test['kind'], meter: MeterInHand): Reading['meter'] {
-  const electrical = ['volts', 'ohms', 'amps', 'diode', 'insulation'].includes(kind);
+  const electrical = ['volts', 'hertz', 'ohms', 'amps', 'diode', 'insulation'].includes(kind);
   const { accuracyPercent, counts, loadMegohms } = meter;
   const usual =
     accuracyPercent === USUAL_METER.accuracyPercent &&

@@ -49,7 +49,7 @@ export function chosenTest(
     return at === undefined ? null : model.compiled.nodeNames[at]!;
   };
   const [from, to] = [node(red), node(black)];
-  if (!from || !to || !['volts', 'ohms', 'diode', 'insulation'].includes(mode)) return null;
+  if (!from || !to || !['volts', 'hertz', 'ohms', 'diode', 'insulation'].includes(mode)) return null;
   const setup = setupFromAddress(model, set);
   const testVolts = model.compiled.supplyVolts > 50 ? 500 : 250;
   return { kind: mode, from, to, setup, ...(mode === 'insulation' ? { testVolts } : {}) } as Test;

@@ -1,6 +1,8 @@
 import type { Reading, Test } from '@/core/circuit/schema';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
+import { readingKind } from '@/core/kinds/reading/index';
 import { parseReading } from '@/core/units/parseReading';
+import { baseUnit, inBase } from '@/core/units/quantities';
 
 /** What the typed text amounts to for the test at hand. */
 export type TypedCheck =
@@ -18,14 +20,6 @@ export type TypedCheck =
 /** Stands between the values of a display that would not settle: "5.2~7.1~6.4"; at the end of a single one too. */
 export const WANDERS = '~';
 
-const UNIT_KIND: Readonly<Record<string, readonly Test['kind'][]>> = {
-  V: ['volts', 'diode'],
-  A: ['amps'],
-  ohm: ['ohms', 'insulation'],
-  bar: ['pressure'],
-  Pa: ['pressure'],
-  psi: ['pressure'],
-};
 const MODE_WORDS: Partial<Record<Test['kind'], string>> = {
   volts: 'volts',
   diode: 'volts on the diode range',
@@ -33,12 +27,10 @@ const MODE_WORDS: Partial<Record<Test['kind'], string>> = {
   ohms: 'ohms',
   insulation: 'ohms',
   pressure: 'bar',
+  hertz: 'hertz',
 };
 /** More volts or amps than this many times the supply can only be a slip. */
 const ABSURD = 1.6;
-
-/** Pressures are kept in kPa; a bare figure is in bar, as the gauge shows it. */
-const IN_KPA: Readonly<Record<string, number>> = { bar: 100, Pa: 1e-3, psi: 6.894757 };
 
 /** Checks typed text against the mode of the test and the bands of its outcomes. */
 export function checkTyped(text: string, ranked: RankedTest, supplyVolts: number): TypedCheck {
@@ -46,9 +38,14 @@ export function checkTyped(text: string, ranked: RankedTest, supplyVolts: number
   if (text.includes(WANDERS)) return checkWandering(text, ranked, supplyVolts);
   const { test } = ranked;
   const typed = parseReading(text);
-  if (!typed) return { state: 'refused', why: 'Type it as the meter shows it: 13.1, 3.3M, OL.' };
+  if (!typed) return { state: 'refused', why: 'Type it as the meter shows it: 27.4, 2.7M, OL.' };
   const wants = MODE_WORDS[test.kind];
-  if (typed.unit && !(UNIT_KIND[typed.unit] ?? []).includes(test.kind)) {
+  const { shows } = readingKind(test.kind);
+  const quantity = shows.is === 'figure' ? shows.quantity : null;
+  // A bare figure is in the unit that is kept, but for a gauge, which is read in bar.
+  const unit = typed.unit ?? (quantity === 'pressure' ? 'bar' : quantity ? baseUnit(quantity) : '');
+  const factor = quantity ? inBase(quantity, unit) : null;
+  if (typed.unit && factor === null) {
     const got =
       typed.unit === 'ohm' ? 'ohms' : typed.unit === 'V' ? 'volts' : typed.unit === 'A' ? 'amps' : typed.unit;
     return { state: 'refused', why: `That is ${got}. This test wants ${wants}.` };
@@ -69,8 +66,7 @@ export function checkTyped(text: string, ranked: RankedTest, supplyVolts: number
   }
   // A bound above what the meter can show is over-range.
   const over = typed.overRange && typed.value !== 'OL' && typed.value >= 6e7;
-  const factor = test.kind === 'pressure' ? IN_KPA[typed.unit ?? 'bar']! : 1;
-  const value = over || typed.value === 'OL' ? 'OL' : typed.value * factor;
+  const value = over || typed.value === 'OL' ? 'OL' : typed.value * (factor ?? 1);
   return { state: 'ready', value, outcome: outcomeOf(ranked, value) };
 }
 
@@ -94,7 +90,8 @@ export function outcomeOf({ outcomes, test }: RankedTest, value: Reading['value'
     if (typeof value !== 'number' && value !== 'OL') return JSON.stringify(reading) === JSON.stringify(value);
     if (value === 'OL') return high === Infinity || reading === 'OL';
     if (low === undefined || high === undefined) return false;
-    const seen = test.kind === 'amps' ? Math.abs(value) : value;
+    const { shows } = readingKind(test.kind);
+    const seen = shows.is === 'figure' && shows.unsigned ? Math.abs(value) : value;
     return seen >= low && (seen < high || high === Infinity) && low !== Infinity;
   });
   return at < 0 ? null : at;

@@ -17,6 +17,7 @@ const UNIT: Partial<Record<Test['kind'], string>> = {
   insulation: 'Ω',
   diode: 'V',
   pressure: 'bar',
+  hertz: 'Hz',
 };
 
 export function modeName({ model }: Speaker, test: Test): string {
@@ -43,6 +44,8 @@ export function modeName({ model }: Speaker, test: Test): string {
       return 'watch it work';
     case 'code':
       return 'read the codes';
+    case 'hertz':
+      return 'frequency';
     case 'pressure':
       return 'gauge';
     case 'flow':

@@ -1,0 +1,42 @@
+import { InputError } from '../../circuit/inputError';
+import { findPart } from '../../circuit/situation';
+import { branchAmps } from '../../circuit/world';
+import { ampsScatter } from '../../diagnosis/scatter';
+import { digitalSigma, sizeStep } from './meters';
+import { defineReading } from './module';
+
+const RANGES = [0.6, 6, 60, 600];
+
+export const amps = defineReading<'amps'>()({
+  dead: false,
+  mechanical: false,
+  school: 'loadedVoltsFirst',
+  minutes: 1,
+  mistakeRate: 0.02,
+  shows: {
+    is: 'figure',
+    quantity: 'amps',
+    over: Infinity,
+    unsigned: true,
+    leastSigma: 0.005,
+    meterSigma: (size, meter) => digitalSigma(RANGES, size, meter),
+    mistakeDensity: (value) => 0.15 / (Math.abs(Number(value)) + 0.05),
+    step: sizeStep(0.1, 0.07),
+  },
+  bind: (model, _solver, { through }, field) => {
+    const { compiled } = model;
+    const { part, branches } = compiled.parts[findPart(compiled, through, `${field}.through`)]!;
+    const branch = branches.find(({ domain }) => domain === 'electrical');
+    if (!branch) throw new InputError(`${field}.through`, `amps through "${through}": clamp a wire of it`);
+    const sign = part.kind === 'source' ? -1 : 1;
+    const size = compiled.alternating[branch.a] === 1 || compiled.alternating[branch.b] === 1;
+    return [
+      { mode: 'live' },
+      (world) => {
+        const own = branchAmps(world, branch.index);
+        const sigma = ampsScatter(model, world, branch.index);
+        return { type: 'number', mean: size ? Math.abs(own) : sign * own, sigma, loose: world.chatters };
+      },
+    ];
+  },
+});

@@ -1,0 +1,46 @@
+import { ohmsScatter } from '../../diagnosis/scatter';
+import { DEFAULT_METER, digitalSigma, ohmsMistake, sizeStep } from './meters';
+import { defineReading, type Meter } from './module';
+import { electricalPair, measuredOhms, refusePowered } from './places';
+
+/** Above this a meter shows over-range (contract). */
+export const OHMS_OVER = 6e7;
+const RANGES = [600, 6e3, 6e4, 6e5, 6e6, 6e7];
+
+function sigma(size: number, meter: Meter): number {
+  const own = digitalSigma(RANGES, size, meter);
+  // Leads that are still in the reading are known to a tenth.
+  const leads = 0.1 * (meter?.leadOhms ?? DEFAULT_METER.leadOhms);
+  return leads === 0 ? own : Math.hypot(own, leads);
+}
+const LEAST_STEP = sigma(0, undefined);
+
+export const ohms = defineReading<'ohms'>()({
+  dead: true,
+  mechanical: false,
+  school: 'resistanceFirst',
+  minutes: 0.5,
+  mistakeRate: 0.02,
+  shows: {
+    is: 'figure',
+    quantity: 'ohms',
+    over: OHMS_OVER,
+    unsigned: false,
+    leastSigma: 0,
+    meterSigma: sigma,
+    mistakeDensity: (value) => ohmsMistake(value, LEAST_STEP),
+    step: sizeStep(3, 0.08),
+  },
+  bind: (model, solver, test, field) => {
+    const pair = electricalPair(model, test, field);
+    refusePowered(model, solver, pair, test.kind, field);
+    const [i, j] = pair;
+    return [
+      { mode: 'ohms' },
+      (world) => {
+        const own = world.changed.pairOhms(i, j);
+        return measuredOhms(own, own > OHMS_OVER ? 0 : ohmsScatter(model, world, i, j), OHMS_OVER);
+      },
+    ];
+  },
+});

@@ -71,9 +71,13 @@ export interface LayoutOptions {
   standings: readonly Standing[];
   /** Nodes the present test asks for: never folded away. */
   asked: readonly number[];
+  /** Drawn lower, where what stands below it needs the room. */
+  low?: boolean;
 }
 
 const FIGURE = { height: 340, left: 92, right: 84, supplyY: 130, floorY: 281 };
+/** Lower: the fall is shorter, and without lanes above the run their room is given up too. */
+const LOW = { fall: 116, below: 57, above: { lanes: 122, none: 92 } };
 /** Widths of a run by how much it matters now: spared, usual, most doubt. */
 const WIDTH = { closed: 94, usual: 118, open: 176, fall: 136, folded: 132 };
 const LEAST_SCALE = 0.68;
@@ -121,7 +125,10 @@ export function layoutPath(
   // A vacuum hangs from its supply as volts do: everything is a share of what the lane begins with.
   const first = voltsOf(lane.feed[0]?.from ?? lane.load.from);
   const supplyVolts = Math.abs(first) > 0.001 ? first : 0.001;
-  const { supplyY, floorY } = FIGURE;
+  const { height, supplyY, floorY } = heights(
+    options.low === true && lane.feed.length + lane.back.length > 0,
+    lanes,
+  );
   const heightOf = (volts: number) =>
     floorY - Math.min(Math.max(volts / supplyVolts, -0.1), 1.1) * (floorY - supplyY);
 
@@ -199,7 +206,7 @@ export function layoutPath(
   };
   return {
     width,
-    height: FIGURE.height,
+    height,
     lane,
     supplyY,
     floorY,
@@ -209,6 +216,13 @@ export function layoutPath(
     fall,
     ...layBranches(standings, lanes, lane, points, runs),
   };
+}
+
+function heights(low: boolean, { lanes }: Lanes): Pick<typeof FIGURE, 'height' | 'supplyY' | 'floorY'> {
+  if (!low) return FIGURE;
+  const supplyY = lanes.length > 1 ? LOW.above.lanes : LOW.above.none;
+  const floorY = supplyY + LOW.fall;
+  return { height: floorY + LOW.below, supplyY, floorY };
 }
 
 /** Closes the longest stretch of cleared runs between points nobody asks for, or returns null when there is none. */

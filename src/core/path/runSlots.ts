@@ -9,10 +9,17 @@ export function symbolRoom(kind: Part['kind']): number {
   return kind === 'driver' ? 56 : kind === 'pin' ? 26 : 46;
 }
 
+/** Share of a short run that its symbol may take beside a winding, and the least it is drawn at. */
+const SYMBOL_SHARE = 0.62;
+const LEAST_SYMBOL = 0.55;
+const clamp = (value: number, least: number, most: number) => Math.min(Math.max(value, least), most);
+
 export interface RunSlots {
   /** Doubt is wound on this run. */
   wound: boolean;
   symbolX: number;
+  /** The symbol is drawn this much smaller where its run is short: it never covers a point. */
+  symbolScale: number;
   windX: number;
   windRoom: number;
 }
@@ -20,11 +27,13 @@ export interface RunSlots {
 /** Where the symbol and the winding of a run stand, side by side, so that a winding never covers a symbol. px. */
 export function runSlots({ x1, x2, again }: RunBox, kind: Part['kind'], standing: Standing): RunSlots {
   const middle = (x1 + x2) / 2;
-  const symbol = symbolRoom(kind);
   const room = x2 - x1 - 2 * POINT_RADIUS - 8;
   const wound = standing.turns > 0 && standing.state === 'doubt' && !again;
-  if (!wound || symbol === 0) return { wound, symbolX: middle, windX: middle, windRoom: room };
+  const full = symbolRoom(kind);
+  const symbolScale = full === 0 ? 1 : clamp((wound ? SYMBOL_SHARE * room : room) / full, LEAST_SYMBOL, 1);
+  const symbol = full * symbolScale;
+  if (!wound || symbol === 0) return { wound, symbolX: middle, symbolScale, windX: middle, windRoom: room };
   const symbolX = x1 + POINT_RADIUS + 6 + symbol / 2;
   const end = symbolX + symbol / 2;
-  return { wound, symbolX, windX: (end + x2 - POINT_RADIUS - 2) / 2, windRoom: room - symbol };
+  return { wound, symbolX, symbolScale, windX: (end + x2 - POINT_RADIUS - 2) / 2, windRoom: room - symbol };
 }

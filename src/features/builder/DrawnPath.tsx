@@ -54,7 +54,7 @@ export function DrawnPath({ model }: { model: CircuitModel }) {
             pins={[]}
             spans={[]}
             leads={null}
-            tag={{ left: 0, right: 0, drop: 0 }}
+            tag={{ left: 0, right: 0, drop: 0, scrolled: 0 }}
             typed=""
             statement={[]}
             noReach={NONE}

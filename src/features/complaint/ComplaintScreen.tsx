@@ -184,7 +184,7 @@ function TrialRow({ trial: { test, label, position, answers } }: { trial: Trial 
       aria-label={`${label}, ${position}`}
       className="flex min-h-[52px] flex-wrap items-center gap-x-3 gap-y-1 border-b-[1.5px] border-rule py-1"
     >
-      <span className="min-w-0 flex-1 truncate" title={label}>
+      <span className="min-w-[150px] flex-1 break-words">
         <strong className="font-[700]">{label}</strong> <span className="text-ink2">{position}</span>
       </span>
       <span className="flex">

@@ -44,7 +44,8 @@ export function PathBand(props: PathBandProps) {
     <>
       <div
         ref={view.frame}
-        className="relative z-10 h-[340px] w-full shrink-0 bg-sheet max-tablet:hidden"
+        className="relative z-10 w-full shrink-0 bg-sheet max-tablet:hidden"
+        style={{ height: layout?.height ?? 340 }}
         data-testid="path"
       >
         <div
@@ -61,6 +62,7 @@ export function PathBand(props: PathBandProps) {
                 left: (width < 1024 ? EDGE : tagLeft) + scrolled,
                 right: width - EDGE + scrolled,
                 drop: TAG_DROP,
+                scrolled,
               }}
               noReach={new Set(noReach.map((name) => compiled.nodeIndex.get(name) ?? -1))}
               apart={apartParts(model, setup)}
@@ -102,7 +104,7 @@ export function PathBand(props: PathBandProps) {
           </label>
         ) : null}
       </div>
-      <div className="tablet:hidden">
+      <div className="tablet:hidden max-tablet:order-2">
         {lane && narrow ? (
           <PhonePath
             lane={lane}

@@ -22,6 +22,7 @@ import { TestTag } from './TestTag';
 import { VerdictTag } from './VerdictTag';
 import { GateClosed } from './GateClosed';
 import { useHold } from './useHold';
+import { useShortWindow } from '@/ui/useShortWindow';
 import { useMeter } from './useMeter';
 import { asShown, meterOf, withoutLeads } from './meterProfile';
 import { checkTyped, WANDERS } from './typedValue';
@@ -114,7 +115,13 @@ export function TestScreen() {
     [leads, gauge],
   );
   const lane = lanes.lanes.find(({ id }) => id === laneId) ?? chooseLane(lanes, asked, standings);
-  const view = usePathView(speaker, lane, standings, asked);
+  const hold = useHold(ranked);
+  const noteHeld = hold.notePutIn;
+  // On a low screen the path gives room: every answer shows beside a hold, a gate or what is in the machine.
+  const short = useShortWindow();
+  const inMachine = stillToTakeOut(model, log.state).length > 0;
+  const low = short && (hold.words.mustTick || hold.shut || inMachine || (ranked?.outcomes.length ?? 0) > 3);
+  const view = usePathView(speaker, lane, standings, asked, low);
   const { layout, width } = view;
   const limits = useMemo(() => (test ? meaningLimits(model, test) : []), [model, test]);
   const { pins, spans } = useMemo(
@@ -132,8 +139,6 @@ export function TestScreen() {
         : [],
     [model, test, readings, baselines, marks, policy],
   );
-  const hold = useHold(ranked);
-  const noteHeld = hold.notePutIn;
   const check = ranked
     ? checkTyped(
         text
@@ -326,7 +331,7 @@ export function TestScreen() {
           onRun={setOpenPart}
         />
         <div
-          className="grid min-h-0 flex-1 gap-6 border-t-2 border-ink bg-film px-6 py-5 max-desk:flex-none max-desk:grid-cols-1 max-tablet:gap-3 max-tablet:px-2.5 max-tablet:py-2.5 desk:grid-cols-[var(--suspects)_minmax(0,1fr)] desk:pt-[18px] desk:pb-2"
+          className="grid min-h-0 flex-1 gap-6 border-t-2 border-ink bg-film px-6 py-5 max-desk:flex-none max-desk:grid-cols-1 max-tablet:order-1 max-tablet:gap-3 max-tablet:px-2.5 max-tablet:py-2.5 desk:grid-cols-[var(--suspects)_minmax(0,1fr)] desk:pt-[18px] desk:pb-2"
           style={{ '--suspects': `${tagLeft - EDGE * 2}px` } as React.CSSProperties}
         >
           <div className="flex min-h-0 min-w-0 flex-col max-desk:order-2">
@@ -392,7 +397,7 @@ export function TestScreen() {
               onWhatIf={setWhatIf}
               below={
                 <>
-                  {stillToTakeOut(model, log.state).length > 0 ? (
+                  {inMachine ? (
                     <section
                       aria-label="In the machine now"
                       className="shrink-0 border-t-[1.5px] border-rule bg-copper-t px-4"

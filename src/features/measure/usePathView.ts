@@ -16,6 +16,7 @@ export function usePathView(
   lane: Lane | undefined,
   standings: readonly Standing[],
   asked: readonly number[],
+  low: boolean,
 ) {
   const frame = useRef<HTMLDivElement>(null);
   const scroller = useRef<HTMLDivElement>(null);
@@ -24,8 +25,10 @@ export function usePathView(
   const [scrolled, setScrolled] = useState(0);
   const layout = useMemo(
     () =>
-      lane ? layoutPath(model, lanes, lane, { width: width * PATH_ZOOMS[zoom]!, standings, asked }) : null,
-    [model, lanes, lane, width, zoom, standings, asked],
+      lane
+        ? layoutPath(model, lanes, lane, { width: width * PATH_ZOOMS[zoom]!, standings, asked, low })
+        : null,
+    [model, lanes, lane, width, zoom, standings, asked, low],
   );
   // On a path longer than the screen, what is asked for comes into view.
   const wanted = layout?.points.find(({ node }) => asked.includes(node))?.x;

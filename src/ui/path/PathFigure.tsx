@@ -67,15 +67,9 @@ export function PathFigure(props: PathFigureProps) {
         {levels.map(({ y, text }) => (
           <g key={y}>
             <line x1={56} x2={width - 24} y1={y} y2={y} stroke="var(--rule)" strokeWidth={1} />
-            <text x={46} y={y + 5} textAnchor="end" style={{ fill: 'var(--ink2)' }}>
-              {text}
-            </text>
           </g>
         ))}
         <line x1={56} x2={width - 24} y1={floorY} y2={floorY} stroke="var(--rule)" strokeWidth={2} />
-        <text x={46} y={floorY + 5} textAnchor="end" style={{ fill: 'var(--ink2)' }}>
-          {fluid ? '0 bar' : '0 V'}
-        </text>
       </g>
 
       {layout.branches.map((branch) => (
@@ -148,14 +142,6 @@ export function PathFigure(props: PathFigureProps) {
         )}
       </g>
 
-      <g fontSize={19} fontWeight={650}>
-        {statement.slice(0, room).map((line, at) => (
-          <text key={line} x={ground.x} y={lowest + 25 * at}>
-            {line}
-          </text>
-        ))}
-      </g>
-
       <FoundPath pins={pins} layout={layout} />
       {props.spans.map((span) => (
         <SpanMark key={`${span.from}-${span.to}`} span={span} layout={layout} />
@@ -164,6 +150,32 @@ export function PathFigure(props: PathFigureProps) {
         <PinMark key={pin.node} pin={pin} layout={layout} aside={forks.has(pin.node)} />
       ))}
       {leads ? <Leads leads={leads} tag={tag} layout={layout} nameOf={props.nameOf} /> : null}
+      {/* Over the leads, with the sheet around it: nothing strikes through what it says. */}
+      <g
+        fontSize={19}
+        fontWeight={650}
+        style={{ paintOrder: 'stroke', stroke: 'var(--sheet)', strokeWidth: 7, strokeLinejoin: 'round' }}
+      >
+        {statement.slice(0, room).map((line, at) => (
+          <text key={line} x={ground.x} y={lowest + 25 * at}>
+            {line}
+          </text>
+        ))}
+      </g>
+      {/* The scale stays at the edge of what is seen of a long path. */}
+      <g fontSize={15} className="fig" transform={`translate(${tag.scrolled} 0)`}>
+        {[...levels, { y: floorY, text: fluid ? '0 bar' : '0 V' }].map(({ y, text }) => (
+          <text
+            key={y}
+            x={46}
+            y={y + 5}
+            textAnchor="end"
+            style={{ fill: 'var(--ink2)', paintOrder: 'stroke', stroke: 'var(--sheet)', strokeWidth: 6 }}
+          >
+            {text}
+          </text>
+        ))}
+      </g>
       {points.map((box) => (
         <PathPoint key={box.node} box={box} {...props} />
       ))}

@@ -24,6 +24,8 @@ export interface Tag {
   left: number;
   right: number;
   drop: number;
+  /** How far the path is scrolled, px: what belongs to its edge stays there. */
+  scrolled: number;
 }
 
 function heightOf({ floorY, supplyY, supplyVolts }: PathLayout, volts: number): number {
@@ -186,18 +188,28 @@ export function Leads({
       <path className="lead" d={curve(plus, p)} fill="none" stroke="var(--pencil)" strokeWidth={4} />
       <path className="lead" d={curve(minus, m)} fill="none" stroke="var(--sheet)" strokeWidth={8} />
       <path className="lead" d={curve(minus, m)} fill="none" stroke="var(--ink)" strokeWidth={4} />
-      {plus ? null : <OffLane x={p} y={y - 34} name={nameOf(leads.plus)} />}
-      {minus ? null : <OffLane x={m} y={y - 34} name={nameOf(leads.minus)} />}
+      {plus ? null : <OffLane x={p} y={y - 5} most={tag.right} name={nameOf(leads.plus)} />}
+      {minus ? null : <OffLane x={m} y={y - 5} most={tag.right} name={nameOf(leads.minus)} />}
       <Eyelet x={p} y={y} sign="+" ink="var(--pencil)" />
       <Eyelet x={m} y={y} sign="−" ink="var(--ink)" />
     </g>
   );
 }
 
-/** End of a lead whose point is not on the lane shown. */
-function OffLane({ x, y, name }: { x: number; y: number; name: string }) {
+/** Room of a name beside an eyelet, px. */
+const NAME_ROOM = 110;
+
+/** End of a lead whose point is not on the lane shown: beside its eyelet, under the path, where no part has its name. */
+function OffLane({ x, y, most, name }: { x: number; y: number; most: number; name: string }) {
+  const left = x + NAME_ROOM > most;
   return (
-    <text x={x} y={y} textAnchor="middle" fontSize={15} style={{ fill: 'var(--ink2)' }}>
+    <text
+      x={left ? x - 16 : x + 16}
+      y={y}
+      textAnchor={left ? 'end' : 'start'}
+      fontSize={15}
+      style={{ fill: 'var(--ink2)' }}
+    >
       {name}
     </text>
   );

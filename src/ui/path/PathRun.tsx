@@ -50,7 +50,7 @@ export function PathRun({
     );
   }
   const { turns, state } = standing;
-  const { wound, symbolX, windX, windRoom } = runSlots(run, part.part.kind, standing);
+  const { wound, symbolX, symbolScale, windX, windRoom } = runSlots(run, part.part.kind, standing);
   const narrow = x2 - x1 < 150;
   const label = part.part.label ?? part.part.place ?? '';
   return (
@@ -87,10 +87,20 @@ export function PathRun({
               strokeDasharray={state === 'held' ? '13 7' : undefined}
             />
           )}
-          {state === 'bad' ? null : fluid ? (
-            <FluidSymbol kind={part.part.kind} x={symbolX} y={y} />
-          ) : (
-            <PartSymbol kind={part.part.kind} x={symbolX} y={y} on={closed.has(part.index)} />
+          {state === 'bad' ? null : (
+            <g
+              transform={
+                symbolScale < 1
+                  ? `translate(${symbolX} ${y}) scale(${symbolScale}) translate(${-symbolX} ${-y})`
+                  : undefined
+              }
+            >
+              {fluid ? (
+                <FluidSymbol kind={part.part.kind} x={symbolX} y={y} />
+              ) : (
+                <PartSymbol kind={part.part.kind} x={symbolX} y={y} on={closed.has(part.index)} />
+              )}
+            </g>
           )}
         </>
       )}

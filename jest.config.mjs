@@ -5,10 +5,10 @@ const createJestConfig = nextJest({ dir: './' });
 const MODULES = ['uuid'];
 
 /** One project's settings, with its ESM-only packages transformed. */
-async function project(displayName, testMatch, testPathIgnorePatterns = []) {
+async function project(displayName, testMatch, testPathIgnorePatterns = [], testEnvironment = 'node') {
   const made = await createJestConfig({
     displayName,
-    testEnvironment: 'node',
+    testEnvironment,
     testMatch,
     testPathIgnorePatterns: ['/node_modules/', ...testPathIgnorePatterns],
     moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1', '^server-only$': '<rootDir>/scripts/lib/empty.cjs' },
@@ -29,6 +29,8 @@ export default async () => ({
       ],
       ['\\.db\\.test\\.ts$'],
     ),
+    // What people press, in a page without a browser.
+    await project('screens', ['<rootDir>/src/{features,ui}/**/*.test.tsx'], [], 'jsdom'),
     // The queries, and the use cases over them, on a real MariaDB.
     await project('db', ['<rootDir>/src/db/**/*.test.ts', '<rootDir>/src/features/**/*.db.test.ts']),
   ],

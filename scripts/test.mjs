@@ -76,7 +76,7 @@ await run(async () => {
     ...more,
   ];
   const unit = join(folder, 'unit.json');
-  suite('unit tests', 'npx', jest(['core', 'features'], unit), {}, unit);
+  suite('unit tests', 'npx', jest(['core', 'features', 'screens'], unit), {}, unit);
 
   removeMariaDb(join(folder, 'mariadb'));
   const database = await startMariaDb({ folder: join(folder, 'mariadb'), port: dbPort });

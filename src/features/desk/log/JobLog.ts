@@ -75,7 +75,8 @@ export class JobLog {
   private stopTimer: (() => void) | null = null;
   private readonly stops: (() => void)[] = [];
   private readonly listeners = new Set<() => void>();
-  private shown: LogView;
+  /** What the screens see; worked out when it is looked at, not at every change. */
+  private shown: LogView | null = null;
 
   constructor(
     initial: readonly SentEntry[],
@@ -85,7 +86,6 @@ export class JobLog {
     private readonly surroundings: LogSurroundings,
   ) {
     this.learn(initial);
-    this.shown = this.look();
   }
 
   /** Takes up what earlier visits and other tabs left, listens to the server, and sends. Gives the way to stop. */
@@ -120,7 +120,7 @@ export class JobLog {
     return () => this.listeners.delete(listener);
   };
 
-  readonly view = (): LogView => this.shown;
+  readonly view = (): LogView => (this.shown ??= this.look());
 
   /** Adds an entry. It counts from now on, wherever the server is. A picture that goes with it is sent before it. */
   write(draft: Draft, picture?: Blob): Entry {
@@ -386,7 +386,7 @@ export class JobLog {
   }
 
   private changed(): void {
-    this.shown = this.look();
+    this.shown = null;
     for (const listener of this.listeners) listener();
   }
 }

@@ -1,0 +1,65 @@
+import { render, screen } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { parseCircuit } from '@/core/circuit/parse';
+import { emptyDrawing, layChains } from '@/core/build/layChain';
+import { useDesk } from '../desk/desk';
+import type { JobLog } from '../desk/log/JobLog';
+import { deskOf, logOf } from '../desk/testing/deskOf';
+import { Ledger } from './Ledger';
+
+jest.mock('../desk/desk', () => ({ useDesk: jest.fn() }));
+const asked = useDesk as unknown as jest.Mock;
+
+const circuit = parseCircuit(
+  layChains(emptyDrawing('Fan'), 'battery 24, fuse 5, seat switch, key switch, plug X1, coil 30, ground')
+    .circuit,
+);
+
+function show(log: JobLog, found = false) {
+  asked.mockImplementation(() => deskOf(circuit, log));
+  const shown = render(<Ledger found={found} />);
+  return () => shown.rerender(<Ledger found={found} />);
+}
+
+describe('the ledger', () => {
+  it('a bridge found across a contact is a safety defect until it is shown out', async () => {
+    const person = userEvent.setup();
+    const log = logOf();
+    const again = show(log, true);
+    await person.selectOptions(screen.getByLabelText('Across the contact'), 'S1');
+    await person.click(screen.getByRole('button', { name: 'I found it' }));
+    again();
+    const line = screen.getByTestId('ledger-item');
+    expect(line.textContent).toMatch(/Bridge across S1.*Safety defect: S1 is out of action/);
+    await person.click(screen.getByRole('button', { name: 'It is out' }));
+    again();
+    expect(screen.getByTestId('ledger-item').textContent).toMatch(/Said to be out/);
+    // The same person's word is no second one.
+    const second = screen.getByLabelText('Seen out as well by');
+    await person.type(second, 'tove');
+    expect((screen.getByRole('button', { name: 'Both say so' }) as HTMLButtonElement).disabled).toBe(true);
+    await person.clear(second);
+    await person.type(second, 'Ilse{Enter}');
+    again();
+    expect(screen.queryByTestId('ledger-item')).toBeNull();
+    expect(log.view().waiting.map(({ type }) => type)).toEqual(['ledger', 'ledgerOut', 'ledgerSeen']);
+  });
+
+  it.each([
+    ['', '10', /Where: nothing is said/],
+    ['Clamp on L2', 'soon', /Minutes: “soon” is no whole number/],
+    ['Clamp on L2', '900', /not between 1 and 480/],
+  ])('item %j for %j minutes gets one sentence, and nothing is written', async (item, minutes, words) => {
+    const person = userEvent.setup();
+    const log = logOf();
+    show(log);
+    if (item) await person.type(screen.getByLabelText('Where'), item);
+    await person.clear(screen.getByLabelText('Minutes'));
+    await person.type(screen.getByLabelText('Minutes'), minutes);
+    await person.click(screen.getByRole('button', { name: 'It is in' }));
+    expect((await screen.findByRole('alert')).textContent).toMatch(words);
+    expect(log.view().waiting).toEqual([]);
+    // What was typed stands there still.
+    expect((screen.getByLabelText('Where') as HTMLInputElement).value).toBe(item);
+  });
+});

@@ -1,9 +1,25 @@
 import { defineConfig } from '@playwright/test';
 
+interface Lane {
+  url: string;
+  databaseUrl: string;
+  bus: number;
+}
+
+/** Lanes that `scripts/test.mjs` has opened: an application, a database and a bus for each worker. One when there are none. */
+const lanes = JSON.parse(process.env.SPIRAXIS_LANES ?? '[]') as Lane[];
+const lane = lanes[Number(process.env.TEST_PARALLEL_INDEX ?? 0)];
+if (lane) {
+  // What a journey starts by itself stands on its own lane's database.
+  process.env.SPIRAXIS_DATABASE_URL = lane.databaseUrl;
+  process.env.SPIRAXIS_BUS_PORT = String(lane.bus);
+  process.env.SPIRAXIS_URL = lane.url;
+}
+
 /** Journeys through the production build in Debian's headless Chromium. `scripts/test.mjs` starts the application. */
 export default defineConfig({
   testDir: 'e2e',
-  workers: 1,
+  workers: Math.max(1, lanes.length),
   // Patience for a small machine that others use too: what is slow is measured in bench, not here.
   timeout: 180_000,
   expect: { timeout: 20_000 },

@@ -1,8 +1,9 @@
 /**
  * Everything CI checks, with its own set-up: formatting, lint, import boundaries, types, unit tests, database tests on
- * a real MariaDB, journeys in headless Chromium against the production build. The last line counts all suites.
+ * a real MariaDB, journeys in headless Chromium against the production build. What does not wait for another runs beside
+ * it; journeys run in lanes, each with a database, a server and a bus of its own. The last line counts all suites.
  */
-import { spawn, spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { removeMariaDb, startMariaDb } from './lib/mariadb.mjs';
@@ -21,25 +22,49 @@ const folder = join(VAR, 'test');
 const dbPort = Number(process.env.SPIRAXIS_TEST_DB_PORT ?? 33061);
 const port = Number(process.env.SPIRAXIS_TEST_PORT ?? 3100);
 const busPort = Number(process.env.SPIRAXIS_TEST_BUS_PORT ?? 33071);
+/** Journeys run in this many lanes. */
+const LANES = 2;
 const tally = { passed: 0, failed: 0 };
+const took = [];
 
-function check(name, program, args, env = {}) {
-  say(name);
-  const done = spawnSync(program, args, { cwd: ROOT, stdio: 'inherit', env: { ...process.env, ...env } });
-  tally[done.status === 0 ? 'passed' : 'failed']++;
-  if (done.status !== 0) say(`${name} failed.`);
+/** Runs a program to its end; gives its exit status. What it says comes out in one piece. */
+function ended(program, args, env = {}) {
+  return new Promise((resolve) => {
+    const child = spawn(program, args, { cwd: ROOT, env: { ...process.env, ...env } });
+    const words = [];
+    child.stdout.on('data', (piece) => words.push(piece));
+    child.stderr.on('data', (piece) => words.push(piece));
+    child.on('error', () => resolve({ status: 1, words: `${program} could not be started\n` }));
+    child.on('close', (status) => resolve({ status, words: Buffer.concat(words).toString() }));
+  });
 }
 
-function suite(name, program, args, env, report) {
+async function timed(name, work) {
+  const started = Date.now();
+  const result = await work();
+  took.push(`${name} ${Math.round((Date.now() - started) / 1000)} s`);
+  return result;
+}
+
+async function check(name, program, args) {
+  const { status, words } = await timed(name, () => ended(program, args));
   say(name);
+  process.stdout.write(words);
+  tally[status === 0 ? 'passed' : 'failed']++;
+  if (status !== 0) say(`${name} failed.`);
+}
+
+async function suite(name, program, args, env, report) {
   rmSync(report, { force: true });
-  const done = spawnSync(program, args, { cwd: ROOT, stdio: 'inherit', env: { ...process.env, ...env } });
+  const { status, words } = await timed(name, () => ended(program, args, env));
+  say(name);
+  process.stdout.write(words);
   const result = existsSync(report) ? JSON.parse(readFileSync(report, 'utf8')) : null;
   const passed = result?.numPassedTests ?? result?.stats?.expected ?? 0;
   const failed = result?.numFailedTests ?? (result ? result.stats.unexpected + result.stats.flaky : 0);
   tally.passed += passed;
   // A suite that could not even start counts as one failure.
-  tally.failed += Math.max(failed, done.status === 0 && passed > 0 ? 0 : 1);
+  tally.failed += Math.max(failed, status === 0 && passed > 0 ? 0 : 1);
 }
 
 async function answering(url, seconds) {
@@ -54,87 +79,110 @@ async function answering(url, seconds) {
   throw new Error(`${url} did not answer within ${seconds} s`);
 }
 
+const jest = (projects, report, more = []) => [
+  'jest',
+  '--selectProjects',
+  ...projects,
+  '--json',
+  `--outputFile=${report}`,
+  ...more,
+];
+
+async function freshDatabase(name, at) {
+  const place = join(folder, name);
+  removeMariaDb(place);
+  return startMariaDb({ folder: place, port: dbPort + at });
+}
+
+/** Queries and use cases on a database of their own. */
+async function databaseTests() {
+  const database = await freshDatabase('mariadb', 0);
+  try {
+    const report = join(folder, 'db.json');
+    const env = {
+      SPIRAXIS_DATABASE_URL: database.url,
+      SPIRAXIS_LOG: 'warn',
+      SPIRAXIS_DIGEST_THREAD: 'off',
+    };
+    await suite('database tests', 'npx', jest(['db'], report, ['--runInBand']), env, report);
+  } finally {
+    await database.stop();
+  }
+}
+
+/** A database with the demo data, the application over it, and the machines' bus. */
+async function openLane(at) {
+  const database = await freshDatabase(`lane${at}`, 1 + at);
+  const env = {
+    ...process.env,
+    SPIRAXIS_DATABASE_URL: database.url,
+    SPIRAXIS_BUS_PORT: String(busPort + at),
+    SPIRAXIS_LOG: 'warn',
+  };
+  const seeded = await ended('npx', ['tsx', 'scripts/seed.ts', '--fresh'], env);
+  if (seeded.status !== 0) throw new Error(`demo data could not be prepared: ${seeded.words}`);
+  const bus = spawn(process.execPath, ['--import', 'tsx', 'scripts/bus-simulator.ts'], {
+    cwd: ROOT,
+    stdio: ['ignore', 'ignore', 'inherit'],
+    env,
+  });
+  const next = join(ROOT, 'node_modules', 'next', 'dist', 'bin', 'next');
+  const server = spawn(process.execPath, [next, 'start', '-H', '127.0.0.1', '-p', String(port + at)], {
+    cwd: ROOT,
+    stdio: 'ignore',
+    env: { ...env, NODE_ENV: 'production' },
+  });
+  const close = async () => {
+    server.kill('SIGTERM');
+    bus.kill('SIGTERM');
+    await database.stop();
+  };
+  try {
+    await answering(`http://127.0.0.1:${port + at}/api/health`, 60);
+  } catch (error) {
+    await close();
+    throw error;
+  }
+  return { url: `http://127.0.0.1:${port + at}`, databaseUrl: database.url, bus: busPort + at, close };
+}
+
+async function journeys() {
+  const lanes = await Promise.all(Array.from({ length: LANES }, (_one, at) => openLane(at)));
+  try {
+    const report = join(folder, 'e2e.json');
+    const env = {
+      SPIRAXIS_LANES: JSON.stringify(lanes.map(({ url, databaseUrl, bus }) => ({ url, databaseUrl, bus }))),
+    };
+    await suite('journeys', 'npx', ['playwright', 'test'], env, report);
+  } finally {
+    await Promise.all(lanes.map(({ close }) => close()));
+  }
+}
+
 await run(async () => {
   checkNode();
   ensurePackages();
   ensureProgram('chromium', ['chromium', 'fonts-liberation']);
   ensureProgram('mariadb-install-db', ['mariadb-server-core', 'mariadb-client-core']);
   ensureProgram('ngspice', ['ngspice']);
-  await checkPort(port, 'test application', 'SPIRAXIS_TEST_PORT');
+  for (let at = 0; at < LANES; at++) await checkPort(port + at, 'test application', 'SPIRAXIS_TEST_PORT');
   mkdirSync(folder, { recursive: true });
   ensureBuild();
-  check('formatting', 'npx', ['prettier', '--check', '.', '--log-level', 'warn']);
-  check('lint', 'npx', ['eslint', '.', '--max-warnings', '0']);
-  check('import boundaries', 'npx', ['depcruise', 'src', '--config', '.dependency-cruiser.cjs']);
-  check('types', 'npx', ['tsc', '--noEmit']);
-  const jest = (projects, report, more = []) => [
-    'jest',
-    '--selectProjects',
-    ...projects,
-    '--json',
-    `--outputFile=${report}`,
-    ...more,
-  ];
   const unit = join(folder, 'unit.json');
-  suite('unit tests', 'npx', jest(['core', 'features', 'screens'], unit), {}, unit);
-
-  removeMariaDb(join(folder, 'mariadb'));
-  const database = await startMariaDb({ folder: join(folder, 'mariadb'), port: dbPort });
-  const env = { SPIRAXIS_DATABASE_URL: database.url, SPIRAXIS_BUS_PORT: String(busPort) };
-  let server = null;
-  let bus = null;
-  try {
-    const db = join(folder, 'db.json');
-    suite(
-      'database tests',
-      'npx',
-      jest(['db'], db, ['--runInBand']),
-      { ...env, SPIRAXIS_LOG: 'warn', SPIRAXIS_DIGEST_THREAD: 'off' },
-      db,
-    );
-    const seeded = spawnSync('npx', ['tsx', 'scripts/seed.ts', '--fresh'], {
-      cwd: ROOT,
-      stdio: 'inherit',
-      env: { ...process.env, ...env },
-    });
-    if (seeded.status !== 0) throw new Error('demo data could not be prepared');
-    bus = spawn(process.execPath, ['--import', 'tsx', 'scripts/bus-simulator.ts'], {
-      cwd: ROOT,
-      stdio: ['ignore', 'ignore', 'inherit'],
-      env: { ...process.env, ...env },
-    });
-    server = spawn(
-      process.execPath,
-      [
-        join(ROOT, 'node_modules', 'next', 'dist', 'bin', 'next'),
-        'start',
-        '-H',
-        '127.0.0.1',
-        '-p',
-        String(port),
-      ],
-      {
-        cwd: ROOT,
-        stdio: 'ignore',
-        env: { ...process.env, ...env, NODE_ENV: 'production', SPIRAXIS_LOG: 'warn' },
-      },
-    );
-    await answering(`http://127.0.0.1:${port}/api/health`, 30);
-    const e2e = join(folder, 'e2e.json');
-    suite(
-      'journeys',
-      'npx',
-      ['playwright', 'test'],
-      { ...env, SPIRAXIS_URL: `http://127.0.0.1:${port}` },
-      e2e,
-    );
-  } finally {
-    server?.kill('SIGTERM');
-    bus?.kill('SIGTERM');
-    await database.stop();
-  }
+  await Promise.all([
+    (async () => {
+      await check('formatting', 'npx', ['prettier', '--check', '.', '--log-level', 'warn']);
+      await check('lint', 'npx', ['eslint', '.', '--max-warnings', '0']);
+      await check('import boundaries', 'npx', ['depcruise', 'src', '--config', '.dependency-cruiser.cjs']);
+      await check('types', 'npx', ['tsc', '--noEmit']);
+      await databaseTests();
+    })(),
+    suite('unit tests', 'npx', jest(['core', 'features', 'screens'], unit, ['--maxWorkers=2']), {}, unit),
+  ]);
+  await journeys();
 }).finally(() => {
   if (tally.failed > 0 || tally.passed === 0) process.exitCode = 1;
   if (process.exitCode && tally.failed === 0) tally.failed = 1;
+  say(took.join(', '));
   process.stdout.write(`${tally.passed} passed, ${tally.failed} failed\n`);
 });

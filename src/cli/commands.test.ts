@@ -12,7 +12,7 @@ function spiraxis(args: string[], input = '') {
 
 describe('the command line', () => {
   it('reads what a technician types, also after "--"', () => {
-    expect(runCommand(['reading', '1k4'], load)).toMatchObject({ value: 1400, overRange: false });
+    expect(runCommand(['reading', '4k7'], load)).toMatchObject({ value: 4700, overRange: false });
     expect(runCommand(['reading', '--', '-0.55'], load)).toMatchObject({ value: -0.55 });
     expect(runCommand(['reading', '12,6', 'V'], load)).toMatchObject({ value: 12.6, unit: 'V' });
   });

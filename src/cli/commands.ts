@@ -42,7 +42,7 @@ export function runCommand(
       if (!reading)
         throw new InputError(
           'TEXT',
-          `"${text}" is no reading; type it as the meter shows it: 13.1, 3.3M, 1k4, OL`,
+          `"${text}" is no reading; type it as the meter shows it: 27.4, 2.7M, 4k7, OL`,
         );
       return reading;
     }

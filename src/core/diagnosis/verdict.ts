@@ -1,3 +1,4 @@
+import type { FaultName } from './faultTypes';
 import type { CircuitModel } from '../circuit/model';
 import { partsMeasured } from './candidateTests';
 import { NO_FAULT_PRIOR } from './faultFrequency';
@@ -18,7 +19,7 @@ export interface Evidence {
 
 export interface Suspect {
   part: string;
-  fault: string;
+  fault: FaultName;
   /** The other part of a fault between two. */
   other?: string;
   severityOhms?: number;
@@ -29,7 +30,7 @@ export interface Suspect {
   share: number;
   intermittent?: boolean;
   /** A second fault that has to be present too. */
-  with?: { part: string; fault: string } & Pick<Suspect, 'severity' | 'severityOhms'>;
+  with?: { part: string; fault: FaultName } & Pick<Suspect, 'severity' | 'severityOhms'>;
   for: Evidence[];
   against: Evidence[];
 }
@@ -38,7 +39,7 @@ export type Verdict =
   | {
       state: 'name';
       part: string;
-      fault: string;
+      fault: FaultName;
       share: number;
       proofs: Proofs;
       why: string;
@@ -54,13 +55,18 @@ export type Verdict =
       /** Reading that does not fit the leading suspect and should be taken again first. */
       retake?: number;
     }
-  | { state: 'noFault'; share: number; why: string; unseen: { part: string; fault: string; share: number }[] }
+  | {
+      state: 'noFault';
+      share: number;
+      why: string;
+      unseen: { part: string; fault: FaultName; share: number }[];
+    }
   | {
       state: 'unexplained';
       /** Reading that fits worst. */
       reading: number;
       /** What would have to be true for that reading to hold, likeliest first. */
-      wouldNeed: { part: string; fault: string }[];
+      wouldNeed: { part: string; fault: FaultName }[];
       why: string;
     };
 
@@ -262,7 +268,7 @@ export function decide(
 }
 
 /** Faults that would explain one reading by itself, likeliest first. */
-function needsOf({ faults }: Posterior, at: number): { part: string; fault: string }[] {
+function needsOf({ faults }: Posterior, at: number): { part: string; fault: FaultName }[] {
   return [...faults]
     .filter(({ partner }) => !partner)
     .map(({ fault, fits }) => ({ fault, worth: Math.log(fault.prior) + fits[at]! }))

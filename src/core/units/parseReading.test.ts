@@ -3,10 +3,10 @@ import { parseReading } from './parseReading';
 
 describe('parseReading', () => {
   it.each([
-    ['13.1', 13.1, undefined, 131],
-    ['3.3M', 3.3e6, undefined, 33],
-    ['1k4', 1400, undefined, 14],
-    ['1.4 kΩ', 1400, 'ohm', 14],
+    ['27.4', 27.4, undefined, 274],
+    ['2.7M', 2.7e6, undefined, 27],
+    ['4k7', 4700, undefined, 47],
+    ['6.8 kΩ', 6800, 'ohm', 68],
     ['.2', 0.2, undefined, 2],
     ['12,6 V', 12.6, 'V', 126],
     ['-0.55', -0.55, undefined, 55],
@@ -34,7 +34,7 @@ describe('parseReading', () => {
     expect(parseReading('>550M')).toMatchObject({ value: 5.5e8, overRange: true });
   });
 
-  it.each(['', 'abc', '1.2.3', '12 bananas', '--3', '1k4k', 'M', '13.1 13.1'])('refuses %j', (text) => {
+  it.each(['', 'abc', '1.2.3', '12 bananas', '--3', '4k7k', 'M', '27.4 27.4'])('refuses %j', (text) => {
     expect(parseReading(text)).toBeNull();
   });
 

@@ -20,7 +20,7 @@ export type TypedCheck =
 /** Stands between the values of a display that would not settle: "5.2~7.1~6.4"; at the end of a single one too. */
 export const WANDERS = '~';
 
-const MODE_WORDS: Partial<Record<Test['kind'], string>> = {
+const MODE_WORDS: Readonly<Record<Test['kind'], string>> = {
   volts: 'volts',
   diode: 'volts on the diode range',
   amps: 'amps',
@@ -28,6 +28,13 @@ const MODE_WORDS: Partial<Record<Test['kind'], string>> = {
   insulation: 'ohms',
   pressure: 'bar',
   hertz: 'hertz',
+  // Pressed, not typed.
+  fuse: 'what the fuse does',
+  click: 'a click or none',
+  function: 'what it does',
+  code: 'codes',
+  flow: 'what blows',
+  moves: 'which way it goes',
 };
 /** More volts or amps than this many times the supply can only be a slip. */
 const ABSURD = 1.6;

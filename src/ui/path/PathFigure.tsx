@@ -64,7 +64,7 @@ export function PathFigure(props: PathFigureProps) {
       data-stale={props.stale}
     >
       <g fontSize={15} className="fig" opacity={0.95}>
-        {levels.map(({ y, text }) => (
+        {levels.map(({ y }) => (
           <g key={y}>
             <line x1={56} x2={width - 24} y1={y} y2={y} stroke="var(--rule)" strokeWidth={1} />
           </g>

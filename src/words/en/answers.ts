@@ -47,13 +47,28 @@ export function yardstickWords(kind: Test['kind'], yardstick: Yardstick, timeZon
 }
 
 /** Below these a figure is as good as none, in the unit it is kept in. */
-const FLOOR: Partial<Record<Test['kind'], number>> = { volts: 0.04, amps: 0.02, pressure: 5 };
+const FLOOR: Readonly<Record<Test['kind'], number>> = {
+  volts: 0.04,
+  amps: 0.02,
+  ohms: 0.3,
+  insulation: 0.3,
+  diode: 0.3,
+  hertz: 0.3,
+  pressure: 5,
+  // Of these no figure is read.
+  fuse: 0,
+  click: 0,
+  function: 0,
+  code: 0,
+  flow: 0,
+  moves: 0,
+};
 
 /** "12.3–13.0", "under 24", "over 38 Ω, OL". */
 export function bandWords(kind: Test['kind'], { reading, low, high }: Outcome): string {
   if (low === undefined || high === undefined) return valueWords(kind, reading);
   if (low === Infinity) return 'OL';
-  const floor = FLOOR[kind] ?? 0.3;
+  const floor = FLOOR[kind];
   if (high === Infinity) return `over ${quantity(kind, low)}, OL`;
   if (low <= floor && low > -floor * 20) {
     return high <= floor && kind !== 'volts'

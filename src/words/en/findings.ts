@@ -1,11 +1,13 @@
 import type { Reading } from '@/core/circuit/schema';
 import type { ClearFirst } from '@/core/diagnosis/clearBefore';
+import type { FaultName } from '@/core/diagnosis/faultTypes';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
 import type { Suspect, Verdict } from '@/core/diagnosis/verdict';
 import type { Standing } from '@/core/path/standing';
 import { partWords, quantity, readingWords, testPlace, type Speaker } from './readings';
 
-const FAULT_WORDS: Readonly<Record<string, string>> = {
+/** What a part does that has a fault; one without words is a type error. */
+const FAULT_WORDS: Readonly<Record<FaultName, string>> = {
   noOutput: 'gives nothing',
   lowVoltage: 'gives too little',
   open: 'open',
@@ -55,13 +57,13 @@ export function faultWords({
   intermittent,
   with: partner,
 }: Pick<Suspect, 'fault'> & Partial<Suspect>): string {
-  const words = FAULT_WORDS[fault] ?? fault;
+  const words = FAULT_WORDS[fault];
   const size =
     severityOhms !== undefined &&
     (fault === 'highResistance' || fault === 'shortedTurns' || fault === 'shortToFrame')
       ? `, about ${quantity('ohms', Number(severityOhms.toPrecision(2)))}`
       : '';
-  return `${words}${other ? ` (${other})` : ''}${size}${intermittent ? ', comes and goes' : ''}${partner ? `, with ${partner.part} ${FAULT_WORDS[partner.fault] ?? partner.fault}` : ''}`;
+  return `${words}${other ? ` (${other})` : ''}${size}${intermittent ? ', comes and goes' : ''}${partner ? `, with ${partner.part} ${FAULT_WORDS[partner.fault]}` : ''}`;
 }
 
 /** What the readings mean so far, at most three lines for the figure. */

@@ -46,10 +46,10 @@ const outcome = (given: Partial<Outcome>): Outcome =>
 
 describe('figures as a meter shows them', () => {
   it.each([
-    ['volts', 13.104, '13.1 V'],
+    ['volts', 27.404, '27.4 V'],
     ['volts', -0.5, '-0.5 V'],
     ['ohms', 7.4, '7.4 Ω'],
-    ['ohms', 1400, '1.4 kΩ'],
+    ['ohms', 6800, '6.8 kΩ'],
     ['ohms', 3_300_000, '3.3 MΩ'],
     ['insulation', 2.2e9, '2.2 GΩ'],
     ['pressure', 620, '6.2 bar'],

@@ -1,8 +1,10 @@
 import type { CircuitModel } from '@/core/circuit/model';
 import type { Circuit, Reading, Setup, Test } from '@/core/circuit/schema';
 import { isDeadKind, nodesOfTest, partOfTest } from '@/core/circuit/testPlace';
+import { readingKind } from '@/core/kinds/reading/index';
 import type { Lanes } from '@/core/path/lanes';
 import { threeFigures } from '@/core/units/formatQuantity';
+import type { Quantity } from '@/core/units/quantities';
 
 /** How a test and a reading are named. The core gives data; what a person reads is made here and beside. */
 export interface Speaker {
@@ -10,15 +12,20 @@ export interface Speaker {
   lanes: Lanes;
 }
 
-const UNIT: Partial<Record<Test['kind'], string>> = {
+/** Unit in which a quantity is read, by quantity; one without is a type error. */
+const UNIT: Readonly<Record<Quantity, string>> = {
   volts: 'V',
   amps: 'A',
   ohms: 'Ω',
-  insulation: 'Ω',
-  diode: 'V',
-  pressure: 'bar',
   hertz: 'Hz',
+  pressure: 'bar',
 };
+
+/** Unit of a reading's figures; none where it shows none. */
+function unitOf(kind: Test['kind']): string {
+  const { shows } = readingKind(kind);
+  return shows.is === 'figure' ? UNIT[shows.quantity] : '';
+}
 
 export function modeName({ model }: Speaker, test: Test): string {
   switch (test.kind) {
@@ -80,7 +87,7 @@ export function testPlace(speaker: Speaker, test: Test): string {
 export function quantity(kind: Test['kind'], stored: number): string {
   // Pressures are kept in kPa and read in bar, as gauges show them.
   const value = kind === 'pressure' ? stored / KPA_IN_BAR : stored;
-  const unit = UNIT[kind] ?? '';
+  const unit = unitOf(kind);
   const size = Math.abs(value);
   if (unit === 'Ω' && size >= 1000) {
     const [step, prefix] = size >= 1e9 ? [1e9, 'G'] : size >= 1e6 ? [1e6, 'M'] : [1e3, 'k'];

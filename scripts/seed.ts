@@ -14,6 +14,7 @@ import { digestMark, putDigest } from '../src/db/digests';
 import { appendEntries } from '../src/db/entries';
 import { migrate } from '../src/db/migrate';
 import { putPhoto } from '../src/db/photos';
+import { putSetting } from '../src/db/settings';
 import { closePool, pool, withTransaction } from '../src/db/pool';
 import { USUAL_POLICY } from '../src/features/policy/policy';
 import { preferencesOf } from '../src/features/policy/preferencesOf';
@@ -99,6 +100,7 @@ async function seed(): Promise<void> {
       logs.push({ jobId, circuit, entries: storyEntries(circuit, job, opened, makeId, picture) });
     }
   });
+  await putSetting('policy', { shedName: 'Ostrel Ridge shed' }, 'Henrike');
   for (const { machineId, code } of books) await mergeBook(machineId, CODE_BOOKS[code] ?? []);
   for (const { jobId, circuit, entries } of logs) {
     await appendEntries(jobId, entries);

@@ -4,6 +4,8 @@ import { z } from 'zod';
 import { ShedFilter } from '@/features/shed/ShedFilter';
 import { JobRow } from '@/features/shed/JobRow';
 import { LookAgain } from '@/features/shed/LookAgain';
+import { siteDay } from '@/core/units/siteTime';
+import { openPolicy } from '@/features/policy/server';
 import { openShed } from '@/features/shed/server';
 import { Brand } from '@/ui/Brand';
 
@@ -23,10 +25,10 @@ export default async function ShedPage({ searchParams }: Props) {
   const cursor = cursorSchema.safeParse(asked);
   const { q, show } = filterSchema.parse(asked);
   const after = cursor.success ? { openedAt: new Date(cursor.data.at), id: cursor.data.id } : undefined;
-  const { jobs, total, machines, allMachines, more } = await openShed(
-    { text: q, closed: show === 'closed' },
-    after,
-  );
+  const [{ jobs, total, machines, allMachines, more }, { policy }] = await Promise.all([
+    openShed({ text: q, closed: show === 'closed' }, after),
+    openPolicy(),
+  ]);
   const keep = new URLSearchParams({ ...(q ? { q } : {}), ...(show === 'closed' ? { show } : {}) });
   const address = (more: Record<string, string>) =>
     `/?${new URLSearchParams({ ...Object.fromEntries(keep), ...more })}`;
@@ -35,11 +37,9 @@ export default async function ShedPage({ searchParams }: Props) {
       <header className="sticky top-0 z-20 flex h-14 shrink-0 items-stretch border-b-2 border-ink bg-film pl-6 max-tablet:pl-3">
         <Brand />
         <div className="flex min-w-0 flex-col justify-center border-l border-rule px-4">
-          <h1 className="truncate text-[17px] leading-5 font-[750]">Ostrel Ridge shed</h1>
+          <h1 className="truncate text-[17px] leading-5 font-[750]">{policy.shedName}</h1>
           <p className="truncate text-[15px] leading-5 text-ink2">
-            {new Intl.DateTimeFormat('en-GB', { weekday: 'long', day: 'numeric', month: 'long' }).format(
-              new Date(),
-            )}
+            {siteDay(new Date().toISOString(), policy.timeZone)}
           </p>
         </div>
         <Link

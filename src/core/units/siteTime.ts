@@ -36,6 +36,12 @@ export function siteTime(iso: string, zone: string): SiteTime {
   };
 }
 
+/** A day as a heading says it: "Thursday 26 November". */
+export function siteDay(iso: string, zone: string): string {
+  const words = { weekday: 'long', day: 'numeric', month: 'long', timeZone: zone } as const;
+  return new Intl.DateTimeFormat('en-GB', words).format(new Date(iso));
+}
+
 /** Date and time in one: "2026-02-03 14:05". */
 export function siteMoment(iso: string, zone: string): string {
   const { date, time } = siteTime(iso, zone);

@@ -96,6 +96,14 @@ export function PolicyForm({
         </select>
       </Field>
       <div className="flex flex-wrap gap-4 py-2">
+        <Field label="Name of the shed" className="w-[240px]">
+          <input
+            className={FIELD}
+            maxLength={60}
+            value={policy.shedName}
+            onChange={(event) => setPolicy({ ...policy, shedName: event.target.value })}
+          />
+        </Field>
         <Field label="Shop rate an hour" className="w-[180px]">
           <input
             className={`${FIELD} fig`}

@@ -11,6 +11,8 @@ export const policySchema = z.object({
   liveWork: z.boolean().default(true),
   /** Cost of an hour, for repair or replace. */
   shopRate: z.number().min(0).max(10_000).default(60),
+  /** What the shed is called, on its own page and its reports. */
+  shedName: z.string().trim().min(1, 'is empty; write what the shed is called').max(60).default('The shed'),
   /** Clock that times are shown on; the server's own until the site names one. */
   timeZone: z
     .string()

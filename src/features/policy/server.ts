@@ -12,6 +12,7 @@ const NAME = 'policy';
 const NAMES: Readonly<Record<string, string>> = {
   shopRate: 'Shop rate an hour',
   timeZone: 'Clock of the site',
+  shedName: 'Name of the shed',
 };
 
 /** The site's policy, and who settled it last. */

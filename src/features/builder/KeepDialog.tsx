@@ -6,7 +6,7 @@ import type { Circuit } from '@/core/circuit/schema';
 import { Field, FIELD, MainKey, PlainKey, Trouble } from '@/ui/sheet';
 import { SheetDialog } from '@/ui/SheetDialog';
 import type { OpenDrawing } from './schema';
-import { keepDrawing } from './server';
+import { keepDrawing } from './actions';
 
 /** Keeping a drawing: under which name, by whom, why, and in which other functions its shared parts change too. */
 export function KeepDialog({

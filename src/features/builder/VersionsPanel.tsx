@@ -6,7 +6,7 @@ import { compareCircuits, type Difference } from '@/core/build/compareCircuits';
 import type { Circuit } from '@/core/circuit/schema';
 import { Heading, Nothing, PlainKey, Trouble } from '@/ui/sheet';
 import type { OpenDrawing } from './schema';
-import { openVersion } from './server';
+import { openVersion } from './actions';
 import { differenceWords } from '@/words/en/drawing';
 
 /** Earlier versions of a function, and what is different on the desk. */

@@ -1,5 +1,4 @@
-'use server';
-
+import 'server-only';
 import { revalidatePath } from 'next/cache';
 import { emptyDrawing } from '@/core/build/layChain';
 import { outdateDigests } from '@/db/digests';

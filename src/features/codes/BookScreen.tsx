@@ -9,7 +9,8 @@ import { BOOK_SYSTEMS } from '@/core/codes/bookSystems';
 import type { StoredBookRow } from '@/db/codeBook';
 import { Field, FIELD, Heading, MainKey, Nothing, PlainKey, Trouble } from '@/ui/sheet';
 import { useFilePicker } from '@/ui/useFilePicker';
-import { dropBookRow, importBook, saveBookRow, type OpenBook } from './server';
+import { dropBookRow, importBook, saveBookRow } from './actions';
+import type { OpenBook } from './server';
 import { systemName } from '@/words/en/codes';
 
 const EMPTY: BookRow = {

@@ -12,7 +12,8 @@ import { FIELD, Heading, MainKey, Nothing, PlainKey } from '@/ui/sheet';
 import { inTwenty } from '@/ui/Turns';
 import { answerTo } from '../complaint/trials';
 import { useDesk } from '../desk/desk';
-import { functionsBehind, pastJobsWith, type FunctionCandidate, type PastCode } from './server';
+import { functionsBehind, pastJobsWith } from './actions';
+import type { FunctionCandidate, PastCode } from './server';
 import { takeBack } from './takeBack';
 import { bookWords, codeExtras, codeName, systemName } from '@/words/en/codes';
 

@@ -1,5 +1,4 @@
-'use server';
-
+import 'server-only';
 import { z } from 'zod';
 import { InputError } from '@/core/circuit/inputError';
 import { bookRowSchema } from '@/core/codes/bookRow';

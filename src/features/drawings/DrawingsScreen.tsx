@@ -8,7 +8,8 @@ import { Field, FIELD, Heading, Nothing, PlainKey, Trouble } from '@/ui/sheet';
 import { useFilePicker } from '@/ui/useFilePicker';
 import { keepPhoto } from '../photos/keepPhoto';
 import { pagesOf } from './pages';
-import { addSheet, dropSheet, pinPart, unpinPart, type OpenDrawings } from './server';
+import { addSheet, dropSheet, pinPart, unpinPart } from './actions';
+import type { OpenDrawings } from './server';
 
 /** Sheets of a machine's drawings, with pins that link to its parts. */
 export function DrawingsScreen({ machine, drawings, parts }: OpenDrawings) {

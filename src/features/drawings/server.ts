@@ -1,5 +1,4 @@
-'use server';
-
+import 'server-only';
 import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
 import { addDrawing, dropDrawing, dropPin, listDrawings, putPin } from '@/db/drawings';

@@ -7,7 +7,8 @@ import { Field, FIELD, Heading, Nothing, PlainKey } from '@/ui/sheet';
 import { useDesk } from '../desk/desk';
 import { StepLayout } from '../desk/StepLayout';
 import { evenStandings } from '../measure/evenStandings';
-import { findOnMachine, type FoundPart } from './server';
+import { findOnMachine } from './actions';
+import type { FoundPart } from './server';
 
 const STATE_WORDS = { doubt: 'in doubt', held: 'held', spared: 'spared', bad: 'proved bad' } as const;
 

@@ -1,5 +1,4 @@
-'use server';
-
+import 'server-only';
 import { z } from 'zod';
 import { functionsOf } from '@/db/jobs';
 

@@ -8,7 +8,7 @@ import { useActionState, useState } from 'react';
 import type { MachineRow } from '@/db/jobs';
 import { Field, FIELD, Heading, MainKey, Nothing, PlainKey, Trouble } from '@/ui/sheet';
 import { useFilePicker } from '@/ui/useFilePicker';
-import { createMachine } from './server';
+import { createMachine } from './actions';
 
 /** Every machine of the shed, and a new one by hand or from an archive. */
 export function LibraryScreen({

@@ -7,7 +7,8 @@ import type { Template } from '@/core/templates/templates';
 import { parseFigure } from '@/core/units/parseFigure';
 import { Field, FIELD, Heading, Nothing, PlainKey, Trouble } from '@/ui/sheet';
 import { KIND_NAMES } from '@/words/en/drawing';
-import { nameMachine, removeFunction, type OpenMachine } from './server';
+import { nameMachine, removeFunction } from './actions';
+import type { OpenMachine } from './server';
 
 const LINK = 'inline-flex min-h-11 items-center underline underline-offset-4';
 

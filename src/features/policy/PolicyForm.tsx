@@ -4,7 +4,7 @@ import { useState, useTransition } from 'react';
 import { parseFigure } from '@/core/units/parseFigure';
 import { Field, FIELD, Heading, Hold, MainKey, PlainKey, Trouble } from '@/ui/sheet';
 import type { Policy } from './policy';
-import { settlePolicy } from './server';
+import { settlePolicy } from './actions';
 
 const ORDERS: readonly (readonly [Policy['order'], string])[] = [
   ['best', 'What tells most for its minutes'],

@@ -6,7 +6,7 @@ import { Field, FIELD, Heading, MainKey, Trouble } from '@/ui/sheet';
 import { ruleKey } from '@/core/tables/ruleKey';
 import type { ShopRules } from './rules';
 import { parseFigure } from '@/core/units/parseFigure';
-import { settleRules } from './server';
+import { settleRules } from './actions';
 
 /** Figures to lean on where nothing better is known; what is practice and no standard can be the shop's own. */
 export function TablesScreen({ rules, by }: { rules: ShopRules; by: string | null }) {

@@ -1,0 +1,9 @@
+'use server';
+
+import * as server from './server';
+
+/** What a page may ask the server to do; everything else of this feature stays on the server. */
+
+export async function settleRules(...words: Parameters<typeof server.settleRules>) {
+  return server.settleRules(...words);
+}

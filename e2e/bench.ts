@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import type { Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { CircuitModel } from '../src/core/circuit/model';
 import { parseCircuit } from '../src/core/circuit/parse';
 import type { Test } from '../src/core/circuit/schema';
@@ -68,4 +68,21 @@ export async function answerByKeyboard(page: Page, machine: MachineUnderTest): P
     await page.keyboard.press(String(choices.indexOf(typed) + 1));
   }
   return typed;
+}
+
+/**
+ * Waits until the screen has gone on from a test: to another one, or to the verdict. Read in one look without waiting for
+ * the tag, which is gone once the verdict stands.
+ */
+export async function movedOn(page: Page, from: Test): Promise<'verdict' | 'test'> {
+  const before = JSON.stringify(from);
+  const look = () =>
+    page.evaluate((text) => {
+      if (document.querySelector('main')?.getAttribute('data-working') !== 'false') return 'working';
+      if (document.querySelector('[data-testid=verdict]')) return 'verdict';
+      const tag = document.querySelector('[data-testid=next-test]');
+      return tag && tag.getAttribute('data-test') !== text ? 'test' : 'same';
+    }, before);
+  await expect.poll(look).toMatch(/^(verdict|test)$/);
+  return (await look()) === 'verdict' ? 'verdict' : 'test';
 }

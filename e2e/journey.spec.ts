@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { answerByKeyboard, askedTest, MachineUnderTest } from './bench';
+import { answerByKeyboard, askedTest, MachineUnderTest, movedOn } from './bench';
 
 /** Opens a job from the shed and answers what the screen asks, by keyboard alone, until it gives a verdict. */
 async function play(page: Page, story: string, machine: MachineUnderTest): Promise<string[]> {
@@ -7,21 +7,12 @@ async function play(page: Page, story: string, machine: MachineUnderTest): Promi
   await page.getByRole('link', { name: story }).click();
   await expect(page.getByRole('heading', { level: 1 })).toContainText(story);
   await expect(page.getByTestId('path')).toBeVisible();
-  const verdict = page.getByTestId('verdict');
   const typed: string[] = [];
   for (let step = 0; step < 9; step++) {
-    const before = JSON.stringify(await askedTest(page));
+    const now = await askedTest(page);
     typed.push(await answerByKeyboard(page, machine));
     // The next question, or the verdict, comes once the reading is weighed.
-    await expect
-      .poll(
-        async () =>
-          (await verdict.count()) > 0 ||
-          (await page.getByTestId('next-test').getAttribute('data-test')) !== before,
-      )
-      .toBe(true);
-    await expect(page.locator('main[data-working=false]')).toBeVisible();
-    if ((await verdict.count()) > 0) break;
+    if ((await movedOn(page, now)) === 'verdict') break;
   }
   return typed;
 }

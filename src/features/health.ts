@@ -1,10 +1,10 @@
 import 'server-only';
-import { pool } from '@/db/pool';
+import { askDatabase } from '@/db/health';
 import { log } from './serverLog';
 
 export async function checkHealth(): Promise<{ status: 'ok' | 'failing'; database: 'ok' | 'no answer' }> {
   try {
-    await pool().query('SELECT 1');
+    await askDatabase();
     return { status: 'ok', database: 'ok' };
   } catch (error) {
     log.warn({ err: error }, 'the database does not answer');

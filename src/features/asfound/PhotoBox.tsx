@@ -6,28 +6,32 @@ import { useRef, useState } from 'react';
 import type { EntryOf } from '@/core/job/entries';
 import { Field, FIELD, Heading, MainKey, Nothing, PlainKey, Trouble } from '@/ui/sheet';
 import { useDesk } from '../desk/desk';
-import { keepPhoto } from '../photos/keepPhoto';
+import { LARGEST_BYTES } from '../photos/keepPhoto';
+import { Picture } from '../photos/Picture';
 import { PhotoMarks } from './PhotoMarks';
 
 type Photo = EntryOf<'photo'>;
 type Mark = Photo['body']['marks'][number];
+/** Stands for a picture's hash until the server has it. */
+function standIn(): string {
+  const bytes = crypto.getRandomValues(new Uint8Array(32));
+  return Array.from(bytes, (byte) => byte.toString(16).padStart(2, '0')).join('');
+}
+
 /** Pictures of the work as it was found, with marks drawn on them. */
 export function PhotoBox() {
   const { log } = useDesk();
   const picker = useRef<HTMLInputElement>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
   const [open, setOpen] = useState<Photo | null>(null);
   const { photos } = log.state;
-  const take = async (files: FileList | null) => {
-    setBusy(true);
+  const take = (files: FileList | null) => {
     setTrouble(null);
     for (const file of files ?? []) {
-      const kept = await keepPhoto(file, file.name);
-      if ('trouble' in kept) setTrouble(kept.trouble);
-      else log.write({ type: 'photo', body: { photo: kept.hash, caption: '', marks: [] } });
+      if (file.size > LARGEST_BYTES) setTrouble(`${file.name} has over 20 MB; take it smaller.`);
+      // It counts at once, is kept in this browser, and goes to the server when that is in reach.
+      else log.write({ type: 'photo', body: { photo: standIn(), caption: '', marks: [] } }, file);
     }
-    setBusy(false);
   };
   return (
     <section aria-labelledby="photos" className="pb-4">
@@ -46,13 +50,7 @@ export function PhotoBox() {
               className="block w-[150px] border-[1.5px] border-edge bg-sheet text-left"
             >
               <span className="relative block">
-                {/* Kept by content: the address never changes its picture, so the browser's own cache is enough. */}
-                {/* eslint-disable-next-line @next/next/no-img-element */}
-                <img
-                  src={`/api/photos/${photo.body.photo}`}
-                  alt=""
-                  className="h-[104px] w-full object-cover"
-                />
+                <Picture photo={photo.body.photo} className="h-[104px] w-full object-cover" />
               </span>
               <span className="block truncate px-2 py-1 text-[15px]">
                 {photo.body.caption || 'no words yet'}
@@ -71,13 +69,12 @@ export function PhotoBox() {
         tabIndex={-1}
         aria-label="Picture"
         onChange={(event) => {
-          void take(event.target.files).then(() => {
-            if (picker.current) picker.current.value = '';
-          });
+          take(event.target.files);
+          event.target.value = '';
         }}
       />
-      <PlainKey disabled={busy} onClick={() => picker.current?.click()}>
-        <Camera size={20} aria-hidden /> {busy ? 'Keeping it' : 'Add a picture'}
+      <PlainKey onClick={() => picker.current?.click()}>
+        <Camera size={20} aria-hidden /> Add a picture
       </PlainKey>
       {trouble ? <Trouble>{trouble}</Trouble> : null}
       {open ? <PhotoDialog key={open.id} photo={open} onLeave={() => setOpen(null)} /> : null}

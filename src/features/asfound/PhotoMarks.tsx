@@ -3,6 +3,7 @@
 import { useRef, useState } from 'react';
 import type { EntryOf } from '@/core/job/entries';
 import { FIELD, PlainKey } from '@/ui/sheet';
+import { Picture } from '../photos/Picture';
 
 type Mark = EntryOf<'photo'>['body']['marks'][number];
 
@@ -67,12 +68,7 @@ export function PhotoMarks({
       ) : null}
       <div className="flex min-h-0 flex-1 items-center justify-center bg-well">
         <div className="relative max-h-full">
-          {/* eslint-disable-next-line @next/next/no-img-element -- kept by content and served once */}
-          <img
-            src={`/api/photos/${photo}`}
-            alt="The picture that is marked"
-            className="block max-h-[56vh] max-w-full"
-          />
+          <Picture photo={photo} alt="The picture that is marked" className="block max-h-[56vh] max-w-full" />
           <svg
             ref={frame}
             viewBox="0 0 1000 1000"

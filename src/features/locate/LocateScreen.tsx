@@ -4,6 +4,7 @@ import { Check } from 'lucide-react';
 import Link from 'next/link';
 import { useEffect, useMemo, useState } from 'react';
 import { Field, FIELD, Heading, Nothing, PlainKey } from '@/ui/sheet';
+import { Picture } from '../photos/Picture';
 import { useDesk } from '../desk/desk';
 import { StepLayout } from '../desk/StepLayout';
 import { evenStandings } from '../measure/evenStandings';
@@ -160,10 +161,9 @@ function PartSheet({ part }: { part: string }) {
       </ul>
       <div className="flex flex-wrap gap-2">
         {photos.map((photo) => (
-          // eslint-disable-next-line @next/next/no-img-element -- kept by content and served once
-          <img
+          <Picture
             key={photo.id}
-            src={`/api/photos/${photo.body.photo}`}
+            photo={photo.body.photo}
             alt={photo.body.caption || `${part} on the machine`}
             className="h-24 border border-edge"
           />

@@ -1,4 +1,5 @@
-const LARGEST_BYTES = 20_000_000;
+/** As large as the server takes one. */
+export const LARGEST_BYTES = 20_000_000;
 
 /** Sends a picture to the server. Gives its content hash, or one line of trouble. */
 export async function keepPhoto(

@@ -227,7 +227,7 @@ describe('a job’s log in the browser', () => {
     const log = openTab(server, browser);
     const body = { photo: '0'.repeat(64), caption: '', marks: [] };
     const photo = log.write({ type: 'photo', body }, new Blob(['x']));
-    expect(log.view().pictures.get(photo.id)).toBeInstanceOf(Blob);
+    expect(log.view().pictures.get(body.photo)).toBeInstanceOf(Blob);
     log.write({ type: 'photo', supersedes: photo.id, body: { ...body, caption: 'plug' } });
     await rest(2);
     server.away = false;

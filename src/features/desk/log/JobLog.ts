@@ -25,7 +25,7 @@ export interface LogView {
   online: boolean;
   /** This browser cannot keep entries: they live on this page alone until the server has them. */
   unkept: boolean;
-  /** Pictures that the server does not have yet, by the entry that took them. */
+  /** Pictures that the server does not have yet, by the stand-in for their hash. */
   pictures: ReadonlyMap<string, Blob>;
 }
 
@@ -379,7 +379,7 @@ export class JobLog {
       unkept: this.unkeptIds.size > 0,
       pictures: new Map(
         [...this.rows.values()].flatMap(({ entry, picture }) =>
-          picture ? [[entry.id, picture] as const] : [],
+          picture && entry.type === 'photo' ? [[entry.body.photo, picture] as const] : [],
         ),
       ),
     };

@@ -21,6 +21,7 @@ describe('the site’s policy', () => {
       jumpers: false,
       liveWork: true,
       shopRate: 60,
+      shedName: 'The shed',
       timeZone: new Intl.DateTimeFormat().resolvedOptions().timeZone,
     });
   });

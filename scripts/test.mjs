@@ -165,7 +165,10 @@ await run(async () => {
   ensureProgram('chromium', ['chromium', 'fonts-liberation']);
   ensureProgram('mariadb-install-db', ['mariadb-server-core', 'mariadb-client-core']);
   ensureProgram('ngspice', ['ngspice']);
-  for (let at = 0; at < LANES; at++) await checkPort(port + at, 'test application', 'SPIRAXIS_TEST_PORT');
+  for (let at = 0; at < LANES; at++) {
+    await checkPort(port + at, 'test application', 'SPIRAXIS_TEST_PORT');
+    await checkPort(busPort + at, 'simulated bus of the tests', 'SPIRAXIS_TEST_BUS_PORT');
+  }
   mkdirSync(folder, { recursive: true });
   ensureBuild();
   const unit = join(folder, 'unit.json');

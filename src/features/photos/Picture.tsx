@@ -7,8 +7,7 @@ import { useDesk } from '../desk/desk';
 export function Picture({ photo, alt = '', className }: { photo: string; alt?: string; className: string }) {
   const { log } = useDesk();
   const src = useAddress(photo, log.pictures.get(photo));
-  /* Kept by content: the address never changes its picture, so the browser's own cache is enough. */
-  /* eslint-disable-next-line @next/next/no-img-element */
+  /* eslint-disable-next-line @next/next/no-img-element -- kept by content: the address never changes its picture, so the browser's own cache is enough */
   return <img src={src} alt={alt} className={className} draggable={false} />;
 }
 

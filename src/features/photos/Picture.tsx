@@ -3,15 +3,26 @@
 import { useEffect, useState } from 'react';
 import { useDesk } from '../desk/desk';
 
-/** A picture of the job: from the server, or from this browser while the server does not have it yet. */
-export function Picture({ photo, alt = '', className }: { photo: string; alt?: string; className: string }) {
+/** A picture of the job: from this browser where it was taken here, else from the server. */
+export function Picture({
+  photo,
+  alt = '',
+  className,
+  onLoad,
+}: {
+  photo: string;
+  alt?: string;
+  className: string;
+  /** It stands, in its size. */
+  onLoad?: () => void;
+}) {
   const { log } = useDesk();
   const src = useAddress(photo, log.pictures.get(photo));
   /* eslint-disable-next-line @next/next/no-img-element -- kept by content: the address never changes its picture, so the browser's own cache is enough */
-  return <img src={src} alt={alt} className={className} draggable={false} />;
+  return <img src={src} alt={alt} className={className} draggable={false} onLoad={onLoad} />;
 }
 
-function useAddress(photo: string, kept: Blob | undefined): string {
+function useAddress(photo: string, kept: Blob | undefined): string | undefined {
   const [own, setOwn] = useState<string | null>(null);
   useEffect(() => {
     if (!kept) return;
@@ -22,5 +33,5 @@ function useAddress(photo: string, kept: Blob | undefined): string {
       setOwn(null);
     };
   }, [kept]);
-  return own ?? (kept ? '' : `/api/photos/${photo}`);
+  return own ?? (kept ? undefined : `/api/photos/${photo}`);
 }

@@ -239,6 +239,41 @@ describe('a job’s log in the browser', () => {
     ]);
   });
 
+  it('a picture that is being looked at stays when it is sent, by its stand-in and by its name', async () => {
+    const [server, browser] = [new Server(), new Browser()];
+    const log = openTab(server, browser);
+    const standIn = '0'.repeat(64);
+    const picture = new Blob(['x']);
+    const photo = log.write({ type: 'photo', body: { photo: standIn, caption: '', marks: [] } }, picture);
+    await rest();
+    expect(log.view().waiting).toEqual([]);
+    const { pictures } = log.view();
+    expect([pictures.get(standIn), pictures.get('f'.repeat(64))]).toEqual([picture, picture]);
+    const body = { photo: standIn, caption: 'plug', marks: [] };
+    log.write({ type: 'photo', supersedes: photo.id, body });
+    await rest();
+    expect(server.log[1]!.entry.body).toEqual({ ...body, photo: 'f'.repeat(64) });
+  });
+
+  it('words put to a picture in a second tab name it as the server does, whichever tab sent it', async () => {
+    const [server, browser] = [new Server(), new Browser()];
+    server.away = true;
+    const [first, second] = [openTab(server, browser), openTab(server, browser)];
+    const body = { photo: '0'.repeat(64), caption: '', marks: [] };
+    const photo = first.write({ type: 'photo', body }, new Blob(['x']));
+    await rest(3);
+    expect(second.view().state.photos).toHaveLength(1);
+    server.away = false;
+    await rest();
+    second.write({ type: 'photo', supersedes: photo.id, body: { ...body, caption: 'plug' } });
+    await rest();
+    expect(server.log.map(({ entry }) => entry.body)).toEqual([
+      { ...body, photo: 'f'.repeat(64) },
+      { ...body, photo: 'f'.repeat(64), caption: 'plug' },
+    ]);
+    expect(first.view().state.photos[0]!.body.caption).toBe('plug');
+  });
+
   it('what needs the newest state says which it was written against, its own that wait included', async () => {
     const [server, browser] = [new Server(), new Browser()];
     const log = openTab(server, browser);

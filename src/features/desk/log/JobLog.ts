@@ -1,6 +1,7 @@
 import type { Entry } from '@/core/job/entries';
 import { needsNewest } from '@/core/job/rules/newestState';
 import { reduceJob, type JobState } from '@/core/job/reduceJob';
+import { KeptPictures } from './KeptPictures';
 import { MOST_IN_BATCH, type SendAnswer, type SentEntry } from './protocol';
 import type { Channel, WaitingEntry, WaitingStore } from './waitingStore';
 
@@ -25,7 +26,7 @@ export interface LogView {
   online: boolean;
   /** This browser cannot keep entries: they live on this page alone until the server has them. */
   unkept: boolean;
-  /** Pictures that the server does not have yet, by the stand-in for their hash. */
+  /** Pictures that were taken up or found waiting here, by the stand-in for their hash and, once sent, by their hash. */
   pictures: ReadonlyMap<string, Blob>;
 }
 
@@ -66,8 +67,7 @@ export class JobLog {
   private readonly unkeptIds = new Set<string>();
   /** Entries that wait no longer: confirmed, mended or let go. */
   private readonly gone = new Set<string>();
-  /** Stand-ins of pictures, and what the server calls them. */
-  private readonly hashes = new Map<string, string>();
+  private readonly pictures = new KeptPictures();
   private online = true;
   private away = false;
   private attempts = 0;
@@ -127,7 +127,9 @@ export class JobLog {
     const { newId, now } = this.surroundings;
     const bare = { ...draft, id: newId(), at: now().toISOString(), person: this.person } as Entry;
     // Half a character is no text to any server: what cannot be kept is not written.
-    const entry = this.withPicture(wellFormed(needsNewest(bare) ? { ...bare, against: this.seen() } : bare));
+    const entry = this.pictures.named(
+      wellFormed(needsNewest(bare) ? { ...bare, against: this.seen() } : bare),
+    );
     this.keep({ entry, order: this.nextOrder(), ...(picture ? { picture } : {}) });
     void this.send();
     return entry;
@@ -140,12 +142,6 @@ export class JobLog {
       number: this.upTo,
       own: [...behind, ...this.waiting()].map(({ entry }) => entry.id),
     };
-  }
-
-  /** An entry about a picture that has been sent since names it as the server does. */
-  private withPicture(entry: Entry): Entry {
-    const hash = entry.type === 'photo' ? this.hashes.get(entry.body.photo) : undefined;
-    return hash ? ({ ...entry, body: { ...entry.body, photo: hash } } as Entry) : entry;
   }
 
   /** Writes a refused entry again as the job stands now, with changes where there are any. */
@@ -206,7 +202,10 @@ export class JobLog {
         // Read anew: a picture sent before it may have given it its name.
         const row = this.rows.get(entry.id);
         if (!row) continue;
-        const sendable = row.picture ? await this.uploaded(row) : row;
+        // Another tab may have written marks on it by the stand-in.
+        const sendable = row.picture
+          ? await this.uploaded(row)
+          : { ...row, entry: this.pictures.named(row.entry) };
         if (sendable) ready.push(sendable);
       }
       if (ready.length === 0) return true;
@@ -235,12 +234,12 @@ export class JobLog {
       return null;
     }
     const { picture: _sent, ...rest } = row;
-    if (row.entry.type === 'photo') this.hashes.set(row.entry.body.photo, answer.hash);
-    const next = { ...rest, entry: this.withPicture(row.entry) };
+    this.pictures.sent(row, answer.hash);
+    const next = { ...rest, entry: this.pictures.named(row.entry) };
     this.keep(next);
     // Words and marks that were added meanwhile go by the stand-in still.
     for (const other of this.waiting()) {
-      const named = this.withPicture(other.entry);
+      const named = this.pictures.named(other.entry);
       if (named !== other.entry) this.keep({ ...other, entry: named });
     }
     return next;
@@ -281,7 +280,6 @@ export class JobLog {
   private hear(message: Channel): void {
     if (message.is === 'confirmed') {
       this.learn(message.entries);
-      for (const { entry } of message.entries) this.rows.delete(entry.id);
       this.changed();
     } else void this.reload().then(() => this.send());
   }
@@ -344,7 +342,10 @@ export class JobLog {
     for (const one of entries) {
       this.known.set(one.number, one);
       this.numbers.set(one.entry.id, one.number);
-      if (this.rows.delete(one.entry.id)) {
+      const row = this.rows.get(one.entry.id);
+      if (row && this.rows.delete(one.entry.id)) {
+        // Another tab may have sent its picture.
+        if (one.entry.type === 'photo') this.pictures.sent(row, one.entry.body.photo);
         this.unkeptIds.delete(one.entry.id);
         void this.store.remove([one.entry.id]);
       }
@@ -377,11 +378,7 @@ export class JobLog {
       aside: [...this.rows.values()].filter(({ refused }) => refused),
       online: this.online,
       unkept: this.unkeptIds.size > 0,
-      pictures: new Map(
-        [...this.rows.values()].flatMap(({ entry, picture }) =>
-          picture && entry.type === 'photo' ? [[entry.body.photo, picture] as const] : [],
-        ),
-      ),
+      pictures: this.pictures.shown(this.rows.values()),
     };
   }
 

@@ -83,10 +83,10 @@ async function fix(page: Page, { action, bench }: Story) {
   if (action === 'Replace' && bench) {
     const input = page.getByLabel(/Spare on the bench/);
     await input.fill('OL');
-    await page.getByRole('button', { name: 'Pin it' }).click();
+    await page.getByRole('button', { name: 'Pin', exact: true }).click();
     await expect(page.getByTestId('spare-test').first()).toContainText('do not fit it');
     await input.fill(bench);
-    await page.getByRole('button', { name: 'Pin it' }).click();
+    await page.getByRole('button', { name: 'Pin', exact: true }).click();
     await expect(page.getByTestId('spare-test').last()).toContainText('fit it');
   }
   await page.getByRole('textbox', { name: 'What was done' }).fill('Made good and sealed');

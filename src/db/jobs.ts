@@ -86,7 +86,7 @@ function filterOf({ text, closed = false, machine }: JobFilter): { where: string
     where.push(
       '(j.title LIKE ? OR m.code LIKE ? OR m.name LIKE ? OR f.name LIKE ? OR j.person LIKE ? OR j.number = ?)',
     );
-    values.push(like, like, like, like, like, /^\d{1,9}$/.test(word) ? Number(word) : -1);
+    values.push(like, like, like, like, like, jobNumberIn(word));
   }
   return { where: where.join(' AND '), values };
 }
@@ -113,6 +113,17 @@ export async function countJobs(filter: JobFilter): Promise<number> {
     values,
   );
   return Number(rows[0]?.n ?? 0);
+}
+
+/** A job by its number as it stands in an address or a search, or null where the text is no number of one. */
+export async function findJobByText(text: string): Promise<JobRow | null> {
+  const number = jobNumberIn(text);
+  return number === null ? null : findJob(number);
+}
+
+/** Text that could be a job's number, as that number. */
+function jobNumberIn(text: string): number | null {
+  return /^\d{1,9}$/.test(text) ? Number(text) : null;
 }
 
 /** A job with the circuit it was opened on, or null. */

@@ -1,12 +1,12 @@
 'use client';
 
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import type { Reading } from '@/core/circuit/schema';
 import { freeChecks, type FreeCheck } from '@/core/job/freeChecks';
-import { readAs } from '@/core/units/readAs';
-import { FIELD, Heading, PlainKey } from '@/ui/sheet';
+import { Heading, PlainKey } from '@/ui/sheet';
 import { answerTo } from '../complaint/trials';
 import { useDesk } from '../desk/desk';
+import { FigureForm } from '../measure/FigureForm';
 import { StepLayout } from '../desk/StepLayout';
 import { partWords, positionWords, valueWords, type Speaker } from '@/words/en/readings';
 import { Ledger } from '../prove/Ledger';
@@ -136,47 +136,21 @@ function GaugeAnswer({ check }: { check: FreeCheck }) {
   const { log } = useDesk();
   const test = check.test!;
   const pinned = answerTo(log.state.readings, test);
-  const [text, setText] = useState('');
-  const [trouble, setTrouble] = useState('');
-  const pin = () => {
-    const read = readAs('pressure', text, 'bar');
-    if (!read.ok) {
-      setTrouble(`“${text}” is no pressure; type bar, as 5.2, or another with its unit, as 75 psi`);
-      return;
-    }
-    setTrouble('');
-    setText('');
-    log.write({
-      type: 'reading',
-      body: {
-        reading: { ...test, value: read.value } as Reading,
-        typed: read.typed.unit ? text.trim() : `${text.trim()} bar`,
-        check: check.id,
-      },
-      ...(pinned ? { supersedes: pinned.entry.id } : {}),
-    });
-  };
   return (
-    <form
-      className="flex items-center gap-2"
-      onSubmit={(event) => {
-        event.preventDefault();
-        pin();
-      }}
-    >
+    <div className="flex items-center gap-2">
       <span className="fig text-pencil">{pinned ? valueWords(test.kind, pinned.reading.value) : ''}</span>
-      <input
-        aria-label={`Bar at ${check.subject}`}
-        className={`${FIELD} fig w-[92px]!`}
-        placeholder="bar"
-        inputMode="decimal"
-        value={text}
-        onChange={(event) => setText(event.target.value)}
+      <FigureForm
+        quantity="pressure"
+        usual="bar"
+        label={`Bar at ${check.subject}`}
+        onPin={({ value, typed }) =>
+          log.write({
+            type: 'reading',
+            body: { reading: { ...test, value } as Reading, typed, check: check.id },
+            ...(pinned ? { supersedes: pinned.entry.id } : {}),
+          })
+        }
       />
-      <PlainKey type="submit" className="px-3!" disabled={text.trim() === ''}>
-        Pin
-      </PlainKey>
-      {trouble ? <span className="text-[15px] text-stamp">✕ {trouble}</span> : null}
-    </form>
+    </div>
   );
 }

@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { entrySchema, type Entry } from '@/core/job/entries';
 import { looksAtState, mayAppend, type EntryRefusal } from '@/core/job/rules/mayAppend';
 import { appendEntries, readEntries, type Appended } from '@/db/entries';
-import { findJob, type JobRow } from '@/db/jobs';
+import { findJobByText, type JobRow } from '@/db/jobs';
 import { refusalWords } from '@/words/en/refusals';
 import type { Speaker } from '@/words/en/readings';
 import { log } from '../serverLog';
@@ -37,7 +37,7 @@ export async function appendToJob(
   text: string,
   now = new Date(),
 ): Promise<SendAnswer | { problem: SaveProblem }> {
-  const job = /^\d{1,9}$/.test(number) ? await findJob(Number(number)) : null;
+  const job = await findJobByText(number);
   if (!job) return problem('no-job', `There is no job ${number}.`);
   let request: z.infer<typeof requestSchema>;
   try {
@@ -138,13 +138,13 @@ function idOf(value: unknown): string {
 export async function entryEvents(
   number: string,
   after: string,
-  signal: AbortSignal,
-): Promise<ReadableStream<Uint8Array> | { problem: SaveProblem }> {
+): Promise<{ stream: (signal: AbortSignal) => ReadableStream<Uint8Array> } | { problem: SaveProblem }> {
   if (!/^\d{1,15}$/.test(after))
     return problem('bad-input', `after: "${after}" is no position; use a whole number.`);
-  const job = /^\d{1,9}$/.test(number) ? await findJob(Number(number)) : null;
+  const job = await findJobByText(number);
   if (!job) return problem('no-job', `There is no job ${number}.`);
-  return jobStream(Number(after), (from) => readEntries(job.id, from), job.id, signal);
+  const read = (from: number) => readEntries(job.id, from);
+  return { stream: (signal) => jobStream(Number(after), read, job.id, signal) };
 }
 
 function problem(code: SaveProblem['code'], message: string): { problem: SaveProblem } {

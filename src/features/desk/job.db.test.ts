@@ -68,17 +68,16 @@ describe('entries that a browser sends', () => {
   it('belong to a job that there is', async () => {
     expect(await send([ohms('X8:1', 3)], '99999')).toMatchObject({ problem: { code: 'no-job' } });
     expect(await send([ohms('X8:1', 3)], 'x')).toMatchObject({ problem: { code: 'no-job' } });
-    const { signal } = new AbortController();
-    expect(await entryEvents('417', 'yesterday', signal)).toMatchObject({ problem: { code: 'bad-input' } });
-    expect(await entryEvents('99999', '0', signal)).toMatchObject({ problem: { code: 'no-job' } });
+    expect(await entryEvents('417', 'yesterday')).toMatchObject({ problem: { code: 'bad-input' } });
+    expect(await entryEvents('99999', '0')).toMatchObject({ problem: { code: 'no-job' } });
   });
 
   it('reach whoever has the job open', async () => {
     const leave = new AbortController();
     const last = (await readEntries((await findJob(416))!.id)).at(-1)?.number ?? 0;
-    const stream = await entryEvents('416', String(last), leave.signal);
-    if ('problem' in stream) throw new Error(stream.problem.message);
-    const reader = stream.getReader();
+    const opened = await entryEvents('416', String(last));
+    if ('problem' in opened) throw new Error(opened.problem.message);
+    const reader = opened.stream(leave.signal).getReader();
     const looked = entry({ check: 'plug X1 seated', finding: 'good' }, 'looked');
     await send([looked], '416');
     let seen = '';

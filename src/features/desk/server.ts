@@ -2,7 +2,7 @@ import 'server-only';
 import { cache } from 'react';
 import { readBaselines, readEntries } from '@/db/entries';
 import { readBook } from '@/db/codeBook';
-import { findJob, functionsOf } from '@/db/jobs';
+import { findJobByText, functionsOf } from '@/db/jobs';
 import { testKey } from '@/core/diagnosis/observations';
 import { joinCircuits, sharedParts } from '@/core/circuit/joinCircuits';
 import { shopMarks } from '@/core/tables/marks';
@@ -13,8 +13,7 @@ import type { JobFacts } from './desk';
 
 /** A job with its circuit and log, or null when there is none with this number. */
 export const openJob = cache(async (number: string) => {
-  if (!/^\d{1,9}$/.test(number)) return null;
-  const job = await findJob(Number(number));
+  const job = await findJobByText(number);
   if (!job) return null;
   const stored = await readEntries(job.id);
   const entries = stored.map(({ entry }) => entry);

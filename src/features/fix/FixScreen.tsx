@@ -3,10 +3,10 @@
 import { Check } from 'lucide-react';
 import { StepLink } from '../desk/StepLink';
 import { useMemo, useState } from 'react';
-import { parseReading } from '@/core/units/parseReading';
-import { Field, FIELD, Heading, Hold, MainKey, Nothing, Trouble } from '@/ui/sheet';
+import { Field, FIELD, Heading, Hold, MainKey, Nothing } from '@/ui/sheet';
 import { WireMap } from '../asfound/WireMap';
 import { useDesk } from '../desk/desk';
+import { FigureForm } from '../measure/FigureForm';
 import { StepLayout } from '../desk/StepLayout';
 import { partWords, quantity } from '@/words/en/readings';
 import { soundSpare, spareRatings } from './spareRatings';
@@ -75,22 +75,7 @@ export function FixScreen() {
 function Spare({ part }: { part: string }) {
   const { speaker, log } = useDesk();
   const { ratings, bench } = useMemo(() => spareRatings(speaker.model, part), [speaker, part]);
-  const [text, setText] = useState('');
-  const [trouble, setTrouble] = useState('');
   const tests = log.state.spareTests.filter(({ body }) => body.part === part);
-  const pin = () => {
-    const read = parseReading(text);
-    if (!read || (typeof read.value !== 'number' && read.value !== 'OL')) {
-      setTrouble(`"${text}" is no reading; type it as the meter shows it: 7.4, OL`);
-      return;
-    }
-    setTrouble('');
-    setText('');
-    log.write({
-      type: 'spareTest',
-      body: { part, measure: 'ohms on the bench', typed: text, good: soundSpare(read.value, bench!) },
-    });
-  };
   return (
     <section aria-labelledby="spare">
       <Heading id="spare" aside="matched before it is fitted">
@@ -105,26 +90,23 @@ function Spare({ part }: { part: string }) {
         ))}
       </dl>
       {bench ? (
-        <form
-          className="flex flex-wrap items-end gap-3 pb-2"
-          onSubmit={(event) => {
-            event.preventDefault();
-            pin();
-          }}
-        >
-          <Field label={`Spare on the bench, wanted ${quantity('ohms', bench.ohms)}`} className="w-[280px]">
-            <input
-              className={`${FIELD} fig`}
-              value={text}
-              onChange={(event) => setText(event.target.value)}
-            />
-          </Field>
-          <MainKey type="submit" disabled={text.trim() === ''}>
-            Pin it
-          </MainKey>
-        </form>
+        <div className="flex flex-wrap items-center gap-3 pb-2">
+          <span className="text-[17px]">
+            Spare on the bench, wanted <span className="fig">{quantity('ohms', bench.ohms)}</span>
+          </span>
+          <FigureForm
+            quantity="ohms"
+            label="Spare on the bench, ohms"
+            takesOverRange
+            onPin={({ value, typed }) =>
+              log.write({
+                type: 'spareTest',
+                body: { part, measure: 'ohms on the bench', typed, good: soundSpare(value, bench) },
+              })
+            }
+          />
+        </div>
       ) : null}
-      {trouble ? <Trouble>{trouble}</Trouble> : null}
       {tests.map(({ id, body }) => (
         <p
           key={id}

@@ -1,4 +1,7 @@
 import type { CircuitModel } from '@/core/circuit/model';
+import type { Part } from '@/core/circuit/partSchema';
+import { kindOf } from '@/core/kinds/part';
+import { quantity } from '@/words/en/readings';
 
 /** A rating that a spare must match, as words. */
 export interface Rating {
@@ -16,18 +19,34 @@ const USUAL_TOLERANCE = 0.1;
 /** The meter's own part in a bench reading. */
 const METER_SHARE = 0.02;
 
-/** What a spare for a part is matched by, from the circuit; the thread, plug and duty stand on the old part's label. */
+const OLD_PART = 'as on the old part';
+const OLD_LABEL = 'as on the old label';
+
+/**
+ * What a spare for a part is matched by, from the circuit. The circuit knows what a part reads, not what its maker wrote on
+ * it: rated volts and watts, thread, plug and duty stand on the old part's label.
+ */
 export function spareRatings(
   model: CircuitModel,
   ref: string,
 ): { ratings: Rating[]; bench: SpareOhms | null } {
-  const { circuit, supplyVolts } = model.compiled;
-  const part = circuit.parts.find((one) => one.ref === ref);
+  const part = model.compiled.circuit.parts.find((one) => one.ref === ref);
   if (!part) return { ratings: [], bench: null };
+  return { ratings: ratingsOf(part), bench: benchOf(part) };
+}
+
+function benchOf(part: Part): SpareOhms | null {
+  if (!(kindOf(part).traits.load || part.kind === 'relay') || !('ohms' in part) || part.ohms === undefined)
+    return null;
+  return { ohms: part.ohms, tolerance: ('tolerance' in part && part.tolerance) || USUAL_TOLERANCE };
+}
+
+function ratingsOf(part: Part): Rating[] {
   const ratings: Rating[] = [];
-  const add = (name: string, wanted: string | number | undefined) =>
-    wanted === undefined ? undefined : ratings.push({ name, wanted: String(wanted) });
-  let bench: SpareOhms | null = null;
+  const add = (name: string, wanted: string | undefined) => {
+    if (wanted) ratings.push({ name, wanted });
+  };
+  const bench = benchOf(part);
   switch (part.kind) {
     case 'coil':
     case 'heater':
@@ -35,13 +54,11 @@ export function spareRatings(
     case 'motor':
     case 'resistor':
     case 'relay':
-      add('Volts', `${Math.round(supplyVolts)} V`);
-      if (part.ohms !== undefined) {
-        const tolerance = ('tolerance' in part && part.tolerance) || USUAL_TOLERANCE;
-        bench = { ohms: part.ohms, tolerance };
-        add('Ohms at 20 °C', `${part.ohms} Ω ± ${Math.round(tolerance * 100)} %`);
-        add('Watts', `${Number(((supplyVolts * supplyVolts) / part.ohms).toPrecision(2))} W`);
-      }
+    case 'proportionalValve':
+    case 'transformer':
+      if (part.kind !== 'resistor') add('Volts, AC or DC', OLD_LABEL);
+      if (bench)
+        add('Ohms at 20 °C', `${quantity('ohms', bench.ohms)} ± ${Math.round(bench.tolerance * 100)} %`);
       if (part.kind === 'relay')
         add(
           'Contacts',
@@ -49,20 +66,26 @@ export function spareRatings(
             .filter((node) => !/^a\d$/.test(node))
             .join(', '),
         );
-      if (part.kind === 'coil') add('Duty', 'as on the old label');
-      add('Plug and thread', 'as on the old part');
+      add('Watts', part.kind === 'relay' ? undefined : OLD_LABEL);
+      if (part.kind === 'coil') add('Duty', OLD_LABEL);
+      add('Plug and thread', OLD_PART);
       break;
     case 'fuse':
     case 'breaker':
       add('Amps', `${part.amps} A, never larger`);
+      add('Speed and volts', OLD_PART);
       break;
     case 'wire':
       add(
         'Cross-section',
-        part.mm2 ? `${part.mm2} mm²` : part.awg !== undefined ? `${part.awg} AWG` : undefined,
+        part.mm2
+          ? `${part.mm2} mm²`
+          : part.awg !== undefined
+            ? `${part.awg} AWG`
+            : 'as the old wire, never less',
       );
       add('Length', part.lengthMetres ? `${part.lengthMetres} m` : undefined);
-      add('Colour and mark', [part.colour, part.mark].filter(Boolean).join(', ') || undefined);
+      add('Colour and mark', [part.colour, part.mark].filter(Boolean).join(', '));
       break;
     case 'driver':
       add('Limit', part.limitAmps ? `${part.limitAmps} A` : undefined);
@@ -70,11 +93,38 @@ export function spareRatings(
       break;
     case 'switch':
       add('Contact', 'normally open or closed as it stands in service');
+      add('Kind', OLD_PART);
+      break;
+    case 'valve':
+    case 'hose':
+    case 'pump':
+    case 'cylinder':
+    case 'regulator':
+    case 'filter':
+    case 'check':
+    case 'throttle':
+    case 'silencer':
+    case 'plug':
+    case 'vacuumActuator':
+    case 'airSupply':
+      add('Kind and size', OLD_PART);
+      add('Working pressure', 'as on the old part, never less');
+      break;
+    case 'pressureSwitch':
+      add('Switching pressure', OLD_LABEL);
+      add('Kind', OLD_PART);
+      break;
+    case 'source':
+    case 'pin':
+    case 'diode':
+    case 'sensor3':
+    case 'timer':
+      add('Kind', OLD_PART);
       break;
     default:
-      add('Kind', 'as on the old part');
+      part satisfies never;
   }
-  return { ratings, bench };
+  return ratings;
 }
 
 /** Whether a bench reading is that of a sound spare. */

@@ -4,9 +4,9 @@ import { Check, X } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import type { Reading } from '@/core/circuit/schema';
 import { mayBeLeft, proofList, proofStanding, proves, type Proof } from '@/core/job/proofList';
-import { parseReading } from '@/core/units/parseReading';
-import { Field, FIELD, Heading, Hold, MainKey, PlainKey } from '@/ui/sheet';
+import { Field, FIELD, Heading, Hold, PlainKey } from '@/ui/sheet';
 import { useDesk } from '../desk/desk';
+import { FigureForm } from '../measure/FigureForm';
 import { StepLayout } from '../desk/StepLayout';
 import { Ledger } from './Ledger';
 import { proofWords } from '@/words/en/proofs';
@@ -127,7 +127,6 @@ function ProofRow({ proof, now }: { proof: Proof; now: ReturnType<typeof proofSt
 
 function ProofAnswer({ proof }: { proof: Proof }) {
   const { log } = useDesk();
-  const [text, setText] = useState('');
   const write = (value: Reading['value'], found: string) => {
     const done = proves(proof, value);
     if ('test' in proof) {
@@ -163,33 +162,12 @@ function ProofAnswer({ proof }: { proof: Proof }) {
     ) : null;
   }
   if (proof.kind === 'ledger' || proof.kind === 'isolation' || proof.kind === 'wire') return null;
-  const read = parseReading(text);
   return (
-    <form
-      className="flex items-center gap-2"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (!read || typeof read.value !== 'number') return;
-        write(read.value, `${text} ${proof.kind === 'current' ? 'A' : 'V'}`);
-        setText('');
-      }}
-    >
-      <input
-        aria-label={proof.kind === 'current' ? 'Amps' : 'Volts'}
-        className={`${FIELD} fig w-[90px]!`}
-        inputMode="decimal"
-        placeholder={proof.kind === 'current' ? 'A' : 'V'}
-        value={text}
-        onChange={(event) => setText(event.target.value)}
-      />
-      <MainKey
-        type="submit"
-        className="px-3! text-[16px]!"
-        disabled={!read || typeof read.value !== 'number'}
-      >
-        Pin
-      </MainKey>
-    </form>
+    <FigureForm
+      quantity={proof.kind === 'current' ? 'amps' : 'volts'}
+      label={proof.kind === 'current' ? 'Amps' : 'Volts'}
+      onPin={({ value, typed }) => write(value, typed)}
+    />
   );
 }
 

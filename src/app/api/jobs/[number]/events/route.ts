@@ -1,14 +1,13 @@
 import { NextResponse, type NextRequest } from 'next/server';
 import { entryEvents } from '@/features/desk/entriesServer';
+import { answerEvents } from '@/features/eventStream';
 
-/** Entries of a job that arrive after `?after=SEQ`, as server-sent events. */
+/** Entries of a job that arrive after `?after=NUMBER`, as server-sent events. */
 export async function GET(request: NextRequest, { params }: { params: Promise<{ number: string }> }) {
   const { number } = await params;
-  const stream = await entryEvents(number, request.nextUrl.searchParams.get('after') ?? '0', request.signal);
-  if ('problem' in stream) {
-    return NextResponse.json(stream.problem, { status: stream.problem.code === 'no-job' ? 404 : 400 });
+  const opened = await entryEvents(number, request.nextUrl.searchParams.get('after') ?? '0');
+  if ('problem' in opened) {
+    return NextResponse.json(opened.problem, { status: opened.problem.code === 'no-job' ? 404 : 400 });
   }
-  return new NextResponse(stream, {
-    headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-store', 'x-accel-buffering': 'no' },
-  });
+  return answerEvents(request, opened.stream);
 }

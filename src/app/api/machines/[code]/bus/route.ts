@@ -1,5 +1,6 @@
 import { NextResponse, type NextRequest } from 'next/server';
 import { busEvents, handleMachine } from '@/features/bus/server';
+import { answerEvents } from '@/features/eventStream';
 
 interface Context {
   params: Promise<{ code: string }>;
@@ -8,9 +9,7 @@ interface Context {
 /** What the machine's bus says, as server-sent events. */
 export async function GET(request: NextRequest, { params }: Context) {
   const { code } = await params;
-  return new NextResponse(busEvents(code, request.signal), {
-    headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-store', 'x-accel-buffering': 'no' },
-  });
+  return answerEvents(request, (signal) => busEvents(code, signal));
 }
 
 /** Puts a function of a simulated machine into a set-up: `{function, setup}`. */

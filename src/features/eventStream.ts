@@ -1,0 +1,33 @@
+import 'server-only';
+import { NextResponse, type NextRequest } from 'next/server';
+
+/**
+ * Lines one client may hold at once. A page that nobody looks at holds none, so that a shop's tablets behind one address
+ * stay far below it; a client that opens lines and never closes them stops here.
+ */
+export const MOST_LINES = 48;
+
+const held = globalThis as typeof globalThis & { spiraxisLines?: Map<string, number> };
+const lines = (held.spiraxisLines ??= new Map());
+
+/** Answers with server-sent events, for as long as the client listens; refuses a client that holds too many lines. */
+export function answerEvents(
+  request: NextRequest,
+  open: (signal: AbortSignal) => ReadableStream<Uint8Array>,
+): NextResponse {
+  const client = request.headers.get('x-forwarded-for') ?? '';
+  const now = lines.get(client) ?? 0;
+  if (now >= MOST_LINES) {
+    const message = `${MOST_LINES} event lines are open from here already; close some pages.`;
+    return NextResponse.json({ code: 'too-many', message }, { status: 429 });
+  }
+  lines.set(client, now + 1);
+  request.signal.addEventListener('abort', () => {
+    const left = (lines.get(client) ?? 1) - 1;
+    if (left > 0) lines.set(client, left);
+    else lines.delete(client);
+  });
+  return new NextResponse(open(request.signal), {
+    headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-store', 'x-accel-buffering': 'no' },
+  });
+}

@@ -1,0 +1,40 @@
+import { render, screen } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { FigureForm } from './FigureForm';
+
+function show(more: Partial<Parameters<typeof FigureForm>[0]> = {}) {
+  const onPin = jest.fn();
+  render(<FigureForm quantity="amps" label="Amps" onPin={onPin} {...more} />);
+  const field = screen.getByLabelText<HTMLInputElement>(more.label ?? 'Amps');
+  return { onPin, field, type: (text: string) => userEvent.type(field, `${text}{Enter}`) };
+}
+
+describe('a figure typed and pinned', () => {
+  it('keeps the unit that was typed, and its own where none was', async () => {
+    const { onPin, type } = show();
+    await type('640 mA');
+    await type('1.8');
+    expect(onPin.mock.calls).toEqual([[{ value: 0.64, typed: '640 mA' }], [{ value: 1.8, typed: '1.8 A' }]]);
+  });
+
+  it.each([
+    ['27.4 V', /“27.4 V” is no current; type amps/],
+    ['hot', /“hot” is no current/],
+    ['OL', /over range/],
+  ])('%s is refused with a sentence and stays in the field', async (text, words) => {
+    const { onPin, field, type } = show();
+    await type(text);
+    expect(onPin).not.toHaveBeenCalled();
+    expect(document.body.textContent).toMatch(words);
+    expect(field.value).toBe(text);
+  });
+
+  it('over range is an answer where the form takes it, and a pressure counts in the unit typed', async () => {
+    const bench = show({ quantity: 'ohms', label: 'Spare', takesOverRange: true });
+    await bench.type('OL');
+    expect(bench.onPin).toHaveBeenCalledWith({ value: 'OL', typed: 'OL' });
+    const gauge = show({ quantity: 'pressure', usual: 'bar', label: 'Bar at P' });
+    await gauge.type('75 psi');
+    expect(gauge.onPin.mock.calls[0][0].value).toBeCloseTo(517.1, 1);
+  });
+});

@@ -1,0 +1,29 @@
+import type { ReadAs } from '@/core/units/readAs';
+import type { Quantity } from '@/core/units/quantities';
+
+/** What each quantity is called, and how one is typed: without its unit, and with another. */
+const TYPED: Readonly<Record<Quantity, { name: string; as: string }>> = {
+  volts: { name: 'voltage', as: 'volts, as 27.4, or with its unit, as 410 mV' },
+  amps: { name: 'current', as: 'amps, as 1.8, or with its unit, as 640 mA' },
+  ohms: { name: 'resistance', as: 'ohms, as 31.2, or with its unit, as 6.8 kΩ' },
+  hertz: { name: 'frequency', as: 'hertz, as 50.1' },
+  pressure: { name: 'pressure', as: 'bar, as 5.2, or another with its unit, as 75 psi' },
+};
+
+/** Why what was typed is not taken for a quantity, in a sentence that names it and says what to type. */
+export function figureTrouble(
+  quantity: Quantity,
+  text: string,
+  { why }: Extract<ReadAs, { ok: false }>,
+): string {
+  const { name, as } = TYPED[quantity];
+  switch (why) {
+    case 'empty':
+      return `Nothing is typed; type ${as}.`;
+    case 'overRange':
+      return `“${text.trim()}” is over range, no ${name}; take a higher range and type ${as}.`;
+    case 'unit':
+    case 'noValue':
+      return `“${text.trim()}” is no ${name}; type ${as}.`;
+  }
+}

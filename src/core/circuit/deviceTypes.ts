@@ -23,3 +23,15 @@ export type Device =
   | { kind: 'regulator'; part: number; inlet: number; outlet: number; kPa: number }
   /** 1: operated. */
   | { kind: 'pressureSwitch'; part: number; port: number; makeKPa: number; breakKPa: number };
+
+/** Devices whose state a dead reading must first learn from the live circuit: something stands where current or pressure put it. */
+export const MOVES: Readonly<Record<Device['kind'], boolean>> = {
+  fuse: false,
+  diode: false,
+  relay: true,
+  driver: false,
+  valve: true,
+  opening: true,
+  regulator: true,
+  pressureSwitch: true,
+};

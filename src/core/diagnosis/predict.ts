@@ -1,7 +1,8 @@
 import type { Edit } from '../circuit/edits';
 import type { CircuitModel } from '../circuit/model';
 import type { Reading, Test } from '../circuit/schema';
-import type { Drive, SituationSolver } from '../circuit/solveSituation';
+import type { Drive } from '../circuit/deltas';
+import type { SituationSolver } from '../circuit/solveSituation';
 import type { World } from '../circuit/world';
 import { readingKind } from '../kinds/reading/index';
 import type { Prediction } from './prediction';

@@ -1,13 +1,11 @@
 'use client';
 
-import { useSearchParams } from 'next/navigation';
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import type { Reading, Test } from '@/core/circuit/schema';
 import { swapTests, unplugTests } from '@/core/diagnosis/codeEvidence';
-import { meaningLimits } from '@/core/diagnosis/meaningLimits';
 import { testKey } from '@/core/diagnosis/observations';
+import { meaningLimits } from '@/core/diagnosis/meaningLimits';
 import { yardsticks } from '@/core/diagnosis/yardsticks';
-import type { RankedTest } from '@/core/diagnosis/rankTests';
 import { chooseLane } from '@/core/path/layoutPath';
 import { lazyPart } from '@/ui/lazyPart';
 import { useDesk } from '../desk/desk';
@@ -24,15 +22,16 @@ import { GateClosed } from './GateClosed';
 import { useHold } from './useHold';
 import { useShortWindow } from '@/ui/useShortWindow';
 import { useMeter } from './useMeter';
-import { asShown, meterOf, withoutLeads } from './meterProfile';
-import { checkTyped, WANDERS } from './typedValue';
 import { useSupposed } from './useSupposed';
 import { evenStandings } from './evenStandings';
-import { chosenTest, NO_TEST, ownSetup, testToParams } from './testAddress';
+import { ownSetup } from './testAddress';
+import { useAskedTest } from './useAskedTest';
+import { usePinning } from './usePinning';
+import { CalculationStopped, CannotBeTaken, Choosing } from './Notices';
 import { usePathView } from './usePathView';
 import { useTestKeys } from './useTestKeys';
 import { limitWords, yardstickWords } from '@/words/en/answers';
-import { testPlace, valueWords } from '@/words/en/readings';
+import { valueWords } from '@/words/en/readings';
 import { statementLines } from '@/words/en/findings';
 
 // What most tests never show comes when it is called for: the screen is on the way to a tablet in the cold.
@@ -42,18 +41,12 @@ const MeterDialog = lazyPart(() => import('./MeterDialog').then((one) => one.Met
 
 /** The test screen: path above, suspects and next test in the middle, keyline at the bottom edge. */
 export function TestScreen() {
-  const { job, speaker, log, outlook, working, failure, again, evaluate, readings } = useDesk();
+  const { job, speaker, log, outlook, working, failure, again, readings } = useDesk();
   const { model, lanes } = speaker;
   const { compiled } = model;
   const unplug = useMemo(() => [...unplugTests(model), ...swapTests(model)], [model]);
-  const params = useSearchParams();
-
-  const [text, setText] = useState('');
-  const [confirmed, setConfirmed] = useState('');
   const [openPart, setOpenPart] = useState<string | null>(null);
   const [goOn, setGoOn] = useState(false);
-  const [own, setOwn] = useState<RankedTest | null>(null);
-  const [ownTrouble, setOwnTrouble] = useState('');
   const [folded, setFolded] = useState(true);
   const [announced, setAnnounced] = useState('');
   const [keysShown, setKeysShown] = useState(false);
@@ -63,36 +56,7 @@ export function TestScreen() {
 
   const verdict = outlook?.diagnosis.verdict ?? { state: 'keepTesting' as const, why: '' };
   const next = outlook?.diagnosis.next ?? [];
-  const chosen = chosenTest(params, speaker, next);
-  const chosenKey = chosen ? testKey(chosen) : '';
-  // As text, so that the same test on the next render is the same.
-  const chosenText = chosen ? JSON.stringify(chosen) : '';
-  const listed = chosen ? next.find(({ test }) => testKey(test) === chosenKey) : undefined;
-
-  const isListed = listed !== undefined;
-
-  // A test of the person's own is worked out like any other, after every reading.
-  useEffect(() => {
-    let current = true;
-    setOwnTrouble('');
-    if (chosenText === '' || isListed) {
-      setOwn(null);
-      return;
-    }
-    void evaluate(JSON.parse(chosenText) as Test).then((answer) => {
-      if (!current) return;
-      if (typeof answer === 'string') setOwnTrouble(answer);
-      else setOwn(answer);
-    });
-    return () => {
-      current = false;
-    };
-  }, [chosenText, isListed, evaluate]);
-
-  const concluded = verdict.state !== 'keepTesting' && !chosen && !goOn;
-  // While another test of one's own is worked out, the one before it is not the one that would be pinned.
-  const mine = own && testKey(own.test) === chosenKey ? own : undefined;
-  const ranked = concluded ? undefined : chosen ? (listed ?? mine) : next[0];
+  const { chosen, ranked, trouble, laneId, go, ask } = useAskedTest(goOn);
   const test = ranked?.test;
   const pair = test && 'from' in test ? test : null;
   const leads = useMemo(
@@ -105,7 +69,6 @@ export function TestScreen() {
     () => outlook?.standings ?? evenStandings(compiled.parts.length),
     [outlook, compiled],
   );
-  const laneId = params.get('lane');
   const gauge =
     test && (test.kind === 'pressure' || test.kind === 'flow')
       ? (compiled.nodeIndex.get(test.at) ?? null)
@@ -116,7 +79,6 @@ export function TestScreen() {
   );
   const lane = lanes.lanes.find(({ id }) => id === laneId) ?? chooseLane(lanes, asked, standings);
   const hold = useHold(ranked);
-  const noteHeld = hold.notePutIn;
   // On a low screen the path gives room: every answer shows beside a hold, a gate or what is in the machine.
   const short = useShortWindow();
   const inMachine = stillToTakeOut(model, log.state).length > 0;
@@ -139,80 +101,22 @@ export function TestScreen() {
         : [],
     [model, test, readings, baselines, marks, policy],
   );
-  const check = ranked
-    ? checkTyped(
-        text
-          .split(WANDERS)
-          .map((piece) => asShown(piece, meter))
-          .join(WANDERS),
-        ranked,
-        compiled.supplyVolts,
-      )
-    : ({ state: 'empty' } as const);
+  const pinning = usePinning(ranked, meter, hold, (words) => {
+    setAnnounced(words);
+    setGoOn(false);
+    setWhatIf(null);
+    ask(null);
+  });
+  const { text, check, clear } = pinning;
   const lit = check.state === 'ready' && text !== '' ? check.outcome : null;
-
-  const go = useCallback((changes: Record<string, string | null>) => {
-    const url = new URL(window.location.href);
-    for (const [key, value] of Object.entries(changes)) {
-      if (value === null) url.searchParams.delete(key);
-      else url.searchParams.set(key, value);
-    }
-    window.history.replaceState(null, '', url);
-  }, []);
 
   const choose = useCallback(
     (wanted: Test | null) => {
-      setText('');
-      setConfirmed('');
-      go(wanted ? testToParams(speaker, wanted) : NO_TEST);
+      clear();
+      ask(wanted);
     },
-    [go, speaker],
+    [ask, clear],
   );
-
-  const pin = useCallback(
-    (value: Reading['value'], typed: string, wandered?: readonly Reading['value'][]) => {
-      if (!test) return;
-      const own = meterOf(test.kind, meter);
-      for (const one of wandered ?? [value]) {
-        const reading = {
-          ...test,
-          value: withoutLeads(test.kind, one, meter),
-          ...(own ? { meter: own } : {}),
-          ...(wandered ? { unsteady: true } : {}),
-        } as Reading;
-        log.write({ type: 'reading', body: { reading, typed } });
-      }
-      noteHeld(test.setup);
-      setAnnounced(`Pinned ${valueWords(test.kind, value)} at ${testPlace(speaker, test)}.`);
-      setText('');
-      setConfirmed('');
-      setGoOn(false);
-      setWhatIf(null);
-      go(NO_TEST);
-    },
-    [go, log, meter, noteHeld, speaker, test],
-  );
-
-  const onPin = () => {
-    if (!ranked || check.state !== 'ready') return;
-    if (hold.blocked) {
-      document.querySelector<HTMLInputElement>('[data-hold]')?.focus();
-      return;
-    }
-    // A value that fits no outcome is asked for once more: gloves and wet glass mistype.
-    if (check.outcome === null && confirmed !== text) {
-      setConfirmed(text);
-      return;
-    }
-    pin(check.value, text, check.wandered);
-  };
-
-  /** Pins one of the answers of a test that is not a number. */
-  const pinChoice = (value: Reading['value'] | undefined) => {
-    if (!ranked || value === undefined) return;
-    if (hold.blocked) document.querySelector<HTMLInputElement>('[data-hold]')?.focus();
-    else pin(value, valueWords(ranked.test.kind, value));
-  };
 
   /** Moves the nearer lead, or the given one, to a node; leads never stand on the same point. */
   const moveLead = useCallback(
@@ -250,34 +154,17 @@ export function TestScreen() {
     setAnnounced('Unpinned the last reading. It stays in the record.');
   }, [log]);
 
-  const key = useCallback(
-    (pressed: string) => {
-      setConfirmed('');
-      setText((now) =>
-        (pressed === 'OL'
-          ? now.endsWith(WANDERS)
-            ? `${now}OL`
-            : 'OL'
-          : now === 'OL' && pressed !== WANDERS
-            ? pressed
-            : `${now}${pressed}`
-        ).slice(0, 40),
-      );
-    },
-    [setText],
-  );
-
   useTestKeys({
     enabled: ranked !== undefined,
     onKey: (pressed) => {
       const choices = ranked ? choicesOf(ranked) : null;
-      if (choices) pinChoice(choices[Number(pressed) - 1]);
-      else key(pressed);
+      if (choices) pinning.pinChoice(choices[Number(pressed) - 1]);
+      else pinning.onKey(pressed);
     },
-    onErase: () => setText((now) => now.slice(0, -1)),
-    onPin,
+    onErase: pinning.onErase,
+    onPin: pinning.onPin,
     onEscape: () => {
-      if (text) setText('');
+      if (text) pinning.setText('');
       else if (chosen) choose(null);
       else setOpenPart('');
     },
@@ -346,36 +233,11 @@ export function TestScreen() {
             />
           </div>
           {failure ? (
-            <section className="border-2 border-ink bg-sheet p-5" role="alert">
-              <h2 className="text-[21px] font-[800]">The calculation stopped</h2>
-              <p className="mt-2">{failure} Nothing you pinned is lost.</p>
-              <button
-                type="button"
-                className="mt-4 min-h-11 bg-pencil px-5 font-[750] text-sheet"
-                onClick={again}
-              >
-                Try again
-              </button>
-            </section>
-          ) : ownTrouble ? (
-            <section className="border-2 border-ink bg-sheet p-5" role="alert" data-testid="own-trouble">
-              <h2 className="text-[21px] font-[800]">That reading cannot be taken like this</h2>
-              <p className="mt-2">{ownTrouble}.</p>
-              <button
-                type="button"
-                className="mt-4 min-h-11 bg-pencil px-5 font-[750] text-sheet"
-                onClick={() => choose(null)}
-              >
-                Back to the best test
-              </button>
-            </section>
+            <CalculationStopped failure={failure} onAgain={again} />
+          ) : trouble ? (
+            <CannotBeTaken trouble={trouble} onBack={() => choose(null)} />
           ) : !outlook ? (
-            <section className="border-2 border-ink bg-sheet p-5" aria-busy aria-label="Next test">
-              <h2 className="text-[21px] font-[800]">Choosing the next test</h2>
-              <p className="mt-2">
-                Trying every fault on this path against every reading that could be taken.
-              </p>
-            </section>
+            <Choosing own={false} />
           ) : ranked ? (
             <TestTag
               speaker={speaker}
@@ -408,14 +270,14 @@ export function TestScreen() {
                   {hold.shut ? (
                     <GateClosed gate={hold.gate} plan={hold.plan} />
                   ) : test?.kind === 'code' ? (
-                    <BusAnswer test={test} onTake={(modes) => pinChoice(modes)} key={testKey(test)} />
+                    <BusAnswer test={test} onTake={pinning.pinChoice} key={testKey(test)} />
                   ) : null}
                 </>
               }
               onSkip={(skipped) => log.write({ type: 'skippedTest', body: { test: skipped } })}
             />
           ) : chosen ? (
-            <section className="border-2 border-ink bg-sheet p-5" aria-busy aria-label="Next test" />
+            <Choosing own />
           ) : (
             <VerdictTag
               speaker={speaker}
@@ -433,17 +295,17 @@ export function TestScreen() {
           ranked={ranked}
           text={text}
           check={check}
-          askAgain={confirmed !== '' && confirmed === text}
+          askAgain={pinning.askAgain}
           blocked={hold.blocked}
           shut={hold.shut}
           folded={folded}
           onFold={() => setFolded(!folded)}
-          onKey={key}
-          onErase={() => setText((now) => now.slice(0, -1))}
+          onKey={pinning.onKey}
+          onErase={pinning.onErase}
           meterName={meter.name}
           onMeter={() => setMeterShown(true)}
-          onPin={onPin}
-          onChoice={pinChoice}
+          onPin={pinning.onPin}
+          onChoice={pinning.pinChoice}
         />
       ) : null}
       {keysShown ? <KeysDialog open onOpenChange={setKeysShown} /> : null}

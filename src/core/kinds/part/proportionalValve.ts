@@ -1,5 +1,6 @@
 import { bridged, broken, worsened, type FaultVariant } from '../../diagnosis/faultTypes';
-import { body, LOAD_TOLERANCE, OPENING_STEPS } from './branch';
+import { loadBranches } from './bases';
+import { OPENING_STEPS } from './branch';
 import { definePart, nothing, round, traits } from './module';
 import { SEAL_LEAK } from './ranges';
 
@@ -23,7 +24,7 @@ export const proportionalValve = definePart<'proportionalValve'>()({
     sealLeak: 0.4,
   },
   branches: (part) => [
-    { ...body(part, part.ohms), tolerance: part.tolerance ?? LOAD_TOLERANCE },
+    ...loadBranches(part),
     {
       role: 'opening',
       fluid: true,

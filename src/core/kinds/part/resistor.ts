@@ -1,18 +1,13 @@
-import { broken } from '../../diagnosis/faultTypes';
-import { body, LOAD_TOLERANCE } from './branch';
+import { loadBranches, openOrShort } from './bases';
 import { definePart, nothing, round, traits } from './module';
-import { SHORT_OHMS } from './ranges';
 
 export const resistor = definePart<'resistor'>()({
   chain: { letter: 'R', figure: 'ohms', words: ['resistor', 'resistance'] },
   traits: traits({ load: true }),
   accessMinutes: 1.5,
   odds: { open: 0.8, short: 0.3 },
-  branches: (part) => [{ ...body(part, part.ohms), tolerance: part.tolerance ?? LOAD_TOLERANCE }],
-  faults: ({ add, body: own }) => {
-    add('open', null, [broken(own)]);
-    add('short', null, [{ weight: 1, edits: () => [{ type: 'ohms', branch: own.index, ohms: SHORT_OHMS }] }]);
-  },
+  branches: loadBranches,
+  faults: openOrShort,
   energy: nothing,
   make: ({ common, two, ohms, volts }) => ({
     part: { ...common, kind: 'resistor', nodes: two, ohms: ohms(round(volts / 2)) },

@@ -1,11 +1,10 @@
-import { digitalSigma, ohmsMistake, sizeStep } from './meters';
+import { digitalSigma, resistanceShown } from './meters';
 import { defineReading } from './module';
 import { electricalPair, measuredOhms, refusePowered } from './places';
 
 /** Above this a tester shows over-range (contract). */
 export const INSULATION_OVER = 2e9;
 const RANGES = [6e5, 6e6, 6e7, 6e8, 6e9];
-const LEAST_STEP = digitalSigma(RANGES, 0, undefined);
 const SCATTER_SHARE = 0.03;
 
 export const insulation = defineReading<'insulation'>()({
@@ -14,16 +13,7 @@ export const insulation = defineReading<'insulation'>()({
   school: null,
   minutes: 2,
   mistakeRate: 0.02,
-  shows: {
-    is: 'figure',
-    quantity: 'ohms',
-    over: INSULATION_OVER,
-    unsigned: false,
-    leastSigma: 0,
-    meterSigma: (size, meter) => digitalSigma(RANGES, size, meter),
-    mistakeDensity: (value) => ohmsMistake(value, LEAST_STEP),
-    step: sizeStep(3, 0.08),
-  },
+  shows: resistanceShown(INSULATION_OVER, (size, meter) => digitalSigma(RANGES, size, meter)),
   bind: (model, solver, test, field) => {
     const pair = electricalPair(model, test, field);
     refusePowered(model, solver, pair, test.kind, field);

@@ -1,4 +1,4 @@
-import type { Meter } from './module';
+import type { FigureShown, Meter } from './module';
 
 export interface MeterProfile {
   accuracyPercent: number;
@@ -46,3 +46,18 @@ export const signedStep = (nearZero: number, share: number) => (value: number, m
   middle + Math.sign(value) * (Math.asinh(Math.abs(value) / nearZero) / share);
 export const sizeStep = (nearZero: number, share: number) => (value: number) =>
   Math.asinh(Math.abs(value) / nearZero) / share;
+
+/** How a resistance shows: over-range above `over`, a mistake anywhere, neighbours told apart to some percent. */
+export function resistanceShown(over: number, meterSigma: FigureShown['meterSigma']): FigureShown {
+  const leastStep = meterSigma(0, undefined);
+  return {
+    is: 'figure',
+    quantity: 'ohms',
+    over,
+    unsigned: false,
+    leastSigma: 0,
+    meterSigma,
+    mistakeDensity: (value) => ohmsMistake(value, leastStep),
+    step: sizeStep(3, 0.08),
+  };
+}

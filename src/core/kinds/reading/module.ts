@@ -1,6 +1,7 @@
 import type { CircuitModel } from '../../circuit/model';
 import type { Reading, ReadingKind, Test } from '../../circuit/schema';
-import type { Drive, SituationSolver } from '../../circuit/solveSituation';
+import type { Drive } from '../../circuit/deltas';
+import type { SituationSolver } from '../../circuit/solveSituation';
 import type { World } from '../../circuit/world';
 import type { Prediction } from '../../diagnosis/prediction';
 import type { Quantity } from '../../units/quantities';

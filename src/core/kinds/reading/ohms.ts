@@ -1,5 +1,5 @@
 import { ohmsScatter } from '../../diagnosis/scatter';
-import { DEFAULT_METER, digitalSigma, ohmsMistake, sizeStep } from './meters';
+import { DEFAULT_METER, digitalSigma, resistanceShown } from './meters';
 import { defineReading, type Meter } from './module';
 import { electricalPair, measuredOhms, refusePowered } from './places';
 
@@ -13,7 +13,6 @@ function sigma(size: number, meter: Meter): number {
   const leads = 0.1 * (meter?.leadOhms ?? DEFAULT_METER.leadOhms);
   return leads === 0 ? own : Math.hypot(own, leads);
 }
-const LEAST_STEP = sigma(0, undefined);
 
 export const ohms = defineReading<'ohms'>()({
   dead: true,
@@ -21,16 +20,7 @@ export const ohms = defineReading<'ohms'>()({
   school: 'resistanceFirst',
   minutes: 0.5,
   mistakeRate: 0.02,
-  shows: {
-    is: 'figure',
-    quantity: 'ohms',
-    over: OHMS_OVER,
-    unsigned: false,
-    leastSigma: 0,
-    meterSigma: sigma,
-    mistakeDensity: (value) => ohmsMistake(value, LEAST_STEP),
-    step: sizeStep(3, 0.08),
-  },
+  shows: resistanceShown(OHMS_OVER, sigma),
   bind: (model, solver, test, field) => {
     const pair = electricalPair(model, test, field);
     refusePowered(model, solver, pair, test.kind, field);

@@ -1,0 +1,101 @@
+'use client';
+
+import { useCallback, useState } from 'react';
+import type { Reading } from '@/core/circuit/schema';
+import type { RankedTest } from '@/core/diagnosis/rankTests';
+import { testPlace, valueWords } from '@/words/en/readings';
+import { useDesk } from '../desk/desk';
+import { asShown, meterOf, withoutLeads, type MeterInHand } from './meterProfile';
+import { checkTyped, WANDERS, type TypedCheck } from './typedValue';
+import type { useHold } from './useHold';
+
+/** A value on its way to the record: typed, checked against the test, asked for again where it fits nothing, pinned. */
+export interface Pinning {
+  text: string;
+  setText: (text: string) => void;
+  check: TypedCheck;
+  /** The value fits no outcome and is asked for once more: gloves and wet glass mistype. */
+  askAgain: boolean;
+  onKey: (pressed: string) => void;
+  onErase: () => void;
+  onPin: () => void;
+  /** Pins one of the answers of a test that is not a number. */
+  pinChoice: (value: Reading['value'] | undefined) => void;
+  /** Nothing typed, nothing asked for again. */
+  clear: () => void;
+}
+
+const MOST_TYPED = 40;
+
+export function usePinning(
+  ranked: RankedTest | undefined,
+  meter: MeterInHand,
+  hold: ReturnType<typeof useHold>,
+  onPinned: (words: string) => void,
+): Pinning {
+  const { speaker, log } = useDesk();
+  const [text, setText] = useState('');
+  const [confirmed, setConfirmed] = useState('');
+  const clear = useCallback(() => {
+    setText('');
+    setConfirmed('');
+  }, []);
+  const check: TypedCheck = ranked
+    ? checkTyped(
+        text
+          .split(WANDERS)
+          .map((piece) => asShown(piece, meter))
+          .join(WANDERS),
+        ranked,
+        speaker.model.compiled.supplyVolts,
+      )
+    : { state: 'empty' };
+
+  const pin = (value: Reading['value'], typed: string, wandered?: readonly Reading['value'][]) => {
+    if (!ranked) return;
+    const { test } = ranked;
+    const own = meterOf(test.kind, meter);
+    for (const one of wandered ?? [value]) {
+      const reading = {
+        ...test,
+        value: withoutLeads(test.kind, one, meter),
+        ...(own ? { meter: own } : {}),
+        ...(wandered ? { unsteady: true } : {}),
+      } as Reading;
+      log.write({ type: 'reading', body: { reading, typed } });
+    }
+    hold.notePutIn(test.setup);
+    clear();
+    onPinned(`Pinned ${valueWords(test.kind, value)} at ${testPlace(speaker, test)}.`);
+  };
+  /** What has to be held first is pointed at; nothing is pinned before it is. */
+  const held = () => {
+    if (hold.blocked) document.querySelector<HTMLInputElement>('[data-hold]')?.focus();
+    return !hold.blocked;
+  };
+  const onPin = () => {
+    if (!ranked || check.state !== 'ready' || !held()) return;
+    if (check.outcome === null && confirmed !== text) setConfirmed(text);
+    else pin(check.value, text, check.wandered);
+  };
+  const onKey = useCallback((pressed: string) => {
+    setConfirmed('');
+    setText((now) => {
+      if (pressed === 'OL') return now.endsWith(WANDERS) ? `${now}OL` : 'OL';
+      return (now === 'OL' && pressed !== WANDERS ? pressed : `${now}${pressed}`).slice(0, MOST_TYPED);
+    });
+  }, []);
+  return {
+    text,
+    setText,
+    check,
+    askAgain: confirmed !== '' && confirmed === text,
+    onKey,
+    onErase: () => setText((now) => now.slice(0, -1)),
+    onPin,
+    pinChoice: (value) => {
+      if (ranked && value !== undefined && held()) pin(value, valueWords(ranked.test.kind, value));
+    },
+    clear,
+  };
+}

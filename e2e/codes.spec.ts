@@ -115,7 +115,7 @@ test('worked examples and a log of three interleaved messages decode in the brow
     ['59 02 FF 02 01 13 2F C1 00 87 28 0A 82 1B 50', ['P0201-13', 'U0100-87', 'P0A82-1B']],
   ] as const) {
     await box.fill(text);
-    await expect(found.getByTestId('found-code')).toHaveCount(wanted.length);
+    await expect(found.getByRole('listitem')).toHaveCount(wanted.length);
     for (const code of wanted) await expect(found).toContainText(code);
   }
   await page.getByLabel('Log file').setInputFiles({

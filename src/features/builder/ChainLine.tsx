@@ -1,5 +1,6 @@
 'use client';
 
+import { Command } from 'cmdk';
 import { useMemo, useRef, useState } from 'react';
 import { layChains, type Drawing, type Known } from '@/core/build/layChain';
 import { CHAIN_WORDS } from '@/core/build/words';
@@ -38,6 +39,8 @@ export function ChainLine({
 }) {
   const [text, setText] = useState('');
   const [refused, setRefused] = useState<string | null>(null);
+  /** The offer that the arrow keys stand on; empty while one types, so that Enter draws and Tab leaves the field. */
+  const [offer, setOffer] = useState('');
   const input = useRef<HTMLInputElement>(null);
   const tried = useMemo(() => {
     if (text.trim() === '') return null;
@@ -74,30 +77,41 @@ export function ChainLine({
     const goesOn = last === '' || word.toLowerCase().startsWith(last.toLowerCase());
     setText(goesOn ? `${begin}${word}` : `${text.trimEnd()}, ${word}`);
     setRefused(null);
+    setOffer('');
     input.current?.focus();
+  };
+  const shown = last === '' ? PICKS : offers;
+  const moveOffer = (by: 1 | -1) => {
+    const at = shown.indexOf(offer);
+    setOffer(shown[at < 0 ? (by > 0 ? 0 : shown.length - 1) : at + by] ?? '');
   };
   const added =
     tried && 'next' in tried && tried.next
       ? tried.next.circuit.parts.length - drawing.circuit.parts.length
       : 0;
   return (
-    <div className="shrink-0 border-t-2 border-ink bg-film print:hidden">
-      <div
-        className="flex min-h-[50px] flex-wrap items-center gap-x-2 px-6 pt-1.5 max-tablet:px-3"
-        role="group"
-        aria-label="To pick"
+    <Command
+      shouldFilter={false}
+      value={offer}
+      label="Chain of parts"
+      vimBindings={false}
+      className="shrink-0 border-t-2 border-ink bg-film print:hidden"
+    >
+      <Command.List
+        label="To pick"
+        className="px-6 pt-1.5 max-tablet:px-3 [&>div]:flex [&>div]:min-h-[50px] [&>div]:flex-wrap [&>div]:items-center [&>div]:gap-x-2"
       >
-        {(last === '' ? PICKS : offers).map((word) => (
-          <button
+        {shown.map((word) => (
+          <Command.Item
             key={word}
-            type="button"
-            className="min-h-11 px-2.5 text-[16px] font-[650] text-pencil underline decoration-1 underline-offset-4"
-            onClick={() => append(word)}
+            value={word}
+            className="flex min-h-11 cursor-pointer items-center px-2.5 text-[16px] font-[650] text-pencil underline decoration-1 underline-offset-4 aria-selected:bg-pencil aria-selected:text-sheet"
+            onSelect={() => append(word)}
           >
             {word}
-          </button>
+          </Command.Item>
         ))}
-      </div>
+      </Command.List>
       <form
         className="flex items-stretch gap-4 px-6 pb-1.5 max-tablet:flex-wrap max-tablet:gap-2 max-tablet:px-3"
         onSubmit={(event) => {
@@ -123,26 +137,27 @@ export function ChainLine({
           </select>
         </label>
         <div className="min-w-0 flex-1 max-tablet:order-2 max-tablet:basis-full">
-          <input
+          <Command.Input
             ref={input}
             className={`${FIELD} h-[52px] text-[19px]!`}
-            aria-label="Chain of parts"
             aria-describedby="chain-said"
-            autoComplete="off"
-            spellCheck={false}
             placeholder="battery 12.6, fuse 10, wire, seat switch, plug X31, coil 7.4, plug X31, wire, ground"
             value={text}
             data-chain
-            onChange={(event) => {
-              setText(event.target.value);
+            onValueChange={(typed) => {
+              setText(typed);
               setRefused(null);
+              setOffer('');
             }}
             onKeyDown={(event) => {
-              if (event.key === 'Escape') setText('');
-              if (event.key === 'Tab' && !event.shiftKey && last !== '' && offers[0] && offers[0] !== last) {
-                event.preventDefault();
-                append(offers[0]);
-              }
+              if (event.key === 'ArrowDown') moveOffer(1);
+              else if (event.key === 'ArrowUp') moveOffer(-1);
+              else if (event.key === 'Enter' && offer === '') draw();
+              else if (event.key === 'Escape' && offer !== '') setOffer('');
+              else if (event.key === 'Escape') setText('');
+              else if (event.key !== 'Home' && event.key !== 'End') return;
+              else return event.stopPropagation();
+              event.preventDefault();
             }}
           />
           <p
@@ -167,7 +182,7 @@ export function ChainLine({
           Draw it
         </button>
       </form>
-    </div>
+    </Command>
   );
 }
 

@@ -1,33 +1,30 @@
 'use client';
 
-import { Redo2, Undo2 } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
 import { checkCircuit } from '@/core/build/checkCircuit';
-import { mendCircuit } from '@/core/build/mendCircuit';
-import type { Known } from '@/core/build/layChain';
-import type { Circuit, Part, Setup } from '@/core/circuit/schema';
+import type { Circuit, Setup } from '@/core/circuit/schema';
 import { sharedParts } from '@/core/circuit/joinCircuits';
 import { findLanes } from '@/core/path/lanes';
-import { Brand } from '@/ui/Brand';
 import { PanZoom } from '@/ui/PanZoom';
 import { SchematicFigure } from '@/ui/schematic/SchematicFigure';
-import { Heading, MainKey, Nothing, PlainKey, Trouble } from '@/ui/sheet';
+import { Trouble } from '@/ui/sheet';
 import { ChainLine } from './ChainLine';
+import { DrawChecks } from './DrawChecks';
+import { DrawHead, type View } from './DrawHead';
+import { DrawSheets, PartList, type Sheet } from './DrawSheets';
 import { FilesMenu } from './FilesMenu';
 import { KeepDialog } from './KeepDialog';
 import { FieldLists, PartForm } from './PartForm';
+import { knownOf } from './knownOf';
 import type { OpenDrawing } from './schema';
 import { TryPanel } from './TryPanel';
 import { tryValues } from './tryValues';
+import { useDrawKeys } from './useDrawKeys';
 import { useDrawing } from './useDrawing';
 import { useSchematic } from './useSchematic';
 import { VersionsPanel } from './VersionsPanel';
-import { findingWords, KIND_NAMES } from '@/words/en/drawing';
 import { DrawnPath } from './DrawnPath';
-
-const SHEETS = ['Parts', 'Try it', 'Versions'] as const;
-type Sheet = (typeof SHEETS)[number];
 
 /** A function drawn from nothing: typed as chains, checked as it grows, tried at once, kept in the machine's library. */
 export function DrawScreen({ desk }: { desk: OpenDrawing }) {
@@ -35,7 +32,7 @@ export function DrawScreen({ desk }: { desk: OpenDrawing }) {
   const state = useDrawing(desk.circuit, `spiraxis-drawing:${desk.machine.code}:${desk.functionId ?? 'new'}`);
   const { drawing, put, change, undo, redo } = state;
   const { circuit } = drawing;
-  const [view, setView] = useState<'schematic' | 'path'>('schematic');
+  const [view, setView] = useState<View>('schematic');
   const [sheet, setSheet] = useState<Sheet>('Parts');
   const [chosen, setChosen] = useState<string | null>(null);
   const [setup, setSetup] = useState<Setup>({});
@@ -44,18 +41,7 @@ export function DrawScreen({ desk }: { desk: OpenDrawing }) {
   const [trouble, setTrouble] = useState<string | null>(null);
   const [large, setLarge] = useState(false);
   const [marked, setMarked] = useState<readonly string[]>([]);
-  const known = useMemo<Known>(() => {
-    const parts = new Map<string, Part>();
-    const controls: Circuit['controls'] = {};
-    for (const { circuit: other } of desk.siblings) {
-      for (const one of other.parts) if (!parts.has(one.ref)) parts.set(one.ref, one);
-      for (const [control, positions] of Object.entries(other.controls)) {
-        const own = controls[control] ?? [];
-        controls[control] = [...own, ...positions.filter((position) => !own.includes(position))];
-      }
-    }
-    return { parts: [...parts.values()], controls };
-  }, [desk.siblings]);
+  const known = useMemo(() => knownOf(desk.siblings.map((one) => one.circuit)), [desk.siblings]);
   const findings = useMemo(() => checkCircuit(circuit), [circuit]);
   const { drawn, trouble: drawTrouble } = useSchematic(circuit);
   const tried = useMemo(() => {
@@ -69,27 +55,7 @@ export function DrawScreen({ desk }: { desk: OpenDrawing }) {
     return tryValues(drawn.model, { controls: usable, isolated: sources });
   }, [sheet, drawn, setup]);
   const points = useMemo(() => (drawn ? findLanes(drawn.model).pointOf : undefined), [drawn]);
-  useEffect(() => {
-    const listen = (event: KeyboardEvent) => {
-      if (!(event.ctrlKey || event.metaKey) || keeping) return;
-      const key = event.key.toLowerCase();
-      const typing = event.target instanceof HTMLElement && event.target.matches('input,textarea,select');
-      // In a field with something typed, the field's own undo goes first.
-      const own = typing && (event.target as HTMLInputElement).value !== '';
-      if (key === 's') {
-        event.preventDefault();
-        setKeeping(true);
-      } else if ((key === 'y' || (key === 'z' && event.shiftKey)) && !own) {
-        event.preventDefault();
-        redo?.();
-      } else if (key === 'z' && !own) {
-        event.preventDefault();
-        undo?.();
-      }
-    };
-    window.addEventListener('keydown', listen);
-    return () => window.removeEventListener('keydown', listen);
-  }, [undo, redo, keeping]);
+  useDrawKeys({ enabled: !keeping, onKeep: () => setKeeping(true), undo, redo });
   useEffect(() => {
     // Keyboard first: the chain line is ready to type into. A screen keyboard waits until it is called.
     if (window.matchMedia('(min-width: 1024px)').matches)
@@ -111,55 +77,24 @@ export function DrawScreen({ desk }: { desk: OpenDrawing }) {
   );
   return (
     <div className="flex h-dvh flex-col max-desk:h-auto max-desk:min-h-dvh">
-      <header className="flex h-14 shrink-0 items-stretch border-b-2 border-ink bg-film pl-6 max-tablet:pl-3">
-        <Brand />
-        <div className="flex min-w-0 flex-1 flex-col justify-center border-l border-rule px-4">
-          <h1 className="truncate text-[17px] leading-5 font-[750]">{desk.name || 'New function'}</h1>
-          <p className="truncate text-[15px] leading-5 text-ink2">
-            {desk.machine.code} {desk.machine.name}
-            {desk.functionId ? `, version ${desk.version}` : ''}
-            {state.changed ? ', changed' : ''}
-          </p>
-        </div>
-        {empty ? null : (
-          <div className="flex items-center pr-3 max-tablet:hidden" role="group" aria-label="View">
-            {(['schematic', 'path'] as const).map((one) => (
-              <PlainKey
-                key={one}
-                aria-pressed={view === one}
-                className="-ml-[1.5px] px-3.5! text-[16px]!"
-                onClick={() => setView(one)}
-              >
-                {one === 'path' ? 'Path' : 'Schematic'}
-              </PlainKey>
-            ))}
-            <PlainKey
-              aria-pressed={large}
-              className="-ml-[1.5px] px-3.5! text-[16px]! max-desk:hidden!"
-              onClick={() => setLarge(!large)}
-            >
-              More room
-            </PlainKey>
-          </div>
-        )}
-        <button
-          type="button"
-          className="flex min-w-11 items-center justify-center border-l border-rule disabled:opacity-40"
-          aria-label="Undo"
-          disabled={!undo}
-          onClick={() => undo?.()}
-        >
-          <Undo2 size={20} aria-hidden />
-        </button>
-        <button
-          type="button"
-          className="flex min-w-11 items-center justify-center disabled:opacity-40"
-          aria-label="Redo"
-          disabled={!redo}
-          onClick={() => redo?.()}
-        >
-          <Redo2 size={20} aria-hidden />
-        </button>
+      <DrawHead
+        title={desk.name || 'New function'}
+        under={[
+          `${desk.machine.code} ${desk.machine.name}`,
+          desk.functionId && `version ${desk.version}`,
+          state.changed && 'changed',
+        ]
+          .filter(Boolean)
+          .join(', ')}
+        empty={empty}
+        view={view}
+        onView={setView}
+        large={large}
+        onLarge={setLarge}
+        undo={undo}
+        redo={redo}
+        onKeep={() => setKeeping(true)}
+      >
         <FilesMenu
           circuit={circuit}
           setup={setup}
@@ -170,10 +105,7 @@ export function DrawScreen({ desk }: { desk: OpenDrawing }) {
             setSaid(null);
           }}
         />
-        <MainKey className="h-full px-6!" disabled={empty} onClick={() => setKeeping(true)}>
-          Keep it
-        </MainKey>
-      </header>
+      </DrawHead>
       <main className="flex min-h-0 flex-1 flex-col">
         <section
           aria-label="The drawing"
@@ -222,105 +154,25 @@ export function DrawScreen({ desk }: { desk: OpenDrawing }) {
           hidden={large}
           className="grid min-h-0 flex-[4] gap-x-6 overflow-hidden border-t-2 border-ink bg-film px-6 max-desk:flex-none max-desk:grid-cols-1 max-desk:overflow-visible max-tablet:px-3 desk:grid-cols-[400px_minmax(0,1fr)] [&[hidden]]:hidden"
         >
-          <section aria-labelledby="checks" className="flex min-h-0 flex-col pb-2">
-            <Heading id="checks" aside={findings.length === 0 ? '' : `${findings.length} to look at`}>
-              Checks
-            </Heading>
-            <div className="min-h-0 flex-1 overflow-y-auto">
-              {state.found ? (
-                <div className="flex flex-wrap items-center gap-x-3 border-b-[1.5px] border-rule py-2">
-                  <span className="flex-1">Kept on this device from before, not yet in the library.</span>
-                  <PlainKey onClick={state.forget}>Begin again</PlainKey>
-                </div>
-              ) : null}
-              {trouble ? <Trouble>{trouble}</Trouble> : null}
-              {said ? (
-                <p role="status" className="py-2 text-verdi">
-                  {said}
-                </p>
-              ) : null}
-              {findings.length === 0 && !trouble ? (
-                <Nothing>
-                  {empty
-                    ? 'Nothing is drawn yet.'
-                    : 'Nothing is wrong or missing. It can be diagnosed as it stands.'}
-                </Nothing>
-              ) : null}
-              <ul>
-                {findings.map((finding) => {
-                  const { text, mend } = findingWords(circuit.controls, finding);
-                  const mended = mend ? mendCircuit(circuit, finding) : null;
-                  return (
-                    <li
-                      key={JSON.stringify(finding)}
-                      data-finding={finding.code}
-                      className="flex min-h-[52px] flex-wrap items-center gap-x-3 gap-y-1 border-b-[1.5px] border-rule py-1.5"
-                    >
-                      <span className="min-w-[180px] flex-1 text-[16px] leading-5">{text}</span>
-                      {mend && mended ? (
-                        <PlainKey className="px-3! text-[15.5px]!" onClick={() => change(mended)}>
-                          {mend}
-                        </PlainKey>
-                      ) : null}
-                    </li>
-                  );
-                })}
-              </ul>
-            </div>
-          </section>
-          <section aria-label={sheet} className="flex min-h-0 flex-col pb-2">
-            <div className="flex min-h-11 items-end border-b-2 border-ink">
-              <div role="tablist" aria-label="Below the drawing" className="flex gap-x-1">
-                {SHEETS.map((one) => (
-                  <button
-                    key={one}
-                    type="button"
-                    role="tab"
-                    aria-selected={sheet === one}
-                    className="min-h-11 px-4 text-[17px] font-[650] whitespace-nowrap text-ink2 max-tablet:px-2 aria-selected:bg-sheet aria-selected:font-[780] aria-selected:text-ink"
-                    onClick={() => setSheet(one)}
-                  >
-                    {one}
-                  </button>
-                ))}
-              </div>
-              <label className="ml-auto flex min-w-0 items-center gap-2 pb-1 text-[15.5px]">
-                <span className="max-tablet:sr-only">Part</span>
-                <select
-                  className="fig min-h-9 max-w-[220px] min-w-0 border-[1.5px] max-tablet:max-w-[110px] border-edge bg-sheet px-2"
-                  value={chosen ?? ''}
-                  onChange={(event) => {
-                    setChosen(event.target.value || null);
-                    setSheet('Parts');
-                  }}
-                >
-                  <option value="">all</option>
-                  {circuit.parts.map(({ ref, label }) => (
-                    <option key={ref} value={ref}>
-                      {ref} {label ?? ''}
-                    </option>
-                  ))}
-                </select>
-              </label>
-            </div>
-            <div className="min-h-0 flex-1 overflow-y-auto">
-              {sheet === 'Try it' ? (
-                <TryPanel
-                  state={state}
-                  setup={setup}
-                  onSetup={setSetup}
-                  chatters={tried?.chatters ?? false}
-                  blown={tried?.blown ?? []}
-                />
-              ) : sheet === 'Versions' ? (
-                <VersionsPanel
-                  functionId={desk.functionId}
-                  versions={desk.versions}
-                  circuit={circuit}
-                  onBack={change}
-                  onChanged={setMarked}
-                />
-              ) : part ? (
+          <DrawChecks
+            circuit={circuit}
+            findings={findings}
+            trouble={trouble}
+            said={said}
+            onForget={state.found ? state.forget : null}
+            onMend={change}
+          />
+          <DrawSheets
+            circuit={circuit}
+            sheet={sheet}
+            onSheet={setSheet}
+            chosen={chosen}
+            onChosen={(ref) => {
+              setChosen(ref);
+              setSheet('Parts');
+            }}
+            panels={{
+              Parts: part ? (
                 <PartForm
                   part={part}
                   state={state}
@@ -331,24 +183,28 @@ export function DrawScreen({ desk }: { desk: OpenDrawing }) {
                   onChosen={setChosen}
                 />
               ) : (
-                <ul aria-label="Parts of the drawing">
-                  {circuit.parts.map(({ ref, kind, label }) => (
-                    <li key={ref} className="border-b-[1.5px] border-rule">
-                      <button
-                        type="button"
-                        className="flex min-h-11 w-full items-center gap-4 text-left"
-                        onClick={() => setChosen(ref)}
-                      >
-                        <span className="fig-bold w-24 truncate">{ref}</span>
-                        <span className="min-w-0 flex-1 truncate">{label ?? KIND_NAMES[kind]}</span>
-                        <span className="text-[15.5px] text-ink2">{label ? KIND_NAMES[kind] : ''}</span>
-                      </button>
-                    </li>
-                  ))}
-                </ul>
-              )}
-            </div>
-          </section>
+                <PartList circuit={circuit} onChosen={setChosen} />
+              ),
+              'Try it': (
+                <TryPanel
+                  state={state}
+                  setup={setup}
+                  onSetup={setSetup}
+                  chatters={tried?.chatters ?? false}
+                  blown={tried?.blown ?? []}
+                />
+              ),
+              Versions: (
+                <VersionsPanel
+                  functionId={desk.functionId}
+                  versions={desk.versions}
+                  circuit={circuit}
+                  onBack={change}
+                  onChanged={setMarked}
+                />
+              ),
+            }}
+          />
         </div>
         <ChainLine drawing={drawing} known={known} onDrawing={put} />
       </main>

@@ -7,6 +7,7 @@ import { codeKey } from '@/core/codes/codeBook';
 import type { BookRow } from '@/core/codes/bookRow';
 import { BOOK_SYSTEMS } from '@/core/codes/bookSystems';
 import type { StoredBookRow } from '@/db/codeBook';
+import { LongList } from '@/ui/LongList';
 import { Field, FIELD, Heading, MainKey, Nothing, PlainKey, Trouble } from '@/ui/sheet';
 import { useFilePicker } from '@/ui/useFilePicker';
 import { dropBookRow, importBook, saveBookRow } from './actions';
@@ -102,9 +103,15 @@ export function BookScreen({ machine, book, past, functions }: OpenBook) {
           function, part, sheet, note.
         </Nothing>
       ) : null}
-      <ul>
-        {book.map((row) => (
-          <li key={row.id} className="border-b-[1.5px] border-rule">
+      <LongList
+        items={book}
+        keyOf={idOf}
+        rowHeight={54}
+        label="Codes of this book"
+        className="border-b-[1.5px] border-rule"
+      >
+        {(row) => (
+          <>
             <button
               type="button"
               onClick={() => setOpen(row)}
@@ -128,12 +135,14 @@ export function BookScreen({ machine, book, past, functions }: OpenBook) {
               <span className="text-[15.5px] text-ink2">{row.sheet}</span>
             </button>
             <Past row={row} past={past} />
-          </li>
-        ))}
-      </ul>
+          </>
+        )}
+      </LongList>
     </div>
   );
 }
+
+const idOf = ({ id }: StoredBookRow) => id;
 
 function Past({ row, past }: { row: StoredBookRow; past: OpenBook['past'] }) {
   const key = row.mode ? codeKey({ component: row.code, failureMode: Number(row.mode) || row.mode }) : null;

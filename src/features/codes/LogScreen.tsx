@@ -4,8 +4,10 @@ import { Download, FileUp } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import { useMemo, useRef, useState } from 'react';
 import type { LogSummary } from '@/core/codes/codeLog';
+import type { FoundCode } from '@/core/codes/describe';
 import { findCodes } from '@/core/codes/findCodes';
 import { writeLogTable } from '@/formats/codeTables';
+import { LongList } from '@/ui/LongList';
 import { FIELD, Heading, MainKey, Nothing, PlainKey, Trouble } from '@/ui/sheet';
 import { saveText } from '@/ui/saveText';
 import { readLog, type LogRun } from '@/workers/logClient';
@@ -37,26 +39,30 @@ export function LogScreen() {
           onChange={(event) => setText(event.target.value)}
         />
         {text.trim() !== '' && found.length === 0 ? <Nothing>No code in that.</Nothing> : null}
-        <ul aria-label="Codes found">
-          {found.slice(0, SHOWN).map((code, at) => (
-            <li
-              key={`${codeName(code)}-${at}`}
-              className="flex min-h-11 flex-wrap items-baseline gap-x-3 border-b-[1.5px] border-rule py-1.5"
-              data-testid="found-code"
-            >
+        <LongList
+          items={found}
+          keyOf={keyOfFound}
+          rowHeight={46}
+          label="Codes found"
+          className="flex min-h-11 flex-wrap items-baseline gap-x-3 border-b-[1.5px] border-rule py-1.5"
+        >
+          {(code) => (
+            <>
               <span className="fig-bold min-w-40 text-[18px]">{codeName(code)}</span>
               <span className="text-[17px] font-[650]">{code.text}</span>
               <span className="text-[15.5px] text-ink2">
                 {[systemName(code.system), ...codeExtras(code)].join(', ')}
               </span>
-            </li>
-          ))}
-        </ul>
+            </>
+          )}
+        </LongList>
       </section>
       <LogReaderPart />
     </div>
   );
 }
+
+const keyOfFound = (code: FoundCode, at: number) => `${codeName(code)}-${at}`;
 
 type Reading =
   | { state: 'none' }

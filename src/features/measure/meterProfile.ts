@@ -1,17 +1,19 @@
+import * as z from 'zod/mini';
 import type { Reading, Test } from '@/core/circuit/schema';
 
 /** The meter in the technician's hand, as its leaflet and its own leads have it. */
-export interface MeterInHand {
-  name: string;
-  accuracyPercent: number;
-  counts: number;
+const meterSchema = z.object({
+  name: z.string().check(z.maxLength(60)),
+  accuracyPercent: z.number().check(z.minimum(0), z.maximum(20)),
+  counts: z.number().check(z.minimum(0), z.maximum(100)),
   /** What the leads read when they are held together, ohms; taken off every reading of ohms. */
-  leadOhms: number;
+  leadOhms: z.number().check(z.minimum(0), z.maximum(20)),
   /** What it shows for over-range, besides OL. */
-  over: string;
+  over: z.string().check(z.maxLength(8)),
   /** Its own resistance on volts, megohms. */
-  loadMegohms: number;
-}
+  loadMegohms: z.number().check(z.minimum(1e-6), z.maximum(10_000)),
+});
+export type MeterInHand = z.infer<typeof meterSchema>;
 
 export const USUAL_METER: MeterInHand = {
   name: 'A usual meter',
@@ -22,40 +24,15 @@ export const USUAL_METER: MeterInHand = {
   loadMegohms: 10,
 };
 
-/** Least and most of each figure. */
-const BOUNDS = {
-  accuracyPercent: [0, 20],
-  counts: [0, 100],
-  leadOhms: [0, 20],
-  loadMegohms: [1e-6, 10_000],
-} as const;
-const LONGEST = { name: 60, over: 8 } as const;
-
-/** A kept meter, or the usual one where nothing sound is kept. Checked by hand: a schema library would weigh more than the screen. */
+/** A kept meter, or the usual one where nothing sound is kept. */
 export function meterFrom(text: string | null): MeterInHand {
   if (text === null) return USUAL_METER;
   try {
-    const kept: unknown = JSON.parse(text);
-    return isMeter(kept) ? kept : USUAL_METER;
+    return meterSchema.safeParse(JSON.parse(text)).data ?? USUAL_METER;
   } catch {
     // Damaged storage holds no meter.
     return USUAL_METER;
   }
-}
-
-function isMeter(value: unknown): value is MeterInHand {
-  if (typeof value !== 'object' || value === null) return false;
-  const one = value as Readonly<Record<string, unknown>>;
-  return (
-    Object.entries(BOUNDS).every(([key, [least, most]]) => {
-      const figure = one[key];
-      return typeof figure === 'number' && figure >= least && figure <= most;
-    }) &&
-    Object.entries(LONGEST).every(([key, most]) => {
-      const words = one[key];
-      return typeof words === 'string' && words.length <= most;
-    })
-  );
 }
 
 /** What a typed text is on this meter: its own sign for over-range is OL. */

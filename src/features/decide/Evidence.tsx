@@ -1,0 +1,90 @@
+'use client';
+
+import { Check } from 'lucide-react';
+import { Heading, Nothing, Trouble } from '@/ui/sheet';
+import { inTwenty, WindingBar } from '@/ui/Turns';
+import { evidenceWords, faultWords } from '@/words/en/findings';
+import { partWords, readingWords } from '@/words/en/readings';
+import { useDesk } from '../desk/desk';
+
+/** What the readings prove, what speaks for and against it, and where the doubt sits. */
+export function Evidence() {
+  const { outlook, speaker, failure } = useDesk();
+  if (failure) return <Trouble>{failure} Your readings are safe.</Trouble>;
+  if (!outlook) return <Nothing>Weighing the readings.</Nothing>;
+  const { diagnosis, readings, standings } = outlook;
+  const { verdict, suspects } = diagnosis;
+  const { parts } = speaker.model.compiled;
+  const rows = parts
+    .map(({ part, index }) => ({ part, standing: standings[index]! }))
+    .filter(({ standing }) => standing.turns > 0)
+    .sort((a, b) => b.standing.share - a.standing.share);
+  const lead = suspects[0];
+  const spared = parts
+    .filter(({ index }) => standings[index]!.state === 'spared')
+    .map(({ part }) => part.ref);
+  return (
+    <>
+      <section aria-labelledby="verdict">
+        <Heading id="verdict">
+          {verdict.state === 'name'
+            ? `${verdict.part}: proved bad`
+            : verdict.state === 'noFault'
+              ? 'Nothing wrong found'
+              : verdict.state === 'unexplained'
+                ? 'Nothing fits these readings'
+                : 'Not proved yet'}
+        </Heading>
+        <div className="space-y-2 py-3 text-[17px]" data-testid="decide-verdict" data-state={verdict.state}>
+          {verdict.state === 'name' && lead ? (
+            <p className="text-[18px] font-[700]">
+              {partWords(speaker, verdict.part)}: {faultWords(lead)}
+            </p>
+          ) : (
+            <p>{verdict.why}</p>
+          )}
+          {lead ? (
+            <>
+              <p>
+                <strong className="font-[750]">For: </strong>
+                {evidenceWords(speaker, lead.for, readings)}
+              </p>
+              <p>
+                <strong className="font-[750]">Against: </strong>
+                {evidenceWords(speaker, lead.against, readings)}
+              </p>
+            </>
+          ) : null}
+          {verdict.state === 'name' ? (
+            <div>
+              <strong className="font-[750]">Proved by </strong>
+              {verdict.proofs.readings.map((at) => (
+                <p key={at} className="pl-4">
+                  {readingWords(speaker, readings[at]!)}
+                </p>
+              ))}
+            </div>
+          ) : null}
+        </div>
+      </section>
+      <section aria-label="Doubt">
+        <Heading aside="20 turns">Where the doubt sits</Heading>
+        <ul>
+          {rows.slice(0, 5).map(({ part, standing }) => (
+            <li key={part.ref} className="flex min-h-11 items-center gap-4 border-b-[1.5px] border-rule">
+              <span className="fig-bold w-24 truncate">{part.ref}</span>
+              <span className="min-w-0 flex-1 truncate">{part.label}</span>
+              <WindingBar count={standing.turns} />
+              <span className="w-20 text-right font-[750] text-copper-ink">{inTwenty(standing.turns)}</span>
+            </li>
+          ))}
+        </ul>
+        {spared.length > 0 ? (
+          <p className="flex items-center gap-2 py-2 text-verdi">
+            <Check size={18} strokeWidth={3} aria-hidden /> Spared, and not to be bought: {spared.join(', ')}.
+          </p>
+        ) : null}
+      </section>
+    </>
+  );
+}

@@ -1,0 +1,46 @@
+'use client';
+
+import { useState } from 'react';
+import type { EntryOf } from '@/core/job/entries';
+import { Field, FIELD, Heading, Nothing, PlainKey } from '@/ui/sheet';
+import { useDesk } from '../desk/desk';
+
+/** What somebody else says of a decision. */
+export function Opinion({ decision }: { decision: EntryOf<'decision'> }) {
+  const { log } = useDesk();
+  const { opinion } = log.state;
+  const [note, setNote] = useState('');
+  const say = (says: 'approve' | 'sendBack') => {
+    log.write({ type: 'opinion', body: { decision: decision.id, says, note: note.trim() } });
+    setNote('');
+  };
+  return (
+    <section aria-labelledby="opinion" className="mt-4">
+      <Heading id="opinion" aside="the lead’s, where the shed wants one">
+        Second opinion
+      </Heading>
+      {opinion ? (
+        <p className={`py-2 text-[17px] ${opinion.body.says === 'approve' ? 'text-verdi' : 'text-stamp'}`}>
+          {opinion.body.says === 'approve' ? '✓ Approved' : '✕ Sent back'} by {opinion.person}
+          {opinion.body.note ? `: ${opinion.body.note}` : ''}
+        </p>
+      ) : (
+        <Nothing>Nobody has looked at it yet.</Nothing>
+      )}
+      <div className="flex flex-wrap items-end gap-3">
+        <Field label="Note" className="flex-1">
+          <input
+            className={FIELD}
+            maxLength={1000}
+            value={note}
+            onChange={(event) => setNote(event.target.value)}
+          />
+        </Field>
+        <PlainKey onClick={() => say('approve')}>Approve</PlainKey>
+        <PlainKey disabled={note.trim() === ''} onClick={() => say('sendBack')}>
+          Send back
+        </PlainKey>
+      </div>
+    </section>
+  );
+}

@@ -3,10 +3,9 @@ import { InputError } from '../circuit/inputError';
 import { CircuitModel } from '../circuit/model';
 import type { Circuit, Part, Setup } from '../circuit/schema';
 import { branchAmps, branchVolts, type World } from '../circuit/world';
-import { LOAD_KINDS } from '../diagnosis/patterns';
 import { ATMOSPHERE } from '../kinds/part/branch';
 import type { Guard } from '../circuit/partSchema';
-import { isFluidEnd } from '../kinds/part/index';
+import { kindOf, isFluidEnd } from '../kinds/part/index';
 import { guardOf } from '../safety/guards';
 import { touching } from './editCircuit';
 import { proposedGuard } from './proposedGuard';
@@ -36,7 +35,7 @@ const SHORT_LOAD = 8;
 export function checkCircuit(circuit: Circuit): Finding[] {
   if (circuit.parts.length === 0) return [];
   const findings: Finding[] = [];
-  const source = circuit.parts.some(({ kind }) => ['source', 'airSupply', 'pump'].includes(kind));
+  const source = circuit.parts.some((part) => kindOf(part).traits.supply);
   if (!source) findings.push({ code: 'noSource' });
   findings.push(...floatingEnds(circuit));
   if (source) {
@@ -48,7 +47,7 @@ export function checkCircuit(circuit: Circuit): Finding[] {
     }
   }
   for (const part of circuit.parts) {
-    if (['source', 'airSupply', 'pump'].includes(part.kind) && !('how' in part && part.how))
+    if (kindOf(part).traits.supply && !('how' in part && part.how))
       findings.push({ code: 'noIsolation', part: part.ref });
   }
   for (const part of circuit.parts) {
@@ -91,8 +90,7 @@ function solvedFindings(model: CircuitModel): Finding[] {
   for (const { part, branches } of compiled.parts) {
     if (part.kind === 'source') findings.push(...shorted(part, branches[0]!.index, worlds));
     if (part.kind === 'fuse' || part.kind === 'breaker') findings.push(...fuseFindings(part, model, worlds));
-    if (LOAD_KINDS.includes(part.kind) || part.kind === 'relay')
-      findings.push(...loadFindings(part, model, worlds));
+    if (kindOf(part).traits.draws) findings.push(...loadFindings(part, model, worlds));
   }
   return findings;
 }

@@ -3,7 +3,7 @@ import { InputError } from '../circuit/inputError';
 import type { Circuit, Part } from '../circuit/schema';
 import { readChainItem, splitChains, type ChainItem } from './chainItem';
 import { codesFor, newPart, type Surroundings } from './newPart';
-import { PART_KINDS } from '../kinds/part/index';
+import { kindOf, PART_KINDS } from '../kinds/part/index';
 import { kindOfWords } from './words';
 
 /** A circuit that is being drawn, and the node one stands at. */
@@ -26,8 +26,6 @@ export function emptyDrawing(name: string): Drawing {
 }
 
 /** Kinds that a chain does not go on from. */
-const ENDS: readonly Part['kind'][] = ['silencer', 'plug', 'cylinder', 'vacuumActuator'];
-const LOADS: readonly Part['kind'][] = ['coil', 'resistor', 'lamp', 'heater', 'motor', 'relay'];
 
 /**
  * Lays typed chains into a circuit: "battery 12, fuse 10, wire, seat switch, plug X31, coil 7.4, wire, ground". Chains
@@ -66,7 +64,7 @@ class Layer {
   }
 
   drawing(): Drawing {
-    const load = this.fresh.find(({ kind }) => LOADS.includes(kind));
+    const load = this.fresh.find((part) => kindOf(part).traits.draws);
     const amps = load && 'ohms' in load && load.ohms ? this.around().volts / load.ohms : null;
     const fresh = new Set(this.fresh.map(({ ref }) => ref));
     this.parts = this.parts.map((part) =>
@@ -137,7 +135,7 @@ class Layer {
     if (made.part.kind === 'valve') this.pipe(made.part, item);
     this.controls = made.controls;
     this.put(made.part);
-    this.at = ENDS.includes(kind) ? near : far;
+    this.at = kindOf({ kind }).traits.ends ? near : far;
   }
 
   /** A valve's coil must be there; its exhausts get silencers and its second outlet waits for the cylinder. */

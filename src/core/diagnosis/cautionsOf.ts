@@ -1,9 +1,10 @@
+import { kindOf } from '../kinds/part';
 import type { CircuitModel } from '../circuit/model';
 import type { Test } from '../circuit/schema';
 import { isDeadKind, nodesOfTest } from '../circuit/testPlace';
 import { branchAmps } from '../circuit/world';
 import { droppedLoads, reachesElectronics } from './legality';
-import { ACTUATOR_KINDS, LIVE_AMPS, LOAD_KINDS } from './patterns';
+import { LIVE_AMPS } from './patterns';
 import { bindTest } from './predict';
 import { motionOf } from './predictFluid';
 
@@ -62,8 +63,8 @@ export function cautionsOf(model: CircuitModel, test: Test): Caution[] {
 function works(model: CircuitModel, { setup }: Test): boolean {
   const world = model.situation(setup).solve({ mode: 'live' });
   return model.compiled.parts.some(({ part, index, branches }) => {
-    if (ACTUATOR_KINDS.includes(part.kind)) return motionOf(world, index).direction !== 0;
-    const load = LOAD_KINDS.includes(part.kind) || part.kind === 'relay';
+    if (kindOf(part).traits.actuator) return motionOf(world, index).direction !== 0;
+    const load = kindOf(part).traits.draws;
     return load && Math.abs(branchAmps(world, branches[0]!.index)) > LIVE_AMPS;
   });
 }

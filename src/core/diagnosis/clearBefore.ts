@@ -1,3 +1,4 @@
+import { kindOf } from '../kinds/part';
 import type { CircuitModel } from '../circuit/model';
 import { branchAmps } from '../circuit/world';
 import type { FaultName } from './faultTypes';
@@ -30,8 +31,7 @@ export function clearBefore(model: CircuitModel, ref: string, fault: FaultName):
       const flows = (branch: number) => Math.abs(branchAmps(world, branch)) > 1e-3;
       if (!branches.some(({ index }) => flows(index))) continue;
       for (const other of compiled.parts) {
-        const load = ['coil', 'motor', 'heater', 'lamp'].includes(other.part.kind);
-        if (load && flows(other.branches[0]!.index)) fed.add(other.part.ref);
+        if (kindOf(other.part).traits.load && flows(other.branches[0]!.index)) fed.add(other.part.ref);
       }
     }
     return [...fed];

@@ -1,9 +1,10 @@
+import { kindOf } from '../kinds/part';
 import { guardsDefeated } from '../safety/guards';
 import type { CircuitModel } from '../circuit/model';
 import type { Preferences, Setup } from '../circuit/schema';
 import { branchAmps } from '../circuit/world';
 import type { Family, Offer } from './offers';
-import { LOAD_KINDS, powerOff, setApart, type Pattern } from './patterns';
+import { powerOff, setApart, type Pattern } from './patterns';
 import { twinsOf } from './twins';
 
 const LINE_VOLTS = 50;
@@ -22,7 +23,7 @@ export function liveFamilies(
   const nodes = measurable(model);
   const across = acrossPairs(model);
   const fuses = compiled.parts.filter(({ part }) => part.kind === 'fuse' || part.kind === 'breaker');
-  const loads = compiled.parts.filter(({ part }) => LOAD_KINDS.includes(part.kind));
+  const loads = compiled.parts.filter(({ part }) => kindOf(part).traits.load);
 
   function* volts(): Generator<Offer> {
     for (const pattern of patterns) {
@@ -44,7 +45,7 @@ export function liveFamilies(
   function* amps(): Generator<Offer> {
     for (const pattern of patterns) {
       for (const { part } of [...fuses, ...loads]) {
-        if (LOAD_KINDS.includes(part.kind) && pattern.loads.length > 0 && !pattern.loads.includes(part.ref))
+        if (kindOf(part).traits.load && pattern.loads.length > 0 && !pattern.loads.includes(part.ref))
           continue;
         yield {
           test: { kind: 'amps', through: part.ref, setup: pattern.setup },
@@ -62,7 +63,7 @@ export function liveFamilies(
           yield { test: { kind: 'code', part: part.ref, setup } };
         }
         if (!fed.includes(part.ref)) continue;
-        if (LOAD_KINDS.includes(part.kind) && part.kind !== 'resistor') {
+        if (kindOf(part).traits.load && part.kind !== 'resistor') {
           yield { test: { kind: 'function', part: part.ref, setup } };
         }
         if (part.kind === 'relay' || part.kind === 'coil') {
@@ -159,7 +160,7 @@ export function deadFamilies(
   const off = powerOff(model);
   const testVolts = compiled.supplyVolts > LINE_VOLTS ? TESTER_VOLTS.line : TESTER_VOLTS.low;
   const name = (node: number) => compiled.nodeNames[node]!;
-  const loads = compiled.parts.filter(({ part }) => LOAD_KINDS.includes(part.kind) || part.kind === 'relay');
+  const loads = compiled.parts.filter(({ part }) => kindOf(part).traits.draws);
 
   function* ohms(): Generator<Offer> {
     for (const pattern of patterns) {

@@ -1,9 +1,10 @@
+import { kindOf } from '../kinds/part';
 import { ATMOSPHERE } from '../kinds/part/branch';
 import type { CircuitModel } from '../circuit/model';
 import type { Setup } from '../circuit/schema';
 import { nodeKPa } from '../circuit/world';
 import type { Family, Offer } from './offers';
-import { ACTUATOR_KINDS, type Pattern } from './patterns';
+import type { Pattern } from './patterns';
 import { ventNodes } from './predictFluid';
 
 /** Pressure worth opening a line for, kPa. */
@@ -17,7 +18,7 @@ export function fluidFamilies(model: CircuitModel, patterns: readonly Pattern[])
     (name, at) => compiled.domains[at] === 'fluid' && name !== ATMOSPHERE,
   );
   const valves = compiled.parts.filter(({ part }) => part.kind === 'valve');
-  const actuators = compiled.parts.filter(({ part }) => ACTUATOR_KINDS.includes(part.kind));
+  const actuators = compiled.parts.filter(({ part }) => kindOf(part).traits.actuator);
   const rest: Setup = {};
 
   function* gauges(): Generator<Offer> {

@@ -1,12 +1,9 @@
+import { kindOf } from '../kinds/part';
 import type { CircuitModel } from '../circuit/model';
 import type { Setup } from '../circuit/schema';
 import { branchAmps } from '../circuit/world';
-import { kindsThat } from '../kinds/part/index';
 import { motionOf } from './predictFluid';
 
-/** Kinds that do the work, electrically. */
-export const LOAD_KINDS: readonly string[] = kindsThat('load');
-export const ACTUATOR_KINDS: readonly string[] = kindsThat('actuator');
 /** Below this nothing is fed, amperes. */
 export const LIVE_AMPS = 1e-4;
 const LIVE_VOLTS = 0.05;
@@ -39,11 +36,11 @@ export function workingPatterns(model: CircuitModel): Pattern[] {
       const solver = model.situation(setup);
       const world = solver.solve({ mode: 'live' });
       const loads = compiled.parts
-        .filter(({ part }) => LOAD_KINDS.includes(part.kind) || part.kind === 'relay')
+        .filter(({ part }) => kindOf(part).traits.draws)
         .filter(({ branches }) => Math.abs(branchAmps(world, branches[0]!.index)) > LIVE_AMPS)
         .map(({ part }) => part.ref);
       const motions = compiled.parts
-        .filter(({ part }) => ACTUATOR_KINDS.includes(part.kind))
+        .filter(({ part }) => kindOf(part).traits.actuator)
         .map(({ part, index }) => ({ ref: part.ref, direction: motionOf(world, index).direction }))
         .filter(({ direction }) => direction !== 0);
       // What is commanded matters as well as what flows: a broken interlock must be tried in its closed position.

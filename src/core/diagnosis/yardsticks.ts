@@ -1,6 +1,7 @@
+import { kindOf } from '../kinds/part';
 import type { CompiledPart } from '../circuit/compile';
 import type { CircuitModel } from '../circuit/model';
-import type { Part, Reading, Test } from '../circuit/schema';
+import type { Reading, Test } from '../circuit/schema';
 import { partOfTest } from '../circuit/testPlace';
 import { branchAmps, conductance } from '../circuit/world';
 import type { DropMark, DropPlace, ShopMarks } from '../tables/marks';
@@ -35,8 +36,6 @@ const GROUND_SHARE = 0.1;
 /** Line volts begin here: extra-low voltage, AC (IEC 60364-4-41). */
 const EXTRA_LOW_VOLTS = 50;
 const TWELVE_VOLT_MOST = 16;
-/** Kinds whose ohms a drawing gives. */
-const DRAWN: readonly Part['kind'][] = ['coil', 'relay', 'resistor', 'heater'];
 /** Readings that say something of one part by themselves. */
 const OF_A_PART: readonly Test['kind'][] = ['ohms', 'amps', 'diode'];
 /** Below this nothing is drawn that volts could be lost to, amperes. */
@@ -76,7 +75,7 @@ function between({ compiled }: CircuitModel, test: Test): CompiledPart[] {
 function drawnOhms(model: CircuitModel, test: Test): Yardstick[] {
   if (test.kind !== 'ohms') return [];
   return between(model, test).flatMap(({ part, branches }): Yardstick[] => {
-    if (!DRAWN.includes(part.kind)) return [];
+    if (!kindOf(part).traits.ohmic) return [];
     const { ohms, tolerance } = branches[0]!;
     return [{ code: 'drawn', part: part.ref, ohms, tolerance }];
   });

@@ -1,7 +1,8 @@
+import { kindOf } from '../kinds/part';
 import type { CircuitModel } from '../circuit/model';
 import type { Reading, Setup, Test } from '../circuit/schema';
 import { bindTest, predict, predictedValue } from '../diagnosis/predict';
-import { LOAD_KINDS, workingPatterns } from '../diagnosis/patterns';
+import { workingPatterns } from '../diagnosis/patterns';
 import type { JobState } from './reduceJob';
 import { guardsOfLine, ledgerStanding, type LedgerStanding } from './rules/ledgerStanding';
 import { compareWires } from './restoreCheck';
@@ -59,7 +60,7 @@ export function proofList(model: CircuitModel, state: JobState): Proof[] {
       if (part.kind === 'relay' || part.kind === 'resistor') continue;
       const works: Test = { kind: 'function', part: ref, setup };
       proofs.push({ id: `works ${ref} ${words(setup)}`, kind: 'works', test: works, part: ref, setup });
-      if (!LOAD_KINDS.includes(part.kind) || measured.has(ref)) continue;
+      if (!kindOf(part).traits.load || measured.has(ref)) continue;
       measured.add(ref);
       const amps = { kind: 'amps', through: ref, setup } as const;
       proofs.push({

@@ -1,13 +1,13 @@
 import type { CircuitModel } from '../circuit/model';
 import type { Setup } from '../circuit/schema';
 import { branchAmps, branchVolts } from '../circuit/world';
+import { kindOf } from '../kinds/part';
 import { findFluidLanes } from './fluidLanes';
 import type { Lane, Lanes, Step } from './lane';
 import { shortestWay } from './shortestWay';
 
 export type { Lane, Lanes, Step } from './lane';
 
-const LOADS = ['coil', 'lamp', 'heater', 'motor', 'resistor', 'relay', 'sensor3'];
 const FLOWS = 1e-4;
 
 /** Finds the lane of every load. Positions are another matter: see `layoutPath`. */
@@ -33,7 +33,7 @@ export function findLanes(model: CircuitModel): Lanes {
     }
   }
   for (const { part, branches } of compiled.parts) {
-    if (!LOADS.includes(part.kind)) continue;
+    if (!kindOf(part).traits.falls) continue;
     const body = branches[0]!;
     // A sensor falls from its supply to its return; its signal is tapped on the way.
     const [one, other] =
@@ -124,10 +124,11 @@ function route(
   throughSensors = false,
 ): Step[] | null {
   return shortestWay(compiled, start, goals, avoid, ({ index, part, role }) => {
-    const { kind } = compiled.parts[part]!.part;
+    const own = compiled.parts[part]!.part;
+    const { kind } = own;
     if (kind === 'source' || kind === 'diode') return false;
     if (kind === 'sensor3' && !throughSensors) return false;
-    if (LOADS.includes(kind) && role === 'body') return false;
+    if (kindOf(own).traits.falls && role === 'body') return false;
     return usable(index);
   });
 }

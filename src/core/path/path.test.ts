@@ -6,6 +6,7 @@ import { CircuitModel } from '../circuit/model';
 import { parseCircuit } from '../circuit/parse';
 import type { Reading } from '../circuit/schema';
 import { Diagnoser } from '../diagnosis/diagnose';
+import { kindOf } from '../kinds/part';
 import { TEMPLATES } from '../templates/templates';
 import { findLanes } from './lanes';
 import { chooseLane, layoutPath } from './layoutPath';
@@ -39,6 +40,15 @@ describe('shareTurns', () => {
 });
 
 describe('lanes', () => {
+  it.each(TEMPLATES)('of $id: whatever works electrically has one, of every kind', ({ build }) => {
+    const model = new CircuitModel(build());
+    const ids = findLanes(model).lanes.map(({ id }) => id);
+    for (const { part } of model.compiled.parts) {
+      const { load, works } = kindOf(part).traits;
+      if (load && works) expect(ids).toContain(part.ref);
+    }
+  });
+
   it('runs from supply to return through the tilt circuit, side by side', () => {
     const { compiled } = load('groomer-blade-tilt.circuit.json');
     const lanes = findLanes(load('groomer-blade-tilt.circuit.json'));

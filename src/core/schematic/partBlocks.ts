@@ -1,23 +1,12 @@
 import type { CompiledCircuit } from '../circuit/compile';
 import type { Part } from '../circuit/schema';
+import { kindsThat, PART_KINDS } from '../kinds/part';
 import { BLOCK, type SchematicBlock, type SchematicPort } from './schematic';
 
-export const LOADS: readonly Part['kind'][] = [
-  'coil',
-  'lamp',
-  'heater',
-  'motor',
-  'resistor',
-  'relay',
-  'sensor3',
-];
-export const FLUID_ENDS: readonly Part['kind'][] = [
-  'cylinder',
-  'vacuumActuator',
-  'pressureSwitch',
-  'silencer',
-  'plug',
-];
+/** Electrical kinds that are drawn standing, between what feeds them and what takes their return. */
+export const SINKS = kindsThat('falls').filter((kind) => !PART_KINDS[kind].traits.fluid);
+/** Where a run of air, oil or vacuum ends, or is listened to. */
+export const FLUID_ENDS: readonly Part['kind'][] = [...kindsThat('ends'), 'pressureSwitch'];
 /** Ends of a box that stand on its right. */
 const EAST: Readonly<Record<'transformer' | 'driver' | 'valve' | 'proportionalValve', readonly string[]>> = {
   transformer: ['s1', 's2'],
@@ -136,7 +125,7 @@ export function partBlock(
       };
     default: {
       const sink =
-        LOADS.includes(part.kind) ||
+        SINKS.includes(part.kind) ||
         part.kind === 'cylinder' ||
         (part.kind === 'diode' && named.every(({ node }) => depth[node] === 0));
       const [one, two] = named as [{ key: string; node: number }, { key: string; node: number } | undefined];

@@ -1,7 +1,7 @@
 import type { CompiledCircuit } from '../circuit/compile';
 import type { CircuitModel } from '../circuit/model';
 import { findLanes } from '../path/lanes';
-import { FLUID_ENDS, LOADS, partBlock, plugBlock, relayBlocks } from './partBlocks';
+import { FLUID_ENDS, SINKS, partBlock, plugBlock, relayBlocks } from './partBlocks';
 import type { SchematicBlock, SchematicGraph, SchematicPort, SchematicWire } from './schematic';
 
 const EARTH = { width: 24, height: 26 };
@@ -54,12 +54,12 @@ function depths({ parts, nodeNames, domains, frame }: CompiledCircuit): Int32Arr
     queue.push(node);
   };
   for (const { part, nodes } of parts) {
-    if (LOADS.includes(part.kind)) nodes.slice(0, part.kind === 'relay' ? 2 : undefined).forEach(begin);
+    if (SINKS.includes(part.kind)) nodes.slice(0, part.kind === 'relay' ? 2 : undefined).forEach(begin);
     if (FLUID_ENDS.includes(part.kind)) nodes.filter((node) => domains[node] === 'fluid').forEach(begin);
   }
   // A way ends at the supply and at the frame: everything hangs together through those.
   const links = parts.filter(
-    ({ part }) => part.kind !== 'source' && (!LOADS.includes(part.kind) || part.kind === 'relay'),
+    ({ part }) => part.kind !== 'source' && (!SINKS.includes(part.kind) || part.kind === 'relay'),
   );
   for (let at = 0; at < queue.length; at++) {
     const node = queue[at]!;

@@ -1,3 +1,4 @@
+import { kindOf } from '../kinds/part';
 import { InputError } from '../circuit/inputError';
 import { CircuitModel } from '../circuit/model';
 import type { Reading, Test } from '../circuit/schema';
@@ -6,7 +7,7 @@ import { listCandidateTests } from '../diagnosis/candidateTests';
 import { cautionsOf } from '../diagnosis/cautionsOf';
 import { Diagnoser } from '../diagnosis/diagnose';
 import { listFaults } from '../diagnosis/faults';
-import { ACTUATOR_KINDS, LOAD_KINDS, workingPatterns } from '../diagnosis/patterns';
+import { workingPatterns } from '../diagnosis/patterns';
 import { bindTest, predict, predictedValue, type BoundTest } from '../diagnosis/predict';
 import { seededRandom } from '../random';
 import { rewriteCircuit } from '../testing/rewriteCircuit';
@@ -44,7 +45,7 @@ describe.each(circuits)('%s', (_id, circuit) => {
       }
     }
     for (const { kind, ref } of circuit.parts) {
-      const does = LOAD_KINDS.includes(kind) || ACTUATOR_KINDS.includes(kind) || kind === 'relay';
+      const does = kindOf({ kind }).traits.draws || kindOf({ kind }).traits.actuator;
       if (does && kind !== 'resistor') expect(works).toContain(ref);
     }
   });

@@ -55,7 +55,7 @@ export function MachineScreen({
           ) : null}
           {trouble ? <Trouble>{trouble}</Trouble> : null}
           <ul>
-            {functions.map(({ id, name, version, parts, loads }) => (
+            {functions.map(({ id, name, version, parts, works }) => (
               <li
                 key={id}
                 className="flex min-h-[60px] flex-wrap items-center gap-x-4 gap-y-1 border-b-[1.5px] border-rule py-1.5"
@@ -69,8 +69,8 @@ export function MachineScreen({
                   </Link>
                   <span className="block text-[15.5px] text-ink2">
                     {parts} parts, version {version}
-                    {loads.length > 0
-                      ? `; ${loads.slice(0, 4).join(', ')}${loads.length > 4 ? ' …' : ''}`
+                    {works.length > 0
+                      ? `; ${works.slice(0, 4).join(', ')}${works.length > 4 ? ' …' : ''}`
                       : ''}
                   </span>
                 </span>

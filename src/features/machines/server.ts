@@ -1,4 +1,5 @@
 import 'server-only';
+import { kindOf } from '@/core/kinds/part';
 import { redirect } from 'next/navigation';
 import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
@@ -86,11 +87,7 @@ export async function openMachine(code: string) {
       name,
       version,
       parts: circuit.parts.length,
-      loads: circuit.parts.flatMap(({ kind, ref, label }) =>
-        ['coil', 'motor', 'lamp', 'heater', 'cylinder', 'vacuumActuator'].includes(kind)
-          ? [label ?? ref]
-          : [],
-      ),
+      works: circuit.parts.flatMap((part) => (kindOf(part).traits.works ? [part.label ?? part.ref] : [])),
     })),
     shared: [...shared.values()]
       .map((row) => ({ ...row, functions: [...row.functions] }))

@@ -1,4 +1,5 @@
 import * as z from 'zod/mini';
+import { readingKind } from '@/core/kinds/reading';
 import type { Reading, Test } from '@/core/circuit/schema';
 
 /** The meter in the technician's hand, as its leaflet and its own leads have it. */
@@ -54,7 +55,8 @@ export function withoutLeads(
 
 /** What of the meter belongs to a reading; nothing where it is the usual one. */
 export function meterOf(kind: Test['kind'], meter: MeterInHand): Reading['meter'] {
-  const electrical = ['volts', 'hertz', 'ohms', 'amps', 'diode', 'insulation'].includes(kind);
+  const { mechanical, shows } = readingKind(kind);
+  const electrical = shows.is === 'figure' && !mechanical;
   const { accuracyPercent, counts, loadMegohms } = meter;
   const usual =
     accuracyPercent === USUAL_METER.accuracyPercent &&

@@ -124,7 +124,26 @@ export function FluidSymbol({
           <path d={`M${x - 12} ${y}h24M${x} ${y}v${tall / 2 + 4}`} fill="none" />
         </g>
       );
-    default:
+    // The electrical side has its own figures.
+    case 'source':
+    case 'transformer':
+    case 'fuse':
+    case 'breaker':
+    case 'wire':
+    case 'pin':
+    case 'switch':
+    case 'relay':
+    case 'coil':
+    case 'diode':
+    case 'resistor':
+    case 'lamp':
+    case 'heater':
+    case 'motor':
+    case 'sensor3':
+    case 'driver':
+    case 'timer':
       return null;
+    default:
+      return kind satisfies never;
   }
 }

@@ -57,8 +57,33 @@ export function PartSymbol({ kind, x, y, on }: { kind: Part['kind']; x: number; 
           <circle cx={x + 7} cy={y} r={11} />
         </g>
       );
-    default:
+    // Bare wire on a run, or drawn by another figure: a load, a source, the fluid side.
+    case 'source':
+    case 'wire':
+    case 'coil':
+    case 'diode':
+    case 'resistor':
+    case 'lamp':
+    case 'heater':
+    case 'motor':
+    case 'sensor3':
+    case 'airSupply':
+    case 'pump':
+    case 'regulator':
+    case 'filter':
+    case 'check':
+    case 'hose':
+    case 'throttle':
+    case 'silencer':
+    case 'plug':
+    case 'valve':
+    case 'proportionalValve':
+    case 'cylinder':
+    case 'vacuumActuator':
+    case 'pressureSwitch':
       return null;
+    default:
+      return kind satisfies never;
   }
 }
 
@@ -93,7 +118,21 @@ export function LoadSymbol({ kind, x, y1, y2 }: { kind: Part['kind']; x: number;
           <path d={`M${x - 11} ${middle - 11}l22 22m0 -22l-22 22`} strokeWidth={2} />
         </g>
       );
-    default:
+    // What else the volts may fall across: a way without a load is drawn as a box, never as nothing.
+    case 'source':
+    case 'fuse':
+    case 'breaker':
+    case 'wire':
+    case 'pin':
+    case 'switch':
+    case 'diode':
+    case 'resistor':
+    case 'heater':
+    case 'sensor3':
+    case 'proportionalValve':
+    case 'transformer':
+    case 'driver':
+    case 'timer':
       return (
         <g {...stroke}>
           <path d={`M${x} ${y1}V${middle - 24}M${x} ${middle + 24}V${y2}`} />
@@ -101,6 +140,23 @@ export function LoadSymbol({ kind, x, y1, y2 }: { kind: Part['kind']; x: number;
           {kind === 'heater' ? <path d={`M${x - 9} ${middle - 8}h18m-18 16h18`} strokeWidth={1.6} /> : null}
         </g>
       );
+    // The fluid side has its own figures.
+    case 'airSupply':
+    case 'pump':
+    case 'regulator':
+    case 'filter':
+    case 'check':
+    case 'hose':
+    case 'throttle':
+    case 'silencer':
+    case 'plug':
+    case 'valve':
+    case 'cylinder':
+    case 'vacuumActuator':
+    case 'pressureSwitch':
+      return null;
+    default:
+      return kind satisfies never;
   }
 }
 

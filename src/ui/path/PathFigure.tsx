@@ -1,6 +1,6 @@
 'use client';
 
-import type { Part } from '@/core/circuit/schema';
+import { kindOf } from '@/core/kinds/part';
 import { plugBodies } from '@/core/path/plugBodies';
 import { Pipe } from '../figure';
 import { TurnStrokes } from '../Turns';
@@ -18,7 +18,6 @@ import { PlugBodyMark } from './PlugBodyMark';
 /** About how wide a statement runs, px. */
 const STATEMENT = 420;
 const KPA_IN_BAR = 100;
-const SUPPLIES: readonly Part['kind'][] = ['source', 'airSupply', 'pump'];
 
 /** The path from supply to return, at the height of its expected volts. The main way to move about a job. */
 export function PathFigure(props: PathFigureProps) {
@@ -50,7 +49,7 @@ export function PathFigure(props: PathFigureProps) {
     ground.y,
   );
   const room = Math.max(2, Math.min(3, Math.floor((floorY - 10 - lowest) / 25) + 1));
-  const source = parts.find(({ part, nodes }) => SUPPLIES.includes(part.kind) && nodes.includes(first.node));
+  const source = parts.find(({ part, nodes }) => kindOf(part).traits.supply && nodes.includes(first.node));
   const bodies = plugBodies(parts, layout, standings);
   const sourceTurns = source ? standings[source.index]!.turns : 0;
   return (

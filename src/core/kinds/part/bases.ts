@@ -11,6 +11,9 @@ interface TwoEnds {
   nodes: { '1': string; '2': string };
 }
 
+/** What every load is. */
+export const LOAD = { load: true, draws: true, falls: true } as const;
+
 /** A load's one piece: its resistance and how far that may be off. */
 export function loadBranches(part: TwoEnds & { ohms: number; tolerance?: number }): BranchSpec[] {
   return [{ ...body(part, part.ohms), tolerance: part.tolerance ?? LOAD_TOLERANCE }];

@@ -1,5 +1,6 @@
 import type { PartOf } from '../../circuit/partSchema';
 import { broken, worsened } from '../../diagnosis/faultTypes';
+import { LOAD } from './bases';
 import { body, LOAD_TOLERANCE } from './branch';
 import { definePart, nothing, round, traits } from './module';
 
@@ -16,7 +17,7 @@ export const coil = definePart<'coil'>()({
     figure: 'ohms',
     words: ['valve coil', 'solenoid', 'winding', 'coil', 'clutch', 'brake'],
   },
-  traits: traits({ load: true, works: true }),
+  traits: traits({ ...LOAD, ohmic: true, works: true }),
   accessMinutes: 1.5,
   odds: { open: 1, shortedTurns: 0.6, shortToFrame: 0.3, weakInsulation: 0.1 },
   branches: (part) => [

@@ -5,7 +5,7 @@ import { SEAL_LEAK } from './ranges';
 
 export const cylinder = definePart<'cylinder'>()({
   chain: { letter: 'C', figure: null, words: ['cylinder', 'ram'] },
-  traits: traits({ fluid: true, actuator: true, works: true }),
+  traits: traits({ fluid: true, ends: true, actuator: true, works: true }),
   accessMinutes: 1.5,
   odds: { sealLeak: 0.5, jammed: 0.4 },
   branches: ({ nodes }) => [seal(nodes.a, nodes.b)],

@@ -1,9 +1,9 @@
-import { loadBranches, openShortOrToFrame } from './bases';
+import { LOAD, loadBranches, openShortOrToFrame } from './bases';
 import { definePart, nothing, round, traits } from './module';
 
 export const heater = definePart<'heater'>()({
   chain: { letter: 'E', figure: 'ohms', words: ['heater', 'glow plug', 'element'] },
-  traits: traits({ load: true, works: true }),
+  traits: traits({ ...LOAD, ohmic: true, works: true }),
   accessMinutes: 1.5,
   odds: { open: 0.8, short: 0.3, shortToFrame: 0.3 },
   branches: loadBranches,

@@ -1,9 +1,9 @@
-import { loadBranches, openOrShort } from './bases';
+import { LOAD, loadBranches, openOrShort } from './bases';
 import { definePart, nothing, round, traits } from './module';
 
 export const lamp = definePart<'lamp'>()({
   chain: { letter: 'H', figure: 'ohms', words: ['lamp', 'light', 'beacon', 'bulb'] },
-  traits: traits({ load: true, works: true }),
+  traits: traits({ ...LOAD, works: true }),
   accessMinutes: 1.5,
   odds: { open: 0.8, short: 0.3 },
   branches: loadBranches,

@@ -28,6 +28,14 @@ export interface PartTraits {
   supply: boolean;
   /** Does the work electrically. */
   load: boolean;
+  /** Draws current by itself where it is fed: a load, or a relay's coil. */
+  draws: boolean;
+  /** A run from the supply ends in it: the volts fall across it. */
+  falls: boolean;
+  /** Draws what its resistance says: neither a cold filament nor a rotor. */
+  ohmic: boolean;
+  /** A run of air, oil or vacuum ends in it. */
+  ends: boolean;
   /** Moves something by pressure. */
   actuator: boolean;
   /** A person can see, hear or feel whether it works. */
@@ -110,6 +118,10 @@ const NONE: PartTraits = {
   fluid: false,
   supply: false,
   load: false,
+  draws: false,
+  falls: false,
+  ohmic: false,
+  ends: false,
   actuator: false,
   works: false,
   electronic: false,

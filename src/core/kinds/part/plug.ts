@@ -6,7 +6,7 @@ import { LEAK } from './ranges';
 export const plug = definePart<'plug'>()({
   // A plug that is typed is an electrical one: this stops an opening, and is put there by a press.
   chain: { letter: 'U', figure: null, words: [] },
-  traits: traits({ fluid: true }),
+  traits: traits({ fluid: true, ends: true }),
   accessMinutes: 1,
   odds: { leaking: 0.1 },
   branches: ({ nodes }) => [seal(nodes.in)],

@@ -1,5 +1,5 @@
 import { bridged, broken, worsened, type FaultVariant } from '../../diagnosis/faultTypes';
-import { loadBranches } from './bases';
+import { LOAD, loadBranches } from './bases';
 import { OPENING_STEPS } from './branch';
 import { definePart, nothing, round, traits } from './module';
 import { SEAL_LEAK } from './ranges';
@@ -12,7 +12,7 @@ const FULL_SHARE = 0.9;
 
 export const proportionalValve = definePart<'proportionalValve'>()({
   chain: { letter: 'Q', figure: 'ohms', words: ['proportional valve', 'proportional solenoid'] },
-  traits: traits({ fluid: true, load: true, works: true }),
+  traits: traits({ ...LOAD, fluid: true, ohmic: true, works: true }),
   accessMinutes: 1.5,
   odds: {
     open: 0.8,

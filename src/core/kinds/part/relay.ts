@@ -10,7 +10,7 @@ const DROP_OUT_SHARE = 0.15;
 
 export const relay = definePart<'relay'>()({
   chain: { letter: 'K', figure: 'ohms', words: ['relay coil', 'contactor', 'relay'] },
-  traits: traits({ contact: true, carries: true }),
+  traits: traits({ contact: true, carries: true, draws: true, falls: true, ohmic: true }),
   accessMinutes: 1,
   odds: { open: 0.6, shortedTurns: 0.2, stuckOpen: 0.6, welded: 0.4, highResistance: 0.6 },
   branches: (part, field) => {

@@ -1,9 +1,9 @@
-import { loadBranches, openOrShort } from './bases';
+import { LOAD, loadBranches, openOrShort } from './bases';
 import { definePart, nothing, round, traits } from './module';
 
 export const resistor = definePart<'resistor'>()({
   chain: { letter: 'R', figure: 'ohms', words: ['resistor', 'resistance'] },
-  traits: traits({ load: true }),
+  traits: traits({ ...LOAD, ohmic: true }),
   accessMinutes: 1.5,
   odds: { open: 0.8, short: 0.3 },
   branches: loadBranches,

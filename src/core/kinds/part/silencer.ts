@@ -8,7 +8,7 @@ const RESTRICTION = 0.05;
 
 export const silencer = definePart<'silencer'>()({
   chain: { letter: 'U', figure: null, words: ['silencer', 'exhaust'] },
-  traits: traits({ fluid: true }),
+  traits: traits({ fluid: true, ends: true }),
   accessMinutes: 0.5,
   odds: { blocked: 0.5 },
   branches: ({ nodes, restriction }) => [

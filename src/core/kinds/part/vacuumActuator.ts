@@ -5,7 +5,7 @@ import { LEAK } from './ranges';
 
 export const vacuumActuator = definePart<'vacuumActuator'>()({
   chain: { letter: 'C', figure: 'pullKPa', words: ['vacuum actuator', 'vacuum capsule'] },
-  traits: traits({ fluid: true, actuator: true, works: true }),
+  traits: traits({ fluid: true, ends: true, actuator: true, works: true }),
   accessMinutes: 1.5,
   odds: { leaking: 0.6, jammed: 0.3 },
   branches: ({ nodes }) => [seal(nodes.port)],

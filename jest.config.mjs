@@ -13,7 +13,11 @@ async function project(displayName, testMatch, testPathIgnorePatterns = [], test
     testPathIgnorePatterns: ['/node_modules/', ...testPathIgnorePatterns],
     moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1', '^server-only$': '<rootDir>/scripts/lib/empty.cjs' },
   })();
-  return { ...made, transformIgnorePatterns: [`/node_modules/(?!(${MODULES.join('|')})/)`] };
+  return {
+    ...made,
+    transformIgnorePatterns: [`/node_modules/(?!(${MODULES.join('|')})/)`],
+    ...(testEnvironment === 'jsdom' ? { setupFiles: ['<rootDir>/scripts/lib/jsdom.cjs'] } : {}),
+  };
 }
 
 export default async () => ({

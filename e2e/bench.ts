@@ -1,41 +1,15 @@
 import { readFileSync } from 'node:fs';
 import { expect, type Page } from '@playwright/test';
-import { CircuitModel } from '../src/core/circuit/model';
 import { parseCircuit } from '../src/core/circuit/parse';
 import type { Test } from '../src/core/circuit/schema';
-import { faultByName, listFaults } from '../src/core/diagnosis/faults';
-import { bindTest, predict, predictedValue } from '../src/core/diagnosis/predict';
+import { MachineUnderTest as Bench } from '../src/core/testing/machineUnderTest';
 import { parseReading } from '../src/core/units/parseReading';
 
-/** Gauges are kept in kPa and read in bar. */
-const KPA_IN_BAR = 100;
-
-/** A machine with a hidden fault: answers any test as the meter or the eye would. */
-export class MachineUnderTest {
-  private readonly model: CircuitModel;
-  private readonly edits: Parameters<typeof predict>[1];
-
-  /** Without a part: a sound machine. */
-  constructor(circuit: string, part?: string, fault = '', ohms?: number) {
+/** A machine of the demo with a hidden fault; without a part, a sound one. */
+export class MachineUnderTest extends Bench {
+  constructor(circuit: string, part?: string, fault?: string, ohms?: number) {
     const text = readFileSync(`demo/circuits/${circuit}.circuit.json`, 'utf8');
-    this.model = new CircuitModel(parseCircuit(JSON.parse(text)));
-    if (part === undefined) {
-      this.edits = [];
-      return;
-    }
-    const found = faultByName(listFaults(this.model), part, fault, ohms);
-    this.edits = found.fault.variants[0]!.edits(found.severity);
-  }
-
-  /** What the display shows for a test, typed the way a technician would. */
-  answer(test: Test): string {
-    const shown = predictedValue(test.kind, predict(bindTest(this.model, test), this.edits));
-    const value = typeof shown === 'number' && test.kind === 'pressure' ? shown / KPA_IN_BAR : shown;
-    if (typeof value === 'number')
-      return String(Number(Math.abs(value) < 0.01 ? value.toFixed(3) : value.toPrecision(3)));
-    if (typeof value === 'boolean') return value ? 'clicks' : 'no click';
-    if (Array.isArray(value)) return value.length === 0 ? 'no code' : `code ${value.join(', ')}`;
-    return value;
+    super(parseCircuit(JSON.parse(text)), part, fault, ohms);
   }
 }
 

@@ -13,9 +13,8 @@ const show = (count: number) =>
     </LongList>,
   );
 
-// jsdom neither scrolls nor lays out.
+// jsdom lays nothing out.
 beforeAll(() => {
-  window.scrollTo = jest.fn();
   Object.defineProperty(HTMLElement.prototype, 'offsetHeight', { value: 50 });
 });
 

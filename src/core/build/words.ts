@@ -28,9 +28,7 @@ export function kindOfWords(phrase: string): { kind: Part['kind']; rest: string 
   return { kind: best.kind, rest: rest.replace(/\s+/g, ' ').trim() };
 }
 
-/** Every word that begins an item of a chain, for offering while one types. */
+/** Every word that begins an item of a chain, for offering while one types; the plainest of a beginning first. */
 export const CHAIN_WORDS: readonly string[] = [
-  ...WORDS.flatMap(([, words]) => words.slice(0, 1)),
-  'ground',
-  'back',
-];
+  ...new Set([...WORDS.flatMap(([, words]) => words), 'ground', 'back']),
+].sort((a, b) => a.length - b.length);

@@ -1,6 +1,7 @@
 import { kindOf } from '../kinds/part';
 import type { CircuitModel } from '../circuit/model';
-import type { Reading, Setup, Test } from '../circuit/schema';
+import type { Part, Reading, Setup, Test } from '../circuit/schema';
+import { countsAsGuard } from '../safety/guards';
 import { bindTest, predict, predictedValue } from '../diagnosis/predict';
 import { workingPatterns } from '../diagnosis/patterns';
 import type { JobState } from './reduceJob';
@@ -28,7 +29,16 @@ export type Proof = { id: string } & (
       expected: number;
       within: number;
     }
-  | { kind: 'interlock'; test: Test; part: string; control: string; position: string; setup: Setup }
+  /** `guards`: contacts on this control that protect somebody or something, or of which nobody has said what they protect. */
+  | {
+      kind: 'interlock';
+      test: Test;
+      part: string;
+      control: string;
+      position: string;
+      setup: Setup;
+      guards: string[];
+    }
   | { kind: 'code'; code: string }
   | { kind: 'wire'; part: string; terminal: string }
   /** Something that was put in, or found in, and has to be shown to be out; the guards that it takes out of action. */
@@ -162,12 +172,26 @@ function interlocks(
         const test: Test = { kind: 'function', part, setup: stopped };
         if (predictedOf(model, test) !== 'dead') continue;
         const id = `interlock ${part} ${control} ${position}`;
+        const guards = circuit.parts.filter((one) => countsAsGuard(one) && isWorkedBy(one, control));
         if (!found.has(id))
-          found.set(id, { id, kind: 'interlock', test, part, control, position, setup: stopped });
+          found.set(id, {
+            id,
+            kind: 'interlock',
+            test,
+            part,
+            control,
+            position,
+            setup: stopped,
+            guards: guards.map(({ ref }) => ref),
+          });
       }
     }
   }
   return [...found.values()];
+}
+
+function isWorkedBy(part: Part, control: string): boolean {
+  return 'closedWhen' in part && control in part.closedWhen;
 }
 
 /** How a proof stands in the job's log: by a reading after the fix, by a tick, or with a reason. */
@@ -177,9 +201,13 @@ export type ProofStanding =
   | { state: 'wrong'; found: string; reading?: Reading }
   | { state: 'signedOff'; reason: string };
 
-/** Whether a line of the proof list may be left with a reason. What was put into the machine may not. */
-export function mayBeLeft({ kind }: Proof): boolean {
-  return kind !== 'ledger';
+/**
+ * Whether a line of the proof list may be left with a reason. What was put into the machine may not, and no guard goes out
+ * untried: whether it stops what it must is shown, or the machine stays.
+ */
+export function mayBeLeft(proof: Proof): boolean {
+  if (proof.kind === 'interlock') return proof.guards.length === 0;
+  return proof.kind !== 'ledger';
 }
 
 /** How each proof stands. A ledger or isolation line stands done only by the log itself: shown out, opened again. */
@@ -191,7 +219,7 @@ export function proofStanding(proof: Proof, state: JobState): ProofStanding {
     const { by } = proof.standing;
     return { state: 'done', found: 'second' in by ? `out, seen by ${by.second}` : 'out, by a reading' };
   }
-  if (entry?.body.reason) return { state: 'signedOff', reason: entry.body.reason };
+  if (entry?.body.reason && mayBeLeft(proof)) return { state: 'signedOff', reason: entry.body.reason };
   if (proof.kind === 'isolation') return { state: 'open' };
   if (proof.kind === 'code') {
     const code = state.codes.find(({ key }) => key === proof.code);

@@ -18,7 +18,6 @@ function standing() {
   fireEvent.load(screen.getByAltText('The picture that is marked'));
   const frame = screen.getByTestId('marks');
   frame.getBoundingClientRect = () => new DOMRect(0, 0, 200, 100);
-  (frame as unknown as { setPointerCapture: () => void }).setPointerCapture = () => undefined;
   return frame;
 }
 /** jsdom has no pointer events of its own: a mouse event under their name carries the place. */

@@ -39,8 +39,6 @@ export function ChainLine({
 }) {
   const [text, setText] = useState('');
   const [refused, setRefused] = useState<string | null>(null);
-  /** The offer that the arrow keys stand on; empty while one types, so that Enter draws and Tab leaves the field. */
-  const [offer, setOffer] = useState('');
   const input = useRef<HTMLInputElement>(null);
   const tried = useMemo(() => {
     if (text.trim() === '') return null;
@@ -77,14 +75,9 @@ export function ChainLine({
     const goesOn = last === '' || word.toLowerCase().startsWith(last.toLowerCase());
     setText(goesOn ? `${begin}${word}` : `${text.trimEnd()}, ${word}`);
     setRefused(null);
-    setOffer('');
     input.current?.focus();
   };
   const shown = last === '' ? PICKS : offers;
-  const moveOffer = (by: 1 | -1) => {
-    const at = shown.indexOf(offer);
-    setOffer(shown[at < 0 ? (by > 0 ? 0 : shown.length - 1) : at + by] ?? '');
-  };
   const added =
     tried && 'next' in tried && tried.next
       ? tried.next.circuit.parts.length - drawing.circuit.parts.length
@@ -92,7 +85,7 @@ export function ChainLine({
   return (
     <Command
       shouldFilter={false}
-      value={offer}
+      disablePointerSelection
       label="Chain of parts"
       vimBindings={false}
       className="shrink-0 border-t-2 border-ink bg-film print:hidden"
@@ -101,6 +94,8 @@ export function ChainLine({
         label="To pick"
         className="px-6 pt-1.5 max-tablet:px-3 [&>div]:flex [&>div]:min-h-[50px] [&>div]:flex-wrap [&>div]:items-center [&>div]:gap-x-2"
       >
+        {/* What is typed stands before every offer, unseen: Enter draws it until an arrow key has gone on to an offer. */}
+        <Command.Item value="as it is typed" hidden onSelect={draw} />
         {shown.map((word) => (
           <Command.Item
             key={word}
@@ -119,7 +114,11 @@ export function ChainLine({
           draw();
         }}
       >
-        <label className="flex min-w-[170px] flex-col justify-center text-[15.5px] text-ink2">
+        <label
+          className="flex min-w-[170px] flex-col justify-center text-[15.5px] text-ink2"
+          // Its arrow keys are its own, not those of the offers.
+          onKeyDown={(event) => event.stopPropagation()}
+        >
           You stand at
           <select
             className="fig-bold max-w-[210px] bg-transparent text-[17px] text-ink"
@@ -147,17 +146,11 @@ export function ChainLine({
             onValueChange={(typed) => {
               setText(typed);
               setRefused(null);
-              setOffer('');
             }}
             onKeyDown={(event) => {
-              if (event.key === 'ArrowDown') moveOffer(1);
-              else if (event.key === 'ArrowUp') moveOffer(-1);
-              else if (event.key === 'Enter' && offer === '') draw();
-              else if (event.key === 'Escape' && offer !== '') setOffer('');
-              else if (event.key === 'Escape') setText('');
-              else if (event.key !== 'Home' && event.key !== 'End') return;
-              else return event.stopPropagation();
-              event.preventDefault();
+              if (event.key === 'Escape') setText('');
+              // These move within the line, not among the offers.
+              if (event.key === 'Home' || event.key === 'End') event.stopPropagation();
             }}
           />
           <p

@@ -124,8 +124,7 @@ function Spare({ part }: { part: string }) {
 
 function FixForm({ part }: { part: string }) {
   const { log } = useDesk();
-  const today = new Date().toISOString().slice(0, 10);
-  const blank = { work: '', spare: '', serial: '', dated: today, torque: '', seals: '' };
+  const blank = { work: '', spare: '', serial: '', dated: '', torque: '', seals: '' };
   const [fix, setFix] = useState(blank);
   const replacing = log.state.decision?.body.action === 'replace';
   const text = (key: keyof typeof blank, label: string, className = '') => (

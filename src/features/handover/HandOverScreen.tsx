@@ -6,12 +6,12 @@ import { addDays, format } from 'date-fns';
 import { useMemo, useState } from 'react';
 import { handOverStops } from '@/core/job/rules/handOverStops';
 import { siteMoment } from '@/core/units/siteTime';
-import { Field, FIELD, Heading, MainKey, Nothing } from '@/ui/sheet';
+import { Field, FIELD, Heading, MainKey, Nothing, PlainKey } from '@/ui/sheet';
 import { useDesk } from '../desk/desk';
 import { StepLayout } from '../desk/StepLayout';
 import { stopWords } from '@/words/en/refusals';
 
-const USUAL_RETEST_DAYS = 90;
+const RETEST_DAYS = 90;
 
 /** What still stands between this job and the machine going out, and the report. */
 export function HandOverScreen() {
@@ -22,7 +22,8 @@ export function HandOverScreen() {
   const remaining = state.codes.filter(({ present }) => present);
   const [note, setNote] = useState('');
   const [left, setLeft] = useState('');
-  const [retest, setRetest] = useState(() => format(addDays(new Date(), USUAL_RETEST_DAYS), 'yyyy-MM-dd'));
+  // Empty until somebody says so: a date nobody chose must not stand on the report.
+  const [retest, setRetest] = useState('');
   const stops = found.map((stop) => stopWords(speaker, stop));
   const close = () =>
     log.write({
@@ -97,14 +98,19 @@ export function HandOverScreen() {
                     Codes that remain go on the report: {remaining.map(({ key }) => key).join(', ')}.
                   </p>
                 ) : null}
-                <Field label="Re-test on" className="max-w-[220px]">
-                  <input
-                    type="date"
-                    className={`${FIELD} fig`}
-                    value={retest}
-                    onChange={(event) => setRetest(event.target.value)}
-                  />
-                </Field>
+                <div className="flex flex-wrap items-end gap-3">
+                  <Field label="Re-test on" className="w-[220px]">
+                    <input
+                      type="date"
+                      className={`${FIELD} fig`}
+                      value={retest}
+                      onChange={(event) => setRetest(event.target.value)}
+                    />
+                  </Field>
+                  <PlainKey onClick={() => setRetest(format(addDays(new Date(), RETEST_DAYS), 'yyyy-MM-dd'))}>
+                    In {RETEST_DAYS} days
+                  </PlainKey>
+                </div>
                 <MainKey disabled={stops.length > 0} onClick={close}>
                   Hand over as {person}
                 </MainKey>

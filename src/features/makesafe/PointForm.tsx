@@ -97,17 +97,17 @@ export function PointForm({ point, onDone }: { point: IsolationPoint; onDone: ()
     >
       <p className="pb-2 text-[16px] font-[650]">{words.say}</p>
       <div className="grid grid-cols-2 gap-x-3 gap-y-2 max-tablet:grid-cols-1">
-        <Field label="How it is isolated" className="col-span-2 max-tablet:col-span-1">
+        <Field label="How it is isolated">
           <input className={FIELD} {...register('how')} />
+        </Field>
+        <Field label="Stored energy released">
+          <input className={FIELD} {...register('released')} />
         </Field>
         <Field label="Lock number">
           <input className={FIELD} maxLength={40} {...register('lock')} />
         </Field>
         <Field label="Tag number">
           <input className={FIELD} maxLength={40} {...register('tag')} />
-        </Field>
-        <Field label="Stored energy released" className="col-span-2 max-tablet:col-span-1">
-          <input className={FIELD} {...register('released')} />
         </Field>
       </div>
       {metered ? (

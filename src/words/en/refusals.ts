@@ -119,6 +119,8 @@ export function refusalWords(refusal: EntryRefusal | StorageRefusal, speaker: Sp
       return `${refusal.guards.join(', ')} guards, or may guard, a person or a limit: no reading with it bridged is taken. Say on the drawing whom it protects.`;
     case 'mayNotBeLeft':
       return `${refusal.proof.replace(/^ledger /, '')} cannot be left in. Take it out, and show that it is out.`;
+    case 'guardUntried':
+      return `${refusal.guards.join(', ')} guards, or may guard, a person, a limit or a load. Show that it stops what it must; it cannot be left with a reason.`;
     case 'notInLedger':
       return `${refusal.item} does not stand in the ledger as it would have to.`;
     case 'sameEyes':

@@ -5,7 +5,7 @@ import { bindTest, predict, predictedValue } from '../../diagnosis/predict';
 import { isolationPlan } from '../../safety/isolationPlan';
 import { entryWriter } from '../../testing/entryWriter';
 import type { Entry } from '../entries';
-import { proofList } from '../proofList';
+import { proofList, proofStanding } from '../proofList';
 import { reduceJob } from '../reduceJob';
 import { handOverStops } from './handOverStops';
 import { ledgerStanding, safetyDefects } from './ledgerStanding';
@@ -140,6 +140,19 @@ describe('a bridge', () => {
     expect(safetyDefects(model, reduceJob([put]))).toEqual([
       { item: 'Bridge S1', guards: ['S1'], found: true },
     ]);
+  });
+
+  it('a guard is shown to stop what it must, never left with a reason', () => {
+    const proof = proofList(model, reduceJob([])).find(
+      (one) => one.kind === 'interlock' && one.guards.length > 0,
+    )!;
+    const left = own('proof', { proof: proof.id, done: false, found: '', reason: 'no time' });
+    expect(judge(left, [])).toEqual({ code: 'guardUntried', guards: ['S1'] });
+    expect(['open', 'wrong']).toContain(proofStanding(proof, reduceJob([left])).state);
+    const works = proofList(model, reduceJob([])).find(({ kind }) => kind === 'works')!;
+    expect(
+      judge(own('proof', { proof: works.id, done: false, found: '', reason: 'no time' }), []),
+    ).toBeNull();
   });
 
   it('cannot be left with a reason, here or by anybody who sends it', () => {

@@ -4,6 +4,7 @@ import { bindTest } from '../../diagnosis/predict';
 import { guardsDefeated } from '../../safety/guards';
 import { isolationPlan } from '../../safety/isolationPlan';
 import type { Entry } from '../entries';
+import { mayBeLeft, proofList } from '../proofList';
 import { reduceJob } from '../reduceJob';
 import { handOverStops, type HandOverStop } from './handOverStops';
 import { missedBy, needsNewest } from './newestState';
@@ -26,6 +27,8 @@ export type EntryRefusal =
   | { code: 'notClosed'; points: string[] }
   | { code: 'defeatsGuard'; guards: string[] }
   | { code: 'mayNotBeLeft'; proof: string }
+  /** Whether a guard stops what it must is shown, never left. */
+  | { code: 'guardUntried'; guards: string[] }
   | { code: 'notInLedger'; item: string }
   /** The second person is the one who took it out. */
   | { code: 'sameEyes'; person: string }
@@ -101,10 +104,15 @@ function refusalOf(entry: Entry, { model, log }: JobBefore): EntryRefusal | null
         ? { code: 'sameEyes', person: entry.body.second }
         : null;
     }
-    case 'proof':
-      return entry.body.reason !== undefined && entry.body.proof.startsWith('ledger ')
-        ? { code: 'mayNotBeLeft', proof: entry.body.proof }
-        : null;
+    case 'proof': {
+      const { proof: id, reason } = entry.body;
+      if (reason === undefined) return null;
+      // What has to be shown of the machine itself follows from its drawing alone; a ledger line from its name.
+      const proof = proofList(model, reduceJob([])).find((one) => one.id === id);
+      if (proof?.kind === 'interlock' && !mayBeLeft(proof))
+        return { code: 'guardUntried', guards: proof.guards };
+      return id.startsWith('ledger ') ? { code: 'mayNotBeLeft', proof: id } : null;
+    }
     case 'handOver': {
       const stops = handOverStops(model, reduceJob(log()));
       return stops.length > 0 ? { code: 'stops', stops } : null;

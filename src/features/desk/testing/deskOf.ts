@@ -29,7 +29,7 @@ export function logOf(person = 'Tove', entries: readonly Entry[] = []): JobLog {
     AWAY,
     {
       now: () => new Date('2026-02-04T10:00:00.000Z'),
-      newId: () => `01900000-0000-7000-8000-${String(++count).padStart(12, '0')}`,
+      newId: () => `01900001-0000-7000-8000-${String(++count).padStart(12, '0')}`,
       random: () => 0.5,
       setTimer: () => () => undefined,
       alone: () => Promise.resolve(),

@@ -1,0 +1,77 @@
+import { useSyncExternalStore } from 'react';
+import { CircuitModel } from '@/core/circuit/model';
+import type { Circuit, Reading } from '@/core/circuit/schema';
+import type { Entry } from '@/core/job/entries';
+import { weighOptions } from '@/core/job/rules/weighOptions';
+import { findLanes } from '@/core/path/lanes';
+import { shopMarks } from '@/core/tables/marks';
+import { makeDiagnosisService } from '@/workers/diagnosisService';
+import { USUAL_POLICY } from '../../policy/policy';
+import { preferencesOf } from '../../policy/preferencesOf';
+import type { Desk, JobFacts } from '../desk';
+import { logOf } from './deskOf';
+
+/**
+ * A job's desk for a test: a real log and the real engine, without a server or a worker. `useDesk` stands in for the
+ * screens' own, and shows what is written at once.
+ */
+export function openDesk(circuit: Circuit, entries: readonly Entry[] = [], more: Partial<JobFacts> = {}) {
+  const log = logOf('Tove', entries);
+  const model = new CircuitModel(circuit);
+  const speaker = { model, lanes: findLanes(model) };
+  const service = makeDiagnosisService();
+  const policy = { ...USUAL_POLICY, timeZone: 'UTC' };
+  const job = {
+    id: '1',
+    number: 1,
+    title: 'A job',
+    person: 'Tove',
+    machineCode: 'T-1',
+    machineName: 'Test bench',
+    functionName: circuit.name,
+    circuit,
+    book: [],
+    functions: [],
+    policy,
+    baselines: [],
+    marks: shopMarks({}),
+    stored: [],
+    openedAt: '2026-02-04T08:00:00.000Z',
+    ...more,
+  } as unknown as JobFacts;
+  let weighed: { key: string; outlook: Desk['outlook'] } = { key: '', outlook: null };
+  const weigh = (readings: Reading[], options: Parameters<typeof service.weigh>[2]): Desk['outlook'] => {
+    const key = JSON.stringify([readings, options]);
+    if (weighed.key === key) return weighed.outlook;
+    const answer = service.weigh(circuit, readings, options);
+    if (!answer.ok) throw new Error(answer.message);
+    weighed = { key, outlook: { ...answer.value, readings } };
+    return weighed.outlook;
+  };
+  const useDesk = (): Desk => {
+    const view = useSyncExternalStore(log.subscribe, log.view, log.view);
+    const readings = view.state.readings.map(({ reading }) => reading);
+    const { noReach, skipped } = view.state;
+    return {
+      job,
+      person: 'Tove',
+      speaker,
+      log: { ...view, write: log.write.bind(log), mend: log.mend.bind(log), drop: log.drop.bind(log) },
+      readings,
+      outlook: weigh(readings, weighOptions({ noReach, skipped }, preferencesOf(policy), 14)),
+      working: false,
+      failure: null,
+      again: () => undefined,
+      evaluate: (test) => {
+        const answer = service.evaluate(circuit, readings, test);
+        return Promise.resolve(answer.ok ? answer.value : answer.message);
+      },
+      suppose: () => Promise.resolve(null),
+    };
+  };
+  /** What was written last. */
+  const last = () => log.view().entries.at(-1)!;
+  /** Readings that count. */
+  const readings = () => log.view().state.readings.map(({ reading }) => reading);
+  return { log, useDesk, last, readings, speaker, job };
+}

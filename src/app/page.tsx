@@ -80,7 +80,7 @@ export default async function ShedPage({ searchParams }: Props) {
           ) : (
             <ul>
               {jobs.map((job) => (
-                <JobRow key={job.id} job={job} />
+                <JobRow key={job.number} job={job} />
               ))}
             </ul>
           )}

@@ -1,7 +1,8 @@
 import { CircuitModel } from '../circuit/model';
 import type { Reading } from '../circuit/schema';
 import { driverHighSide, singleCoil, twinOutputs } from '../templates/electrical';
-import { codeCandidates, codedDrivers, codeReading, swapTests, unplugTests } from './codeEvidence';
+import { codeCandidates } from './codeCandidates';
+import { codedDrivers, codeReading, swapTests, unplugTests } from './codeEvidence';
 import { Diagnoser } from './diagnose';
 
 describe('codes as evidence', () => {

@@ -13,3 +13,30 @@ export interface JobDigest {
 
 /** Counted up when a digest is made in another way. */
 export const DIGEST_MADE = 1;
+
+const STATE_LETTERS = { spared: 's', held: 'h', bad: 'b', doubt: 'd' } as const satisfies Record<
+  State,
+  string
+>;
+const STATE_OF = Object.fromEntries(
+  Object.entries(STATE_LETTERS).map(([state, letter]) => [letter, state as State]),
+);
+
+/** Runs as a few letters each, for a list of many jobs: state, turns, `?` where it was asked, `!` at the fall. */
+export function packRuns(runs: JobDigest['runs']): string {
+  return runs
+    .map(
+      ({ state, turns, asked, fall }) =>
+        `${STATE_LETTERS[state]}${turns}${asked ? '?' : ''}${fall ? '!' : ''}`,
+    )
+    .join(' ');
+}
+
+/** Runs from their letters; what is none is left out. */
+export function unpackRuns(packed: string): JobDigest['runs'] {
+  return packed.split(' ').flatMap((one) => {
+    const [, letter = '', turns = '', asked, fall] = /^([a-z])(\d+)(\??)(!?)$/.exec(one) ?? [];
+    const state = STATE_OF[letter];
+    return state ? [{ state, turns: Number(turns), asked: asked === '?', fall: fall === '!' }] : [];
+  });
+}

@@ -2,7 +2,7 @@ import 'server-only';
 import { z } from 'zod';
 import { InputError } from '@/core/circuit/inputError';
 import { bookRowSchema } from '@/core/codes/bookRow';
-import { codeCandidates } from '@/core/diagnosis/codeEvidence';
+import { codeCandidates } from '@/core/diagnosis/codeCandidates';
 import { jobsWithCodes, mergeBook, putBookRow, readBook, removeBookRow } from '@/db/codeBook';
 import { findMachine, functionsOf } from '@/db/jobs';
 import { readCodeBook } from '@/formats/codeTables';

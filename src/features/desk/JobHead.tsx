@@ -1,6 +1,6 @@
 import { Check, ChevronDown } from 'lucide-react';
-import { DropdownMenu } from 'radix-ui';
 import { Brand } from '@/ui/Brand';
+import { LazyMenu } from '@/ui/LazyMenu';
 import { STEP_IDS, type StepId } from '@/core/job/rules/stepsDone';
 import { STEP_NAMES } from '@/words/en/steps';
 import { StepLink } from './StepLink';
@@ -57,31 +57,30 @@ export function JobHead({ job, step, done }: { job: JobTitle; step: StepId; done
           </StepLink>
         ))}
       </nav>
-      <DropdownMenu.Root>
-        <DropdownMenu.Trigger className="m-1 flex items-center gap-2 border-2 border-ink bg-sheet px-3 text-[16px] whitespace-nowrap desk:hidden">
-          <strong className="font-[780]">{STEP_NAMES[step]}</strong>
-          <span className="fig text-[15px]">
-            {at + 1} of {STEP_IDS.length}
-          </span>
-          <ChevronDown size={16} aria-hidden />
-        </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content
-            align="end"
-            className="z-50 min-w-52 border-2 border-ink bg-sheet py-1 text-ink"
+      <LazyMenu
+        trigger={
+          <button
+            type="button"
+            className="m-1 flex items-center gap-2 border-2 border-ink bg-sheet px-3 text-[16px] whitespace-nowrap desk:hidden"
           >
+            <strong className="font-[780]">{STEP_NAMES[step]}</strong>
+            <span className="fig text-[15px]">
+              {at + 1} of {STEP_IDS.length}
+            </span>
+            <ChevronDown size={16} aria-hidden />
+          </button>
+        }
+      >
+        {({ Panel, Item }) => (
+          <Panel align="end">
             {steps.map(({ id, name }) => (
-              <DropdownMenu.Item
-                key={id}
-                asChild
-                className="flex min-h-11 items-center px-4 data-highlighted:bg-pencil-t"
-              >
+              <Item key={id} asChild>
                 <StepLink step={id}>{name}</StepLink>
-              </DropdownMenu.Item>
+              </Item>
             ))}
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
-      </DropdownMenu.Root>
+          </Panel>
+        )}
+      </LazyMenu>
     </header>
   );
 }

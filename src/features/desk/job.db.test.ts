@@ -1,6 +1,7 @@
 import { v7 as uuidv7 } from 'uuid';
 import type { Entry } from '@/core/job/entries';
 import { reduceJob } from '@/core/job/reduceJob';
+import { unpackRuns } from '@/core/job/jobDigest';
 import { testKey } from '@/core/diagnosis/observations';
 import { appendEntries, readEntries } from '@/db/entries';
 import { findJob } from '@/db/jobs';
@@ -159,7 +160,7 @@ describe('the shed', () => {
     expect(found.jobs.length).toBeGreaterThan(0);
     const all = await openShed({}, undefined);
     expect(all.total).toBe(all.jobs.length);
-    const first = all.jobs[2]!;
+    const first = (await findJob(all.jobs[2]!.number))!;
     const rest = await openShed({}, { openedAt: first.opened_at, id: first.id });
     expect(rest.jobs.map(({ number }) => number)).toEqual(all.jobs.slice(3).map(({ number }) => number));
   });
@@ -171,7 +172,7 @@ describe('the shed', () => {
         number,
         expect.stringMatching(/^(Test|Decide|Fix|Prove|Hand)/),
       ]);
-      expect(digest!.runs.length).toBeGreaterThan(2);
+      expect(unpackRuns(digest!.path).length).toBeGreaterThan(2);
     }
   });
 

@@ -1,6 +1,5 @@
 'use client';
 
-import { DropdownMenu } from 'radix-ui';
 import { ChevronDown } from 'lucide-react';
 import { useState } from 'react';
 import type { Reading, Test } from '@/core/circuit/schema';
@@ -9,6 +8,7 @@ import type { Verdict } from '@/core/diagnosis/verdict';
 import { lazyPart } from '@/ui/lazyPart';
 import { DEFERENCE, HoldSign } from '@/ui/sheet';
 import { minutesWords } from '@/words/en/minutes';
+import { LazyMenu } from '@/ui/LazyMenu';
 import { OtherTests } from './OtherTests';
 import { outcomeLetter } from './typedValue';
 import { bandWords, goesToWords, reasonWords, thenWords } from '@/words/en/answers';
@@ -192,28 +192,25 @@ function TestTitle({ speaker, ranked, onMode }: TestTagProps) {
       <Dot ink="pencil">{pointName(speaker, test.from)}</Dot>
       to
       <Dot ink="ink">{pointName(speaker, test.to)}</Dot>
-      <DropdownMenu.Root>
-        <DropdownMenu.Trigger
-          className="ml-1 flex min-h-11 items-center gap-1 text-[17px] font-[600] whitespace-nowrap"
-          aria-label={`${mode}, ${time}. Change the meter mode`}
-        >
-          {mode.charAt(0).toUpperCase() + mode.slice(1)}, {time}
-          <ChevronDown size={15} aria-hidden />
-        </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content className="z-50 min-w-52 border-2 border-ink bg-sheet py-1 text-ink">
-            {(['volts', 'ohms'] as const).map((kind) => (
-              <DropdownMenu.Item
-                key={kind}
-                onSelect={() => onMode(kind)}
-                className="flex min-h-11 items-center px-4 data-highlighted:bg-pencil-t"
-              >
-                {kind === 'volts' ? 'Volts, power on' : 'Ohms, power off'}
-              </DropdownMenu.Item>
-            ))}
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
-      </DropdownMenu.Root>
+      <LazyMenu
+        trigger={
+          <button
+            type="button"
+            className="ml-1 flex min-h-11 items-center gap-1 text-[17px] font-[600] whitespace-nowrap"
+            aria-label={`${mode}, ${time}. Change the meter mode`}
+          >
+            {mode.charAt(0).toUpperCase() + mode.slice(1)}, {time}
+            <ChevronDown size={15} aria-hidden />
+          </button>
+        }
+      >
+        {({ Panel, Item }) => (
+          <Panel>
+            <Item onSelect={() => onMode('volts')}>Volts, power on</Item>
+            <Item onSelect={() => onMode('ohms')}>Ohms, power off</Item>
+          </Panel>
+        )}
+      </LazyMenu>
     </h2>
   );
 }

@@ -1,20 +1,20 @@
-import * as z from 'zod/mini';
+import { maximum, maxLength, minimum, number, object, string, type infer as Infer } from 'zod/mini';
 import { readingKind } from '@/core/kinds/reading';
 import type { Reading, Test } from '@/core/circuit/schema';
 
 /** The meter in the technician's hand, as its leaflet and its own leads have it. */
-const meterSchema = z.object({
-  name: z.string().check(z.maxLength(60)),
-  accuracyPercent: z.number().check(z.minimum(0), z.maximum(20)),
-  counts: z.number().check(z.minimum(0), z.maximum(100)),
+const meterSchema = object({
+  name: string().check(maxLength(60)),
+  accuracyPercent: number().check(minimum(0), maximum(20)),
+  counts: number().check(minimum(0), maximum(100)),
   /** What the leads read when they are held together, ohms; taken off every reading of ohms. */
-  leadOhms: z.number().check(z.minimum(0), z.maximum(20)),
+  leadOhms: number().check(minimum(0), maximum(20)),
   /** What it shows for over-range, besides OL. */
-  over: z.string().check(z.maxLength(8)),
+  over: string().check(maxLength(8)),
   /** Its own resistance on volts, megohms. */
-  loadMegohms: z.number().check(z.minimum(1e-6), z.maximum(10_000)),
+  loadMegohms: number().check(minimum(1e-6), maximum(10_000)),
 });
-export type MeterInHand = z.infer<typeof meterSchema>;
+export type MeterInHand = Infer<typeof meterSchema>;
 
 export const USUAL_METER: MeterInHand = {
   name: 'A usual meter',

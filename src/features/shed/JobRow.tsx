@@ -1,16 +1,29 @@
+'use client';
+
 import Link from 'next/link';
-import type { ShedRow } from '@/db/jobs';
+import { unpackRuns } from '@/core/job/jobDigest';
 import { MiniPath } from '@/ui/path/MiniPath';
 
+/** As little of a job as its row shows: a page has many of these, and each is sent twice, drawn and to be drawn. */
+export interface JobRowFacts {
+  number: number;
+  title: string;
+  person: string | null;
+  machineCode: string;
+  machineName: string;
+  /** What is next, and the path in letters; nothing while it is worked out. */
+  digest: { next: string; defects: string[]; path: string } | null;
+}
+
 /** A job in hand: machine, complaint, the next action, and its own path in small. */
-export function JobRow({ job }: { job: ShedRow }) {
+export function JobRow({ job }: { job: JobRowFacts }) {
   const { digest } = job;
   return (
     <li className="relative grid min-h-[86px] grid-cols-[190px_minmax(0,400px)_minmax(0,1fr)] items-center gap-x-4 border-b-[1.5px] border-rule px-6 py-2 max-desk:grid-cols-[84px_minmax(0,1fr)] max-tablet:px-3">
       <div className="min-w-0">
-        <p className="fig-bold text-[27px] leading-[30px]">{job.machine_code}</p>
-        <p className="truncate text-[15.5px] text-ink2" title={job.machine_name}>
-          {job.machine_name}
+        <p className="fig-bold text-[27px] leading-[30px]">{job.machineCode}</p>
+        <p className="truncate text-[15.5px] text-ink2" title={job.machineName}>
+          {job.machineName}
         </p>
       </div>
       <div className="min-w-0">
@@ -30,7 +43,7 @@ export function JobRow({ job }: { job: ShedRow }) {
         </p>
       </div>
       <div className="max-desk:col-span-2 max-tablet:overflow-hidden">
-        {digest && digest.runs.length > 0 ? <MiniPath runs={digest.runs} /> : <div className="h-[62px]" />}
+        {digest?.path ? <MiniPath runs={unpackRuns(digest.path)} /> : <div className="h-[62px]" />}
       </div>
     </li>
   );

@@ -1,8 +1,19 @@
 import 'server-only';
-import { countJobs, countMachines, listJobs, listMachines, type JobCursor, type JobFilter } from '@/db/jobs';
+import { packRuns } from '@/core/job/jobDigest';
+import {
+  countJobs,
+  countMachines,
+  listJobs,
+  listMachines,
+  type JobCursor,
+  type JobFilter,
+  type ShedRow,
+} from '@/db/jobs';
 import { digestSoon } from '../desk/digests';
+import type { JobRowFacts } from './JobRow';
 
-export const JOBS_A_PAGE = 20;
+/** A screen and a half of the shed; more would be more than 80 kB on its way to a tablet. */
+export const JOBS_A_PAGE = 16;
 const MOST_MACHINES = 24;
 
 /** A page of jobs with what the shed shows of each, and the machines that somebody works on. */
@@ -18,10 +29,21 @@ export async function openShed(filter: JobFilter, after: JobCursor | undefined) 
   for (const { id, digest } of page) if (!digest) digestSoon(id);
   const last = page.at(-1);
   return {
-    jobs: page,
+    jobs: page.map(rowFacts),
     total,
     machines,
     allMachines,
     more: jobs.length > JOBS_A_PAGE && last ? { openedAt: last.opened_at, id: last.id } : null,
+  };
+}
+
+function rowFacts({ number, title, person, machine_code, machine_name, digest }: ShedRow): JobRowFacts {
+  return {
+    number,
+    title,
+    person,
+    machineCode: machine_code,
+    machineName: machine_name,
+    digest: digest ? { next: digest.next, defects: digest.defects, path: packRuns(digest.runs) } : null,
   };
 }

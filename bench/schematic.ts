@@ -2,8 +2,8 @@
  * Times the layout of a schematic and of a path for circuits of 12 and 60 parts. `npm run bench:schematic`. Prints
  * medians and their ratio; asserts nothing.
  */
-import { emptyDrawing, layChains } from '../src/core/build/layChain';
-import { checkCircuit } from '../src/core/build/checkCircuit';
+import { emptyDrawing, layChains } from '../src/core/draw/layChain';
+import { checkCircuit } from '../src/core/draw/checkCircuit';
 import { CircuitModel } from '../src/core/circuit/model';
 import { findLanes } from '../src/core/path/lanes';
 import { layoutPath } from '../src/core/path/layoutPath';

@@ -1,5 +1,5 @@
-import { checkCircuit } from '../core/build/checkCircuit';
-import { emptyDrawing, layChains } from '../core/build/layChain';
+import { checkCircuit } from '../core/draw/checkCircuit';
+import { emptyDrawing, layChains } from '../core/draw/layChain';
 import { InputError } from '../core/circuit/inputError';
 import { CircuitModel } from '../core/circuit/model';
 import { nodesOfTest } from '../core/circuit/testPlace';

@@ -1,7 +1,7 @@
 import type { RowDataPacket } from 'mysql2/promise';
 import { v7 as uuidv7 } from 'uuid';
-import { changePart } from '@/core/build/editCircuit';
-import { emptyDrawing, layChains } from '@/core/build/layChain';
+import { changePart } from '@/core/draw/editCircuit';
+import { emptyDrawing, layChains } from '@/core/draw/layChain';
 import { addDrawing, dropDrawing, dropPin, listDrawings, putPin } from './drawings';
 import { findJob, findMachine, insertJob } from './jobs';
 import {

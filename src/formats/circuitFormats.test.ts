@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { zipSync, strToU8 } from 'fflate';
-import { emptyDrawing, layChains } from '@/core/build/layChain';
+import { emptyDrawing, layChains } from '@/core/draw/layChain';
 import { CircuitModel } from '@/core/circuit/model';
 import type { Circuit } from '@/core/circuit/schema';
 import { workingPatterns } from '@/core/diagnosis/patterns';

@@ -1,6 +1,6 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { emptyDrawing, layChains } from '@/core/build/layChain';
+import { emptyDrawing, layChains } from '@/core/draw/layChain';
 import { CircuitModel } from '@/core/circuit/model';
 import { parseCircuit } from '@/core/circuit/parse';
 import type { Circuit } from '@/core/circuit/schema';

@@ -1,5 +1,5 @@
-import { changePart } from '../build/editCircuit';
-import { emptyDrawing, layChains } from '../build/layChain';
+import { changePart } from '../draw/editCircuit';
+import { emptyDrawing, layChains } from '../draw/layChain';
 import { shareChanges } from './shareChanges';
 
 const one = layChains(

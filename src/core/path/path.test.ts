@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { emptyDrawing, layChains } from '../build/layChain';
+import { emptyDrawing, layChains } from '../draw/layChain';
 import { CircuitModel } from '../circuit/model';
 import { parseCircuit } from '../circuit/parse';
 import type { Reading } from '../circuit/schema';

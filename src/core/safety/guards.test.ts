@@ -2,7 +2,7 @@ import { CircuitModel } from '../circuit/model';
 import { parseCircuit } from '../circuit/parse';
 import type { Circuit } from '../circuit/schema';
 import { Diagnoser } from '../diagnosis/diagnose';
-import { emptyDrawing, layChains } from '../build/layChain';
+import { emptyDrawing, layChains } from '../draw/layChain';
 import { clutchInterlocks } from '../templates/electrical';
 import { countsAsGuard, guardOf, guardsDefeated, guardsWithin } from './guards';
 

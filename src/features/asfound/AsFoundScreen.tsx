@@ -4,13 +4,13 @@ import { useMemo } from 'react';
 import type { Reading } from '@/core/circuit/schema';
 import { freeChecks, type FreeCheck } from '@/core/job/freeChecks';
 import { Heading, PlainKey } from '@/ui/sheet';
-import { answerTo } from '../complaint/trials';
+import { answerTo } from '@/core/job/answerTo';
 import { useDesk } from '../desk/desk';
-import { FigureForm } from '../measure/FigureForm';
+import { FigureForm } from '../desk/FigureForm';
 import { StepLayout } from '../desk/StepLayout';
 import { partWords, positionWords, valueWords, type Speaker } from '@/words/en/readings';
 import { Ledger } from '../prove/Ledger';
-import { PhotoBox } from './PhotoBox';
+import { PhotoBox } from '../photos/PhotoBox';
 import { WireMap } from './WireMap';
 
 /** What is seen, heard and photographed before anything is touched: free checks, pictures, the wire map. */

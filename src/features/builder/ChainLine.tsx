@@ -2,8 +2,8 @@
 
 import { Command } from 'cmdk';
 import { useMemo, useRef, useState } from 'react';
-import { layChains, type Drawing, type Known } from '@/core/build/layChain';
-import { CHAIN_WORDS } from '@/core/build/words';
+import { layChains, type Drawing, type Known } from '@/core/draw/layChain';
+import { CHAIN_WORDS } from '@/core/draw/words';
 import { InputError } from '@/core/circuit/inputError';
 import { FIELD } from '@/ui/sheet';
 

@@ -1,7 +1,7 @@
 'use client';
 
-import type { Finding } from '@/core/build/checkCircuit';
-import { mendCircuit } from '@/core/build/mendCircuit';
+import type { Finding } from '@/core/draw/checkCircuit';
+import { mendCircuit } from '@/core/draw/mendCircuit';
 import type { Circuit } from '@/core/circuit/schema';
 import { Heading, Nothing, PlainKey, Trouble } from '@/ui/sheet';
 import { findingWords } from '@/words/en/drawing';

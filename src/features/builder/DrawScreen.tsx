@@ -2,7 +2,7 @@
 
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
-import { checkCircuit } from '@/core/build/checkCircuit';
+import { checkCircuit } from '@/core/draw/checkCircuit';
 import type { Circuit, Setup } from '@/core/circuit/schema';
 import { sharedParts } from '@/core/circuit/joinCircuits';
 import { findLanes } from '@/core/path/lanes';

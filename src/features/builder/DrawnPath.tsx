@@ -8,7 +8,7 @@ import { PanZoom } from '@/ui/PanZoom';
 import { PathFigure } from '@/ui/path/PathFigure';
 import { Nothing } from '@/ui/sheet';
 import { useBox } from '@/ui/useBox';
-import { evenStandings } from '../measure/evenStandings';
+import { evenStandings } from '@/core/path/evenStandings';
 
 const NONE: ReadonlySet<number> = new Set();
 

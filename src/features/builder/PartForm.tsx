@@ -1,8 +1,8 @@
 'use client';
 
 import { useState } from 'react';
-import { changePart, insertBefore, removePart, twoEnds } from '@/core/build/editCircuit';
-import type { Known } from '@/core/build/layChain';
+import { changePart, insertBefore, removePart, twoEnds } from '@/core/draw/editCircuit';
+import type { Known } from '@/core/draw/layChain';
 import { InputError } from '@/core/circuit/inputError';
 import type { Circuit, Part } from '@/core/circuit/schema';
 import { Field, FIELD, PlainKey, Trouble } from '@/ui/sheet';

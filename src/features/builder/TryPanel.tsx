@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import { setControl } from '@/core/build/editCircuit';
+import { setControl } from '@/core/draw/editCircuit';
 import type { Setup } from '@/core/circuit/schema';
 import { Field, FIELD, Hold, Nothing, PlainKey } from '@/ui/sheet';
 import type { DrawingState } from './useDrawing';

@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import { format } from 'date-fns';
-import { compareCircuits, type Difference } from '@/core/build/compareCircuits';
+import { compareCircuits, type Difference } from '@/core/draw/compareCircuits';
 import type { Circuit } from '@/core/circuit/schema';
 import { Heading, Nothing, PlainKey, Trouble } from '@/ui/sheet';
 import type { OpenDrawing } from './schema';

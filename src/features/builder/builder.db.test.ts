@@ -1,5 +1,5 @@
-import { changePart } from '@/core/build/editCircuit';
-import { emptyDrawing, layChains } from '@/core/build/layChain';
+import { changePart } from '@/core/draw/editCircuit';
+import { emptyDrawing, layChains } from '@/core/draw/layChain';
 import type { Circuit } from '@/core/circuit/schema';
 import { drawnFunctions } from '@/db/library';
 import { findMachine } from '@/db/jobs';

@@ -1,7 +1,7 @@
 import { render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
-import { emptyDrawing, type Drawing } from '@/core/build/layChain';
+import { emptyDrawing, type Drawing } from '@/core/draw/layChain';
 import { ChainLine } from './ChainLine';
 
 let drawn: Drawing;

@@ -1,4 +1,4 @@
-import { emptyDrawing, layChains, type Drawing } from '@/core/build/layChain';
+import { emptyDrawing, layChains, type Drawing } from '@/core/draw/layChain';
 import { MOST_STEPS, move, nodeStill, startHistory, type History, type Move } from './history';
 
 const named = (name: string): Drawing => emptyDrawing(name);

@@ -1,4 +1,4 @@
-import type { Drawing } from '@/core/build/layChain';
+import type { Drawing } from '@/core/draw/layChain';
 import type { Circuit } from '@/core/circuit/schema';
 
 /** Steps that can be taken back. */

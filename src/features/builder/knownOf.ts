@@ -1,4 +1,4 @@
-import type { Known } from '@/core/build/layChain';
+import type { Known } from '@/core/draw/layChain';
 import type { Circuit, Part } from '@/core/circuit/schema';
 
 /** Parts and controls that other functions of a machine have: a chain may name them. The first function to have one says what it is. */

@@ -1,5 +1,5 @@
 import { GUARDS } from '@/core/circuit/partSchema';
-import { readCodes, writeCodes, type DriverCodes } from '@/core/build/codesText';
+import { readCodes, writeCodes, type DriverCodes } from '@/core/draw/codesText';
 import type { Part } from '@/core/circuit/schema';
 
 /** One figure or word of a part that its form asks for. */

@@ -1,6 +1,6 @@
 import 'server-only';
 import { revalidatePath } from 'next/cache';
-import { emptyDrawing } from '@/core/build/layChain';
+import { emptyDrawing } from '@/core/draw/layChain';
 import { outdateDigests } from '@/db/digests';
 import { InputError } from '@/core/circuit/inputError';
 import { CircuitModel } from '@/core/circuit/model';

@@ -1,4 +1,4 @@
-import { layChains, emptyDrawing } from '@/core/build/layChain';
+import { layChains, emptyDrawing } from '@/core/draw/layChain';
 import { CircuitModel } from '@/core/circuit/model';
 import { TEMPLATES } from '@/core/templates/templates';
 import { tryValues } from './tryValues';

@@ -1,7 +1,7 @@
 'use client';
 
 import { useCallback, useEffect, useMemo, useReducer, useState } from 'react';
-import type { Drawing } from '@/core/build/layChain';
+import type { Drawing } from '@/core/draw/layChain';
 import { parseCircuit } from '@/core/circuit/parse';
 import { circuitSchema, type Circuit } from '@/core/circuit/schema';
 import { move, nodeStill, startHistory } from './history';

@@ -10,7 +10,7 @@ import { findCodes } from '@/core/codes/findCodes';
 import { codedDrivers, codeReading, type CodedDriver } from '@/core/diagnosis/codeEvidence';
 import { FIELD, Heading, MainKey, Nothing, PlainKey } from '@/ui/sheet';
 import { inTwenty } from '@/ui/Turns';
-import { answerTo } from '../complaint/trials';
+import { answerTo } from '@/core/job/answerTo';
 import { useDesk } from '../desk/desk';
 import { functionsBehind, pastJobsWith } from './actions';
 import type { FunctionCandidate, PastCode } from './server';

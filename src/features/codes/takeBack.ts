@@ -3,7 +3,7 @@ import { codeKey, lookUp, meansOf } from '@/core/codes/codeBook';
 import { codeReading, type CodedDriver } from '@/core/diagnosis/codeEvidence';
 import type { Entry } from '@/core/job/entries';
 import { orderLog, type JobCode, type JobState } from '@/core/job/reduceJob';
-import { answerTo } from '../complaint/trials';
+import { answerTo } from '@/core/job/answerTo';
 import type { Draft } from '../desk/log/JobLog';
 
 /**

@@ -5,12 +5,13 @@ import type { Reading } from '@/core/circuit/schema';
 import { WHEN } from '@/core/job/when';
 import { writtenWords } from '@/words/en/times';
 import { FIELD, Heading, MainKey, Nothing, PlainKey } from '@/ui/sheet';
-import { PhotoBox } from '../asfound/PhotoBox';
+import { PhotoBox } from '../photos/PhotoBox';
 import { CodesPanel } from '../codes/CodesPanel';
 import { useDesk } from '../desk/desk';
 import { JobStrip } from '../desk/JobStrip';
 import { readingWords, valueWords } from '@/words/en/readings';
-import { answerTo, complaintTrials, type Trial } from './trials';
+import { answerTo } from '@/core/job/answerTo';
+import { complaintTrials, type Trial } from './trials';
 
 const WHEN_WORDS: Readonly<Record<(typeof WHEN)[number], string>> = {
   atOnce: 'At once',

@@ -4,7 +4,8 @@ import { bindTest } from '@/core/diagnosis/predict';
 import { testKey } from '@/core/diagnosis/observations';
 import { findLanes } from '@/core/path/lanes';
 import { TEMPLATES } from '@/core/templates/templates';
-import { answerTo, complaintTrials } from './trials';
+import { answerTo } from '@/core/job/answerTo';
+import { complaintTrials } from './trials';
 
 const speakerOf = (id: string) => {
   const model = new CircuitModel(TEMPLATES.find((one) => one.id === id)!.build());

@@ -1,6 +1,5 @@
 import type { CircuitModel } from '@/core/circuit/model';
 import type { Reading, Setup, Test } from '@/core/circuit/schema';
-import { testKey } from '@/core/diagnosis/observations';
 import { workingPatterns } from '@/core/diagnosis/patterns';
 import { partWords, positionWords, type Speaker } from '@/words/en/readings';
 
@@ -73,10 +72,4 @@ function addsControls(
 function asks(model: CircuitModel, ref: string): boolean {
   const part = model.compiled.circuit.parts.find((one) => one.ref === ref)!;
   return part.kind !== 'relay' && part.kind !== 'resistor';
-}
-
-/** The pinned answer to a test, if there is one. */
-export function answerTo<T extends { reading: Reading }>(pinned: readonly T[], test: Test): T | undefined {
-  const key = testKey(test);
-  return pinned.findLast(({ reading }) => testKey(reading) === key);
 }

@@ -5,7 +5,7 @@ import { chooseLane } from '@/core/path/layoutPath';
 import { PathStrip } from '@/ui/path/PathStrip';
 import { useWidth } from '@/ui/useWidth';
 import { useDesk } from './desk';
-import { evenStandings } from '../measure/evenStandings';
+import { evenStandings } from '@/core/path/evenStandings';
 
 /** The job's path as the 96 px strip, for every step that does not need it in full. */
 export function JobStrip({ part, onPart }: { part?: string | null; onPart?: (ref: string) => void }) {

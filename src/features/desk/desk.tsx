@@ -12,7 +12,7 @@ import type { ShopMarks } from '@/core/tables/marks';
 import type { StoredBookRow } from '@/db/codeBook';
 import type { Policy } from '../policy/policy';
 import { preferencesOf } from '../policy/preferencesOf';
-import { useOutlook, type OutlookState } from '../measure/useOutlook';
+import { useOutlook, type OutlookState } from './useOutlook';
 import type { Speaker } from '@/words/en/readings';
 import type { OpenJob } from './server';
 import { useJobLog, type OpenLog } from './log/useJobLog';

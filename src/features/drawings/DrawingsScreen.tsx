@@ -6,7 +6,7 @@ import { useSearchParams } from 'next/navigation';
 import { useRef, useState } from 'react';
 import { Field, FIELD, Heading, Nothing, PlainKey, Trouble } from '@/ui/sheet';
 import { useFilePicker } from '@/ui/useFilePicker';
-import { keepPhoto } from '../photos/keepPhoto';
+import { keepPhoto } from '../keepPhoto';
 import { pagesOf } from './pages';
 import { addSheet, dropSheet, pinPart, unpinPart } from './actions';
 import type { OpenDrawings } from './server';

@@ -6,7 +6,7 @@ import { useMemo, useState } from 'react';
 import { Field, FIELD, Heading, Hold, MainKey, Nothing } from '@/ui/sheet';
 import { WireMap } from '../asfound/WireMap';
 import { useDesk } from '../desk/desk';
-import { FigureForm } from '../measure/FigureForm';
+import { FigureForm } from '../desk/FigureForm';
 import { StepLayout } from '../desk/StepLayout';
 import { partWords, quantity } from '@/words/en/readings';
 import { soundSpare, spareRatings } from './spareRatings';

@@ -7,7 +7,7 @@ import { Field, FIELD, Heading, Nothing, PlainKey } from '@/ui/sheet';
 import { Picture } from '../photos/Picture';
 import { useDesk } from '../desk/desk';
 import { StepLayout } from '../desk/StepLayout';
-import { evenStandings } from '../measure/evenStandings';
+import { evenStandings } from '@/core/path/evenStandings';
 import { findOnMachine } from './actions';
 import type { FoundPart } from './server';
 

@@ -23,7 +23,7 @@ import { useHold } from './useHold';
 import { useShortWindow } from '@/ui/useShortWindow';
 import { useMeter } from './useMeter';
 import { useSupposed } from './useSupposed';
-import { evenStandings } from './evenStandings';
+import { evenStandings } from '@/core/path/evenStandings';
 import { ownSetup } from './testAddress';
 import { useAskedTest } from './useAskedTest';
 import { usePinning } from './usePinning';

@@ -8,7 +8,7 @@ import { testKey } from '@/core/diagnosis/observations';
 import { findLanes } from '@/core/path/lanes';
 import { layoutPath } from '@/core/path/layoutPath';
 import { TEMPLATES } from '@/core/templates/templates';
-import { evenStandings } from './evenStandings';
+import { evenStandings } from '@/core/path/evenStandings';
 import { movedLeads, nextPoint } from './movedLeads';
 import { chosenTest, NO_TEST, ownSetup, testToParams } from './testAddress';
 import type { Speaker } from '@/words/en/readings';

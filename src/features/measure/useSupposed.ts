@@ -2,7 +2,7 @@ import { useEffect, useState } from 'react';
 import type { Reading, Test } from '@/core/circuit/schema';
 import { testKey } from '@/core/diagnosis/observations';
 import { useDesk } from '../desk/desk';
-import type { OutlookState } from './useOutlook';
+import type { OutlookState } from '../desk/useOutlook';
 
 const SETTLE_MS = 60;
 

@@ -6,7 +6,7 @@ import type { Reading } from '@/core/circuit/schema';
 import { mayBeLeft, proofList, proofStanding, proves, type Proof } from '@/core/job/proofList';
 import { Field, FIELD, Heading, Hold, PlainKey } from '@/ui/sheet';
 import { useDesk } from '../desk/desk';
-import { FigureForm } from '../measure/FigureForm';
+import { FigureForm } from '../desk/FigureForm';
 import { StepLayout } from '../desk/StepLayout';
 import { Ledger } from './Ledger';
 import { proofWords } from '@/words/en/proofs';

@@ -1,7 +1,7 @@
 import { render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { parseCircuit } from '@/core/circuit/parse';
-import { emptyDrawing, layChains } from '@/core/build/layChain';
+import { emptyDrawing, layChains } from '@/core/draw/layChain';
 import { useDesk } from '../desk/desk';
 import type { JobLog } from '../desk/log/JobLog';
 import { deskOf, logOf } from '../desk/testing/deskOf';

@@ -1,5 +1,5 @@
-import type { Finding } from '@/core/build/checkCircuit';
-import type { Difference } from '@/core/build/compareCircuits';
+import type { Finding } from '@/core/draw/checkCircuit';
+import type { Difference } from '@/core/draw/compareCircuits';
 import type { Guard } from '@/core/circuit/partSchema';
 import type { Circuit, Part, Setup } from '@/core/circuit/schema';
 import { positionWords } from './readings';

@@ -1,6 +1,6 @@
 import { CircuitModel } from '../../circuit/model';
 import { parseCircuit } from '../../circuit/parse';
-import { emptyDrawing, layChains } from '../../build/layChain';
+import { emptyDrawing, layChains } from '../../draw/layChain';
 import { bindTest, predict, predictedValue } from '../../diagnosis/predict';
 import { isolationPlan } from '../../safety/isolationPlan';
 import { entryWriter } from '../../testing/entryWriter';

@@ -5,7 +5,7 @@ import type { Part, PartOf } from '../../circuit/partSchema';
 import type { Circuit } from '../../circuit/schema';
 import type { Situation } from '../../circuit/situation';
 import type { FaultName, FaultVariant, SeverityRange } from '../../diagnosis/faultTypes';
-import type { Given } from '../../build/chainItem';
+import type { Given } from '../../draw/chainItem';
 import type { BranchSpec } from './branch';
 
 export type PartKind = Part['kind'];

@@ -1,6 +1,6 @@
 import { followEvents } from '@/features/events';
 import type { Entry } from '@/core/job/entries';
-import { keepPhoto } from '@/features/photos/keepPhoto';
+import { keepPhoto } from '@/features/keepPhoto';
 import type { LogTransport } from './JobLog';
 import type { SendAnswer, SendRequest, SentEntry } from './protocol';
 

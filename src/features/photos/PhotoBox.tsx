@@ -6,8 +6,8 @@ import { useRef, useState } from 'react';
 import type { EntryOf } from '@/core/job/entries';
 import { Field, FIELD, Heading, MainKey, Nothing, PlainKey, Trouble } from '@/ui/sheet';
 import { useDesk } from '../desk/desk';
-import { LARGEST_BYTES } from '../photos/keepPhoto';
-import { Picture } from '../photos/Picture';
+import { LARGEST_BYTES } from '../keepPhoto';
+import { Picture } from './Picture';
 import { PhotoMarks } from './PhotoMarks';
 
 type Photo = EntryOf<'photo'>;

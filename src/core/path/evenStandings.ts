@@ -1,5 +1,5 @@
-import type { Standing } from '@/core/path/standing';
-import { ALL_TURNS, shareTurns } from '@/core/path/turns';
+import type { Standing } from './standing';
+import { ALL_TURNS, shareTurns } from './turns';
 
 /** Before the first answer: the doubt spread evenly. */
 export function evenStandings(count: number): Standing[] {

@@ -3,7 +3,7 @@
 import { useRef, useState } from 'react';
 import type { EntryOf } from '@/core/job/entries';
 import { FIELD, PlainKey } from '@/ui/sheet';
-import { Picture } from '../photos/Picture';
+import { Picture } from './Picture';
 
 type Mark = EntryOf<'photo'>['body']['marks'][number];
 

@@ -44,8 +44,8 @@ export function DecisionForm({ onDone, onLeave }: { onDone: () => void; onLeave:
   });
   const { register, handleSubmit, watch, setValue, formState } = form;
   const { parts } = speaker.model.compiled.circuit;
-  // The readings propose a part until the person chooses one.
-  const proposed = said.named?.part ?? said.lead?.part ?? parts[0]?.ref ?? '';
+  // A part that the readings name is proposed until the person chooses one; no other is.
+  const proposed = said.named?.part ?? '';
   const action = watch('action');
   const part = watch('part') || proposed;
   const left = uncleared({ part, cleared: watch('cleared') }, said);
@@ -58,6 +58,7 @@ export function DecisionForm({ onDone, onLeave }: { onDone: () => void; onLeave:
   const [trouble] = [
     formState.errors[action === 'nothing' ? 'repair' : action]?.minutes,
     formState.errors[action === 'nothing' ? 'repair' : action]?.cost,
+    formState.errors.part,
     formState.errors.against,
   ].flatMap((one) => (one?.message ? [one.message] : []));
   return (
@@ -84,6 +85,7 @@ export function DecisionForm({ onDone, onLeave }: { onDone: () => void; onLeave:
                 value={part}
                 onChange={(event) => setValue('part', event.target.value)}
               >
+                {proposed === '' ? <option value="">choose</option> : null}
                 {parts.map(({ ref }) => (
                   <option key={ref}>{ref}</option>
                 ))}

@@ -19,7 +19,8 @@ export function Evidence() {
     .map(({ part, index }) => ({ part, standing: standings[index]! }))
     .filter(({ standing }) => standing.turns > 0)
     .sort((a, b) => b.standing.share - a.standing.share);
-  const lead = suspects[0];
+  // What leads is a part; of its faults the likeliest speaks for it.
+  const lead = suspects.find(({ part }) => part === rows[0]?.part.ref) ?? suspects[0];
   const spared = parts
     .filter(({ index }) => standings[index]!.state === 'spared')
     .map(({ part }) => part.ref);

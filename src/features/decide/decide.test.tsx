@@ -39,9 +39,10 @@ async function decide(person: ReturnType<typeof userEvent.setup>) {
 const decideKey = () => screen.getByRole<HTMLButtonElement>('button', { name: 'Decide' });
 
 describe('the decision', () => {
-  it('says what the readings say before a part is named, and asks why one is changed all the same', async () => {
+  it('proposes no part before the readings name one, and asks why one is changed all the same', async () => {
     const { desk, person } = show(undefined, READ.slice(0, 2));
     expect(screen.getByTestId('decide-verdict').dataset.state).not.toBe('name');
+    expect(screen.getByLabelText<HTMLSelectElement>('Part').value).toBe('');
     await person.selectOptions(screen.getByLabelText('Part'), 'Y1');
     expect(decideKey().disabled).toBe(true);
     await person.type(screen.getByLabelText(/do not name Y1 yet/), 'The driver wants it changed');
@@ -57,6 +58,9 @@ describe('the decision', () => {
   it('a cost that is no figure is refused with its field and value, and what was typed stays', async () => {
     const { desk, person } = show(undefined, READ.slice(0, 1));
     await person.click(screen.getByRole('button', { name: 'Replace' }));
+    await person.click(decideKey());
+    expect(await screen.findByText(/Part: none is chosen/)).toBeTruthy();
+    await person.selectOptions(screen.getByLabelText('Part'), 'Y2');
     await person.type(screen.getByLabelText(/Why all the same/), 'known weak');
     await person.type(screen.getByLabelText('replace, parts cost'), '60 a piece');
     await person.click(decideKey());

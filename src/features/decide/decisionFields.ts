@@ -33,7 +33,7 @@ export function needsReason(
   { action, part }: Pick<DecisionFields, 'action' | 'part'>,
   { named }: Named,
 ): boolean {
-  return action !== 'nothing' && named?.part !== part;
+  return action !== 'nothing' && part !== '' && named?.part !== part;
 }
 
 /** What must be cleared before a part is changed, and is not yet. */
@@ -58,12 +58,18 @@ export function decisionSchema(said: Named) {
       }
       return read.is === 'figure' ? read.value : null;
     };
+    if (action !== 'nothing' && part === '')
+      context.addIssue({
+        code: 'custom',
+        path: ['part'],
+        message: 'Part: none is chosen. Choose the one that is repaired or replaced.',
+      });
     const reason = needsReason(typed, said);
     if (reason && typed.against.trim() === '')
       context.addIssue({
         code: 'custom',
         path: ['against'],
-        message: `Why all the same: nothing is said. The readings do not name ${part || 'a part'}; say why it is changed.`,
+        message: `Why all the same: nothing is said. The readings do not name ${part}; say why it is changed.`,
       });
     const { named, lead } = said;
     return {

@@ -86,7 +86,7 @@ export function Ledger({ found = false }: { found?: boolean }) {
         </Field>
         <Field label="Across the contact">
           <select className={FIELD} disabled={kind !== 'jumper'} {...register('across')}>
-            <option value="">none of these</option>
+            <option value="">none</option>
             {contacts.map((part) => (
               <option key={part.ref} value={part.ref}>
                 {part.ref} {partWords(speaker, part.ref)}

@@ -33,7 +33,9 @@ export function ProveScreen() {
       }
       right={
         <>
-          <Hold>Area clear, one person at the stop. Try each limit gently, and watch the first cycle.</Hold>
+          <div className="pt-3">
+            <Hold>Area clear, one person at the stop. Try each limit gently, and watch the first cycle.</Hold>
+          </div>
           <Ledger />
           <Locks />
         </>

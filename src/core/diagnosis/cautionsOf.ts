@@ -1,3 +1,4 @@
+import { areLineVolts } from '../safety/lineVolts';
 import { kindOf } from '../kinds/part';
 import type { CircuitModel } from '../circuit/model';
 import type { Test } from '../circuit/schema';
@@ -25,9 +26,6 @@ export type Caution =
   | 'swap'
   | 'benchSupply';
 
-/** Extra-low voltage ends here, volts (IEC 60364-4-41). */
-const LINE_VOLTS = 50;
-
 /** What can hurt in a test, from its set-up and what the sound circuit does in it: for the program's tests and a person's own. */
 export function cautionsOf(model: CircuitModel, test: Test): Caution[] {
   const { setup, kind } = test;
@@ -44,7 +42,7 @@ export function cautionsOf(model: CircuitModel, test: Test): Caution[] {
       'electronicsOff',
       kind === 'insulation' && (some(setup.lifted) || reachesElectronics(model, bindTest(model, test))),
     ],
-    ['lineVolts', !dead && !fluid && compiled.supplyVolts > LINE_VOLTS],
+    ['lineVolts', !dead && !fluid && areLineVolts(compiled.supplyVolts)],
     ['moves', !dead && works(model, test)],
     ['jumper', some(setup.jumpers)],
     ['pressure', fluid || some(setup.override) || some(setup.open) || some(setup.plugged)],

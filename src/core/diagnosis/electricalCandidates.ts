@@ -1,3 +1,4 @@
+import { testerVolts } from './testerVolts';
 import { kindOf } from '../kinds/part';
 import { guardsDefeated } from '../safety/guards';
 import type { CircuitModel } from '../circuit/model';
@@ -7,9 +8,6 @@ import type { Family, Offer } from './offers';
 import { powerOff, setApart, type Pattern } from './patterns';
 import { twinsOf } from './twins';
 
-const LINE_VOLTS = 50;
-/** Insulation test volts for circuits up to, and above, extra-low voltage (reference section 16). */
-const TESTER_VOLTS = { low: 250, line: 500 };
 const FLOWS_AMPS = 1e-4;
 
 /** Tests on the powered circuit. */
@@ -158,7 +156,7 @@ export function deadFamilies(
   const nodes = measurable(model);
   const across = acrossPairs(model);
   const off = powerOff(model);
-  const testVolts = compiled.supplyVolts > LINE_VOLTS ? TESTER_VOLTS.line : TESTER_VOLTS.low;
+  const testVolts = testerVolts(compiled.supplyVolts);
   const name = (node: number) => compiled.nodeNames[node]!;
   const loads = compiled.parts.filter(({ part }) => kindOf(part).traits.draws);
 

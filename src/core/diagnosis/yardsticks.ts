@@ -1,3 +1,4 @@
+import { areLineVolts } from '../safety/lineVolts';
 import { kindOf } from '../kinds/part';
 import type { CompiledPart } from '../circuit/compile';
 import type { CircuitModel } from '../circuit/model';
@@ -33,8 +34,6 @@ export type Yardstick =
 
 /** Sound volts over a ground path are below this share of the supply. */
 const GROUND_SHARE = 0.1;
-/** Line volts begin here: extra-low voltage, AC (IEC 60364-4-41). */
-const EXTRA_LOW_VOLTS = 50;
 const TWELVE_VOLT_MOST = 16;
 /** Readings that say something of one part by themselves. */
 const OF_A_PART: readonly Test['kind'][] = ['ohms', 'amps', 'diode'];
@@ -136,5 +135,5 @@ function dropPlace(model: CircuitModel, test: Test): DropPlace | null {
 }
 
 function lineVolts({ compiled }: CircuitModel): boolean {
-  return compiled.supplyVolts > EXTRA_LOW_VOLTS;
+  return areLineVolts(compiled.supplyVolts);
 }

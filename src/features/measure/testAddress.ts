@@ -1,15 +1,30 @@
 import type { CircuitModel } from '@/core/circuit/model';
-import type { Test } from '@/core/circuit/schema';
+import type { ReadingKind, Test } from '@/core/circuit/schema';
 import { SETUP_KEYS } from '@/core/circuit/setupKeys';
 import { nodesOfTest, partOfTest } from '@/core/circuit/testPlace';
 import { powerOff } from '@/core/diagnosis/patterns';
+import { testerVolts } from '@/core/diagnosis/testerVolts';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
 import type { Speaker } from '@/words/en/readings';
 
 /** The chosen test lives in the page's address, so that a link or a reload lands on it again. */
 
-/** Tests that are told by a part alone. */
-const OF_PART: readonly string[] = ['amps', 'fuse', 'click', 'function', 'code', 'moves'];
+/** What tells a test of each kind in an address, beside its set-up; `listed` ones are found among the tests offered. */
+const TOLD_BY: Readonly<Record<ReadingKind, 'part' | 'points' | 'port' | 'listed'>> = {
+  amps: 'part',
+  fuse: 'part',
+  click: 'part',
+  function: 'part',
+  code: 'part',
+  moves: 'part',
+  volts: 'points',
+  hertz: 'points',
+  ohms: 'points',
+  diode: 'points',
+  insulation: 'points',
+  pressure: 'port',
+  flow: 'listed',
+};
 export const NO_TEST = { mode: null, red: null, black: null, set: null } as const;
 
 /** The chosen test as it stands in the address: mode, points, and the set-up when it is not the usual one. */
@@ -37,21 +52,22 @@ export function chosenTest(
       JSON.stringify(test.setup) === set,
   );
   if (found) return found.test;
-  if (OF_PART.includes(mode) && model.compiled.partIndex.has(red)) {
+  const toldBy = Object.hasOwn(TOLD_BY, mode) ? TOLD_BY[mode as ReadingKind] : 'listed';
+  if (toldBy === 'part' && model.compiled.partIndex.has(red)) {
     const setup = setupFromAddress(model, set);
     return (mode === 'amps' ? { kind: mode, through: red, setup } : { kind: mode, part: red, setup }) as Test;
   }
   const port = model.compiled.nodeIndex.get(red);
-  if (mode === 'pressure' && port !== undefined && model.compiled.domains[port] === 'fluid')
-    return { kind: 'pressure', at: red, setup: setupFromAddress(model, set) };
+  if (toldBy === 'port' && port !== undefined && model.compiled.domains[port] === 'fluid')
+    return { kind: mode, at: red, setup: setupFromAddress(model, set) } as Test;
   const node = (point: string | null | undefined) => {
     const at = lanes.nodeOf.get(Number(point));
     return at === undefined ? null : model.compiled.nodeNames[at]!;
   };
   const [from, to] = [node(red), node(black)];
-  if (!from || !to || !['volts', 'hertz', 'ohms', 'diode', 'insulation'].includes(mode)) return null;
+  if (!from || !to || toldBy !== 'points') return null;
   const setup = setupFromAddress(model, set);
-  const testVolts = model.compiled.supplyVolts > 50 ? 500 : 250;
+  const testVolts = testerVolts(model.compiled.supplyVolts);
   return { kind: mode, from, to, setup, ...(mode === 'insulation' ? { testVolts } : {}) } as Test;
 }
 

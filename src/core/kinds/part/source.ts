@@ -1,11 +1,10 @@
+import { areLineVolts } from '../../safety/lineVolts';
 import { broken } from '../../diagnosis/faultTypes';
 import { definePart, traits } from './module';
 import { LOW_SUPPLY } from './ranges';
 
 const SOURCE_OHMS = 0.02;
 const SOURCE_TOLERANCE = 0.02;
-/** Volts from which a supply is treated as line voltage, whatever it is said to be (IEC 60364-4-41). */
-const LINE_VOLTS = 50;
 
 export const source = definePart<'source'>()({
   chain: {
@@ -34,7 +33,7 @@ export const source = definePart<'source'>()({
   },
   // By the volts first: no word makes a line supply a battery.
   energy: ({ volts, hz, supplies }) =>
-    Math.abs(volts) >= LINE_VOLTS ? 'line' : (supplies ?? ((hz ?? 0) > 0 ? 'control' : 'battery')),
+    areLineVolts(volts) ? 'line' : (supplies ?? ((hz ?? 0) > 0 ? 'control' : 'battery')),
   make: ({ common, given, near, far }) => {
     const hz = given.figures.hz ?? (/line|mains/i.test(given.typed) ? 60 : 0);
     return {

@@ -4,6 +4,7 @@ import { Check } from 'lucide-react';
 import Link from 'next/link';
 import { useEffect, useMemo, useState } from 'react';
 import { Field, FIELD, Heading, Nothing, PlainKey } from '@/ui/sheet';
+import { KIND_NAMES } from '@/words/en/drawing';
 import { Picture } from '../photos/Picture';
 import { useDesk } from '../desk/desk';
 import { StepLayout } from '../desk/StepLayout';
@@ -82,7 +83,7 @@ export function LocateScreen() {
                     {one.ref}
                   </span>
                   <span className="min-w-0">
-                    <span className="block truncate">{one.label ?? one.kind}</span>
+                    <span className="block truncate">{one.label ?? KIND_NAMES[one.kind]}</span>
                     <span className="block truncate text-[15.5px] text-ink2">
                       {[one.place ?? 'place not written down', sheetWords(one), minutes(one.accessMinutes)]
                         .filter(Boolean)

@@ -218,8 +218,20 @@ export function choicesOf({ test, outcomes }: RankedTest): Reading['value'][] | 
       const seen = outcomes.map(({ reading }) => reading);
       return seen.some((one) => Array.isArray(one) && one.length === 0) ? seen : [...seen, []];
     }
-    default:
+    case 'moves':
+      return ['extends', 'retracts', 'still'];
+    case 'flow':
+      return ['none', 'bubbles', 'weak', 'full'];
+    case 'volts':
+    case 'hertz':
+    case 'ohms':
+    case 'diode':
+    case 'insulation':
+    case 'amps':
+    case 'pressure':
       return null;
+    default:
+      return test satisfies never;
   }
 }
 

@@ -54,7 +54,7 @@ export function PathFall({
           {part.part.ref}
         </text>
         <text x={textX} y={middle - 24} fontSize={15} style={{ fill: 'var(--ink2)' }}>
-          {part.part.label ?? part.part.kind}
+          {part.part.label ?? ''}
         </text>
       </g>
       {standing.state === 'bad' ? (

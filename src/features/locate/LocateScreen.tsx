@@ -143,7 +143,7 @@ function PartSheet({ part }: { part: string }) {
   });
   return (
     <section aria-labelledby="part" className="pb-3">
-      <Heading id="part" aside={one.kind}>
+      <Heading id="part" aside={KIND_NAMES[one.kind]}>
         {one.ref} {one.label}
       </Heading>
       <p className="pt-2 text-[18px]">{one.place ?? 'Its place on the machine is not written down.'}</p>

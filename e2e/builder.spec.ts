@@ -111,7 +111,7 @@ test('a shared part changes in every function; open jobs keep the drawing they b
   await expect(page.getByRole('region', { name: 'Shared parts' })).toContainText('F7');
   await page.getByRole('link', { name: 'Blade tilt, both ways' }).click();
   await expect(chain(page)).toBeFocused();
-  await page.getByRole('combobox', { name: 'Part' }).selectOption('F7');
+  await page.getByRole('combobox', { name: 'Part', exact: true }).selectOption('F7');
   const form = page.getByTestId('part-form');
   await expect(form).toContainText('also in Blade float valve');
   await form.getByLabel('Rating, A').fill('-4');

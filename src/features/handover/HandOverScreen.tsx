@@ -122,25 +122,28 @@ export function HandOverScreen() {
           </section>
           <section aria-labelledby="report" className="mt-3">
             <Heading id="report">Report</Heading>
-            <div className="flex flex-wrap gap-3 py-3">
-              <Link className={save} href={`/jobs/${job.number}/report`}>
-                See and print
-              </Link>
-              <a className={save} href={`${base}/report.pdf`}>
-                <Download size={20} aria-hidden /> PDF
-              </a>
-              <a className={save} href={`${base}/job.json`}>
-                <Download size={20} aria-hidden /> Everything, JSON
-              </a>
-              <a className={save} href={`${base}/readings.csv`}>
-                <Download size={20} aria-hidden /> Readings, CSV
-              </a>
-            </div>
             {log.waiting.length > 0 ? (
+              // A report that lacks what was just written would be signed as if it were whole.
               <Nothing>
-                {log.waiting.length} entries are not on the server yet; the report lacks them.
+                {log.waiting.length === 1 ? 'One entry is' : `${log.waiting.length} entries are`} on the way
+                to the server. The report is there when they are.
               </Nothing>
-            ) : null}
+            ) : (
+              <div className="flex flex-wrap gap-3 py-3">
+                <Link className={save} href={`/jobs/${job.number}/report`}>
+                  See and print
+                </Link>
+                <a className={save} href={`${base}/report.pdf`}>
+                  <Download size={20} aria-hidden /> PDF
+                </a>
+                <a className={save} href={`${base}/job.json`}>
+                  <Download size={20} aria-hidden /> Everything, JSON
+                </a>
+                <a className={save} href={`${base}/readings.csv`}>
+                  <Download size={20} aria-hidden /> Readings, CSV
+                </a>
+              </div>
+            )}
           </section>
         </>
       }

@@ -1,4 +1,4 @@
-import { render, screen } from '@testing-library/react';
+import { act, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { Test } from '@/core/circuit/schema';
 import type { Entry } from '@/core/job/entries';
@@ -103,5 +103,15 @@ describe('handing over', () => {
       }),
     ]);
     expect(screen.getByText(/Codes that remain go on the report/).textContent).toMatch(/14/);
+  });
+
+  it('the report is there only when everything written here is on the server', async () => {
+    const { desk, person } = show([]);
+    expect(screen.getByRole('link', { name: 'See and print' })).toBeTruthy();
+    act(() => void desk.log.write({ type: 'complaint', body: { words: 'stops when hot', when: [] } }));
+    expect(screen.queryByRole('link', { name: 'See and print' })).toBeNull();
+    expect(screen.getByText(/One entry is on the way to the server/)).toBeTruthy();
+    await person.type(screen.getByLabelText('A word to the driver'), 'x');
+    expect(screen.queryByRole('link', { name: /PDF/ })).toBeNull();
   });
 });

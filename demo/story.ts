@@ -6,6 +6,7 @@ import { entrySchema, type Entry } from '../src/core/job/entries';
 import { proofList, proofStanding } from '../src/core/job/proofList';
 import { reduceJob } from '../src/core/job/reduceJob';
 import { isolationPlan } from '../src/core/safety/isolationPlan';
+import { verdictWhy } from '../src/words/en/verdict';
 import { hiddenEdits, shown, takeReadings, type DemoJob } from './shed';
 
 const MINUTE = 60_000;
@@ -101,7 +102,7 @@ export function storyEntries(
   }
   const { verdict } = diagnosis;
   if (verdict.state !== 'name')
-    throw new Error(`job ${job.number}: the demonstration fault was not named (${verdict.why})`);
+    throw new Error(`job ${job.number}: the demonstration fault was not named (${verdictWhy(verdict)})`);
   if (!upTo('fix')) return entries;
 
   const wire = {

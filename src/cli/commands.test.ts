@@ -27,7 +27,11 @@ describe('the command line', () => {
     };
     expect(result.suspects.length).toBeGreaterThanOrEqual(10);
     expect(result.suspects.reduce((sum, { share }) => sum + share, result.noFault)).toBeCloseTo(1, 9);
-    expect(result.verdict).toMatchObject({ state: 'keepTesting', proofs: { have: 0, need: 2 } });
+    expect(result.verdict).toMatchObject({
+      state: 'keepTesting',
+      proofs: { have: 0, need: 2 },
+      why: expect.stringMatching(/% is needed\.$/),
+    });
     expect(result.next[0]).toMatchObject({ bits: expect.any(Number), minutes: expect.any(Number) });
     expect(result.next[0]!.test).not.toHaveProperty('value');
     expect(JSON.stringify(result)).not.toContain('null,null');

@@ -10,9 +10,11 @@ import { diagnoseCase } from '../core/diagnosis/diagnose';
 import { faultByName, listFaults } from '../core/diagnosis/faults';
 import { findCodes } from '../core/codes/findCodes';
 import { bindTest, predictedValue } from '../core/diagnosis/predict';
+import type { Verdict } from '../core/diagnosis/verdict';
 import { parseReading } from '../core/units/parseReading';
 import { LogReader } from '../formats/logReader';
 import { writeSpice } from '../formats/spice';
+import { verdictWhy } from '../words/en/verdict';
 import { writeWireList } from '../formats/wireList';
 
 const USAGE =
@@ -33,7 +35,7 @@ export function runCommand(
   const [command, target] = words;
   switch (command) {
     case 'diagnose':
-      return forPrint(diagnoseCase(load(required(target, 'CASE'))));
+      return forPrint(withWhy(diagnoseCase(load(required(target, 'CASE')))));
     case 'predict':
       return predictCase(load(required(target, 'CASE')), options.get('fault'));
     case 'reading': {
@@ -141,4 +143,9 @@ function splitArguments(args: readonly string[]): { words: string[]; options: Ma
     } else words.push(word);
   }
   return { words, options };
+}
+
+/** The verdict with its reason in words, as the contract has it. */
+function withWhy<D extends { verdict: Verdict }>(diagnosis: D) {
+  return { ...diagnosis, verdict: { ...diagnosis.verdict, why: verdictWhy(diagnosis.verdict) } };
 }

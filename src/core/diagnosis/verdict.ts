@@ -35,6 +35,12 @@ export interface Suspect {
   against: Evidence[];
 }
 
+/** Why no part is named yet; `needed` is the share that one has to reach. */
+export type WhyNot =
+  | { because: 'noReading' | 'noSuspect' | 'proofMissing' }
+  | { because: 'tooLittle'; needed: number }
+  | { because: 'misfit'; retake: number };
+
 export type Verdict =
   | {
       state: 'name';
@@ -42,23 +48,20 @@ export type Verdict =
       fault: FaultName;
       share: number;
       proofs: Proofs;
-      why: string;
       /** What would kill the spare, and must be looked at before it goes in. */
       clearFirst: ClearFirst[];
     }
-  | {
+  | ({
       state: 'keepTesting';
       part?: string;
       share?: number;
       proofs?: Proofs;
-      why: string;
       /** Reading that does not fit the leading suspect and should be taken again first. */
       retake?: number;
-    }
+    } & WhyNot)
   | {
       state: 'noFault';
       share: number;
-      why: string;
       unseen: { part: string; fault: FaultName; share: number }[];
     }
   | {
@@ -67,7 +70,6 @@ export type Verdict =
       reading: number;
       /** What would have to be true for that reading to hold, likeliest first. */
       wouldNeed: { part: string; fault: FaultName }[];
-      why: string;
     };
 
 export interface Proofs {
@@ -193,7 +195,8 @@ export function decide(
   suspects: readonly Suspect[],
   observations: readonly Observation[],
 ): Verdict {
-  if (observations.length === 0) return { state: 'keepTesting', why: 'No reading yet.' };
+  const keepTesting = { state: 'keepTesting' } as const;
+  if (observations.length === 0) return { ...keepTesting, because: 'noReading' };
   const [top] = partShares(posterior.faults);
   const worst = worstFit(posterior, top?.lead ?? null);
   if (posterior.unexplained > UNEXPLAINED_SHARE && worst) {
@@ -202,7 +205,6 @@ export function decide(
       state: 'unexplained',
       reading,
       wouldNeed: needsOf(posterior, worst.at),
-      why: `No single or double fault fits all readings; reading ${reading + 1} fits worst. It, or the drawing, is wrong.`,
     };
   }
   if (posterior.noFault >= NAME_SHARE) {
@@ -213,20 +215,20 @@ export function decide(
     return {
       state: 'noFault',
       share: posterior.noFault,
-      why: 'Every reading is what a sound circuit gives.',
       unseen,
     };
   }
-  if (!top) return { state: 'keepTesting', why: 'No suspect.' };
+  if (!top) return { ...keepTesting, because: 'noSuspect' };
   const suspect = suspects.find(({ part }) => part === top.ref)!;
   const proofs = countProofs(suspect, observations);
   if (top.share < NAME_SHARE) {
     return {
-      state: 'keepTesting',
+      ...keepTesting,
       part: top.ref,
       share: top.share,
       proofs,
-      why: `${top.ref} leads with ${percent(top.share)}; ${percent(NAME_SHARE)} is needed.`,
+      because: 'tooLittle',
+      needed: NAME_SHARE,
     };
   }
   if (
@@ -237,23 +239,21 @@ export function decide(
   ) {
     const reading = observations[worst.at]!.positions[0]!;
     return {
-      state: 'keepTesting',
+      ...keepTesting,
       part: top.ref,
       share: top.share,
       proofs,
-      why: `${top.ref} stands clear, but reading ${reading + 1} does not fit it; take that one again.`,
+      because: 'misfit',
       retake: reading,
     };
   }
   if (proofs.have < proofs.need) {
     return {
-      state: 'keepTesting',
+      ...keepTesting,
       part: top.ref,
       share: top.share,
       proofs,
-      why: proofs.onPart
-        ? `${top.ref} stands clear; one more reading of another kind or place is needed.`
-        : `${top.ref} stands clear; a reading on ${top.ref} itself is needed before it is named.`,
+      because: 'proofMissing',
     };
   }
   return {
@@ -262,7 +262,6 @@ export function decide(
     fault: top.lead.fault.fault,
     share: top.share,
     proofs,
-    why: `${percent(top.share)} of the doubt is on ${top.ref}, and ${proofs.readings.length} readings prove it, one of them on the part itself.`,
     clearFirst: clearBefore(model, top.ref, top.lead.fault.fault),
   };
 }
@@ -298,8 +297,4 @@ function worstFit(
     if (bits > worst.bits) worst = { at, bits };
   });
   return worst;
-}
-
-function percent(share: number): string {
-  return `${Math.round(100 * share)} %`;
 }

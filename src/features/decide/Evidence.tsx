@@ -5,6 +5,7 @@ import { Heading, Nothing, Trouble } from '@/ui/sheet';
 import { inTwenty, WindingBar } from '@/ui/Turns';
 import { evidenceWords, faultWords } from '@/words/en/findings';
 import { partWords, readingWords } from '@/words/en/readings';
+import { verdictWhy } from '@/words/en/verdict';
 import { useDesk } from '../desk/desk';
 
 /** What the readings prove, what speaks for and against it, and where the doubt sits. */
@@ -42,7 +43,7 @@ export function Evidence() {
               {partWords(speaker, verdict.part)}: {faultWords(lead)}
             </p>
           ) : (
-            <p>{verdict.why}</p>
+            <p>{verdictWhy(verdict)}</p>
           )}
           {lead ? (
             <>

@@ -9,6 +9,7 @@ import { writtenWords, type Arrival } from '@/words/en/times';
 import type { Outlook } from '@/workers/protocol';
 import { proofWords } from '@/words/en/proofs';
 import { evidenceWords, faultWords } from '@/words/en/findings';
+import { verdictWhy } from '@/words/en/verdict';
 import { partWords, quantity, readingWords, type Speaker } from '@/words/en/readings';
 
 /** One line of the report, with what stands beside it. */
@@ -129,9 +130,9 @@ export function buildReport(
         ? [
             `For: ${evidenceWords(speaker, lead.for, readings)}`,
             `Against: ${evidenceWords(speaker, lead.against, readings)}`,
-            ...(verdict.state === 'name' ? [] : [verdict.why]),
+            ...(verdict.state === 'name' ? [] : [verdictWhy(verdict)]),
           ]
-        : [verdict.why],
+        : [verdictWhy(verdict)],
       share: verdict.state === 'name' ? `${(verdict.share * 100).toFixed(1)} %` : null,
     },
     decision: [

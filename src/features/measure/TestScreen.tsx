@@ -5,6 +5,7 @@ import type { Reading, Test } from '@/core/circuit/schema';
 import { swapTests, unplugTests } from '@/core/diagnosis/codeEvidence';
 import { testKey } from '@/core/diagnosis/observations';
 import { meaningLimits } from '@/core/diagnosis/meaningLimits';
+import type { Verdict } from '@/core/diagnosis/verdict';
 import { yardsticks } from '@/core/diagnosis/yardsticks';
 import { chooseLane } from '@/core/path/layoutPath';
 import { lazyPart } from '@/ui/lazyPart';
@@ -39,6 +40,8 @@ const BusAnswer = lazyPart(() => import('../bus/BusAnswer').then((one) => one.Bu
 const KeysDialog = lazyPart(() => import('./KeysDialog').then((one) => one.KeysDialog));
 const MeterDialog = lazyPart(() => import('./MeterDialog').then((one) => one.MeterDialog));
 
+const NOTHING_READ: Verdict = { state: 'keepTesting', because: 'noReading' };
+
 /** The test screen: path above, suspects and next test in the middle, keyline at the bottom edge. */
 export function TestScreen() {
   const { job, speaker, log, outlook, working, failure, again, readings } = useDesk();
@@ -54,7 +57,7 @@ export function TestScreen() {
   const [meter, setMeter] = useMeter();
   const [whatIf, setWhatIf] = useState<Reading | null>(null);
 
-  const verdict = outlook?.diagnosis.verdict ?? { state: 'keepTesting' as const, why: '' };
+  const verdict = outlook?.diagnosis.verdict ?? NOTHING_READ;
   const next = outlook?.diagnosis.next ?? [];
   const { chosen, ranked, trouble, laneId, go, ask } = useAskedTest(goOn);
   const test = ranked?.test;

@@ -6,6 +6,7 @@ import type { RankedTest } from '@/core/diagnosis/rankTests';
 import type { Outlook } from '@/workers/protocol';
 import { DEFERENCE, HoldSign } from '@/ui/sheet';
 import { evidenceWords, clearWords, faultWords } from '@/words/en/findings';
+import { verdictWhy } from '@/words/en/verdict';
 import { partWords, readingWords, testPlace, modeName, type Speaker } from '@/words/en/readings';
 
 /** In place of the next test when the evidence is enough: what it is, why, and what to clear before a new part goes in. */
@@ -72,7 +73,10 @@ export function VerdictTag({
         ) : null}
         {verdict.state === 'noFault' ? (
           <>
-            <p>{verdict.why} If the complaint is real it comes and goes, or sits where nothing was read.</p>
+            <p>
+              {verdictWhy(verdict)} If the complaint is real it comes and goes, or sits where nothing was
+              read.
+            </p>
             {verdict.unseen.length > 0 ? (
               <p className="mt-2">
                 Not looked at: {[...new Set(verdict.unseen.map(({ part }) => part))].join(', ')}.

@@ -216,7 +216,12 @@ describe('answers and what they mean', () => {
       outcomes: [outcome({ share: 0.6 }), outcome({ share: 0.4 })],
       proof: false,
     } as unknown as Parameters<typeof reasonWords>[0];
-    const verdict = { state: 'keepTesting' as const, why: '', part: 'Y8', proofs: { have: 1, need: 2 } };
+    const verdict = {
+      state: 'keepTesting' as const,
+      because: 'proofMissing' as const,
+      part: 'Y8',
+      proofs: { have: 1, need: 2 },
+    };
     expect(reasonWords(ranked, verdict as never)).toBe('Splits the doubt 12 against 8');
     expect(reasonWords({ ...ranked, proof: true }, verdict as never)).toBe(
       'Second proof before Y8 is called bad',

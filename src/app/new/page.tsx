@@ -17,7 +17,7 @@ export default async function NewJobPage({
   const asked = (await searchParams).function;
   const wanted = typeof asked === 'string' && UUID.test(asked) ? asked : undefined;
   const { functions, total } = await functionChoices('', wanted);
-  const begin = functions.find(({ id }) => id === wanted) ?? functions[0];
+  const begin = functions.find(({ id }) => id === wanted);
   const trials = begin ? ((await trialsOf(begin.id)) ?? []) : [];
   return (
     <div className="flex min-h-dvh flex-col">

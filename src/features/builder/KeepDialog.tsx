@@ -1,6 +1,7 @@
 'use client';
 
 import { useState } from 'react';
+import { useForm } from 'react-hook-form';
 import { shareChanges } from '@/core/circuit/shareChanges';
 import type { Circuit } from '@/core/circuit/schema';
 import { Field, FIELD, MainKey, PlainKey, Trouble } from '@/ui/sheet';
@@ -24,16 +25,20 @@ export function KeepDialog({
   circuit: Circuit;
   onKept: (functionId: string, version: number) => void;
 }) {
-  const [name, setName] = useState(desk.name || circuit.name);
-  const [person, setPerson] = useState('');
-  const [note, setNote] = useState('');
-  const [left, setLeft] = useState<readonly string[]>([]);
+  const { register, handleSubmit } = useForm<{ name: string; person: string; note: string; also: string[] }>({
+    defaultValues: {
+      name: desk.name || circuit.name,
+      person: '',
+      note: '',
+      also: desk.siblings.map(({ id }) => id),
+    },
+  });
   const [trouble, setTrouble] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   const touched = desk.siblings.filter(
     (sibling) => desk.functionId !== null && shareChanges(desk.circuit, circuit, sibling.circuit) !== null,
   );
-  const keep = async () => {
+  const keep = handleSubmit(async ({ name, person, note, also }) => {
     setBusy(true);
     const answer = await keepDrawing({
       machine: desk.machine.code,
@@ -43,64 +48,36 @@ export function KeepDialog({
       person,
       note,
       circuit,
-      also: touched.map(({ id }) => id).filter((id) => !left.includes(id)),
+      also: touched.map(({ id }) => id).filter((id) => also.includes(id)),
     }).catch(() => ({
       trouble: 'The server does not answer. The drawing is safe on this device; try again.',
     }));
     setBusy(false);
     if ('trouble' in answer) setTrouble(answer.trouble);
     else onKept(answer.functionId, answer.version);
-  };
+  });
   return (
     <SheetDialog
       open={open}
       onOpenChange={onOpen}
       title={`Keep it ${desk.functionId ? `as version ${basedOn + 1}` : `on ${desk.machine.code}`}`}
     >
-      <form
-        className="grid gap-3 p-5 pt-3"
-        onSubmit={(event) => {
-          event.preventDefault();
-          void keep();
-        }}
-      >
+      <form className="grid gap-3 p-5 pt-3" onSubmit={(event) => void keep(event)}>
         <Field label="What the function is called">
-          <input
-            className={FIELD}
-            value={name}
-            onChange={(event) => setName(event.target.value)}
-            maxLength={160}
-          />
+          <input className={FIELD} maxLength={160} {...register('name')} />
         </Field>
         <Field label="Who keeps it">
-          <input
-            className={FIELD}
-            value={person}
-            onChange={(event) => setPerson(event.target.value)}
-            maxLength={60}
-          />
+          <input className={FIELD} maxLength={60} {...register('person')} />
         </Field>
         <Field label="What changed, and why">
-          <input
-            className={FIELD}
-            value={note}
-            onChange={(event) => setNote(event.target.value)}
-            maxLength={300}
-          />
+          <input className={FIELD} maxLength={300} {...register('note')} />
         </Field>
         {touched.length > 0 ? (
           <fieldset>
             <legend className="text-[15.5px] font-[700]">Shared parts change in these as well</legend>
             {touched.map(({ id, name: other }) => (
               <label key={id} className="flex min-h-11 items-center gap-3">
-                <input
-                  type="checkbox"
-                  className="size-5"
-                  checked={!left.includes(id)}
-                  onChange={(event) =>
-                    setLeft(event.target.checked ? left.filter((one) => one !== id) : [...left, id])
-                  }
-                />
+                <input type="checkbox" className="size-5" value={id} {...register('also')} />
                 {other}
               </label>
             ))}

@@ -3,6 +3,7 @@
 import { Download, FileUp, Plus } from 'lucide-react';
 import Link from 'next/link';
 import { useState, useTransition } from 'react';
+import { useForm } from 'react-hook-form';
 import { codeKey } from '@/core/codes/codeBook';
 import type { BookRow } from '@/core/codes/bookRow';
 import { BOOK_SYSTEMS } from '@/core/codes/bookSystems';
@@ -177,30 +178,34 @@ function RowForm({
   onDrop?: () => Promise<void>;
   onLeave: () => void;
 }) {
-  const [row, setRow] = useState(initial);
   const [trouble, setTrouble] = useState<string | null>(null);
+  const { register, handleSubmit, watch, setValue } = useForm({
+    defaultValues: { ...initial, means: initial.means === null ? '' : String(initial.means) },
+  });
   const [busy, start] = useTransition();
-  const set = (changes: Partial<BookRow>) => setRow((now) => ({ ...now, ...changes }));
-  const drivers = functions.find(({ name }) => name === row.function)?.drivers ?? [];
+  const drivers = functions.find(({ name }) => name === watch('function'))?.drivers ?? [];
   const text = (key: 'code' | 'mode' | 'text' | 'sheet' | 'note', label: string, className = '') => (
     <Field label={label} className={className}>
-      <input className={FIELD} value={row[key]} onChange={(event) => set({ [key]: event.target.value })} />
+      <input className={FIELD} {...register(key)} />
     </Field>
   );
+  const save = handleSubmit(({ means, ...row }) => {
+    const typed = means.trim();
+    if (typed !== '' && !/^\d{1,2}$/.test(typed)) {
+      setTrouble(
+        `Amounts to mode: “${typed}” is no mode; type a whole number from 0 to 31, or leave it empty.`,
+      );
+      return;
+    }
+    start(async () => setTrouble(await onSave({ ...row, means: typed === '' ? null : Number(typed) })));
+  });
   return (
     <form
       className="mb-4 grid grid-cols-4 gap-x-4 gap-y-2 border-2 border-ink bg-film p-4 max-tablet:grid-cols-1"
-      onSubmit={(event) => {
-        event.preventDefault();
-        start(async () => setTrouble(await onSave(row)));
-      }}
+      onSubmit={(event) => void save(event)}
     >
       <Field label="Notation">
-        <select
-          className={FIELD}
-          value={row.system}
-          onChange={(event) => set({ system: event.target.value as BookRow['system'] })}
-        >
+        <select className={FIELD} {...register('system')}>
           {BOOK_SYSTEMS.map((system) => (
             <option key={system} value={system}>
               {systemName(system)}
@@ -208,26 +213,14 @@ function RowForm({
           ))}
         </select>
       </Field>
-      {text('code', row.system === 'blink' ? 'Flashes, as 2-3' : 'Code')}
+      {text('code', watch('system') === 'blink' ? 'Flashes, as 2-3' : 'Code')}
       {text('mode', 'Mode, if only one')}
       <Field label="Amounts to mode (0 to 31)">
-        <input
-          className={FIELD}
-          inputMode="numeric"
-          value={row.means ?? ''}
-          onChange={(event) => {
-            const typed = event.target.value.trim();
-            set({ means: /^\d+$/.test(typed) ? Number(typed) : null });
-          }}
-        />
+        <input className={FIELD} inputMode="numeric" {...register('means')} />
       </Field>
       {text('text', 'What it says', 'col-span-2 max-tablet:col-span-1')}
       <Field label="Function">
-        <select
-          className={FIELD}
-          value={row.function}
-          onChange={(event) => set({ function: event.target.value, part: '' })}
-        >
+        <select className={FIELD} {...register('function', { onChange: () => setValue('part', '') })}>
           <option value="">none</option>
           {functions.map(({ name }) => (
             <option key={name}>{name}</option>
@@ -235,7 +228,7 @@ function RowForm({
         </select>
       </Field>
       <Field label="Driver">
-        <select className={FIELD} value={row.part} onChange={(event) => set({ part: event.target.value })}>
+        <select className={FIELD} {...register('part')}>
           <option value="">any</option>
           {drivers.map((ref) => (
             <option key={ref}>{ref}</option>

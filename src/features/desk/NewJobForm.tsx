@@ -27,10 +27,11 @@ export function NewJobForm({
   const [find, setFind] = useState('');
   const search = useFunctionSearch(find, { functions: first, total });
   const { functions } = search;
-  const [picked, setPicked] = useState(wanted ?? first[0]?.id ?? '');
+  // No machine is chosen until somebody does: a job must not begin on the wrong one.
+  const [picked, setPicked] = useState(wanted ?? '');
   // A list that was searched anew may not hold what was picked before.
-  const chosen = functions.some(({ id }) => id === picked) ? picked : (functions[0]?.id ?? '');
-  const trials = useTrials(chosen, first[0]?.id === chosen || wanted === chosen ? firstTrials : null);
+  const chosen = functions.some(({ id }) => id === picked) ? picked : '';
+  const trials = useTrials(chosen, wanted === chosen ? firstTrials : null);
   const [title, setTitle] = useState('');
   const [words, setWords] = useState('');
   const [person, setPerson] = useState('');
@@ -69,6 +70,7 @@ export function NewJobForm({
           className={FIELD}
           {...invalid('functionId')}
         >
+          {chosen === '' ? <option value="">choose</option> : null}
           {functions.map(({ id, machine, name }) => (
             <option key={id} value={id}>
               {machine}: {name}

@@ -2,7 +2,8 @@
 
 import { Check } from 'lucide-react';
 import { StepLink } from '../desk/StepLink';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
+import { useForm } from 'react-hook-form';
 import { Field, FIELD, Heading, Hold, MainKey, Nothing } from '@/ui/sheet';
 import { WireMap } from '../asfound/WireMap';
 import { useDesk } from '../desk/desk';
@@ -122,30 +123,29 @@ function Spare({ part }: { part: string }) {
   );
 }
 
+const BLANK_FIX = { work: '', spare: '', serial: '', dated: '', torque: '', seals: '' };
+/** As much as the record takes of each. */
+const LONGEST = { work: 1000, spare: 120, serial: 60, dated: 40, torque: 120, seals: 200 } as const;
+
 function FixForm({ part }: { part: string }) {
   const { log } = useDesk();
-  const blank = { work: '', spare: '', serial: '', dated: '', torque: '', seals: '' };
-  const [fix, setFix] = useState(blank);
+  const { register, handleSubmit, reset, watch } = useForm({ defaultValues: BLANK_FIX });
   const replacing = log.state.decision?.body.action === 'replace';
-  const text = (key: keyof typeof blank, label: string, className = '') => (
+  const text = (key: keyof typeof BLANK_FIX, label: string, className = '') => (
     <Field label={label} className={className}>
-      <input
-        className={FIELD}
-        value={fix[key]}
-        onChange={(event) => setFix({ ...fix, [key]: event.target.value })}
-      />
+      <input className={FIELD} maxLength={LONGEST[key]} {...register(key)} />
     </Field>
   );
+  const write = handleSubmit((fix) => {
+    if (fix.work.trim() === '') return;
+    log.write({ type: 'fix', body: { ...fix, part, dated: replacing ? fix.dated : '', ratings: {} } });
+    reset(BLANK_FIX);
+  });
   return (
     <form
       aria-label="What is done"
       className="grid grid-cols-2 gap-x-3 gap-y-2 pt-1 max-tablet:grid-cols-1"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (fix.work.trim() === '') return;
-        log.write({ type: 'fix', body: { ...fix, part, dated: replacing ? fix.dated : '', ratings: {} } });
-        setFix(blank);
-      }}
+      onSubmit={(event) => void write(event)}
     >
       <div className="col-span-full">
         <Heading>Fix</Heading>
@@ -161,7 +161,7 @@ function FixForm({ part }: { part: string }) {
       {text('torque', 'Torque')}
       {text('seals', 'Seals and covers')}
       <div className="col-span-full flex flex-wrap items-center gap-3 pb-2">
-        <MainKey type="submit" disabled={fix.work.trim() === ''}>
+        <MainKey type="submit" disabled={watch('work').trim() === ''}>
           Write it down
         </MainKey>
       </div>

@@ -1,6 +1,7 @@
 'use client';
 
 import { useState, useTransition } from 'react';
+import { useForm } from 'react-hook-form';
 import { parseFigure } from '@/core/units/parseFigure';
 import { Field, FIELD, Heading, Hold, MainKey, PlainKey, Trouble } from '@/ui/sheet';
 import type { Policy } from './policy';
@@ -25,12 +26,22 @@ export function PolicyForm({
   /** Names of the clocks that the server knows. */
   zones: readonly string[];
 }) {
-  const [policy, setPolicy] = useState(initial);
-  const [rate, setRate] = useState(String(initial.shopRate));
-  const [person, setPerson] = useState('');
+  const { register, handleSubmit, watch, setValue } = useForm({
+    defaultValues: { ...initial, shopRate: String(initial.shopRate), person: '' },
+  });
   const [trouble, setTrouble] = useState<string | null>(null);
   const [kept, setKept] = useState(false);
   const [busy, start] = useTransition();
+  const settle = handleSubmit(({ person, shopRate, timeZone, ...policy }) =>
+    start(async () => {
+      // What is no figure goes as it was typed: the server names it.
+      const figure = parseFigure(shopRate);
+      const rate = figure.is === 'figure' ? figure.value : shopRate;
+      const answer = await settlePolicy({ ...policy, timeZone: timeZone.trim(), shopRate: rate }, person);
+      setTrouble(answer.trouble);
+      setKept(answer.trouble === null);
+    }),
+  );
   const choice = (label: string, on: boolean, change: (next: boolean) => void, yes: string, no: string) => (
     <div
       role="group"
@@ -53,41 +64,24 @@ export function PolicyForm({
     </div>
   );
   return (
-    <form
-      className="max-w-[760px] px-6 py-4 max-tablet:px-3"
-      onSubmit={(event) => {
-        event.preventDefault();
-        start(async () => {
-          // What is no figure goes as it was typed: the server names it.
-          const figure = parseFigure(rate);
-          const shopRate = figure.is === 'figure' ? figure.value : rate;
-          const answer = await settlePolicy({ ...policy, shopRate }, person);
-          setTrouble(answer.trouble);
-          setKept(answer.trouble === null);
-        });
-      }}
-    >
+    <form className="max-w-[760px] px-6 py-4 max-tablet:px-3" onSubmit={(event) => void settle(event)}>
       <Heading aside={by ? `settled by ${by}` : 'nobody has settled it yet'}>Site policy</Heading>
       {choice(
         'Contacts bridged for a test, timed and tagged; never those that guard a person or a limit',
-        policy.jumpers,
-        (jumpers) => setPolicy({ ...policy, jumpers }),
+        watch('jumpers'),
+        (jumpers) => setValue('jumpers', jumpers),
         'Allowed',
         'Not here',
       )}
       {choice(
         'Readings on a live run',
-        policy.liveWork,
-        (liveWork) => setPolicy({ ...policy, liveWork }),
+        watch('liveWork'),
+        (liveWork) => setValue('liveWork', liveWork),
         'Allowed',
         'Not here',
       )}
       <Field label="Which test comes first" className="py-2">
-        <select
-          className={FIELD}
-          value={policy.order}
-          onChange={(event) => setPolicy({ ...policy, order: event.target.value as Policy['order'] })}
-        >
+        <select className={FIELD} {...register('order')}>
           {ORDERS.map(([key, label]) => (
             <option key={key} value={key}>
               {label}
@@ -97,28 +91,13 @@ export function PolicyForm({
       </Field>
       <div className="flex flex-wrap gap-4 py-2">
         <Field label="Name of the shed" className="w-[240px]">
-          <input
-            className={FIELD}
-            maxLength={60}
-            value={policy.shedName}
-            onChange={(event) => setPolicy({ ...policy, shedName: event.target.value })}
-          />
+          <input className={FIELD} maxLength={60} {...register('shedName')} />
         </Field>
         <Field label="Shop rate an hour" className="w-[180px]">
-          <input
-            className={`${FIELD} fig`}
-            inputMode="decimal"
-            value={rate}
-            onChange={(event) => setRate(event.target.value)}
-          />
+          <input className={`${FIELD} fig`} inputMode="decimal" {...register('shopRate')} />
         </Field>
         <Field label="Clock of the site" className="w-[240px]">
-          <input
-            className={FIELD}
-            list="time-zones"
-            value={policy.timeZone}
-            onChange={(event) => setPolicy({ ...policy, timeZone: event.target.value.trim() })}
-          />
+          <input className={FIELD} list="time-zones" {...register('timeZone')} />
           <datalist id="time-zones">
             {zones.map((zone) => (
               <option key={zone} value={zone} />
@@ -126,12 +105,7 @@ export function PolicyForm({
           </datalist>
         </Field>
         <Field label="Who settles it" className="w-[240px]">
-          <input
-            className={FIELD}
-            maxLength={60}
-            value={person}
-            onChange={(event) => setPerson(event.target.value)}
-          />
+          <input className={FIELD} maxLength={60} {...register('person')} />
         </Field>
       </div>
       {trouble ? <Trouble>{trouble}</Trouble> : null}

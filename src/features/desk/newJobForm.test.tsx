@@ -1,0 +1,55 @@
+import { act, render, screen } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { NewJobForm } from './NewJobForm';
+import { openNewJob } from './newJob';
+
+jest.mock('./newJob', () => ({ openNewJob: jest.fn() }));
+const open = openNewJob as unknown as jest.Mock;
+const functions = [
+  { id: 'f1', machine: 'G-1 Groomer OR-201', name: 'Tiller float' },
+  { id: 'f2', machine: 'G-2 Groomer OR-202', name: 'Blade tilt' },
+];
+const trials = [{ key: 'Y7', label: 'Y7 tilt left coil', position: 'tilt left' }];
+
+function show(more: Partial<Parameters<typeof NewJobForm>[0]> = {}) {
+  open.mockReset().mockImplementation((_state: unknown, form: FormData) => {
+    sent = Object.fromEntries(form) as Record<string, string>;
+    return Promise.resolve({ trouble: 'Say in a few words what fails.', field: 'title' });
+  });
+  Object.assign(globalThis, {
+    fetch: jest.fn(() => Promise.resolve({ json: () => Promise.resolve({ trials }) })),
+  });
+  render(<NewJobForm functions={functions} total={2} trials={[]} {...more} />);
+  return userEvent.setup();
+}
+let sent: Record<string, string> = {};
+
+describe('a new job', () => {
+  it('begins on no machine until one is chosen, and asks then what works on it', async () => {
+    const person = show();
+    const choice = screen.getByLabelText<HTMLSelectElement>('Machine and function');
+    expect(choice.value).toBe('');
+    expect(screen.queryByRole('radiogroup')).toBeNull();
+    await person.selectOptions(choice, 'f2');
+    expect(await screen.findByRole('radiogroup', { name: 'Y7 tilt left coil, tilt left' })).toBeTruthy();
+  });
+
+  it('comes with the function it was called for', () => {
+    show({ wanted: 'f2', trials });
+    expect(screen.getByLabelText<HTMLSelectElement>('Machine and function').value).toBe('f2');
+    expect(screen.getByRole('radiogroup')).toBeTruthy();
+  });
+
+  it('sends what was said, and keeps it where the server refuses it', async () => {
+    const person = show({ wanted: 'f2', trials });
+    await person.type(screen.getByLabelText('What fails'), 'T');
+    await person.type(screen.getByLabelText('Who takes it'), 'Tove');
+    await person.click(screen.getByRole('radio', { name: 'dead' }));
+    await act(() => person.click(screen.getByRole('button', { name: 'Open the job' })));
+    expect(sent).toMatchObject({ functionId: 'f2', title: 'T', person: 'Tove', 'load-Y7': 'dead' });
+    expect(screen.getByRole('alert').textContent).toMatch(/Say in a few words what fails/);
+    const title = screen.getByLabelText<HTMLInputElement>('What fails');
+    expect(title.value).toBe('T');
+    expect(title.getAttribute('aria-invalid')).toBe('true');
+  });
+});

@@ -3,10 +3,12 @@
 import { useState } from 'react';
 import type { TestGate } from '@/core/job/rules/testGate';
 import type { IsolationPoint } from '@/core/safety/isolationPlan';
-import { SheetDialog } from '@/ui/SheetDialog';
+import { lazyPart } from '@/ui/lazyPart';
 import { shutWords } from '@/words/en/holds';
-import { PointForm } from '../makesafe/PointForm';
 import { StepLink } from '../desk/StepLink';
+
+// The form comes when it is called for; until then, and where it cannot come, the test stays shut.
+const CloseAgain = lazyPart(() => import('./CloseAgain').then((one) => one.CloseAgain));
 
 /** The test stays shut: why, and where the way in is. */
 export function GateClosed({ gate, plan }: { gate: TestGate; plan: readonly IsolationPoint[] }) {
@@ -37,11 +39,7 @@ export function GateClosed({ gate, plan }: { gate: TestGate; plan: readonly Isol
         </button>
       ) : null}
       {point && closing ? (
-        <SheetDialog open onOpenChange={setClosing} title={`Close ${point.label} again`}>
-          <div className="px-4 pt-4">
-            <PointForm key={point.point} point={point} onDone={() => setClosing(false)} />
-          </div>
-        </SheetDialog>
+        <CloseAgain key={point.point} point={point} onLeave={() => setClosing(false)} />
       ) : null}
     </div>
   );

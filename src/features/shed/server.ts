@@ -12,8 +12,8 @@ import {
 import { digestSoon } from '../desk/digests';
 import type { JobRowFacts } from './JobRow';
 
-/** A screen and a half of the shed; more would be more than 80 kB on its way to a tablet. */
-export const JOBS_A_PAGE = 16;
+/** More than a screen of the shed; twice as many would be more than 80 kB on their way to a tablet. */
+export const JOBS_A_PAGE = 12;
 const MOST_MACHINES = 24;
 
 /** A page of jobs with what the shed shows of each, and the machines that somebody works on. */

@@ -3,6 +3,7 @@ import Link from 'next/link';
 import { z } from 'zod';
 import { ShedFilter } from '@/features/shed/ShedFilter';
 import { JobRow } from '@/features/shed/JobRow';
+import { MachineLine } from '@/features/shed/MachineLine';
 import { LookAgain } from '@/features/shed/LookAgain';
 import { siteDay } from '@/core/units/siteTime';
 import { openPolicy } from '@/features/policy/server';
@@ -107,38 +108,8 @@ export default async function ShedPage({ searchParams }: Props) {
           </h2>
           {machines.length === 0 ? <p className="py-6">No machine has been entered yet.</p> : null}
           <ul className="grid grid-cols-1 gap-x-9 desk:grid-cols-2">
-            {machines.map((machine) => (
-              <li
-                key={machine.id}
-                className="flex min-h-[52px] items-center gap-4 border-b-[1.5px] border-rule"
-              >
-                <span className="fig-bold w-14 text-[19px]">{machine.code}</span>
-                <span className="min-w-0 flex-1 truncate" title={machine.name}>
-                  {machine.name}
-                </span>
-                <Link
-                  href={`/machines/${machine.code}/codes`}
-                  className="flex min-h-11 items-center text-[15.5px] underline underline-offset-4"
-                >
-                  codes
-                </Link>
-                <Link
-                  href={`/machines/${machine.code}/bus`}
-                  className="flex min-h-11 items-center text-[15.5px] underline underline-offset-4"
-                >
-                  bus
-                </Link>
-                <span className="text-[15.5px] text-ink2">
-                  {machine.functions === 0
-                    ? 'no circuit yet'
-                    : `${machine.functions} ${machine.functions === 1 ? 'function' : 'functions'}`}
-                </span>
-                <span
-                  className={`w-24 text-right text-[15.5px] ${machine.open_jobs > 0 ? 'text-copper-ink' : 'text-ink2'}`}
-                >
-                  {machine.open_jobs === 0 ? 'no job' : `${machine.open_jobs} in hand`}
-                </span>
-              </li>
+            {machines.map(({ id, code, name, functions, open_jobs }) => (
+              <MachineLine key={id} code={code} name={name} functions={functions} openJobs={open_jobs} />
             ))}
           </ul>
           {allMachines > machines.length ? (

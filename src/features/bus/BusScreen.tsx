@@ -1,5 +1,6 @@
 'use client';
 
+import { machineAddress } from '@/ui/machineAddress';
 import Link from 'next/link';
 import { useMemo, useState } from 'react';
 import { codeKey, lookUp } from '@/core/codes/codeBook';
@@ -44,7 +45,7 @@ export function BusScreen({
         <p className="flex flex-wrap gap-x-5 text-[16px]">
           <Link
             className="flex min-h-11 items-center underline underline-offset-4"
-            href={`/machines/${machineCode}/codes`}
+            href={machineAddress(machineCode, 'codes')}
           >
             Code book of {machineCode}
           </Link>

@@ -1,5 +1,6 @@
 'use client';
 
+import { machineAddress } from '@/ui/machineAddress';
 import { Download, FileUp, Plus } from 'lucide-react';
 import Link from 'next/link';
 import { useState, useTransition } from 'react';
@@ -66,7 +67,7 @@ export function BookScreen({ machine, book, past, functions }: OpenBook) {
         </a>
         <Link
           className="flex min-h-11 items-center underline underline-offset-4"
-          href={`/machines/${machine.code}/bus`}
+          href={machineAddress(machine.code, 'bus')}
         >
           Listen to the bus
         </Link>

@@ -1,5 +1,6 @@
 'use client';
 
+import { machineAddress } from '@/ui/machineAddress';
 import { Check } from 'lucide-react';
 import Link from 'next/link';
 import { useEffect, useMemo, useState } from 'react';
@@ -59,9 +60,9 @@ export function CodesPanel() {
         </ul>
       ) : null}
       <p className="flex flex-wrap gap-x-5 text-[16px]">
-        <PanelLink href={`/machines/${job.machineCode}/bus`}>Listen to the bus</PanelLink>
+        <PanelLink href={machineAddress(job.machineCode, 'bus')}>Listen to the bus</PanelLink>
         <PanelLink href="/codes">Read a bus log</PanelLink>
-        <PanelLink href={`/machines/${job.machineCode}/codes`}>Code book of {job.machineCode}</PanelLink>
+        <PanelLink href={machineAddress(job.machineCode, 'codes')}>Code book of {job.machineCode}</PanelLink>
       </p>
     </section>
   );

@@ -1,5 +1,6 @@
 'use client';
 
+import { machineAddress } from '@/ui/machineAddress';
 import { Check } from 'lucide-react';
 import Link from 'next/link';
 import { useEffect, useMemo, useState } from 'react';
@@ -115,7 +116,7 @@ export function LocateScreen() {
           <p className="text-[16px]">
             <Link
               className="inline-flex min-h-11 items-center underline underline-offset-4"
-              href={`/machines/${job.machineCode}/drawings${part ? `?part=${encodeURIComponent(part)}` : ''}`}
+              href={`${machineAddress(job.machineCode, 'drawings')}${part ? `?part=${encodeURIComponent(part)}` : ''}`}
             >
               {part ? `${part} on the drawing` : `Drawings of ${job.machineCode}`}
             </Link>

@@ -1,5 +1,6 @@
 'use client';
 
+import { machineAddress } from '@/ui/machineAddress';
 import { Command } from 'cmdk';
 import { usePathname, useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
@@ -83,10 +84,15 @@ export function PaletteDialog({ open, onOpen }: { open: boolean; onOpen: (open: 
           ),
         )}
         {found.machines.flatMap(({ code, name }) => [
-          item(`machine ${code}`, `/machines/${code}`, `${code} ${name}`, `${code} ${name} functions draw`),
-          item(`codes ${code}`, `/machines/${code}/codes`, `Code book of ${code}`, `${code} ${name}`),
-          item(`drawings ${code}`, `/machines/${code}/drawings`, `Drawings of ${code}`, `${code} ${name}`),
-          item(`bus ${code}`, `/machines/${code}/bus`, `Bus of ${code}`, `${code} ${name}`),
+          item(`machine ${code}`, machineAddress(code), `${code} ${name}`, `${code} ${name} functions draw`),
+          item(`codes ${code}`, machineAddress(code, 'codes'), `Code book of ${code}`, `${code} ${name}`),
+          item(
+            `drawings ${code}`,
+            machineAddress(code, 'drawings'),
+            `Drawings of ${code}`,
+            `${code} ${name}`,
+          ),
+          item(`bus ${code}`, machineAddress(code, 'bus'), `Bus of ${code}`, `${code} ${name}`),
         ])}
         {item('shed', '/', 'The shed', 'jobs in hand')}
         {item('closed', '/?show=closed', 'Jobs handed over', 'closed')}

@@ -1,0 +1,4 @@
+/** Address of a machine's page, whatever its code is written with. */
+export function machineAddress(code: string, page: '' | 'codes' | 'bus' | 'drawings' = ''): string {
+  return `/machines/${encodeURIComponent(code)}${page === '' ? '' : `/${page}`}`;
+}

@@ -96,11 +96,11 @@ export function PointForm({ point, onDone }: { point: IsolationPoint; onDone: ()
       aria-label={`Close ${point.label}`}
     >
       <p className="pb-2 text-[16px] font-[650]">{words.say}</p>
-      <div className="grid grid-cols-2 gap-x-3 gap-y-2 max-tablet:grid-cols-1">
-        <Field label="How it is isolated">
+      <div className="grid grid-cols-3 gap-x-3 gap-y-2 max-tablet:grid-cols-1">
+        <Field label="How it is isolated" className="col-span-full">
           <input className={FIELD} {...register('how')} />
         </Field>
-        <Field label="Stored energy released">
+        <Field label="Stored energy released" className="col-span-full">
           <input className={FIELD} {...register('released')} />
         </Field>
         <Field label="Lock number">
@@ -109,6 +109,11 @@ export function PointForm({ point, onDone }: { point: IsolationPoint; onDone: ()
         <Field label="Tag number">
           <input className={FIELD} maxLength={40} {...register('tag')} />
         </Field>
+        {metered ? (
+          <Field label="Meter">
+            <input className={FIELD} maxLength={60} {...register('meter')} />
+          </Field>
+        ) : null}
       </div>
       {metered ? (
         <fieldset className="mt-2">
@@ -116,9 +121,6 @@ export function PointForm({ point, onDone }: { point: IsolationPoint; onDone: ()
             Proved dead, volts ({words.proof.toLowerCase()})
           </legend>
           <div className="flex flex-wrap gap-3">
-            <Field label="Meter" className="w-[168px]">
-              <input className={FIELD} maxLength={60} {...register('meter')} />
-            </Field>
             <Field label="Known source" className="w-[168px]">
               <input
                 className={`${FIELD} fig`}

@@ -4,7 +4,7 @@ import type { Test } from '@/core/circuit/schema';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
 import { LazyMenu } from '@/ui/LazyMenu';
 import { minutesWords } from '@/words/en/minutes';
-import { modeName, testPlace, type Speaker } from '@/words/en/readings';
+import { modeName, positionWords, testPlace, type Speaker } from '@/words/en/readings';
 
 const ROW = 'gap-3 border-b border-rule py-1.5 last:border-b-0';
 
@@ -25,7 +25,7 @@ export function OtherTests({
       <span className="fig-bold whitespace-nowrap">{testPlace(speaker, test)}</span>
       <span className="min-w-0 flex-1 text-[15.5px] leading-[18px]">
         {modeName(speaker, test)}
-        {setupNote(test)}
+        {setupNote(speaker, test)}
       </span>
       {minutes === undefined ? null : (
         <span className="text-[15.5px] whitespace-nowrap text-ink2">{minutesWords(minutes)}</span>
@@ -65,13 +65,24 @@ export function OtherTests({
   );
 }
 
-function setupNote({ setup }: Test): string {
+/** What tells a test from another at the same place: where the controls stand, and what is done to the machine for it. */
+function setupNote({ model }: Speaker, { setup }: Test): string {
+  const list = (refs: readonly string[] | undefined, words: string) =>
+    refs?.length ? [`${refs.join(', ')} ${words}`] : [];
   const notes = [
-    ...(setup.pulled?.length ? [`${setup.pulled.join(', ')} pulled`] : []),
-    ...(setup.unplugged?.length ? [`${setup.unplugged.join(', ')} unplugged`] : []),
-    ...(setup.removed?.length ? [`${setup.removed.join(', ')} out`] : []),
+    positionWords(model.compiled.circuit.controls, setup),
+    setup.afterSeconds === undefined ? '' : `after ${setup.afterSeconds} s`,
+    ...list(setup.pulled, 'pulled'),
+    ...list(setup.unplugged, 'unplugged'),
+    ...list(setup.removed, 'out'),
+    ...(setup.lifted ?? []).map(({ part, node }) => `${part} off ${node}`),
+    ...list(setup.plugged, 'stopped'),
+    ...list(setup.open, 'set free'),
+    ...list(setup.override, 'pushed over'),
+    ...list(setup.energised, 'on a bench supply'),
+    ...(setup.jumpers ?? []).map(([from, to]) => `${from} bridged to ${to}`),
     ...(setup.swapped ?? []).map(([one, other]) => `${one} and ${other} swapped`),
-    ...(setup.isolated?.length ? [`${setup.isolated.join(', ')} isolated`] : []),
-  ];
+    ...list(setup.isolated, 'isolated'),
+  ].filter(Boolean);
   return notes.length > 0 ? `, ${notes.join(', ')}` : '';
 }

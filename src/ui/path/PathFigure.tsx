@@ -14,9 +14,12 @@ import { PathPoint } from './PathPoint';
 import type { PathFigureProps } from './pathProps';
 import { PathRun, PLACE_DROP } from './PathRun';
 import { PlugBodyMark } from './PlugBodyMark';
+import { wrapLines } from './wrapLines';
 
 /** About how wide a statement runs, px. */
 const STATEMENT = 420;
+/** A character of it, half of a load beside it with its clearance, px; and no narrower than a few words. */
+const [CHARACTER, FALL_HALF, LEAST_CHARACTERS] = [9, 22, 18];
 const KPA_IN_BAR = 100;
 
 /** The path from supply to return, at the height of its expected volts. The main way to move about a job. */
@@ -49,6 +52,9 @@ export function PathFigure(props: PathFigureProps) {
     ground.y,
   );
   const room = Math.max(2, Math.min(3, Math.floor((floorY - 10 - lowest) / 25) + 1));
+  // On a short path it ends before the load that falls beside it.
+  const most = ground.x < fall.x ? Math.floor((fall.x - FALL_HALF - ground.x) / CHARACTER) : Infinity;
+  const said = wrapLines(statement, Math.max(most, LEAST_CHARACTERS));
   const source = parts.find(({ part, nodes }) => kindOf(part).traits.supply && nodes.includes(first.node));
   const bodies = plugBodies(parts, layout, standings);
   const sourceTurns = source ? standings[source.index]!.turns : 0;
@@ -155,8 +161,8 @@ export function PathFigure(props: PathFigureProps) {
         fontWeight={650}
         style={{ paintOrder: 'stroke', stroke: 'var(--sheet)', strokeWidth: 7, strokeLinejoin: 'round' }}
       >
-        {statement.slice(0, room).map((line, at) => (
-          <text key={line} x={ground.x} y={lowest + 25 * at}>
+        {said.slice(0, room).map((line, at) => (
+          <text key={at} x={ground.x} y={lowest + 25 * at}>
             {line}
           </text>
         ))}

@@ -1,0 +1,20 @@
+import { wrapLines } from './wrapLines';
+
+describe('lines of a statement', () => {
+  it('are broken between words where they are too long, and left alone where they are not', () => {
+    expect(wrapLines(['X8.1 coil plug pin 1 is proved bad: open.', 'OL, 15 to 16, dead.'], 30)).toEqual([
+      'X8.1 coil plug pin 1 is proved',
+      'bad: open.',
+      'OL, 15 to 16, dead.',
+    ]);
+    expect(wrapLines(['short'], Infinity)).toEqual(['short']);
+  });
+
+  it('a word that is longer than a line stands by itself, whole', () => {
+    expect(wrapLines(['the Hydraulikmagnetventil hangs'], 8)).toEqual([
+      'the',
+      'Hydraulikmagnetventil',
+      'hangs',
+    ]);
+  });
+});

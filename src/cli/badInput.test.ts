@@ -30,6 +30,8 @@ const cases = [
     readings: [{ kind: 'moves', part: 'C1', setup: { controls: { bit: '1' } }, value: 'still' }],
   },
 ];
+/** The air circuit answers slowest: one file in six is enough of it. */
+const TURN = [0, 1, 0, 1, 0, 2];
 const ODD = [null, '', -1, 0, 1e308, 'no such', [], {}, true, '__proto__', ['x', 'y'], { '1': 'A' }];
 
 /** Puts something odd somewhere into a copy of a file. */
@@ -56,7 +58,7 @@ describe('bad input', () => {
     const random = seededRandom(3);
     let refused = 0;
     for (let round = 0; round < 240; round++) {
-      const file = spoiled(cases[round % cases.length], random);
+      const file = spoiled(cases[TURN[round % TURN.length]!], random);
       try {
         runCommand(['predict', 'x'], () => parseCase(file));
         if (round % 12 === 0) runCommand(['diagnose', 'x'], () => parseCase(file));

@@ -46,6 +46,24 @@ describe('the proof list', () => {
     expect(proves(drop, 3)).toBe(false);
   });
 
+  it('a tick alone shows nothing: the reading taken after the fix does, and the last of them counts', () => {
+    const model = new CircuitModel(clutchInterlocks());
+    const proof = proofList(model, reduceJob([])).find(({ kind }) => kind === 'interlock')!;
+    if (proof.kind !== 'interlock') throw new Error('no interlock');
+    const tick = entry({ type: 'proof', body: { proof: proof.id, done: true, found: 'stops' } });
+    const read = (value: string, phase?: 'fixed') =>
+      entry({
+        type: 'reading',
+        body: { reading: { ...proof.test, value }, typed: value, ...(phase ? { phase } : {}) },
+      });
+    const standing = (...log: Entry[]) => proofStanding(proof, reduceJob(log)).state;
+    expect(standing(tick)).toBe('open');
+    // One from before the fix says nothing of what was done since.
+    expect(standing(read('dead'), tick)).toBe('open');
+    expect(standing(read('dead', 'fixed'), tick)).toBe('done');
+    expect(standing(read('dead', 'fixed'), tick, read('works', 'fixed'))).toBe('open');
+  });
+
   it('stays open while a code, a jumper, a wire or a lock is left, and says so from the log alone', () => {
     const model = new CircuitModel(singleCoil());
     const code = { system: 'pair', component: 14, failureMode: 5, text: '', via: 'typed', present: true };

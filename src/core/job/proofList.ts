@@ -3,6 +3,7 @@ import type { CircuitModel } from '../circuit/model';
 import type { Part, Reading, Setup, Test } from '../circuit/schema';
 import { countsAsGuard } from '../safety/guards';
 import { bindTest, predict, predictedValue } from '../diagnosis/predict';
+import { testKey } from '../diagnosis/observations';
 import { workingPatterns } from '../diagnosis/patterns';
 import type { JobState } from './reduceJob';
 import { guardsOfLine, ledgerStanding, type LedgerStanding } from './rules/ledgerStanding';
@@ -235,9 +236,18 @@ export function proofStanding(proof: Proof, state: JobState): ProofStanding {
       : { state: 'wrong', found: wire.differs.join(', ') };
   }
   if (!entry) return { state: 'open' };
+  // A tick alone shows nothing: the reading that was taken after the fix does.
+  if (entry.body.done && !isShown(proof, state)) return { state: 'open' };
   return entry.body.done
     ? { state: 'done', found: entry.body.found }
     : { state: 'wrong', found: entry.body.found };
+}
+
+/** Whether a reading after the fix shows what a proof asks for; the last one of that test counts. */
+function isShown(proof: Extract<Proof, { test: Test }>, { after }: JobState): boolean {
+  const key = testKey(proof.test);
+  const last = after.findLast(({ reading }) => testKey(reading) === key);
+  return last !== undefined && proves(proof, last.reading.value);
 }
 
 /** Whether a typed value proves what it should: near the expected current or signal, under the limit of a drop. */

@@ -188,9 +188,15 @@ export function buildReport(
     ],
     proofs: proofList(speaker.model, state).map((proof) => {
       const now = proofStanding(proof, state);
+      // A reason that was given stands on the paper, also where the rule of today does not take it.
+      const left = state.proofs.get(proof.id)?.body.reason;
       const tone = ({ done: 'good', wrong: 'bad', signedOff: 'left', open: 'left' } as const)[now.state];
       const beside =
-        now.state === 'open' ? 'not shown' : now.state === 'signedOff' ? `left: ${now.reason}` : now.found;
+        now.state === 'open'
+          ? ['not shown', ...(left ? [`left: ${left}`] : [])].join('; ')
+          : now.state === 'signedOff'
+            ? `left: ${now.reason}`
+            : now.found;
       return { text: proofWords(speaker, proof), beside, tone };
     }),
     left: [

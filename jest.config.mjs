@@ -29,6 +29,7 @@ export default async () => ({
       'features',
       [
         '<rootDir>/src/{features,words,ui,workers,cli,formats,devices}/**/*.test.ts',
+        '<rootDir>/src/*.test.ts',
         '<rootDir>/scripts/**/*.test.ts',
       ],
       ['\\.db\\.test\\.ts$'],

@@ -1,7 +1,24 @@
 import { NextResponse, type NextRequest } from 'next/server';
+import { hostsOf, turnAway } from './door';
 
-/** Gives every page a content security policy with a nonce of its own. */
+const HOSTS = hostsOf(process.env.SPIRAXIS_HOSTS);
+/** Set where a proxy of one's own stands before this server and says under which name it was called. */
+const BEHIND_PROXY = process.env.SPIRAXIS_PROXY === '1';
+
+/** The one door: who may come in is judged here, and every page gets a content security policy with a nonce of its own. */
 export function proxy(request: NextRequest) {
+  const refused = turnAway(
+    {
+      method: request.method,
+      path: request.nextUrl.pathname,
+      header: (name) => request.headers.get(name),
+    },
+    HOSTS,
+  );
+  if (refused) {
+    const { status, code, message } = refused;
+    return NextResponse.json({ code, message }, { status });
+  }
   const nonce = Buffer.from(crypto.randomUUID()).toString('base64');
   const policy = [
     "default-src 'self'",
@@ -18,6 +35,8 @@ export function proxy(request: NextRequest) {
     "frame-ancestors 'none'",
   ].join('; ');
   const headers = new Headers(request.headers);
+  // Nobody but a proxy of one's own may say that this server was called by another name.
+  if (!BEHIND_PROXY) headers.delete('x-forwarded-host');
   headers.set('x-nonce', nonce);
   headers.set('content-security-policy', policy);
   const response = NextResponse.next({ request: { headers } });

@@ -1,3 +1,5 @@
+import fc from 'fast-check';
+import Papa from 'papaparse';
 import { readCodeBook, sightingOf, writeCodeBook, writeLogTable } from './codeTables';
 import { LogReader } from './logReader';
 import { readTable, writeTable } from './table';
@@ -21,6 +23,44 @@ describe('tables', () => {
         ],
       ),
     ).toBe(`a,b\r\n"'=HYPERLINK(""x"")",-3.5\r\n-2,"say ""no"""\r\n`);
+  });
+});
+
+describe('cells that a spreadsheet would run', () => {
+  const written = (cell: unknown) => asGiven(writeTable(['a', 'b'], [{ a: cell, b: 'end' }]));
+  /** The cell as a spreadsheet gets it. */
+  const asGiven = (text: string) => Papa.parse<string[]>(text).data[1]![0]!;
+
+  it.each([
+    '=1+1',
+    '+1+cmd',
+    '-1+cmd|calc',
+    '@SUM(A1)',
+    ' =1',
+    '\u00a0=1',
+    '\ufeff=1',
+    '\u200b=1',
+    '＝1',
+    '\t=1',
+    '|calc',
+  ])('%j is made harmless', (cell) => {
+    expect(written(cell)).toBe(`'${cell}`);
+  });
+
+  it.each(['-2', '+3.5', '.5', '-1e-9', '0', '', 'F7', '12 - 3', '> 2 GΩ'])('%j stays as it is', (cell) => {
+    expect(written(cell)).toBe(cell);
+  });
+
+  it('every text comes back from a table as it went out', () => {
+    const odd = fc.string({
+      unit: fc.constantFrom("'", '=', '-', '1', '.', ' ', '@', 'a', ',', '"', '\t', '\u200b'),
+    });
+    fc.assert(
+      fc.property(fc.oneof(odd, fc.string()), (cell) => {
+        const [row] = readTable(writeTable(['a', 'b'], [{ a: cell, b: 'end' }]));
+        expect(row!.cells.a).toBe(cell);
+      }),
+    );
   });
 });
 

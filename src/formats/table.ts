@@ -1,6 +1,16 @@
 import Papa from 'papaparse';
 import { InputError } from '@/core/circuit/inputError';
 
+/** What begins a formula in some spreadsheet, wide forms and what is hidden before it included. */
+const FORMULA = '[\\s\\u200B-\\u200F\\u2060]*[=+\\-@|%\uFF1D\uFF0B\uFF0D\uFF20\u2212]';
+/** A cell that is a plain number is no formula, whatever its sign. */
+const RUNS = new RegExp(
+  `^(?![+-]?(?:\\d+\\.?\\d*|\\.\\d+)(?:e[+-]?\\d+)?$)'*(?:[\\t\\r\\n]|${FORMULA})`,
+  'i',
+);
+/** The apostrophe that a written cell was made harmless with. */
+const HARMLESS = new RegExp(`^'(?='*(?:[\\t\\r\\n]|${FORMULA}))`);
+
 /** Rows of a CSV file under its header; header names in lower case without blanks around them. */
 export interface TableRow {
   /** Line of the file, the header being line 1; exact where no field holds a line break. */
@@ -23,6 +33,8 @@ export function readTable(
     header: true,
     skipEmptyLines: 'greedy',
     transformHeader: (header) => header.trim().toLowerCase(),
+    // A table of our own comes back as it was.
+    transform: (cell) => cell.replace(HARMLESS, ''),
   });
   const broken = errors.find(({ type }) => type === 'Quotes');
   if (broken && damaged === 'refuse')
@@ -34,7 +46,10 @@ export function readTable(
   return data.map((cells, at) => ({ line: at + 2, cells }));
 }
 
-/** Writes a CSV table (RFC 4180). A cell that a spreadsheet would take for a formula gets a leading apostrophe. */
+/**
+ * Writes a CSV table (RFC 4180). A cell that a spreadsheet would take for a formula, whatever stands before its sign, gets a
+ * leading apostrophe; a plain number does not.
+ */
 export function writeTable(
   columns: readonly string[],
   rows: readonly Readonly<Record<string, unknown>>[],
@@ -44,7 +59,7 @@ export function writeTable(
       fields: [...columns],
       data: rows.map((row) => columns.map((column) => row[column] ?? '')),
     },
-    { newline: '\r\n', escapeFormulae: /^(?:[=@\t\r]|[+-](?![\d.]))/ },
+    { newline: '\r\n', escapeFormulae: RUNS },
   )}\r\n`;
 }
 

@@ -164,7 +164,10 @@ test('bad entries get one clear sentence and are not kept', async ({ request }) 
   const reading = { kind: 'ohms', from: 'B+', to: 'GND', setup: {}, value: 12 };
   const head = { at: new Date().toISOString(), person: 'Ilse', type: 'reading' };
   const send = async (data: unknown, job: number | string = JOB) => {
-    const answer = await request.post(`/api/jobs/${job}/entries`, { data: data as object });
+    const answer = await request.post(`/api/jobs/${job}/entries`, {
+      data: data as object,
+      headers: { 'content-type': 'application/json' },
+    });
     return { status: answer.status(), ...((await answer.json()) as { message: string }) };
   };
   const powered = await send({ entries: [{ ...head, id: uuidv7(), body: { reading, typed: '12' } }] });
@@ -176,6 +179,11 @@ test('bad entries get one clear sentence and are not kept', async ({ request }) 
   expect(unknown.message).toContain('unknown node "Z"');
   expect((await send({ entries: [{ id: 'x' }] })).status).toBe(400);
   expect((await send({ entries: [] }, 999_999)).status).toBe(404);
-  expect((await send('{not json' as never)).status).toBe(400);
+  expect((await send(Buffer.from('{not json'))).status).toBe(400);
+  const plain = await request.post(`/api/jobs/${JOB}/entries`, {
+    data: '{"entries":[]}',
+    headers: { 'content-type': 'text/plain' },
+  });
+  expect(plain.status()).toBe(415);
   expect(await storedReadings(request, JOB)).toBe(before);
 });

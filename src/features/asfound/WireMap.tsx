@@ -2,6 +2,7 @@
 
 import { Check } from 'lucide-react';
 import { useMemo, useState } from 'react';
+import { useForm } from 'react-hook-form';
 import type { Circuit, Part } from '@/core/circuit/schema';
 import type { EntryOf } from '@/core/job/entries';
 import { compareWires, type WireCheck } from '@/core/job/restoreCheck';
@@ -160,39 +161,32 @@ function WireRow({ check, phase }: { check: WireCheck; phase: Wire['phase'] }) {
   );
 }
 
+const BLANK_WIRE = { terminal: '', mark: '', colour: '', to: '', through: 'unknown' as Wire['through'] };
+
 function WireForm({ part }: { part: string }) {
   const { log } = useDesk();
-  const blank = { terminal: '', mark: '', colour: '', to: '', through: 'unknown' as Wire['through'] };
-  const [wire, setWire] = useState(blank);
+  const { register, handleSubmit, reset, watch } = useForm({ defaultValues: BLANK_WIRE });
   const text = (key: 'terminal' | 'mark' | 'colour' | 'to', label: string) => (
     <Field label={label}>
-      <input
-        className={FIELD}
-        value={wire[key]}
-        onChange={(event) => setWire({ ...wire, [key]: event.target.value })}
-      />
+      <input className={FIELD} maxLength={60} {...register(key)} />
     </Field>
   );
+  const add = handleSubmit((wire) => {
+    if (wire.terminal.trim() === '') return;
+    log.write({ type: 'wire', body: { ...wire, terminal: wire.terminal.trim(), part, phase: 'found' } });
+    reset(BLANK_WIRE);
+  });
   return (
     <form
       className="grid grid-cols-[1fr_1fr_1fr_1fr_1.2fr_auto] items-end gap-2 max-tablet:grid-cols-2"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (wire.terminal.trim() === '') return;
-        log.write({ type: 'wire', body: { ...wire, terminal: wire.terminal.trim(), part, phase: 'found' } });
-        setWire(blank);
-      }}
+      onSubmit={(event) => void add(event)}
     >
       {text('terminal', 'Terminal')}
       {text('mark', 'Mark')}
       {text('colour', 'Colour')}
       {text('to', 'Goes to')}
       <Field label="Contact">
-        <select
-          className={FIELD}
-          value={wire.through}
-          onChange={(event) => setWire({ ...wire, through: event.target.value as Wire['through'] })}
-        >
+        <select className={FIELD} {...register('through')}>
           {Object.entries(THROUGH).map(([key, label]) => (
             <option key={key} value={key}>
               {label}
@@ -200,7 +194,7 @@ function WireForm({ part }: { part: string }) {
           ))}
         </select>
       </Field>
-      <MainKey type="submit" disabled={wire.terminal.trim() === ''}>
+      <MainKey type="submit" disabled={watch('terminal').trim() === ''}>
         Add
       </MainKey>
     </form>

@@ -59,6 +59,23 @@ describe('the wire map', () => {
     expect(after.desk.last()).toMatchObject({ type: 'wire', body: { phase: 'left' } });
   });
 
+  it('a wire that the drawing does not have is typed, and the form is empty for the next', async () => {
+    const { desk, person } = show(singleCoil(), <WireMap phase="found" />);
+    const add = screen.getByRole<HTMLButtonElement>('button', { name: 'Add' });
+    expect(add.disabled).toBe(true);
+    await person.type(screen.getByLabelText('Terminal'), ' 86 ');
+    await person.type(screen.getByLabelText('Colour'), 'blue');
+    await person.selectOptions(screen.getByLabelText('Contact'), 'switched');
+    await person.click(add);
+    expect(desk.last().body).toMatchObject({
+      terminal: '86',
+      colour: 'blue',
+      through: 'switched',
+      phase: 'found',
+    });
+    expect(screen.getByLabelText<HTMLInputElement>('Terminal').value).toBe('');
+  });
+
   it('has nothing to put back where nothing came off', () => {
     show(singleCoil(), <WireMap phase="left" />);
     expect(screen.getByText('No wire came off: nothing to put back.')).toBeTruthy();

@@ -3,7 +3,8 @@
 import { Check, Download } from 'lucide-react';
 import Link from 'next/link';
 import { addDays, format } from 'date-fns';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
+import { useForm } from 'react-hook-form';
 import { handOverStops } from '@/core/job/rules/handOverStops';
 import { siteMoment } from '@/core/units/siteTime';
 import { Field, FIELD, Heading, MainKey, Nothing, PlainKey } from '@/ui/sheet';
@@ -20,12 +21,10 @@ export function HandOverScreen() {
   const found = useMemo(() => handOverStops(speaker.model, state), [speaker, state]);
   const { handOver } = state;
   const remaining = state.codes.filter(({ present }) => present);
-  const [note, setNote] = useState('');
-  const [left, setLeft] = useState('');
-  // Empty until somebody says so: a date nobody chose must not stand on the report.
-  const [retest, setRetest] = useState('');
+  // No day to test again until somebody says so: a date nobody chose must not stand on the report.
+  const { register, handleSubmit, setValue } = useForm({ defaultValues: { note: '', left: '', retest: '' } });
   const stops = found.map((stop) => stopWords(speaker, stop));
-  const close = () =>
+  const close = handleSubmit(({ note, left, retest }) => {
     log.write({
       type: 'handOver',
       body: {
@@ -37,6 +36,7 @@ export function HandOverScreen() {
         retest: retest || null,
       },
     });
+  });
   const save =
     'inline-flex min-h-11 items-center gap-2 border-[1.5px] border-edge bg-sheet px-5 text-[17px] font-[650]';
   const base = `/api/jobs/${job.number}`;
@@ -77,21 +77,10 @@ export function HandOverScreen() {
             ) : (
               <div className="space-y-2 py-2">
                 <Field label="A word to the driver">
-                  <textarea
-                    className={`${FIELD} py-2`}
-                    rows={2}
-                    maxLength={2000}
-                    value={note}
-                    onChange={(event) => setNote(event.target.value)}
-                  />
+                  <textarea className={`${FIELD} py-2`} rows={2} maxLength={2000} {...register('note')} />
                 </Field>
                 <Field label="Faults left, one a line">
-                  <textarea
-                    className={`${FIELD} py-2`}
-                    rows={2}
-                    value={left}
-                    onChange={(event) => setLeft(event.target.value)}
-                  />
+                  <textarea className={`${FIELD} py-2`} rows={2} {...register('left')} />
                 </Field>
                 {remaining.length > 0 ? (
                   <p className="text-[16px] text-copper-ink">
@@ -100,18 +89,15 @@ export function HandOverScreen() {
                 ) : null}
                 <div className="flex flex-wrap items-end gap-3">
                   <Field label="Re-test on" className="w-[220px]">
-                    <input
-                      type="date"
-                      className={`${FIELD} fig`}
-                      value={retest}
-                      onChange={(event) => setRetest(event.target.value)}
-                    />
+                    <input type="date" className={`${FIELD} fig`} {...register('retest')} />
                   </Field>
-                  <PlainKey onClick={() => setRetest(format(addDays(new Date(), RETEST_DAYS), 'yyyy-MM-dd'))}>
+                  <PlainKey
+                    onClick={() => setValue('retest', format(addDays(new Date(), RETEST_DAYS), 'yyyy-MM-dd'))}
+                  >
                     In {RETEST_DAYS} days
                   </PlainKey>
                 </div>
-                <MainKey disabled={stops.length > 0} onClick={close}>
+                <MainKey disabled={stops.length > 0} onClick={() => void close()}>
                   Hand over as {person}
                 </MainKey>
                 {stops.length > 0 ? (

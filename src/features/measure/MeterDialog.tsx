@@ -1,6 +1,7 @@
 'use client';
 
 import { useState } from 'react';
+import { useForm } from 'react-hook-form';
 import { parseFigure } from '@/core/units/parseFigure';
 import { Field, FIELD, MainKey, PlainKey, Trouble } from '@/ui/sheet';
 import { SheetDialog } from '@/ui/SheetDialog';
@@ -38,47 +39,41 @@ export function MeterDialog({
 }
 
 function MeterForm({ meter, onKeep }: { meter: MeterInHand; onKeep: (meter: MeterInHand) => void }) {
-  const [text, setText] = useState<Record<string, string>>(() =>
-    Object.fromEntries(Object.entries(meter).map(([key, value]) => [key, String(value)])),
-  );
+  const { register, handleSubmit } = useForm({
+    defaultValues: {
+      name: meter.name,
+      over: meter.over,
+      accuracyPercent: String(meter.accuracyPercent),
+      counts: String(meter.counts),
+      leadOhms: String(meter.leadOhms),
+      loadMegohms: String(meter.loadMegohms),
+    },
+  });
   const [trouble, setTrouble] = useState<string | null>(null);
-  const keep = () => {
+  const keep = handleSubmit((text) => {
     const figures: Partial<Record<(typeof FIELDS)[number][0], number>> = {};
     for (const [key, label, least, most] of FIELDS) {
-      const read = parseFigure(text[key] ?? '');
+      const read = parseFigure(text[key]);
       const value = read.is === 'figure' ? read.value : NaN;
       if (!(value >= least && value <= most)) {
-        return setTrouble(`${label}: "${text[key]}" is not between ${least} and ${most}.`);
+        return setTrouble(`${label}: “${text[key]}” is not between ${least} and ${most}.`);
       }
       figures[key] = value;
     }
-    onKeep({
-      ...meter,
-      ...figures,
-      name: text.name?.trim() || USUAL_METER.name,
-      over: text.over?.trim() ?? '',
-    });
-  };
-  const change = (key: string) => (event: React.ChangeEvent<HTMLInputElement>) =>
-    setText({ ...text, [key]: event.target.value });
+    onKeep({ ...meter, ...figures, name: text.name.trim() || USUAL_METER.name, over: text.over.trim() });
+  });
   return (
-    <form
-      className="grid grid-cols-2 gap-x-4 gap-y-2 p-5 pt-3"
-      onSubmit={(event) => {
-        event.preventDefault();
-        keep();
-      }}
-    >
+    <form className="grid grid-cols-2 gap-x-4 gap-y-2 p-5 pt-3" onSubmit={(event) => void keep(event)}>
       <Field label="Name" className="col-span-2">
-        <input className={FIELD} maxLength={60} value={text.name} onChange={change('name')} />
+        <input className={FIELD} maxLength={60} {...register('name')} />
       </Field>
       {FIELDS.map(([key, label]) => (
         <Field key={key} label={label}>
-          <input className={`${FIELD} fig`} inputMode="decimal" value={text[key]} onChange={change(key)} />
+          <input className={`${FIELD} fig`} inputMode="decimal" {...register(key)} />
         </Field>
       ))}
       <Field label="Shows for over-range">
-        <input className={`${FIELD} fig`} maxLength={8} value={text.over} onChange={change('over')} />
+        <input className={`${FIELD} fig`} maxLength={8} {...register('over')} />
       </Field>
       {trouble ? (
         <div className="col-span-2">

@@ -32,6 +32,8 @@ interface Built {
 /** What the fixed point is sought for: one drive and one list of faults. */
 interface Question {
   drive: Drive;
+  /** The meter's own branch, worked out once for all passes. */
+  meter: ReturnType<typeof meterOf>;
   structural: readonly Edit[];
   closed: readonly ClosedFormEdit[];
   faults: DeviceFaults;
@@ -107,7 +109,8 @@ export class SituationSolver {
         thresholds: new Map(of('threshold').map(({ part, factor }) => [part, factor])),
       };
     }
-    return { drive, structural, closed, faults, jammed, built: this.builtFor(drive, structural) };
+    const built = this.builtFor(drive, structural);
+    return { drive, meter: meterOf(drive), structural, closed, faults, jammed, built };
   }
 
   private builtFor(drive: Drive, structural: readonly Edit[]): Map<number | string, Built> {
@@ -125,13 +128,13 @@ export class SituationSolver {
   }
 
   /** Where the devices stand before the first pass. */
-  private startingState({ drive, structural, ...question }: Question): Uint8Array {
+  private startingState(question: Question): Uint8Array {
     const { situation, devices } = this;
     const state = new Uint8Array(devices.length);
     // Dead readings: relays, fuses and valves stand as the set-up leaves them; silicon does not conduct at 0.3 V.
-    if (drive.mode !== 'live' && !this.idle) {
-      const built = this.builtFor({ mode: 'live' }, structural);
-      const live = this.iterate({ ...question, structural, drive: { mode: 'live' }, built });
+    if (question.drive.mode !== 'live' && !this.idle) {
+      const built = this.builtFor({ mode: 'live' }, question.structural);
+      const live = this.iterate({ ...question, drive: { mode: 'live' }, meter: null, built });
       devices.forEach((device, at) => {
         if (device.kind !== 'diode' && device.kind !== 'driver') state[at] = live.state[at]!;
       });
@@ -145,7 +148,7 @@ export class SituationSolver {
   /** The closed-form faults and the meter on top of a built network; `weak` has a bit for each spot that broke down. */
   private changesOn(
     ready: Built,
-    { closed, drive }: Question,
+    { closed, meter }: Question,
     weak: number,
   ): Pick<World, 'changed' | 'deltas'> {
     let changed: Solved = ready.network;
@@ -159,18 +162,16 @@ export class SituationSolver {
         deltas.push({ branch: edit.branch, delta });
       } else changed = changedBy(changed, delta);
     }
-    const meter = meterOf(drive);
     if (meter) changed = changedBy(changed, { a: meter.to, b: meter.from, ...meter });
     return { changed, deltas };
   }
 
   private iterate(question: Question): World {
     const { situation, devices } = this;
-    const { drive, closed, faults, jammed, built } = question;
+    const { drive, meter, closed, faults, jammed, built } = question;
     const frozen = drive.mode !== 'live';
     const state = this.startingState(question);
     const fuseLoad = new Map<number, number>();
-    const meter = meterOf(drive);
     const steady = drive.mode === 'ohms';
     let weak = 0;
     let before = stateKey(state, weak);

@@ -8,6 +8,7 @@ import { useForm } from 'react-hook-form';
 import { codeKey } from '@/core/codes/codeBook';
 import type { BookRow } from '@/core/codes/bookRow';
 import { BOOK_SYSTEMS } from '@/core/codes/bookSystems';
+import { parseFigure } from '@/core/units/parseFigure';
 import type { StoredBookRow } from '@/db/codeBook';
 import { LongList } from '@/ui/LongList';
 import { Field, FIELD, Heading, MainKey, Nothing, PlainKey, Trouble } from '@/ui/sheet';
@@ -191,14 +192,13 @@ function RowForm({
     </Field>
   );
   const save = handleSubmit(({ means, ...row }) => {
-    const typed = means.trim();
-    if (typed !== '' && !/^\d{1,2}$/.test(typed)) {
-      setTrouble(
-        `Amounts to mode: “${typed}” is no mode; type a whole number from 0 to 31, or leave it empty.`,
-      );
+    const mode = parseFigure(means);
+    if (mode.is === 'none') {
+      setTrouble(`Amounts to mode: “${mode.typed}” is no mode; type a whole number, or leave it empty.`);
       return;
     }
-    start(async () => setTrouble(await onSave({ ...row, means: typed === '' ? null : Number(typed) })));
+    // Which numbers are modes is the server's to say: it has the list.
+    start(async () => setTrouble(await onSave({ ...row, means: mode.is === 'figure' ? mode.value : null })));
   });
   return (
     <form

@@ -67,6 +67,21 @@ describe('a machine’s code book', () => {
     expect(screen.queryByLabelText('Code')).toBeNull();
   });
 
+  it('a mode that is no number is refused with what was typed, and goes as a number where it is one', async () => {
+    const person = show([row('1', { means: 5 })]);
+    await person.click(list().getByRole('button'));
+    const means = screen.getByLabelText<HTMLInputElement>('Amounts to mode (0 to 31)');
+    expect(means.value).toBe('5');
+    await person.clear(means);
+    await person.type(means, '4x');
+    await person.click(screen.getByRole('button', { name: 'Keep it' }));
+    expect((await screen.findByRole('alert')).textContent).toMatch(/“4x” is no mode/);
+    expect(save).not.toHaveBeenCalled();
+    await person.clear(means);
+    await person.click(screen.getByRole('button', { name: 'Keep it' }));
+    expect(save!.mock.calls[0]![1]).toMatchObject({ means: null });
+  });
+
   it('another function takes the driver of the one before away', async () => {
     const person = show([row('1')]);
     await person.click(list().getByRole('button'));

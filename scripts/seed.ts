@@ -105,7 +105,12 @@ async function seed(): Promise<void> {
   for (const { jobId, circuit, entries } of logs) {
     await appendEntries(jobId, entries);
     const mark = await digestMark(jobId);
-    if (mark) await putDigest(jobId, mark, makeJobDigest({ circuit, entries, preferences }));
+    if (mark)
+      await putDigest(
+        jobId,
+        mark,
+        makeJobDigest({ circuit, entries, preferences, gaugeUnit: USUAL_POLICY.gaugeUnit }),
+      );
   }
   process.stdout.write(`spiraxis: demo data in place: ${MACHINES.length} machines, ${JOBS.length} jobs\n`);
 }

@@ -8,6 +8,7 @@ import { nextStep } from '@/core/job/rules/nextStep';
 import { weighOptions } from '@/core/job/rules/weighOptions';
 import { findLanes } from '@/core/path/lanes';
 import { chooseLane } from '@/core/path/layoutPath';
+import type { GaugeUnit } from '@/core/units/quantities';
 import { defectWords } from '@/words/en/ledger';
 import { nextStepWords } from '@/words/en/steps';
 import { makeDiagnosisService } from './diagnosisService';
@@ -20,10 +21,11 @@ export interface DigestTask {
   circuit: Circuit;
   entries: readonly Entry[];
   preferences: Preferences;
+  gaugeUnit: GaugeUnit;
 }
 
 /** A job in small, weighed as its own page weighs it. */
-export function makeJobDigest({ circuit, entries, preferences }: DigestTask): JobDigest {
+export function makeJobDigest({ circuit, entries, preferences, gaugeUnit }: DigestTask): JobDigest {
   const state = reduceJob(entries);
   const model = new CircuitModel(circuit);
   const defects = safetyDefects(model, state).map(defectWords);
@@ -39,7 +41,7 @@ export function makeJobDigest({ circuit, entries, preferences }: DigestTask): Jo
   const lane = chooseLane(lanes, asked, standings);
   return {
     made: DIGEST_MADE,
-    next: nextStepWords({ model, lanes }, next),
+    next: nextStepWords({ model, lanes, gaugeUnit }, next),
     runs: lane
       ? [...lane.feed, lane.load, ...lane.back].map((step) => ({
           state: standings[step.part]!.state,

@@ -12,7 +12,7 @@ export function formatQuantity(value: number, unit: string): string {
       if (size >= step) return `${threeFigures(value / step)} ${prefix}${unit}`;
     }
   }
-  return `${threeFigures(value)} ${unit}`;
+  return unit === '' ? threeFigures(value) : `${threeFigures(value)} ${unit}`;
 }
 
 /** Three significant figures, at most two decimals; never an exponent. */

@@ -15,6 +15,10 @@ export type Quantity = keyof typeof TABLE;
 export type UnitOf<Q extends Quantity> = keyof (typeof TABLE)[Q]['units'] & string;
 export type PressureUnit = UnitOf<'pressure'>;
 
+/** Units that gauges are marked in, of which a site chooses one. */
+export const GAUGE_UNITS = ['bar', 'kPa', 'psi'] as const satisfies readonly PressureUnit[];
+export type GaugeUnit = (typeof GAUGE_UNITS)[number];
+
 /** Unit in which a quantity is kept. */
 export function baseUnit(quantity: Quantity): string {
   return TABLE[quantity].base;

@@ -8,6 +8,7 @@ import { answerTo } from '@/core/job/answerTo';
 import { useDesk } from '../desk/desk';
 import { FigureForm } from '../desk/FigureForm';
 import { StepLayout } from '../desk/StepLayout';
+import { GAUGE_NAMES } from '@/words/en/figures';
 import { partWords, positionWords, valueWords, type Speaker } from '@/words/en/readings';
 import { Ledger } from '../prove/Ledger';
 import { PhotoBox } from '../photos/PhotoBox';
@@ -101,7 +102,7 @@ function CheckRow({ check }: { check: FreeCheck }) {
 }
 
 function ReadingAnswer({ check, answers }: { check: FreeCheck; answers: Reading['value'][] }) {
-  const { log } = useDesk();
+  const { log, speaker } = useDesk();
   const test = check.test!;
   const pinned = answerTo(log.state.readings, test);
   return (
@@ -118,14 +119,14 @@ function ReadingAnswer({ check, answers }: { check: FreeCheck; answers: Reading[
                   type: 'reading',
                   body: {
                     reading: { ...test, value } as Reading,
-                    typed: valueWords(test.kind, value),
+                    typed: valueWords(test.kind, value, speaker.gaugeUnit),
                     check: check.id,
                   },
                   ...(pinned ? { supersedes: pinned.entry.id } : {}),
                 })
           }
         >
-          {valueWords(test.kind, value)}
+          {valueWords(test.kind, value, speaker.gaugeUnit)}
         </PlainKey>
       ))}
     </span>
@@ -133,16 +134,17 @@ function ReadingAnswer({ check, answers }: { check: FreeCheck; answers: Reading[
 }
 
 function GaugeAnswer({ check }: { check: FreeCheck }) {
-  const { log } = useDesk();
+  const { log, speaker } = useDesk();
   const test = check.test!;
   const pinned = answerTo(log.state.readings, test);
   return (
     <div className="flex items-center gap-2">
-      <span className="fig text-pencil">{pinned ? valueWords(test.kind, pinned.reading.value) : ''}</span>
+      <span className="fig text-pencil">
+        {pinned ? valueWords(test.kind, pinned.reading.value, speaker.gaugeUnit) : ''}
+      </span>
       <FigureForm
         quantity="pressure"
-        usual="bar"
-        label={`Bar at ${check.subject}`}
+        label={`${GAUGE_NAMES[speaker.gaugeUnit]} at ${check.subject}`}
         onPin={({ value, typed }) =>
           log.write({
             type: 'reading',

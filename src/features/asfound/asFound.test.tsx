@@ -4,6 +4,7 @@ import { singleCoil } from '@/core/templates/electrical';
 import { airClamp } from '@/core/templates/fluid';
 import type { Circuit } from '@/core/circuit/schema';
 import { entryWriter } from '@/core/testing/entryWriter';
+import { USUAL_POLICY } from '../policy/policy';
 import { useDesk } from '../desk/desk';
 import { openDesk } from '../desk/testing/openDesk';
 import { AsFoundScreen } from './AsFoundScreen';
@@ -12,8 +13,13 @@ import { WireMap } from './WireMap';
 jest.mock('../desk/desk', () => ({ useDesk: jest.fn() }));
 const asked = useDesk as unknown as jest.Mock;
 
-function show(circuit: Circuit, screenOf = <AsFoundScreen />, entries: Parameters<typeof openDesk>[1] = []) {
-  const desk = openDesk(circuit, entries);
+function show(
+  circuit: Circuit,
+  screenOf = <AsFoundScreen />,
+  entries: Parameters<typeof openDesk>[1] = [],
+  more: Parameters<typeof openDesk>[2] = {},
+) {
+  const desk = openDesk(circuit, entries, more);
   asked.mockImplementation(desk.useDesk);
   const { unmount } = render(screenOf);
   return { desk, person: userEvent.setup(), unmount };
@@ -34,6 +40,16 @@ describe('as found', () => {
     await person.type(gauge!, '5.0{Enter}');
     expect(desk.readings().map(({ value }) => value)).toEqual([500]);
     expect(desk.log.view().state.history).toHaveLength(2);
+  });
+
+  it('a shed whose gauges are marked in psi types and reads psi', async () => {
+    const policy = { ...USUAL_POLICY, gaugeUnit: 'psi' as const };
+    const { desk, person } = show(airClamp(), <AsFoundScreen />, [], { policy });
+    await person.type(screen.getAllByLabelText(/^psi at /)[0]!, '75{Enter}');
+    expect(desk.last()).toMatchObject({
+      body: { typed: '75 psi', reading: { value: expect.closeTo(517.1, 1) } },
+    });
+    expect(screen.getByText('75.0 psi')).toBeTruthy();
   });
 
   it('what is only looked at is said good, bad or not seen', async () => {

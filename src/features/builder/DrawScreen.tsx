@@ -52,8 +52,8 @@ export function DrawScreen({ desk }: { desk: OpenDrawing }) {
       Object.entries(setup.controls ?? {}).filter(([name, position]) => controls[name]?.includes(position)),
     );
     const sources = (setup.isolated ?? []).filter((ref) => drawn.model.compiled.partIndex.has(ref));
-    return tryValues(drawn.model, { controls: usable, isolated: sources });
-  }, [sheet, drawn, setup]);
+    return tryValues(drawn.model, { controls: usable, isolated: sources }, desk.gaugeUnit);
+  }, [sheet, drawn, setup, desk.gaugeUnit]);
   const points = useMemo(() => (drawn ? findLanes(drawn.model).pointOf : undefined), [drawn]);
   useDrawKeys({ enabled: !keeping, onKeep: () => setKeeping(true), undo, redo });
   useEffect(() => {
@@ -122,7 +122,7 @@ export function DrawScreen({ desk }: { desk: OpenDrawing }) {
               </p>
             </div>
           ) : view === 'path' && drawn ? (
-            <DrawnPath model={drawn.model} />
+            <DrawnPath gaugeUnit={desk.gaugeUnit} model={drawn.model} />
           ) : drawn ? (
             <PanZoom width={drawn.schematic.width} height={drawn.schematic.height} label="Schematic">
               <SchematicFigure

@@ -2,6 +2,7 @@
 
 import { useMemo, useRef, useState } from 'react';
 import type { CircuitModel } from '@/core/circuit/model';
+import type { GaugeUnit } from '@/core/units/quantities';
 import { findLanes } from '@/core/path/lanes';
 import { layoutPath } from '@/core/path/layoutPath';
 import { PanZoom } from '@/ui/PanZoom';
@@ -13,7 +14,7 @@ import { evenStandings } from '@/core/path/evenStandings';
 const NONE: ReadonlySet<number> = new Set();
 
 /** How the path of this drawing will stand on the test screen: no doubt wound on it yet. */
-export function DrawnPath({ model }: { model: CircuitModel }) {
+export function DrawnPath({ model, gaugeUnit }: { model: CircuitModel; gaugeUnit: GaugeUnit }) {
   const frame = useRef<HTMLDivElement>(null);
   const { width } = useBox(frame);
   const lanes = useMemo(() => findLanes(model), [model]);
@@ -50,6 +51,7 @@ export function DrawnPath({ model }: { model: CircuitModel }) {
           <PathFigure
             layout={layout}
             parts={model.compiled.parts}
+            gaugeUnit={gaugeUnit}
             standings={standings}
             pins={[]}
             spans={[]}

@@ -2,15 +2,27 @@
 
 import { format } from 'date-fns';
 import { useRef } from 'react';
+import type { GaugeUnit } from '@/core/units/quantities';
 import { PrintKey } from '@/ui/PrintKey';
 import { saveSvg } from '@/ui/saveSvg';
 import { SchematicFigure } from '@/ui/schematic/SchematicFigure';
 import { DEFERENCE, Heading, PlainKey } from '@/ui/sheet';
 import type { OpenSheet } from './sheet';
+import { pressureWords } from '@/words/en/readings';
 import { KIND_NAMES } from '@/words/en/drawing';
 
 /** A function's drawing as a sheet of paper: the schematic, its parts with what they should read, its wires and points. */
-export function SheetPrint({ machine, name, version, kept, circuit, schematic, points, nodes }: OpenSheet) {
+export function SheetPrint({
+  machine,
+  name,
+  version,
+  kept,
+  circuit,
+  schematic,
+  points,
+  nodes,
+  gaugeUnit,
+}: OpenSheet) {
   const frame = useRef<HTMLDivElement>(null);
   const wires = circuit.parts.filter(({ kind }) => kind === 'wire');
   const parts = circuit.parts.filter(({ kind }) => kind !== 'wire' && kind !== 'pin');
@@ -55,7 +67,7 @@ export function SheetPrint({ machine, name, version, kept, circuit, schematic, p
                   {part.label ?? KIND_NAMES[part.kind]}
                   {part.place ? <span className="text-ink2">, {part.place}</span> : null}
                 </span>
-                <span className="fig">{ratingOf(part)}</span>
+                <span className="fig">{ratingOf(part, gaugeUnit)}</span>
               </li>
             ))}
           </ul>
@@ -97,11 +109,11 @@ export function SheetPrint({ machine, name, version, kept, circuit, schematic, p
 }
 
 /** The one figure that a part is bought by. */
-function ratingOf(part: OpenSheet['circuit']['parts'][number]): string {
+function ratingOf(part: OpenSheet['circuit']['parts'][number], gaugeUnit: GaugeUnit): string {
   if ('volts' in part) return `${part.volts} V`;
   if ('amps' in part) return `${part.amps} A`;
   if ('ohms' in part && part.ohms !== undefined && part.kind !== 'switch') return `${part.ohms} Ω`;
-  if ('kPa' in part) return `${part.kPa / 100} bar`;
+  if ('kPa' in part) return pressureWords(part.kPa, gaugeUnit);
   if (part.kind === 'valve') return part.ways;
   return '';
 }

@@ -14,6 +14,7 @@ jest.mock('@/ui/PanZoom', () => ({ PanZoom: ({ children }: { children: React.Rea
 const kept = keepDrawing as jest.Mock;
 
 const desk = (more: Partial<OpenDrawing> = {}): OpenDrawing => ({
+  gaugeUnit: 'bar',
   machine: { code: 'T-1', name: 'Test bench' },
   functionId: null,
   name: '',

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { circuitSchema, type Circuit } from '@/core/circuit/schema';
+import type { GaugeUnit } from '@/core/units/quantities';
 
 /** What is sent when a drawing is kept. */
 export const keepSchema = z.object({
@@ -27,6 +28,8 @@ export interface Sibling {
 }
 
 export interface OpenDrawing {
+  /** What the site's gauges are marked in. */
+  gaugeUnit: GaugeUnit;
   machine: { code: string; name: string };
   functionId: string | null;
   name: string;

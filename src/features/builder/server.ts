@@ -18,6 +18,7 @@ import {
   readVersion,
   VersionConflict,
 } from '@/db/library';
+import { openPolicy } from '../policy/server';
 import { log } from '../serverLog';
 import { keepSchema, type KeepAnswer, type OpenDrawing } from './schema';
 
@@ -32,12 +33,13 @@ export async function openDrawing(
 ): Promise<OpenDrawing | null> {
   const machine = await findMachine(code);
   if (!machine) return null;
-  const functions = await drawnFunctions(machine.id);
+  const [functions, { policy }] = await Promise.all([drawnFunctions(machine.id), openPolicy()]);
   const own = functionId === undefined ? null : (functions.find(({ id }) => id === functionId) ?? null);
   if (functionId !== undefined && !own) return null;
   const made = TEMPLATES.find(({ id }) => id === template);
   return {
     machine: { code: machine.code, name: machine.name },
+    gaugeUnit: policy.gaugeUnit,
     functionId: own?.id ?? null,
     name: own?.name ?? made?.title ?? '',
     version: own?.version ?? 0,

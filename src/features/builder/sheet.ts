@@ -14,6 +14,7 @@ export async function openSheet(code: string, functionId: string) {
   const points = findLanes(model).pointOf;
   return {
     machine: desk.machine,
+    gaugeUnit: desk.gaugeUnit,
     name: desk.name,
     version: desk.version,
     kept: desk.versions[0] ?? null,

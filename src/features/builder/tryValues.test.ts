@@ -15,7 +15,7 @@ describe('what the drawing shows while its controls are pressed', () => {
   const contact = model.compiled.circuit.parts.find(({ kind }) => kind === 'switch')!.ref;
 
   it('is volts at the nodes and amperes through what draws them, the contact made', () => {
-    const on = tryValues(model, { controls: { key: 'on' } });
+    const on = tryValues(model, { controls: { key: 'on' } }, 'bar');
     expect(on.nodeText!.get(node('Y1', '1'))).toMatch(/^1[12](\.\d)? V$/);
     expect(on.blockText!.get('Y1')).toMatch(/^(1\.9\d?|2) A$/);
     expect(on.closed!.has(contact)).toBe(true);
@@ -24,7 +24,7 @@ describe('what the drawing shows while its controls are pressed', () => {
   });
 
   it('is nothing behind an open contact', () => {
-    const off = tryValues(model, {});
+    const off = tryValues(model, {}, 'bar');
     expect(off.closed!.has(contact)).toBe(false);
     expect(off.blockText!.has('Y1')).toBe(false);
     expect(off.live!.has(node('Y1', '1'))).toBe(false);
@@ -32,12 +32,12 @@ describe('what the drawing shows while its controls are pressed', () => {
 
   it('names a fuse that would not hold', () => {
     const short = drawn('battery 12, fuse F1 5, key switch, coil Y1 0.4, ground');
-    expect(tryValues(short, { controls: { key: 'on' } }).blown).toEqual(['F1']);
+    expect(tryValues(short, { controls: { key: 'on' } }, 'bar').blown).toEqual(['F1']);
   });
 
   it.each([1.2, 1.4, 1.5, 1.7, 2.5])('says of %d times its rating what the solver made of it', (times) => {
     const over = drawn(`battery 12, fuse F1 5, key switch, coil Y1 ${12 / (5 * times)}, ground`);
-    const shown = tryValues(over, { controls: { key: 'on' } });
+    const shown = tryValues(over, { controls: { key: 'on' } }, 'bar');
     const flows = shown.blockText!.has('Y1');
     // It blows where, and only where, nothing flows behind it any more.
     expect(shown.blown).toEqual(flows ? [] : ['F1']);
@@ -46,7 +46,7 @@ describe('what the drawing shows while its controls are pressed', () => {
 
   it('tells the made from the resting side of a relay', () => {
     const relay = template('change-over-relay');
-    const closed = relay.combinations.map((controls) => [...tryValues(relay, { controls }).closed!]);
+    const closed = relay.combinations.map((controls) => [...tryValues(relay, { controls }, 'bar').closed!]);
     const sides = new Set(
       closed
         .flat()
@@ -63,12 +63,12 @@ describe('what the drawing shows while its controls are pressed', () => {
   it('writes pressures in bar and small currents in milliamperes', () => {
     const air = template('air-clamp');
     const texts = air.combinations.flatMap((controls) => [
-      ...tryValues(air, { controls }).nodeText!.values(),
+      ...tryValues(air, { controls }, 'bar').nodeText!.values(),
     ]);
     expect(texts.some((text) => / bar$/.test(text))).toBe(true);
     const sensor = template('three-wire-sensor');
     const amps = sensor.combinations.flatMap((controls) => [
-      ...tryValues(sensor, { controls }).blockText!.values(),
+      ...tryValues(sensor, { controls }, 'bar').blockText!.values(),
     ]);
     expect(amps.some((text) => / mA$/.test(text))).toBe(true);
   });

@@ -1,11 +1,13 @@
 import type { CircuitModel } from '@/core/circuit/model';
 import type { Setup } from '@/core/circuit/schema';
 import { branchAmps, conductance, nodeKPa, openedFuses } from '@/core/circuit/world';
+import { pressureIn, type GaugeUnit } from '@/core/units/quantities';
 import type { SchematicLayers } from '@/ui/schematic/SchematicFigure';
 
 const LIVE_VOLTS = 0.05;
 const LEAST_AMPS = 5e-4;
-const KPA_IN_BAR = 100;
+/** Under this a line counts as vented, kPa. */
+const LIVE_KPA = 5;
 /** As a meter of two decimals shows it. */
 const figure = (value: number, unit: string) =>
   `${Number(Math.abs(value) >= 100 ? value.toFixed(0) : Math.abs(value) >= 10 ? value.toFixed(1) : value.toFixed(2))} ${unit}`;
@@ -14,6 +16,7 @@ const figure = (value: number, unit: string) =>
 export function tryValues(
   model: CircuitModel,
   setup: Setup,
+  gaugeUnit: GaugeUnit,
 ): SchematicLayers & { chatters: boolean; blown: string[] } {
   const { compiled } = model;
   const world = model.situation(setup).solve({ mode: 'live' });
@@ -21,9 +24,9 @@ export function tryValues(
   const live = new Set<number>();
   compiled.nodeNames.forEach((_name, node) => {
     if (compiled.domains[node] === 'fluid') {
-      const bar = nodeKPa(world, node) / KPA_IN_BAR;
-      nodeText.set(node, figure(bar, 'bar'));
-      if (Math.abs(bar) > 0.05) live.add(node);
+      const kPa = nodeKPa(world, node);
+      nodeText.set(node, figure(pressureIn(gaugeUnit, kPa), gaugeUnit));
+      if (Math.abs(kPa) > LIVE_KPA) live.add(node);
       return;
     }
     const volts = world.changed.pairVolts(node, compiled.frame);

@@ -166,7 +166,7 @@ function Matrix({ title, aside, trials }: { title: string; aside: string; trials
 }
 
 function TrialRow({ trial: { test, label, position, answers } }: { trial: Trial }) {
-  const { log } = useDesk();
+  const { log, speaker } = useDesk();
   const pinned = answerTo(log.state.readings, test);
   const answer = (value: Reading['value']) => {
     if (pinned?.reading.value === value) {
@@ -175,7 +175,10 @@ function TrialRow({ trial: { test, label, position, answers } }: { trial: Trial 
     }
     log.write({
       type: 'reading',
-      body: { reading: { ...test, value } as Reading, typed: valueWords(test.kind, value) },
+      body: {
+        reading: { ...test, value } as Reading,
+        typed: valueWords(test.kind, value, speaker.gaugeUnit),
+      },
       ...(pinned ? { supersedes: pinned.entry.id } : {}),
     });
   };
@@ -196,7 +199,7 @@ function TrialRow({ trial: { test, label, position, answers } }: { trial: Trial 
             aria-pressed={pinned?.reading.value === value}
             onClick={() => answer(value)}
           >
-            {valueWords(test.kind, value)}
+            {valueWords(test.kind, value, speaker.gaugeUnit)}
           </PlainKey>
         ))}
       </span>

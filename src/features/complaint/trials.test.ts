@@ -9,7 +9,7 @@ import { complaintTrials } from './trials';
 
 const speakerOf = (id: string) => {
   const model = new CircuitModel(TEMPLATES.find((one) => one.id === id)!.build());
-  return { model, lanes: findLanes(model) };
+  return { model, lanes: findLanes(model), gaugeUnit: 'bar' as const };
 };
 
 describe('what is asked about a complaint', () => {

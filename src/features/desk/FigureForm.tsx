@@ -5,6 +5,7 @@ import { readAs } from '@/core/units/readAs';
 import { baseUnit, type Quantity } from '@/core/units/quantities';
 import { FIELD, MainKey, Trouble } from '@/ui/sheet';
 import { figureTrouble } from '@/words/en/figures';
+import { useDesk } from './desk';
 
 /** What was typed, in the unit that is kept; `OL` only where a form takes it. */
 export interface TypedFigure {
@@ -20,26 +21,26 @@ export interface TypedFigure {
 export function FigureForm({
   quantity,
   label,
-  usual = baseUnit(quantity),
   takesOverRange = false,
   onPin,
 }: {
   quantity: Quantity;
   label: string;
-  /** Unit that counts where none is typed, and how it is written. */
-  usual?: string;
   /** Over range is an answer here: an open coil on the bench. */
   takesOverRange?: boolean;
   onPin: (figure: TypedFigure) => void;
 }) {
   const [text, setText] = useState('');
   const [trouble, setTrouble] = useState<string | null>(null);
+  // Unit that counts where none is typed, and how it is written.
+  const { gaugeUnit } = useDesk().speaker;
+  const usual = quantity === 'pressure' ? gaugeUnit : baseUnit(quantity);
   const sign = usual === 'ohm' ? 'Ω' : usual;
   const pin = () => {
     const read = readAs(quantity, text, usual);
     const over = !read.ok && read.why === 'overRange' && takesOverRange;
     if (!read.ok && !over) {
-      setTrouble(figureTrouble(quantity, text, read));
+      setTrouble(figureTrouble(quantity, text, read, gaugeUnit));
       return;
     }
     setTrouble(null);

@@ -51,10 +51,11 @@ export function useDesk(): Desk {
 
 export function DeskProvider({ job, children }: { job: JobFacts; children: React.ReactNode }) {
   const { circuit } = job;
+  const { gaugeUnit } = job.policy;
   const speaker = useMemo<Speaker>(() => {
     const model = new CircuitModel(circuit);
-    return { model, lanes: findLanes(model) };
-  }, [circuit]);
+    return { model, lanes: findLanes(model), gaugeUnit };
+  }, [circuit, gaugeUnit]);
   const person = job.person ?? 'Technician';
   const log = useJobLog(job.number, job.stored, person);
   const readings = useMemo(() => log.state.readings.map(({ reading }) => reading), [log.state]);

@@ -45,7 +45,12 @@ export async function refreshDigest(jobId: string): Promise<void> {
     .filter(({ number }) => number <= mark.number)
     .map((one) => one.entry);
   const circuit = await circuitOfJob(job, entries);
-  const digest = await makeInThread({ circuit, entries, preferences: preferencesOf(policy) });
+  const digest = await makeInThread({
+    circuit,
+    entries,
+    preferences: preferencesOf(policy),
+    gaugeUnit: policy.gaugeUnit,
+  });
   await putDigest(jobId, mark, digest);
 }
 

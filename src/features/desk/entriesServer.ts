@@ -8,9 +8,10 @@ import { refusalWords } from '@/words/en/refusals';
 import type { Speaker } from '@/words/en/readings';
 import { log } from '../serverLog';
 import { circuitOfJob } from './circuitOfJob';
+import { openPolicy } from '../policy/server';
 import { digestSoon } from './digests';
 import { jobStream, tellJob } from './jobEvents';
-import { speakerOf } from './jobModel';
+import { drawnOf } from './jobModel';
 import type { SendAnswer, SendResult } from './log/protocol';
 
 export interface SaveProblem {
@@ -64,13 +65,14 @@ export async function appendToJob(
   const skewMs = request.sentAt ? Date.parse(request.sentAt) - now.getTime() : null;
   const judge = await judgeOf(job, now);
   const appended = await appendEntries(job.id, sound, { receivedAt: now, skewMs, judge: judge.judge });
+  const { gaugeUnit } = (await openPolicy()).policy;
   const words = (one: Appended<EntryRefusal>): SendResult =>
     one.state === 'refused'
       ? {
           id: one.id,
           state: 'refused',
           code: one.refusal.code,
-          message: refusalWords(one.refusal, judge.speaker()),
+          message: refusalWords(one.refusal, { ...judge.drawn(), gaugeUnit }),
         }
       : one;
   results.push(...appended.map(words));
@@ -95,27 +97,31 @@ export async function appendToJob(
 /** The rules of the core over a job's log as it stands under the lock, with the circuit that the log says it is about. */
 async function judgeOf(job: JobRow, now: Date) {
   const before = (await readEntries(job.id, 0, CIRCUIT_TYPES)).map(({ entry }) => entry);
-  let speaker: Speaker = speakerOf(await circuitOfJob(job, before));
+  let drawn = drawnOf(await circuitOfJob(job, before));
   const judge = async (
     entry: Entry,
     log: () => Promise<readonly { number: number; entry: Entry }[]>,
   ): Promise<EntryRefusal | null> => {
     if (entry.type === 'joined' || entry.type === 'redrawn') {
       const circuit = await circuitOfJob(job, [...before, entry]);
-      const next = speakerOf(circuit);
+      const next = drawnOf(circuit);
       const stored = entry.type === 'redrawn' ? await log() : [];
       const refused = mayAppend(entry, jobBefore(next, stored, now));
       if (refused) return refused;
       before.push(entry);
-      speaker = next;
+      drawn = next;
       return null;
     }
-    return mayAppend(entry, jobBefore(speaker, looksAtState(entry) ? await log() : [], now));
+    return mayAppend(entry, jobBefore(drawn, looksAtState(entry) ? await log() : [], now));
   };
-  return { judge, speaker: () => speaker };
+  return { judge, drawn: () => drawn };
 }
 
-function jobBefore({ model }: Speaker, stored: readonly { number: number; entry: Entry }[], now: Date) {
+function jobBefore(
+  { model }: Pick<Speaker, 'model'>,
+  stored: readonly { number: number; entry: Entry }[],
+  now: Date,
+) {
   return {
     model,
     log: () => stored.map(({ entry }) => entry),

@@ -1,6 +1,13 @@
 import { render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
+import type { GaugeUnit } from '@/core/units/quantities';
+import { useDesk } from './desk';
 import { FigureForm } from './FigureForm';
+
+jest.mock('./desk', () => ({ useDesk: jest.fn() }));
+const marked = (gaugeUnit: GaugeUnit) =>
+  jest.mocked(useDesk).mockReturnValue({ speaker: { gaugeUnit } } as ReturnType<typeof useDesk>);
+beforeEach(() => marked('bar'));
 
 function show(more: Partial<Parameters<typeof FigureForm>[0]> = {}) {
   const onPin = jest.fn();
@@ -33,8 +40,18 @@ describe('a figure typed and pinned', () => {
     const bench = show({ quantity: 'ohms', label: 'Spare', takesOverRange: true });
     await bench.type('OL');
     expect(bench.onPin).toHaveBeenCalledWith({ value: 'OL', typed: 'OL' });
-    const gauge = show({ quantity: 'pressure', usual: 'bar', label: 'Bar at P' });
+    const gauge = show({ quantity: 'pressure', label: 'Bar at P' });
     await gauge.type('75 psi');
     expect(gauge.onPin.mock.calls[0][0].value).toBeCloseTo(517.1, 1);
+  });
+
+  it('a bare pressure is in what the gauges are marked in', async () => {
+    marked('psi');
+    const { onPin, field, type } = show({ quantity: 'pressure', label: 'psi at P' });
+    expect(field.placeholder).toBe('psi');
+    await type('75');
+    expect(onPin.mock.calls[0][0]).toEqual({ value: expect.closeTo(517.1, 1), typed: '75 psi' });
+    await type('hot');
+    expect(document.body.textContent).toMatch(/“hot” is no pressure; type psi, as 75/);
   });
 });

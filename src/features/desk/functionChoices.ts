@@ -3,7 +3,7 @@ import { workingPatterns } from '@/core/diagnosis/patterns';
 import { countFunctions, listFunctions } from '@/db/jobs';
 import { findFunction } from '@/db/library';
 import { positionWords } from '@/words/en/readings';
-import { speakerOf } from './jobModel';
+import { drawnOf } from './jobModel';
 
 /** As many as a list on the page can be looked through. */
 const MOST_LISTED = 40;
@@ -50,7 +50,7 @@ export async function trialsOf(functionId: string): Promise<Trial[] | null> {
   const found = await findFunction(functionId);
   if (!found) return null;
   const { circuit } = found;
-  return workingPatterns(speakerOf(circuit).model).flatMap(({ setup, loads, driven }, pattern) =>
+  return workingPatterns(drawnOf(circuit).model).flatMap(({ setup, loads, driven }, pattern) =>
     [...loads, ...driven].flatMap((ref) => {
       const part = circuit.parts.find((one) => one.ref === ref)!;
       if (part.kind === 'relay' || part.kind === 'resistor') return [];

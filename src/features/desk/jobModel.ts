@@ -7,16 +7,19 @@ import type { Speaker } from '@/words/en/readings';
 
 const MOST_MODELS = 60;
 
-const held = globalThis as typeof globalThis & { spiraxisModels?: LRUCache<string, Speaker> };
-const models = (held.spiraxisModels ??= new LRUCache<string, Speaker>({ max: MOST_MODELS }));
+/** A circuit compiled, with its lanes. */
+type Drawn = Pick<Speaker, 'model' | 'lanes'>;
+
+const held = globalThis as typeof globalThis & { spiraxisModels?: LRUCache<string, Drawn> };
+const models = (held.spiraxisModels ??= new LRUCache<string, Drawn>({ max: MOST_MODELS }));
 
 /** A circuit compiled, with its lanes; the same circuit is compiled once. */
-export function speakerOf(circuit: Circuit): Speaker {
+export function drawnOf(circuit: Circuit): Drawn {
   const key = JSON.stringify(circuit);
   const known = models.get(key);
   if (known) return known;
   const model = new CircuitModel(circuit);
-  const speaker = { model, lanes: findLanes(model) };
-  models.set(key, speaker);
-  return speaker;
+  const drawn = { model, lanes: findLanes(model) };
+  models.set(key, drawn);
+  return drawn;
 }

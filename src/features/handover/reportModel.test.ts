@@ -15,7 +15,7 @@ import { buildReport, NOTICE, type Report } from './reportModel';
 const model = new CircuitModel(
   parseCircuit(JSON.parse(readFileSync(join('demo', 'circuits', 'groomer-blade-tilt.circuit.json'), 'utf8'))),
 );
-const speaker: Speaker = { model, lanes: findLanes(model) };
+const speaker: Speaker = { model, lanes: findLanes(model), gaugeUnit: 'bar' as const };
 const service = makeDiagnosisService(1);
 const job = {
   number: 398,

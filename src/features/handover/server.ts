@@ -32,7 +32,7 @@ export async function wholeJob(number: string): Promise<WholeJob | null> {
   const model = new CircuitModel(job.circuit);
   return {
     job,
-    speaker: { model, lanes: findLanes(model) },
+    speaker: { model, lanes: findLanes(model), gaugeUnit: policy.gaugeUnit },
     state: reduceJob(job.entries),
     timeZone: policy.timeZone,
     preferences: preferencesOf(policy),

@@ -58,7 +58,7 @@ export function MakeSafeScreen() {
               <ul className="py-2" data-testid="still-live">
                 {live.map((one) => (
                   <li key={one.node} className="fig flex min-h-9 items-center text-[17px]">
-                    {stillLiveWords(one)}
+                    {stillLiveWords(one, speaker.gaugeUnit)}
                   </li>
                 ))}
               </ul>

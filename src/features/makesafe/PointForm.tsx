@@ -2,6 +2,7 @@
 
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
+import type { GaugeUnit } from '@/core/units/quantities';
 import type { EntryOf, Measured } from '@/core/job/entries';
 import { provedDead, readProofStep, type ProofRefusal, type ProofStep } from '@/core/job/rules/provedDead';
 import type { IsolationPoint } from '@/core/safety/isolationPlan';
@@ -35,11 +36,15 @@ export function placeWords(speaker: Speaker, from: string, to: string): string {
 const FLUID: readonly string[] = ['air', 'oil', 'vacuum'];
 
 /** What was typed, as an entry of the log; or the first thing that speaks against it. */
-export function isolationBody(point: IsolationPoint, fields: Fields): Body | ProofRefusal {
+export function isolationBody(
+  point: IsolationPoint,
+  fields: Fields,
+  gaugeUnit: GaugeUnit,
+): Body | ProofRefusal {
   const { how, lock, tag, released, meter } = fields;
   const common = { point: point.point, energy: point.energy, how, lock, tag, released };
   const refused = (one: Measured | ProofRefusal): one is ProofRefusal => 'code' in one;
-  const read = (typed: string, step: ProofStep) => readProofStep(typed, step);
+  const read = (typed: string, step: ProofStep) => readProofStep(typed, step, gaugeUnit);
   if (point.prove.length > 0) {
     const knownBefore = read(fields.knownBefore, { at: 'knownBefore' });
     if (refused(knownBefore)) return knownBefore;
@@ -84,8 +89,8 @@ export function PointForm({ point, onDone }: { point: IsolationPoint; onDone: ()
   });
   const metered = point.prove.length > 0;
   const close = handleSubmit((fields) => {
-    const body = isolationBody(point, fields);
-    if ('code' in body) return setTrouble(proofRefusalWords(named(speaker, body)));
+    const body = isolationBody(point, fields, speaker.gaugeUnit);
+    if ('code' in body) return setTrouble(proofRefusalWords(named(speaker, body), speaker.gaugeUnit));
     log.write({ type: 'isolation', body });
     onDone();
   });
@@ -159,7 +164,7 @@ export function PointForm({ point, onDone }: { point: IsolationPoint; onDone: ()
             <input className={FIELD} maxLength={500} {...register('tried')} />
           </Field>
           {FLUID.includes(point.energy) ? (
-            <Field label="Gauge, bar" className="w-[168px]">
+            <Field label={`Gauge, ${speaker.gaugeUnit}`} className="w-[168px]">
               <input className={`${FIELD} fig`} inputMode="decimal" maxLength={40} {...register('gauge')} />
             </Field>
           ) : null}

@@ -103,14 +103,14 @@ export function Keyline(props: KeylineProps) {
             <button
               key={String(value)}
               type="button"
-              data-choice={valueWords(test.kind, value)}
+              data-choice={valueWords(test.kind, value, speaker.gaugeUnit)}
               onClick={() => props.onChoice(value)}
               className="flex-1 border-r border-edge bg-well px-2 text-[20px] font-[750]"
             >
               <span className="fig mr-2 text-[15px] font-normal text-ink2 max-tablet:hidden" aria-hidden>
                 {at + 1}
               </span>
-              {valueWords(test.kind, value)}
+              {valueWords(test.kind, value, speaker.gaugeUnit)}
             </button>
           ))}
         </div>
@@ -235,7 +235,7 @@ export function choicesOf({ test, outcomes }: RankedTest): Reading['value'][] | 
   }
 }
 
-function meaningOf({ ranked, check, askAgain, blocked, shut }: KeylineProps): string {
+function meaningOf({ speaker, ranked, check, askAgain, blocked, shut }: KeylineProps): string {
   switch (check.state) {
     case 'empty':
       return choicesOf(ranked) ? 'Press what you see' : 'Type it as the meter shows it';
@@ -243,7 +243,7 @@ function meaningOf({ ranked, check, askAgain, blocked, shut }: KeylineProps): st
       return check.why;
     case 'ready': {
       if (blocked) return shut ? 'Make safe first.' : 'Tick “Clear” on the hold first.';
-      const value = valueWords(ranked.test.kind, check.value);
+      const value = valueWords(ranked.test.kind, check.value, speaker.gaugeUnit);
       if (check.outcome !== null) return `${value} falls in ${outcomeLetter(check.outcome)}`;
       return askAgain
         ? `${value}: pin it once more to keep it.`

@@ -99,7 +99,7 @@ export function TestScreen() {
     () =>
       test
         ? yardsticks(model, test, { readings, baselines, marks }).map((one) =>
-            yardstickWords(test.kind, one, policy.timeZone),
+            yardstickWords(test.kind, one, policy.timeZone, policy.gaugeUnit),
           )
         : [],
     [model, test, readings, baselines, marks, policy],
@@ -211,7 +211,9 @@ export function TestScreen() {
           leads={leads}
           gauge={gauge}
           tagLeft={tagLeft}
-          typed={text && check.state === 'ready' ? valueWords(test!.kind, check.value) : ''}
+          typed={
+            text && check.state === 'ready' ? valueWords(test!.kind, check.value, speaker.gaugeUnit) : ''
+          }
           statement={statement}
           noReach={log.state.noReach}
           test={test ?? null}
@@ -229,7 +231,9 @@ export function TestScreen() {
               speaker={speaker}
               outlook={supposed ?? outlook}
               readings={(supposed ?? outlook)?.readings ?? []}
-              supposed={supposed !== null && whatIf ? valueWords(whatIf.kind, whatIf.value) : null}
+              supposed={
+                supposed !== null && whatIf ? valueWords(whatIf.kind, whatIf.value, speaker.gaugeUnit) : null
+              }
               stale={working}
               openPart={openPart}
               onOpen={setOpenPart}

@@ -118,7 +118,7 @@ export function TestTag(props: TestTagProps) {
               >
                 <td className="py-[4px] pl-3.5 text-[17px] font-[750]">{outcomeLetter(at)}</td>
                 <td className="fig-bold py-[4px] pr-2 text-[15.5px] leading-[19px]">
-                  {bandWords(test.kind, outcome)}
+                  {bandWords(test.kind, outcome, speaker.gaugeUnit)}
                 </td>
                 <td className="py-[4px] pr-2 text-[15.5px] leading-[19px]">
                   {thenWords(test, outcome, expected)}

@@ -3,6 +3,7 @@
 import { useMemo } from 'react';
 import type { Reading } from '@/core/circuit/schema';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
+import { useDesk } from '../desk/desk';
 import { supposedValues } from './supposedValues';
 import { valueWords } from '@/words/en/readings';
 
@@ -16,6 +17,7 @@ export function WhatIf({
   whatIf: Reading | null;
   onWhatIf: (reading: Reading | null) => void;
 }) {
+  const { gaugeUnit } = useDesk().speaker;
   const values = useMemo(() => supposedValues(outcomes, expected), [outcomes, expected]);
   if (values.length < 2 || !('from' in test || test.kind === 'amps' || test.kind === 'pressure')) return null;
   const at = whatIf ? values.indexOf(whatIf.value as number | 'OL') : -1;
@@ -32,7 +34,9 @@ export function WhatIf({
           data-testid="what-if"
           onChange={(event) => onWhatIf({ ...test, value: values[Number(event.target.value)]! } as Reading)}
         />
-        <span className="fig-bold w-24 text-pencil">{at < 0 ? '' : valueWords(test.kind, values[at]!)}</span>
+        <span className="fig-bold w-24 text-pencil">
+          {at < 0 ? '' : valueWords(test.kind, values[at]!, gaugeUnit)}
+        </span>
       </label>
       {at < 0 ? null : (
         <button

@@ -11,7 +11,7 @@ import { checkTyped } from './typedValue';
 
 const circuit = singleCoil();
 const model = new CircuitModel(circuit);
-const speaker = { model, lanes: findLanes(model) };
+const speaker = { model, lanes: findLanes(model), gaugeUnit: 'bar' as const };
 const service = makeDiagnosisService();
 const on = { controls: { key: 'on' } };
 const VOLTS: Test = { kind: 'volts', from: 'X1.1:2', to: 'GND', setup: on };
@@ -41,7 +41,7 @@ function show(test: Test, text = '', more: Partial<KeylineProps> = {}) {
       speaker={speaker}
       ranked={answer.value}
       text={text}
-      check={checkTyped(text, answer.value, 12.6)}
+      check={checkTyped(text, answer.value, 12.6, 'bar')}
       askAgain={false}
       blocked={false}
       shut={false}

@@ -12,7 +12,7 @@ const lanes = findLanes(model);
 const lane = lanes.lanes.find(({ id }) => id === 'Y8')!;
 const node = (name: string) => model.compiled.nodeIndex.get(name)!;
 const right = { controls: { key: 'on', tilt: 'right' } };
-const pins = (...readings: Reading[]) => pinsOf({ model }, lane, readings);
+const pins = (...readings: Reading[]) => pinsOf({ model, gaugeUnit: 'bar' }, lane, readings);
 
 describe('pinsOf', () => {
   it('pins a reading at its point, at its true height when that is off', () => {

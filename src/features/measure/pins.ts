@@ -11,7 +11,7 @@ const OFF_SHARE = 0.08;
 
 /** Readings as they stand on the figure: pins over points, brackets across neighbours. The latest of a point wins. */
 export function pinsOf(
-  { model }: Pick<Speaker, 'model'>,
+  { model, gaugeUnit }: Pick<Speaker, 'model' | 'gaugeUnit'>,
   lane: Lane,
   readings: readonly Reading[],
 ): { pins: Pin[]; spans: Span[] } {
@@ -29,7 +29,7 @@ export function pinsOf(
     }
     if (!('from' in reading)) continue;
     const [from, to] = [compiled.nodeIndex.get(reading.from)!, compiled.nodeIndex.get(reading.to)!];
-    const text = valueWords(reading.kind, reading.value);
+    const text = valueWords(reading.kind, reading.value, gaugeUnit);
     const steps = [...lane.feed, lane.load, ...lane.back];
     const neighbours = steps.some((step) =>
       [step.from, step.to].every((node) => node === from || node === to),
@@ -73,7 +73,7 @@ export function pinsOf(
     const condition = sameSetup ? '' : positionWords(compiled.circuit.controls, reading.setup);
     const pin: Pin = {
       node,
-      text: valueWords(reading.kind, reading.value),
+      text: valueWords(reading.kind, reading.value, gaugeUnit),
       ...(condition ? { condition } : {}),
     };
     if (reading.kind !== 'pressure' || !sameSetup) return pin;

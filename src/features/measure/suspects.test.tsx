@@ -11,7 +11,7 @@ import { SuspectList } from './SuspectList';
 
 const circuit = twoWayPair();
 const model = new CircuitModel(circuit);
-const speaker = { model, lanes: findLanes(model) };
+const speaker = { model, lanes: findLanes(model), gaugeUnit: 'bar' as const };
 const service = makeDiagnosisService();
 const machine = new MachineUnderTest(circuit, 'Y1', 'open');
 const TESTS: Test[] = [

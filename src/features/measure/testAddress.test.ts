@@ -15,7 +15,11 @@ import type { Speaker } from '@/words/en/readings';
 
 const load = (file: string) =>
   new CircuitModel(parseCircuit(JSON.parse(readFileSync(join('demo', 'circuits', file), 'utf8'))));
-const speakerOf = (model: CircuitModel): Speaker => ({ model, lanes: findLanes(model) });
+const speakerOf = (model: CircuitModel): Speaker => ({
+  model,
+  lanes: findLanes(model),
+  gaugeUnit: 'bar' as const,
+});
 const tilt = speakerOf(load('groomer-blade-tilt.circuit.json'));
 
 /** A test written into an address and read out of it again, with nothing of the program's own list at hand. */

@@ -2,7 +2,7 @@ import type { Reading, Test } from '@/core/circuit/schema';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
 import { readingKind } from '@/core/kinds/reading/index';
 import { parseReading } from '@/core/units/parseReading';
-import { baseUnit, inBase } from '@/core/units/quantities';
+import { baseUnit, inBase, type GaugeUnit } from '@/core/units/quantities';
 
 /** What the typed text amounts to for the test at hand. */
 export type TypedCheck =
@@ -26,7 +26,7 @@ const MODE_WORDS: Readonly<Record<Test['kind'], string>> = {
   amps: 'amps',
   ohms: 'ohms',
   insulation: 'ohms',
-  pressure: 'bar',
+  pressure: 'a pressure',
   hertz: 'hertz',
   // Pressed, not typed.
   fuse: 'what the fuse does',
@@ -40,17 +40,22 @@ const MODE_WORDS: Readonly<Record<Test['kind'], string>> = {
 const ABSURD = 1.6;
 
 /** Checks typed text against the mode of the test and the bands of its outcomes. */
-export function checkTyped(text: string, ranked: RankedTest, supplyVolts: number): TypedCheck {
+export function checkTyped(
+  text: string,
+  ranked: RankedTest,
+  supplyVolts: number,
+  gaugeUnit: GaugeUnit,
+): TypedCheck {
   if (text.trim() === '') return { state: 'empty' };
-  if (text.includes(WANDERS)) return checkWandering(text, ranked, supplyVolts);
+  if (text.includes(WANDERS)) return checkWandering(text, ranked, supplyVolts, gaugeUnit);
   const { test } = ranked;
   const typed = parseReading(text);
   if (!typed) return { state: 'refused', why: 'Type it as the meter shows it: 27.4, 2.7M, OL.' };
   const wants = MODE_WORDS[test.kind];
   const { shows } = readingKind(test.kind);
   const quantity = shows.is === 'figure' ? shows.quantity : null;
-  // A bare figure is in the unit that is kept, but for a gauge, which is read in bar.
-  const unit = typed.unit ?? (quantity === 'pressure' ? 'bar' : quantity ? baseUnit(quantity) : '');
+  // A bare figure is in the unit that is kept, but for a gauge: that is read as it is marked.
+  const unit = typed.unit ?? (quantity === 'pressure' ? gaugeUnit : quantity ? baseUnit(quantity) : '');
   const factor = quantity ? inBase(quantity, unit) : null;
   if (typed.unit && factor === null) {
     const got =
@@ -78,10 +83,15 @@ export function checkTyped(text: string, ranked: RankedTest, supplyVolts: number
 }
 
 /** Each value on its own must be one; together they count by their middle. */
-function checkWandering(text: string, ranked: RankedTest, supplyVolts: number): TypedCheck {
+function checkWandering(
+  text: string,
+  ranked: RankedTest,
+  supplyVolts: number,
+  gaugeUnit: GaugeUnit,
+): TypedCheck {
   const wandered: Reading['value'][] = [];
   for (const piece of text.split(WANDERS)) {
-    const check = checkTyped(piece, ranked, supplyVolts);
+    const check = checkTyped(piece, ranked, supplyVolts, gaugeUnit);
     if (check.state === 'refused') return check;
     if (check.state === 'ready') wandered.push(check.value);
   }

@@ -48,6 +48,7 @@ export function usePinning(
           .join(WANDERS),
         ranked,
         speaker.model.compiled.supplyVolts,
+        speaker.gaugeUnit,
       )
     : { state: 'empty' };
 
@@ -66,7 +67,7 @@ export function usePinning(
     }
     hold.notePutIn(test.setup);
     clear();
-    onPinned(`Pinned ${valueWords(test.kind, value)} at ${testPlace(speaker, test)}.`);
+    onPinned(`Pinned ${valueWords(test.kind, value, speaker.gaugeUnit)} at ${testPlace(speaker, test)}.`);
   };
   /** What has to be held first is pointed at; nothing is pinned before it is. */
   const held = () => {
@@ -94,7 +95,8 @@ export function usePinning(
     onErase: () => setText((now) => now.slice(0, -1)),
     onPin,
     pinChoice: (value) => {
-      if (ranked && value !== undefined && held()) pin(value, valueWords(ranked.test.kind, value));
+      if (ranked && value !== undefined && held())
+        pin(value, valueWords(ranked.test.kind, value, speaker.gaugeUnit));
     },
     clear,
   };

@@ -2,6 +2,7 @@
 
 import { useState, useTransition } from 'react';
 import { useForm } from 'react-hook-form';
+import { GAUGE_UNITS } from '@/core/units/quantities';
 import { parseFigure } from '@/core/units/parseFigure';
 import { Field, FIELD, Heading, Hold, MainKey, PlainKey, Trouble } from '@/ui/sheet';
 import type { Policy } from './policy';
@@ -103,6 +104,15 @@ export function PolicyForm({
               <option key={zone} value={zone} />
             ))}
           </datalist>
+        </Field>
+        <Field label="Gauges are marked in" className="w-[180px]">
+          <select className={FIELD} {...register('gaugeUnit')}>
+            {GAUGE_UNITS.map((unit) => (
+              <option key={unit} value={unit}>
+                {unit}
+              </option>
+            ))}
+          </select>
         </Field>
         <Field label="Who settles it" className="w-[240px]">
           <input className={FIELD} maxLength={60} {...register('person')} />

@@ -20,6 +20,7 @@ describe('the site’s policy', () => {
       order: 'best',
       jumpers: false,
       liveWork: true,
+      gaugeUnit: 'bar',
       shopRate: 60,
       shedName: 'The shed',
       timeZone: new Intl.DateTimeFormat().resolvedOptions().timeZone,

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { preferencesSchema } from '@/core/circuit/schema';
+import { GAUGE_UNITS } from '@/core/units/quantities';
 import { isTimeZone } from '@/core/units/siteTime';
 
 /** What the site allows and how it likes to work. A shop rule, never law. */
@@ -9,6 +10,8 @@ export const policySchema = z.object({
   jumpers: z.boolean().default(false),
   /** Readings on a live run are allowed at all. */
   liveWork: z.boolean().default(true),
+  /** What the site's gauges are marked in: how a pressure is shown, and what a bare figure at a gauge means. */
+  gaugeUnit: z.enum(GAUGE_UNITS).default('bar'),
   /** Cost of an hour, for repair or replace. */
   shopRate: z.number().min(0).max(10_000).default(60),
   /** What the shed is called, on its own page and its reports. */

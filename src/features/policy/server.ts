@@ -9,6 +9,7 @@ import { policySchema, USUAL_POLICY, type Policy } from './policy';
 const NAME = 'policy';
 /** Fields as the form calls them. */
 const NAMES: Readonly<Record<string, string>> = {
+  gaugeUnit: 'Gauges are marked in',
   shopRate: 'Shop rate an hour',
   timeZone: 'Clock of the site',
   shedName: 'Name of the shed',

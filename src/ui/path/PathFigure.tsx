@@ -2,6 +2,7 @@
 
 import { kindOf } from '@/core/kinds/part';
 import { plugBodies } from '@/core/path/plugBodies';
+import { pressureIn } from '@/core/units/quantities';
 import { Pipe } from '../figure';
 import { TurnStrokes } from '../Turns';
 import { FluidSymbol } from './FluidSymbol';
@@ -20,11 +21,10 @@ import { wrapLines } from './wrapLines';
 const STATEMENT = 420;
 /** A character of it, half of a load beside it with its clearance, px; and no narrower than a few words. */
 const [CHARACTER, FALL_HALF, LEAST_CHARACTERS] = [9, 22, 18];
-const KPA_IN_BAR = 100;
 
 /** The path from supply to return, at the height of its expected volts. The main way to move about a job. */
 export function PathFigure(props: PathFigureProps) {
-  const { layout, parts, standings, statement, leads, tag, dead, pins } = props;
+  const { layout, parts, gaugeUnit, standings, statement, leads, tag, dead, pins } = props;
   const { width, height, supplyY, floorY, supplyVolts, points, fall } = layout;
   const first = points[0]!;
   const last = points.at(-1)!;
@@ -32,9 +32,7 @@ export function PathFigure(props: PathFigureProps) {
   const levels = [1 / 3, 2 / 3].map((share) => ({
     y: floorY - share * (floorY - supplyY),
     text: fluid
-      ? (supplyVolts * share) / KPA_IN_BAR >= 10
-        ? ((supplyVolts * share) / KPA_IN_BAR).toFixed(0)
-        : ((supplyVolts * share) / KPA_IN_BAR).toFixed(1)
+      ? levelText(pressureIn(gaugeUnit, supplyVolts * share))
       : String(Math.round(supplyVolts * share)),
   }));
   const forks = new Set(
@@ -169,7 +167,7 @@ export function PathFigure(props: PathFigureProps) {
       </g>
       {/* The scale stays at the edge of what is seen of a long path. */}
       <g fontSize={15} className="fig" transform={`translate(${tag.scrolled} 0)`}>
-        {[...levels, { y: floorY, text: fluid ? '0 bar' : '0 V' }].map(({ y, text }) => (
+        {[...levels, { y: floorY, text: fluid ? `0 ${gaugeUnit}` : '0 V' }].map(({ y, text }) => (
           <text
             key={y}
             x={46}
@@ -189,4 +187,9 @@ export function PathFigure(props: PathFigureProps) {
       ) : null}
     </svg>
   );
+}
+
+/** A level of the path, to the digits that a gauge is read to. */
+function levelText(value: number): string {
+  return value.toFixed(Math.abs(value) >= 10 ? 0 : 1);
 }

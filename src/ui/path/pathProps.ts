@@ -1,12 +1,15 @@
 import type { CompiledPart } from '@/core/circuit/compile';
 import type { PathLayout } from '@/core/path/layoutPath';
 import type { Standing } from '@/core/path/standing';
+import type { GaugeUnit } from '@/core/units/quantities';
 import type { Pin, Span, Tag } from './PathMarks';
 
 /** What the path figure draws, and what pressing its pieces does. */
 export interface PathFigureProps {
   layout: PathLayout;
   parts: readonly CompiledPart[];
+  /** What the levels of a fluid path are marked in. */
+  gaugeUnit: GaugeUnit;
   standings: readonly Standing[];
   pins: readonly Pin[];
   spans: readonly Span[];

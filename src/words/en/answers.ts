@@ -5,8 +5,9 @@ import type { RankedTest } from '@/core/diagnosis/rankTests';
 import type { Verdict } from '@/core/diagnosis/verdict';
 import type { Yardstick } from '@/core/diagnosis/yardsticks';
 import { ALL_TURNS } from '@/core/path/turns';
+import type { GaugeUnit } from '@/core/units/quantities';
 import { siteTime } from '@/core/units/siteTime';
-import { pointName, quantity, valueWords, type Speaker } from './readings';
+import { figureWords, pointName, quantity, valueWords, type Speaker } from './readings';
 
 /** Why an answer may not mean what it seems to, said to the person who holds the probes. */
 export function limitWords(speaker: Speaker, limit: MeaningLimit): string {
@@ -29,16 +30,21 @@ export function limitWords(speaker: Speaker, limit: MeaningLimit): string {
 }
 
 /** What an answer is held against, and where that comes from. */
-export function yardstickWords(kind: Test['kind'], yardstick: Yardstick, timeZone: string): string {
+export function yardstickWords(
+  kind: Test['kind'],
+  yardstick: Yardstick,
+  timeZone: string,
+  unit: GaugeUnit,
+): string {
   switch (yardstick.code) {
     case 'drawn': {
       const { part, ohms, tolerance } = yardstick;
       return `${part} is drawn with ${quantity('ohms', ohms)} ± ${Math.round(100 * tolerance)} % at 20 °C.`;
     }
     case 'twin':
-      return `Its twin ${yardstick.part} read ${valueWords(kind, yardstick.value)}.`;
+      return `Its twin ${yardstick.part} read ${valueWords(kind, yardstick.value, unit)}.`;
     case 'past':
-      return `Proved good here: ${valueWords(kind, yardstick.value)}, ${siteTime(yardstick.at, timeZone).day}, job ${yardstick.jobNumber}.`;
+      return `Proved good here: ${valueWords(kind, yardstick.value, unit)}, ${siteTime(yardstick.at, timeZone).day}, job ${yardstick.jobNumber}.`;
     case 'drop':
       return `Shop rule: good up to ${quantity('volts', yardstick.good)}, repair from ${quantity('volts', yardstick.repair)}.`;
     case 'insulation':
@@ -65,21 +71,22 @@ const FLOOR: Readonly<Record<Test['kind'], number>> = {
 };
 
 /** "12.3–13.0", "under 24", "over 38 Ω, OL". */
-export function bandWords(kind: Test['kind'], { reading, low, high }: Outcome): string {
-  if (low === undefined || high === undefined) return valueWords(kind, reading);
+export function bandWords(kind: Test['kind'], { reading, low, high }: Outcome, unit: GaugeUnit): string {
+  if (low === undefined || high === undefined) return valueWords(kind, reading, unit);
+  const words = (value: number) => figureWords(kind, value, unit);
   if (low === Infinity) return 'OL';
   const floor = FLOOR[kind];
-  if (high === Infinity) return `over ${quantity(kind, low)}, OL`;
+  if (high === Infinity) return `over ${words(low)}, OL`;
   if (low <= floor && low > -floor * 20) {
     return high <= floor && kind !== 'volts'
-      ? `under ${quantity(kind, Math.max(high, floor))}`
-      : `under ${quantity(kind, high)}`;
+      ? `under ${words(Math.max(high, floor))}`
+      : `under ${words(high)}`;
   }
-  const [a, b] = [quantity(kind, low), quantity(kind, high)];
+  const [a, b] = [words(low), words(high)];
   const [unitA, unitB] = [a.split(' ')[1], b.split(' ')[1]];
   if (unitA === unitB) return `${a.split(' ')[0]}–${b}`;
   // Over more than one step of the unit two figures say enough.
-  const [roughA, roughB] = [low, high].map((edge) => quantity(kind, Number(edge.toPrecision(2))));
+  const [roughA, roughB] = [low, high].map((edge) => words(Number(edge.toPrecision(2))));
   return `${short(roughA!)}–${short(roughB!)}`;
 }
 

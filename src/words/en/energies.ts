@@ -1,6 +1,7 @@
 import type { Energy } from '@/core/circuit/energies';
 import type { StillLive } from '@/core/safety/isolationPlan';
-import { quantity } from './readings';
+import type { GaugeUnit } from '@/core/units/quantities';
+import { pressureWords, quantity } from './readings';
 
 /** What is said of each energy: its name, its danger in one line, how it is made safe, how that is shown. */
 export const ENERGY_WORDS: Readonly<
@@ -92,6 +93,6 @@ export const ENERGY_WORDS: Readonly<
   },
 };
 
-export function stillLiveWords({ node, volts, kPa }: StillLive): string {
-  return `${node} ${volts !== undefined ? quantity('volts', volts) : quantity('pressure', kPa ?? 0)}`;
+export function stillLiveWords({ node, volts, kPa }: StillLive, unit: GaugeUnit): string {
+  return `${node} ${volts !== undefined ? quantity('volts', volts) : pressureWords(kPa ?? 0, unit)}`;
 }

@@ -1,13 +1,27 @@
 import type { ReadAs } from '@/core/units/readAs';
-import type { Quantity } from '@/core/units/quantities';
+import type { GaugeUnit, Quantity } from '@/core/units/quantities';
+
+interface Typed {
+  name: string;
+  as: string;
+}
 
 /** What each quantity is called, and how one is typed: without its unit, and with another. */
-const TYPED: Readonly<Record<Quantity, { name: string; as: string }>> = {
+const TYPED: Readonly<Record<Exclude<Quantity, 'pressure'>, Typed>> = {
   volts: { name: 'voltage', as: 'volts, as 27.4, or with its unit, as 410 mV' },
   amps: { name: 'current', as: 'amps, as 1.8, or with its unit, as 640 mA' },
   ohms: { name: 'resistance', as: 'ohms, as 31.2, or with its unit, as 6.8 kΩ' },
   hertz: { name: 'frequency', as: 'hertz, as 50.1' },
-  pressure: { name: 'pressure', as: 'bar, as 5.2, or another with its unit, as 75 psi' },
+};
+
+/** A gauge's unit at the head of a label. */
+export const GAUGE_NAMES: Readonly<Record<GaugeUnit, string>> = { bar: 'Bar', kPa: 'kPa', psi: 'psi' };
+
+/** A usual pressure, as each gauge shows it, and how one with another unit is typed. */
+const PRESSURE_AS: Readonly<Record<GaugeUnit, string>> = {
+  bar: 'bar, as 5.2, or another with its unit, as 75 psi',
+  kPa: 'kPa, as 520, or another with its unit, as 5.2 bar',
+  psi: 'psi, as 75, or another with its unit, as 5.2 bar',
 };
 
 /** Why what was typed is not taken for a quantity, in a sentence that names it and says what to type. */
@@ -15,8 +29,10 @@ export function figureTrouble(
   quantity: Quantity,
   text: string,
   { why }: Extract<ReadAs, { ok: false }>,
+  unit: GaugeUnit,
 ): string {
-  const { name, as } = TYPED[quantity];
+  const { name, as }: Typed =
+    quantity === 'pressure' ? { name: 'pressure', as: PRESSURE_AS[unit] } : TYPED[quantity];
   switch (why) {
     case 'empty':
       return `Nothing is typed; type ${as}.`;

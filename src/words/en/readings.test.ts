@@ -15,14 +15,18 @@ import { setupSteps } from '@/features/measure/setupSteps';
 import {
   modeName,
   positionWords,
-  quantity,
+  figureWords,
   readingWords,
   testPlace,
   valueWords,
   type Speaker,
 } from './readings';
 
-const speakerOf = (model: CircuitModel): Speaker => ({ model, lanes: findLanes(model) });
+const speakerOf = (model: CircuitModel): Speaker => ({
+  model,
+  lanes: findLanes(model),
+  gaugeUnit: 'bar' as const,
+});
 const tilt = speakerOf(
   new CircuitModel(
     parseCircuit(
@@ -54,16 +58,24 @@ describe('figures as a meter shows them', () => {
     ['insulation', 2.2e9, '2.2 GΩ'],
     ['pressure', 620, '6.2 bar'],
   ] as const)('%s %d is %s', (kind, value, words) => {
-    expect(quantity(kind, value)).toBe(words);
+    expect(figureWords(kind, value, 'bar')).toBe(words);
+  });
+
+  it.each([
+    ['bar', '6.2 bar'],
+    ['kPa', '620 kPa'],
+    ['psi', '89.9 psi'],
+  ] as const)('a pressure as a gauge marked in %s: %s', (unit, words) => {
+    expect(valueWords('pressure', 620, unit)).toBe(words);
   });
 
   it('and answers that are no figures in words', () => {
-    expect(valueWords('ohms', 'OL')).toBe('OL');
-    expect(valueWords('click', true)).toBe('clicks');
-    expect(valueWords('click', false)).toBe('no click');
-    expect(valueWords('code', [])).toBe('no code');
-    expect(valueWords('code', [5, 6])).toBe('code 5, 6');
-    expect(valueWords('function', 'weak')).toBe('weak');
+    expect(valueWords('ohms', 'OL', 'bar')).toBe('OL');
+    expect(valueWords('click', true, 'bar')).toBe('clicks');
+    expect(valueWords('click', false, 'bar')).toBe('no click');
+    expect(valueWords('code', [], 'bar')).toBe('no code');
+    expect(valueWords('code', [5, 6], 'bar')).toBe('code 5, 6');
+    expect(valueWords('function', 'weak', 'bar')).toBe('weak');
   });
 });
 
@@ -159,7 +171,7 @@ describe('the set-up in steps', () => {
         const said = [...steps, testPlace(speaker, ranked.test), modeName(speaker, ranked.test)];
         for (const each of ranked.outcomes)
           said.push(
-            bandWords(ranked.test.kind, each),
+            bandWords(ranked.test.kind, each, speaker.gaugeUnit),
             thenWords(ranked.test, each, ranked.expected),
             goesToWords(each),
           );
@@ -180,7 +192,7 @@ describe('answers and what they mean', () => {
     ['ohms', { low: 0, high: 0.2 }, 'under 0.3 Ω'],
     ['amps', { low: 0, high: 0.31 }, 'under 0.31 A'],
   ] as const)('%s %j is %s', (kind, band, words) => {
-    expect(bandWords(kind, outcome({ reading: 0, ...band }))).toBe(words);
+    expect(bandWords(kind, outcome({ reading: 0, ...band }), 'bar')).toBe(words);
   });
 
   it('say where the run is at fault', () => {
@@ -229,20 +241,22 @@ describe('answers and what they mean', () => {
   });
 
   it('are held against what is known, with its source', () => {
-    expect(yardstickWords('ohms', { code: 'drawn', part: 'Y8', ohms: 31.5, tolerance: 0.08 }, 'UTC')).toBe(
-      'Y8 is drawn with 31.5 Ω ± 8 % at 20 °C.',
-    );
-    expect(yardstickWords('amps', { code: 'twin', part: 'Y7', value: 0.78 }, 'UTC')).toBe(
+    expect(
+      yardstickWords('ohms', { code: 'drawn', part: 'Y8', ohms: 31.5, tolerance: 0.08 }, 'UTC', 'bar'),
+    ).toBe('Y8 is drawn with 31.5 Ω ± 8 % at 20 °C.');
+    expect(yardstickWords('amps', { code: 'twin', part: 'Y7', value: 0.78 }, 'UTC', 'bar')).toBe(
       'Its twin Y7 read 0.78 A.',
     );
     const past = { code: 'past', value: 1.72, jobNumber: 398, at: '2026-02-03T23:30:00.000Z' } as const;
-    expect(yardstickWords('amps', past, 'Europe/Vienna')).toBe(
+    expect(yardstickWords('amps', past, 'Europe/Vienna', 'bar')).toBe(
       'Proved good here: 1.72 A, 4 Feb 2026, job 398.',
     );
     const drop = { code: 'drop', place: 'joint', good: 0.05, repair: 0.1 } as const;
-    expect(yardstickWords('volts', drop, 'UTC')).toBe('Shop rule: good up to 0.05 V, repair from 0.1 V.');
+    expect(yardstickWords('volts', drop, 'UTC', 'bar')).toBe(
+      'Shop rule: good up to 0.05 V, repair from 0.1 V.',
+    );
     const insulation = { code: 'insulation', ohms: 1e6, standard: 'IEC 60364-6' } as const;
-    expect(yardstickWords('insulation', insulation, 'UTC')).toBe('At least 1 MΩ (IEC 60364-6).');
+    expect(yardstickWords('insulation', insulation, 'UTC', 'bar')).toBe('At least 1 MΩ (IEC 60364-6).');
   });
 
   it.each([

@@ -3,31 +3,26 @@ import type { Circuit, Reading, Setup, Test } from '@/core/circuit/schema';
 import { isDeadKind, nodesOfTest, partOfTest } from '@/core/circuit/testPlace';
 import { readingKind } from '@/core/kinds/reading/index';
 import type { Lanes } from '@/core/path/lanes';
-import { threeFigures } from '@/core/units/formatQuantity';
-import type { Quantity } from '@/core/units/quantities';
+import { formatQuantity } from '@/core/units/formatQuantity';
+import { pressureIn, type GaugeUnit, type Quantity } from '@/core/units/quantities';
 
 /** How a test and a reading are named. The core gives data; what a person reads is made here and beside. */
 export interface Speaker {
   model: CircuitModel;
   lanes: Lanes;
+  /** What the site's gauges are marked in. */
+  gaugeUnit: GaugeUnit;
 }
 
-/** Unit in which a quantity is read, by quantity; one without is a type error. */
-const UNIT: Readonly<Record<Quantity, string>> = {
+/** Unit in which a quantity is read, by quantity; one without is a type error. A pressure's is the gauge's. */
+const UNIT: Readonly<Record<Exclude<Quantity, 'pressure'>, string>> = {
   volts: 'V',
   amps: 'A',
   ohms: 'Ω',
   hertz: 'Hz',
-  pressure: 'bar',
 };
 
-/** Unit of a reading's figures; none where it shows none. */
-function unitOf(kind: Test['kind']): string {
-  const { shows } = readingKind(kind);
-  return shows.is === 'figure' ? UNIT[shows.quantity] : '';
-}
-
-export function modeName({ model }: Speaker, test: Test): string {
+export function modeName({ model, gaugeUnit }: Speaker, test: Test): string {
   switch (test.kind) {
     case 'volts':
       return [test.from, test.to].some(
@@ -54,16 +49,14 @@ export function modeName({ model }: Speaker, test: Test): string {
     case 'hertz':
       return 'frequency';
     case 'pressure':
-      return 'gauge';
+      // A bare figure is typed in it.
+      return `gauge in ${gaugeUnit}`;
     case 'flow':
       return 'feel what blows';
     case 'moves':
       return 'watch which way it goes';
   }
 }
-
-/** Gauge pressure: kPa in a bar. */
-export const KPA_IN_BAR = 100;
 
 /** Number of a node's point, or its name when it has none. */
 export function pointName({ model, lanes }: Speaker, node: string): string {
@@ -84,21 +77,26 @@ export function testPlace(speaker: Speaker, test: Test): string {
   );
 }
 
-export function quantity(kind: Test['kind'], stored: number): string {
-  // Pressures are kept in kPa and read in bar, as gauges show them.
-  const value = kind === 'pressure' ? stored / KPA_IN_BAR : stored;
-  const unit = unitOf(kind);
-  const size = Math.abs(value);
-  if (unit === 'Ω' && size >= 1000) {
-    const [step, prefix] = size >= 1e9 ? [1e9, 'G'] : size >= 1e6 ? [1e6, 'M'] : [1e3, 'k'];
-    return `${threeFigures(value / step)} ${prefix}Ω`;
-  }
-  return `${threeFigures(value)} ${unit}`;
+/** A figure that no gauge shows, with its unit. */
+export function quantity(kind: Exclude<Quantity, 'pressure'>, value: number): string {
+  return formatQuantity(value, UNIT[kind]);
 }
 
-export function valueWords(kind: Test['kind'], value: Reading['value']): string {
+/** A pressure kept in kPa, as the site's gauges show it. */
+export function pressureWords(kPa: number, unit: GaugeUnit): string {
+  return formatQuantity(pressureIn(unit, kPa), unit);
+}
+
+/** A figure of a reading, with the unit its kind is read in; the bare figure where it shows none. */
+export function figureWords(kind: Test['kind'], value: number, unit: GaugeUnit): string {
+  const { shows } = readingKind(kind);
+  if (shows.is !== 'figure') return formatQuantity(value, '');
+  return shows.quantity === 'pressure' ? pressureWords(value, unit) : quantity(shows.quantity, value);
+}
+
+export function valueWords(kind: Test['kind'], value: Reading['value'], unit: GaugeUnit): string {
   if (value === 'OL') return 'OL';
-  if (typeof value === 'number') return quantity(kind, value);
+  if (typeof value === 'number') return figureWords(kind, value, unit);
   if (typeof value === 'boolean') return value ? 'clicks' : 'no click';
   if (Array.isArray(value)) return value.length === 0 ? 'no code' : `code ${value.join(', ')}`;
   return value;
@@ -117,10 +115,10 @@ export function readingWords(speaker: Speaker, reading: Reading): string {
     .filter(Boolean)
     .join(', ');
   if (part !== null && kind !== 'amps') {
-    return `${partWords(speaker, part)} ${valueWords(kind, value)}${where ? `, ${where}` : ''}`;
+    return `${partWords(speaker, part)} ${valueWords(kind, value, speaker.gaugeUnit)}${where ? `, ${where}` : ''}`;
   }
   const condition = !isDeadKind(kind) ? where : setup.unplugged?.length ? 'unplugged' : 'dead';
-  return `${valueWords(kind, value)}, ${testPlace(speaker, reading)}${condition ? `, ${condition}` : ''}`;
+  return `${valueWords(kind, value, speaker.gaugeUnit)}, ${testPlace(speaker, reading)}${condition ? `, ${condition}` : ''}`;
 }
 
 export function partWords({ model }: Speaker, ref: string): string {

@@ -3,10 +3,11 @@ import type { EntryRefusal } from '@/core/job/rules/mayAppend';
 import type { HandOverStop } from '@/core/job/rules/handOverStops';
 import type { ProofRefusal, ProofStep } from '@/core/job/rules/provedDead';
 import type { StorageRefusal } from '@/core/job/rules/storageRefusal';
+import type { GaugeUnit } from '@/core/units/quantities';
 import { proofWords } from './proofs';
-import type { Speaker } from './readings';
+import { pressureWords, type Speaker } from './readings';
 
-const PA_IN_BAR = 100_000;
+const PA_IN_KPA = 1000;
 
 function stepWords(step: ProofStep): string {
   switch (step.at) {
@@ -22,7 +23,7 @@ function stepWords(step: ProofStep): string {
 }
 
 /** Why a value proves nothing, in a sentence that names the field, the value and what to do. */
-export function proofRefusalWords(refusal: ProofRefusal): string {
+export function proofRefusalWords(refusal: ProofRefusal, unit: GaugeUnit): string {
   switch (refusal.code) {
     case 'missing':
       return `${stepWords(refusal.step)}: no value. Proving dead needs the known source, each place, the known source again.`;
@@ -35,7 +36,7 @@ export function proofRefusalWords(refusal: ProofRefusal): string {
     case 'knownSilent':
       return `${stepWords(refusal.step)}: ${refusal.typed} is under ${refusal.leastVolts} V. A meter that shows nothing on a live source proves nothing.`;
     case 'alive':
-      return `${stepWords(refusal.step)}: ${refusal.typed} is over ${refusal.unit === 'V' ? `${refusal.most} V` : `${refusal.most / PA_IN_BAR} bar`}: it is not dead. Find what feeds it before anything else.`;
+      return `${stepWords(refusal.step)}: ${refusal.typed} is over ${refusal.unit === 'V' ? `${refusal.most} V` : pressureWords(refusal.most / PA_IN_KPA, unit)}: it is not dead. Find what feeds it before anything else.`;
     case 'notTried':
       return 'Say how it was shown: gauge at zero, load resting, start tried.';
   }
@@ -112,7 +113,7 @@ export function refusalWords(refusal: EntryRefusal | StorageRefusal, speaker: Sp
         .map((entry) => `${entryWords(entry)}, ${entry.person}`)
         .join('; ')}. Look at it as it stands now, then write it again.`;
     case 'notProved':
-      return `${refusal.point} is not proved dead. ${proofRefusalWords(refusal.refusal)}`;
+      return `${refusal.point} is not proved dead. ${proofRefusalWords(refusal.refusal, speaker.gaugeUnit)}`;
     case 'notClosed':
       return `Still to close: ${refusal.points.join(', ')}.`;
     case 'defeatsGuard':

@@ -21,22 +21,23 @@ describe('words of the steps', () => {
     }
     expect(ENERGY_WORDS.refrigerant.say).toMatch(/Licensed only/);
     expect(ENERGY_WORDS.oil.say).toMatch(/hospital/);
-    expect(stillLiveWords({ node: 'B+', volts: 25.2 })).toBe('B+ 25.2 V');
-    expect(stillLiveWords({ node: 'main', kPa: 700 })).toBe('main 7 bar');
+    expect(stillLiveWords({ node: 'B+', volts: 25.2 }, 'bar')).toBe('B+ 25.2 V');
+    expect(stillLiveWords({ node: 'main', kPa: 700 }, 'bar')).toBe('main 7 bar');
+    expect(stillLiveWords({ node: 'main', kPa: 700 }, 'psi')).toBe('main 102 psi');
   });
 
   it.each(TEMPLATES.map(({ id, build }) => [id, build] as const))(
     'say what has to be shut off and proved on %s',
     (_id, build) => {
       const model = new CircuitModel(build());
-      const speaker = { model, lanes: findLanes(model) };
+      const speaker = { model, lanes: findLanes(model), gaugeUnit: 'bar' as const };
       for (const { energy, label, stillLive } of isolationPlan(model).map((point) => ({
         ...point,
         stillLive: 'stillLive' in point ? (point.stillLive as Parameters<typeof stillLiveWords>[0][]) : [],
       }))) {
         expect(ENERGY_WORDS[energy].name).not.toBe('');
         expect(label).not.toMatch(/undefined/);
-        for (const one of stillLive) expect(stillLiveWords(one)).toMatch(/ (V|bar)$/);
+        for (const one of stillLive) expect(stillLiveWords(one, 'bar')).toMatch(/ (V|bar)$/);
       }
       const proofs = proofList(model, reduceJob([]));
       expect(proofs.length).toBeGreaterThan(0);

@@ -28,7 +28,7 @@ describe('what is typed when a place is proved dead', () => {
     ['−0,2', -0.2],
     ['120mV', 0.12],
   ])('%s is read as the volts it is', (typed, value) => {
-    expect(readProofStep(typed, work)).toEqual({ value, unit: 'V', typed });
+    expect(readProofStep(typed, work, 'bar')).toEqual({ value, unit: 'V', typed });
   });
 
   it.each([
@@ -40,13 +40,29 @@ describe('what is typed when a place is proved dead', () => {
     ['0.2 ohms', 'wrongUnit'],
     ['0 bar', 'wrongUnit'],
   ])('%j is refused: %s', (typed, code) => {
-    expect(readProofStep(typed, work)).toMatchObject({ code, step: work });
+    expect(readProofStep(typed, work, 'bar')).toMatchObject({ code, step: work });
   });
 
   it('at a gauge only a pressure is one', () => {
-    expect(readProofStep('75 psi', { at: 'gauge' })).toMatchObject({ unit: 'Pa', value: 75 * 6894.757 });
-    expect(readProofStep('0.02', { at: 'gauge' })).toMatchObject({ unit: 'Pa', value: 2000 });
-    expect(readProofStep('0 V', { at: 'gauge' })).toMatchObject({ code: 'wrongUnit' });
+    expect(readProofStep('75 psi', { at: 'gauge' }, 'bar')).toMatchObject({
+      unit: 'Pa',
+      value: 75 * 6894.757,
+    });
+    expect(readProofStep('0.02', { at: 'gauge' }, 'bar')).toMatchObject({
+      unit: 'Pa',
+      value: 2000,
+      typed: '0.02 bar',
+    });
+    // Two psi still move something; two kPa do not.
+    expect(readProofStep('2', { at: 'gauge' }, 'psi')).toMatchObject({
+      value: expect.closeTo(13_789.5, 1),
+      typed: '2 psi',
+    });
+    expect(readProofStep('2', { at: 'gauge' }, 'kPa')).toMatchObject({
+      value: expect.closeTo(2000, 6),
+      typed: '2 kPa',
+    });
+    expect(readProofStep('0 V', { at: 'gauge' }, 'bar')).toMatchObject({ code: 'wrongUnit' });
   });
 });
 

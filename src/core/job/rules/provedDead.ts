@@ -37,14 +37,19 @@ export type ProofRefusal =
 export function readProofStep(
   typed: string,
   step: ProofStep,
-  usualPressure: PressureUnit = 'bar',
+  usualPressure: PressureUnit,
 ): Measured | ProofRefusal {
   const text = typed.trim();
   const gauge = step.at === 'gauge';
   const read = gauge ? readAs('pressure', text, usualPressure) : readAs('volts', text, 'V');
   if (read.ok)
     return gauge
-      ? { value: PASCALS_IN_KPA * read.value, unit: 'Pa', typed: text }
+      ? {
+          value: PASCALS_IN_KPA * read.value,
+          unit: 'Pa',
+          // The record says which unit a bare figure was in: the shop's gauges may be changed.
+          typed: read.typed.unit ? text : `${text} ${usualPressure}`,
+        }
       : { value: read.value, unit: 'V', typed: text };
   switch (read.why) {
     case 'empty':

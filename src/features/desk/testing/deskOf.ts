@@ -41,7 +41,7 @@ export function logOf(person = 'Tove', entries: readonly Entry[] = []): JobLog {
 export function deskOf(circuit: Circuit, log: JobLog, person = 'Tove'): Desk {
   const model = new CircuitModel(circuit);
   return {
-    speaker: { model, lanes: findLanes(model) },
+    speaker: { model, lanes: findLanes(model), gaugeUnit: 'bar' },
     log: { ...log.view(), write: log.write.bind(log), mend: log.mend.bind(log), drop: log.drop.bind(log) },
     person,
     job: { number: 1, circuit, policy: { timeZone: 'UTC' } },

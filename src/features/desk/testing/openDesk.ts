@@ -9,6 +9,7 @@ import { makeDiagnosisService } from '@/workers/diagnosisService';
 import { USUAL_POLICY } from '../../policy/policy';
 import { preferencesOf } from '../../policy/preferencesOf';
 import type { Desk, JobFacts } from '../desk';
+import type { Speaker } from '@/words/en/readings';
 import { logOf } from './deskOf';
 
 /**
@@ -18,9 +19,9 @@ import { logOf } from './deskOf';
 export function openDesk(circuit: Circuit, entries: readonly Entry[] = [], more: Partial<JobFacts> = {}) {
   const log = logOf('Tove', entries);
   const model = new CircuitModel(circuit);
-  const speaker = { model, lanes: findLanes(model) };
   const service = makeDiagnosisService();
-  const policy = { ...USUAL_POLICY, timeZone: 'UTC' };
+  const policy = { ...USUAL_POLICY, timeZone: 'UTC', ...more.policy };
+  const speaker: Speaker = { model, lanes: findLanes(model), gaugeUnit: policy.gaugeUnit };
   const job = {
     id: '1',
     number: 1,
@@ -32,12 +33,12 @@ export function openDesk(circuit: Circuit, entries: readonly Entry[] = [], more:
     circuit,
     book: [],
     functions: [],
-    policy,
     baselines: [],
     marks: shopMarks({}),
     stored: [],
     openedAt: '2026-02-04T08:00:00.000Z',
     ...more,
+    policy,
   } as unknown as JobFacts;
   let weighed: { key: string; outlook: Desk['outlook'] } = { key: '', outlook: null };
   const weigh = (readings: Reading[], options: Parameters<typeof service.weigh>[2]): Desk['outlook'] => {

@@ -2,7 +2,7 @@ import { controlsOf } from '../circuit/controlsOf';
 import { InputError } from '../circuit/inputError';
 import type { Circuit, Part } from '../circuit/schema';
 import { readChainItem, splitChains, type ChainItem } from './chainItem';
-import { codesFor, newPart, type Surroundings } from './newPart';
+import { codesFor, newPart, nodeBehind, surroundings, type Surroundings } from './newPart';
 import { kindOf, PART_KINDS } from '../kinds/part/index';
 import { kindOfWords } from './words';
 
@@ -24,8 +24,6 @@ export function emptyDrawing(name: string): Drawing {
     at: null,
   };
 }
-
-/** Kinds that a chain does not go on from. */
 
 /**
  * Lays typed chains into a circuit: "battery 12, fuse 10, wire, seat switch, plug X31, coil 7.4, wire, ground". Chains
@@ -128,7 +126,7 @@ class Layer {
     const near = start ? this.before.circuit.frame : this.here();
     let far = start
       ? this.supplyNode(kind, item.figures.hz !== undefined || /line|mains/i.test(item.typed))
-      : `${ref}:2`;
+      : nodeBehind(ref);
     if (kind === 'driver') far = item.lowSide ? this.before.circuit.frame : `${ref}:O`;
     if (kind === 'cylinder') far = this.openPort ?? `${ref}:B`;
     const made = newPart(kind, ref, near, far, item, this.around());
@@ -277,13 +275,7 @@ class Layer {
   }
 
   private around(): Surroundings {
-    const { frame } = this.before.circuit;
-    let [volts, plus] = [12.6, 'B+'];
-    for (const part of this.parts) {
-      if (part.kind === 'source') [volts, plus] = [part.volts, part.nodes['+']];
-      if (part.kind === 'transformer') [volts, plus] = [volts / part.ratio, part.nodes.s1];
-    }
-    return { controls: this.controls, frame, volts, plus };
+    return surroundings(this.parts, this.controls, this.before.circuit.frame);
   }
 
   private supplyNode(kind: Part['kind'], alternating: boolean): string {

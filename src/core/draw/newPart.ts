@@ -12,6 +12,25 @@ export interface Surroundings {
   plus: string;
 }
 
+/** Node behind a part of a run, which is named after it. */
+export function nodeBehind(ref: string): string {
+  return `${ref}:2`;
+}
+
+/** What a part that is made now stands among: the last supply drawn, or the transformer behind it. */
+export function surroundings(
+  parts: readonly Part[],
+  controls: Circuit['controls'],
+  frame: string,
+): Surroundings {
+  let [volts, plus] = [12.6, 'B+'];
+  for (const part of parts) {
+    if (part.kind === 'source') [volts, plus] = [part.volts, part.nodes['+']];
+    if (part.kind === 'transformer') [volts, plus] = [volts / part.ratio, part.nodes.s1];
+  }
+  return { controls, frame, volts, plus };
+}
+
 /** A controller's own sight of its load: below and above these shares of the healthy current it sets a code. */
 const OPEN_LOAD = 0.15;
 const OVERLOAD = 1.6;

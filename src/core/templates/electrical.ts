@@ -1,5 +1,6 @@
+import { codesFor } from '../draw/newPart';
 import type { Circuit } from '../circuit/schema';
-import { battery, coil, contact, diode, Draft, fuse, pin, wire } from './draft';
+import { battery, coil, contact, diode, Draft, fuse, pin, wire } from '../draw/circuitDraft';
 
 /** One coil behind a fuse and a switch, returned to the frame. */
 export function singleCoil({ volts = 12.6, ohms = 9, amps = 5 } = {}): Circuit {
@@ -14,7 +15,7 @@ export function singleCoil({ volts = 12.6, ohms = 9, amps = 5 } = {}): Circuit {
       contact('S1', { key: ['on'] }, 'none'),
       wire('W2', 0.06),
       pin('X1', 1),
-      coil('Y1', ohms, volts),
+      coil('Y1', ohms),
       pin('X1', 2),
       wire('W3'),
     )
@@ -38,7 +39,7 @@ export function twoWayPair({ volts = 12.6, ohms = 7.4, amps = 7.5 } = {}): Circu
         contact(`S${n}`, { lever: [position] }, 'none'),
         wire(`W${n}1`, 0.05, 'loom'),
         pin(`X${n}`, 1),
-        coil(`Y${n}`, ohms, volts),
+        coil(`Y${n}`, ohms),
         pin(`X${n}`, 2),
         wire(`W${n}2`, 0.05),
       )
@@ -68,8 +69,8 @@ export function stopSolenoid({ volts = 12.6, pullOhms = 0.9, holdOhms = 16 } = {
       wire('W3', 0.03),
       pin('X1', 1),
     )
-    .run('X:P', 'M', coil('Y1P', pullOhms, volts))
-    .run('X:H', 'M', coil('Y1H', holdOhms, volts))
+    .run('X:P', 'M', coil('Y1P', pullOhms))
+    .run('X:H', 'M', coil('Y1H', holdOhms))
     .run('M', 'GND', pin('X1', 3), wire('W4', 0.02))
     .circuit();
 }
@@ -87,7 +88,7 @@ export function driverHighSide({ volts = 25.2, ohms = 24, limit = 3 } = {}): Cir
       onWhen: { command: ['on'] },
       side: 'high',
       limitAmps: limit,
-      codes: { '5': { belowAmps: (0.15 * volts) / ohms }, '6': { aboveAmps: (1.5 * volts) / ohms } },
+      codes: codesFor(volts / ohms),
     })
     .run(
       'A1:O',
@@ -95,7 +96,7 @@ export function driverHighSide({ volts = 25.2, ohms = 24, limit = 3 } = {}): Cir
       pin('X10', 4),
       wire('W2', 0.1),
       pin('X1', 1),
-      coil('Y1', ohms, volts),
+      coil('Y1', ohms),
       pin('X1', 2),
       wire('W3', 0.05),
     )
@@ -113,7 +114,7 @@ export function driverLowSide({ volts = 12.6, ohms = 6.5 } = {}): Circuit {
       fuse('F1', 7.5),
       wire('W1', 0.05),
       pin('X1', 1),
-      coil('Y1', ohms, volts),
+      coil('Y1', ohms),
       pin('X1', 2),
       wire('W2', 0.1),
       pin('X10', 7),
@@ -125,7 +126,7 @@ export function driverLowSide({ volts = 12.6, ohms = 6.5 } = {}): Circuit {
       onWhen: { command: ['on'] },
       side: 'low',
       limitAmps: 5,
-      codes: { '5': { belowAmps: (0.15 * volts) / ohms }, '6': { aboveAmps: (1.6 * volts) / ohms } },
+      codes: codesFor(volts / ohms),
     })
     .circuit();
 }
@@ -155,7 +156,7 @@ export function twinOutputs({ volts = 25.2, ohms = 21 } = {}): Circuit {
         'R',
         wire(`W${n}1`, 0.1, 'loom'),
         pin(`X${n}`, 1),
-        coil(`Y${n}`, ohms, volts),
+        coil(`Y${n}`, ohms),
         pin(`X${n}`, 2),
         wire(`W${n}2`, 0.05),
       );
@@ -176,7 +177,7 @@ export function proportionalPilot({ volts = 12.6, ohms = 5.3 } = {}): Circuit {
       'GND',
       wire('W2', 0.08),
       pin('X1', 1),
-      coil('Y1', ohms, volts, { pullInAmps: 0.9 }),
+      coil('Y1', ohms, { pullInAmps: 0.9 }),
       pin('X1', 2),
       wire('W3'),
     )
@@ -245,7 +246,7 @@ export function multiOutput({ volts = 24.5, ohms = 30, outputs = 4 } = {}): Circ
     'C:M',
     contact('Q0', { program: names }, 'none', { label: 'Master output' }),
     wire('W01', 0.2, 'field'),
-    coil('Y0', ohms, volts),
+    coil('Y0', ohms),
   );
   names.forEach((zone, k) => {
     draft.run(
@@ -253,7 +254,7 @@ export function multiOutput({ volts = 24.5, ohms = 30, outputs = 4 } = {}): Circ
       'C:M',
       contact(`Q${k + 1}`, { program: [zone] }, 'none', { label: `Output ${k + 1}` }),
       wire(`W${k + 1}1`, 0.3, 'field'),
-      coil(`Y${k + 1}`, ohms, volts),
+      coil(`Y${k + 1}`, ohms),
     );
   });
   return draft.run('C:M', 'GND', wire('W9', 0.1)).circuit();
@@ -314,7 +315,7 @@ export function brakeRelease({ volts = 25.2, ohms = 18 } = {}): Circuit {
       contact('S2', { run: ['run'] }, 'none'),
       wire('W2', 0.08),
       pin('X1', 1),
-      coil('Y1', ohms, volts, { holdsLoad: true }),
+      coil('Y1', ohms, { holdsLoad: true }),
       pin('X1', 2),
       wire('W3'),
     )
@@ -341,7 +342,7 @@ export function clutchInterlocks({ volts = 12.6, ohms = 3.2 } = {}): Circuit {
       contact('S3', { brake: ['pressed'] }, 'person'),
       wire('W4', 0.08),
       pin('X1', 1),
-      coil('Y1', ohms, volts),
+      coil('Y1', ohms),
       wire('W5'),
     )
     .circuit();
@@ -364,6 +365,6 @@ export function selfHolding({ volts = 24.5, ohms = 160 } = {}): Circuit {
       pickUpVolts: 16,
       dropOutVolts: 4,
     })
-    .run('O', 'GND', wire('W4', 0.1), pin('X1', 1), coil('Y1', 38, volts), pin('X1', 2), wire('W5'))
+    .run('O', 'GND', wire('W4', 0.1), pin('X1', 1), coil('Y1', 38), pin('X1', 2), wire('W5'))
     .circuit();
 }

@@ -1,5 +1,5 @@
 import type { Circuit } from '../circuit/schema';
-import { battery, coil, contact, Draft, fuse, line, pin, wire } from './draft';
+import { battery, coil, contact, Draft, fuse, line, pin, wire } from '../draw/circuitDraft';
 
 const SHUT = 'Shut-off valve closed, locked and vented';
 
@@ -35,15 +35,7 @@ export function airClamp({ volts = 24.2, ohms = 48 } = {}): Circuit {
       onWhen: { bit: ['1'] },
       side: 'high',
     })
-    .run(
-      'A1:O',
-      'GND',
-      wire('W1', 0.4),
-      pin('X1', 1),
-      coil('Y1', ohms, volts),
-      pin('X1', 2),
-      wire('W2', 0.4),
-    );
+    .run('A1:O', 'GND', wire('W1', 0.4), pin('X1', 1), coil('Y1', ohms), pin('X1', 2), wire('W2', 0.4));
   airTo(draft);
   return draft
     .add({
@@ -74,7 +66,7 @@ export function springCylinder({ volts = 24.2, ohms = 60 } = {}): Circuit {
       contact('S1', { switch: ['on'] }, 'none'),
       wire('W1', 0.1),
       pin('X1', 1),
-      coil('Y1', ohms, volts),
+      coil('Y1', ohms),
       pin('X1', 2),
       wire('W2'),
     );
@@ -92,7 +84,7 @@ export function vacuumVent({ volts = 12.6, ohms = 28 } = {}): Circuit {
     .control('command', 'off', 'on')
     .add(battery(volts))
     .run('B+', 'Y:1', fuse('F1', 10), wire('W1'), pin('X1', 1))
-    .run('Y:1', 'D', coil('Y1', ohms, volts), pin('X1', 2), wire('W2', 0.1))
+    .run('Y:1', 'D', coil('Y1', ohms), pin('X1', 2), wire('W2', 0.1))
     .add({
       ref: 'A1',
       kind: 'driver',
@@ -167,7 +159,7 @@ export function airSwitch({ volts = 24.2 } = {}): Circuit {
       breakKPa: 3,
     })
     .run('B+', 'B:1', fuse('F1', 2), wire('W1'), contact('S1', { air: ['on'] }, 'none'))
-    .run('B:2', 'GND', wire('W2', 0.1), coil('Y1', 90, volts), wire('W3'));
+    .run('B:2', 'GND', wire('W2', 0.1), coil('Y1', 90), wire('W3'));
   return draft.circuit();
 }
 
@@ -187,7 +179,7 @@ export function gateValve({ volts = 24.2, ohms = 36 } = {}): Circuit {
       contact(`S${n}`, { lever: [position] }, 'none'),
       wire(`W${n}`, 0.1, 'loom'),
       pin(`X${n}`, 1),
-      coil(`Y${n}`, ohms, volts),
+      coil(`Y${n}`, ohms),
       pin(`X${n}`, 2),
     );
   }
@@ -263,7 +255,7 @@ export function hydraulicLift({ volts = 25.2, ohms = 19 } = {}): Circuit {
       fuse('F1', 7.5),
       wire('W1'),
       pin('X1', 1),
-      coil('Y1', ohms, volts),
+      coil('Y1', ohms),
       pin('X1', 2),
       wire('W2', 0.1),
     )

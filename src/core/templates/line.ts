@@ -1,5 +1,5 @@
 import type { Circuit } from '../circuit/schema';
-import { battery, coil, contact, Draft, fuse, line, pin, wire } from './draft';
+import { battery, coil, contact, Draft, fuse, line, pin, wire } from '../draw/circuitDraft';
 
 /** Line supply through a contactor whose coil is fed from a control transformer somewhere else. */
 export function contactorTwoSupplies({ volts = 240, controlVolts = 24 } = {}): Circuit {
@@ -59,7 +59,7 @@ export function hoistLimits({ volts = 120 } = {}): Circuit {
       wire(`W${n}1`, 0.2, 'pendant cable'),
       contact(`B${n}`, { [limit]: ['free'] }, 'limit', { label: 'Limit switch', accessMinutes: 3 }),
       wire(`W${n}2`, 0.2),
-      coil(`K${n}`, 320, volts, { henries: 1.1, pullInAmps: 0.12, holdAmps: 0.05 }),
+      coil(`K${n}`, 320, { henries: 1.1, pullInAmps: 0.12, holdAmps: 0.05 }),
     );
   }
   return draft.run('N', 'PE', wire('W9', 0.05)).circuit();
@@ -90,13 +90,7 @@ export function levelControl({ volts = 120, controlVolts = 24 } = {}): Circuit {
       pickUpVolts: 17,
       dropOutVolts: 6,
     })
-    .run(
-      'V',
-      'PE',
-      wire('W2', 0.4, 'field'),
-      coil('Y1', 22, controlVolts, { accessMinutes: 4 }),
-      wire('W3', 0.4, 'field'),
-    )
+    .run('V', 'PE', wire('W2', 0.4, 'field'), coil('Y1', 22, { accessMinutes: 4 }), wire('W3', 0.4, 'field'))
     .circuit();
 }
 
@@ -112,7 +106,7 @@ export function gasBypass({ volts = 24 } = {}): Circuit {
       wire('W1', 0.1),
       contact('Q1', { output: ['on'] }, 'none', { label: 'Controller relay output' }),
       wire('W2', 0.4),
-      coil('Y1', 8, volts, { henries: 0.055, pullInAmps: 0.7, holdAmps: 0.4, accessMinutes: 2.5 }),
+      coil('Y1', 8, { henries: 0.055, pullInAmps: 0.7, holdAmps: 0.4, accessMinutes: 2.5 }),
       wire('W3', 0.4),
     )
     .circuit();

@@ -1,14 +1,17 @@
 import { parseCircuit } from '../circuit/parse';
-import type { Guard } from '../circuit/partSchema';
+import type { Guard, PartOf } from '../circuit/partSchema';
 import type { Circuit, Part } from '../circuit/schema';
+import { newPart, nodeBehind, surroundings } from './newPart';
 
-type Without<T> = T extends unknown ? Omit<T, 'nodes'> : never;
-/** A part of a run, without its nodes. */
-export type Item = Without<
-  Extract<Part, { nodes: { '1': string } | { in: string; out: string } | { anode: string } }>
->;
+/** Kinds that stand in a run with a way through: two ends in series. */
+type InRun = Extract<
+  Part,
+  { nodes: { '1': string; '2': string } | { in: string; out: string } | { anode: string } }
+>['kind'];
+/** What is said of a part of a run; the kind's usual figures stand for the rest. */
+export type Item = { [K in InRun]: { kind: K; ref: string } & Partial<Extract<Part, { kind: K }>> }[InRun];
 
-/** Puts a circuit together from runs: chains of parts from one node to another. */
+/** Puts a circuit together from runs: chains of parts from one node to another, each made as a typed chain makes it. */
 export class Draft {
   private readonly parts: Part[] = [];
   private readonly controls: Record<string, string[]> = {};
@@ -29,14 +32,8 @@ export class Draft {
   run(from: string, to: string, ...items: Item[]): this {
     let near = from;
     items.forEach((item, at) => {
-      const far = at === items.length - 1 ? to : `${item.ref}:2`;
-      const ends =
-        item.kind === 'diode'
-          ? { anode: near, cathode: far }
-          : item.kind === 'regulator' || item.kind === 'filter' || item.kind === 'check'
-            ? { in: near, out: far }
-            : { '1': near, '2': far };
-      this.parts.push({ ...item, nodes: ends } as Part);
+      const far = at === items.length - 1 ? to : nodeBehind(item.ref);
+      this.parts.push(this.made(item, near, far));
       near = far;
     });
     return this;
@@ -58,6 +55,44 @@ export class Draft {
       ...(this.environment ? { environment: this.environment } : {}),
     });
   }
+
+  private made(item: Item, near: string, far: string): Part {
+    const figures = Object.fromEntries(
+      Object.entries(item).filter((field): field is [string, number] => typeof field[1] === 'number'),
+    );
+    const given = {
+      ...NOTHING_SAID,
+      typed: item.kind,
+      label: item.label ?? '',
+      figures,
+      // What works a contact is said with it; nothing is guessed from its name.
+      ...('closedWhen' in item && item.closedWhen ? { when: whenOf(item.closedWhen) } : {}),
+    };
+    const { part } = newPart(
+      item.kind,
+      item.ref,
+      near,
+      far,
+      given,
+      surroundings(this.parts, this.controls, this.frame),
+    );
+    return { ...part, ...item } as Part;
+  }
+}
+
+const NOTHING_SAID = {
+  when: null,
+  normallyClosed: false,
+  lowSide: false,
+  across: null,
+  colour: null,
+  others: [] as string[],
+  ways: null,
+};
+
+function whenOf(closedWhen: Readonly<Record<string, readonly string[]>>) {
+  const [control, positions] = Object.entries(closedWhen)[0]!;
+  return { control, positions: [...positions] };
 }
 
 export const battery = (volts: number, ref = 'G1', plus = 'B+', minus = 'GND'): Part => ({
@@ -68,7 +103,6 @@ export const battery = (volts: number, ref = 'G1', plus = 'B+', minus = 'GND'): 
   volts,
   internalOhms: 0.02,
   how: 'Battery switch off and locked, negative cable off',
-  accessMinutes: 0.5,
 });
 export const line = (volts: number, ref = 'G1', hot = 'L1', neutral = 'N', hz = 60): Part => ({
   ref,
@@ -81,11 +115,11 @@ export const line = (volts: number, ref = 'G1', hot = 'L1', neutral = 'N', hz = 
   how: 'Main switch off and locked',
   accessMinutes: 1,
 });
-export const fuse = (ref: string, amps: number): Item => ({ ref, kind: 'fuse', amps, accessMinutes: 0.4 });
-export const wire = (ref: string, ohms = 0.04, bundle?: string): Item => ({
+export const fuse = (ref: string, amps: number): Item => ({ ref, kind: 'fuse', amps });
+export const wire = (ref: string, ohms?: number, bundle?: string): Item => ({
   ref,
   kind: 'wire',
-  ohms,
+  ...(ohms === undefined ? {} : { ohms }),
   ...(bundle ? { bundle } : {}),
 });
 export const contact = (
@@ -98,15 +132,11 @@ export const pin = (connector: string, number: number): Item => ({
   ref: `${connector}.${number}`,
   kind: 'pin',
   connector,
-  accessMinutes: 1,
 });
-export const coil = (ref: string, ohms: number, volts: number, more: object = {}): Item => ({
+export const coil = (ref: string, ohms: number, more: Partial<PartOf<'coil'>> = {}): Item => ({
   ref,
   kind: 'coil',
   ohms,
-  pullInAmps: Number(((0.6 * volts) / ohms).toPrecision(2)),
-  holdAmps: Number(((0.2 * volts) / ohms).toPrecision(2)),
-  accessMinutes: 1.5,
   ...more,
 });
 export const diode = (ref: string, anode: string, cathode: string): Part => ({

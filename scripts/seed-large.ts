@@ -2,9 +2,10 @@
  * Puts the demonstration shed into the database many times over (100 by default), to see lists and pages at a size that a
  * big workshop has: `npm run seed:large -- 100`. Every copy has machines, functions, jobs and logs of its own.
  */
-import type { PoolConnection, RowDataPacket } from 'mysql2/promise';
+import './lib/patient';
+import type { RowDataPacket } from 'mysql2/promise';
 import { v7 as uuidv7 } from 'uuid';
-import { closePool, pool, withTransaction } from '../src/db/pool';
+import { closePool, pool, withTransaction, type Statements } from '../src/db/pool';
 
 const USUAL_TIMES = 100;
 const ROWS_A_STATEMENT = 400;
@@ -18,7 +19,7 @@ async function rowsOf(table: string, where = 'TRUE'): Promise<Row[]> {
   return rows;
 }
 
-async function insert(db: PoolConnection, table: string, rows: readonly Row[]): Promise<void> {
+async function insert(db: Statements, table: string, rows: readonly Row[]): Promise<void> {
   const [first] = rows;
   if (!first) return;
   const columns = Object.keys(first);

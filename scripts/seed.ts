@@ -1,4 +1,5 @@
 /** Brings the schema up to date and, into an empty database, puts the demonstration shed. Keeps what is there. */
+import './lib/patient';
 import { createHash } from 'node:crypto';
 import { join } from 'node:path';
 import sharp from 'sharp';

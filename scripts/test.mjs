@@ -108,7 +108,7 @@ async function databaseTests() {
     const env = {
       SPIRAXIS_DATABASE_URL: database.url,
       SPIRAXIS_LOG: 'warn',
-      SPIRAXIS_DIGEST_THREAD: 'off',
+      SPIRAXIS_THREADS: 'off',
     };
     await suite('database tests', 'npx', jest(['db'], report, ['--runInBand']), env, report);
   } finally {

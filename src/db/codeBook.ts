@@ -1,8 +1,8 @@
-import type { PoolConnection, RowDataPacket } from 'mysql2/promise';
+import type { RowDataPacket } from 'mysql2/promise';
 import { v7 as uuidv7 } from 'uuid';
 import { z } from 'zod';
 import { bookRowSchema, type BookRow } from '@/core/codes/bookRow';
-import { pool, withTransaction } from './pool';
+import { pool, withTransaction, type Statements } from './pool';
 
 const storedRow = z
   .object({ id: z.string(), function_name: z.string() })
@@ -62,7 +62,7 @@ export async function mergeBook(machineId: string, book: readonly BookRow[]): Pr
 
 /** The same within somebody else's transaction. */
 export async function mergeBookIn(
-  db: PoolConnection,
+  db: Statements,
   machineId: string,
   book: readonly BookRow[],
 ): Promise<void> {

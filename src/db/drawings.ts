@@ -1,7 +1,7 @@
-import type { PoolConnection, RowDataPacket } from 'mysql2/promise';
+import type { RowDataPacket } from 'mysql2/promise';
 import { v7 as uuidv7 } from 'uuid';
 import { z } from 'zod';
-import { pool } from './pool';
+import { pool, type Statements } from './pool';
 
 const MOST_SHEETS = 500;
 
@@ -40,7 +40,7 @@ export async function listDrawings(machineId: string): Promise<Drawing[]> {
 }
 
 /** Something that runs a statement: the pool, or the connection of a transaction. */
-type Runner = Pick<PoolConnection, 'execute'>;
+type Runner = Pick<Statements, 'execute'>;
 
 export async function addDrawing(machineId: string, name: string, photo: string): Promise<string> {
   return addDrawingIn(pool(), machineId, name, photo);

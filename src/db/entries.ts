@@ -1,5 +1,5 @@
 import stringify from 'fast-json-stable-stringify';
-import type { PoolConnection, ResultSetHeader, RowDataPacket } from 'mysql2/promise';
+import type { ResultSetHeader, RowDataPacket } from 'mysql2/promise';
 import { z } from 'zod';
 import { readingSchema, type Reading } from '@/core/circuit/schema';
 import { codeKey } from '@/core/codes/codeBook';
@@ -7,7 +7,7 @@ import { entrySchema, type Entry } from '@/core/job/entries';
 import type { StorageRefusal } from '@/core/job/rules/storageRefusal';
 import { upgradeEntry } from '@/core/job/upgradeEntry';
 import { jsonColumn } from './jsonColumn';
-import { pool, withTransaction } from './pool';
+import { pool, withTransaction, type Statements } from './pool';
 
 /** An entry as the server keeps it. */
 export interface StoredEntry {
@@ -32,7 +32,7 @@ export async function readEntries(
 }
 
 async function readLog(
-  db: Pick<PoolConnection, 'query'>,
+  db: Pick<Statements, 'query'>,
   jobId: string,
   after: number,
   types?: readonly Entry['type'][],
@@ -180,7 +180,7 @@ export async function appendEntries<R = never>(
 }
 
 async function insertEntry(
-  db: PoolConnection,
+  db: Statements,
   jobId: string,
   { number, entry, receivedAt, skewMs }: StoredEntry,
 ): Promise<void> {

@@ -1,11 +1,12 @@
-import type { PoolConnection, RowDataPacket } from 'mysql2/promise';
+import type { RowDataPacket } from 'mysql2/promise';
 import { v7 as uuidv7 } from 'uuid';
 import { z } from 'zod';
 import { circuitSchema, type Circuit } from '@/core/circuit/schema';
 import type { BookRow } from '@/core/codes/bookRow';
 import { mergeBookIn } from './codeBook';
 import { addDrawingIn, putPinIn } from './drawings';
-import { pool, withTransaction } from './pool';
+import { putPhotoIn, type PhotoRow } from './photos';
+import { pool, withTransaction, type Statements } from './pool';
 import { jsonColumn } from './jsonColumn';
 
 /** Machines, their functions, and every version of each function's circuit. */
@@ -117,10 +118,10 @@ export interface WholeMachine {
   name: string;
   functions: readonly Omit<NewFunction, 'machineId'>[];
   book: readonly BookRow[];
-  /** Sheets by the hash of their kept picture. */
+  /** Sheets, each with its picture. */
   drawings: readonly {
     name: string;
-    photo: string;
+    photo: PhotoRow;
     pins: readonly { part: string; x: number; y: number }[];
   }[];
 }
@@ -140,14 +141,15 @@ export async function addMachineWhole(machine: WholeMachine): Promise<string> {
     for (const one of functions) await insertFunction(db, { ...one, machineId });
     await mergeBookIn(db, machineId, book);
     for (const { name, photo, pins } of drawings) {
-      const drawing = await addDrawingIn(db, machineId, name, photo);
+      await putPhotoIn(db, photo);
+      const drawing = await addDrawingIn(db, machineId, name, photo.hash);
       for (const pin of pins) await putPinIn(db, machineId, drawing, pin);
     }
     return machineId;
   });
 }
 
-async function insertFunction(db: PoolConnection, fresh: NewFunction): Promise<string> {
+async function insertFunction(db: Statements, fresh: NewFunction): Promise<string> {
   const id = fresh.id ?? uuidv7();
   const circuit = JSON.stringify(fresh.circuit);
   await db.query('SELECT id FROM machines WHERE id = ? FOR UPDATE', [fresh.machineId]);
@@ -216,7 +218,7 @@ export async function dropFunction(id: string): Promise<boolean> {
 }
 
 async function insertVersion(
-  db: PoolConnection,
+  db: Statements,
   functionId: string,
   version: number,
   circuit: string,

@@ -1,5 +1,5 @@
 import type { RowDataPacket } from 'mysql2/promise';
-import { pool } from './pool';
+import { pool, type Statements } from './pool';
 
 export interface PhotoRow {
   hash: string;
@@ -10,8 +10,16 @@ export interface PhotoRow {
 }
 
 /** Keeps a picture under its content; the same picture twice is one row. */
-export async function putPhoto({ hash, kind, width, height, bytes }: PhotoRow): Promise<void> {
-  await pool().execute(
+export async function putPhoto(photo: PhotoRow): Promise<void> {
+  await putPhotoIn(pool(), photo);
+}
+
+/** The same within somebody else's transaction. */
+export async function putPhotoIn(
+  db: Pick<Statements, 'execute'>,
+  { hash, kind, width, height, bytes }: PhotoRow,
+): Promise<void> {
+  await db.execute(
     'INSERT IGNORE INTO photos (hash, kind, width, height, bytes, kept_at) VALUES (?, ?, ?, ?, ?, ?)',
     [hash, kind, width, height, bytes, new Date()],
   );

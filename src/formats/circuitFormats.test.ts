@@ -9,6 +9,7 @@ import type { Circuit } from '@/core/circuit/schema';
 import { workingPatterns } from '@/core/diagnosis/patterns';
 import { TEMPLATES } from '@/core/templates/templates';
 import { readMachineArchive, writeMachineArchive } from './machineArchive';
+import { unpackZip } from './unpackZip';
 import { readSpice, spiceNodes, writeSpice } from './spice';
 import { readWireList, writeWireList } from './wireList';
 
@@ -211,31 +212,89 @@ describe('machine archives', () => {
     ],
   };
 
-  it('bring everything of a machine back, byte for byte the same each time', () => {
+  it('bring everything of a machine back, byte for byte the same each time', async () => {
     const bytes = writeMachineArchive(machine);
     expect(writeMachineArchive(machine)).toEqual(bytes);
-    const again = readMachineArchive(bytes);
+    const again = await readMachineArchive(bytes);
     expect(again).toEqual(machine);
     machine.functions.forEach(({ circuit }, at) => expectSamePoints(circuit, again.functions[at]!.circuit));
   });
 
-  it('name the file and the field of a bad one', () => {
-    const bad = (files: Record<string, string>) =>
-      zipSync(Object.fromEntries(Object.entries(files).map(([name, text]) => [name, strToU8(text)])));
-    expect(() => readMachineArchive(strToU8('no zip at all'))).toThrow(/this is no ZIP file/);
-    expect(() => readMachineArchive(bad({ 'a.txt': 'x' }))).toThrow(/machine.json: is not in the archive/);
-    const head = {
-      format: 'spiraxis-machine',
-      version: 1,
-      code: 'A',
-      name: 'B',
-      functions: [{ name: 'f', file: 'f.json' }],
-    };
-    expect(() =>
-      readMachineArchive(bad({ 'machine.json': JSON.stringify(head), 'f.json': '{"parts":[]}' })),
-    ).toThrow(/^f.json, format/);
-    expect(() => readMachineArchive(bad({ 'machine.json': JSON.stringify({ ...head, code: '' }) }))).toThrow(
-      /machine.json, code/,
+  const packed = (files: Record<string, string | Uint8Array>) =>
+    zipSync(
+      Object.fromEntries(
+        Object.entries(files).map(([name, one]) => [name, typeof one === 'string' ? strToU8(one) : one]),
+      ),
     );
+  const head = {
+    format: 'spiraxis-machine',
+    version: 1,
+    code: 'A-1',
+    name: 'Hoist',
+    functions: [{ name: 'lift', file: 'f.json' }],
+  };
+  const listed = (more: object) =>
+    packed({ 'machine.json': JSON.stringify({ ...head, ...more }), 'f.json': '{}' });
+
+  it('name the file and the field of a bad one', async () => {
+    await expect(readMachineArchive(strToU8('no zip at all'))).rejects.toThrow(/this is no ZIP file/);
+    await expect(readMachineArchive(packed({ 'a.txt': 'x' }))).rejects.toThrow(
+      /machine.json: is not in the archive/,
+    );
+    await expect(
+      readMachineArchive(packed({ 'machine.json': JSON.stringify(head), 'f.json': '{"parts":[]}' })),
+    ).rejects.toThrow(/^f.json, format/);
+    await expect(readMachineArchive(listed({ code: '' }))).rejects.toThrow(/machine.json, code/);
+  });
+
+  it.each([
+    ['a machine that no form would take', { code: '.' }, /machine.json, code: A code is letters/],
+    ['a function without a name', { functions: [{ name: ' ', file: 'f.json' }] }, /functions.0.name/],
+    [
+      'one file for two functions',
+      { functions: [head.functions[0], { name: 'lower', file: 'f.json' }] },
+      /names the file “f.json” twice/,
+    ],
+    [
+      'two functions of one name',
+      { functions: [head.functions[0], { name: 'lift', file: 'g.json' }] },
+      /names the function “lift” twice/,
+    ],
+    [
+      'a file by a name of the language',
+      { functions: [{ name: 'lift', file: '__proto__' }] },
+      /__proto__: is not in/,
+    ],
+  ])('take nothing from one with %s', async (_what, more, words) => {
+    await expect(readMachineArchive(listed(more))).rejects.toThrow(words);
+  });
+
+  it('are counted as they unpack, whatever they say of themselves', async () => {
+    const limits = { entries: 4, each: 1_000_000, total: 1_500_000, ratio: 100 };
+    const read = (files: Record<string, string | Uint8Array>) => unpackZip(packed(files), limits);
+    const noise = (size: number) => {
+      let state = 1;
+      return Uint8Array.from({ length: size }, () => (state = (state * 48_271) % 2_147_483_647) >> 8);
+    };
+    expect([...(await read({ a: 'x', b: 'y' })).keys()]).toEqual(['a', 'b']);
+    await expect(read({ a: '1', b: '2', c: '3', d: '4', e: '5' })).rejects.toThrow(/holds 5 files/);
+    await expect(read({ a: noise(1_000_001) })).rejects.toThrow(/“a” is over 1 MB unpacked/);
+    await expect(read({ a: noise(900_000), b: noise(900_000) })).rejects.toThrow(
+      /unpacked it is over 1.5 MB/,
+    );
+    await expect(read({ a: new Uint8Array(900_000) })).rejects.toThrow(/packed as no drawing or table is/);
+    // The size that it states is not the size that it has: neither is believed.
+    const lying = packed({ 'machine.json': 'x'.repeat(2000) });
+    const view = new DataView(lying.buffer, lying.byteOffset);
+    for (let at = 0; at < lying.length - 4; at++) {
+      const sign = view.getUint32(at, true);
+      if (sign === 0x04034b50) view.setUint32(at + 22, 7, true);
+      if (sign === 0x02014b50) view.setUint32(at + 24, 7, true);
+    }
+    await expect(unpackZip(lying, limits)).rejects.toThrow(/no ZIP file/);
+    // The same name twice.
+    const twice = packed({ 'a.txt': 'one', 'b.txt': 'two' });
+    const renamed = Uint8Array.from(twice, (byte) => (byte === 'b'.charCodeAt(0) ? 'a'.charCodeAt(0) : byte));
+    await expect(unpackZip(renamed, limits)).rejects.toThrow(/holds “a.txt” twice/);
   });
 });

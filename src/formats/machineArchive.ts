@@ -1,10 +1,13 @@
-import { strFromU8, strToU8, unzipSync, zipSync, type Zippable } from 'fflate';
+import { strFromU8, strToU8, zipSync, type Zippable } from 'fflate';
 import { z } from 'zod';
 import { InputError } from '@/core/circuit/inputError';
+import { CircuitModel } from '@/core/circuit/model';
 import { parseCircuit } from '@/core/circuit/parse';
 import type { Circuit } from '@/core/circuit/schema';
 import type { BookRow } from '@/core/codes/bookRow';
+import { functionName, machineNames, sheetName, sheetPin } from '@/core/library/names';
 import { readCodeBook, writeCodeBook } from './codeTables';
+import { unpackZip, type ZipLimits } from './unpackZip';
 
 /** Everything the shop has written down about one machine. */
 export interface MachineArchive {
@@ -21,29 +24,37 @@ export interface MachineArchive {
   }[];
 }
 
-const share = z.number().min(0).max(1);
+/** Functions, and sheets, that a machine has at most. */
+const MOST_SHEETS = 500;
 const manifestSchema = z.object({
   format: z.literal('spiraxis-machine'),
   version: z.literal(1),
-  code: z.string().trim().min(1).max(20),
-  name: z.string().trim().min(1).max(120),
-  functions: z.array(z.object({ name: z.string().trim().min(1).max(160), file: z.string() })).max(500),
+  ...machineNames.shape,
+  functions: z.array(z.object({ name: functionName, file: z.string() })).max(MOST_SHEETS),
   drawings: z
     .array(
       z.object({
-        name: z.string().trim().min(1).max(120),
+        name: sheetName,
         file: z.string(),
         kind: z
           .string()
           .regex(/^image\/(webp|png|jpeg)$/, 'a picture is image/webp, image/png or image/jpeg'),
-        pins: z.array(z.object({ part: z.string().min(1).max(60), x: share, y: share })).max(2000),
+        pins: z.array(sheetPin).max(2000),
       }),
     )
-    .max(500)
+    .max(MOST_SHEETS)
     .default([]),
 });
 
-const MOST_BYTES = 200_000_000;
+/** As large as the parts of an archive are taken. */
+export const ARCHIVE_LIMITS: ZipLimits = {
+  entries: 2 * MOST_SHEETS + 10,
+  each: 20_000_000,
+  total: 200_000_000,
+  ratio: 100,
+};
+/** The list of an archive is text of a few kilobytes. */
+const LARGEST_LIST = 2_000_000;
 /** Every archive of the same machine is the same file: a time would make a difference where there is none. */
 const TIME = new Date('2020-01-01T00:00:00Z');
 
@@ -74,24 +85,16 @@ export function writeMachineArchive(machine: MachineArchive): Uint8Array {
   return zipSync(files, { mtime: TIME });
 }
 
-/** Reads an archive whole. Throws `InputError` naming the file in it, and the field; nothing is taken from a bad one. */
-export function readMachineArchive(bytes: Uint8Array): MachineArchive {
-  let files: Record<string, Uint8Array>;
-  let size = 0;
-  try {
-    files = unzipSync(bytes, {
-      filter: ({ originalSize }) => (size += originalSize) <= MOST_BYTES,
-    });
-  } catch {
-    throw new InputError(
-      'archive',
-      'this is no ZIP file; choose a machine archive, such as G-4.spiraxis.zip',
-    );
-  }
-  if (size > MOST_BYTES)
-    throw new InputError('archive', `unpacked it is over ${MOST_BYTES / 1e6} MB; take drawings out`);
+/**
+ * Reads an archive whole. Throws `InputError` naming the file in it, and the field; nothing is taken from a bad one.
+ */
+export async function readMachineArchive(
+  bytes: Uint8Array,
+  limits = ARCHIVE_LIMITS,
+): Promise<MachineArchive> {
+  const files = await unpackZip(bytes, limits);
   const text = (file: string) => {
-    const found = files[file];
+    const found = files.get(file);
     if (!found) throw new InputError(file, 'is not in the archive');
     return strFromU8(found);
   };
@@ -103,12 +106,22 @@ export function readMachineArchive(bytes: Uint8Array): MachineArchive {
       throw error;
     }
   };
+  if ((files.get('machine.json')?.byteLength ?? 0) > LARGEST_LIST)
+    throw new InputError('machine.json', 'is over 2 MB; a list of functions and drawings is smaller');
   const parsed = manifestSchema.safeParse(json('machine.json'));
   if (!parsed.success) {
     const issue = parsed.error.issues[0]!;
     throw new InputError(`machine.json, ${issue.path.join('.')}`, issue.message);
   }
   const { code, name, functions, drawings } = parsed.data;
+  once(
+    'file',
+    [...functions, ...drawings].map(({ file }) => file),
+  );
+  once(
+    'function',
+    functions.map((one) => one.name),
+  );
   const within = <T>(file: string, read: () => T): T => {
     try {
       return read();
@@ -122,15 +135,30 @@ export function readMachineArchive(bytes: Uint8Array): MachineArchive {
     name,
     functions: functions.map((one) => ({
       name: one.name,
-      circuit: within(one.file, () => parseCircuit(json(one.file))),
+      circuit: within(one.file, () => {
+        const circuit = parseCircuit(json(one.file));
+        // Read as a circuit of the right form it may still not hang together.
+        new CircuitModel(circuit);
+        return circuit;
+      }),
     })),
-    book: files['codes.csv'] ? within('codes.csv', () => readCodeBook(text('codes.csv'))) : [],
+    book: files.has('codes.csv') ? within('codes.csv', () => readCodeBook(text('codes.csv'))) : [],
     drawings: drawings.map(({ name: sheet, kind, file, pins }) => {
-      const picture = files[file];
+      const picture = files.get(file);
       if (!picture) throw new InputError(file, 'is not in the archive');
       return { name: sheet, kind, bytes: picture, pins };
     }),
   };
+}
+
+/** A name may stand once in a list. */
+function once(what: string, names: readonly string[]): void {
+  const seen = new Set<string>();
+  for (const name of names) {
+    if (seen.has(name))
+      throw new InputError('machine.json', `names the ${what} “${name.slice(0, 60)}” twice`);
+    seen.add(name);
+  }
 }
 
 function slug(name: string): string {

@@ -1,6 +1,7 @@
 'use client';
 
 import { useState } from 'react';
+import { useForm, useWatch } from 'react-hook-form';
 import { changePart, insertBefore, removePart, twoEnds } from '@/core/draw/editCircuit';
 import type { Known } from '@/core/draw/layChain';
 import { InputError } from '@/core/circuit/inputError';
@@ -27,7 +28,8 @@ export function PartForm({
 }) {
   const { circuit } = state.drawing;
   const [trouble, setTrouble] = useState<string | null>(null);
-  const [before, setBefore] = useState('');
+  const before = useForm({ defaultValues: { chain: '' } });
+  const chain = useWatch({ control: before.control, name: 'chain' });
   const attempt = (work: () => Circuit): boolean => {
     try {
       const next = work();
@@ -107,20 +109,17 @@ export function PartForm({
         {twoEnds(part) ? (
           <form
             className="flex min-w-[280px] flex-1 items-end"
-            onSubmit={(event) => {
-              event.preventDefault();
-              if (attempt(() => insertBefore(state.drawing, part.ref, before, known).circuit)) setBefore('');
-            }}
+            onSubmit={(event) =>
+              void before.handleSubmit(({ chain: typed }) => {
+                if (attempt(() => insertBefore(state.drawing, part.ref, typed, known).circuit))
+                  before.reset();
+              })(event)
+            }
           >
             <Field label={`Put in before ${part.ref}`} className="flex-1">
-              <input
-                className={FIELD}
-                value={before}
-                placeholder="wire, plug"
-                onChange={(event) => setBefore(event.target.value)}
-              />
+              <input className={FIELD} placeholder="wire, plug" {...before.register('chain')} />
             </Field>
-            <PlainKey type="submit" className="-ml-[1.5px]" disabled={before.trim() === ''}>
+            <PlainKey type="submit" className="-ml-[1.5px]" disabled={chain.trim() === ''}>
               Put in
             </PlainKey>
           </form>
@@ -164,31 +163,24 @@ function Typed({
   list?: string;
   onTake: (typed: string) => boolean;
 }) {
-  const [typed, setTyped] = useState(text);
-  const [from, setFrom] = useState(text);
-  if (from !== text) {
-    // Changed elsewhere: by undo, or through another field.
-    setFrom(text);
-    setTyped(text);
-  }
-  const [refused, setRefused] = useState(false);
-  const take = () => {
+  // Changed elsewhere, by undo or through another field, it shows what stands there now.
+  const { register, handleSubmit, reset, setError, formState } = useForm({ values: { typed: text } });
+  const refused = formState.errors.typed !== undefined;
+  const take = handleSubmit(({ typed }) => {
     // Going back to what stood there clears the refusal too.
-    if (typed !== text || refused) setRefused(!onTake(typed));
-  };
+    if ((typed !== text || refused) && !onTake(typed)) setError('typed', {});
+  });
   return (
     <Field label={label}>
       <input
         className={FIELD}
-        value={typed}
         aria-invalid={refused}
         placeholder={hint ?? ''}
         {...(list ? { list } : {})}
-        onChange={(event) => setTyped(event.target.value)}
-        onBlur={take}
+        {...register('typed', { onBlur: () => void take() })}
         onKeyDown={(event) => {
-          if (event.key === 'Enter') take();
-          if (event.key === 'Escape') setTyped(text);
+          if (event.key === 'Enter') void take();
+          if (event.key === 'Escape') reset({ typed: text });
         }}
       />
     </Field>

@@ -35,7 +35,7 @@ export function VersionsPanel({
     setBusy(version);
     const found = await openVersion(functionId, version).catch(() => null);
     setBusy(null);
-    if (!found) {
+    if (!found || 'trouble' in found) {
       setTrouble(`Version ${version} could not be read. Try again when the server answers.`);
       return;
     }

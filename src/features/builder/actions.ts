@@ -1,13 +1,17 @@
 'use server';
 
+import { z } from 'zod';
+import { action } from '../gate/action';
+import { id } from '../gate/fields';
+import { keepSchema } from './schema';
 import * as server from './server';
 
 /** What a page may ask the server to do; everything else of this feature stays on the server. */
 
-export async function openVersion(...words: Parameters<typeof server.openVersion>) {
-  return server.openVersion(...words);
-}
+export const openVersion = action(
+  'openVersion',
+  z.tuple([id, z.number().int().min(1).max(1e6)]),
+  server.openVersion,
+);
 
-export async function keepDrawing(...words: Parameters<typeof server.keepDrawing>) {
-  return server.keepDrawing(...words);
-}
+export const keepDrawing = action('keepDrawing', z.tuple([keepSchema]), server.keepDrawing);

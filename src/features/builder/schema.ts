@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { circuitSchema, type Circuit } from '@/core/circuit/schema';
+import { functionName } from '@/core/library/names';
 import type { GaugeUnit } from '@/core/units/quantities';
 
 /** What is sent when a drawing is kept. */
@@ -8,7 +9,7 @@ export const keepSchema = z.object({
   /** Null for a function that is new. */
   functionId: z.uuid().nullable(),
   basedOn: z.number().int().min(0),
-  name: z.string().trim().min(2, 'Give the function a name.').max(160),
+  name: functionName,
   person: z.string().trim().min(1, 'Say who keeps it.').max(60),
   note: z.string().trim().max(300),
   circuit: circuitSchema,

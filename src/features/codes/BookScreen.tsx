@@ -39,10 +39,9 @@ export function BookScreen({ machine, book, past, functions }: OpenBook) {
     start(async () => {
       const answer = await importBook(machine.code, await file.text());
       setTrouble(answer.trouble);
+      const added = 'added' in answer ? answer.added : undefined;
       setTold(
-        answer.trouble
-          ? ''
-          : `${answer.added} ${answer.added === 1 ? 'line' : 'lines'} taken in from ${file.name}.`,
+        added === undefined ? '' : `${added} ${added === 1 ? 'line' : 'lines'} taken in from ${file.name}.`,
       );
     });
   const picker = useFilePicker({

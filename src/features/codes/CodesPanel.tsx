@@ -253,9 +253,11 @@ function useAbout(code: FoundCode, means: number | null, matches: ReturnType<typ
     Promise.all([question, pastJobsWith(job.machineId, [key], job.number)]).then(
       ([functions, jobs]) => {
         if (!current) return;
+        const refused = 'trouble' in functions || 'trouble' in jobs;
+        setTrouble(refused);
+        if (refused) return;
         setCandidates(functions);
         setPast(jobs);
-        setTrouble(false);
       },
       () => current && setTrouble(true),
     );

@@ -7,6 +7,7 @@ import { jobsWithCodes, mergeBook, putBookRow, readBook, removeBookRow } from '@
 import { findMachine, functionsOf } from '@/db/jobs';
 import { readCodeBook } from '@/formats/codeTables';
 import { revalidatePath } from 'next/cache';
+import { candidateQuestion } from './question';
 import { log } from '../serverLog';
 
 const MOST_PAST = 40;
@@ -50,13 +51,6 @@ export interface FunctionCandidate {
   share: number;
   lead: string | null;
 }
-
-const candidateQuestion = z.object({
-  machineId: z.uuid(),
-  mode: z.number().int().min(0).max(31),
-  /** Lines of the book for this code: function and driver, either may be empty. */
-  links: z.array(z.object({ function: z.string(), part: z.string() })).max(50),
-});
 
 /** Functions of a machine that a failure mode may be about, likeliest first; those that the book names, if any. */
 export async function functionsBehind(

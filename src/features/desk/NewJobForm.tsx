@@ -1,8 +1,10 @@
 'use client';
 
-import { useActionState, useEffect, useState } from 'react';
+import { useEffect, useState, useTransition } from 'react';
+import { useForm, useWatch } from 'react-hook-form';
+import { openNewJob } from './actions';
 import type { FunctionChoice, Trial } from './functionChoices';
-import { openNewJob, type NewJobState } from './newJob';
+import type { NewJob } from './newJobSchema';
 import { useFunctionSearch } from './useFunctionSearch';
 
 const ANSWERS = ['works', 'weak', 'dead'] as const;
@@ -23,22 +25,36 @@ export function NewJobForm({
   /** Function to begin with. */
   wanted?: string;
 }) {
-  const [state, action, pending] = useActionState<NewJobState, FormData>(openNewJob, { trouble: null });
+  // No machine is chosen until somebody does: a job must not begin on the wrong one.
+  const { register, handleSubmit, control } = useForm<Required<NewJob>>({
+    defaultValues: { functionId: wanted ?? '', title: '', words: '', person: '', answers: {} },
+  });
+  const [refused, setRefused] = useState<{ trouble: string | null; field?: string }>({ trouble: null });
+  const [pending, start] = useTransition();
   const [find, setFind] = useState('');
   const search = useFunctionSearch(find, { functions: first, total });
   const { functions } = search;
-  // No machine is chosen until somebody does: a job must not begin on the wrong one.
-  const [picked, setPicked] = useState(wanted ?? '');
+  const picked = useWatch({ control, name: 'functionId' });
   // A list that was searched anew may not hold what was picked before.
   const chosen = functions.some(({ id }) => id === picked) ? picked : '';
   const trials = useTrials(chosen, wanted === chosen ? firstTrials : null);
-  const [title, setTitle] = useState('');
-  const [words, setWords] = useState('');
-  const [person, setPerson] = useState('');
-  const invalid = (field: string) =>
-    state.field === field ? { 'aria-invalid': true, 'aria-describedby': 'trouble' } : {};
+  const open = handleSubmit(({ answers, ...said }) =>
+    start(async () => {
+      // What was said of another function before this one was chosen is not said of this one.
+      const own = Object.fromEntries(
+        trials.map(({ key }, at) => [key, answers[`${chosen}-${at}`] ?? 'not tried'] as const),
+      );
+      const answer = await openNewJob({ ...said, functionId: chosen, answers: own }).catch(() => ({
+        trouble: 'The server does not answer. What was typed stands here; try again.',
+      }));
+      // Where it was opened, the page is left.
+      if (answer) setRefused(answer);
+    }),
+  );
+  const invalid = (field: keyof NewJob) =>
+    refused.field === field ? { 'aria-invalid': true, 'aria-describedby': 'trouble' } : {};
   return (
-    <form action={action} className="max-w-[860px]">
+    <form onSubmit={(event) => void open(event)} className="max-w-[860px]">
       {total > first.length ? (
         <label className="mb-4 block max-w-[460px] font-[750]">
           Find it by any words
@@ -63,13 +79,7 @@ export function NewJobForm({
       ) : null}
       <label className="block font-[750]">
         Machine and function
-        <select
-          name="functionId"
-          value={chosen}
-          onChange={(event) => setPicked(event.target.value)}
-          className={FIELD}
-          {...invalid('functionId')}
-        >
+        <select className={FIELD} {...register('functionId')} value={chosen} {...invalid('functionId')}>
           {chosen === '' ? <option value="">choose</option> : null}
           {functions.map(({ id, machine, name }) => (
             <option key={id} value={id}>
@@ -80,33 +90,15 @@ export function NewJobForm({
       </label>
       <label className="mt-5 block font-[750]">
         What fails
-        <input
-          name="title"
-          value={title}
-          onChange={(event) => setTitle(event.target.value)}
-          className={FIELD}
-          {...invalid('title')}
-        />
+        <input className={FIELD} {...register('title')} {...invalid('title')} />
       </label>
       <label className="mt-5 block font-[750]">
         In the driver’s words
-        <textarea
-          name="words"
-          rows={3}
-          value={words}
-          onChange={(event) => setWords(event.target.value)}
-          className={`${FIELD} py-2`}
-        />
+        <textarea rows={3} className={`${FIELD} py-2`} {...register('words')} />
       </label>
       <label className="mt-5 block max-w-[300px] font-[750]">
         Who takes it
-        <input
-          name="person"
-          value={person}
-          onChange={(event) => setPerson(event.target.value)}
-          className={FIELD}
-          {...invalid('person')}
-        />
+        <input className={FIELD} {...register('person')} {...invalid('person')} />
       </label>
       <fieldset className="mt-7">
         <legend className="w-full border-b-2 border-ink pb-2 text-[19px] font-[780]">
@@ -115,7 +107,7 @@ export function NewJobForm({
             each answer clears or accuses parts at once
           </span>
         </legend>
-        {trials.map(({ key, label, position }) => (
+        {trials.map(({ key, label, position }, at) => (
           <div
             key={`${chosen}-${key}`}
             role="radiogroup"
@@ -129,10 +121,10 @@ export function NewJobForm({
               <label key={answer} className="flex min-h-11 items-center gap-2 pr-1">
                 <input
                   type="radio"
-                  name={`load-${key}`}
                   value={answer}
                   defaultChecked={answer === 'not tried'}
                   className="size-5 accent-pencil"
+                  {...register(`answers.${chosen}-${at}`)}
                 />
                 {answer}
               </label>
@@ -140,13 +132,13 @@ export function NewJobForm({
           </div>
         ))}
       </fieldset>
-      {state.trouble ? (
+      {refused.trouble ? (
         <p
           id="trouble"
           role="alert"
           className="mt-5 border-l-[6px] border-stamp bg-stamp-t px-4 py-3 text-stamp"
         >
-          ✕ {state.trouble}
+          ✕ {refused.trouble}
         </p>
       ) : null}
       <button

@@ -18,6 +18,7 @@ import { openRules, settleRules } from '../tables/server';
 import { appendToJob, entryEvents } from './entriesServer';
 import { functionChoices, trialsOf } from './functionChoices';
 import { openNewJob } from './newJob';
+import type { NewJob } from './newJobSchema';
 import { jobFacts } from './server';
 
 jest.mock('next/cache', () => ({ revalidatePath: jest.fn() }));
@@ -33,11 +34,8 @@ const ohms = (from: string, value: number | 'OL', setup: object = { pulled: ['F7
   entry({ reading: { kind: 'ohms', from, to: 'GND', setup, value }, typed: String(value) });
 const send = (entries: unknown[], number = '417') => appendToJob(number, JSON.stringify({ entries }));
 const stored = async (number: number) => (await readEntries((await findJob(number))!.id)).length;
-const newJob = (fields: Record<string, string>) => {
-  const form = new FormData();
-  for (const [key, value] of Object.entries(fields)) form.set(key, value);
-  return openNewJob({ trouble: null }, form);
-};
+const newJob = (fields: Partial<NewJob>) =>
+  openNewJob({ functionId: '', title: '', words: '', person: '', ...fields });
 
 beforeAll(seedAfresh, 60_000);
 afterAll(closePool);
@@ -129,8 +127,7 @@ describe('a job as its screens get it', () => {
         title: 'Tilts one way',
         words: 'since this morning',
         person: 'Ilse',
-        [`load-${first!.key}`]: 'works',
-        [`load-${second!.key}`]: 'dead',
+        answers: { [first!.key]: 'works', [second!.key]: 'dead' },
       }),
     ).rejects.toThrow(/redirect/);
     const [made] = (await openShed({ text: 'Tilts one way' }, undefined)).jobs;

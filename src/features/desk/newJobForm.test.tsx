@@ -1,9 +1,10 @@
-import { act, render, screen } from '@testing-library/react';
+import { render, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
+import type { NewJob } from './newJobSchema';
 import { NewJobForm } from './NewJobForm';
-import { openNewJob } from './newJob';
+import { openNewJob } from './actions';
 
-jest.mock('./newJob', () => ({ openNewJob: jest.fn() }));
+jest.mock('./actions', () => ({ openNewJob: jest.fn() }));
 const open = openNewJob as unknown as jest.Mock;
 const functions = [
   { id: 'f1', machine: 'G-1 Groomer OR-201', name: 'Tiller float' },
@@ -12,8 +13,8 @@ const functions = [
 const trials = [{ key: 'Y7', label: 'Y7 tilt left coil', position: 'tilt left' }];
 
 function show(more: Partial<Parameters<typeof NewJobForm>[0]> = {}) {
-  open.mockReset().mockImplementation((_state: unknown, form: FormData) => {
-    sent = Object.fromEntries(form) as Record<string, string>;
+  open.mockReset().mockImplementation((said: NewJob) => {
+    sent = said;
     return Promise.resolve({ trouble: 'Say in a few words what fails.', field: 'title' });
   });
   Object.assign(globalThis, {
@@ -22,7 +23,7 @@ function show(more: Partial<Parameters<typeof NewJobForm>[0]> = {}) {
   render(<NewJobForm functions={functions} total={2} trials={[]} {...more} />);
   return userEvent.setup();
 }
-let sent: Record<string, string> = {};
+let sent: NewJob | null = null;
 
 describe('a new job', () => {
   it('begins on no machine until one is chosen, and asks then what works on it', async () => {
@@ -45,11 +46,26 @@ describe('a new job', () => {
     await person.type(screen.getByLabelText('What fails'), 'T');
     await person.type(screen.getByLabelText('Who takes it'), 'Tove');
     await person.click(screen.getByRole('radio', { name: 'dead' }));
-    await act(() => person.click(screen.getByRole('button', { name: 'Open the job' })));
-    expect(sent).toMatchObject({ functionId: 'f2', title: 'T', person: 'Tove', 'load-Y7': 'dead' });
-    expect(screen.getByRole('alert').textContent).toMatch(/Say in a few words what fails/);
+    await person.click(screen.getByRole('button', { name: 'Open the job' }));
+    expect(sent).toMatchObject({ functionId: 'f2', title: 'T', person: 'Tove', answers: { Y7: 'dead' } });
+    expect((await screen.findByRole('alert')).textContent).toMatch(/Say in a few words what fails/);
     const title = screen.getByLabelText<HTMLInputElement>('What fails');
     expect(title.value).toBe('T');
     expect(title.getAttribute('aria-invalid')).toBe('true');
+  });
+
+  it('what was said of one function is not said of another, and a silent server loses nothing', async () => {
+    const person = show({ wanted: 'f2', trials });
+    await person.click(screen.getByRole('radio', { name: 'dead' }));
+    await person.selectOptions(screen.getByLabelText('Machine and function'), 'f1');
+    await screen.findByRole('radiogroup');
+    await person.type(screen.getByLabelText('What fails'), 'Float lets go');
+    open.mockRejectedValueOnce(new Error('away'));
+    await person.click(screen.getByRole('button', { name: 'Open the job' }));
+    expect((await screen.findByRole('alert')).textContent).toMatch(/The server does not answer/);
+    expect(screen.getByLabelText<HTMLInputElement>('What fails').value).toBe('Float lets go');
+    await person.click(screen.getByRole('button', { name: 'Open the job' }));
+    await waitFor(() => expect(open).toHaveBeenCalledTimes(2));
+    expect(sent).toMatchObject({ functionId: 'f1', title: 'Float lets go', answers: { Y7: 'not tried' } });
   });
 });

@@ -1,21 +1,17 @@
 'use server';
 
+import { z } from 'zod';
+import { sheetPin } from '@/core/library/names';
+import { action } from '../gate/action';
+import { hash, id, machineCode, text } from '../gate/fields';
 import * as server from './server';
 
 /** What a page may ask the server to do; everything else of this feature stays on the server. */
 
-export async function addSheet(...words: Parameters<typeof server.addSheet>) {
-  return server.addSheet(...words);
-}
+export const addSheet = action('addSheet', z.tuple([machineCode, text(500), hash]), server.addSheet);
 
-export async function dropSheet(...words: Parameters<typeof server.dropSheet>) {
-  return server.dropSheet(...words);
-}
+export const dropSheet = action('dropSheet', z.tuple([machineCode, id]), server.dropSheet);
 
-export async function pinPart(...words: Parameters<typeof server.pinPart>) {
-  return server.pinPart(...words);
-}
+export const pinPart = action('pinPart', z.tuple([machineCode, id, sheetPin]), server.pinPart);
 
-export async function unpinPart(...words: Parameters<typeof server.unpinPart>) {
-  return server.unpinPart(...words);
-}
+export const unpinPart = action('unpinPart', z.tuple([machineCode, id, text(60)]), server.unpinPart);

@@ -1,13 +1,10 @@
 import 'server-only';
 import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
+import { sheetName, sheetPin } from '@/core/library/names';
 import { addDrawing, dropDrawing, dropPin, listDrawings, putPin } from '@/db/drawings';
 import { findMachine, functionsOf } from '@/db/jobs';
 import { getPhoto } from '@/db/photos';
-
-const share = z.number().min(0).max(1);
-const pinSchema = z.object({ part: z.string().trim().min(1).max(60), x: share, y: share });
-const nameSchema = z.string().trim().min(1, 'Give the sheet a name.').max(120);
 
 export interface DrawingAnswer {
   trouble: string | null;
@@ -45,7 +42,7 @@ async function onMachine(
 
 /** Adds a sheet whose picture was kept before. */
 export async function addSheet(code: string, name: string, photo: string): Promise<DrawingAnswer> {
-  const parsed = nameSchema.safeParse(name);
+  const parsed = sheetName.safeParse(name);
   if (!parsed.success) return { trouble: parsed.error.issues[0]!.message };
   if (!/^[0-9a-f]{64}$/.test(photo) || !(await getPhoto(photo)))
     return { trouble: 'The picture was not kept. Choose it again.' };
@@ -65,9 +62,9 @@ export async function dropSheet(code: string, id: string): Promise<DrawingAnswer
 export async function pinPart(
   code: string,
   id: string,
-  pin: z.input<typeof pinSchema>,
+  pin: z.input<typeof sheetPin>,
 ): Promise<DrawingAnswer> {
-  const parsed = pinSchema.safeParse(pin);
+  const parsed = sheetPin.safeParse(pin);
   if (!parsed.success) return { trouble: 'A pin needs a part and a place on the sheet.' };
   return onMachine(code, async (machineId) => {
     await putPin(machineId, z.uuid().parse(id), parsed.data);

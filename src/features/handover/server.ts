@@ -1,29 +1,25 @@
 import 'server-only';
 import { CircuitModel } from '@/core/circuit/model';
-import type { Preferences } from '@/core/circuit/schema';
 import { reduceJob, type JobState } from '@/core/job/reduceJob';
 import { findLanes } from '@/core/path/lanes';
-import { weighOptions } from '@/core/job/rules/weighOptions';
 import { isolationPlan } from '@/core/safety/isolationPlan';
 import { writeTable } from '@/formats/table';
-import { makeDiagnosisService } from '@/workers/diagnosisService';
 import { openJob, type OpenJob } from '../desk/server';
 import { preferencesOf } from '../policy/preferencesOf';
 import { openPolicy } from '../policy/server';
-import type { Arrival } from '@/words/en/times';
 import { pointName, readingWords, type Speaker } from '@/words/en/readings';
-import { buildReport, type Report } from './reportModel';
+import { inThread } from '../gate/threads';
+import reportHere from './report.thread';
+import type { Report, ReportJob } from './reportModel';
+import type { ReportTask } from './reportTask';
 
-/** A few circuits stay open: a report is read, printed and saved one after the other. */
-const service = makeDiagnosisService(4);
+type ThreadTask = Parameters<typeof reportHere>[0];
 
 export interface WholeJob {
   job: OpenJob;
   speaker: Speaker;
   state: JobState;
   timeZone: string;
-  preferences: Preferences;
-  arrivals: ReadonlyMap<string, Arrival>;
 }
 
 export async function wholeJob(number: string): Promise<WholeJob | null> {
@@ -35,20 +31,57 @@ export async function wholeJob(number: string): Promise<WholeJob | null> {
     speaker: { model, lanes: findLanes(model), gaugeUnit: policy.gaugeUnit },
     state: reduceJob(job.entries),
     timeZone: policy.timeZone,
-    preferences: preferencesOf(policy),
-    arrivals: new Map(job.stored.map((one) => [one.entry.id, one])),
   };
+}
+
+/** What a job's report is made of; `null` when there is no such job. */
+async function reportTask(number: string): Promise<ReportTask | null> {
+  const [opened, { policy }] = await Promise.all([openJob(number), openPolicy()]);
+  if (!opened) return null;
+  const { circuit, entries, stored, ...job } = opened;
+  return {
+    job: reportJob(job),
+    circuit,
+    entries,
+    arrivals: stored.map(({ entry, receivedAt, skewMs }) => [entry.id, { receivedAt, skewMs }] as const),
+    preferences: preferencesOf(policy),
+    gaugeUnit: policy.gaugeUnit,
+    timeZone: policy.timeZone,
+  };
+}
+
+function reportJob({
+  number,
+  title,
+  machineCode,
+  machineName,
+  functionName,
+  person,
+  openedAt,
+}: ReportJob): ReportJob {
+  return { number, title, machineCode, machineName, functionName, person, openedAt };
 }
 
 /** A job's report; `null` when there is no such job. Throws when the readings cannot be weighed. */
 export async function reportOf(number: string): Promise<Report | null> {
-  const whole = await wholeJob(number);
-  if (!whole) return null;
-  const { job, speaker, state, timeZone, arrivals } = whole;
-  const readings = state.readings.map(({ reading }) => reading);
-  const answer = service.weigh(job.circuit, readings, weighOptions(state, whole.preferences, 1));
-  if (!answer.ok) throw new Error(answer.message);
-  return buildReport(speaker, job, state, answer.value, timeZone, arrivals);
+  const task = await reportTask(number);
+  return (
+    task &&
+    ((await inThread<ThreadTask, Report | Uint8Array>('report', { as: 'words', task }, reportHere)) as Report)
+  );
+}
+
+/** The same as a PDF. */
+export async function reportFile(number: string): Promise<Uint8Array<ArrayBuffer> | null> {
+  const task = await reportTask(number);
+  return (
+    task &&
+    ((await inThread<ThreadTask, Report | Uint8Array>(
+      'report',
+      { as: 'pdf', task },
+      reportHere,
+    )) as Uint8Array<ArrayBuffer>)
+  );
 }
 
 /** Everything of a job in one open document. */

@@ -196,8 +196,9 @@ function LegendSearch({ machineId, machine }: { machineId: string; machine: stri
       findOnMachine(machineId, text).then(
         (answer) => {
           if (!current) return;
-          setFound(answer);
-          setTrouble(false);
+          const refused = 'trouble' in answer;
+          setTrouble(refused);
+          if (!refused) setFound(answer);
         },
         () => current && setTrouble(true),
       );

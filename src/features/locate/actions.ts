@@ -1,9 +1,10 @@
 'use server';
 
+import { z } from 'zod';
+import { action } from '../gate/action';
+import { id, text } from '../gate/fields';
 import * as server from './server';
 
 /** What a page may ask the server to do; everything else of this feature stays on the server. */
 
-export async function findOnMachine(...words: Parameters<typeof server.findOnMachine>) {
-  return server.findOnMachine(...words);
-}
+export const findOnMachine = action('findOnMachine', z.tuple([id, text(80)]), server.findOnMachine);

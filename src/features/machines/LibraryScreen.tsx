@@ -4,7 +4,8 @@ import { FileUp } from 'lucide-react';
 import Form from 'next/form';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useActionState, useState } from 'react';
+import { useState, useTransition } from 'react';
+import { useForm } from 'react-hook-form';
 import type { MachineRow } from '@/db/jobs';
 import { Field, FIELD, Heading, MainKey, Nothing, PlainKey, Trouble } from '@/ui/sheet';
 import { useFilePicker } from '@/ui/useFilePicker';
@@ -27,7 +28,6 @@ export function LibraryScreen({
   /** Code behind which the next page begins; null on the last one. */
   next: string | null;
 }) {
-  const [answer, create, busy] = useActionState(createMachine, { trouble: null });
   const address = (after: string) =>
     `/machines?${new URLSearchParams({ ...(q ? { q } : {}), after }).toString()}`;
   return (
@@ -70,27 +70,7 @@ export function LibraryScreen({
         )}
       </section>
       <div>
-        <section aria-labelledby="new-machine">
-          <Heading id="new-machine">New machine</Heading>
-          <form action={create} className="grid gap-3 pt-2">
-            <Field label="Code">
-              <input
-                className={FIELD}
-                name="code"
-                placeholder="G-5"
-                maxLength={20}
-                aria-invalid={answer.field === 'code'}
-              />
-            </Field>
-            <Field label="What it is">
-              <input className={FIELD} name="name" placeholder="Groomer OR-205" maxLength={120} />
-            </Field>
-            {answer.trouble ? <Trouble>{answer.trouble}</Trouble> : null}
-            <MainKey type="submit" disabled={busy}>
-              Add it
-            </MainKey>
-          </form>
-        </section>
+        <NewMachine />
         <TakeIn />
         <p className="mt-6 text-[16px]">
           <Link className="inline-flex min-h-11 items-center underline underline-offset-4" href="/tables">
@@ -99,6 +79,45 @@ export function LibraryScreen({
         </p>
       </div>
     </div>
+  );
+}
+
+/** A machine by hand: its code and what it is. */
+function NewMachine() {
+  const { register, handleSubmit } = useForm({ defaultValues: { code: '', name: '' } });
+  const [answer, setAnswer] = useState<{ trouble: string | null; field?: string }>({ trouble: null });
+  const [busy, start] = useTransition();
+  const add = handleSubmit((fields) =>
+    start(async () => {
+      const refused = await createMachine(fields).catch(() => ({
+        trouble: 'The server does not answer. What was typed stands here; try again.',
+      }));
+      // Where it was added, the page is left.
+      if (refused) setAnswer(refused);
+    }),
+  );
+  return (
+    <section aria-labelledby="new-machine">
+      <Heading id="new-machine">New machine</Heading>
+      <form className="grid gap-3 pt-2" onSubmit={(event) => void add(event)}>
+        <Field label="Code">
+          <input
+            className={FIELD}
+            placeholder="G-5"
+            maxLength={20}
+            aria-invalid={answer.field === 'code'}
+            {...register('code')}
+          />
+        </Field>
+        <Field label="What it is">
+          <input className={FIELD} placeholder="Groomer OR-205" maxLength={120} {...register('name')} />
+        </Field>
+        {answer.trouble ? <Trouble>{answer.trouble}</Trouble> : null}
+        <MainKey type="submit" disabled={busy}>
+          Add it
+        </MainKey>
+      </form>
+    </section>
   );
 }
 

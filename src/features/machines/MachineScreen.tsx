@@ -3,6 +3,7 @@
 import { Download } from 'lucide-react';
 import Link from 'next/link';
 import { useState } from 'react';
+import { useForm, useWatch } from 'react-hook-form';
 import type { Template } from '@/core/templates/templates';
 import { parseFigure } from '@/core/units/parseFigure';
 import { Field, FIELD, Heading, Nothing, PlainKey, Trouble } from '@/ui/sheet';
@@ -10,6 +11,7 @@ import { KIND_NAMES } from '@/words/en/drawing';
 import { nameMachine, removeFunction } from './actions';
 import type { OpenMachine } from './server';
 
+const SILENT = { trouble: 'The server does not answer. Try again.' };
 const LINK = 'inline-flex min-h-11 items-center underline underline-offset-4';
 
 /** A template as its form needs it: what it asks for, not how it is built. */
@@ -83,7 +85,9 @@ export function MachineScreen({
                 <PlainKey
                   className="px-3! text-[15.5px]!"
                   aria-label={`Take ${name} out`}
-                  onClick={async () => setTrouble((await removeFunction(machine.code, id)).trouble)}
+                  onClick={async () =>
+                    setTrouble((await removeFunction(machine.code, id).catch(() => SILENT)).trouble)
+                  }
                 >
                   Take out
                 </PlainKey>
@@ -177,25 +181,22 @@ function NewFunction({ base, templates }: { base: string; templates: readonly Te
 }
 
 function Values({ base, template }: { base: string; template: TemplateChoice }) {
-  const [typed, setTyped] = useState<Record<string, string>>({});
-  const problems = template.fields.flatMap(({ key, label, unit, value, least, most }) => {
-    const own = parseFigure(typed[key] ?? String(value));
+  const usual = Object.fromEntries(template.fields.map(({ key, value }) => [key, String(value)]));
+  const { register, control } = useForm<Record<string, string>>({ defaultValues: usual });
+  const typed: Readonly<Record<string, string | undefined>> = useWatch({ control });
+  const problems = template.fields.flatMap(({ key, label, unit, least, most }) => {
+    const own = parseFigure(typed[key] ?? '');
     if (own.is === 'figure' && own.value >= least && own.value <= most) return [];
     return [`${label}: “${typed[key] ?? ''}” is not between ${least} and ${most} ${unit}.`];
   });
   const query = new URLSearchParams({ template: template.id });
   for (const { key } of template.fields)
-    if (typed[key]) query.set(`value.${key}`, typed[key].replace(',', '.'));
+    if (typed[key] && typed[key] !== usual[key]) query.set(`value.${key}`, typed[key].replace(',', '.'));
   return (
     <div className="grid grid-cols-2 gap-3 pt-3">
-      {template.fields.map(({ key, label, unit, value }) => (
+      {template.fields.map(({ key, label, unit }) => (
         <Field key={key} label={unit ? `${label}, ${unit}` : label}>
-          <input
-            className={FIELD}
-            inputMode="decimal"
-            value={typed[key] ?? String(value)}
-            onChange={(event) => setTyped({ ...typed, [key]: event.target.value })}
-          />
+          <input className={FIELD} inputMode="decimal" {...register(key)} />
         </Field>
       ))}
       <div className="col-span-2">
@@ -214,23 +215,17 @@ function Values({ base, template }: { base: string; template: TemplateChoice }) 
 }
 
 function Name({ machine }: { machine: OpenMachine['machine'] }) {
-  const [name, setName] = useState(machine.name);
+  const { register, handleSubmit, control } = useForm({ defaultValues: { name: machine.name } });
+  const name = useWatch({ control, name: 'name' });
   const [trouble, setTrouble] = useState<string | null>(null);
+  const rename = handleSubmit(async ({ name: wanted }) => {
+    const answer = await nameMachine(machine.code, wanted).catch(() => SILENT);
+    setTrouble(answer.trouble);
+  });
   return (
-    <form
-      className="mt-6 flex items-end"
-      onSubmit={(event) => {
-        event.preventDefault();
-        void nameMachine(machine.code, name).then((answer) => setTrouble(answer.trouble));
-      }}
-    >
+    <form className="mt-6 flex items-end" onSubmit={(event) => void rename(event)}>
       <Field label="What it is called" className="flex-1">
-        <input
-          className={FIELD}
-          value={name}
-          maxLength={120}
-          onChange={(event) => setName(event.target.value)}
-        />
+        <input className={FIELD} maxLength={120} {...register('name')} />
       </Field>
       <PlainKey type="submit" className="-ml-[1.5px]" disabled={name === machine.name}>
         Rename

@@ -1,17 +1,18 @@
 'use server';
 
+import { z } from 'zod';
+import { action } from '../gate/action';
+import { id, machineCode, text } from '../gate/fields';
 import * as server from './server';
 
 /** What a page may ask the server to do; everything else of this feature stays on the server. */
 
-export async function createMachine(...words: Parameters<typeof server.createMachine>) {
-  return server.createMachine(...words);
-}
+export const createMachine = action(
+  'createMachine',
+  z.tuple([z.object({ code: text(200), name: text(500) })]),
+  server.createMachine,
+);
 
-export async function nameMachine(...words: Parameters<typeof server.nameMachine>) {
-  return server.nameMachine(...words);
-}
+export const nameMachine = action('nameMachine', z.tuple([machineCode, text(500)]), server.nameMachine);
 
-export async function removeFunction(...words: Parameters<typeof server.removeFunction>) {
-  return server.removeFunction(...words);
-}
+export const removeFunction = action('removeFunction', z.tuple([machineCode, id]), server.removeFunction);

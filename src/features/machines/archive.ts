@@ -1,16 +1,20 @@
 import 'server-only';
+import { z } from 'zod';
 import { InputError } from '@/core/circuit/inputError';
-import { CircuitModel } from '@/core/circuit/model';
 import { readBook } from '@/db/codeBook';
 import { listDrawings } from '@/db/drawings';
 import { findMachine } from '@/db/jobs';
 import { addMachineWhole, drawnFunctions, NameTaken } from '@/db/library';
 import { getPhoto } from '@/db/photos';
-import { readMachineArchive, writeMachineArchive } from '@/formats/machineArchive';
-import { keepPhoto } from '../photos/server';
+import { machineNames } from '@/core/library/names';
+import { writeMachineArchive } from '@/formats/machineArchive';
+import { readArchive } from '@/workers/archiveTask';
+import { inThread } from '../gate/threads';
+import { readPhoto } from '../photos/server';
 import { log } from '../serverLog';
 
-const MOST_BYTES = 100_000_000;
+/** As large as an archive may come in. */
+export const LARGEST_ARCHIVE = 100_000_000;
 
 /** A machine as one archive file, or null when there is none. */
 export async function packMachine(code: string): Promise<{ code: string; bytes: Uint8Array } | null> {
@@ -40,41 +44,36 @@ export async function packMachine(code: string): Promise<{ code: string; bytes: 
 
 /** Adds the machine of an archive under its code, or under another. A bad archive adds nothing. */
 export async function unpackMachine(
-  data: ArrayBuffer,
+  data: Uint8Array<ArrayBuffer>,
   person: string,
   under?: string,
 ): Promise<{ code: string } | { trouble: string }> {
-  if (data.byteLength > MOST_BYTES) return { trouble: `The archive has over ${MOST_BYTES / 1e6} MB.` };
   try {
-    const archive = readMachineArchive(new Uint8Array(data));
-    const code = under?.trim() || archive.code;
-    if (code.length > 20) return { trouble: `“${code}” is over 20 characters; give a shorter code.` };
-    for (const { name, circuit } of archive.functions) {
-      try {
-        new CircuitModel(circuit);
-      } catch (error) {
-        if (error instanceof InputError) throw new InputError(`${name}, ${error.field}`, error.problem);
-        throw error;
-      }
-    }
-    // Pictures are kept by their content: those of an archive that is then refused belong to nobody, and cost their place.
-    const pictures: string[] = [];
-    for (const { name, bytes } of archive.drawings) {
-      const copy = new Uint8Array(bytes);
-      const kept = await keepPhoto(copy.buffer, 'drawing');
-      if ('trouble' in kept) return { trouble: `${name}: ${kept.trouble}` };
-      pictures.push(kept.hash);
+    const read = await inThread('archive', data, readArchive);
+    if ('problem' in read) return { trouble: `${read.field}: ${read.problem}.` };
+    const { archive } = read;
+    const code = under?.trim()
+      ? machineNames.shape.code.safeParse(under)
+      : { success: true as const, data: archive.code };
+    if (!code.success) return { trouble: `“${under}”: ${code.error.issues[0]!.message}` };
+    const who = z.string().trim().max(60, 'A name has at most 60 characters.').safeParse(person);
+    if (!who.success) return { trouble: who.error.issues[0]!.message };
+    const drawings = [];
+    for (const { name, bytes, pins } of archive.drawings) {
+      const photo = await readPhoto(bytes, 'drawing');
+      if ('trouble' in photo) return { trouble: `${name}: ${photo.trouble}` };
+      drawings.push({ name, pins, photo });
     }
     const note = `From an archive of ${archive.code}`;
     await addMachineWhole({
-      code,
+      code: code.data,
       name: archive.name,
-      functions: archive.functions.map(({ name, circuit }) => ({ name, circuit, person, note })),
+      functions: archive.functions.map(({ name, circuit }) => ({ name, circuit, person: who.data, note })),
       book: archive.book,
-      drawings: archive.drawings.map(({ name, pins }, at) => ({ name, pins, photo: pictures[at]! })),
+      drawings,
     });
-    log.info({ machine: code, functions: archive.functions.length }, 'machine taken in');
-    return { code };
+    log.info({ machine: code.data, functions: archive.functions.length }, 'machine taken in');
+    return { code: code.data };
   } catch (error) {
     if (error instanceof InputError) return { trouble: `${error.message}.` };
     if (error instanceof NameTaken) return { trouble: `${error.message} Give it another code.` };

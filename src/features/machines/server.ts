@@ -2,24 +2,14 @@ import 'server-only';
 import { kindOf } from '@/core/kinds/part';
 import { redirect } from 'next/navigation';
 import { revalidatePath } from 'next/cache';
-import { z } from 'zod';
 import { sharedParts } from '@/core/circuit/joinCircuits';
+import { machineNames } from '@/core/library/names';
 import { defectsOf } from '@/db/digests';
 import { countMachines, findMachine, listMachines } from '@/db/jobs';
 import { addMachine, drawnFunctions, dropFunction, NameTaken, renameMachine } from '@/db/library';
 import { log } from '../serverLog';
 
 const MACHINES_A_PAGE = 60;
-const machineSchema = z.object({
-  code: z
-    .string()
-    .trim()
-    .min(1, 'Give the machine a short code, such as G-5.')
-    .max(20)
-    .regex(/^[\p{L}\p{N}][\p{L}\p{N}._ -]*$/u, 'A code is letters, figures, dots and dashes.'),
-  name: z.string().trim().min(2, 'Say what the machine is.').max(120),
-});
-
 export interface FormAnswer {
   trouble: string | null;
   field?: string;
@@ -42,8 +32,8 @@ export async function openLibrary(text: string, after?: string) {
   };
 }
 
-export async function createMachine(_before: FormAnswer, form: FormData): Promise<FormAnswer> {
-  const parsed = machineSchema.safeParse({ code: form.get('code') ?? '', name: form.get('name') ?? '' });
+export async function createMachine(fields: { code: string; name: string }): Promise<FormAnswer> {
+  const parsed = machineNames.safeParse(fields);
   if (!parsed.success) {
     const issue = parsed.error.issues[0]!;
     return { trouble: issue.message, field: String(issue.path[0]) };
@@ -100,7 +90,7 @@ export async function openMachine(code: string) {
 export type OpenMachine = NonNullable<Awaited<ReturnType<typeof openMachine>>>;
 
 export async function nameMachine(code: string, name: string): Promise<FormAnswer> {
-  const parsed = machineSchema.shape.name.safeParse(name);
+  const parsed = machineNames.shape.name.safeParse(name);
   if (!parsed.success) return { trouble: parsed.error.issues[0]!.message };
   const machine = await findMachine(code);
   if (!machine) return { trouble: `There is no machine ${code}.` };

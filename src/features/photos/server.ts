@@ -1,43 +1,28 @@
 import 'server-only';
-import { createHash } from 'node:crypto';
-import sharp from 'sharp';
-import { getPhoto, putPhoto } from '@/db/photos';
+import { getPhoto, putPhoto, type PhotoRow } from '@/db/photos';
+import { readPicture, type PictureUse } from '@/workers/pictureTask';
+import { inThread } from '../gate/threads';
+import { LARGEST_BYTES } from '../keepPhoto';
 
-const LARGEST_BYTES = 20_000_000;
-/** Longest side that is kept, px: fine print on a drawing stays legible. */
-const LONGEST_SIDE = { photo: 1600, drawing: 2800 } as const;
-export type PictureUse = keyof typeof LONGEST_SIDE;
-const QUALITY = 80;
-/** A picture of more pixels than any camera takes is an attack on memory. */
-const MOST_PIXELS = 120_000_000;
-
-/** Keeps a picture: turned upright, scaled, stripped of place and camera, under its content hash. */
-export async function keepPhoto(
-  data: ArrayBuffer,
-  use: PictureUse = 'photo',
-): Promise<{ hash: string } | { trouble: string }> {
+/** A picture as it is kept, or why it is none. */
+export async function readPhoto(data: Uint8Array, use: PictureUse): Promise<PhotoRow | { trouble: string }> {
   if (data.byteLength === 0) return { trouble: 'The picture is empty.' };
   if (data.byteLength > LARGEST_BYTES) return { trouble: 'The picture has over 20 MB; take it smaller.' };
-  try {
-    const { data: bytes, info } = await sharp(Buffer.from(data), { limitInputPixels: MOST_PIXELS })
-      .rotate()
-      .resize({
-        width: LONGEST_SIDE[use],
-        height: LONGEST_SIDE[use],
-        fit: 'inside',
-        withoutEnlargement: true,
-      })
-      .webp({ quality: QUALITY })
-      .toBuffer({ resolveWithObject: true });
-    const hash = createHash('sha256').update(bytes).digest('hex');
-    await putPhoto({ hash, kind: 'image/webp', width: info.width, height: info.height, bytes });
-    return { hash };
-  } catch (error) {
-    if (error instanceof Error && /unsupported|Input|pixel|corrupt|bad seek|premature/i.test(error.message)) {
-      return { trouble: 'That file is no picture this server can read; JPEG, PNG and WebP are.' };
-    }
-    throw error;
-  }
+  const read = await inThread('picture', { data, use }, readPicture);
+  if (!read) return { trouble: 'That file is no picture this server can read; JPEG, PNG and WebP are.' };
+  const { hash, width, height, bytes } = read;
+  return { hash, kind: 'image/webp', width, height, bytes: Buffer.from(bytes) };
+}
+
+/** Keeps a picture under its content hash. */
+export async function keepPhoto(
+  data: Uint8Array,
+  use: PictureUse = 'photo',
+): Promise<{ hash: string } | { trouble: string }> {
+  const photo = await readPhoto(data, use);
+  if ('trouble' in photo) return photo;
+  await putPhoto(photo);
+  return { hash: photo.hash };
 }
 
 export async function openPhoto(hash: string) {

@@ -1,9 +1,11 @@
 'use server';
 
+import { z } from 'zod';
+import { action } from '../gate/action';
+import { text } from '../gate/fields';
 import * as server from './server';
 
 /** What a page may ask the server to do; everything else of this feature stays on the server. */
 
-export async function settlePolicy(...words: Parameters<typeof server.settlePolicy>) {
-  return server.settlePolicy(...words);
-}
+/** The policy itself is judged by its own schema, which names the field as the form does. */
+export const settlePolicy = action('settlePolicy', z.tuple([z.unknown(), text(200)]), server.settlePolicy);

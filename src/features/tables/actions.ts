@@ -1,9 +1,10 @@
 'use server';
 
+import { z } from 'zod';
+import { action } from '../gate/action';
+import { text } from '../gate/fields';
 import * as server from './server';
 
 /** What a page may ask the server to do; everything else of this feature stays on the server. */
 
-export async function settleRules(...words: Parameters<typeof server.settleRules>) {
-  return server.settleRules(...words);
-}
+export const settleRules = action('settleRules', z.tuple([z.unknown(), text(200)]), server.settleRules);

@@ -1,8 +1,11 @@
-import { NextResponse, type NextRequest } from 'next/server';
+import { NextResponse } from 'next/server';
+import { wordsAsked } from '@/features/gate/fields';
+import { route } from '@/features/gate/route';
 import { findAnything } from '@/features/palette/server';
 
 /** Jobs and machines for `?q=`. */
-export async function GET(request: NextRequest) {
-  const text = (request.nextUrl.searchParams.get('q') ?? '').slice(0, 100);
-  return NextResponse.json(await findAnything(text), { headers: { 'cache-control': 'no-store' } });
-}
+export const GET = route(async (request) =>
+  NextResponse.json(await findAnything(wordsAsked(request.nextUrl)), {
+    headers: { 'cache-control': 'no-store' },
+  }),
+);

@@ -1,8 +1,11 @@
-import { NextResponse, type NextRequest } from 'next/server';
+import { NextResponse } from 'next/server';
 import { functionChoices } from '@/features/desk/functionChoices';
+import { wordsAsked } from '@/features/gate/fields';
+import { route } from '@/features/gate/route';
 
 /** Functions that a job can be opened on, for `?q=`. */
-export async function GET(request: NextRequest) {
-  const text = (request.nextUrl.searchParams.get('q') ?? '').slice(0, 100);
-  return NextResponse.json(await functionChoices(text), { headers: { 'cache-control': 'no-store' } });
-}
+export const GET = route(async (request) =>
+  NextResponse.json(await functionChoices(wordsAsked(request.nextUrl)), {
+    headers: { 'cache-control': 'no-store' },
+  }),
+);

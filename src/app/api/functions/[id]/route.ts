@@ -1,10 +1,11 @@
 import { NextResponse } from 'next/server';
 import { trialsOf } from '@/features/desk/functionChoices';
+import { found, route } from '@/features/gate/route';
 
 /** What can be tried on a function. */
-export async function GET(_request: Request, { params }: { params: Promise<{ id: string }> }) {
-  const trials = await trialsOf((await params).id);
-  return trials
-    ? NextResponse.json({ trials }, { headers: { 'cache-control': 'no-store' } })
-    : NextResponse.json({ message: 'There is no such function.' }, { status: 404 });
-}
+export const GET = route<{ id: string }>(async (_request, { id }) =>
+  NextResponse.json(
+    { trials: found(await trialsOf(id), 'There is no such function.') },
+    { headers: { 'cache-control': 'no-store' } },
+  ),
+);

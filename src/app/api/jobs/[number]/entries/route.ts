@@ -1,9 +1,6 @@
-import { NextResponse, type NextRequest } from 'next/server';
+import { NextResponse } from 'next/server';
 import { appendToJob, type SaveProblem } from '@/features/desk/entriesServer';
-
-interface Context {
-  params: Promise<{ number: string }>;
-}
+import { route, textOf } from '@/features/gate/route';
 
 const STATUS: Readonly<Record<SaveProblem['code'], number>> = {
   'bad-input': 400,
@@ -11,11 +8,12 @@ const STATUS: Readonly<Record<SaveProblem['code'], number>> = {
   conflict: 409,
   'too-many': 429,
 };
+/** A full batch of long entries is far under it. */
+const LARGEST_BYTES = 4_000_000;
 
 /** Adds entries to a job's log. Sending the same entry twice changes nothing. */
-export async function POST(request: NextRequest, { params }: Context) {
-  const { number } = await params;
-  const answer = await appendToJob(number, await request.text());
+export const POST = route<{ number: string }>(async (request, { number }) => {
+  const answer = await appendToJob(number, await textOf(request, LARGEST_BYTES, 'The request'));
   if ('problem' in answer) return NextResponse.json(answer.problem, { status: STATUS[answer.problem.code] });
   return NextResponse.json(answer);
-}
+});

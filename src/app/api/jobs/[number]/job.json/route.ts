@@ -1,15 +1,13 @@
-import { NextResponse, type NextRequest } from 'next/server';
 import { jobDocument } from '@/features/handover/server';
+import { found, route } from '@/features/gate/route';
 
 /** Everything of a job in one open document. */
-export async function GET(_request: NextRequest, { params }: { params: Promise<{ number: string }> }) {
-  const { number } = await params;
-  const document = await jobDocument(number);
-  if (!document) return NextResponse.json({ message: `There is no job ${number}.` }, { status: 404 });
-  return new NextResponse(`${JSON.stringify(document, null, 2)}\n`, {
+export const GET = route<{ number: string }>(async (_request, { number }) => {
+  const document = found(await jobDocument(number), `There is no job ${number}.`);
+  return new Response(`${JSON.stringify(document, null, 2)}\n`, {
     headers: {
       'content-type': 'application/json; charset=utf-8',
       'content-disposition': `attachment; filename="job-${Number(number)}.json"`,
     },
   });
-}
+});

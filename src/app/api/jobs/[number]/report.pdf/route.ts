@@ -1,17 +1,14 @@
-import { NextResponse, type NextRequest } from 'next/server';
-import { reportPdf } from '@/features/handover/ReportPdf';
-import { reportOf } from '@/features/handover/server';
+import { reportFile } from '@/features/handover/server';
+import { found, route } from '@/features/gate/route';
 
 /** A job's report as a PDF. */
-export async function GET(_request: NextRequest, { params }: { params: Promise<{ number: string }> }) {
-  const { number } = await params;
-  const report = await reportOf(number);
-  if (!report) return NextResponse.json({ message: `There is no job ${number}.` }, { status: 404 });
-  return new NextResponse(new Uint8Array(await reportPdf(report)), {
-    headers: {
-      'content-type': 'application/pdf',
-      'content-disposition': `inline; filename="job-${report.number}.pdf"`,
-      'cache-control': 'no-store',
-    },
-  });
-}
+export const GET = route<{ number: string }>(
+  async (_request, { number }) =>
+    new Response(found(await reportFile(number), `There is no job ${number}.`), {
+      headers: {
+        'content-type': 'application/pdf',
+        'content-disposition': `inline; filename="job-${Number(number)}.pdf"`,
+        'cache-control': 'no-store',
+      },
+    }),
+);

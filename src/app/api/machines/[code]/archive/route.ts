@@ -1,15 +1,14 @@
-import { NextResponse, type NextRequest } from 'next/server';
+import { fileName } from '@/features/gate/fields';
+import { found, route } from '@/features/gate/route';
 import { packMachine } from '@/features/machines/archive';
 
 /** The whole machine as one file. */
-export async function GET(_request: NextRequest, { params }: { params: Promise<{ code: string }> }) {
-  const { code } = await params;
-  const packed = await packMachine(code);
-  if (!packed) return NextResponse.json({ message: `There is no machine ${code}.` }, { status: 404 });
-  return new NextResponse(new Uint8Array(packed.bytes), {
+export const GET = route<{ code: string }>(async (_request, { code }) => {
+  const packed = found(await packMachine(code), `There is no machine ${code}.`);
+  return new Response(new Uint8Array(packed.bytes), {
     headers: {
       'content-type': 'application/zip',
-      'content-disposition': `attachment; filename="${packed.code.replace(/[^\w-]/g, '_')}.spiraxis.zip"`,
+      'content-disposition': `attachment; filename="${fileName(packed.code)}.spiraxis.zip"`,
     },
   });
-}
+});

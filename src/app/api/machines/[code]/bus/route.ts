@@ -1,20 +1,17 @@
-import { NextResponse, type NextRequest } from 'next/server';
+import { NextResponse } from 'next/server';
 import { busEvents, handleMachine } from '@/features/bus/server';
 import { answerEvents } from '@/features/eventStream';
+import { route, textOf } from '@/features/gate/route';
 
-interface Context {
-  params: Promise<{ code: string }>;
-}
+const LARGEST_BYTES = 100_000;
 
 /** What the machine's bus says, as server-sent events. */
-export async function GET(request: NextRequest, { params }: Context) {
-  const { code } = await params;
-  return answerEvents(request, (signal) => busEvents(code, signal));
-}
+export const GET = route<{ code: string }>(async (request, { code }) =>
+  answerEvents(request, (signal) => busEvents(code, signal)),
+);
 
 /** Puts a function of a simulated machine into a set-up: `{function, setup}`. */
-export async function POST(request: NextRequest, { params }: Context) {
-  const { code } = await params;
-  const answer = await handleMachine(code, await request.text());
+export const POST = route<{ code: string }>(async (request, { code }) => {
+  const answer = await handleMachine(code, await textOf(request, LARGEST_BYTES, 'The request'));
   return NextResponse.json(answer, { status: answer.trouble ? 400 : 200 });
-}
+});

@@ -1,0 +1,37 @@
+/** The database did not answer in time, or not at all. Nothing is known to be kept. */
+export class DatabaseAway extends Error {
+  constructor(what: string, options?: ErrorOptions) {
+    super(`the database does not answer (${what})`, options);
+    this.name = 'DatabaseAway';
+  }
+}
+
+/** Errors of a connection that could not be made or broke; a statement that is merely wrong is none of them. */
+const AWAY_CODES: ReadonlySet<string> = new Set([
+  'ECONNREFUSED',
+  'ECONNRESET',
+  'ENOENT',
+  'EPIPE',
+  'ETIMEDOUT',
+  'PROTOCOL_CONNECTION_LOST',
+  'PROTOCOL_ENQUEUE_AFTER_FATAL_ERROR',
+  'PROTOCOL_ENQUEUE_AFTER_QUIT',
+  'ER_CON_COUNT_ERROR',
+  'ER_SERVER_SHUTDOWN',
+  'ER_STATEMENT_TIMEOUT',
+  // A full disk, and a file that cannot be written: it runs, and keeps nothing.
+  'ER_DISK_FULL',
+  'ER_RECORD_FILE_FULL',
+  'ER_ERROR_ON_WRITE',
+  'ER_ERROR_DURING_COMMIT',
+]);
+
+export function codeOf(error: unknown): string {
+  return error instanceof Error && 'code' in error ? String(error.code) : '';
+}
+
+/** The same error, or what it means where the connection is at fault. */
+export function awayOr(error: unknown): unknown {
+  const code = codeOf(error);
+  return AWAY_CODES.has(code) ? new DatabaseAway(code, { cause: error }) : error;
+}

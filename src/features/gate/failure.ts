@@ -1,0 +1,58 @@
+import 'server-only';
+import { ZodError, type z } from 'zod';
+import { InputError } from '@/core/circuit/inputError';
+import { DatabaseAway } from '@/db/databaseAway';
+import { log } from '../serverLog';
+
+/** Why something was not done, as it is told to whoever asked. */
+export interface Failure {
+  status: 400 | 404 | 413 | 429 | 500 | 503;
+  code: 'bad-input' | 'not-found' | 'too-large' | 'too-many' | 'failed' | 'away' | 'busy';
+  message: string;
+  /** When to ask again, seconds. */
+  againIn?: number;
+}
+
+/** Thrown to answer with a sentence of its own. */
+export class Refused extends Error {
+  constructor(
+    readonly status: Failure['status'],
+    readonly code: Failure['code'],
+    message: string,
+    readonly againIn?: number,
+  ) {
+    super(message);
+    this.name = 'Refused';
+  }
+}
+
+/** What an error means to whoever asked. One that nobody expected is written to the log, where it can be found again. */
+export function failureOf(error: unknown, asked: string): Failure {
+  if (error instanceof Refused) {
+    const { status, code, message, againIn } = error;
+    return { status, code, message, ...(againIn === undefined ? {} : { againIn }) };
+  }
+  if (error instanceof InputError) return { status: 400, code: 'bad-input', message: `${error.message}.` };
+  if (error instanceof ZodError) return { status: 400, code: 'bad-input', message: firstIssue(error) };
+  if (error instanceof DatabaseAway) {
+    log.warn({ asked, why: error.message }, 'the database does not answer');
+    const message =
+      'The database does not answer. Nothing was changed; it is worth trying again in a moment.';
+    return { status: 503, code: 'away', message, againIn: 2 };
+  }
+  log.error({ asked, err: error }, 'failed');
+  const message = 'The server failed at this; its log says why. Nothing was changed.';
+  return { status: 500, code: 'failed', message };
+}
+
+/** The first thing wrong, with the field it is wrong in. */
+export function firstIssue(
+  { issues }: Pick<z.ZodError, 'issues'>,
+  names: Readonly<Record<string, string>> = {},
+): string {
+  const issue = issues[0];
+  if (!issue) return 'Something is missing.';
+  const field = issue.path.map(String).join('.');
+  const name = names[field] ?? field;
+  return name === '' ? issue.message : `${name}: ${issue.message}`;
+}

@@ -1,0 +1,43 @@
+import { CircuitModel } from '@/core/circuit/model';
+import type { Circuit, Preferences } from '@/core/circuit/schema';
+import type { Entry } from '@/core/job/entries';
+import { reduceJob } from '@/core/job/reduceJob';
+import { weighOptions } from '@/core/job/rules/weighOptions';
+import { findLanes } from '@/core/path/lanes';
+import type { GaugeUnit } from '@/core/units/quantities';
+import type { Arrival } from '@/words/en/times';
+import { makeDiagnosisService } from '@/workers/diagnosisService';
+import { buildReport, type Report, type ReportJob } from './reportModel';
+
+/** A few circuits stay open: a report is read, printed and saved one after the other. */
+const service = makeDiagnosisService(4);
+
+/** All that a report is made of, as data. */
+export interface ReportTask {
+  job: ReportJob;
+  circuit: Circuit;
+  entries: readonly Entry[];
+  arrivals: readonly (readonly [string, Arrival])[];
+  preferences: Preferences;
+  gaugeUnit: GaugeUnit;
+  timeZone: string;
+}
+
+/** A job's report, weighed as its own page weighs it. Throws when the readings cannot be weighed. */
+export function makeReport({
+  job,
+  circuit,
+  entries,
+  arrivals,
+  preferences,
+  gaugeUnit,
+  timeZone,
+}: ReportTask): Report {
+  const state = reduceJob(entries);
+  const model = new CircuitModel(circuit);
+  const readings = state.readings.map(({ reading }) => reading);
+  const answer = service.weigh(circuit, readings, weighOptions(state, preferences, 1));
+  if (!answer.ok) throw new Error(answer.message);
+  const speaker = { model, lanes: findLanes(model), gaugeUnit };
+  return buildReport(speaker, job, state, answer.value, timeZone, new Map(arrivals));
+}

@@ -1,0 +1,6 @@
+import { readArchive } from './archiveTask';
+
+/** One archive in a thread of its own: whatever it does to itself, nobody's reading waits for it. */
+export default function archive(bytes: Uint8Array) {
+  return readArchive(bytes);
+}

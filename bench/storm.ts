@@ -97,14 +97,10 @@ function transport(skewMs: number): LogTransport {
 }
 
 async function startServer(): Promise<ChildProcess> {
-  const server = spawn(
-    process.execPath,
-    ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(PORT)],
-    {
-      env: { ...process.env, NODE_ENV: 'production', SPIRAXIS_LOG: 'silent' },
-      stdio: 'ignore',
-    },
-  );
+  const server = spawn(process.execPath, ['scripts/serve.mjs'], {
+    env: { ...process.env, NODE_ENV: 'production', SPIRAXIS_LOG: 'silent', SPIRAXIS_PORT: String(PORT) },
+    stdio: 'ignore',
+  });
   for (let round = 0; round < 200; round++) {
     const up = await fetch(`${base}/api/health`).then(
       (answer) => answer.ok,

@@ -32,14 +32,10 @@ async function ready(url: string): Promise<void> {
 }
 
 function startServer(): ChildProcess {
-  return spawn(
-    process.execPath,
-    ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(OWN_PORT)],
-    {
-      env: { ...process.env, NODE_ENV: 'production', SPIRAXIS_LOG: 'silent' },
-      stdio: 'ignore',
-    },
-  );
+  return spawn(process.execPath, ['scripts/serve.mjs'], {
+    env: { ...process.env, NODE_ENV: 'production', SPIRAXIS_LOG: 'silent', SPIRAXIS_PORT: String(OWN_PORT) },
+    stdio: 'ignore',
+  });
 }
 
 test('a reload and a second browser show the same state; others’ readings arrive by themselves', async ({

@@ -13,7 +13,7 @@ import { seededRandom } from '../src/core/random';
 import { mergeBook } from '../src/db/codeBook';
 import { digestMark, putDigest } from '../src/db/digests';
 import { appendEntries } from '../src/db/entries';
-import { migrate } from '../src/db/migrate';
+import { alone, migrate } from '../src/db/migrate';
 import { putPhoto } from '../src/db/photos';
 import { putSetting } from '../src/db/settings';
 import { closePool, pool, withTransaction } from '../src/db/pool';
@@ -40,6 +40,11 @@ async function keepPicture(file: string): Promise<string> {
 async function seed(): Promise<void> {
   const applied = await migrate();
   if (applied.length > 0) process.stdout.write(`spiraxis: schema brought up to ${applied.at(-1)}\n`);
+  // One at a time: of several that start at once the first fills the shed, and the others find it full.
+  await alone(fill);
+}
+
+async function fill(): Promise<void> {
   // For the tests: start from the demo data whatever stood there.
   if (process.argv.includes('--fresh')) {
     for (const table of [

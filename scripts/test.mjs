@@ -106,7 +106,8 @@ async function databaseTests() {
   try {
     const report = join(folder, 'db.json');
     const env = {
-      SPIRAXIS_DATABASE_URL: database.url,
+      SPIRAXIS_DATABASE_URL: database.ownerUrl,
+      SPIRAXIS_APP_DATABASE_URL: database.url,
       SPIRAXIS_LOG: 'warn',
       SPIRAXIS_THREADS: 'off',
     };
@@ -121,7 +122,7 @@ async function openLane(at) {
   const database = await freshDatabase(`lane${at}`, 1 + at);
   const env = {
     ...process.env,
-    SPIRAXIS_DATABASE_URL: database.url,
+    SPIRAXIS_DATABASE_URL: database.ownerUrl,
     SPIRAXIS_BUS_PORT: String(busPort + at),
     SPIRAXIS_LOG: 'warn',
   };
@@ -132,11 +133,17 @@ async function openLane(at) {
     stdio: ['ignore', 'ignore', 'inherit'],
     env,
   });
-  const next = join(ROOT, 'node_modules', 'next', 'dist', 'bin', 'next');
-  const server = spawn(process.execPath, [next, 'start', '-H', '127.0.0.1', '-p', String(port + at)], {
+  const server = spawn(process.execPath, ['scripts/serve.mjs'], {
     cwd: ROOT,
-    stdio: 'ignore',
-    env: { ...env, NODE_ENV: 'production' },
+    stdio: ['ignore', 'ignore', 'inherit'],
+    // As the demo does: the application has no more rights than it needs.
+    env: {
+      ...env,
+      NODE_ENV: 'production',
+      SPIRAXIS_DATABASE_URL: database.ownerUrl,
+      SPIRAXIS_APP_DATABASE_URL: database.url,
+      SPIRAXIS_PORT: String(port + at),
+    },
   });
   const close = async () => {
     server.kill('SIGTERM');

@@ -1,6 +1,14 @@
 import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import {
+  chmodSync,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { say, Stop } from './say.mjs';
@@ -73,7 +81,7 @@ export function ensureBuild() {
   const wanted = digest([join(ROOT, 'src'), join(ROOT, 'package-lock.json'), join(ROOT, 'next.config.ts')]);
   if (existsSync(join(ROOT, '.next', 'BUILD_ID')) && read(stamp) === wanted) return;
   say('building');
-  must('npx', ['next', 'build'], { env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1' } });
+  must('npm', ['run', 'build', '--silent'], { env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1' } });
   keep(stamp, wanted);
 }
 
@@ -90,9 +98,12 @@ export function checkPort(port, name, option) {
   });
 }
 
-export function keep(file, text) {
+/** Writes a file; one with a secret is its owner's alone. */
+export function keep(file, text, { secret = false } = {}) {
   mkdirSync(join(file, '..'), { recursive: true });
-  writeFileSync(file, text);
+  writeFileSync(file, text, secret ? { mode: 0o600 } : {});
+  // One that was there before keeps the rights it had.
+  if (secret) chmodSync(file, 0o600);
 }
 
 export function read(file) {
@@ -109,4 +120,11 @@ function digest(paths) {
   };
   paths.forEach(walk);
   return hash.digest('hex');
+}
+
+/** Waits for something; does the other thing after so many seconds, and waits on. */
+export async function within(work, seconds, otherwise) {
+  const timer = setTimeout(otherwise, seconds * 1000);
+  await work;
+  clearTimeout(timer);
 }

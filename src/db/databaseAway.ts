@@ -18,13 +18,15 @@ const AWAY_CODES: ReadonlySet<string> = new Set([
   'PROTOCOL_ENQUEUE_AFTER_QUIT',
   'ER_CON_COUNT_ERROR',
   'ER_SERVER_SHUTDOWN',
-  'ER_STATEMENT_TIMEOUT',
   // A full disk, and a file that cannot be written: it runs, and keeps nothing.
   'ER_DISK_FULL',
   'ER_RECORD_FILE_FULL',
   'ER_ERROR_ON_WRITE',
   'ER_ERROR_DURING_COMMIT',
 ]);
+
+/** Of MariaDB alone, and without a name in the driver: a statement was stopped for taking too long. */
+const STATEMENT_TIMEOUT = 1969;
 
 export function codeOf(error: unknown): string {
   return error instanceof Error && 'code' in error ? String(error.code) : '';
@@ -33,5 +35,6 @@ export function codeOf(error: unknown): string {
 /** The same error, or what it means where the connection is at fault. */
 export function awayOr(error: unknown): unknown {
   const code = codeOf(error);
-  return AWAY_CODES.has(code) ? new DatabaseAway(code, { cause: error }) : error;
+  const stopped = error instanceof Error && 'errno' in error && error.errno === STATEMENT_TIMEOUT;
+  return stopped || AWAY_CODES.has(code) ? new DatabaseAway(code, { cause: error }) : error;
 }

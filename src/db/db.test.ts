@@ -7,6 +7,8 @@ import { countJobs, findJob, insertJob, listFunctions, listJobs, listMachines, t
 import { jobsWithCodes, mergeBook, putBookRow, readBook, removeBookRow } from './codeBook';
 import { migrate } from './migrate';
 import { getPhoto, putPhoto } from './photos';
+import { createConnection } from 'mysql2/promise';
+import { codeOf, DatabaseAway } from './databaseAway';
 import { closePool, pool, withTransaction } from './pool';
 import { seedAfresh } from './testing/seedAfresh';
 
@@ -293,6 +295,59 @@ describe('pictures', () => {
     await putPhoto(photo);
     expect((await getPhoto(photo.hash))!.bytes.equals(photo.bytes)).toBe(true);
     expect(await getPhoto('cd'.repeat(32))).toBeNull();
+  });
+});
+
+describe('what the application may do', () => {
+  const asApplication = async (sql: string) => {
+    const connection = await createConnection(process.env.SPIRAXIS_APP_DATABASE_URL!);
+    try {
+      await connection.query(sql);
+      return 'done';
+    } catch (error) {
+      return codeOf(error);
+    } finally {
+      await connection.end();
+    }
+  };
+
+  it.each([
+    ['UPDATE entries SET person = "Nobody"', 'ER_TABLEACCESS_DENIED_ERROR'],
+    ['DELETE FROM entries', 'ER_TABLEACCESS_DENIED_ERROR'],
+    ['UPDATE function_versions SET note = ""', 'ER_TABLEACCESS_DENIED_ERROR'],
+    ['DROP TABLE entries', 'ER_TABLEACCESS_DENIED_ERROR'],
+    ['CREATE TABLE mine (id INT)', 'ER_TABLEACCESS_DENIED_ERROR'],
+    ['SELECT User FROM mysql.global_priv', 'ER_TABLEACCESS_DENIED_ERROR'],
+    ['SELECT COUNT(*) FROM entries', 'done'],
+    ['UPDATE jobs SET title = title WHERE FALSE', 'done'],
+  ])('%s: %s', async (sql, answer) => {
+    expect(await asApplication(sql)).toBe(answer);
+  });
+});
+
+describe('a value that does not fit', () => {
+  it('is refused and never cut or bent', async () => {
+    await expect(
+      pool().execute('INSERT INTO machines (id, code, name) VALUES (?, ?, ?)', [
+        'x'.repeat(60),
+        'Q-1',
+        'Long',
+      ]),
+    ).rejects.toMatchObject({ code: 'ER_DATA_TOO_LONG' });
+  });
+});
+
+describe('a database that says nothing', () => {
+  it('is given up after a person’s patience, and the next statement finds another connection', async () => {
+    const began = Date.now();
+    await expect(pool().query('SELECT SLEEP(20)')).rejects.toThrow(DatabaseAway);
+    expect(Date.now() - began).toBeLessThan(10_000);
+    const [rows] = await pool().query<RowDataPacket[]>('SELECT 1 AS one');
+    expect(rows).toEqual([{ one: 1 }]);
+  }, 20_000);
+
+  it('is told apart from a statement that is wrong', async () => {
+    await expect(pool().query('SELEKT 1')).rejects.toMatchObject({ code: 'ER_PARSE_ERROR' });
   });
 });
 

@@ -23,7 +23,7 @@ const PATIENCE_MS = Number(process.env.SPIRAXIS_DB_PATIENCE_MS ?? 2300);
 const MOST_WAITING = 400;
 /** What is sent is taken as it is or refused; half a value is never kept, and a lock is not waited for long. */
 const SESSION = [
-  "SESSION sql_mode = 'STRICT_ALL_TABLES,ERROR_FOR_DIVISION_BY_ZERO,NO_ENGINE_SUBSTITUTION'",
+  "SESSION sql_mode = 'STRICT_ALL_TABLES,ERROR_FOR_DIVISION_BY_ZERO,NO_ENGINE_SUBSTITUTION,NO_AUTO_CREATE_USER'",
   `SESSION max_statement_time = ${PATIENCE_MS / 1000}`,
   `SESSION innodb_lock_wait_timeout = ${Math.max(1, Math.floor(PATIENCE_MS / 1000))}`,
 ].join(', ');

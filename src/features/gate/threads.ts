@@ -5,7 +5,7 @@ import { Refused } from './failure';
 
 /** A kind of heavy work that is done beside the server's own loop, so that nobody's reading waits for it. */
 interface Heavy {
-  /** Module whose default function does it, from the project's root. */
+  /** Its `NAME.thread.ts`, whose default function does it; the build makes one file of each. */
   file: string;
   /** As many as may wait. Who comes after them is told to come again. */
   waiting: number;
@@ -18,28 +18,28 @@ interface Heavy {
 
 const HEAVY = {
   digest: {
-    file: 'src/workers/jobDigest.thread.ts',
+    file: 'jobDigest',
     waiting: 2000,
     seconds: 60,
     megabytes: 768,
     tooLong: 'This job takes too long to weigh.',
   },
   report: {
-    file: 'src/features/handover/report.thread.ts',
+    file: 'report',
     waiting: 60,
     seconds: 45,
     megabytes: 768,
     tooLong: 'This report takes too long to make.',
   },
   archive: {
-    file: 'src/workers/archive.thread.ts',
+    file: 'archive',
     waiting: 6,
     seconds: 20,
     megabytes: 700,
     tooLong: 'This archive takes too long to read. Take drawings out of it, or pack it anew.',
   },
   picture: {
-    file: 'src/workers/picture.thread.ts',
+    file: 'picture',
     waiting: 60,
     seconds: 20,
     megabytes: 400,
@@ -59,8 +59,7 @@ function poolOf(kind: Kind): Piscina {
   if (known) return known;
   const { file, waiting, megabytes } = HEAVY[kind];
   const made = new Piscina({
-    filename: join(process.cwd(), file),
-    execArgv: ['--import', 'tsx'],
+    filename: join(process.cwd(), '.next', 'threads', `${file}.thread.mjs`),
     minThreads: 0,
     maxThreads: 1,
     maxQueue: waiting,

@@ -1,9 +1,8 @@
+import { reportPdf } from './ReportPdf';
 import { makeReport, type ReportTask } from './reportTask';
 
 /** A job's report, as words or as a PDF, in a thread of its own. */
 export default async function report({ as, task }: { as: 'words' | 'pdf'; task: ReportTask }) {
   const made = makeReport(task);
-  if (as === 'words') return made;
-  const { reportPdf } = await import('./ReportPdf');
-  return new Uint8Array(await reportPdf(made));
+  return as === 'words' ? made : new Uint8Array(await reportPdf(made));
 }

@@ -9,11 +9,8 @@ import { preferencesOf } from '../policy/preferencesOf';
 import { openPolicy } from '../policy/server';
 import { pointName, readingWords, type Speaker } from '@/words/en/readings';
 import { inThread } from '../gate/threads';
-import reportHere from './report.thread';
 import type { Report, ReportJob } from './reportModel';
-import type { ReportTask } from './reportTask';
-
-type ThreadTask = Parameters<typeof reportHere>[0];
+import { makeReport, type ReportTask } from './reportTask';
 
 export interface WholeJob {
   job: OpenJob;
@@ -65,10 +62,7 @@ function reportJob({
 /** A job's report; `null` when there is no such job. Throws when the readings cannot be weighed. */
 export async function reportOf(number: string): Promise<Report | null> {
   const task = await reportTask(number);
-  return (
-    task &&
-    ((await inThread<ThreadTask, Report | Uint8Array>('report', { as: 'words', task }, reportHere)) as Report)
-  );
+  return task && inThread('report', { as: 'words' as const, task }, (asked) => makeReport(asked.task));
 }
 
 /** The same as a PDF. */
@@ -76,11 +70,10 @@ export async function reportFile(number: string): Promise<Uint8Array<ArrayBuffer
   const task = await reportTask(number);
   return (
     task &&
-    ((await inThread<ThreadTask, Report | Uint8Array>(
-      'report',
-      { as: 'pdf', task },
-      reportHere,
-    )) as Uint8Array<ArrayBuffer>)
+    inThread('report', { as: 'pdf' as const, task }, async (asked) => {
+      const { reportPdf } = await import('./ReportPdf');
+      return new Uint8Array(await reportPdf(makeReport(asked.task)));
+    })
   );
 }
 

@@ -1,0 +1,86 @@
+/**
+ * The application over HTTP: Next.js behind Node's own server, so that what no route ever sees is answered here with a
+ * sentence, and nobody but the socket says where a request comes from.
+ *
+ * `SPIRAXIS_PORT`, `SPIRAXIS_ADDRESS` (127.0.0.1); `SPIRAXIS_PROXY=1` behind a proxy of one's own.
+ */
+import { createServer } from 'node:http';
+import next from 'next';
+import { ROOT } from './lib/system.mjs';
+
+const port = Number(process.env.SPIRAXIS_PORT ?? 3000);
+const hostname = process.env.SPIRAXIS_ADDRESS ?? '127.0.0.1';
+const behindProxy = process.env.SPIRAXIS_PROXY === '1';
+const LONGEST_ADDRESS = 8000;
+/** A request that is not here by then is cut off; a picture over a slow radio link takes minutes. */
+const REQUEST_MS = 300_000;
+const HEADERS_MS = 15_000;
+const MOST_CONNECTIONS = 2000;
+/** What is under way at the end may come to its end. */
+const LEAVE_MS = 4000;
+
+const app = next({ dev: false, dir: ROOT, hostname, port });
+const handle = app.getRequestHandler();
+await app.prepare();
+
+function refuse(response, status, message) {
+  response.writeHead(status, {
+    'content-type': 'application/json',
+    'cache-control': 'no-store',
+    connection: 'close',
+  });
+  response.end(JSON.stringify({ code: 'bad-input', message }));
+}
+
+/** An address that is one: short enough, and its percent signs stand for whole characters. */
+function isAddress(url) {
+  try {
+    decodeURIComponent(url);
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+const server = createServer(
+  { requestTimeout: REQUEST_MS, headersTimeout: HEADERS_MS },
+  (request, response) => {
+    const url = request.url ?? '/';
+    if (url.length > LONGEST_ADDRESS) return refuse(response, 400, 'The address is too long.');
+    if (!url.startsWith('/') || !isAddress(url))
+      return refuse(response, 400, 'The address is none: a percent sign in it stands for no character.');
+    if (!behindProxy) {
+      for (const name of Object.keys(request.headers))
+        if (name.startsWith('x-forwarded-')) Reflect.deleteProperty(request.headers, name);
+      request.headers['x-forwarded-for'] = request.socket.remoteAddress ?? '';
+    }
+    handle(request, response).catch((error) => {
+      process.stderr.write(`spiraxis: ${error?.stack ?? error}\n`);
+      if (!response.headersSent) refuse(response, 500, 'The server failed at this; its log says why.');
+      else response.destroy();
+    });
+  },
+);
+server.maxConnections = MOST_CONNECTIONS;
+// A request that is no HTTP never comes to a handler.
+server.on('clientError', (_error, socket) => {
+  if (socket.writable)
+    socket.end('HTTP/1.1 400 Bad Request\r\nConnection: close\r\nContent-Length: 0\r\n\r\n');
+});
+server.on('error', (error) => {
+  process.stderr.write(`spiraxis: the application cannot listen on ${hostname}:${port} (${error.code}).\n`);
+  process.exit(1);
+});
+server.listen(port, hostname, () => process.stdout.write(`spiraxis: ready on http://${hostname}:${port}\n`));
+
+let leaving = false;
+for (const signal of ['SIGINT', 'SIGTERM'])
+  process.on(signal, () => {
+    if (leaving) process.exit(1);
+    leaving = true;
+    server.close(() => process.exit(0));
+    server.closeIdleConnections();
+    // Event lines never end by themselves.
+    setTimeout(() => server.closeAllConnections(), LEAVE_MS / 4).unref();
+    setTimeout(() => process.exit(0), LEAVE_MS).unref();
+  });

@@ -45,6 +45,8 @@ function isAddress(url) {
 const server = createServer(
   { requestTimeout: REQUEST_MS, headersTimeout: HEADERS_MS },
   (request, response) => {
+    // A client that goes away in the middle of what it sends is no event.
+    request.on('error', () => undefined);
     const url = request.url ?? '/';
     if (url.length > LONGEST_ADDRESS) return refuse(response, 400, 'The address is too long.');
     if (!url.startsWith('/') || !isAddress(url))

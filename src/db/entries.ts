@@ -23,23 +23,14 @@ export interface StoredEntry {
 const COLUMNS = 'number, id, type, person, written_at, received_at, skew_ms, supersedes, body';
 
 /** The log of a job after a number, in order of arrival. */
-export async function readEntries(
-  jobId: string,
-  after = 0,
-  types?: readonly Entry['type'][],
-): Promise<StoredEntry[]> {
-  return readLog(pool(), jobId, after, types);
+export async function readEntries(jobId: string, after = 0): Promise<StoredEntry[]> {
+  return readLog(pool(), jobId, after);
 }
 
-async function readLog(
-  db: Pick<Statements, 'query'>,
-  jobId: string,
-  after: number,
-  types?: readonly Entry['type'][],
-): Promise<StoredEntry[]> {
+async function readLog(db: Pick<Statements, 'query'>, jobId: string, after: number): Promise<StoredEntry[]> {
   const [rows] = await db.query<RowDataPacket[]>(
-    `SELECT ${COLUMNS} FROM entries WHERE job_id = ? AND number > ? ${types ? 'AND type IN (?)' : ''} ORDER BY number`,
-    [jobId, after, ...(types ? [types] : [])],
+    `SELECT ${COLUMNS} FROM entries WHERE job_id = ? AND number > ? ORDER BY number`,
+    [jobId, after],
   );
   return rows.map(storedOf);
 }
@@ -101,6 +92,8 @@ export interface AppendOptions<R> {
   skewMs?: number | null;
   /** Says why an entry may not be added as the job stands, or null. The log is read only when it is asked for. */
   judge?: (entry: Entry, log: () => Promise<readonly StoredEntry[]>) => Promise<R | null>;
+  /** A beginning of the log that is at hand; only what follows it is read. */
+  known?: readonly StoredEntry[];
 }
 
 /** Errors of a value that does not fit its column: the entry's own fault, whatever else is in the batch. */
@@ -119,7 +112,7 @@ const VALUE_ERRORS = new Set([
 export async function appendEntries<R = never>(
   jobId: string,
   entries: readonly Entry[],
-  { receivedAt = new Date(), skewMs = null, judge }: AppendOptions<R> = {},
+  { receivedAt = new Date(), skewMs = null, judge, known: begun = [] }: AppendOptions<R> = {},
 ): Promise<Appended<R>[]> {
   if (entries.length === 0) return [];
   return withTransaction(async (db) => {
@@ -138,7 +131,7 @@ export async function appendEntries<R = never>(
     let log: StoredEntry[] | null = null;
     const added: StoredEntry[] = [];
     const readAll = async () => {
-      log ??= await readLog(db, jobId, 0);
+      log ??= [...begun, ...(await readLog(db, jobId, begun.at(-1)?.number ?? 0))];
       return [...log.filter(({ number }) => number <= first), ...added];
     };
     const results: Appended<R>[] = [];

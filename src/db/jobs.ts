@@ -147,6 +147,15 @@ async function findJobWhere(column: 'j.number' | 'j.id', value: string | number)
   return rows[0] ? jobRow.parse(rows[0]) : null;
 }
 
+/** Number of the last entry of each job, by id. */
+export async function lastNumbers(ids: readonly string[]): Promise<ReadonlyMap<string, number>> {
+  if (ids.length === 0) return new Map();
+  const [rows] = await pool().query<RowDataPacket[]>('SELECT id, last_number FROM jobs WHERE id IN (?)', [
+    ids,
+  ]);
+  return new Map(rows.map((row) => [String(row.id), Number(row.last_number)]));
+}
+
 /** Which machines a list shows: those with all these words in code or name, behind a code. */
 export interface MachineFilter {
   text?: string;

@@ -5,6 +5,7 @@ import { circuitSchema, type Circuit } from '@/core/circuit/schema';
 import type { BookRow } from '@/core/codes/bookRow';
 import { mergeBookIn } from './codeBook';
 import { addDrawingIn, putPinIn } from './drawings';
+import { isId } from './ids';
 import { putPhotoIn, type PhotoRow } from './photos';
 import { pool, withTransaction, type Statements } from './pool';
 import { jsonColumn } from './jsonColumn';
@@ -47,6 +48,7 @@ export class NameTaken extends Error {
 }
 
 export async function findFunction(id: string): Promise<DrawnFunctionRow | null> {
+  if (!isId(id)) return null;
   const [rows] = await pool().query<RowDataPacket[]>(
     `SELECT f.id, f.name, f.version, f.circuit, f.machine_id, m.code AS machine_code, m.name AS machine_name
      FROM functions f JOIN machines m ON m.id = f.machine_id WHERE f.id = ?`,

@@ -1,6 +1,5 @@
 import 'server-only';
 import { digestMark, putDigest } from '@/db/digests';
-import { readEntries } from '@/db/entries';
 import { findJobById } from '@/db/jobs';
 import { makeJobDigest } from '@/workers/jobDigest';
 import { inThread } from '../gate/threads';
@@ -8,6 +7,10 @@ import { preferencesOf } from '../policy/preferencesOf';
 import { openPolicy } from '../policy/server';
 import { log } from '../serverLog';
 import { circuitOfJob } from './circuitOfJob';
+import { wholeLog } from './jobLogs';
+
+/** Between two digests of a log that grows all the time. */
+const REST_MS = 400;
 
 interface Digests {
   /** Jobs whose digest is being worked out; true when the log grew meanwhile. */
@@ -20,7 +23,7 @@ const digests = (held.spiraxisDigests ??= { busy: new Map() });
 export async function refreshDigest(jobId: string): Promise<void> {
   const [mark, job, { policy }] = await Promise.all([digestMark(jobId), findJobById(jobId), openPolicy()]);
   if (!mark || !job) return;
-  const entries = (await readEntries(jobId))
+  const entries = (await wholeLog(jobId))
     .filter(({ number }) => number <= mark.number)
     .map((one) => one.entry);
   const circuit = await circuitOfJob(job, entries);
@@ -46,10 +49,12 @@ export function digestSoon(jobId: string): void {
   digests.busy.set(jobId, false);
   void (async () => {
     try {
-      do {
+      for (;;) {
         digests.busy.set(jobId, false);
         await refreshDigest(jobId);
-      } while (digests.busy.get(jobId));
+        if (!digests.busy.get(jobId)) break;
+        await new Promise((resolve) => setTimeout(resolve, REST_MS));
+      }
     } catch (error) {
       // The shed says that it is being worked out, and asks again.
       log.warn({ err: error, jobId }, 'a digest could not be worked out');

@@ -8,9 +8,11 @@ import { refusalWords } from '@/words/en/refusals';
 import type { Speaker } from '@/words/en/readings';
 import { log } from '../serverLog';
 import { circuitOfJob } from './circuitOfJob';
+import { USUAL_POLICY } from '../policy/policy';
 import { openPolicy } from '../policy/server';
 import { digestSoon } from './digests';
 import { jobStream, tellJob } from './jobEvents';
+import { knownLog, wholeLog } from './jobLogs';
 import { drawnOf } from './jobModel';
 import type { SendAnswer, SendResult } from './log/protocol';
 
@@ -27,7 +29,7 @@ const requestSchema = z.object({
   sentAt: z.iso.datetime().optional(),
 });
 /** What decides which circuit the job is about. */
-const CIRCUIT_TYPES = ['joined', 'redrawn', 'withdrawal'] as const;
+const CIRCUIT_TYPES: ReadonlySet<Entry['type']> = new Set(['joined', 'redrawn', 'withdrawal']);
 
 /**
  * Adds entries sent by a browser, each by itself: one that is refused, with the reason, holds no other back. What protects
@@ -64,8 +66,14 @@ export async function appendToJob(
   }
   const skewMs = request.sentAt ? Date.parse(request.sentAt) - now.getTime() : null;
   const judge = await judgeOf(job, now);
-  const appended = await appendEntries(job.id, sound, { receivedAt: now, skewMs, judge: judge.judge });
-  const { gaugeUnit } = (await openPolicy()).policy;
+  const appended = await appendEntries(job.id, sound, {
+    receivedAt: now,
+    skewMs,
+    judge: judge.judge,
+    known: knownLog(job.id),
+  });
+  const anyRefused = appended.some(({ state }) => state === 'refused');
+  const { gaugeUnit } = anyRefused ? (await openPolicy()).policy : USUAL_POLICY;
   const words = (one: Appended<EntryRefusal>): SendResult =>
     one.state === 'refused'
       ? {
@@ -96,7 +104,9 @@ export async function appendToJob(
 
 /** The rules of the core over a job's log as it stands under the lock, with the circuit that the log says it is about. */
 async function judgeOf(job: JobRow, now: Date) {
-  const before = (await readEntries(job.id, 0, CIRCUIT_TYPES)).map(({ entry }) => entry);
+  const before = (await wholeLog(job.id))
+    .map(({ entry }) => entry)
+    .filter(({ type }) => CIRCUIT_TYPES.has(type));
   let drawn = drawnOf(await circuitOfJob(job, before));
   const judge = async (
     entry: Entry,

@@ -64,7 +64,7 @@ describe('a new job', () => {
     await person.click(screen.getByRole('button', { name: 'Open the job' }));
     expect((await screen.findByRole('alert')).textContent).toMatch(/The server does not answer/);
     expect(screen.getByLabelText<HTMLInputElement>('What fails').value).toBe('Float lets go');
-    await person.click(screen.getByRole('button', { name: 'Open the job' }));
+    await person.click(await screen.findByRole('button', { name: 'Open the job' }));
     await waitFor(() => expect(open).toHaveBeenCalledTimes(2));
     expect(sent).toMatchObject({ functionId: 'f1', title: 'Float lets go', answers: { Y7: 'not tried' } });
   });

@@ -1,6 +1,6 @@
 import 'server-only';
 import { cache } from 'react';
-import { readBaselines, readEntries } from '@/db/entries';
+import { readBaselines } from '@/db/entries';
 import { readBook } from '@/db/codeBook';
 import { findJobByText, functionsOf } from '@/db/jobs';
 import { testKey } from '@/core/diagnosis/observations';
@@ -9,13 +9,14 @@ import { shopMarks } from '@/core/tables/marks';
 import { openPolicy } from '../policy/server';
 import { openRules } from '../tables/server';
 import { circuitOfJob } from './circuitOfJob';
+import { wholeLog } from './jobLogs';
 import type { JobFacts } from './desk';
 
 /** A job with its circuit and log, or null when there is none with this number. */
 export const openJob = cache(async (number: string) => {
   const job = await findJobByText(number);
   if (!job) return null;
-  const stored = await readEntries(job.id);
+  const stored = await wholeLog(job.id);
   const entries = stored.map(({ entry }) => entry);
   return {
     id: job.id,

@@ -18,7 +18,7 @@ export function action<A extends z.ZodTuple, R>(
   args: A,
   work: (...args: z.output<A>) => Promise<R>,
 ): (...given: z.input<A>) => Promise<R | Trouble> {
-  return async (...given) => {
+  const run = async (...given: z.input<A>): Promise<R | Trouble> => {
     try {
       const parsed = args.safeParse(given);
       if (!parsed.success) {
@@ -33,4 +33,13 @@ export function action<A extends z.ZodTuple, R>(
       return { trouble: failureOf(error, name).message };
     }
   };
+  known.set(run, args);
+  return run;
+}
+
+const known = new WeakMap<object, z.ZodTuple>();
+
+/** What an action takes: for tests that send it everything else. */
+export function argsOf(run: object): z.ZodTuple | undefined {
+  return known.get(run);
 }

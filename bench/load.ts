@@ -119,6 +119,7 @@ async function crowd(people: number, jobs: readonly number[], picture: Buffer): 
     '/api/functions?q=blade',
   ];
   const before = serverProcess();
+  const started = performance.now();
   await Promise.all(
     Array.from({ length: people }, async (_one, at) => {
       const agent = agents[at % agents.length]!;
@@ -140,7 +141,7 @@ async function crowd(people: number, jobs: readonly number[], picture: Buffer): 
   const all = [...taken.read, ...taken.entry, ...taken.picture];
   const cpu =
     before && after
-      ? `; server ${Math.round((100 * (after.cpu - before.cpu)) / SECONDS)} % of a core, ${after.megabytes.toFixed(0)} MB`
+      ? `; server ${Math.round((100_000 * (after.cpu - before.cpu)) / (performance.now() - started))} % of a core, ${after.megabytes.toFixed(0)} MB`
       : '';
   process.stdout.write(`${people} people, ${(all.length / SECONDS).toFixed(1)} requests a second${cpu}\n`);
   for (const [name, some] of Object.entries(taken)) process.stdout.write(`${line(name, some)}\n`);
@@ -208,8 +209,14 @@ async function manyReports(job: number): Promise<void> {
 const found = JSON.parse((await call(agents[0]!, '/api/find?q=')).text) as { jobs: { number: number }[] };
 const jobs = found.jobs.map(({ number }) => number).slice(0, 8);
 if (jobs.length < 3) throw new Error(`${base} has no demo jobs; seed it first`);
-const noise = Buffer.alloc(1600 * 1200 * 3).map(() => Math.random() * 255);
-const picture = await sharp(noise, { raw: { width: 1600, height: 1200, channels: 3 } })
+// As a camera's: light that changes slowly, edges, and a little grain.
+const scene = Buffer.alloc(2400 * 1800 * 3);
+for (let at = 0; at < scene.length; at++) {
+  const [x, y] = [Math.floor(at / 3) % 2400, Math.floor(at / 7200)];
+  const edge = (x >> 7) % 3 === 0 && (y >> 6) % 4 === 0 ? 60 : 0;
+  scene[at] = 90 + 50 * Math.sin(x / 400) * Math.cos(y / 300) + edge + 8 * Math.random();
+}
+const picture = await sharp(scene, { raw: { width: 2400, height: 1800, channels: 3 } })
   .jpeg({ quality: 60 })
   .toBuffer();
 process.stdout.write(`pictures of ${(picture.length / 1e6).toFixed(1)} MB, ${jobs.length} jobs\n`);

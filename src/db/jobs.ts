@@ -1,8 +1,7 @@
 import type { RowDataPacket } from 'mysql2/promise';
 import { z } from 'zod';
-import { circuitSchema } from '@/core/circuit/schema';
 import { DIGEST_MADE, type JobDigest } from '@/core/job/jobDigest';
-import { jsonColumn } from './jsonColumn';
+import { circuitColumn } from './circuitColumn';
 import { pool, withTransaction } from './pool';
 
 const jobListRow = z.object({
@@ -32,7 +31,7 @@ const jobRow = jobListRow.extend({
   /** Version of the function's circuit that the job was opened on, and the newest there is. */
   function_version: z.coerce.number(),
   newest_version: z.coerce.number(),
-  circuit: jsonColumn(circuitSchema),
+  circuit: circuitColumn,
 });
 export type JobRow = z.infer<typeof jobRow>;
 
@@ -50,7 +49,7 @@ const functionRow = z.object({
   name: z.string(),
   machine_code: z.string(),
   machine_name: z.string(),
-  circuit: jsonColumn(circuitSchema),
+  circuit: circuitColumn,
 });
 export type FunctionRow = z.infer<typeof functionRow>;
 

@@ -1,14 +1,14 @@
 import type { RowDataPacket } from 'mysql2/promise';
 import { v7 as uuidv7 } from 'uuid';
 import { z } from 'zod';
-import { circuitSchema, type Circuit } from '@/core/circuit/schema';
+import type { Circuit } from '@/core/circuit/schema';
 import type { BookRow } from '@/core/codes/bookRow';
 import { mergeBookIn } from './codeBook';
 import { addDrawingIn, putPinIn } from './drawings';
 import { isId } from './ids';
 import { putPhotoIn, type PhotoRow } from './photos';
 import { pool, withTransaction, type Statements } from './pool';
-import { jsonColumn } from './jsonColumn';
+import { circuitColumn } from './circuitColumn';
 
 /** Machines, their functions, and every version of each function's circuit. */
 
@@ -27,7 +27,7 @@ const drawnFunctionRow = z.object({
   machine_id: z.string(),
   machine_code: z.string(),
   machine_name: z.string(),
-  circuit: jsonColumn(circuitSchema),
+  circuit: circuitColumn,
 });
 export type DrawnFunctionRow = z.infer<typeof drawnFunctionRow>;
 
@@ -81,7 +81,7 @@ export async function readVersion(functionId: string, version: number): Promise<
     'SELECT circuit FROM function_versions WHERE function_id = ? AND version = ?',
     [functionId, version],
   );
-  return rows[0] ? jsonColumn(circuitSchema).parse(rows[0].circuit) : null;
+  return rows[0] ? circuitColumn.parse(rows[0].circuit) : null;
 }
 
 export async function addMachine(machine: { id?: string; code: string; name: string }): Promise<string> {

@@ -48,6 +48,8 @@ function connections(): Pool {
       timezone: 'Z',
       charset: 'utf8mb4',
       connectTimeout: PATIENCE_MS,
+      // JSON comes as text: what is read often is known by its text, and parsed once.
+      jsonStrings: true,
     });
     made.pool.on('connection', (connection) => {
       // Sent before whatever the connection was made for; what goes wrong with it goes wrong there too.
@@ -80,8 +82,15 @@ function within<T>(what: string, work: Promise<T>, late: (value: T) => void = ()
   });
 }
 
-function connect(): Promise<PoolConnection> {
-  return within('connecting', connections().getConnection(), (connection) => connection.release());
+async function connect(): Promise<PoolConnection> {
+  try {
+    return await within('connecting', connections().getConnection(), (connection) => connection.release());
+  } catch (error) {
+    // The driver has no code for it.
+    if (error instanceof Error && error.message === 'Queue limit reached.')
+      throw new DatabaseAway('too many wait for a connection', { cause: error });
+    throw error;
+  }
 }
 
 function statementsOf(connection: PoolConnection): Statements {

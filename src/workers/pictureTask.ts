@@ -5,6 +5,11 @@ import sharp from 'sharp';
 const LONGEST_SIDE = { photo: 1600, drawing: 2800 } as const;
 export type PictureUse = keyof typeof LONGEST_SIDE;
 const QUALITY = 80;
+/** Of six: twice as fast as the usual four, and a twentieth larger. */
+const EFFORT = 2;
+// One picture at a time, and each on one core: the others belong to whoever reads and writes.
+sharp.concurrency(1);
+sharp.cache(false);
 /** A picture of more pixels than any camera takes is an attack on memory. */
 const MOST_PIXELS = 120_000_000;
 
@@ -30,7 +35,7 @@ export async function readPicture({ data, use }: PictureTask): Promise<ReadPictu
         fit: 'inside',
         withoutEnlargement: true,
       })
-      .webp({ quality: QUALITY })
+      .webp({ quality: QUALITY, effort: EFFORT })
       .toBuffer({ resolveWithObject: true });
     const hash = createHash('sha256').update(bytes).digest('hex');
     return { hash, width: info.width, height: info.height, bytes };

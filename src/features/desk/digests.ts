@@ -10,7 +10,7 @@ import { circuitOfJob } from './circuitOfJob';
 import { wholeLog } from './jobLogs';
 
 /** Between two digests of a log that grows all the time. */
-const REST_MS = 400;
+const REST_MS = 3000;
 
 interface Digests {
   /** Jobs whose digest is being worked out; true when the log grew meanwhile. */

@@ -2,7 +2,7 @@ import 'server-only';
 import { z } from 'zod';
 import { entrySchema, type Entry } from '@/core/job/entries';
 import { looksAtState, mayAppend, type EntryRefusal } from '@/core/job/rules/mayAppend';
-import { appendEntries, readEntries, type Appended } from '@/db/entries';
+import { appendEntries, type Appended } from '@/db/entries';
 import { findJobByText, type JobRow } from '@/db/jobs';
 import { refusalWords } from '@/words/en/refusals';
 import type { Speaker } from '@/words/en/readings';
@@ -159,8 +159,7 @@ export async function entryEvents(
     return problem('bad-input', `after: "${after}" is no position; use a whole number.`);
   const job = await findJobByText(number);
   if (!job) return problem('no-job', `There is no job ${number}.`);
-  const read = (from: number) => readEntries(job.id, from);
-  return { stream: (signal) => jobStream(Number(after), read, job.id, signal) };
+  return { stream: (signal) => jobStream(Number(after), wholeLog, job.id, signal) };
 }
 
 function problem(code: SaveProblem['code'], message: string): { problem: SaveProblem } {

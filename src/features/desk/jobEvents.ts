@@ -7,58 +7,109 @@ import { log } from '../serverLog';
 const LOOK_MS = 1000;
 /** Looks between two heartbeats. A browser gives a line up after fifteen seconds of silence. */
 const LOOKS_A_BEAT = 5;
+const encoder = new TextEncoder();
+const said = (entries: readonly StoredEntry[]) => encoder.encode(`data: ${JSON.stringify(entries)}\n\n`);
 /** An empty list is the heartbeat: the browser knows the server is there. */
-const BEAT = new TextEncoder().encode('data: []\n\n');
+const BEAT = said([]);
+
+/** The whole log of a job, in order of its numbers, which begin at 1 and have no gap. */
+export type ReadLog = (jobId: string) => Promise<readonly StoredEntry[]>;
 
 /** Somebody who follows a job's log. */
 interface Follower {
   /** Number of the last entry that was sent. */
   seen: number;
-  look: () => void;
-  beat: () => void;
+  /** Has heard nothing yet, and waits for what there is, be it nothing. */
+  fresh: boolean;
+  send: (bytes: Uint8Array) => void;
   end: () => void;
 }
 
+/** A job that somebody follows. Its log is read once for all who do. */
+interface Followed {
+  followers: Set<Follower>;
+  read: ReadLog;
+  busy: boolean;
+  again: boolean;
+}
+
 interface Watch {
-  followers: Map<string, Set<Follower>>;
+  jobs: Map<string, Followed>;
   timer: ReturnType<typeof setInterval> | null;
   looks: number;
   busy: boolean;
 }
 const held = globalThis as typeof globalThis & { spiraxisWatch?: Watch };
-const watch = (held.spiraxisWatch ??= { followers: new Map(), timer: null, looks: 0, busy: false });
+const watch = (held.spiraxisWatch ??= { jobs: new Map(), timer: null, looks: 0, busy: false });
 
-const everybody = () => [...watch.followers.values()].flatMap((some) => [...some]);
+function endAll(followers: Iterable<Follower>): void {
+  for (const one of [...followers]) one.end();
+}
+
+/** Sends what is new to all who follow a job: one reading of the log, and one writing for all who are equally far. */
+async function tellNews(jobId: string, followed: Followed): Promise<void> {
+  if (followed.busy) {
+    followed.again = true;
+    return;
+  }
+  followed.busy = true;
+  try {
+    do {
+      followed.again = false;
+      const entries = await followed.read(jobId);
+      const last = entries.at(-1)?.number ?? 0;
+      const written = new Map<number, Uint8Array>();
+      for (const one of followed.followers) {
+        if (last <= one.seen && !one.fresh) continue;
+        const bytes = written.get(one.seen) ?? said(entries.slice(one.seen));
+        written.set(one.seen, bytes);
+        one.send(bytes);
+        one.fresh = false;
+        one.seen = Math.max(one.seen, last);
+      }
+    } while (followed.again);
+  } catch (error) {
+    // The database does not answer: the lines are dropped, and the browsers say so and call again.
+    log.warn({ err: error, jobId }, 'event lines are dropped');
+    endAll(followed.followers);
+  } finally {
+    followed.busy = false;
+  }
+}
 
 /** One question a second for all jobs that anybody follows, however many look on. */
 async function lookAround(): Promise<void> {
   if (watch.busy) return;
   watch.busy = true;
   try {
-    const last = await lastNumbers([...watch.followers.keys()]);
-    for (const [jobId, some] of watch.followers)
-      for (const one of some) if ((last.get(jobId) ?? 0) > one.seen) one.look();
-    if (++watch.looks % LOOKS_A_BEAT === 0) for (const one of everybody()) one.beat();
+    const last = await lastNumbers([...watch.jobs.keys()]);
+    const beat = ++watch.looks % LOOKS_A_BEAT === 0;
+    for (const [jobId, followed] of watch.jobs) {
+      if ([...followed.followers].some(({ seen }) => (last.get(jobId) ?? 0) > seen))
+        void tellNews(jobId, followed);
+      if (beat) for (const one of followed.followers) one.send(BEAT);
+    }
   } catch (error) {
-    // The database does not answer: the lines are dropped, and the browsers say so and call again.
     log.warn({ err: error }, 'event lines are dropped');
-    for (const one of everybody()) one.end();
+    for (const { followers } of [...watch.jobs.values()]) endAll(followers);
   } finally {
     watch.busy = false;
   }
 }
 
-function follow(jobId: string, follower: Follower): void {
-  const some = watch.followers.get(jobId) ?? new Set<Follower>();
-  watch.followers.set(jobId, some.add(follower));
+function follow(jobId: string, follower: Follower, read: ReadLog): void {
+  const followed = watch.jobs.get(jobId) ?? { followers: new Set(), read, busy: false, again: false };
+  followed.followers.add(follower);
+  watch.jobs.set(jobId, followed);
   watch.timer ??= setInterval(() => void lookAround(), LOOK_MS);
+  void tellNews(jobId, followed);
 }
 
 function leave(jobId: string, follower: Follower): void {
-  const some = watch.followers.get(jobId);
-  some?.delete(follower);
-  if (some?.size === 0) watch.followers.delete(jobId);
-  if (watch.followers.size === 0 && watch.timer) {
+  const followed = watch.jobs.get(jobId);
+  followed?.followers.delete(follower);
+  if (followed?.followers.size === 0) watch.jobs.delete(jobId);
+  if (watch.jobs.size === 0 && watch.timer) {
     clearInterval(watch.timer);
     watch.timer = null;
   }
@@ -66,46 +117,24 @@ function leave(jobId: string, follower: Follower): void {
 
 /** Tells whoever follows a job that its log grew. */
 export function tellJob(jobId: string): void {
-  for (const one of watch.followers.get(jobId) ?? []) one.look();
+  const followed = watch.jobs.get(jobId);
+  if (followed) void tellNews(jobId, followed);
 }
 
 /** A job's new entries as server-sent events: at once when they are written here, within a second when elsewhere. */
 export function jobStream(
   after: number,
-  read: (after: number) => Promise<readonly StoredEntry[]>,
+  read: ReadLog,
   jobId: string,
   signal: AbortSignal,
 ): ReadableStream<Uint8Array> {
-  const encoder = new TextEncoder();
   return new ReadableStream({
     start(controller) {
-      let [busy, again, ended] = [false, false, false];
-      const look = async (): Promise<void> => {
-        if (busy) {
-          again = true;
-          return;
-        }
-        busy = true;
-        try {
-          const entries = await read(follower.seen);
-          if (ended) return;
-          follower.seen = entries.at(-1)?.number ?? follower.seen;
-          controller.enqueue(encoder.encode(`data: ${JSON.stringify(entries)}\n\n`));
-        } catch (error) {
-          log.warn({ err: error, jobId }, 'an event line is dropped');
-          follower.end();
-        } finally {
-          busy = false;
-          if (again && !ended) {
-            again = false;
-            void look();
-          }
-        }
-      };
+      let ended = false;
       const follower: Follower = {
         seen: after,
-        look: () => void look(),
-        beat: () => controller.enqueue(BEAT),
+        fresh: true,
+        send: (bytes) => controller.enqueue(bytes),
         end: () => {
           if (ended) return;
           ended = true;
@@ -113,9 +142,8 @@ export function jobStream(
           controller.close();
         },
       };
-      follow(jobId, follower);
       signal.addEventListener('abort', follower.end);
-      follower.look();
+      follow(jobId, follower, read);
     },
   });
 }

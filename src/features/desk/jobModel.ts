@@ -13,13 +13,22 @@ type Drawn = Pick<Speaker, 'model' | 'lanes'>;
 const held = globalThis as typeof globalThis & { spiraxisModels?: LRUCache<string, Drawn> };
 const models = (held.spiraxisModels ??= new LRUCache<string, Drawn>({ max: MOST_MODELS }));
 
+/** The very same object needs no comparing. */
+const byCircuit = new WeakMap<Circuit, Drawn>();
+
 /** A circuit compiled, with its lanes; the same circuit is compiled once. */
 export function drawnOf(circuit: Circuit): Drawn {
+  const same = byCircuit.get(circuit);
+  if (same) return same;
   const key = JSON.stringify(circuit);
   const known = models.get(key);
-  if (known) return known;
+  if (known) {
+    byCircuit.set(circuit, known);
+    return known;
+  }
   const model = new CircuitModel(circuit);
   const drawn = { model, lanes: findLanes(model) };
   models.set(key, drawn);
+  byCircuit.set(circuit, drawn);
   return drawn;
 }

@@ -19,6 +19,7 @@ const MOST_CONNECTIONS = 2000;
 /** What is under way at the end may come to its end. */
 const LEAVE_MS = 4000;
 
+let leaving = false;
 const app = next({ dev: false, dir: ROOT, hostname, port });
 const handle = app.getRequestHandler();
 await app.prepare();
@@ -73,9 +74,44 @@ server.on('error', (error) => {
   process.stderr.write(`spiraxis: the application cannot listen on ${hostname}:${port} (${error.code}).\n`);
   process.exit(1);
 });
-server.listen(port, hostname, () => process.stdout.write(`spiraxis: ready on http://${hostname}:${port}\n`));
+server.listen(port, hostname, () => {
+  process.stdout.write(`spiraxis: ready on http://${hostname}:${port}\n`);
+  void warmUp();
+});
 
-let leaving = false;
+/** Loads what is loaded at its first use, so that nobody waits for it: one request each, one after the other. */
+async function warmUp() {
+  const job = '/api/jobs/0';
+  const pages = [
+    '/',
+    '/machines',
+    '/new',
+    '/jobs/0',
+    '/jobs/0/report',
+    '/machines/-',
+    '/policy',
+    '/tables',
+    '/codes',
+  ];
+  const routes = [
+    `${job}/entries`,
+    `${job}/events`,
+    `${job}/report.pdf`,
+    '/api/photos',
+    '/api/find',
+    '/api/functions',
+    '/api/functions/0',
+  ];
+  for (const path of [...pages, ...routes]) {
+    if (leaving) return;
+    await fetch(`http://${hostname}:${port}${path}`)
+      .then((answer) => answer.arrayBuffer())
+      // A database that is away now is told of by whoever asks next.
+      .catch(() => undefined);
+  }
+}
+
+
 for (const signal of ['SIGINT', 'SIGTERM'])
   process.on(signal, () => {
     if (leaving) process.exit(1);

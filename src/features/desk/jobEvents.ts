@@ -19,6 +19,8 @@ export type ReadLog = (jobId: string) => Promise<readonly StoredEntry[]>;
 interface Follower {
   /** Number of the last entry that was sent. */
   seen: number;
+  /** At which of the looks between two heartbeats it is told that the server is there. */
+  turn: number;
   /** Has heard nothing yet, and waits for what there is, be it nothing. */
   fresh: boolean;
   send: (bytes: Uint8Array) => void;
@@ -37,10 +39,11 @@ interface Watch {
   jobs: Map<string, Followed>;
   timer: ReturnType<typeof setInterval> | null;
   looks: number;
+  turns: number;
   busy: boolean;
 }
 const held = globalThis as typeof globalThis & { spiraxisWatch?: Watch };
-const watch = (held.spiraxisWatch ??= { jobs: new Map(), timer: null, looks: 0, busy: false });
+const watch = (held.spiraxisWatch ??= { jobs: new Map(), timer: null, looks: 0, turns: 0, busy: false });
 
 function endAll(followers: Iterable<Follower>): void {
   for (const one of [...followers]) one.end();
@@ -83,11 +86,12 @@ async function lookAround(): Promise<void> {
   watch.busy = true;
   try {
     const last = await lastNumbers([...watch.jobs.keys()]);
-    const beat = ++watch.looks % LOOKS_A_BEAT === 0;
+    const beat = ++watch.looks % LOOKS_A_BEAT;
     for (const [jobId, followed] of watch.jobs) {
       if ([...followed.followers].some(({ seen }) => (last.get(jobId) ?? 0) > seen))
         void tellNews(jobId, followed);
-      if (beat) for (const one of followed.followers) one.send(BEAT);
+      // Not all at once: three hundred lines written in one go hold up whoever writes an entry meanwhile.
+      for (const one of followed.followers) if (one.turn === beat) one.send(BEAT);
     }
   } catch (error) {
     log.warn({ err: error }, 'event lines are dropped');
@@ -133,6 +137,7 @@ export function jobStream(
       let ended = false;
       const follower: Follower = {
         seen: after,
+        turn: watch.turns++ % LOOKS_A_BEAT,
         fresh: true,
         send: (bytes) => controller.enqueue(bytes),
         end: () => {

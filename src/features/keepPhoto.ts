@@ -1,3 +1,7 @@
+import { askStatus } from './askServer';
+
+/** A large picture over a slow radio link takes its time. */
+const PATIENCE_MS = 120_000;
 /** As large as the server takes one. */
 export const LARGEST_BYTES = 20_000_000;
 
@@ -9,10 +13,17 @@ export async function keepPhoto(
 ): Promise<{ hash: string } | { trouble: string; away?: true }> {
   if (picture.size > LARGEST_BYTES) return { trouble: `${name} has over 20 MB; take it smaller.` };
   try {
-    const response = await fetch(`/api/photos?use=${use}`, { method: 'POST', body: picture });
-    const answer = (await response.json()) as { hash?: string; message?: string };
-    if (response.status >= 500) return { away: true, trouble: `${name} is not kept yet: the server failed.` };
-    return answer.hash ? { hash: answer.hash } : { trouble: answer.message ?? 'The picture was refused.' };
+    const { status, answer } = await askStatus<{ hash?: string; message?: string }>(
+      `/api/photos?use=${use}`,
+      {
+        method: 'POST',
+        body: picture,
+        patienceMs: PATIENCE_MS,
+      },
+    );
+    if (status >= 500 || status === 429)
+      return { away: true, trouble: `${name} is not kept yet: the server failed.` };
+    return answer?.hash ? { hash: answer.hash } : { trouble: answer?.message ?? 'The picture was refused.' };
   } catch {
     return {
       away: true,

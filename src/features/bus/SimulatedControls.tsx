@@ -1,6 +1,7 @@
 'use client';
 
 import { useState } from 'react';
+import { askStatus } from '../askServer';
 import type { Setup } from '@/core/circuit/schema';
 import { PlainKey, Trouble } from '@/ui/sheet';
 
@@ -20,13 +21,15 @@ export async function handleMachine(
   setup: Setup,
 ): Promise<string | null> {
   try {
-    const response = await fetch(`/api/machines/${encodeURIComponent(machineCode)}/bus`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ function: functionName, setup }),
-    });
-    const { trouble } = (await response.json()) as { trouble: string | null };
-    return trouble;
+    const { answer } = await askStatus<{ trouble?: string | null; message?: string }>(
+      `/api/machines/${encodeURIComponent(machineCode)}/bus`,
+      {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ function: functionName, setup }),
+      },
+    );
+    return answer?.trouble === undefined ? (answer?.message ?? 'The server failed at this.') : answer.trouble;
   } catch {
     return 'The server does not answer; the simulated machine stands as it was.';
   }

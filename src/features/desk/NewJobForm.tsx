@@ -2,6 +2,7 @@
 
 import { useEffect, useState, useTransition } from 'react';
 import { useForm, useWatch } from 'react-hook-form';
+import { askServer } from '../askServer';
 import { openNewJob } from './actions';
 import type { FunctionChoice, Trial } from './functionChoices';
 import type { NewJob } from './newJobSchema';
@@ -159,8 +160,7 @@ function useTrials(functionId: string, known: readonly Trial[] | null): readonly
   useEffect(() => {
     if (!missing) return;
     const leave = new AbortController();
-    fetch(`/api/functions/${functionId}`, { signal: leave.signal })
-      .then((response) => response.json() as Promise<{ trials?: Trial[] }>)
+    askServer<{ trials?: Trial[] }>(`/api/functions/${functionId}`, { signal: leave.signal })
       .then(({ trials = [] }) => setFetched({ id: functionId, trials }))
       // Without the list a job can be opened all the same; its first readings are taken on the Complaint step.
       .catch(() => undefined);

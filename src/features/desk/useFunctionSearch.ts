@@ -1,6 +1,7 @@
 'use client';
 
 import { useEffect, useState } from 'react';
+import { askServer } from '../askServer';
 import type { FunctionChoice } from './functionChoices';
 
 const WAIT_MS = 180;
@@ -21,8 +22,10 @@ export function useFunctionSearch(text: string, first: Omit<FunctionSearch, 'awa
     if (words === '') return;
     const leave = new AbortController();
     const timer = setTimeout(() => {
-      fetch(`/api/functions?${new URLSearchParams({ q: words }).toString()}`, { signal: leave.signal })
-        .then((response) => response.json() as Promise<Omit<FunctionSearch, 'away'>>)
+      askServer<Omit<FunctionSearch, 'away'>>(
+        `/api/functions?${new URLSearchParams({ q: words }).toString()}`,
+        { signal: leave.signal },
+      )
         .then((answer) => setFound({ ...answer, away: false }))
         .catch(() => {
           if (!leave.signal.aborted) setFound((now) => ({ ...now, away: true }));

@@ -9,6 +9,7 @@ import { useForm } from 'react-hook-form';
 import type { MachineRow } from '@/db/jobs';
 import { Field, FIELD, Heading, MainKey, Nothing, PlainKey, Trouble } from '@/ui/sheet';
 import { useFilePicker } from '@/ui/useFilePicker';
+import { askServer, NotAnswered } from '../askServer';
 import { createMachine } from './actions';
 
 /** Every machine of the shed, and a new one by hand or from an archive. */
@@ -121,6 +122,9 @@ function NewMachine() {
   );
 }
 
+/** An archive of a hundred megabytes over a slow link takes its time. */
+const ARCHIVE_MS = 180_000;
+
 /** A machine from an archive file, under its own code or another. */
 function TakeIn() {
   const router = useRouter();
@@ -131,15 +135,15 @@ function TakeIn() {
     setBusy(true);
     setTrouble(null);
     try {
-      const response = await fetch(`/api/machines?code=${encodeURIComponent(code)}`, {
+      const taken = await askServer<{ code: string }>(`/api/machines?code=${encodeURIComponent(code)}`, {
         method: 'POST',
         body: file,
+        patienceMs: ARCHIVE_MS,
       });
-      const answer = (await response.json()) as { code?: string; message?: string };
-      if (answer.code) router.push(`/machines/${encodeURIComponent(answer.code)}`);
-      else setTrouble(answer.message ?? 'The archive was not taken.');
-    } catch {
-      setTrouble('The server does not answer. Nothing was taken in; try again.');
+      router.push(`/machines/${encodeURIComponent(taken.code)}`);
+    } catch (error) {
+      const refused = error instanceof NotAnswered && error.status > 0;
+      setTrouble(refused ? error.message : 'The server does not answer. Nothing was taken in; try again.');
     }
     setBusy(false);
   };

@@ -7,6 +7,7 @@ import { useEffect, useState } from 'react';
 import { STEP_IDS } from '@/core/job/rules/stepsDone';
 import { STEP_NAMES } from '@/words/en/steps';
 import { stepAddress } from '../desk/steps';
+import { askServer } from '../askServer';
 import type { Findings } from './server';
 
 const NOTHING: Findings & { asked: string } = { jobs: [], machines: [], asked: '' };
@@ -24,8 +25,7 @@ export function PaletteDialog({ open, onOpen }: { open: boolean; onOpen: (open: 
     if (!open) return;
     const gone = new AbortController();
     const timer = setTimeout(() => {
-      fetch(`/api/find?q=${encodeURIComponent(text)}`, { signal: gone.signal })
-        .then((response) => response.json() as Promise<Findings>)
+      askServer<Findings>(`/api/find?q=${encodeURIComponent(text)}`, { signal: gone.signal })
         .then((answer) => {
           setFound({ ...answer, asked: text });
           setTrouble(false);

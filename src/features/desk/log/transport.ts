@@ -1,3 +1,4 @@
+import { askStatus } from '@/features/askServer';
 import { followEvents } from '@/features/events';
 import type { Entry } from '@/core/job/entries';
 import { keepPhoto } from '@/features/keepPhoto';
@@ -9,20 +10,21 @@ export function httpTransport(jobNumber: number): LogTransport {
   return {
     async send(entries: readonly Entry[]) {
       const request: SendRequest = { entries, sentAt: new Date().toISOString() };
-      const response = await fetch(`/api/jobs/${jobNumber}/entries`, {
-        method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify(request),
-      });
-      const answer = (await response.json().catch(() => null)) as
-        (Partial<SendAnswer> & { message?: string }) | null;
+      const { status, answer } = await askStatus<Partial<SendAnswer> & { message?: string }>(
+        `/api/jobs/${jobNumber}/entries`,
+        {
+          method: 'POST',
+          headers: { 'content-type': 'application/json' },
+          body: JSON.stringify(request),
+        },
+      );
       if (answer?.results) return { added: answer.added ?? 0, results: answer.results };
-      if (response.status < 400 || response.status >= 500 || response.status === 429) return null;
+      if (status < 400 || status >= 500 || status === 429) return null;
       // A refusal of the request as a whole: each entry is told so, none is lost.
-      const message = answer?.message ?? `The server refused it (${response.status}).`;
+      const message = answer?.message ?? `The server refused it (${status}).`;
       return {
         added: 0,
-        results: entries.map(({ id }) => ({ id, state: 'refused', code: String(response.status), message })),
+        results: entries.map(({ id }) => ({ id, state: 'refused', code: String(status), message })),
       };
     },
     async upload(picture) {

@@ -1,0 +1,261 @@
+/**
+ * What happens when something breaks: people write all the time while the application and the database are killed and
+ * frozen, the line between them swallows what is sent, the clock jumps and the database's disk is full. Afterwards every
+ * entry that was acknowledged stands in the log exactly once, every refusal was a sentence, and nobody had to help.
+ *
+ *   npm run test:faults
+ */
+import { spawnSync } from 'node:child_process';
+import { createServer, connect } from 'node:net';
+import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { createConnection } from 'mysql2/promise';
+import { v7 as uuidv7 } from 'uuid';
+import { keepRunning, pauseMs } from './lib/keeper.mjs';
+import { startMariaDb } from './lib/mariadb.mjs';
+import { run, say, Stop } from './lib/say.mjs';
+import { checkNode, ensureBuild, ensurePackages, ensureProgram, has, must, VAR } from './lib/system.mjs';
+
+const port = Number(process.env.SPIRAXIS_TEST_PORT ?? 3140);
+const dbPort = Number(process.env.SPIRAXIS_TEST_DB_PORT ?? 33140);
+const linePort = dbPort + 1;
+const folder = join(VAR, 'faults');
+const WRITERS = 6;
+const JOBS = [416, 417];
+const RECOVERY_SECONDS = 30;
+/** Room for the database's files when its disk is to fill up. */
+const DISK = '300m';
+const base = `http://127.0.0.1:${port}`;
+const sleep = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
+const results = [];
+
+/** A line to the database that can be told to swallow all that is sent on it. */
+function lineTo(target) {
+  let swallows = false;
+  const pairs = new Set();
+  const server = createServer((near) => {
+    const far = connect(target, '127.0.0.1');
+    for (const [from, to] of [
+      [near, far],
+      [far, near],
+    ]) {
+      from.on('data', (bytes) => void (swallows || to.write(bytes)));
+      from.on('close', () => to.destroy());
+      from.on('error', () => to.destroy());
+    }
+    pairs.add([near, far]);
+  });
+  server.listen(linePort, '127.0.0.1');
+  return {
+    swallow: (on) => {
+      swallows = on;
+    },
+    close: () => {
+      for (const pair of pairs) for (const socket of pair) socket.destroy();
+      server.close();
+    },
+  };
+}
+
+/** People who write, each entry again and again until the server has it. */
+function writers() {
+  const known = { acknowledged: new Set(), refusals: new Map(), speechless: 0, silent: 0 };
+  let over = false;
+  const one = async (at) => {
+    while (!over) {
+      const id = uuidv7();
+      const entry = {
+        id,
+        at: new Date().toISOString(),
+        person: `Writer ${at}`,
+        type: 'looked',
+        body: { check: `plug X${at}`, finding: 'good' },
+      };
+      for (let done = false; !done && !over;) {
+        const answer = await fetch(`${base}/api/jobs/${JOBS[at % JOBS.length]}/entries`, {
+          method: 'POST',
+          headers: { 'content-type': 'application/json' },
+          body: JSON.stringify({ entries: [entry] }),
+          signal: AbortSignal.timeout(8000),
+        }).catch(() => null);
+        const body = await answer?.json().catch(() => null);
+        done = body?.results?.[0]?.state === 'added' || body?.results?.[0]?.state === 'known';
+        if (done) known.acknowledged.add(id);
+        else if (!answer) known.silent++;
+        else if (typeof body?.message === 'string' && /[.]$/.test(body.message))
+          known.refusals.set(body.message, (known.refusals.get(body.message) ?? 0) + 1);
+        else known.speechless++;
+        if (!done) await sleep(200);
+      }
+      await sleep(30);
+    }
+  };
+  const all = Promise.all(Array.from({ length: WRITERS }, (_one, at) => one(at)));
+  return {
+    known,
+    stop: async () => {
+      over = true;
+      await all;
+    },
+  };
+}
+
+async function recovered(what) {
+  const began = Date.now();
+  for (;;) {
+    const ok = await fetch(`${base}/api/health`, { signal: AbortSignal.timeout(4000) }).then(
+      (answer) => answer.ok,
+      () => false,
+    );
+    const seconds = (Date.now() - began) / 1000;
+    if (ok) return seconds;
+    if (seconds > RECOVERY_SECONDS) throw new Stop(`${what}: not well again after ${RECOVERY_SECONDS} s.`);
+    await sleep(200);
+  }
+}
+
+async function fault(what, known, work) {
+  const before = known.acknowledged.size;
+  await work();
+  const seconds = await recovered(what);
+  await sleep(1500);
+  const after = known.acknowledged.size;
+  if (after === before) throw new Stop(`${what}: nothing was written afterwards.`);
+  results.push(
+    `${what}: well again ${seconds.toFixed(1)} s after it was over, ${after - before} entries acknowledged meanwhile`,
+  );
+  say(results.at(-1));
+}
+
+/** A disk of its own for the database, small enough to fill; null where this user may not make one. */
+function smallDisk() {
+  const at = join(folder, 'disk');
+  mkdirSync(at, { recursive: true });
+  const made = spawnSync('mount', ['-t', 'tmpfs', '-o', `size=${DISK}`, 'spiraxis-faults', at]);
+  return made.status === 0 ? at : null;
+}
+
+await run(async () => {
+  checkNode();
+  ensurePackages();
+  ensureBuild();
+  if (!has('faketime')) ensureProgram('faketime', ['faketime']);
+  spawnSync('umount', [join(folder, 'disk')]);
+  rmSync(folder, { recursive: true, force: true });
+  mkdirSync(folder, { recursive: true });
+  const disk = smallDisk();
+  if (!disk) say('this user may not mount a disk: a full disk is not tried.');
+  const stops = [];
+  try {
+    let ends = 0;
+    let stopping = false;
+    const onLost = () => {
+      if (!stopping) setTimeout(() => database.start().catch(onLost), pauseMs(++ends));
+    };
+    const database = await startMariaDb({ folder: join(disk ?? folder, 'mariadb'), port: dbPort, onLost });
+    stops.push(async () => {
+      stopping = true;
+      await database.stop();
+    });
+    const line = lineTo(dbPort);
+    stops.push(async () => line.close());
+    must('npx', ['tsx', 'scripts/seed.ts'], {
+      env: { ...process.env, SPIRAXIS_DATABASE_URL: database.ownerUrl },
+    });
+    const clock = join(folder, 'clock');
+    writeFileSync(clock, '+0\n');
+    const library = spawnSync('sh', ['-c', 'ls /usr/lib/*/faketime/libfaketime.so.1'], {
+      encoding: 'utf8',
+    }).stdout.trim();
+    let pid = 0;
+    const server = keepRunning('the application', ['scripts/serve.mjs'], {
+      env: {
+        ...process.env,
+        NODE_ENV: 'production',
+        SPIRAXIS_DATABASE_URL: database.url.replace(String(dbPort), String(linePort)),
+        SPIRAXIS_PORT: String(port),
+        SPIRAXIS_LOG: 'silent',
+        LD_PRELOAD: library,
+        FAKETIME_TIMESTAMP_FILE: clock,
+        FAKETIME_NO_CACHE: '1',
+        // Timers go by the clock that nobody sets.
+        FAKETIME_DONT_FAKE_MONOTONIC: '1',
+      },
+      onStart: (started) => {
+        pid = started;
+      },
+    });
+    stops.push(server.stop);
+    await recovered('the start');
+    const { known, stop } = writers();
+    stops.push(stop);
+    await sleep(2000);
+    for (let round = 1; round <= 4; round++)
+      await fault(`application killed, ${round}`, known, async () => {
+        process.kill(pid, 'SIGKILL');
+        await sleep(500);
+      });
+    for (let round = 1; round <= 3; round++)
+      await fault(`database killed, ${round}`, known, async () => {
+        process.kill(database.pid(), 'SIGKILL');
+        await sleep(500);
+      });
+    await fault('both killed at once', known, async () => {
+      process.kill(database.pid(), 'SIGKILL');
+      process.kill(pid, 'SIGKILL');
+      await sleep(500);
+    });
+    await fault('database frozen for 6 s', known, async () => {
+      process.kill(database.pid(), 'SIGSTOP');
+      await sleep(6000);
+      process.kill(database.pid(), 'SIGCONT');
+    });
+    await fault('line to the database swallows for 6 s', known, async () => {
+      line.swallow(true);
+      await sleep(6000);
+      line.swallow(false);
+    });
+    await fault('application frozen for 6 s', known, async () => {
+      process.kill(pid, 'SIGSTOP');
+      await sleep(6000);
+      process.kill(pid, 'SIGCONT');
+    });
+    for (const jump of ['+3h', '-2h', '+0'])
+      await fault(`clock of the server at ${jump}`, known, async () => {
+        writeFileSync(clock, `${jump}\n`);
+        await sleep(2500);
+      });
+    if (disk)
+      await fault('disk of the database full for 6 s', known, async () => {
+        const filler = join(disk, 'filler');
+        spawnSync('dd', ['if=/dev/zero', `of=${filler}`, 'bs=1M']);
+        // What is free in its own files is soon used up: large entries see to that.
+        await sleep(6000);
+        rmSync(filler);
+      });
+    await stop();
+    const db = await createConnection(database.ownerUrl);
+    const [rows] = await db.query(
+      "SELECT id, COUNT(*) AS n FROM entries WHERE person LIKE 'Writer %' GROUP BY id",
+    );
+    const [gaps] = await db.query(
+      'SELECT job_id, COUNT(*) AS n, MAX(number) AS last FROM entries GROUP BY job_id HAVING n <> last',
+    );
+    await db.end();
+    const kept = new Map(rows.map(({ id, n }) => [id, n]));
+    const lost = [...known.acknowledged].filter((id) => kept.get(id) !== 1);
+    say(
+      `${known.acknowledged.size} entries acknowledged, ${lost.length} of them lost or twice, ${gaps.length} logs with a gap.`,
+    );
+    say(
+      `${known.silent} requests without an answer, ${known.speechless} refusals without a sentence. Sentences:`,
+    );
+    for (const [message, n] of known.refusals) say(`  ${n} times: ${message}`);
+    if (lost.length > 0 || gaps.length > 0 || known.speechless > 0)
+      throw new Stop(`something was lost or said nothing; see above.`);
+    process.stdout.write(`${results.length} passed, 0 failed\n`);
+  } finally {
+    for (const stop of stops.toReversed()) await stop();
+    if (disk) spawnSync('umount', [disk]);
+  }
+});

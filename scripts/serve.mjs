@@ -111,7 +111,6 @@ async function warmUp() {
   }
 }
 
-
 for (const signal of ['SIGINT', 'SIGTERM'])
   process.on(signal, () => {
     if (leaving) process.exit(1);

@@ -206,6 +206,7 @@ await run(async () => {
       await check('formatting', 'npx', ['prettier', '--check', '.', '--log-level', 'warn']);
       await check('lint', 'npx', ['eslint', '.', '--max-warnings', '0']);
       await check('import boundaries', 'npx', ['depcruise', 'src', '--config', '.dependency-cruiser.cjs']);
+      await check('licences', 'node', ['scripts/notices.mjs', '--check']);
       await check('types', 'npx', ['tsc', '--noEmit']);
       await databaseTests();
     })(),

@@ -87,6 +87,8 @@ await run(async () => {
     stops.push(() => database.stop());
     noteDatabase();
     const env = {
+      // What was freed goes back to the system, however many threads there were.
+      MALLOC_ARENA_MAX: '2',
       ...process.env,
       NODE_ENV: 'production',
       SPIRAXIS_DATABASE_URL: database.url,
@@ -101,7 +103,7 @@ await run(async () => {
       onStart: (pid) => held.note('bus', pid, 'bus-simulator.ts'),
     });
     stops.push(bus.stop);
-    const server = keepRunning('the application', ['scripts/serve.mjs'], {
+    const server = keepRunning('the application', ['--max-old-space-size=512', 'scripts/serve.mjs'], {
       env,
       onStart: (pid) => held.note('application', pid, 'serve.mjs'),
       onOutput: (text) => {

@@ -5,7 +5,9 @@
  * `SPIRAXIS_PORT`, `SPIRAXIS_ADDRESS` (127.0.0.1); `SPIRAXIS_PROXY=1` behind a proxy of one's own.
  */
 import { createServer } from 'node:http';
+import { once } from 'node:events';
 import next from 'next';
+import pLimit from 'p-limit';
 import { ROOT } from './lib/system.mjs';
 
 const port = Number(process.env.SPIRAXIS_PORT ?? 3000);
@@ -19,18 +21,29 @@ const MOST_CONNECTIONS = 2000;
 /** What is under way at the end may come to its end. */
 const LEAVE_MS = 4000;
 
+/** Pages that are made at a time. An entry never waits behind all the pages of a full shed: those wait for each other. */
+const PAGES_AT_ONCE = 6;
+const MOST_PAGES_WAITING = 300;
+
 let leaving = false;
+const pages = pLimit(PAGES_AT_ONCE);
 const app = next({ dev: false, dir: ROOT, hostname, port });
 const handle = app.getRequestHandler();
 await app.prepare();
 
 function refuse(response, status, message) {
+  const code = status === 503 ? 'busy' : status === 500 ? 'failed' : 'bad-input';
   response.writeHead(status, {
     'content-type': 'application/json',
     'cache-control': 'no-store',
     connection: 'close',
   });
-  response.end(JSON.stringify({ code: 'bad-input', message }));
+  response.end(JSON.stringify({ code, message }));
+}
+
+/** What is made from the whole of a page's data; neither a file nor an answer to a program. */
+function isPage({ method, url }) {
+  return method === 'GET' && !url.startsWith('/api/') && !url.startsWith('/_next/');
 }
 
 /** An address that is one: short enough, and its percent signs stand for whole characters. */
@@ -57,7 +70,22 @@ const server = createServer(
         if (name.startsWith('x-forwarded-')) Reflect.deleteProperty(request.headers, name);
       request.headers['x-forwarded-for'] = request.socket.remoteAddress ?? '';
     }
-    handle(request, response).catch((error) => {
+    const answered = isPage(request)
+      ? pages.pendingCount > MOST_PAGES_WAITING
+        ? Promise.resolve(
+            refuse(
+              response,
+              503,
+              'The server has its hands full. Nothing was lost; ask again in a few seconds.',
+            ),
+          )
+        : pages(() =>
+            response.destroyed
+              ? undefined
+              : Promise.race([handle(request, response), once(response, 'close')]),
+          )
+      : handle(request, response);
+    answered.catch((error) => {
       process.stderr.write(`spiraxis: ${error?.stack ?? error}\n`);
       if (!response.headersSent) refuse(response, 500, 'The server failed at this; its log says why.');
       else response.destroy();

@@ -16,7 +16,7 @@ const RETRY_CODES = new Set([
   'EPIPE',
 ]);
 const MOST_TRIES = 4;
-const CONNECTIONS = 8;
+const CONNECTIONS = 16;
 /** A database that says nothing for so long is away; a person at a screen is told so within three seconds. */
 const PATIENCE_MS = Number(process.env.SPIRAXIS_DB_PATIENCE_MS ?? 2300);
 /** As many as may wait for a connection. More than that would only wait to be told that it took too long. */

@@ -24,6 +24,7 @@ const LEAVE_MS = 4000;
 /** Pages that are made at a time. An entry never waits behind all the pages of a full shed: those wait for each other. */
 const PAGES_AT_ONCE = 6;
 const MOST_PAGES_WAITING = 300;
+const AWAY_MS = 3000;
 
 let leaving = false;
 const pages = pLimit(PAGES_AT_ONCE);
@@ -39,6 +40,17 @@ function refuse(response, status, message) {
     connection: 'close',
   });
   response.end(JSON.stringify({ code, message }));
+}
+
+/** A page that fails while the database is away is no failure of the server's: it is asked to come again. */
+function sayAway(response) {
+  const write = response.writeHead.bind(response);
+  response.writeHead = (status, ...rest) => {
+    const away = Date.now() - (globalThis.spiraxisAwayAt ?? 0) < AWAY_MS;
+    if (status !== 500 || !away) return write(status, ...rest);
+    response.setHeader('retry-after', '2');
+    return write(503, ...rest);
+  };
 }
 
 /** What is made from the whole of a page's data; neither a file nor an answer to a program. */
@@ -70,6 +82,7 @@ const server = createServer(
         if (name.startsWith('x-forwarded-')) Reflect.deleteProperty(request.headers, name);
       request.headers['x-forwarded-for'] = request.socket.remoteAddress ?? '';
     }
+    sayAway(response);
     const answered = isPage(request)
       ? pages.pendingCount > MOST_PAGES_WAITING
         ? Promise.resolve(

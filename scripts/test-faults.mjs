@@ -5,7 +5,7 @@
  *
  *   npm run test:faults
  */
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { createServer, connect } from 'node:net';
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
@@ -14,7 +14,17 @@ import { v7 as uuidv7 } from 'uuid';
 import { keepRunning, pauseMs } from './lib/keeper.mjs';
 import { startMariaDb } from './lib/mariadb.mjs';
 import { run, say, Stop } from './lib/say.mjs';
-import { checkNode, ensureBuild, ensurePackages, ensureProgram, has, must, VAR } from './lib/system.mjs';
+import {
+  checkNode,
+  checkPort,
+  ensureBuild,
+  ensurePackages,
+  ensureProgram,
+  has,
+  must,
+  ROOT,
+  VAR,
+} from './lib/system.mjs';
 
 const port = Number(process.env.SPIRAXIS_TEST_PORT ?? 3140);
 const dbPort = Number(process.env.SPIRAXIS_TEST_DB_PORT ?? 33140);
@@ -127,6 +137,66 @@ async function fault(what, known, work) {
   say(results.at(-1));
 }
 
+/** The start script: one a folder, a killed one known for dead, several at once, and Ctrl-C. */
+async function startScript() {
+  const home = join(folder, 'start');
+  const env = {
+    ...process.env,
+    SPIRAXIS_VAR: home,
+    SPIRAXIS_PORT: String(port),
+    SPIRAXIS_DB_PORT: String(dbPort),
+    SPIRAXIS_BUS_PORT: String(linePort),
+  };
+  const start = () => {
+    const child = spawn(process.execPath, ['scripts/demo.mjs'], { cwd: ROOT, env });
+    const words = [];
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (text) => words.push(String(text)));
+    const ended = new Promise((resolve) => child.once('exit', (status, signal) => resolve(signal ?? status)));
+    const until = async (pattern) => {
+      for (let waited = 0; !pattern.test(words.join('')); waited += 0.1) {
+        if (waited > 90) throw new Stop(`the start never said ${pattern}: ${words.join('').slice(-300)}`);
+        await sleep(100);
+      }
+    };
+    return { child, ended, until, words };
+  };
+  const check = (what, ok) => {
+    if (!ok) throw new Stop(`start script: ${what} did not hold.`);
+    results.push(`start script: ${what}`);
+    say(results.at(-1));
+  };
+  const three = [start(), start(), start()];
+  const outcomes = await Promise.all(
+    three.map((one) => Promise.race([one.until(/open http/).then(() => 'runs'), one.ended])),
+  );
+  check(
+    'of three at once one runs and two say why not',
+    outcomes.filter((one) => one === 'runs').length === 1 &&
+      three.filter(({ words }) => /another start runs|is taken/.test(words.join(''))).length === 2,
+  );
+  const first = three[outcomes.indexOf('runs')];
+  first.child.kill('SIGKILL');
+  await first.ended;
+  const second = start();
+  await second.until(/open http/);
+  await recovered('the second start');
+  check(
+    'after one that was killed the next ends what it left and runs',
+    /is ended first/.test(second.words.join('')),
+  );
+  second.child.kill('SIGINT');
+  const status = await Promise.race([second.ended, sleep(40_000).then(() => 'never')]);
+  const free = await Promise.all(
+    [port, dbPort, linePort].map((one) =>
+      checkPort(one, 'port', '').then(
+        () => true,
+        () => false,
+      ),
+    ),
+  );
+  check('Ctrl-C stops all of it', status === 0 && free.every(Boolean));
+}
+
 /** A disk of its own for the database, small enough to fill; null where this user may not make one. */
 function smallDisk() {
   const at = join(folder, 'disk');
@@ -234,6 +304,7 @@ await run(async () => {
         rmSync(filler);
       });
     await stop();
+    // What is counted is counted by its owner, past the broken line.
     const db = await createConnection(database.ownerUrl);
     const [rows] = await db.query(
       "SELECT id, COUNT(*) AS n FROM entries WHERE person LIKE 'Writer %' GROUP BY id",
@@ -253,9 +324,10 @@ await run(async () => {
     for (const [message, n] of known.refusals) say(`  ${n} times: ${message}`);
     if (lost.length > 0 || gaps.length > 0 || known.speechless > 0)
       throw new Stop(`something was lost or said nothing; see above.`);
-    process.stdout.write(`${results.length} passed, 0 failed\n`);
   } finally {
     for (const stop of stops.toReversed()) await stop();
     if (disk) spawnSync('umount', [disk]);
   }
+  await startScript();
+  process.stdout.write(`${results.length} passed, 0 failed\n`);
 });

@@ -78,8 +78,20 @@ export function ensurePackages() {
 /** Production build when a source file changed since the last one. */
 export function ensureBuild() {
   const stamp = join(VAR, 'build.stamp');
-  const wanted = digest([join(ROOT, 'src'), join(ROOT, 'package-lock.json'), join(ROOT, 'next.config.ts')]);
-  if (existsSync(join(ROOT, '.next', 'BUILD_ID')) && read(stamp) === wanted) return;
+  const parts = [
+    'src',
+    'package-lock.json',
+    'next.config.ts',
+    'tsconfig.json',
+    join('scripts', 'threads.mjs'),
+  ];
+  const wanted = digest(parts.map((part) => join(ROOT, part)));
+  if (
+    existsSync(join(ROOT, '.next', 'BUILD_ID')) &&
+    existsSync(join(ROOT, '.next', 'threads')) &&
+    read(stamp) === wanted
+  )
+    return;
   say('building');
   must('npm', ['run', 'build', '--silent'], { env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1' } });
   keep(stamp, wanted);

@@ -1,8 +1,12 @@
+/** When the database last did not answer, for the server: a page that could not be made then is answered with 503. */
+const held = globalThis as typeof globalThis & { spiraxisAwayAt?: number };
+
 /** The database did not answer in time, or not at all. Nothing is known to be kept. */
 export class DatabaseAway extends Error {
   constructor(what: string, options?: ErrorOptions) {
     super(`the database does not answer (${what})`, options);
     this.name = 'DatabaseAway';
+    held.spiraxisAwayAt = Date.now();
   }
 }
 

@@ -2,10 +2,10 @@ import { readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import fc from 'fast-check';
 import { NextRequest } from 'next/server';
-import type { RowDataPacket } from 'mysql2/promise';
 import { z } from 'zod';
 import { entrySchema } from '@/core/job/entries';
-import { closePool, pool } from '@/db/pool';
+import { closePool } from '@/db/pool';
+import { databaseSums } from '@/db/testing/databaseSums';
 import { seedAfresh } from '@/db/testing/seedAfresh';
 import { log } from '../serverLog';
 import { argsOf } from './action';
@@ -41,14 +41,6 @@ const routes = under('src/app/api', 'route.ts');
 const actions = under('src/features', 'actions.ts');
 const counted = { calls: 0 };
 
-/** What stands in the database, as one figure a table. */
-async function sums(): Promise<string> {
-  const [tables] = await pool().query<RowDataPacket[]>('SHOW TABLES');
-  const names = tables.map((row) => `\`${String(Object.values(row)[0])}\``);
-  const [rows] = await pool().query<RowDataPacket[]>(`CHECKSUM TABLE ${names.join(', ')}`);
-  return JSON.stringify(rows.map((row) => [row.Table as string, row.Checksum as number]));
-}
-
 /** What the server would have had to write into its log as its own failure. */
 const failures = () => (log.error as jest.Mock).mock.calls.map(([what]) => JSON.stringify(what));
 
@@ -72,7 +64,7 @@ describe('every server action, called as no page calls it', () => {
     '%s',
     async (_name, run) => {
       const args = argsOf(run)!;
-      let before = await sums();
+      let before = await databaseSums();
       await fc.assert(
         fc.asyncProperty(fc.oneof({ weight: 9, arbitrary: spoiled(args) }, JUNK), async (given) => {
           const list = Array.isArray(given) ? given : [given];
@@ -80,7 +72,7 @@ describe('every server action, called as no page calls it', () => {
           // What its schema takes may change something: then it was asked for. It may not fail.
           if (args.safeParse(list).success) {
             await run(...list).catch((error: Error) => expect(error.message).toBe('left'));
-            before = await sums();
+            before = await databaseSums();
             return;
           }
           const answer = await run(...list);
@@ -89,7 +81,7 @@ describe('every server action, called as no page calls it', () => {
         { numRuns: CALLS_AN_ACTION },
       );
       expect(failures()).toEqual([]);
-      expect(await sums()).toBe(before);
+      expect(await databaseSums()).toBe(before);
     },
     60_000,
   );

@@ -1,6 +1,7 @@
 import 'server-only';
 import { join } from 'node:path';
 import Piscina from 'piscina';
+import { log } from '../serverLog';
 import { Refused } from './failure';
 
 /** A kind of heavy work that is done beside the server's own loop, so that nobody's reading waits for it. */
@@ -66,6 +67,8 @@ function poolOf(kind: Kind): Piscina {
     idleTimeout: IDLE_MS,
     resourceLimits: { maxOldGenerationSizeMb: megabytes },
   });
+  // A thread that dies takes its own work with it and nothing else: who asked for that is told, the next one gets a new thread.
+  made.on('error', (error) => log.warn({ err: error as Error, kind }, 'a thread died'));
   pools.set(kind, made);
   return made;
 }

@@ -35,8 +35,12 @@ export interface Statements {
 }
 
 const held = globalThis as typeof globalThis & { spiraxisPool?: Pool };
+/** Of this module and not of the process: a runner of tests takes the process's own things away between two files. */
+let closed = false;
 
 function connections(): Pool {
+  // What comes late, such as a digest that waited for its turn, must not keep a process alive that is done.
+  if (closed) throw new DatabaseAway('closed');
   if (!held.spiraxisPool) {
     const uri = process.env.SPIRAXIS_DATABASE_URL;
     if (!uri) throw new Error('SPIRAXIS_DATABASE_URL is not set; start with "npm run demo"');
@@ -129,10 +133,11 @@ export function pool(): Statements {
   return SINGLE;
 }
 
-/** Closes the connections; a later call to {@link pool} opens new ones. */
+/** Closes the connections for good: a later statement rejects with {@link DatabaseAway}. */
 export async function closePool(): Promise<void> {
   const open = held.spiraxisPool;
   delete held.spiraxisPool;
+  closed = true;
   await open?.end();
 }
 

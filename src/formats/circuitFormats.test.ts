@@ -263,7 +263,7 @@ describe('machine archives', () => {
     [
       'a file by a name of the language',
       { functions: [{ name: 'lift', file: '__proto__' }] },
-      /__proto__: is not in/,
+      /^__proto__: is not in/,
     ],
   ])('take nothing from one with %s', async (_what, more, words) => {
     await expect(readMachineArchive(listed(more))).rejects.toThrow(words);

@@ -126,7 +126,9 @@ export async function readMachineArchive(
     try {
       return read();
     } catch (error) {
-      if (error instanceof InputError) throw new InputError(`${file}, ${error.field}`, error.problem);
+      // What is wrong with the file as a whole names it already.
+      if (error instanceof InputError && error.field !== file)
+        throw new InputError(`${file}, ${error.field}`, error.problem);
       throw error;
     }
   };

@@ -50,7 +50,7 @@ export async function unpackMachine(
 ): Promise<{ code: string } | { trouble: string }> {
   try {
     const read = await inThread('archive', data, readArchive);
-    if ('problem' in read) return { trouble: `${read.field}: ${read.problem}.` };
+    if ('problem' in read) return { trouble: `${read.field}: ${read.problem.replace(/\.$/, '')}.` };
     const { archive } = read;
     const code = under?.trim()
       ? machineNames.shape.code.safeParse(under)

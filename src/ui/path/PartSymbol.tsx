@@ -46,7 +46,7 @@ export function PartSymbol({ kind, x, y, on }: { kind: Part['kind']; x: number; 
     case 'driver':
       return (
         <g {...stroke}>
-          <rect x={x - 26} y={y - 20} width={52} height={40} fill="var(--sheet)" />
+          <rect x={x - 26} y={y - 16} width={52} height={32} fill="var(--sheet)" />
           <path d={`M${x - 13} ${y}h24m-8 -7l8 7l-8 7`} strokeWidth={2} />
         </g>
       );

@@ -128,11 +128,15 @@ async function fault(what, known, work) {
   const before = known.acknowledged.size;
   await work();
   const seconds = await recovered(what);
+  const over = Date.now();
+  const then = known.acknowledged.size;
+  while (known.acknowledged.size === then && Date.now() - over < RECOVERY_SECONDS * 1000) await sleep(50);
+  const first = (Date.now() - over) / 1000;
   await sleep(1500);
   const after = known.acknowledged.size;
-  if (after === before) throw new Stop(`${what}: nothing was written afterwards.`);
+  if (after === then) throw new Stop(`${what}: nothing was written within ${RECOVERY_SECONDS} s afterwards.`);
   results.push(
-    `${what}: well again ${seconds.toFixed(1)} s after it was over, ${after - before} entries acknowledged meanwhile`,
+    `${what}: well again ${seconds.toFixed(1)} s after it was over, the next entry ${first.toFixed(1)} s later, ${after - before} entries acknowledged meanwhile`,
   );
   say(results.at(-1));
 }

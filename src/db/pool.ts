@@ -45,7 +45,7 @@ function connections(): Pool {
     const uri = process.env.SPIRAXIS_DATABASE_URL;
     if (!uri) throw new Error('SPIRAXIS_DATABASE_URL is not set; start with "npm run demo"');
     // Times go in and out as UTC text: the driver must not shift them by the server's zone.
-    const made = createPool({
+    const opened = createPool({
       uri,
       connectionLimit: CONNECTIONS,
       queueLimit: MOST_WAITING,
@@ -55,14 +55,19 @@ function connections(): Pool {
       // JSON comes as text: what is read often is known by its text, and parsed once.
       jsonStrings: true,
     });
-    made.pool.on('connection', (connection) => {
+    opened.pool.on('connection', (connection) => {
       // Sent before whatever the connection was made for; what goes wrong with it goes wrong there too.
+      made.set(connection, Date.now());
       connection.query(`SET ${SESSION}`, () => undefined);
     });
-    held.spiraxisPool = made;
+    held.spiraxisPool = opened;
   }
   return held.spiraxisPool;
 }
+
+/** When each connection was made, and when one last went silent: all that were open then are as suspect as it is. */
+const made = new WeakMap<object, number>();
+let silentAt = 0;
 
 /** Waits for so long and no longer. What comes too late is given to `late`. */
 function within<T>(what: string, work: Promise<T>, late: (value: T) => void = () => undefined): Promise<T> {
@@ -70,6 +75,7 @@ function within<T>(what: string, work: Promise<T>, late: (value: T) => void = ()
     let over = false;
     const timer = setTimeout(() => {
       over = true;
+      silentAt = Date.now();
       reject(new DatabaseAway(`${what}: nothing for ${PATIENCE_MS / 1000} s`));
     }, PATIENCE_MS);
     work.then(
@@ -88,7 +94,11 @@ function within<T>(what: string, work: Promise<T>, late: (value: T) => void = ()
 
 async function connect(): Promise<PoolConnection> {
   try {
-    return await within('connecting', connections().getConnection(), (connection) => connection.release());
+    for (;;) {
+      const connection = await within('connecting', connections().getConnection(), (late) => late.release());
+      if ((made.get(connection.connection) ?? Infinity) >= silentAt) return connection;
+      connection.destroy();
+    }
   } catch (error) {
     // The driver has no code for it.
     if (error instanceof Error && error.message === 'Queue limit reached.')

@@ -238,7 +238,10 @@ export function choicesOf({ test, outcomes }: RankedTest): Reading['value'][] | 
 function meaningOf({ speaker, ranked, check, askAgain, blocked, shut }: KeylineProps): string {
   switch (check.state) {
     case 'empty':
-      return choicesOf(ranked) ? 'Press what you see' : 'Type it as the meter shows it';
+      if (choicesOf(ranked)) return 'Press what you see';
+      return ranked.test.kind === 'pressure'
+        ? `As the gauge shows it, in ${speaker.gaugeUnit}`
+        : 'Type it as the meter shows it';
     case 'refused':
       return check.why;
     case 'ready': {

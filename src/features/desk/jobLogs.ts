@@ -19,10 +19,11 @@ export async function wholeLog(jobId: string): Promise<readonly StoredEntry[]> {
   const known = logs.get(jobId) ?? [];
   const fresh = await readEntries(jobId, known.at(-1)?.number ?? 0);
   if (fresh.length === 0) return known;
+  // Meanwhile somebody else may have read on, or the log may have had to make room: what is longer is the beginning.
   const now = logs.get(jobId) ?? [];
-  // Somebody else may have read on meanwhile.
-  const last = now.at(-1)?.number ?? 0;
-  const whole = [...now, ...fresh.filter(({ number }) => number > last)];
+  const begun = now.length > known.length ? now : known;
+  const last = begun.at(-1)?.number ?? 0;
+  const whole = [...begun, ...fresh.filter(({ number }) => number > last)];
   logs.set(jobId, whole);
   return whole;
 }

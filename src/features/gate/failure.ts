@@ -1,5 +1,5 @@
 import 'server-only';
-import { ZodError, type z } from 'zod';
+import { ZodError } from 'zod';
 import { InputError } from '@/core/circuit/inputError';
 import { DatabaseAway } from '@/db/databaseAway';
 import { log } from '../serverLog';
@@ -36,23 +36,20 @@ export function failureOf(error: unknown, asked: string): Failure {
   if (error instanceof ZodError) return { status: 400, code: 'bad-input', message: firstIssue(error) };
   if (error instanceof DatabaseAway) {
     log.warn({ asked, why: error.message }, 'the database does not answer');
-    const message =
-      'The database does not answer. Nothing was changed; it is worth trying again in a moment.';
+    // Where the answer to a commit never came, nobody knows: it is not said that nothing was changed.
+    const message = 'The database does not answer. Look whether it was kept, then try again in a moment.';
     return { status: 503, code: 'away', message, againIn: 2 };
   }
   log.error({ asked, err: error }, 'failed');
-  const message = 'The server failed at this; its log says why. Nothing was changed.';
+  const message =
+    'The server failed at this; its log says why. Look whether it was kept before you try again.';
   return { status: 500, code: 'failed', message };
 }
 
 /** The first thing wrong, with the field it is wrong in. */
-export function firstIssue(
-  { issues }: Pick<z.ZodError, 'issues'>,
-  names: Readonly<Record<string, string>> = {},
-): string {
+function firstIssue({ issues }: ZodError): string {
   const issue = issues[0];
   if (!issue) return 'Something is missing.';
   const field = issue.path.map(String).join('.');
-  const name = names[field] ?? field;
-  return name === '' ? issue.message : `${name}: ${issue.message}`;
+  return field === '' ? issue.message : `${field}: ${issue.message}`;
 }

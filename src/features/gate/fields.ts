@@ -14,8 +14,6 @@ export const text = (most: number) =>
 export const id = z.uuid().refine((value) => value === value.toLowerCase(), 'is no id of this server');
 export const machineCode = text(20).min(1);
 export const hash = z.string().regex(/^[0-9a-f]{64}$/, 'is no picture of this server');
-/** Who does it. */
-export const person = (asked: string) => text(60).trim().min(1, asked);
 
 const MOST_ASKED = 100;
 

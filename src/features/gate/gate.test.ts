@@ -37,10 +37,10 @@ describe('what a page may ask of the server', () => {
       work.mockRejectedValueOnce(error);
       return ((await rename('G-1', 'Hoist')) as { trouble: string }).trouble;
     };
-    expect(await said(AWAY)).toMatch(/The database does not answer. Nothing was changed/);
+    expect(await said(AWAY)).toMatch(/The database does not answer. Look whether it was kept/);
     expect(await said(new InputError('name', 'is taken'))).toBe('name: is taken.');
     expect(await said(new Error('ER_SECRET at 10.0.0.3'))).toBe(
-      'The server failed at this; its log says why. Nothing was changed.',
+      'The server failed at this; its log says why. Look whether it was kept before you try again.',
     );
   });
 

@@ -14,6 +14,7 @@ import { listCandidateTests } from '../src/core/diagnosis/candidateTests';
 import { Diagnoser } from '../src/core/diagnosis/diagnose';
 import type { CandidateFault } from '../src/core/diagnosis/faultTypes';
 import { workingPatterns } from '../src/core/diagnosis/patterns';
+import { isOnPartOf } from '../src/core/diagnosis/onPart';
 import { bindTest, predict, predictedValue } from '../src/core/diagnosis/predict';
 import { seededRandom, type Random } from '../src/core/random';
 import { TEMPLATES } from '../src/core/templates/templates';
@@ -193,8 +194,8 @@ function distinguishable(diagnoser: Diagnoser, machine: Machine, fault: Candidat
   const step = Math.max(1, Math.floor(tests.length / MOST_EVIDENCE));
   const { readings } = complaint(diagnoser, machine);
   for (let at = 0; at < tests.length; at += step) readings.push(machine.read(tests[at]!.bound.test, true));
-  for (const { bound, onParts } of tests)
-    if (onParts.includes(fault.ref)) readings.push(machine.read(bound.test, true));
+  for (const { bound } of tests)
+    if (isOnPartOf(diagnoser.model, bound, fault)) readings.push(machine.read(bound.test, true));
   const { suspects } = diagnoser.diagnose(readings.slice(0, 2 * MOST_EVIDENCE), { most: 1 });
   const share = suspects
     .filter(({ part }) => part === fault.ref || part === fault.other)

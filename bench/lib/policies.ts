@@ -5,6 +5,7 @@ import { listCandidateTests, type CandidateTest } from '../../src/core/diagnosis
 import type { Diagnoser, Diagnosis } from '../../src/core/diagnosis/diagnose';
 import { totalSigma } from '../../src/core/diagnosis/likelihood';
 import { testKey } from '../../src/core/diagnosis/observations';
+import { isOnPartOf } from '../../src/core/diagnosis/onPart';
 import { predict } from '../../src/core/diagnosis/predict';
 import type { Prediction } from '../../src/core/diagnosis/prediction';
 
@@ -107,7 +108,7 @@ export const halfSplit =
 
 function pick(
   diagnoser: Diagnoser,
-  { verdict }: Diagnosis,
+  { verdict, suspects }: Diagnosis,
   readings: readonly Reading[],
   choose: (open: CandidateTest[]) => CandidateTest | undefined,
 ): Choice | null {
@@ -123,7 +124,10 @@ function pick(
   const open = [...listed(diagnoser).values()].filter(({ key }) => !asked.has(key));
   const minutes = (one: CandidateTest) => one.minutes + setupMinutes(model, from, one.bound.test.setup);
   const lead = verdict.state === 'keepTesting' && (verdict.share ?? 0) > CLOSE_IN ? verdict.part : undefined;
-  const onLead = lead ? open.filter(({ onParts }) => onParts.includes(lead)) : [];
+  const suspect = lead
+    ? diagnoser.faults.find(({ ref, fault }) => ref === lead && fault === suspects[0]?.fault)
+    : null;
+  const onLead = suspect ? open.filter(({ bound }) => isOnPartOf(model, bound, suspect)) : [];
   const here = open.filter(({ bound }) => positions.has(JSON.stringify(bound.test.setup.controls ?? {})));
   const chosen =
     onLead.length > 0

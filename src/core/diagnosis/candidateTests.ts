@@ -1,7 +1,7 @@
 import { InputError } from '../circuit/inputError';
 import type { CircuitModel } from '../circuit/model';
 import type { Preferences, Setup, Test } from '../circuit/schema';
-import { isDeadKind, nodesOfTest, partOfTest } from '../circuit/testPlace';
+import { isDeadKind } from '../circuit/testPlace';
 import { nodeAccess, testMinutes } from './access';
 import { deadFamilies, liveFamilies } from './electricalCandidates';
 import { fluidFamilies } from './fluidCandidates';
@@ -20,8 +20,6 @@ export interface CandidateTest {
   bound: BoundTest;
   /** Minutes to reach the points and read, without changing the set-up. */
   minutes: number;
-  /** Parts this test measures directly, end to end. */
-  onParts: string[];
 }
 
 export interface CandidateList {
@@ -81,7 +79,6 @@ export function listCandidateTests(
       group: groupOf(bound),
       bound,
       minutes: testMinutes(model, test, access) + extraMinutes,
-      onParts: partsMeasured(model, test),
     });
   };
   // Every family gets its share of the room; what is left goes to those with more to offer, in turn.
@@ -120,31 +117,4 @@ function focused(patterns: readonly Pattern[], focus: readonly Setup[]): Pattern
 
 function controlKey(controls: Readonly<Record<string, string>>): string {
   return JSON.stringify(Object.entries(controls).sort(([a], [b]) => (a < b ? -1 : 1)));
-}
-
-/** Parts whose two ends a test's leads stand on, that it names, or that it moves to another place. */
-export function partsMeasured({ compiled }: CircuitModel, test: Test): string[] {
-  const { swapped = [], override = [], open = [], unplugged, removed, lifted } = test.setup;
-  const moved = swapped.flat();
-  if (test.kind === 'amps') return moved;
-  const ref = partOfTest(test);
-  if (ref !== null) {
-    // Complaints say little about the part they name; a click, a code, a fuse and a watched piston do.
-    const watched = test.kind === 'moves' || test.kind === 'function';
-    const valves = watched ? override.map((one) => one.replace(/:12$/, '')) : [];
-    const silencers = compiled.parts.flatMap(({ part }) =>
-      watched && part.kind === 'silencer' && open.includes(part.nodes.in) ? [part.ref] : [],
-    );
-    return [...moved, ...valves, ...silencers, ...(test.kind === 'function' ? [] : [ref])];
-  }
-  const [i, j] = nodesOfTest(test).map((name) => compiled.nodeIndex.get(name));
-  const apart = Boolean(unplugged?.length || removed?.length || lifted?.length);
-  const here = compiled.parts.filter(({ nodes, part }) => {
-    if (test.kind === 'pressure' || test.kind === 'flow') return nodes.includes(i!) && part.kind !== 'source';
-    if (nodes.includes(i!) && nodes.includes(j!)) return true;
-    // A leak shows between the part and the frame, once the part is by itself.
-    const leak = (test.kind === 'ohms' || test.kind === 'insulation') && apart;
-    return leak && j === compiled.frame && nodes.includes(i!);
-  });
-  return [...moved, ...here.map(({ part }) => part.ref)];
 }

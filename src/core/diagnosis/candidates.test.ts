@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { CircuitModel, setupKey } from '../circuit/model';
 import { parseCase, parseCircuit } from '../circuit/parse';
 import { setupMinutes } from './access';
-import { listCandidateTests, partsMeasured } from './candidateTests';
+import { listCandidateTests } from './candidateTests';
 import { cautionsOf } from './cautionsOf';
 import { NO_FAULT_PRIOR } from './faultFrequency';
 import { faultByName, listFaults } from './faults';
@@ -78,20 +78,6 @@ describe('the tilt circuit', () => {
   it('is made dead by its one fuse', () => {
     expect(powerOff(tilt)).toEqual({ pulled: ['F7'] });
     expect(powerOff(load('winch-reversing.circuit.json'))).toEqual({ isolated: ['G1'] });
-  });
-
-  it('knows which readings are on a part itself', () => {
-    const dead = { pulled: ['F7'] };
-    expect(partsMeasured(tilt, { kind: 'ohms', from: 'Y8:1', to: 'Y8:2', setup: dead })).toEqual([
-      'Y8',
-      'V8',
-    ]);
-    expect(partsMeasured(tilt, { kind: 'ohms', from: 'X8:1', to: 'GND', setup: dead })).toEqual([]);
-    const apart = { ...dead, unplugged: ['X8'] };
-    expect(
-      partsMeasured(tilt, { kind: 'insulation', from: 'Y8:1', to: 'GND', testVolts: 250, setup: apart }),
-    ).toContain('Y8');
-    expect(partsMeasured(tilt, { kind: 'function', part: 'Y8', setup: {} })).toEqual([]);
   });
 
   it('takes set-ups for what they mean, not for how they are written', () => {

@@ -1,14 +1,25 @@
 import { CircuitModel } from '../circuit/model';
 import type { Case, Circuit, Preferences, Reading, Setup, Test } from '../circuit/schema';
-import { listCandidateTests, partsMeasured, type CandidateList, type CandidateTest } from './candidateTests';
+import { listCandidateTests, type CandidateList, type CandidateTest } from './candidateTests';
 import { isPlain } from './legality';
 import { askedPlace, gatherObservations, testKey, type Observation } from './observations';
+import { placeOfFault } from './onPart';
 import { Weigher } from './posterior';
-import type { Posterior } from './weighed';
+import { leadEdits, type Posterior } from './weighed';
 import { bindTest } from './predict';
 import { nodesOfTest } from '../circuit/testPlace';
-import { evaluateTest, rankTests, type RankedTest } from './rankTests';
-import { decide, doubtfulReading, explainSuspects, type Suspect, type Verdict } from './verdict';
+import { evaluateTest, rankTests, type ProofWanted, type RankedTest } from './rankTests';
+import {
+  decide,
+  doubtfulReading,
+  explainSuspects,
+  proofBits,
+  proofKey,
+  settled,
+  type Lead,
+  type Suspect,
+  type Verdict,
+} from './verdict';
 
 export interface Diagnosis {
   /** All suspects, highest share first; their shares and `noFault` add to one. */
@@ -59,7 +70,7 @@ export class Diagnoser {
     const observations = gatherObservations(this.model, readings);
     const posterior = this.weigher.weigh(observations);
     const suspects = explainSuspects(this.model, posterior, observations);
-    const verdict = decide(this.model, posterior, suspects, observations);
+    const judged = decide(this.model, this.weigher.faults, posterior, suspects, observations);
     const { preferences = {}, tests, excluded = [], noReach = [], most } = options;
     const barred = new Set(excluded.map(testKey));
     const own = tests
@@ -74,23 +85,18 @@ export class Diagnoser {
         unsteady && taken.length < 4 ? [] : [key],
       ),
     );
-    const retake = retakeOf(verdict, readings, observations);
-    const prove =
-      verdict.state === 'keepTesting' &&
-      verdict.part &&
-      (verdict.share ?? 0) > PROVE_SHARE &&
-      verdict.proofs &&
-      verdict.proofs.have < verdict.proofs.need
-        ? { part: verdict.part, onPart: verdict.proofs.onPart }
-        : null;
+    const retake = retakeOf(judged.verdict, readings, observations);
     const ranked = rankTests(this.model, posterior, candidates, {
       preferences,
       setup: options.setup ?? readings.at(-1)?.setup ?? {},
       answered,
-      prove,
+      prove: this.proofWanted(judged.verdict, judged.lead, observations),
       asked: observations.map(({ bound }) => bound.test),
       ...(most === undefined ? {} : { most }),
     });
+    // Nothing at hand could clear what holds the name back: it is named, and what stays open is said.
+    const stuck = !tests && !ranked.some(({ proof }) => proof);
+    const verdict = stuck ? settled(this.model, posterior, judged.verdict) : judged.verdict;
     // With nothing left to ask, the reading that stands out is worth taking again.
     const doubtful =
       ranked.length === 0 && verdict.state === 'keepTesting' && !retake && !tests
@@ -149,7 +155,33 @@ export class Diagnoser {
       group: -1 - Number(/\d+/.exec(field)?.[0] ?? 0),
       bound,
       minutes: 2,
-      onParts: partsMeasured(this.model, test),
+    };
+  }
+
+  /** What still has to be shown of the leading part; null where none leads far enough, or nothing is missing. */
+  private proofWanted(
+    verdict: Verdict,
+    lead: Lead | null,
+    observations: readonly Observation[],
+  ): ProofWanted | null {
+    if (verdict.state !== 'keepTesting' || !lead || !verdict.proofs) return null;
+    if ((verdict.share ?? 0) <= PROVE_SHARE) return null;
+    const { proofs } = verdict;
+    const of = lead.rival ?? lead.weighed;
+    const missing = proofs.have < proofs.need;
+    if (!missing && lead.way.length === 0 && !lead.rival) return null;
+    const counted = new Set(
+      proofs.readings.map((at) => proofKey(observationAt(observations, at).bound.test)),
+    );
+    return {
+      part: of.fault.ref,
+      place: lead.rival ? placeOfFault(this.model, of) : lead.place,
+      wants: lead.rival ? 'onPart' : !missing ? 'way' : proofs.onPart ? 'another' : 'onPart',
+      counted,
+      way: lead.way,
+      edits: leadEdits(of),
+      counts: (candidate, onPart) =>
+        lead.rival !== null || this.weigher.favours(candidate.key, candidate.bound, of) >= proofBits(onPart),
     };
   }
 
@@ -173,6 +205,10 @@ export class Diagnoser {
   }
 }
 
+function observationAt(observations: readonly Observation[], at: number): Observation {
+  return observations.find(({ positions }) => positions.includes(at))!;
+}
+
 /** Reading to take again before anything else: one that nothing explains, or that the leading part does not. */
 function retakeOf(
   verdict: Verdict,
@@ -183,7 +219,7 @@ function retakeOf(
     const worst = observations.find(({ positions }) => positions.includes(verdict.reading));
     return worst && worst.readings.length === 1 ? worst.readings[0]! : null;
   }
-  return verdict.state === 'keepTesting' && verdict.retake !== undefined ? readings[verdict.retake]! : null;
+  return verdict.state === 'keepTesting' && verdict.because === 'misfit' ? readings[verdict.retake]! : null;
 }
 
 /** Reading that the leading suspect stands on, if it was taken once only: were it wrong, all would be otherwise. */

@@ -21,6 +21,8 @@ export interface Outcome {
   sound: boolean;
 }
 
+/** Share of the least that a meter tells apart, below which a figure is rounding. */
+const DUST = 0.01;
 const MOST_OUTCOMES = 4;
 /** Bands that differ by less than this are one to a person. */
 const MERGE_FREELY = 0.01;
@@ -84,7 +86,7 @@ export function groupOutcomes(
   separate(list);
   const total = list.reduce((sum, { weight }) => sum + weight, 0);
   return list.map((band) => ({
-    reading: band.over && band.low === Infinity ? 'OL' : band.middle,
+    reading: band.over && band.low === Infinity ? 'OL' : shown(test, band.middle),
     low: band.low === Infinity ? Infinity : band.low,
     high: band.over ? Infinity : band.high,
     share: band.weight / total,
@@ -196,9 +198,14 @@ function merged(one: Band, two: Band): Band {
   };
 }
 
+/** Nothing, where the solver leaves dust that no meter shows. */
+function shown(test: Test, value: number): number {
+  return Math.abs(value) < DUST * figureOf(test.kind).leastSigma ? 0 : value;
+}
+
 /** What the sound circuit would show. */
 export function expectedValue(test: Test, prediction: Prediction): Reading['value'] {
-  if (prediction.type === 'number') return prediction.mean === Infinity ? 'OL' : prediction.mean;
+  if (prediction.type === 'number') return prediction.mean === Infinity ? 'OL' : shown(test, prediction.mean);
   const [best = ''] = Object.entries(prediction.odds).sort((a, b) => b[1] - a[1])[0] ?? [];
   return choiceValue(test.kind, best);
 }

@@ -11,6 +11,7 @@ import { gasBypass, levelControl } from '../templates/line';
 import { Diagnoser } from './diagnose';
 import { faultByName } from './faults';
 import { bindTest, predict, predictedValue } from './predict';
+import { isOnPartOf } from './onPart';
 
 const opened = new Map<string, Diagnoser>();
 const diagnoserOf = (name: string, build: () => ConstructorParameters<typeof Diagnoser>[0]) => {
@@ -130,7 +131,14 @@ describe('swapping with a twin', () => {
     const swap: Test = { kind: 'function', part: 'Y1', setup: { ...a, swapped: [['Y1', 'Y2']] } };
     const ranked = diagnoser.evaluate(complaint, swap);
     expect(ranked.cautions).toContain('swap');
-    expect(ranked.onParts).toEqual(expect.arrayContaining(['Y1', 'Y2']));
+    for (const ref of ['Y1', 'Y2'])
+      expect(
+        isOnPartOf(
+          diagnoser.model,
+          bindTest(diagnoser.model, swap),
+          faultByName(diagnoser.faults, ref, 'open').fault,
+        ),
+      ).toBe(true);
     const after = diagnoser.diagnose([...complaint, { ...swap, value: 'works' } as Reading]);
     expect(after.suspects[0]!.part).toBe('Y1');
   });
@@ -232,7 +240,16 @@ describe('naming', () => {
         { kind: 'ohms', from: 'W2:2', to: 'Y1:2', setup: lifted },
       ],
     );
-    const { verdict } = diagnoser.diagnose(given);
+    // The open coil is read; that its return is whole has not been seen by anything.
+    const { verdict: early, next } = diagnoser.diagnose(given);
+    expect(early).toMatchObject({ state: 'keepTesting', because: 'wayNotShown', parts: ['W3'] });
+    expect(next[0]).toMatchObject({ proof: true });
+    const [back] = readings(
+      diagnoser,
+      [['Y1', 'open']],
+      [{ kind: 'volts', from: 'W2:2', to: 'Y1:2', setup: on }],
+    );
+    const { verdict } = diagnoser.diagnose([...given, back!]);
     expect(verdict).toMatchObject({ state: 'name', part: 'Y1', fault: 'open' });
     if (verdict.state !== 'name') throw new Error(verdict.state);
     expect(verdict.clearFirst).toContainEqual({ part: 'G1', reason: 'overVoltage' });

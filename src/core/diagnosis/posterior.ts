@@ -1,4 +1,5 @@
 import type { CircuitModel } from '../circuit/model';
+import type { Reading } from '../circuit/schema';
 import { NO_FAULT_PRIOR } from './faultFrequency';
 import { listFaults } from './faults';
 import { FaultTable, type Fit, type Row } from './faultTable';
@@ -6,11 +7,11 @@ import type { CandidateFault } from './faultTypes';
 import { mistakeDensity } from './likelihood';
 import { logLikelihood, predictAll, type Observation } from './observations';
 import { weighPairs } from './pairs';
-import type { BoundTest } from './predict';
+import { predict, predictedValue, type BoundTest } from './predict';
 import type { Prediction } from './prediction';
 import { severitiesReadFrom } from './refine';
 import { interval, logMasses, logSum, sum } from './severity';
-import type { Posterior, SeverityPoint, Weighed, WeighedFault } from './weighed';
+import { leadEdits, type Posterior, type SeverityPoint, type Weighed, type WeighedFault } from './weighed';
 
 /** Prior of "a reading or the drawing is wrong", weighed against all faults together. */
 const UNEXPLAINED_PRIOR = 1e-3;
@@ -51,6 +52,25 @@ export class Weigher {
   /** Works out a test's predictions ahead of its answer. */
   prepare(key: string, bound: BoundTest): void {
     this.table.prepare(key, bound);
+  }
+
+  /** How much better a suspect would explain the answer it asks for than the rest of the doubt does before any reading, bits. */
+  favours(key: string, bound: BoundTest, suspect: WeighedFault): number {
+    const expected = predict(bound, leadEdits(suspect));
+    const value = predictedValue(bound.test.kind, expected);
+    const reading = { ...bound.test, value } as Reading;
+    const one: Observation = { key, bound, readings: [reading], positions: [0], unsteady: false };
+    const { supplyVolts } = this.model.compiled;
+    const { cells } = this.table.fit(one);
+    let others = NO_FAULT_PRIOR * Math.exp(logLikelihood(one, this.soundPrediction(one), supplyVolts));
+    for (const { fault, start, grid, logMass, logPrior } of this.table.rows) {
+      if (fault === suspect.fault.index) continue;
+      grid.forEach((_severity, s) => {
+        others += Math.exp(logPrior + (grid.length === 1 ? 0 : logMass[s]!) + cells[start + s]!);
+      });
+    }
+    others /= 1 - suspect.fault.prior;
+    return (logLikelihood(one, expected, supplyVolts) - Math.log(Math.max(others, 1e-300))) / Math.LN2;
   }
 
   weigh(observations: readonly Observation[]): Posterior {

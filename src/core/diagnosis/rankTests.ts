@@ -1,6 +1,7 @@
 import { readingKind } from '../kinds/reading/index';
 import type { CircuitModel } from '../circuit/model';
 import type { Preferences, Reading, Setup, Test } from '../circuit/schema';
+import type { Edit } from '../circuit/edits';
 import type { World } from '../circuit/world';
 import { setupMinutes } from './access';
 import type { CandidateTest } from './candidateTests';
@@ -9,6 +10,9 @@ import { hypothesesOf, roughly, type Hypothesis } from './hypotheses';
 import { askedPlace, placeOf } from './observations';
 import { expectedValue, groupOutcomes, type Outcome } from './outcomes';
 import { Scorer } from './scorer';
+import { isOnPart, type FaultPlace } from './onPart';
+import { isComplaint, proofKey } from './verdict';
+import type { NotShown } from './wayShown';
 import type { Posterior } from './weighed';
 
 export interface RankedTest {
@@ -21,7 +25,22 @@ export interface RankedTest {
   proof: boolean;
   /** What the healthy circuit would show. */
   expected: Reading['value'];
-  onParts: string[];
+}
+
+/** What the leading part still needs before it can be named. */
+export interface ProofWanted {
+  part: string;
+  place: FaultPlace;
+  /** A reading on the part itself, another of any other kind or place, or only its way shown. */
+  wants: 'onPart' | 'another' | 'way';
+  /** Proofs that stand already; see `proofKey`. */
+  counted: ReadonlySet<string>;
+  /** What feeds it or takes its return and was not shown good. */
+  way: readonly NotShown[];
+  /** The world that leads. */
+  edits: readonly Edit[];
+  /** Whether the answer that the leading part asks for would count as a proof of it. */
+  counts: (candidate: CandidateTest, onPart: boolean) => boolean;
 }
 
 export interface RankOptions {
@@ -32,8 +51,8 @@ export interface RankOptions {
   answered?: ReadonlySet<string>;
   /** Tests taken so far, in any set-up. */
   asked?: readonly Test[];
-  /** Lead part that still wants a reading on itself before it can be named. */
-  prove?: { part: string; onPart: boolean } | null;
+  /** What the leading part still needs. */
+  prove?: ProofWanted | null;
   most?: number;
 }
 
@@ -44,6 +63,10 @@ const RISKY_SHARE = 0.5;
 const MISTAKES = 0.96;
 /** Tests that get a full look. */
 const SHORTLIST = 80;
+/** Bits from which a test shows that a suspect's way is good. */
+const LEAST_SHOWN = 0.1;
+/** Proofs looked at closely before they are offered. */
+const MOST_CHECKED = 16;
 /** Worth of reading the same two points in the same mode again, in another set-up. */
 const KNOWN_PLACE = 0.3;
 
@@ -52,7 +75,11 @@ interface Scored {
   bits: number;
   minutes: number;
   score: number;
+  /** The same, were it no proof. */
+  plain: number;
   proof: boolean;
+  /** On the leading part itself. */
+  onPart: boolean;
   /** Would more likely than not take a fuse with it. */
   risky: boolean;
 }
@@ -74,9 +101,11 @@ export function rankTests(
   } = options;
   const places = new Set(asked.map(askedPlace));
   const hypotheses = hypothesesOf(posterior);
+  const way = prove && prove.way.length > 0 ? wayHypotheses(model, prove) : null;
   const open = candidates.filter(({ key }) => !answered.has(key));
   const score = (list: readonly CandidateTest[], under: readonly Hypothesis[]): Scored[] => {
     const scorer = new Scorer(model.compiled.parts.length, under);
+    const wayScorer = way && new Scorer(model.compiled.parts.length, way);
     return byGroup(list).flatMap((group) => {
       const { solver, drive, test: first } = group[0]!.bound;
       const worlds = under.map(({ edits }) => solver.solve(drive, edits));
@@ -84,6 +113,7 @@ export function rankTests(
       const toGetThere = setupMinutes(model, setup, first.setup);
       const risk = drive.mode === 'live' ? blowShare(worlds, under) : 0;
       const blown = BLOWN_FUSE_MINUTES * risk;
+      const ways = way?.map(({ edits }) => solver.solve(drive, edits));
       model.tidy();
       return group.map((candidate): Scored => {
         const { test } = candidate.bound;
@@ -91,12 +121,29 @@ export function rankTests(
         const bits = MISTAKES * scorer.information(test, predictions);
         const minutes = candidate.minutes + toGetThere + blown;
         const known = places.has(candidate.place);
-        const proof = prove !== null && (prove.onPart ? !known : candidate.onParts.includes(prove.part));
-        let worth = (bits / Math.max(minutes, 0.3)) * preferenceFactor(preferences, test);
+        const onPart = prove !== null && isOnPart(model, candidate.bound, prove.place);
+        const shown = ways ? wayScorer!.information(test, ways.map(candidate.bound.read)) : 0;
+        const proves =
+          prove !== null &&
+          prove.wants !== 'way' &&
+          (prove.wants === 'onPart' ? onPart : !prove.counted.has(proofKey(test))) &&
+          !isComplaint(test);
+        const pace = Math.max(minutes, 0.3);
+        let plain = (bits / pace) * preferenceFactor(preferences, test);
         // The same points read the same way share their scatter: another set-up adds less than it seems.
-        if (known) worth *= KNOWN_PLACE;
-        if (proof) worth += scorer.refutation(test, predictions, prove.part) / Math.max(minutes, 0.3);
-        return { candidate, bits, minutes, score: worth, proof, risky: risk > RISKY_SHARE };
+        if (known) plain *= KNOWN_PLACE;
+        if (shown > LEAST_SHOWN) plain += shown / pace;
+        const worth = plain + (proves ? scorer.refutation(test, predictions, prove.part) / pace : 0);
+        return {
+          candidate,
+          bits,
+          minutes,
+          score: worth,
+          plain,
+          proof: proves || shown > LEAST_SHOWN,
+          onPart,
+          risky: risk > RISKY_SHARE,
+        };
       });
     });
   };
@@ -109,7 +156,7 @@ export function rankTests(
           .slice(0, SHORTLIST)
           .map(({ candidate }) => candidate)
       : open;
-  const scored = score(shortlist, hypotheses);
+  const scored = onlyTrueProofs(score(shortlist, hypotheses), prove);
   // A test that takes a fuse with it stands behind every other, however much it tells.
   scored.sort((a, b) => Number(a.risky) - Number(b.risky) || b.score - a.score);
   const foreseen = hypothesesOf(posterior, true);
@@ -127,9 +174,35 @@ export function rankTests(
       outcomes: groupOutcomes(candidate.bound.test, foreseen, predictions),
       proof,
       expected: expectedValue(candidate.bound.test, predictions[0]!),
-      onParts: candidate.onParts,
     };
   });
+}
+
+/** The leading part by itself, and with each of the parts on its way broken too. */
+function wayHypotheses({ compiled }: CircuitModel, { part, edits, way }: ProofWanted): Hypothesis[] {
+  return [
+    { part: -1, ref: null, fault: null, edits, weight: 0.5 },
+    ...way.map(({ fault, edits: both }): Hypothesis => ({
+      part: compiled.partIndex.get(fault.ref)!,
+      ref: part,
+      fault: fault.fault,
+      edits: both,
+      weight: 0.5 / way.length,
+    })),
+  ];
+}
+
+/** Takes the name of a proof from tests whose answer the verdict would not count, as far as they would be offered first. */
+function onlyTrueProofs(scored: Scored[], prove: ProofWanted | null): Scored[] {
+  if (!prove || prove.wants === 'way') return scored;
+  const best = scored.filter(({ proof }) => proof).sort((a, b) => b.score - a.score);
+  best.forEach((one, at) => {
+    const counts = at < MOST_CHECKED && prove.counts(one.candidate, one.onPart);
+    if (counts || one.plain === one.score) return;
+    one.score = one.plain;
+    one.proof = false;
+  });
+  return scored;
 }
 
 /** Drops tests that ask the same points the same question as a better one, in another set-up that changes nothing. */
@@ -170,7 +243,6 @@ export function evaluateTest(
     outcomes: groupOutcomes(bound.test, hypotheses, predictions),
     proof: false,
     expected: expectedValue(bound.test, predictions[0]!),
-    onParts: candidate.onParts,
   };
 }
 

@@ -1,11 +1,13 @@
 import type { FaultName } from './faultTypes';
 import type { CircuitModel } from '../circuit/model';
-import { partsMeasured } from './candidateTests';
+import type { Test } from '../circuit/schema';
 import { NO_FAULT_PRIOR } from './faultFrequency';
 import { clearBefore, type ClearFirst } from './clearBefore';
 import type { CandidateFault } from './faultTypes';
 import { isPlain } from './legality';
 import { placeOf, type Observation } from './observations';
+import { isOnPart, placeOfFault, type FaultPlace } from './onPart';
+import { wayNotShown, type NotShown } from './wayShown';
 import type { Posterior, WeighedFault } from './weighed';
 
 export interface Evidence {
@@ -39,7 +41,13 @@ export interface Suspect {
 export type WhyNot =
   | { because: 'noReading' | 'noSuspect' | 'proofMissing' }
   | { because: 'tooLittle'; needed: number }
-  | { because: 'misfit'; retake: number };
+  | { because: 'misfit'; retake: number }
+  /** What was complained of, or seen, speaks against the part: it would leave that unexplained. */
+  | { because: 'complaintLeft'; reading: number }
+  /** What feeds it or takes its return could be broken too, for all that was read. */
+  | { because: 'wayNotShown'; parts: string[] }
+  /** Another part that no reading has been taken on might still be it. */
+  | { because: 'rivalOpen'; rival: string; rivalShare: number };
 
 export type Verdict =
   | {
@@ -50,6 +58,8 @@ export type Verdict =
       proofs: Proofs;
       /** What would kill the spare, and must be looked at before it goes in. */
       clearFirst: ClearFirst[];
+      /** Parts that no test at hand can clear beside it. */
+      notCleared: string[];
     }
   | ({
       state: 'keepTesting';
@@ -91,7 +101,14 @@ const CONFLICT_BITS = 7;
 /** Bits of misfit at which a single reading is worth taking again once no other test is left. */
 const DOUBTFUL_BITS = 2;
 const UNEXPLAINED_SHARE = 0.5;
-const COMPLAINT_KINDS = ['function', 'click'];
+/** Share at which another part that nothing has been read on holds a name back. */
+const RIVAL_SHARE = 0.03;
+/** Chance, under the leading suspect, below which what was complained of counts as left unexplained. */
+const COMPLAINT_CHANCE = 0.15;
+/** How much better something else has to explain it, bits. */
+const COMPLAINT_BITS = 2;
+/** Asked of a person: what works, clicks and moves. */
+const WATCHED: readonly Test['kind'][] = ['function', 'moves', 'click'];
 const MOST_NEEDS = 3;
 
 /** For and against every suspect, as data; wording belongs to the interface. One row for each part and fault. */
@@ -100,7 +117,6 @@ export function explainSuspects(
   posterior: Posterior,
   observations: readonly Observation[],
 ): Suspect[] {
-  const measured = observations.map(({ bound }) => partsMeasured(model, bound.test));
   // What the rest of the doubt made of each reading before it was taken: prior-weighted mean likelihood.
   const prior = observations.map((_one, k) => {
     let total = NO_FAULT_PRIOR * Math.exp(posterior.noFaultFits[k]!);
@@ -119,11 +135,13 @@ export function explainSuspects(
   }
   const suspects = [...rows.values()].map(({ lead, share }): Suspect => {
     const { fault, fits, severity, severityRange, intermittent, partner } = lead;
-    const evidence = observations.flatMap(({ positions }, k): Evidence[] => {
+    const place = placeOfFault(model, lead);
+    const evidence = observations.flatMap(({ positions, bound }, k): Evidence[] => {
       const own = fault.prior * Math.exp(fits[k]!);
       const others = (prior[k]! - own) / (1 - fault.prior);
       const bits = (fits[k]! - Math.log(Math.max(others, 1e-300))) / Math.LN2;
-      return positions.map((reading) => ({ reading, bits, onPart: measured[k]!.includes(fault.ref) }));
+      const onPart = isOnPart(model, bound, place);
+      return positions.map((reading) => ({ reading, bits, onPart }));
     });
     return {
       part: fault.ref,
@@ -170,17 +188,32 @@ export function partShares(
   return [...parts.values()].sort((a, b) => b.share - a.share);
 }
 
+/** Bits from which a reading counts as a proof. */
+export function proofBits(onPart: boolean): number {
+  return onPart ? PROOF_BITS_ON_PART : PROOF_BITS;
+}
+
+/** What works and what does not is the complaint; the same with something swapped or pushed is a test. */
+export function isComplaint(test: Test): boolean {
+  return WATCHED.includes(test.kind) && isPlain(test);
+}
+
+/** Equal for readings that prove the same thing: one kind and place, and whether something moves said in either way. */
+export function proofKey(test: Test): string {
+  return placeOf(test.kind === 'moves' ? { ...test, kind: 'function' } : test);
+}
+
 /** Readings that prove a suspect: different kind or place, one of them on the part itself. */
 export function countProofs(suspect: Suspect, observations: readonly Observation[]): Proofs {
-  const strong = suspect.for.filter(({ bits, onPart }) => bits >= (onPart ? PROOF_BITS_ON_PART : PROOF_BITS));
+  const strong = suspect.for.filter(({ bits, onPart }) => bits >= proofBits(onPart));
   const places = new Map<string, Evidence>();
   for (const evidence of strong) {
     const { bound } = observations.find(({ positions }) => positions.includes(evidence.reading))!;
     const { test } = bound;
-    // What works and what does not is the complaint; the same with something swapped or pushed is a test.
-    if (COMPLAINT_KINDS.includes(test.kind) && isPlain(test)) continue;
-    const key = placeOf(test);
-    if (!places.has(key)) places.set(key, evidence);
+    if (isComplaint(test)) continue;
+    const key = proofKey(test);
+    const known = places.get(key);
+    if (!known || (evidence.onPart && !known.onPart)) places.set(key, evidence);
   }
   const counted = [...places.values()];
   const onPart = counted.some((evidence) => evidence.onPart);
@@ -188,48 +221,54 @@ export function countProofs(suspect: Suspect, observations: readonly Observation
   return { have, need: PROOFS_NEEDED, readings: counted.map(({ reading }) => reading), onPart };
 }
 
+/** The leading suspect, with what its proof needs. */
+export interface Lead {
+  weighed: WeighedFault;
+  place: FaultPlace;
+  /** What feeds it or takes its return and was not shown good. */
+  way: NotShown[];
+  /** Another part that might still be it, and that no reading was taken on. */
+  rival: WeighedFault | null;
+}
+
+export interface Judgement {
+  verdict: Verdict;
+  /** The part that leads, once it leads far enough to be proved; null before. */
+  lead: Lead | null;
+}
+
 /** Decides whether to name, go on, or say that nothing fits. */
 export function decide(
   model: CircuitModel,
+  faults: readonly CandidateFault[],
   posterior: Posterior,
   suspects: readonly Suspect[],
   observations: readonly Observation[],
-): Verdict {
+): Judgement {
+  const without = (verdict: Verdict): Judgement => ({ verdict, lead: null });
   const keepTesting = { state: 'keepTesting' } as const;
-  if (observations.length === 0) return { ...keepTesting, because: 'noReading' };
-  const [top] = partShares(posterior.faults);
+  if (observations.length === 0) return without({ ...keepTesting, because: 'noReading' });
+  const [top, ...others] = partShares(posterior.faults);
   const worst = worstFit(posterior, top?.lead ?? null);
   if (posterior.unexplained > UNEXPLAINED_SHARE && worst) {
     const reading = observations[worst.at]!.positions[0]!;
-    return {
-      state: 'unexplained',
-      reading,
-      wouldNeed: needsOf(posterior, worst.at),
-    };
+    return without({ state: 'unexplained', reading, wouldNeed: needsOf(posterior, worst.at) });
   }
   if (posterior.noFault >= NAME_SHARE) {
     const unseen = posterior.faults
       .filter(({ fault, share }) => share > 0.3 * fault.prior)
       .slice(0, 12)
       .map(({ fault, share }) => ({ part: fault.ref, fault: fault.fault, share }));
-    return {
-      state: 'noFault',
-      share: posterior.noFault,
-      unseen,
-    };
+    return without({ state: 'noFault', share: posterior.noFault, unseen });
   }
-  if (!top) return { ...keepTesting, because: 'noSuspect' };
+  if (!top) return without({ ...keepTesting, because: 'noSuspect' });
   const suspect = suspects.find(({ part }) => part === top.ref)!;
   const proofs = countProofs(suspect, observations);
+  const place = placeOfFault(model, top.lead);
+  const lead: Lead = { weighed: top.lead, place, way: [], rival: null };
+  const onTop = { ...keepTesting, part: top.ref, share: top.share, proofs };
   if (top.share < NAME_SHARE) {
-    return {
-      ...keepTesting,
-      part: top.ref,
-      share: top.share,
-      proofs,
-      because: 'tooLittle',
-      needed: NAME_SHARE,
-    };
+    return { verdict: { ...onTop, because: 'tooLittle', needed: NAME_SHARE }, lead };
   }
   if (
     worst &&
@@ -237,33 +276,69 @@ export function decide(
     observations[worst.at]!.readings.length === 1 &&
     !proofs.readings.includes(observations[worst.at]!.positions[0]!)
   ) {
-    const reading = observations[worst.at]!.positions[0]!;
-    return {
-      ...keepTesting,
-      part: top.ref,
-      share: top.share,
-      proofs,
-      because: 'misfit',
-      retake: reading,
-    };
+    const retake = observations[worst.at]!.positions[0]!;
+    return { verdict: { ...onTop, because: 'misfit', retake }, lead };
   }
-  if (proofs.have < proofs.need) {
-    return {
-      ...keepTesting,
-      part: top.ref,
-      share: top.share,
-      proofs,
-      because: 'proofMissing',
-    };
+  const left = complaintLeft(posterior, top.lead, observations);
+  if (left !== null) return { verdict: { ...onTop, because: 'complaintLeft', reading: left }, lead };
+  lead.way = wayNotShown(model, faults, top.lead, place, observations);
+  if (proofs.have < proofs.need) return { verdict: { ...onTop, because: 'proofMissing' }, lead };
+  if (lead.way.length > 0) {
+    const parts = lead.way.map(({ fault }) => fault.ref);
+    return { verdict: { ...onTop, because: 'wayNotShown', parts }, lead };
   }
+  const rival = others.find(({ share, lead: other }) => {
+    if (share < RIVAL_SHARE) return false;
+    const there = placeOfFault(model, other);
+    return !observations.some(({ bound }) => isOnPart(model, bound, there));
+  });
+  if (rival) {
+    lead.rival = rival.lead;
+    return { verdict: { ...onTop, because: 'rivalOpen', rival: rival.ref, rivalShare: rival.share }, lead };
+  }
+  return { verdict: named(model, top, proofs, []), lead };
+}
+
+/** Names the leading part after all where no test at hand could clear what holds the name back: what is left open is said. */
+export function settled(model: CircuitModel, posterior: Posterior, verdict: Verdict): Verdict {
+  const [top] = partShares(posterior.faults);
+  if (verdict.state !== 'keepTesting' || !top || !verdict.proofs) return verdict;
+  if (verdict.because === 'wayNotShown') return named(model, top, verdict.proofs, verdict.parts);
+  if (verdict.because === 'rivalOpen') return named(model, top, verdict.proofs, [verdict.rival]);
+  return verdict;
+}
+
+function named(
+  model: CircuitModel,
+  top: { ref: string; share: number; lead: WeighedFault },
+  proofs: Proofs,
+  notCleared: string[],
+): Verdict {
+  const { fault } = top.lead.fault;
   return {
     state: 'name',
     part: top.ref,
-    fault: top.lead.fault.fault,
+    fault,
     share: top.share,
     proofs,
-    clearFirst: clearBefore(model, top.ref, top.lead.fault.fault),
+    clearFirst: clearBefore(model, top.ref, fault),
+    notCleared,
   };
+}
+
+/** Something that was complained of, or watched, which the leading suspect does not explain and another would. */
+function complaintLeft(
+  posterior: Posterior,
+  { fits }: WeighedFault,
+  observations: readonly Observation[],
+): number | null {
+  const at = observations.findIndex(
+    ({ bound }, k) =>
+      (isComplaint(bound.test) || (bound.test.kind === 'fuse' && isPlain(bound.test))) &&
+      fits[k]! < Math.log(COMPLAINT_CHANCE) &&
+      (posterior.bestFits[k]! - fits[k]!) / Math.LN2 > COMPLAINT_BITS,
+  );
+  return at < 0 ? null : observations[at]!.positions[0]!;
 }
 
 /** Faults that would explain one reading by itself, likeliest first. */

@@ -45,3 +45,12 @@ export interface Weighed {
   details: () => Pick<WeighedFault, 'points' | 'intermittent' | 'severityRange'>;
   partner?: WeighedFault['partner'];
 }
+
+/** World of a fault's likeliest story, a partner included. */
+export function leadEdits({ fault, points, severity = 1 }: WeighedFault): readonly Edit[] {
+  const heaviest = points.reduce<SeverityPoint | undefined>(
+    (top, one) => (top && top.weight >= one.weight ? top : one),
+    undefined,
+  );
+  return heaviest?.edits() ?? fault.variants[0]!.edits(severity);
+}

@@ -8,6 +8,7 @@ import type { EntryOf } from '@/core/job/entries';
 import { compareWires, type WireCheck } from '@/core/job/restoreCheck';
 import { Field, FIELD, Heading, MainKey, Nothing, PlainKey } from '@/ui/sheet';
 import { useDesk } from '../desk/desk';
+import { Form } from '@/ui/Form';
 
 type Wire = EntryOf<'wire'>['body'];
 const THROUGH = { switched: 'switched', straight: 'straight through', unknown: 'not known' } as const;
@@ -177,7 +178,7 @@ function WireForm({ part }: { part: string }) {
     reset(BLANK_WIRE);
   });
   return (
-    <form
+    <Form
       className="grid grid-cols-[1fr_1fr_1fr_1fr_1.2fr_auto] items-end gap-2 max-tablet:grid-cols-2"
       onSubmit={(event) => void add(event)}
     >
@@ -197,6 +198,6 @@ function WireForm({ part }: { part: string }) {
       <MainKey type="submit" disabled={watch('terminal').trim() === ''}>
         Add
       </MainKey>
-    </form>
+    </Form>
   );
 }

@@ -6,6 +6,7 @@ import { layChains, type Drawing, type Known } from '@/core/draw/layChain';
 import { CHAIN_WORDS } from '@/core/draw/words';
 import { InputError } from '@/core/circuit/inputError';
 import { FIELD } from '@/ui/sheet';
+import { Form } from '@/ui/Form';
 
 /** What can be picked with a finger, in the order a run is usually drawn. */
 const PICKS = [
@@ -107,7 +108,7 @@ export function ChainLine({
           </Command.Item>
         ))}
       </Command.List>
-      <form
+      <Form
         className="flex items-stretch gap-4 px-6 pb-1.5 max-tablet:flex-wrap max-tablet:gap-2 max-tablet:px-3"
         onSubmit={(event) => {
           event.preventDefault();
@@ -174,7 +175,7 @@ export function ChainLine({
         >
           Draw it
         </button>
-      </form>
+      </Form>
     </Command>
   );
 }

@@ -8,6 +8,7 @@ import { Field, FIELD, MainKey, PlainKey, Trouble } from '@/ui/sheet';
 import { SheetDialog } from '@/ui/SheetDialog';
 import type { OpenDrawing } from './schema';
 import { keepDrawing } from './actions';
+import { Form } from '@/ui/Form';
 
 /** Keeping a drawing: under which name, by whom, why, and in which other functions its shared parts change too. */
 export function KeepDialog({
@@ -62,7 +63,7 @@ export function KeepDialog({
       onOpenChange={onOpen}
       title={`Keep it ${desk.functionId ? `as version ${basedOn + 1}` : `on ${desk.machine.code}`}`}
     >
-      <form className="grid gap-3 p-5 pt-3" onSubmit={(event) => void keep(event)}>
+      <Form className="grid gap-3 p-5 pt-3" onSubmit={(event) => void keep(event)}>
         <Field label="What the function is called">
           <input className={FIELD} maxLength={160} {...register('name')} />
         </Field>
@@ -95,7 +96,7 @@ export function KeepDialog({
           </MainKey>
           <PlainKey onClick={() => onOpen(false)}>Not yet</PlainKey>
         </div>
-      </form>
+      </Form>
     </SheetDialog>
   );
 }

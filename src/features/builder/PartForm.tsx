@@ -10,6 +10,7 @@ import { Field, FIELD, PlainKey, Trouble } from '@/ui/sheet';
 import { fieldText, fieldValue, partFields, type PartField } from './partFields';
 import type { DrawingState } from './useDrawing';
 import { KIND_NAMES } from '@/words/en/drawing';
+import { Form } from '@/ui/Form';
 
 /** Every figure and word of one part; each is taken when its field is left, or on Enter. */
 export function PartForm({
@@ -107,7 +108,7 @@ export function PartForm({
       <WhenClosed part={part} circuit={circuit} attempt={attempt} />
       <div className="flex flex-wrap items-end gap-3 py-3">
         {twoEnds(part) ? (
-          <form
+          <Form
             className="flex min-w-[280px] flex-1 items-end"
             onSubmit={(event) =>
               void before.handleSubmit(({ chain: typed }) => {
@@ -122,7 +123,7 @@ export function PartForm({
             <PlainKey type="submit" className="-ml-[1.5px]" disabled={chain.trim() === ''}>
               Put in
             </PlainKey>
-          </form>
+          </Form>
         ) : null}
         <PlainKey
           onClick={() => {

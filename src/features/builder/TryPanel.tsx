@@ -5,6 +5,7 @@ import { setControl } from '@/core/draw/editCircuit';
 import type { Setup } from '@/core/circuit/schema';
 import { Field, FIELD, Hold, Nothing, PlainKey } from '@/ui/sheet';
 import type { DrawingState } from './useDrawing';
+import { Form } from '@/ui/Form';
 
 /** The controls pressed as on the machine; their positions can be added to here. */
 export function TryPanel({
@@ -94,7 +95,7 @@ export function TryPanel({
           It finds no rest in this position: a relay opens its own feed.
         </p>
       ) : null}
-      <form
+      <Form
         className="mt-3 flex max-w-[460px] items-end"
         onSubmit={(event) => {
           event.preventDefault();
@@ -116,7 +117,7 @@ export function TryPanel({
         <PlainKey type="submit" className="-ml-[1.5px]" disabled={!/^[^=]+=.*\S/.test(adding)}>
           Set
         </PlainKey>
-      </form>
+      </Form>
       <div className="mt-4">
         <Hold>This is a drawing that is tried, not the machine.</Hold>
       </div>

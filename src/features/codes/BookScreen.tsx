@@ -16,6 +16,7 @@ import { useFilePicker } from '@/ui/useFilePicker';
 import { dropBookRow, importBook, saveBookRow } from './actions';
 import type { OpenBook } from './server';
 import { systemName } from '@/words/en/codes';
+import { Form } from '@/ui/Form';
 
 const EMPTY: BookRow = {
   system: 'maker',
@@ -200,7 +201,7 @@ function RowForm({
     start(async () => setTrouble(await onSave({ ...row, means: mode.is === 'figure' ? mode.value : null })));
   });
   return (
-    <form
+    <Form
       className="mb-4 grid grid-cols-4 gap-x-4 gap-y-2 border-2 border-ink bg-film p-4 max-tablet:grid-cols-1"
       onSubmit={(event) => void save(event)}
     >
@@ -253,6 +254,6 @@ function RowForm({
           <Trouble>{trouble}</Trouble>
         </div>
       ) : null}
-    </form>
+    </Form>
   );
 }

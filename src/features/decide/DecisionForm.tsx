@@ -15,6 +15,7 @@ import {
   type DecisionFields,
   type Named,
 } from './decisionFields';
+import { Form } from '@/ui/Form';
 
 /** Which part, repaired or replaced, at what cost, and why. */
 export function DecisionForm({ onDone, onLeave }: { onDone: () => void; onLeave: (() => void) | null }) {
@@ -64,7 +65,7 @@ export function DecisionForm({ onDone, onLeave }: { onDone: () => void; onLeave:
   return (
     <section aria-labelledby="decide">
       <Heading id="decide">Decision</Heading>
-      <form onSubmit={(event) => void write(event)} noValidate>
+      <Form onSubmit={(event) => void write(event)} noValidate>
         <div className="flex flex-wrap items-end gap-3 py-2">
           <span className="flex" role="group" aria-label="What is done">
             {(Object.keys(ACTIONS) as (keyof typeof ACTIONS)[]).map((one) => (
@@ -128,7 +129,7 @@ export function DecisionForm({ onDone, onLeave }: { onDone: () => void; onLeave:
           ) : null}
           {onLeave ? <PlainKey onClick={onLeave}>Leave as it was</PlainKey> : null}
         </div>
-      </form>
+      </Form>
       <Hold>Make it dead again before anything is changed.</Hold>
     </section>
   );

@@ -15,7 +15,7 @@ const asked = useDesk as unknown as jest.Mock;
 const READ: Test[] = [
   { kind: 'function', part: 'Y1', setup: { controls: { lever: 'forward' } } },
   { kind: 'function', part: 'Y2', setup: { controls: { lever: 'reverse' } } },
-  { kind: 'volts', from: 'X1.1:2', to: 'GND', setup: { controls: { lever: 'forward' } } },
+  { kind: 'volts', from: 'X1.1:2', to: 'Y1:2', setup: { controls: { lever: 'forward' } } },
   { kind: 'ohms', from: 'X1.1:2', to: 'Y1:2', setup: { isolated: ['G1'], unplugged: ['X1'] } },
 ];
 

@@ -6,6 +6,7 @@ import { baseUnit, type Quantity } from '@/core/units/quantities';
 import { FIELD, MainKey, Trouble } from '@/ui/sheet';
 import { figureTrouble } from '@/words/en/figures';
 import { useDesk } from './desk';
+import { Form } from '@/ui/Form';
 
 /** What was typed, in the unit that is kept; `OL` only where a form takes it. */
 export interface TypedFigure {
@@ -50,7 +51,7 @@ export function FigureForm({
     else onPin({ value: 'OL', typed });
   };
   return (
-    <form
+    <Form
       className="flex flex-wrap items-center gap-2"
       onSubmit={(event) => {
         event.preventDefault();
@@ -69,6 +70,6 @@ export function FigureForm({
         Pin
       </MainKey>
       {trouble ? <Trouble>{trouble}</Trouble> : null}
-    </form>
+    </Form>
   );
 }

@@ -7,6 +7,7 @@ import { openNewJob } from './actions';
 import type { FunctionChoice, Trial } from './functionChoices';
 import type { NewJob } from './newJobSchema';
 import { useFunctionSearch } from './useFunctionSearch';
+import { Form } from '@/ui/Form';
 
 const ANSWERS = ['works', 'weak', 'dead'] as const;
 const FIELD = 'mt-1 block min-h-11 w-full border-[1.5px] border-edge bg-sheet px-3 text-[17px]';
@@ -55,7 +56,7 @@ export function NewJobForm({
   const invalid = (field: keyof NewJob) =>
     refused.field === field ? { 'aria-invalid': true, 'aria-describedby': 'trouble' } : {};
   return (
-    <form onSubmit={(event) => void open(event)} className="max-w-[860px]">
+    <Form onSubmit={(event) => void open(event)} className="max-w-[860px]">
       {total > first.length ? (
         <label className="mb-4 block max-w-[460px] font-[750]">
           Find it by any words
@@ -149,7 +150,7 @@ export function NewJobForm({
       >
         {pending ? 'Opening' : 'Open the job'}
       </button>
-    </form>
+    </Form>
   );
 }
 

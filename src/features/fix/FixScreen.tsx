@@ -11,6 +11,7 @@ import { FigureForm } from '../desk/FigureForm';
 import { StepLayout } from '../desk/StepLayout';
 import { partWords, quantity } from '@/words/en/readings';
 import { soundSpare, spareRatings } from './spareRatings';
+import { Form } from '@/ui/Form';
 
 /** The right spare by ratings, measured before it is fitted; what was done; wires back by the map. */
 export function FixScreen() {
@@ -142,7 +143,7 @@ function FixForm({ part }: { part: string }) {
     reset(BLANK_FIX);
   });
   return (
-    <form
+    <Form
       aria-label="What is done"
       className="grid grid-cols-2 gap-x-3 gap-y-2 pt-1 max-tablet:grid-cols-1"
       onSubmit={(event) => void write(event)}
@@ -170,6 +171,6 @@ function FixForm({ part }: { part: string }) {
           Never fit a larger fuse or a wire in place of one. A wire on the wrong terminal is a new fault.
         </Hold>
       </div>
-    </form>
+    </Form>
   );
 }

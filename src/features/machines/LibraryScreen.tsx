@@ -1,7 +1,7 @@
 'use client';
 
 import { FileUp } from 'lucide-react';
-import Form from 'next/form';
+import SearchForm from 'next/form';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState, useTransition } from 'react';
@@ -11,6 +11,7 @@ import { Field, FIELD, Heading, MainKey, Nothing, PlainKey, Trouble } from '@/ui
 import { useFilePicker } from '@/ui/useFilePicker';
 import { askServer, NotAnswered } from '../askServer';
 import { createMachine } from './actions';
+import { Form } from '@/ui/Form';
 
 /** Every machine of the shed, and a new one by hand or from an archive. */
 export function LibraryScreen({
@@ -38,12 +39,12 @@ export function LibraryScreen({
           Machines
         </Heading>
         {all > 12 ? (
-          <Form action="/machines" role="search" className="flex max-w-[460px] items-end gap-2 py-2" key={q}>
+          <SearchForm action="/machines" role="search" className="flex max-w-[460px] items-end gap-2 py-2" key={q}>
             <Field label="Find" className="flex-1">
               <input className={FIELD} name="q" type="search" maxLength={100} defaultValue={q} data-find />
             </Field>
             <PlainKey type="submit">Find</PlainKey>
-          </Form>
+          </SearchForm>
         ) : null}
         {all === 0 ? <Nothing>No machine yet. Add the first one here.</Nothing> : null}
         {all > 0 && machines.length === 0 ? <Nothing>No machine is called “{q}”.</Nothing> : null}
@@ -100,7 +101,7 @@ function NewMachine() {
   return (
     <section aria-labelledby="new-machine">
       <Heading id="new-machine">New machine</Heading>
-      <form className="grid gap-3 pt-2" onSubmit={(event) => void add(event)}>
+      <Form className="grid gap-3 pt-2" onSubmit={(event) => void add(event)}>
         <Field label="Code">
           <input
             className={FIELD}
@@ -117,7 +118,7 @@ function NewMachine() {
         <MainKey type="submit" disabled={busy}>
           Add it
         </MainKey>
-      </form>
+      </Form>
     </section>
   );
 }

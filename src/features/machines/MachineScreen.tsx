@@ -10,6 +10,7 @@ import { Field, FIELD, Heading, Nothing, PlainKey, Trouble } from '@/ui/sheet';
 import { KIND_NAMES } from '@/words/en/drawing';
 import { nameMachine, removeFunction } from './actions';
 import type { OpenMachine } from './server';
+import { Form } from '@/ui/Form';
 
 const SILENT = { trouble: 'The server does not answer. Try again.' };
 const LINK = 'inline-flex min-h-11 items-center underline underline-offset-4';
@@ -223,7 +224,7 @@ function Name({ machine }: { machine: OpenMachine['machine'] }) {
     setTrouble(answer.trouble);
   });
   return (
-    <form className="mt-6 flex items-end" onSubmit={(event) => void rename(event)}>
+    <Form className="mt-6 flex items-end" onSubmit={(event) => void rename(event)}>
       <Field label="What it is called" className="flex-1">
         <input className={FIELD} maxLength={120} {...register('name')} />
       </Field>
@@ -231,6 +232,6 @@ function Name({ machine }: { machine: OpenMachine['machine'] }) {
         Rename
       </PlainKey>
       {trouble ? <Trouble>{trouble}</Trouble> : null}
-    </form>
+    </Form>
   );
 }

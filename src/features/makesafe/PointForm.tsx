@@ -11,6 +11,7 @@ import { ENERGY_WORDS } from '@/words/en/energies';
 import { pointName, quantity, type Speaker } from '@/words/en/readings';
 import { proofRefusalWords } from '@/words/en/refusals';
 import { useDesk } from '../desk/desk';
+import { Form } from '@/ui/Form';
 
 interface Fields {
   how: string;
@@ -95,7 +96,7 @@ export function PointForm({ point, onDone }: { point: IsolationPoint; onDone: ()
     onDone();
   });
   return (
-    <form
+    <Form
       className="mb-3 border-2 border-ink bg-sheet p-4"
       onSubmit={(event) => void close(event)}
       aria-label={`Close ${point.label}`}
@@ -174,7 +175,7 @@ export function PointForm({ point, onDone }: { point: IsolationPoint; onDone: ()
       <MainKey type="submit" className="mt-3">
         Closed and proved
       </MainKey>
-    </form>
+    </Form>
   );
 }
 

@@ -6,6 +6,7 @@ import { parseFigure } from '@/core/units/parseFigure';
 import { Field, FIELD, MainKey, PlainKey, Trouble } from '@/ui/sheet';
 import { SheetDialog } from '@/ui/SheetDialog';
 import { USUAL_METER, type MeterInHand } from './meterProfile';
+import { Form } from '@/ui/Form';
 
 const FIELDS = [
   ['accuracyPercent', 'Accuracy, % of reading', 0, 20],
@@ -63,7 +64,7 @@ function MeterForm({ meter, onKeep }: { meter: MeterInHand; onKeep: (meter: Mete
     onKeep({ ...meter, ...figures, name: text.name.trim() || USUAL_METER.name, over: text.over.trim() });
   });
   return (
-    <form className="grid grid-cols-2 gap-x-4 gap-y-2 p-5 pt-3" onSubmit={(event) => void keep(event)}>
+    <Form className="grid grid-cols-2 gap-x-4 gap-y-2 p-5 pt-3" onSubmit={(event) => void keep(event)}>
       <Field label="Name" className="col-span-2">
         <input className={FIELD} maxLength={60} {...register('name')} />
       </Field>
@@ -84,6 +85,6 @@ function MeterForm({ meter, onKeep }: { meter: MeterInHand; onKeep: (meter: Mete
         <MainKey type="submit">Keep it</MainKey>
         <PlainKey onClick={() => onKeep(USUAL_METER)}>A usual meter</PlainKey>
       </div>
-    </form>
+    </Form>
   );
 }

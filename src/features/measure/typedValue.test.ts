@@ -8,7 +8,6 @@ const volts: RankedTest = {
   cautions: [],
   proof: false,
   expected: 12.6,
-  onParts: [],
   outcomes: [
     { reading: 0, low: -0.1, high: 0.5, share: 0.4, means: [], sound: false },
     { reading: 12.6, low: 12.3, high: 13, share: 0.6, means: [], sound: true },

@@ -7,6 +7,7 @@ import { parseFigure } from '@/core/units/parseFigure';
 import { Field, FIELD, Heading, Hold, MainKey, PlainKey, Trouble } from '@/ui/sheet';
 import type { Policy } from './policy';
 import { settlePolicy } from './actions';
+import { Form } from '@/ui/Form';
 
 const ORDERS: readonly (readonly [Policy['order'], string])[] = [
   ['best', 'What tells most for its minutes'],
@@ -65,7 +66,7 @@ export function PolicyForm({
     </div>
   );
   return (
-    <form className="max-w-[760px] px-6 py-4 max-tablet:px-3" onSubmit={(event) => void settle(event)}>
+    <Form className="max-w-[760px] px-6 py-4 max-tablet:px-3" onSubmit={(event) => void settle(event)}>
       <Heading aside={by ? `settled by ${by}` : 'nobody has settled it yet'}>Site policy</Heading>
       {choice(
         'Contacts bridged for a test, timed and tagged; never those that guard a person or a limit',
@@ -128,6 +129,6 @@ export function PolicyForm({
         </span>
       </div>
       <Hold>A shop rule, never law.</Hold>
-    </form>
+    </Form>
   );
 }

@@ -11,6 +11,7 @@ import { LEDGER_KINDS } from '@/words/en/ledger';
 import { partWords } from '@/words/en/readings';
 import { useDesk } from '../desk/desk';
 import { LedgerItems } from './LedgerItems';
+import { Form } from '@/ui/Form';
 
 type Kind = EntryOf<'ledger'>['body']['kind'];
 interface Fields {
@@ -68,7 +69,7 @@ export function Ledger({ found = false }: { found?: boolean }) {
       </Heading>
       {open.length === 0 && !found ? <p className="py-3 text-verdi">✓ Nothing is left in.</p> : null}
       <LedgerItems />
-      <form
+      <Form
         className="grid grid-cols-[130px_1fr_1fr_90px_auto] items-end gap-2 py-2 max-tablet:grid-cols-2"
         onSubmit={(event) => void put(event)}
       >
@@ -98,7 +99,7 @@ export function Ledger({ found = false }: { found?: boolean }) {
           <input className={`${FIELD} fig`} inputMode="numeric" {...register('minutes')} />
         </Field>
         <PlainKey type="submit">{found ? 'I found it' : 'It is in'}</PlainKey>
-      </form>
+      </Form>
       {trouble ? <Trouble>{trouble}</Trouble> : null}
       <p className="pb-2 text-[15.5px] text-ink2">
         Never across an emergency stop, two-hand control, presence sensing, over-pressure, high limit,

@@ -6,6 +6,7 @@ import { samePerson, stillToTakeOut } from '@/core/job/rules/ledgerStanding';
 import { Field, FIELD, PlainKey } from '@/ui/sheet';
 import { LEDGER_KINDS } from '@/words/en/ledger';
 import { useDesk } from '../desk/desk';
+import { Form } from '@/ui/Form';
 
 const MINUTE_MS = 60_000;
 
@@ -71,7 +72,7 @@ function SeenOut({ item, taker }: { item: string; taker: string }) {
   const name = second.trim();
   const same = name !== '' && samePerson(name, taker);
   return (
-    <form
+    <Form
       className="flex items-end gap-2"
       onSubmit={(event) => {
         event.preventDefault();
@@ -92,7 +93,7 @@ function SeenOut({ item, taker }: { item: string; taker: string }) {
       <PlainKey type="submit" className="px-3! text-[16px]!" disabled={name === '' || same}>
         Both say so
       </PlainKey>
-    </form>
+    </Form>
   );
 }
 

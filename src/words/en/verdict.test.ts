@@ -22,8 +22,32 @@ describe('why the verdict is what it is', () => {
       'Y8 stands clear; one more reading of another kind or place is needed.',
     ],
     [
-      { state: 'name', part: 'Y8', fault: 'open', share: 0.987, proofs, clearFirst: [] },
+      { state: 'name', part: 'Y8', fault: 'open', share: 0.987, proofs, clearFirst: [], notCleared: [] },
       '99 % of the doubt is on Y8, and 2 readings prove it, one of them on the part itself.',
+    ],
+    [
+      {
+        state: 'name',
+        part: 'Y8',
+        fault: 'open',
+        share: 0.987,
+        proofs,
+        clearFirst: [],
+        notCleared: ['W1', 'W2'],
+      },
+      '99 % of the doubt is on Y8, and 2 readings prove it, one of them on the part itself. No test at hand shows that W1 and W2 are good as well.',
+    ],
+    [
+      { ...testing, because: 'complaintLeft', reading: 1 },
+      'Y8 stands clear, but reading 2 would stay unexplained by it; find out why before it is named.',
+    ],
+    [
+      { ...testing, because: 'wayNotShown', parts: ['G1', 'F7', 'W1', 'W2', 'S3'] },
+      'Y8 is proved bad; that G1, F7, W1 and 2 more are good has not been shown yet.',
+    ],
+    [
+      { ...testing, because: 'rivalOpen', rival: 'H1', rivalShare: 0.054 },
+      'Y8 stands clear, but H1 might still be it with 5 %, and nothing has been read on it.',
     ],
     [{ state: 'noFault', share: 0.95, unseen: [] }, 'Every reading is what a sound circuit gives.'],
     [

@@ -2,11 +2,26 @@ import type { Verdict } from '@/core/diagnosis/verdict';
 
 const percent = (share: number) => `${Math.round(share * 100)} %`;
 
+const MOST_LISTED = 4;
+
+/** Parts as a person lists them; of many the first few. */
+function listed(parts: readonly string[]): string {
+  if (parts.length > MOST_LISTED) {
+    return `${parts.slice(0, MOST_LISTED - 1).join(', ')} and ${parts.length - MOST_LISTED + 1} more`;
+  }
+  return parts.length < 2 ? parts.join('') : `${parts.slice(0, -1).join(', ')} and ${parts.at(-1)}`;
+}
+
 /** Why the verdict is what it is, in a sentence. */
 export function verdictWhy(verdict: Verdict): string {
   switch (verdict.state) {
     case 'name':
-      return `${percent(verdict.share)} of the doubt is on ${verdict.part}, and ${verdict.proofs.readings.length} readings prove it, one of them on the part itself.`;
+      return (
+        `${percent(verdict.share)} of the doubt is on ${verdict.part}, and ${verdict.proofs.readings.length} readings prove it, one of them on the part itself.` +
+        (verdict.notCleared.length > 0
+          ? ` No test at hand shows that ${listed(verdict.notCleared)} ${verdict.notCleared.length > 1 ? 'are' : 'is'} good as well.`
+          : '')
+      );
     case 'noFault':
       return 'Every reading is what a sound circuit gives.';
     case 'unexplained':
@@ -22,6 +37,12 @@ export function verdictWhy(verdict: Verdict): string {
           return `${part} leads with ${percent(share)}; ${percent(verdict.needed)} is needed.`;
         case 'misfit':
           return `${part} stands clear, but reading ${verdict.retake + 1} does not fit it; take that one again.`;
+        case 'complaintLeft':
+          return `${part} stands clear, but reading ${verdict.reading + 1} would stay unexplained by it; find out why before it is named.`;
+        case 'wayNotShown':
+          return `${part} is proved bad; that ${listed(verdict.parts)} ${verdict.parts.length > 1 ? 'are' : 'is'} good has not been shown yet.`;
+        case 'rivalOpen':
+          return `${part} stands clear, but ${verdict.rival} might still be it with ${percent(verdict.rivalShare)}, and nothing has been read on it.`;
         case 'proofMissing':
           return proofs?.onPart
             ? `${part} stands clear; one more reading of another kind or place is needed.`

@@ -5,7 +5,7 @@ const OUTPUT_OHMS = 0.05;
 
 export const driver = definePart<'driver'>()({
   chain: { letter: 'A', figure: 'limitAmps', words: ['controller output', 'driver', 'output'] },
-  traits: traits({ electronic: true }),
+  traits: traits({ electronic: true, unit: true }),
   accessMinutes: 1.2,
   odds: { noOutput: 0.5, stuckOn: 0.2 },
   branches: ({ nodes, side, ohms }) => {

@@ -46,6 +46,8 @@ export interface PartTraits {
   contact: boolean;
   /** Leads current from end to end without using it up. */
   carries: boolean;
+  /** One unit with more than two ends: a reading between any two of them is across it. */
+  unit: boolean;
 }
 
 /** A part on the way to its faults: its pieces, the ranges that make sense of them on this circuit, and where faults go. */
@@ -127,6 +129,7 @@ const NONE: PartTraits = {
   electronic: false,
   contact: false,
   carries: false,
+  unit: false,
 };
 /** The traits that a kind has; all others it has not. */
 export function traits(own: Partial<PartTraits>): PartTraits {

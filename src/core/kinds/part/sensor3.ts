@@ -12,7 +12,7 @@ export const sensor3 = definePart<'sensor3'>()({
     figure: 'ohms',
     words: ['position sensor', 'three-wire sensor', '3-wire sensor', 'sensor', 'potentiometer'],
   },
-  traits: traits({ electronic: true, falls: true }),
+  traits: traits({ electronic: true, falls: true, unit: true }),
   accessMinutes: 1.5,
   odds: { open: 0.6, short: 0.2, stuck: 0.3 },
   branches: (part) => {

@@ -4,7 +4,7 @@ import { LOW_SUPPLY } from './ranges';
 
 export const transformer = definePart<'transformer'>()({
   chain: { letter: 'T', figure: 'secondaryVolts', words: ['control transformer', 'transformer'] },
-  traits: traits({}),
+  traits: traits({ unit: true }),
   accessMinutes: 1,
   odds: { open: 0.6, lowVoltage: 0.2 },
   // Two windings that are coupled: the solver holds them as a unit of their own.

@@ -29,6 +29,8 @@ const common = {
   accessMinutes: notNegative.optional(),
   /** Relative likelihood of failing against others of its kind; 1 is usual. */
   wear: positive.optional(),
+  /** It is electronic, or it is not: electronics must not see a test voltage. Drivers, sensors and timers are by kind. */
+  electronic: z.boolean().optional(),
 };
 
 function part<K extends string, N extends z.ZodType, S extends z.ZodRawShape>(kind: K, nodes: N, shape: S) {

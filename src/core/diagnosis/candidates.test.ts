@@ -8,7 +8,8 @@ import { cautionsOf } from './cautionsOf';
 import { NO_FAULT_PRIOR } from './faultFrequency';
 import { faultByName, listFaults } from './faults';
 import { testKey } from './observations';
-import { powerOff, workingPatterns } from './patterns';
+import { workingPatterns } from './patterns';
+import { powerOff } from './setApart';
 
 const folder = join('demo', 'circuits');
 const files = readdirSync(folder);

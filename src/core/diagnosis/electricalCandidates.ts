@@ -5,7 +5,8 @@ import type { CircuitModel } from '../circuit/model';
 import type { Preferences, Setup } from '../circuit/schema';
 import { branchAmps } from '../circuit/world';
 import type { Family, Offer } from './offers';
-import { powerOff, setApart, type Pattern } from './patterns';
+import { allApart, conductorApart, diodeApart, powerOff, setApart, stillTied } from './setApart';
+import type { Pattern } from './patterns';
 import { twinsOf } from './twins';
 
 const FLOWS_AMPS = 1e-4;
@@ -156,7 +157,6 @@ export function deadFamilies(
   const nodes = measurable(model);
   const across = acrossPairs(model);
   const off = powerOff(model);
-  const testVolts = testerVolts(compiled.supplyVolts);
   const name = (node: number) => compiled.nodeNames[node]!;
   const loads = compiled.parts.filter(({ part }) => kindOf(part).traits.draws);
 
@@ -182,11 +182,25 @@ export function deadFamilies(
       if (!apart) continue;
       const setup: Setup = { ...off, ...apart };
       yield { test: { kind: 'ohms', from, to, setup } };
-      for (const end of [from, to]) {
+      for (const [end, far] of [
+        [from, to],
+        [to, from],
+      ] as const) {
         if (end === frame) continue;
         yield { test: { kind: 'ohms', from: end, to: frame, setup } };
+        // A far end that is bonded to the frame comes off: through it the tester would see the load, no insulation.
+        const bonded = compiled.nodeIndex.get(far) === compiled.frame || stillTied(model, setup, far);
+        const free: Setup = bonded
+          ? { ...setup, lifted: [...(setup.lifted ?? []), { part: part.ref, node: far }] }
+          : setup;
         yield {
-          test: { kind: 'insulation', from: end, to: frame, testVolts, setup },
+          test: {
+            kind: 'insulation',
+            from: end,
+            to: frame,
+            testVolts: testerVolts(model, [end]),
+            setup: free,
+          },
         };
       }
       for (const harness of harnessSide(model, apart.unplugged ?? [])) {
@@ -200,15 +214,12 @@ export function deadFamilies(
       }
     }
   }
-  /** Suppression diodes and the like: what lies across them is taken out, then both directions. */
+  /** Suppression diodes and the like: by themselves, both ways. */
   function* diodes(): Generator<Offer> {
-    for (const { part, branches, index } of compiled.parts) {
-      if (part.kind !== 'diode') continue;
-      const { a, b } = branches[0]!;
-      const beside = compiled.parts
-        .filter((other) => other.index !== index && other.branches.some((branch) => samePair(branch, a, b)))
-        .map((other) => other.part.ref);
-      const setup: Setup = { ...off, ...(beside.length > 0 ? { removed: beside } : {}) };
+    for (const part of compiled.parts) {
+      if (part.part.kind !== 'diode') continue;
+      const setup = diodeApart(model, part, off);
+      const { a, b } = part.branches[0]!;
       for (const [from, to] of [
         [name(a), name(b)],
         [name(b), name(a)],
@@ -230,21 +241,22 @@ export function deadFamilies(
       }
     }
   }
-  /** Conductors to the frame at test volts: loads out of the way, every end of the electronics lifted. */
+  /** Conductors to the frame at test volts: loads and electronics out of the way, unplugged where they have plugs. */
   function* conductors(): Generator<Offer> {
-    const sources = compiled.parts.filter(({ part }) => part.kind === 'source').map(({ part }) => part.ref);
-    const lifted = compiled.parts
-      .filter(({ part }) => part.kind === 'driver' || part.kind === 'sensor3')
-      .flatMap(({ part, nodes: own }) =>
-        own.filter((node) => node !== compiled.frame).map((node) => ({ part: part.ref, node: name(node) })),
-      );
-    const setup: Setup = {
-      isolated: sources,
-      removed: loads.map(({ part }) => part.ref),
-      ...(lifted.length > 0 ? { lifted } : {}),
-    };
+    const setup = allApart(model, loads);
     for (const from of nodes) {
-      yield { test: { kind: 'insulation', from, to: frame, testVolts, setup } };
+      yield { test: { kind: 'insulation', from, to: frame, testVolts: testerVolts(model, [from]), setup } };
+    }
+  }
+  /** One conductor after the other with both its ends off: a leak that shows then is its own. */
+  function* eachConductor(): Generator<Offer> {
+    for (const part of compiled.parts) {
+      if (part.part.kind !== 'wire') continue;
+      const found = conductorApart(model, part);
+      if (!found) continue;
+      const { from, setup } = found;
+      yield { test: { kind: 'ohms', from, to: frame, setup } };
+      yield { test: { kind: 'insulation', from, to: frame, testVolts: testerVolts(model, [from]), setup } };
     }
   }
   const families: Family[] = [
@@ -253,6 +265,7 @@ export function deadFamilies(
     { name: 'diodes', offers: diodes() },
     { name: 'benched', offers: benched() },
     { name: 'conductors', offers: conductors() },
+    { name: 'eachConductor', offers: eachConductor() },
   ];
   return preferences.order === 'resistanceFirst'
     ? [families[1]!, ...families.filter((_one, at) => at !== 1)]
@@ -323,8 +336,4 @@ function harnessSide(model: CircuitModel, connectors: readonly string[]): string
     .flatMap(({ nodes: own }) => own)
     .filter((node) => node !== frame);
   return [...new Set(nodes)].map((node) => nodeNames[node]!);
-}
-
-function samePair(branch: { a: number; b: number }, a: number, b: number): boolean {
-  return (branch.a === a && branch.b === b) || (branch.a === b && branch.b === a);
 }

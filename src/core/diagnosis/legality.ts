@@ -2,7 +2,7 @@ import type { CircuitModel } from '../circuit/model';
 import type { Setup, Test } from '../circuit/schema';
 import { nodesOfTest } from '../circuit/testPlace';
 import type { Situation } from '../circuit/situation';
-import { kindOf } from '../kinds/part/index';
+import { countsAsElectronic } from '../safety/electronics';
 import type { BoundTest } from './predict';
 
 const LIVE_VOLTS = 0.05;
@@ -18,7 +18,7 @@ export function standsLive({ compiled }: CircuitModel, { test, solver }: BoundTe
 
 /** Test volts at a point would reach a driver or sensor: through anything that is in place, whatever its state. */
 export function reachesElectronics({ compiled }: CircuitModel, { test, solver }: BoundTest): boolean {
-  const sensitive = compiled.parts.filter(({ part }) => kindOf(part).traits.electronic);
+  const sensitive = compiled.parts.filter(({ part }) => countsAsElectronic(part));
   if (sensitive.length === 0) return false;
   const { situation } = solver;
   const reached = new Set(
@@ -41,7 +41,7 @@ export function reachesElectronics({ compiled }: CircuitModel, { test, solver }:
 }
 
 function joints({ compiled, a, b, present, jumpers }: Situation): [number, number][] {
-  const sensitive = (part: number) => kindOf(compiled.parts[part]!.part).traits.electronic;
+  const sensitive = (part: number) => countsAsElectronic(compiled.parts[part]!.part);
   const list: [number, number][] = jumpers.map((one) => [one.a, one.b]);
   for (const { index, part } of compiled.branches) {
     if (present[index] && !sensitive(part)) list.push([a[index]!, b[index]!]);

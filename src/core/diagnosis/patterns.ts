@@ -6,7 +6,6 @@ import { motionOf } from './predictFluid';
 
 /** Below this nothing is fed, amperes. */
 export const LIVE_AMPS = 1e-4;
-const LIVE_VOLTS = 0.05;
 const MOST_FED = 14;
 const MOST_IDLE = 3;
 
@@ -56,45 +55,4 @@ export function workingPatterns(model: CircuitModel): Pattern[] {
   const fed = list.filter(({ loads }) => loads.length > 0);
   const idle = list.filter(({ loads }) => loads.length === 0);
   return [...fed.slice(0, MOST_FED), ...idle.slice(0, MOST_IDLE)];
-}
-
-/** How this circuit is made dead for ohms: the fuse that leaves nothing else live if there is one, else the sources. */
-export function powerOff(model: CircuitModel): Setup {
-  const { circuit } = model.compiled;
-  const sources = circuit.parts.filter(({ kind }) => kind === 'source');
-  if (sources.length === 1) {
-    for (const { kind, ref } of circuit.parts) {
-      if (kind !== 'fuse' && kind !== 'breaker') continue;
-      // Nothing may stay live but the fuse's own supply side: a stud left hot beside the work is not dead.
-      const cut = model.combinations.every((controls) => {
-        const { changed } = model.situation({ controls, pulled: [ref] }).solve({ mode: 'live' });
-        return model.compiled.parts.every(
-          ({ part, nodes }) =>
-            part.kind === 'source' ||
-            part.ref === ref ||
-            nodes.every((node) => !(Math.abs(changed.pairVolts(node, model.compiled.frame)) > LIVE_VOLTS)),
-        );
-      });
-      if (cut) return { pulled: [ref] };
-    }
-  }
-  return { isolated: sources.map(({ ref }) => ref) };
-}
-
-/** How to measure one part alone: plugs at its ends pulled, else its neighbours at one end lifted. */
-export function setApart(model: CircuitModel, ref: string, nodes: readonly number[]): Setup | null {
-  const { parts } = model.compiled;
-  const touching = parts.filter(
-    ({ part, nodes: own }) => part.ref !== ref && nodes.some((node) => own.includes(node)),
-  );
-  const connectors = new Set(touching.flatMap(({ part }) => (part.kind === 'pin' ? [part.connector] : [])));
-  if (connectors.size > 0) return { unplugged: [...connectors] };
-  for (const node of nodes) {
-    const others = touching.filter(({ nodes: own, part }) => own.includes(node) && part.kind !== 'diode');
-    if (others.length > 0 && others.length <= 2) {
-      const name = model.compiled.nodeNames[node]!;
-      return { lifted: others.map(({ part }) => ({ part: part.ref, node: name })) };
-    }
-  }
-  return null;
 }

@@ -6,6 +6,7 @@ import { branchAmps, branchVolts, type World } from '../circuit/world';
 import { ATMOSPHERE } from '../kinds/part/branch';
 import type { Guard } from '../circuit/partSchema';
 import { kindOf, isFluidEnd } from '../kinds/part/index';
+import { electronicsOf } from '../safety/electronics';
 import { guardOf } from '../safety/guards';
 import { touching } from './editCircuit';
 import { proposedGuard } from './proposedGuard';
@@ -22,7 +23,9 @@ export type Finding =
   | { code: 'chatters'; setup: Setup }
   | { code: 'unusedControl'; control: string }
   /** Nobody has said whom its contact protects; what its name suggests is a proposal, no answer. */
-  | { code: 'guardUnanswered'; part: string; proposed: Guard };
+  | { code: 'guardUnanswered'; part: string; proposed: Guard }
+  /** Nobody has said whether it is a plain contact or stands for the output of electronics. */
+  | { code: 'electronicUnanswered'; part: string };
 
 /** A pull-up at a controller’s input passes microamperes, and is fed for all that. */
 const FLOWS = 1e-6;
@@ -53,6 +56,7 @@ export function checkCircuit(circuit: Circuit): Finding[] {
   for (const part of circuit.parts) {
     if (guardOf(part) === 'unanswered')
       findings.push({ code: 'guardUnanswered', part: part.ref, proposed: proposedGuard(part) });
+    if (electronicsOf(part) === 'unanswered') findings.push({ code: 'electronicUnanswered', part: part.ref });
   }
   const used = new Set(circuit.parts.flatMap(controlsOf));
   for (const control of Object.keys(circuit.controls))

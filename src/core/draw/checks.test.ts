@@ -19,6 +19,7 @@ describe('live checks', () => {
     expect(checkCircuit(draw(GOOD))).toEqual([
       { code: 'noIsolation', part: 'G1' },
       { code: 'guardUnanswered', part: 'S1', proposed: 'none' },
+      { code: 'electronicUnanswered', part: 'S1' },
     ]);
   });
 
@@ -114,7 +115,7 @@ describe('edits', () => {
     const without = removePart(circuit, 'W1');
     expect(refs(without)).not.toContain('W1');
     expect(without.parts.find(({ ref }) => ref === 'S1')!.nodes).toEqual({ '1': 'F1:2', '2': 'S1:2' });
-    expect(codes(without)).toEqual(['noIsolation', 'guardUnanswered']);
+    expect(codes(without)).toEqual(['noIsolation', 'guardUnanswered', 'electronicUnanswered']);
   });
 
   it('a diode across a coil leaves the coil where it is', () => {

@@ -126,8 +126,8 @@ export const contact = (
   ref: string,
   closedWhen: Record<string, string[]>,
   guards: Guard,
-  more: { label?: string; accessMinutes?: number } = {},
-): Item => ({ ref, kind: 'switch', closedWhen, guards, ...more });
+  more: { label?: string; accessMinutes?: number; electronic?: boolean } = {},
+): Item => ({ ref, kind: 'switch', closedWhen, guards, electronic: false, ...more });
 export const pin = (connector: string, number: number): Item => ({
   ref: `${connector}.${number}`,
   kind: 'pin',

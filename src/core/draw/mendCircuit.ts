@@ -45,6 +45,8 @@ export function mendCircuit(circuit: Circuit, finding: Finding): Circuit | null 
       });
     case 'guardUnanswered':
       return changePart(circuit, finding.part, { guards: finding.proposed });
+    case 'electronicUnanswered':
+      return changePart(circuit, finding.part, { electronic: false });
     case 'unusedControl':
       return setControl(circuit, finding.control, null);
     default:

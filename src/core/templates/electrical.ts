@@ -244,7 +244,7 @@ export function multiOutput({ volts = 24.5, ohms = 30, outputs = 4 } = {}): Circ
   draft.run(
     'S',
     'C:M',
-    contact('Q0', { program: names }, 'none', { label: 'Master output' }),
+    contact('Q0', { program: names }, 'none', { label: 'Master output', electronic: true }),
     wire('W01', 0.2, 'field'),
     coil('Y0', ohms),
   );
@@ -252,7 +252,7 @@ export function multiOutput({ volts = 24.5, ohms = 30, outputs = 4 } = {}): Circ
     draft.run(
       'S',
       'C:M',
-      contact(`Q${k + 1}`, { program: [zone] }, 'none', { label: `Output ${k + 1}` }),
+      contact(`Q${k + 1}`, { program: [zone] }, 'none', { label: `Output ${k + 1}`, electronic: true }),
       wire(`W${k + 1}1`, 0.3, 'field'),
       coil(`Y${k + 1}`, ohms),
     );

@@ -80,7 +80,11 @@ export function levelControl({ volts = 120, controlVolts = 24 } = {}): Circuit {
       accessMinutes: 1,
     })
     .run('T1:S', 'A', fuse('F1', 3), wire('W1', 0.05))
-    .run('A', 'K:A', contact('S1', { level: ['low'] }, 'none', { label: 'Level probe output' }))
+    .run(
+      'A',
+      'K:A',
+      contact('S1', { level: ['low'] }, 'none', { label: 'Level probe output', electronic: true }),
+    )
     .add({
       ref: 'K1',
       kind: 'relay',
@@ -104,7 +108,7 @@ export function gasBypass({ volts = 24 } = {}): Circuit {
       'N',
       fuse('F1', 3),
       wire('W1', 0.1),
-      contact('Q1', { output: ['on'] }, 'none', { label: 'Controller relay output' }),
+      contact('Q1', { output: ['on'] }, 'none', { label: 'Controller relay output', electronic: true }),
       wire('W2', 0.4),
       coil('Y1', 8, { henries: 0.055, pullInAmps: 0.7, holdAmps: 0.4, accessMinutes: 2.5 }),
       wire('W3', 0.4),
@@ -164,6 +168,12 @@ export function speedPickup({ volts = 12.6, hertz = 83 } = {}): Circuit {
       wire('W2', 0.1),
     )
     .run('B1:2', 'GND', pin('X4', 2), wire('W3', 0.1))
-    .run('A1:5', 'GND', { ref: 'R1', kind: 'resistor', label: 'Controller input', ohms: 10_000 })
+    .run('A1:5', 'GND', {
+      ref: 'R1',
+      kind: 'resistor',
+      label: 'Controller input',
+      ohms: 10_000,
+      electronic: true,
+    })
     .circuit();
 }

@@ -149,6 +149,16 @@ const COMMON: readonly PartField[] = [
   { key: 'square', label: 'Square', text: true },
   figure('accessMinutes', 'To reach it', 'min'),
   figure('wear', 'Fails, against others of its kind', 'times', '1 is usual'),
+  {
+    key: 'electronic',
+    label: 'Electronic: no test voltage on it',
+    choices: ['yes', 'no'],
+    // Unanswered is neither: of a switch it counts as yes.
+    line: {
+      write: (value) => (value === undefined ? '' : value ? 'yes' : 'no'),
+      read: (text) => text === 'yes',
+    },
+  },
 ];
 
 /** Fields of a part's form: what its kind is made of first, then where to find it. */

@@ -37,6 +37,7 @@ const FOUND: Entry[] = [
   entry('complaint', { words: 'Since the night shift.' }),
   reading({ kind: 'function', part: 'Y7', setup: { controls: { key: 'on', tilt: 'left' } }, value: 'works' }),
   reading({ kind: 'function', part: 'Y8', setup: right, value: 'dead' }),
+  reading({ kind: 'volts', from: before, to: 'GND', setup: right, value: 25.1 }),
   reading({ kind: 'ohms', from: before, to: 'GND', setup: { pulled: ['F7'] }, value: 'OL' }),
   reading({ kind: 'ohms', from: behind, to: 'GND', setup: { pulled: ['F7'] }, value: 31.5 }),
   reading({ kind: 'ohms', from: before, to: behind, setup: { pulled: ['F7'] }, value: 'OL' }),
@@ -79,7 +80,7 @@ describe('the report of a job', () => {
     expect(named.path.find(({ name }) => name === 'X8.1')).toMatchObject({ state: 'bad' });
     expect(named.path.find(({ name }) => name === 'F7')).toMatchObject({ state: 'spared' });
     expect(named.path.filter(({ load }) => load).map(({ name }) => name)).toEqual(['Y8']);
-    expect(named.evidence).toHaveLength(5);
+    expect(named.evidence).toHaveLength(6);
     expect(named.evidence[0]!.beside).toBe('2026-02-04 08:02, Tove');
   });
 

@@ -17,7 +17,7 @@ const machine = new MachineUnderTest(circuit, 'Y1', 'open');
 const TESTS: Test[] = [
   { kind: 'function', part: 'Y1', setup: { controls: { lever: 'forward' } } },
   { kind: 'function', part: 'Y2', setup: { controls: { lever: 'reverse' } } },
-  { kind: 'volts', from: 'X1.1:2', to: 'GND', setup: { controls: { lever: 'forward' } } },
+  { kind: 'volts', from: 'X1.1:2', to: 'Y1:2', setup: { controls: { lever: 'forward' } } },
   { kind: 'ohms', from: 'X1.1:2', to: 'Y1:2', setup: { isolated: ['G1'], unplugged: ['X1'] } },
 ];
 const read = (count: number): Reading[] =>

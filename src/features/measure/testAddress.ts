@@ -2,7 +2,7 @@ import type { CircuitModel } from '@/core/circuit/model';
 import type { ReadingKind, Test } from '@/core/circuit/schema';
 import { SETUP_KEYS } from '@/core/circuit/setupKeys';
 import { nodesOfTest, partOfTest } from '@/core/circuit/testPlace';
-import { powerOff } from '@/core/diagnosis/patterns';
+import { powerOff } from '@/core/diagnosis/setApart';
 import { testerVolts } from '@/core/diagnosis/testerVolts';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
 import type { Speaker } from '@/words/en/readings';
@@ -67,7 +67,7 @@ export function chosenTest(
   const [from, to] = [node(red), node(black)];
   if (!from || !to || toldBy !== 'points') return null;
   const setup = setupFromAddress(model, set);
-  const testVolts = testerVolts(model.compiled.supplyVolts);
+  const testVolts = testerVolts(model, [from, to]);
   return { kind: mode, from, to, setup, ...(mode === 'insulation' ? { testVolts } : {}) } as Test;
 }
 

@@ -101,6 +101,11 @@ export function findingWords(
         text: `Who does ${finding.part} protect? Until somebody says, no test bridges it.`,
         mend: `It guards ${GUARD_WORDS[finding.proposed]}`,
       };
+    case 'electronicUnanswered':
+      return {
+        text: `Is ${finding.part} a plain contact, or does it stand for an output of electronics? Until somebody says, no test voltage goes onto it.`,
+        mend: 'It is a plain contact',
+      };
     case 'unusedControl':
       return { text: `Nothing depends on the control “${finding.control}”.`, mend: 'Take it off' };
   }

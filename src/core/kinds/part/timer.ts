@@ -4,7 +4,7 @@ import { definePart, nothing, traits } from './module';
 
 export const timer = definePart<'timer'>()({
   chain: { letter: 'K', figure: 'seconds', words: ['timer', 'timed contact', 'delay'] },
-  traits: traits({ contact: true, carries: true }),
+  traits: traits({ contact: true, carries: true, electronic: true }),
   accessMinutes: 1.2,
   odds: { stuckOpen: 0.6, stuckClosed: 0.4 },
   branches: (part) => [body(part, part.ohms ?? CONTACT_OHMS)],

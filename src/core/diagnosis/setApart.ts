@@ -1,0 +1,162 @@
+import type { CompiledPart } from '../circuit/compile';
+import type { CircuitModel } from '../circuit/model';
+import type { Setup } from '../circuit/schema';
+import { countsAsElectronic } from '../safety/electronics';
+
+const LIVE_VOLTS = 0.05;
+/** Below this many ohms to the frame an end still hangs on something. */
+const TIED_OHMS = 1e6;
+/** Other ways beside a diode that let its own reading stand, ohms. */
+const CLEAR_OF_DIODE = 1e4;
+
+/** How this circuit is made dead for ohms: the fuse that leaves nothing else live if there is one, else the sources. */
+export function powerOff(model: CircuitModel): Setup {
+  const { circuit } = model.compiled;
+  const sources = circuit.parts.filter(({ kind }) => kind === 'source');
+  if (sources.length === 1) {
+    for (const { kind, ref } of circuit.parts) {
+      if (kind !== 'fuse' && kind !== 'breaker') continue;
+      // Nothing may stay live but the fuse's own supply side: a stud left hot beside the work is not dead.
+      const cut = model.combinations.every((controls) => {
+        const { changed } = model.situation({ controls, pulled: [ref] }).solve({ mode: 'live' });
+        return model.compiled.parts.every(
+          ({ part, nodes }) =>
+            part.kind === 'source' ||
+            part.ref === ref ||
+            nodes.every((node) => !(Math.abs(changed.pairVolts(node, model.compiled.frame)) > LIVE_VOLTS)),
+        );
+      });
+      if (cut) return { pulled: [ref] };
+    }
+  }
+  return { isolated: sources.map(({ ref }) => ref) };
+}
+
+/** How to measure one part alone: plugs at its ends pulled, else its neighbours at one end lifted. */
+export function setApart(model: CircuitModel, ref: string, nodes: readonly number[]): Setup | null {
+  const { parts } = model.compiled;
+  const touching = parts.filter(
+    ({ part, nodes: own }) => part.ref !== ref && nodes.some((node) => own.includes(node)),
+  );
+  const connectors = new Set(touching.flatMap(({ part }) => (part.kind === 'pin' ? [part.connector] : [])));
+  if (connectors.size > 0) return { unplugged: [...connectors] };
+  for (const node of nodes) {
+    const others = touching.filter(({ nodes: own, part }) => own.includes(node) && part.kind !== 'diode');
+    if (others.length > 0 && others.length <= 2) {
+      const name = model.compiled.nodeNames[node]!;
+      return { lifted: others.map(({ part }) => ({ part: part.ref, node: name })) };
+    }
+  }
+  return null;
+}
+
+/** Whether an end is still tied to the frame, the part itself aside, in a dead set-up. */
+export function stillTied(model: CircuitModel, setup: Setup, node: string): boolean {
+  const { compiled } = model;
+  const at = compiled.nodeIndex.get(node)!;
+  return model.situation(setup).solve({ mode: 'ohms' }).changed.pairOhms(at, compiled.frame) < TIED_OHMS;
+}
+
+/** A diode by itself: as it stands where nothing else leads across it, else behind its plug, else with what lies across lifted. */
+export function diodeApart(model: CircuitModel, { part, branches, nodes }: CompiledPart, off: Setup): Setup {
+  const { parts, nodeNames, frame } = model.compiled;
+  const own = branches[0]!;
+  const clear = (setup: Setup) =>
+    model
+      .situation(setup)
+      .solve({ mode: 'ohms' }, [{ type: 'ohms', branch: own.index, ohms: Infinity }])
+      .changed.pairOhms(own.a, own.b) > CLEAR_OF_DIODE;
+  if (clear(off)) return off;
+  const plugs = [
+    ...new Set(
+      parts.flatMap(({ part: one, nodes: ends }) =>
+        one.kind === 'pin' && ends.some((node) => nodes.includes(node)) ? [one.connector] : [],
+      ),
+    ),
+  ];
+  for (const unplugged of [...plugs.map((one) => [one]), plugs]) {
+    if (unplugged.length > 0 && clear({ ...off, unplugged })) return { ...off, unplugged };
+  }
+  const across = parts.filter(
+    (one) =>
+      one.part.ref !== part.ref && one.branches.some(({ a, b }) => nodes.includes(a) && nodes.includes(b)),
+  );
+  const at = own.a === frame ? own.b : own.a;
+  const lifted = across.map((one) => ({ part: one.part.ref, node: nodeNames[at]! }));
+  const alone = { ...off, ...(lifted.length > 0 ? { lifted } : {}) };
+  return clear(alone) || plugs.length === 0 ? alone : { ...alone, unplugged: plugs };
+}
+
+/** All loads and all electronics off: their plugs pulled, and one end lifted of what has none. */
+export function allApart(model: CircuitModel, loads: readonly CompiledPart[]): Setup {
+  const { compiled } = model;
+  const unplugged = new Set<string>();
+  const lifted = new Map<string, { part: string; node: string }>();
+  const off = ({ part, nodes }: CompiledPart, ends: readonly number[]) => {
+    for (const node of ends) {
+      if (node === compiled.frame) continue;
+      const plug = compiled.parts.find(
+        ({ part: one, nodes: own }) => one.kind === 'pin' && own.includes(node) && nodes.includes(node),
+      );
+      if (plug?.part.kind === 'pin') unplugged.add(plug.part.connector);
+      else {
+        const at = { part: part.ref, node: compiled.nodeNames[node]! };
+        lifted.set(JSON.stringify(at), at);
+      }
+    }
+  };
+  for (const load of loads) off(load, [load.nodes.find((node) => node !== compiled.frame)!]);
+  for (const part of compiled.parts) if (countsAsElectronic(part.part)) off(part, part.nodes);
+  return {
+    isolated: sourcesOf(model),
+    ...(unplugged.size > 0 ? { unplugged: [...unplugged] } : {}),
+    ...(lifted.size > 0 ? { lifted: [...lifted.values()] } : {}),
+  };
+}
+
+/** Most leads taken off one stud to have a conductor alone. */
+const MOST_LIFTED = 2;
+
+/** One conductor with both ends off, and the end to read it at; null where too much hangs on both. */
+export function conductorApart(
+  model: CircuitModel,
+  { part, nodes }: CompiledPart,
+): { from: string; setup: Setup } | null {
+  const { compiled } = model;
+  const name = (node: number) => compiled.nodeNames[node]!;
+  const ways = nodes.flatMap((near, at) => {
+    if (near === compiled.frame) return [];
+    const far = nodes[1 - at]!;
+    const others = compiled.parts.filter(
+      (one) => one.part.ref !== part.ref && one.part.kind !== 'source' && one.nodes.includes(near),
+    );
+    const pulled = others.flatMap(({ part: one }) => (isFuse(one.kind) ? [one.ref] : []));
+    const unplugged = new Set(others.flatMap(({ part: one }) => (one.kind === 'pin' ? [one.connector] : [])));
+    const lifted = others.flatMap(({ part: one }) =>
+      isFuse(one.kind) || one.kind === 'pin' ? [] : [{ part: one.ref, node: name(near) }],
+    );
+    if (lifted.length > MOST_LIFTED) return [];
+    const beyond = compiled.parts.filter((one) => one.part.ref !== part.ref && one.nodes.includes(far));
+    const plug = beyond.length === 1 ? beyond[0]!.part : null;
+    if (plug?.kind === 'pin') unplugged.add(plug.connector);
+    else if (plug && isFuse(plug.kind)) pulled.push(plug.ref);
+    else lifted.push({ part: part.ref, node: name(far) });
+    const setup: Setup = {
+      isolated: sourcesOf(model),
+      ...(pulled.length > 0 ? { pulled } : {}),
+      ...(unplugged.size > 0 ? { unplugged: [...unplugged] } : {}),
+      ...(lifted.length > 0 ? { lifted } : {}),
+    };
+    return [{ from: name(near), setup, effort: 2 * lifted.length + unplugged.size + 0.5 * pulled.length }];
+  });
+  ways.sort((a, b) => a.effort - b.effort);
+  return ways[0] ?? null;
+}
+
+function isFuse(kind: string): boolean {
+  return kind === 'fuse' || kind === 'breaker';
+}
+
+function sourcesOf({ compiled }: CircuitModel): string[] {
+  return compiled.circuit.parts.filter(({ kind }) => kind === 'source').map(({ ref }) => ref);
+}

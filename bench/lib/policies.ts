@@ -1,6 +1,8 @@
 import { findLanes } from '../../src/core/path/lanes';
 import type { Reading, Test } from '../../src/core/circuit/schema';
-import { setupMinutes } from '../../src/core/diagnosis/access';
+import { energyChange, energyMinutes, setupMinutes } from '../../src/core/diagnosis/access';
+import { lockedAfter } from '../../src/core/safety/suppliesNeeded';
+import type { CircuitModel } from '../../src/core/circuit/model';
 import { listCandidateTests, type CandidateTest } from '../../src/core/diagnosis/candidateTests';
 import type { Diagnoser, Diagnosis } from '../../src/core/diagnosis/diagnose';
 import { totalSigma } from '../../src/core/diagnosis/likelihood';
@@ -28,11 +30,10 @@ export const ownChoice =
   ({ next }, readings) => {
     const [best] = next;
     if (!best) return null;
-    const from = readings.at(-1)?.setup ?? {};
     const known = listed(diagnoser).get(testKey(best.test));
     return {
       test: best.test,
-      minutes: (known?.minutes ?? LAST_MINUTES) + setupMinutes(diagnoser.model, from, best.test.setup),
+      minutes: (known?.minutes ?? LAST_MINUTES) + minutesThere(diagnoser.model, readings, best.test),
     };
   };
 
@@ -114,7 +115,6 @@ function pick(
 ): Choice | null {
   const { model } = diagnoser;
   const asked = new Set(readings.map(testKey));
-  const from = readings.at(-1)?.setup ?? {};
   const failing = readings.filter(
     ({ value }) => value === 'dead' || value === 'weak' || value === 'blows' || value === 'still',
   );
@@ -122,7 +122,7 @@ function pick(
     (failing.length > 0 ? failing : readings).map(({ setup }) => JSON.stringify(setup.controls ?? {})),
   );
   const open = [...listed(diagnoser).values()].filter(({ key }) => !asked.has(key));
-  const minutes = (one: CandidateTest) => one.minutes + setupMinutes(model, from, one.bound.test.setup);
+  const minutes = (one: CandidateTest) => one.minutes + minutesThere(model, readings, one.bound.test);
   const lead = verdict.state === 'keepTesting' && (verdict.share ?? 0) > CLOSE_IN ? verdict.part : undefined;
   const suspect = lead
     ? diagnoser.faults.find(({ ref, fault }) => ref === lead && fault === suspects[0]?.fault)
@@ -134,6 +134,15 @@ function pick(
       ? onLead.reduce((a, b) => (minutes(b) < minutes(a) ? b : a))
       : choose(here.length > 0 ? here : open);
   return chosen ? { test: chosen.bound.test, minutes: minutes(chosen) } : null;
+}
+
+/** Minutes from how the last reading left the machine to a test, its supplies included. */
+function minutesThere(model: CircuitModel, readings: readonly Reading[], test: Test): number {
+  const locked = new Set(lockedAfter(model, readings));
+  return (
+    setupMinutes(model, readings.at(-1)?.setup ?? {}, test.setup) +
+    energyMinutes(model, energyChange(model, locked, test))
+  );
 }
 
 const lists = new WeakMap<Diagnoser, Map<string, CandidateTest>>();

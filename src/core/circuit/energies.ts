@@ -14,4 +14,8 @@ export const ENERGIES = [
   'moving',
 ] as const;
 
+/** Those that come from a supply which can be locked. */
+export const SUPPLY_ENERGIES = ['line', 'control', 'battery', 'air', 'oil', 'vacuum'] as const;
+export type SupplyEnergy = (typeof SUPPLY_ENERGIES)[number];
+
 export type Energy = (typeof ENERGIES)[number];

@@ -96,6 +96,8 @@ const electrical = [
     holdAmps: positive.optional(),
     /** A load comes down or lets go when this coil loses its current. */
     holdsLoad: z.boolean().optional(),
+    /** A load comes down or lets go when this coil is fed: a brake or lock that a spring applies. */
+    freesLoad: z.boolean().optional(),
   }),
   part('diode', z.object({ anode: name, cathode: name }), { forwardVolts: positive.optional() }),
   part('resistor', two, load),
@@ -122,6 +124,8 @@ const electrical = [
 ] as const;
 
 const domain = { domain: z.literal('fluid').optional() };
+/** Its pressure or vacuum holds a load that comes down without it. */
+const loaded = { holdsLoad: z.boolean().optional() };
 const oneEnd = z.object({ in: name });
 const through = z.object({ in: name, out: name });
 
@@ -168,9 +172,10 @@ const fluid = [
     springKPa: positive.optional(),
     /** Area behind port b over area behind port a. */
     areaRatio: positive.optional(),
+    ...loaded,
   }),
   /** Spring-returned actuator pulled by vacuum of `pullKPa` below the atmosphere. */
-  part('vacuumActuator', z.object({ port: name }), { ...domain, pullKPa: positive }),
+  part('vacuumActuator', z.object({ port: name }), { ...domain, pullKPa: positive, ...loaded }),
   part('pressureSwitch', z.object({ '1': name, '2': name, port: name }), {
     ...domain,
     /** Pressure at which it operates, and at which it goes back. Operates downwards when make is the lower one. */

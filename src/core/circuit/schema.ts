@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { ENERGIES } from './energies';
+import { ENERGIES, SUPPLY_ENERGIES } from './energies';
 import { name, notNegative, partSchema, positive, type Part, type PartOf } from './partSchema';
 
 /**
@@ -141,6 +141,8 @@ export const preferencesSchema = z
     noLiveWork: z.boolean(),
     /** Site policy. Bridging a contact is offered only where this is given as false, and never across a safety switch. */
     noJumpers: z.boolean(),
+    /** Minutes that it takes here to lock, tag and prove a supply, by what it is; the usual ones stand for the rest. */
+    lockMinutes: z.partialRecord(z.enum(SUPPLY_ENERGIES), positive.max(240)),
   })
   .partial();
 export type Preferences = z.infer<typeof preferencesSchema>;

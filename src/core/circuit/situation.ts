@@ -1,5 +1,6 @@
 import type { CompiledCircuit } from './compile';
 import { OTHER_WAY, SHIFTED } from '../kinds/part/branch';
+import { kindOf } from '../kinds/part/index';
 import { InputError } from './inputError';
 import type { Setup } from './schema';
 
@@ -113,8 +114,11 @@ export function applySetup(compiled: CompiledCircuit, setup: Setup, field = 'set
   }
   for (const part of named(compiled, setup.secured, `${field}.secured`)) {
     const { kind, ref } = compiled.parts[part]!.part;
-    if (kind !== 'coil')
-      throw new InputError(`${field}.secured`, `"${ref}" is a ${kind}; name the coil that holds the load`);
+    if (kind !== 'coil' && !kindOf({ kind }).traits.actuator)
+      throw new InputError(
+        `${field}.secured`,
+        `"${ref}" is a ${kind}; name the coil or actuator that holds the load`,
+      );
   }
   for (const [from, to] of setup.jumpers ?? []) {
     situation.jumpers.push({

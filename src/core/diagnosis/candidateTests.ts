@@ -5,11 +5,12 @@ import { isDeadKind } from '../circuit/testPlace';
 import { nodeAccess, testMinutes } from './access';
 import { deadFamilies, liveFamilies } from './electricalCandidates';
 import { fluidFamilies } from './fluidCandidates';
-import { droppedLoads, reachesElectronics, standsLive } from './legality';
+import { freedLoads } from '../safety/heldLoads';
+import { reachesElectronics, standsLive } from './legality';
 import { askedPlace, testKey } from './observations';
 import { workingPatterns, type Pattern } from './patterns';
 import type { Offer } from './offers';
-import { bindTest, predict, type BoundTest } from './predict';
+import { bindTest, predict, predictedValue, type BoundTest } from './predict';
 
 export interface CandidateTest {
   key: string;
@@ -30,6 +31,8 @@ export interface CandidateList {
 
 /** Below this the sound circuit itself reads, ohms: half of what the mildest class of circuit asks for (IEC 60364-6: 0.5 MΩ). */
 const LEAST_INSULATION = 2.5e5;
+/** Share by which a reading must be another one early and late. */
+const TIMED_SHARE = 0.3;
 /** Room for candidate tests, all together and of one family at first. */
 const MOST_TESTS = 1600;
 const FAMILY_TESTS = 420;
@@ -63,7 +66,7 @@ export function listCandidateTests(
     return known;
   };
   const add = ({ test: wanted, extraMinutes = 0 }: Offer) => {
-    const dropped = droppedLoads(model, wanted.setup);
+    const dropped = freedLoads(model, wanted.setup).map(({ ref }) => ref);
     const test =
       dropped.length > 0
         ? ({
@@ -101,6 +104,7 @@ export function listCandidateTests(
 function boundIfLegal(model: CircuitModel, test: Test): BoundTest | null {
   try {
     const bound = bindTest(model, test);
+    if (test.setup.afterSeconds !== undefined && !isTimed(model, bound)) return null;
     if (isDeadKind(test.kind) && standsLive(model, bound)) return null;
     if (test.kind === 'insulation' && (reachesElectronics(model, bound) || readsThroughLoad(bound)))
       return null;
@@ -110,6 +114,17 @@ function boundIfLegal(model: CircuitModel, test: Test): BoundTest | null {
     if (error instanceof InputError) return null;
     throw error;
   }
+}
+
+/** Whether it matters that a reading is taken at once: only what a timer feeds is another thing later. */
+function isTimed(model: CircuitModel, bound: BoundTest): boolean {
+  const { afterSeconds: _at, ...setup } = bound.test.setup;
+  const [early, late] = [predict(bound, []), predict(bindTest(model, { ...bound.test, setup }), [])];
+  if (early.type === 'number' && late.type === 'number') {
+    const most = Math.max(Math.abs(early.mean), Math.abs(late.mean));
+    return most > 0 && !(Math.abs(early.mean - late.mean) < TIMED_SHARE * most);
+  }
+  return predictedValue(bound.test.kind, early) !== predictedValue(bound.test.kind, late);
 }
 
 /** On the sound circuit the tester would see a load or a bonded end: what it shows then is no insulation. */

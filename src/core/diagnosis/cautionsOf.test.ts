@@ -67,11 +67,12 @@ describe('what can hurt in a test', () => {
 
   it('is a load that comes down, secured or not', () => {
     const brake = template('brake-release');
-    const coil = brake.compiled.circuit.parts.find((part) => part.kind === 'coil' && part.holdsLoad)!;
+    const coil = brake.compiled.circuit.parts.find((part) => part.kind === 'coil' && part.freesLoad)!;
+    const run = { controls: { run: 'run', guard: 'closed' } };
     const test = (setup: Setup): Test => ({ kind: 'fuse', part: 'F1', setup });
-    expect(cautionsOf(brake, test({ pulled: ['F1'] }))).toContain('heldLoad');
-    expect(cautionsOf(brake, test({ pulled: ['F1'], secured: [coil.ref] }))).toContain('heldLoad');
-    expect(cautionsOf(brake, test({}))).not.toContain('heldLoad');
+    expect(cautionsOf(brake, test(run))).toContain('freedLoad');
+    expect(cautionsOf(brake, test({ ...run, secured: [coil.ref] }))).toContain('freedLoad');
+    expect(cautionsOf(brake, test({ pulled: ['F1'] }))).not.toContain('freedLoad');
   });
 
   it('is pressure on the fluid side', () => {

@@ -4,7 +4,8 @@ import type { CircuitModel } from '../circuit/model';
 import type { Test } from '../circuit/schema';
 import { isDeadKind, nodesOfTest } from '../circuit/testPlace';
 import { branchAmps } from '../circuit/world';
-import { droppedLoads, reachesElectronics } from './legality';
+import { freedLoads } from '../safety/heldLoads';
+import { reachesElectronics } from './legality';
 import { LIVE_AMPS } from './patterns';
 import { bindTest } from './predict';
 import { motionOf } from './predictFluid';
@@ -21,6 +22,8 @@ export type Caution =
   | 'electronicsOff'
   | 'takeOut'
   | 'heldLoad'
+  | 'freedLoad'
+  | 'pressedLoad'
   | 'pressure'
   | 'jumper'
   | 'swap'
@@ -35,8 +38,13 @@ export function cautionsOf(model: CircuitModel, test: Test): Caution[] {
   const fluid =
     nodesOfTest(test).some((name) => compiled.domains[compiled.nodeIndex.get(name) ?? -1] === 'fluid') ||
     kind === 'moves';
+  // What stands blocked is said all the same: the block has to be there first.
+  const { secured: _secured, ...loose } = setup;
+  const freed = freedLoads(model, loose);
   const found: [Caution, boolean][] = [
-    ['heldLoad', some(setup.secured) || droppedLoads(model, setup).length > 0],
+    ['heldLoad', freed.some(({ by }) => by === 'cut')],
+    ['freedLoad', freed.some(({ by }) => by === 'fed')],
+    ['pressedLoad', freed.some(({ by }) => by === 'pressure')],
     ['testerVolts', kind === 'insulation'],
     [
       'electronicsOff',

@@ -1,9 +1,10 @@
-import { CircuitModel } from '../circuit/model';
+import { CircuitModel, setupKey } from '../circuit/model';
 import type { Case, Circuit, Preferences, Reading, Setup, Test } from '../circuit/schema';
 import { listCandidateTests, type CandidateList, type CandidateTest } from './candidateTests';
 import { isPlain } from './legality';
 import { askedPlace, gatherObservations, testKey, type Observation } from './observations';
 import { placeOfFault } from './onPart';
+import { lockedAfter } from '../safety/suppliesNeeded';
 import { Weigher } from './posterior';
 import { leadEdits, type Posterior } from './weighed';
 import { bindTest } from './predict';
@@ -43,6 +44,8 @@ export interface DiagnoseOptions {
   noReach?: readonly string[];
   /** Set-up the machine stands in; default is the last reading's. */
   setup?: Setup;
+  /** Supplies that stand locked; default is what the last reading left. */
+  locked?: readonly string[];
   most?: number;
 }
 
@@ -72,6 +75,11 @@ export class Diagnoser {
     const suspects = explainSuspects(this.model, posterior, observations);
     const judged = decide(this.model, this.weigher.faults, posterior, suspects, observations);
     const { preferences = {}, tests, excluded = [], noReach = [], most } = options;
+    const now = {
+      preferences,
+      setup: options.setup ?? readings.at(-1)?.setup ?? {},
+      locked: options.locked ?? lockedAfter(this.model, readings),
+    };
     const barred = new Set(excluded.map(testKey));
     const own = tests
       ? { tests: tests.map((test, at) => this.candidate(test, `tests[${at}]`)), skipped: 0 }
@@ -87,11 +95,11 @@ export class Diagnoser {
     );
     const retake = retakeOf(judged.verdict, readings, observations);
     const ranked = rankTests(this.model, posterior, candidates, {
-      preferences,
-      setup: options.setup ?? readings.at(-1)?.setup ?? {},
+      ...now,
       answered,
       prove: this.proofWanted(judged.verdict, judged.lead, observations),
       asked: observations.map(({ bound }) => bound.test),
+      ran: ranIn(observations),
       ...(most === undefined ? {} : { most }),
     });
     // Nothing at hand could clear what holds the name back: it is named, and what stays open is said.
@@ -103,7 +111,7 @@ export class Diagnoser {
         ? (doubtfulReading(posterior, observations) ?? keystone(suspects, observations))
         : null;
     const retaken = retake ?? (doubtful === null ? null : readings[doubtful]!);
-    const again = retaken ? [this.evaluateWith(posterior, retaken, options.setup ?? {})] : [];
+    const again = retaken ? [this.evaluateWith(posterior, retaken, now)] : [];
     const next = [...again, ...ranked].slice(0, most);
     return {
       suspects,
@@ -135,12 +143,19 @@ export class Diagnoser {
   /** What a test of the user's own choice would tell, after the given readings. */
   evaluate(readings: readonly Reading[], test: Test): RankedTest {
     const posterior = this.weigher.weigh(gatherObservations(this.model, readings));
-    return this.evaluateWith(posterior, test, readings.at(-1)?.setup ?? {});
+    return this.evaluateWith(posterior, test, {
+      setup: readings.at(-1)?.setup ?? {},
+      locked: lockedAfter(this.model, readings),
+    });
   }
 
-  private evaluateWith(posterior: Posterior, test: Test | Reading, setup: Setup): RankedTest {
+  private evaluateWith(
+    posterior: Posterior,
+    test: Test | Reading,
+    now: Parameters<typeof evaluateTest>[3],
+  ): RankedTest {
     const { value: _value, ...bare } = test as Reading;
-    return evaluateTest(this.model, posterior, this.candidate(bare as Test, 'test'), setup);
+    return evaluateTest(this.model, posterior, this.candidate(bare as Test, 'test'), now);
   }
 
   private candidate(test: Test, field: string): CandidateTest {
@@ -203,6 +218,17 @@ export class Diagnoser {
     }
     return list;
   }
+}
+
+/** Set-ups in which the machine has been run, but for those in which a fuse was seen to go. */
+function ranIn(observations: readonly Observation[]): Set<string> {
+  const ran = observations.filter(({ bound }) => bound.drive.mode === 'live' && isPlain(bound.test));
+  const blown = new Set(
+    ran.flatMap(({ bound, readings }) =>
+      readings.some(({ value }) => value === 'blows') ? [setupKey(bound.test.setup)] : [],
+    ),
+  );
+  return new Set(ran.map(({ bound }) => setupKey(bound.test.setup)).filter((key) => !blown.has(key)));
 }
 
 function observationAt(observations: readonly Observation[], at: number): Observation {

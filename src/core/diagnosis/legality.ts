@@ -1,5 +1,5 @@
 import type { CircuitModel } from '../circuit/model';
-import type { Setup, Test } from '../circuit/schema';
+import type { Test } from '../circuit/schema';
 import { nodesOfTest } from '../circuit/testPlace';
 import type { Situation } from '../circuit/situation';
 import { countsAsElectronic } from '../safety/electronics';
@@ -47,22 +47,6 @@ function joints({ compiled, a, b, present, jumpers }: Situation): [number, numbe
     if (present[index] && !sensitive(part)) list.push([a[index]!, b[index]!]);
   }
   return list;
-}
-
-/** Coils that hold a load up and would let go in this set-up, not counting what the controls do by themselves. */
-export function droppedLoads({ compiled }: CircuitModel, setup: Setup): string[] {
-  const holding = compiled.parts.filter(({ part }) => part.kind === 'coil' && part.holdsLoad);
-  if (holding.length === 0) return [];
-  const taken = [
-    setup.isolated,
-    setup.pulled,
-    setup.unplugged,
-    setup.removed,
-    setup.lifted,
-    setup.swapped,
-  ].some((list) => list && list.length > 0);
-  if (!taken) return [];
-  return holding.flatMap(({ part }) => (setup.secured?.includes(part.ref) ? [] : [part.ref]));
 }
 
 /** Whether a test asks for more than looking: something taken off, bridged or pushed. */

@@ -183,19 +183,25 @@ describe('preferences', () => {
 });
 
 describe('safety in the plan', () => {
-  it('secures a held load before its plug comes off, and says so', () => {
+  it('secures the load of a brake before its coil is fed, and says so; with its fuse out the spring holds', () => {
     const { next } = diagnoserOf('brake', brakeRelease).diagnose(
       [{ kind: 'function', part: 'Y1', setup: { controls: { run: 'run', guard: 'closed' } }, value: 'dead' }],
       { most: 200 },
     );
-    const taking = next.filter(
-      ({ test }) => test.setup.unplugged ?? test.setup.pulled ?? test.setup.isolated,
+    const fed = next.filter(
+      ({ test }) =>
+        test.setup.controls?.run === 'run' &&
+        test.setup.controls.guard === 'closed' &&
+        !(test.setup.unplugged ?? test.setup.pulled ?? test.setup.isolated),
     );
-    expect(taking.length).toBeGreaterThan(0);
-    for (const { test, cautions } of taking) {
+    expect(fed.length).toBeGreaterThan(0);
+    for (const { test, cautions } of fed) {
       expect(test.setup.secured).toEqual(['Y1']);
-      expect(cautions).toContain('heldLoad');
+      expect(cautions).toContain('freedLoad');
     }
+    const dead = next.filter(({ test }) => test.setup.pulled ?? test.setup.isolated);
+    expect(dead.length).toBeGreaterThan(0);
+    for (const { test } of dead) expect(test.setup.secured).toBeUndefined();
   });
 
   it('lifts every end of the electronics before test volts go on, and names the ends', () => {

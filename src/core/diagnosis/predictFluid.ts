@@ -15,6 +15,9 @@ const BY_HAND = 0.15;
 /** Share of the healthy speed below which an actuator counts as standing still. */
 const STILL_SHARE = 0.06;
 const FRICTION_SHARE = 0.12;
+/** Chance that an actuator is seen going to where it rests: released after a stroke, and called from its rest. */
+const SEEN_GOING_HOME = 0.4;
+const SEEN_LEAVING_HOME = 0.1;
 /** Friction of the moving piston, as a path between its chambers, kPa per L/min. */
 const PISTON = 0.1;
 
@@ -110,11 +113,17 @@ function moving({ direction, flow, drive }: Motion, healthyFlow: number): number
   return Math.min(0.99, Math.max(0.01, share));
 }
 
-export function movesPrediction(solver: SituationSolver, part: number) {
+/**
+ * Whether an actuator is seen to move. What it is driven to in its rest is where it stands already: nothing to be seen of that
+ * speaks for anything, least of all against its air. `rest` is the machine with every control at its first position.
+ */
+export function movesPrediction(solver: SituationSolver, rest: SituationSolver, part: number) {
   const healthy = motionOf(solver.solve({ mode: 'live' }), part);
+  const resting = motionOf(rest.solve({ mode: 'live' }), part).direction;
+  const there = solver === rest ? SEEN_GOING_HOME : SEEN_LEAVING_HOME;
   return (world: World): Prediction => {
     const motion = motionOf(world, part);
-    const moves = moving(motion, healthy.flow);
+    const moves = moving(motion, healthy.flow) * (resting !== 0 && motion.direction === resting ? there : 1);
     const [extends_, retracts] = motion.direction > 0 ? [moves, 0.003] : [0.003, moves];
     return { type: 'choice', odds: { extends: extends_, retracts, still: Math.max(0, 1 - moves - 0.003) } };
   };

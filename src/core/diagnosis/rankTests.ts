@@ -1,9 +1,9 @@
 import { readingKind } from '../kinds/reading/index';
-import type { CircuitModel } from '../circuit/model';
+import { setupKey, type CircuitModel } from '../circuit/model';
 import type { Preferences, Reading, Setup, Test } from '../circuit/schema';
 import type { Edit } from '../circuit/edits';
 import type { World } from '../circuit/world';
-import { setupMinutes } from './access';
+import { energyChange, energyMinutes, setupMinutes, type EnergyChange } from './access';
 import type { CandidateTest } from './candidateTests';
 import { cautionsOf, type Caution } from './cautionsOf';
 import { hypothesesOf, roughly, type Hypothesis } from './hypotheses';
@@ -19,6 +19,8 @@ export interface RankedTest {
   test: Test;
   bits: number;
   minutes: number;
+  /** What is locked, and what put on again, before it may be taken. */
+  before: EnergyChange;
   cautions: Caution[];
   outcomes: Outcome[];
   /** Chosen to prove or clear the leading part rather than to split the doubt. */
@@ -47,10 +49,14 @@ export interface RankOptions {
   preferences?: Preferences;
   /** Set-up the machine stands in now. */
   setup?: Setup;
+  /** Supplies that stand locked now. */
+  locked?: readonly string[];
   /** Tests already answered steadily; asking again teaches nothing. */
   answered?: ReadonlySet<string>;
   /** Tests taken so far, in any set-up. */
   asked?: readonly Test[];
+  /** Set-ups that the machine has been run in without anybody seeing a fuse go; see `setupKey`. */
+  ran?: ReadonlySet<string>;
   /** What the leading part still needs. */
   prove?: ProofWanted | null;
   most?: number;
@@ -63,6 +69,10 @@ const RISKY_SHARE = 0.5;
 const MISTAKES = 0.96;
 /** Tests that get a full look. */
 const SHORTLIST = 80;
+/** Locked once, a supply stays so for the tests that follow, and the repair wants it so: a test answers for a share of that. */
+const ENERGY_SHARE = 0.35;
+/** To read, write down and think: a test that says next to nothing is not worth even that. */
+const WRITE_MINUTES = 0.7;
 /** Bits from which a test shows that a suspect's way is good. */
 const LEAST_SHOWN = 0.1;
 /** Proofs looked at closely before they are offered. */
@@ -74,6 +84,7 @@ interface Scored {
   candidate: CandidateTest;
   bits: number;
   minutes: number;
+  change: EnergyChange;
   score: number;
   /** The same, were it no proof. */
   plain: number;
@@ -94,12 +105,15 @@ export function rankTests(
   const {
     preferences = {},
     setup = {},
+    locked = [],
     answered = new Set<string>(),
     asked = [],
+    ran = new Set<string>(),
     prove = null,
     most = 12,
   } = options;
   const places = new Set(asked.map(askedPlace));
+  const lockedNow = new Set(locked);
   const hypotheses = hypothesesOf(posterior);
   const way = prove && prove.way.length > 0 ? wayHypotheses(model, prove) : null;
   const open = candidates.filter(({ key }) => !answered.has(key));
@@ -111,7 +125,8 @@ export function rankTests(
       const worlds = under.map(({ edits }) => solver.solve(drive, edits));
       // All tests of a group stand in one set-up: the way there and the risk to the fuse are the same for each.
       const toGetThere = setupMinutes(model, setup, first.setup);
-      const risk = drive.mode === 'live' ? blowShare(worlds, under) : 0;
+      // What has been run already takes no second fuse: one that went then is gone.
+      const risk = drive.mode === 'live' && !ran.has(setupKey(first.setup)) ? blowShare(worlds, under) : 0;
       const blown = BLOWN_FUSE_MINUTES * risk;
       const ways = way?.map(({ edits }) => solver.solve(drive, edits));
       model.tidy();
@@ -119,7 +134,10 @@ export function rankTests(
         const { test } = candidate.bound;
         const predictions = worlds.map((world) => candidate.bound.read(world));
         const bits = MISTAKES * scorer.information(test, predictions);
-        const minutes = candidate.minutes + toGetThere + blown;
+        const change = energyChange(model, lockedNow, test);
+        const supplies = energyMinutes(model, change, preferences.lockMinutes);
+        const there = candidate.minutes + toGetThere + blown;
+        const minutes = there + supplies;
         const known = places.has(candidate.place);
         const onPart = prove !== null && isOnPart(model, candidate.bound, prove.place);
         const shown = ways ? wayScorer!.information(test, ways.map(candidate.bound.read)) : 0;
@@ -128,7 +146,7 @@ export function rankTests(
           prove.wants !== 'way' &&
           (prove.wants === 'onPart' ? onPart : !prove.counted.has(proofKey(test))) &&
           !isComplaint(test);
-        const pace = Math.max(minutes, 0.3);
+        const pace = there + ENERGY_SHARE * supplies + WRITE_MINUTES;
         let plain = (bits / pace) * preferenceFactor(preferences, test);
         // The same points read the same way share their scatter: another set-up adds less than it seems.
         if (known) plain *= KNOWN_PLACE;
@@ -138,6 +156,7 @@ export function rankTests(
           candidate,
           bits,
           minutes,
+          change,
           score: worth,
           plain,
           proof: proves || shown > LEAST_SHOWN,
@@ -163,13 +182,14 @@ export function rankTests(
   return withoutTwins(
     scored.filter(({ bits, proof, score: worth }) => bits > LEAST_BITS || (proof && worth > 0)),
     most,
-  ).map(({ candidate, bits, minutes, proof }) => {
+  ).map(({ candidate, bits, minutes, change, proof }) => {
     const { solver, drive, read } = candidate.bound;
     const predictions = foreseen.map(({ edits }) => read(solver.solve(drive, edits)));
     return {
       test: candidate.bound.test,
       bits,
       minutes,
+      before: change,
       cautions: cautionsOf(model, candidate.bound.test),
       outcomes: groupOutcomes(candidate.bound.test, foreseen, predictions),
       proof,
@@ -229,8 +249,9 @@ export function evaluateTest(
   model: CircuitModel,
   posterior: Posterior,
   candidate: CandidateTest,
-  setup: Setup = {},
+  { setup = {}, locked = [], preferences = {} }: Pick<RankOptions, 'setup' | 'locked' | 'preferences'> = {},
 ): RankedTest {
+  const before = energyChange(model, new Set(locked), candidate.bound.test);
   const hypotheses = hypothesesOf(posterior, true);
   const scorer = new Scorer(model.compiled.parts.length, hypotheses);
   const { bound } = candidate;
@@ -238,7 +259,11 @@ export function evaluateTest(
   return {
     test: bound.test,
     bits: MISTAKES * scorer.information(bound.test, predictions),
-    minutes: candidate.minutes + setupMinutes(model, setup, bound.test.setup),
+    minutes:
+      candidate.minutes +
+      setupMinutes(model, setup, bound.test.setup) +
+      energyMinutes(model, before, preferences.lockMinutes),
+    before,
     cautions: cautionsOf(model, bound.test),
     outcomes: groupOutcomes(bound.test, hypotheses, predictions),
     proof: false,

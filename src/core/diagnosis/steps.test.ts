@@ -4,7 +4,7 @@ import { brakeRelease, driverHighSide, twoWayPair } from '../templates/electrica
 import { airClamp } from '../templates/fluid';
 import { nodeAccess, setupMinutes, testMinutes } from './access';
 import { hypothesesOf } from './hypotheses';
-import { droppedLoads, isPlain, reachesElectronics } from './legality';
+import { isPlain, reachesElectronics } from './legality';
 import { meterSigma } from './meter';
 import { gatherObservations } from './observations';
 import { Weigher } from './posterior';
@@ -16,7 +16,6 @@ const pair = new CircuitModel(twoWayPair());
 describe('minutes', () => {
   const changes: Setup[] = [
     { pulled: ['F1'] },
-    { isolated: ['G1'] },
     { unplugged: ['X1'] },
     { removed: ['Y1'] },
     { lifted: [{ part: 'W11', node: 'W11:2' }] },
@@ -75,14 +74,6 @@ describe('what is legal', () => {
     ).toBe(false);
     // A fuse or switch that happens to stand open is no separation.
     expect(reaches({ isolated: ['G1'], pulled: ['F1'] })).toBe(true);
-  });
-
-  it('knows which loads come down', () => {
-    const brake = new CircuitModel(brakeRelease());
-    expect(droppedLoads(brake, { pulled: ['F1'] })).toEqual(['Y1']);
-    expect(droppedLoads(brake, { pulled: ['F1'], secured: ['Y1'] })).toEqual([]);
-    expect(droppedLoads(brake, { controls: { run: 'stop' } })).toEqual([]);
-    expect(droppedLoads(pair, { pulled: ['F1'] })).toEqual([]);
   });
 
   it('tells looking from taking apart', () => {

@@ -1,5 +1,6 @@
 import type { CircuitModel } from '../circuit/model';
-import type { Test } from '../circuit/schema';
+import type { Setup, Test } from '../circuit/schema';
+import { freedLoads } from '../safety/heldLoads';
 import { workingPatterns } from '../diagnosis/patterns';
 
 /** A look, a listen or a touch that costs next to nothing. With a test, its answer is a reading the engine weighs. */
@@ -9,6 +10,12 @@ export interface FreeCheck {
   /** What is looked at: a part, a plug, a gauge's place. */
   subject: string;
   test: Test | null;
+}
+
+/** A set-up with the loads blocked that it would let go. */
+function safely(model: CircuitModel, setup: Setup): Setup {
+  const secured = freedLoads(model, setup).map(({ ref }) => ref);
+  return secured.length > 0 ? { ...setup, secured } : setup;
 }
 
 /** Outside checks for a circuit, the cheapest and surest first: gauges, clicks, overrides, then plugs and looms. */
@@ -26,16 +33,13 @@ export function freeChecks(model: CircuitModel): FreeCheck[] {
     if (part.kind !== 'coil' && part.kind !== 'relay') continue;
     const pattern = patterns.find(({ loads }) => loads.includes(part.ref));
     if (!pattern) continue;
-    const test = { kind: 'click', part: part.ref, setup: pattern.setup } as const;
+    const test = { kind: 'click', part: part.ref, setup: safely(model, pattern.setup) } as const;
     checks.push({ id: `click ${part.ref}`, kind: 'click', subject: part.ref, test });
   }
   for (const part of parts) {
     if (part.kind !== 'valve') continue;
     const moved = parts.find(({ kind }) => kind === 'cylinder' || kind === 'vacuumActuator');
-    const setup = {
-      override: [part.ref],
-      secured: parts.filter(({ kind }) => kind === 'coil').map(({ ref }) => ref),
-    };
+    const setup = safely(model, { override: [part.ref] });
     const test = moved ? ({ kind: 'moves', part: moved.ref, setup } as const) : null;
     checks.push({ id: `override ${part.ref}`, kind: 'override', subject: part.ref, test });
   }

@@ -2,6 +2,7 @@ import type { Energy } from '../circuit/energies';
 import type { CircuitModel } from '../circuit/model';
 import type { Part } from '../circuit/schema';
 import { kindOf } from '../kinds/part/index';
+import { isLoaded } from './heldLoads';
 import { nodeKPa } from '../circuit/world';
 
 /** Volts to the frame below which a place counts as dead. */
@@ -71,10 +72,7 @@ export function isolationPlan(model: CircuitModel): IsolationPoint[] {
     'moving',
     circuit.parts.filter((part) => part.kind === 'motor' || kindOf(part).traits.actuator),
   );
-  add(
-    'heldLoad',
-    circuit.parts.filter((part) => part.kind === 'coil' && part.holdsLoad),
-  );
+  add('heldLoad', circuit.parts.filter(isLoaded));
   add(
     'heat',
     circuit.parts.filter(({ kind }) => kind === 'heater'),

@@ -315,7 +315,7 @@ export function brakeRelease({ volts = 25.2, ohms = 18 } = {}): Circuit {
       contact('S2', { run: ['run'] }, 'none'),
       wire('W2', 0.08),
       pin('X1', 1),
-      coil('Y1', ohms, { holdsLoad: true }),
+      coil('Y1', ohms, { freesLoad: true }),
       pin('X1', 2),
       wire('W3'),
     )

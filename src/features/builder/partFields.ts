@@ -69,7 +69,8 @@ const OWN: Readonly<Record<Part['kind'], readonly PartField[]>> = {
     figure('pullInAmps', 'Pulls in at', 'A'),
     figure('holdAmps', 'Holds down to', 'A'),
     figure('henries', 'Inductance', 'H'),
-    { key: 'holdsLoad', label: 'A load comes down without it', choices: ['yes', 'no'] },
+    { key: 'holdsLoad', label: 'A load comes down without its current', choices: ['yes', 'no'] },
+    { key: 'freesLoad', label: 'A load comes down with its current', choices: ['yes', 'no'] },
   ],
   diode: [figure('forwardVolts', 'Forward', 'V')],
   resistor: [figure('ohms', 'Resistance', 'Ω'), tolerance],
@@ -131,8 +132,12 @@ const OWN: Readonly<Record<Part['kind'], readonly PartField[]>> = {
     figure('frictionKPa', 'Moves from', 'kPa'),
     figure('springKPa', 'Spring', 'kPa'),
     figure('areaRatio', 'Rod side share'),
+    { key: 'holdsLoad', label: 'A load comes down without its pressure', choices: ['yes', 'no'] },
   ],
-  vacuumActuator: [figure('pullKPa', 'Pulls at', 'kPa below')],
+  vacuumActuator: [
+    figure('pullKPa', 'Pulls at', 'kPa below'),
+    { key: 'holdsLoad', label: 'A load comes down without its vacuum', choices: ['yes', 'no'] },
+  ],
   pressureSwitch: [
     figure('makeKPa', 'Operates at', 'kPa'),
     figure('breakKPa', 'Goes back at', 'kPa'),

@@ -39,7 +39,12 @@ export function LibraryScreen({
           Machines
         </Heading>
         {all > 12 ? (
-          <SearchForm action="/machines" role="search" className="flex max-w-[460px] items-end gap-2 py-2" key={q}>
+          <SearchForm
+            action="/machines"
+            role="search"
+            className="flex max-w-[460px] items-end gap-2 py-2"
+            key={q}
+          >
             <Field label="Find" className="flex-1">
               <input className={FIELD} name="q" type="search" maxLength={100} defaultValue={q} data-find />
             </Field>

@@ -47,7 +47,7 @@ export function setupSteps(speaker: Speaker, test: Test): string[] {
     ...(setup.override?.length ? [`Push the override of ${setup.override.join(' and ')}.`] : []),
   ];
   if (setup.secured?.length)
-    steps.unshift(`Block or lower the load that ${setup.secured.map(place).join(' and ')} holds.`);
+    steps.unshift(`Block or lower the load that hangs on ${setup.secured.map(place).join(' and ')}.`);
   steps.push(...apart);
   const positions = positionWords(model.compiled.circuit.controls, setup);
   if (positions)

@@ -6,6 +6,7 @@ const volts: RankedTest = {
   bits: 1,
   minutes: 2,
   cautions: [],
+  before: { lock: [], open: [] },
   proof: false,
   expected: 12.6,
   outcomes: [

@@ -3,6 +3,11 @@ import type { TestGate } from '@/core/job/rules/testGate';
 
 const HOLDS: readonly (readonly [Caution, string])[] = [
   ['heldLoad', 'This coil holds a load up. Block it or lower it before anything lets go.'],
+  ['freedLoad', 'Current on this coil frees the load. Block it or lower it before anything is switched on.'],
+  [
+    'pressedLoad',
+    'Pressure holds a load here. Block it or lower it before a line, a valve or the supply is touched.',
+  ],
   ['testerVolts', 'The tester’s leads are live. Electronics unplugged, everyone clear, hands off.'],
   ['lineVolts', 'Line volts kill. Qualified person, rated leads, guarded, not alone.'],
   ['moves', 'The machine may move. Nobody in reach, load down, one hand on the stop.'],
@@ -15,7 +20,7 @@ const HOLDS: readonly (readonly [Caution, string])[] = [
     'Pressure moves and whips. Eyes covered, hands out of the stroke, vent before a line comes off.',
   ],
   ['mayBlowFuse', 'The fuse may blow. Same rating only, never larger, never a wire.'],
-  ['unplug', 'A load held by this coil may drop. Support it before the plug comes off.'],
+  ['unplug', 'What hangs on this plug lets go when it comes off. Nobody in reach of it.'],
   ['takeOut', 'Power off and proved dead before a wire comes off.'],
   ['swap', 'Alike only: same volts, ohms, thread and diode. Power off while they change places.'],
   ['benchSupply', 'Fused bench supply, right volts, no longer than the coil may take.'],
@@ -23,7 +28,15 @@ const HOLDS: readonly (readonly [Caution, string])[] = [
   ['live', 'Live run. Right range, right leads, nothing else touching.'],
 ];
 /** Holds that must be ticked before a value can be typed. */
-const TICKED: readonly Caution[] = ['heldLoad', 'testerVolts', 'lineVolts', 'moves', 'jumper'];
+const TICKED: readonly Caution[] = [
+  'heldLoad',
+  'freedLoad',
+  'pressedLoad',
+  'testerVolts',
+  'lineVolts',
+  'moves',
+  'jumper',
+];
 
 /** The worst thing that can happen, in one sentence, and whether it must be ticked. */
 export function holdWords(cautions: readonly Caution[]): { text: string; mustTick: boolean } {

@@ -337,6 +337,7 @@ describe('what the readings mean so far', () => {
     const readings = [
       left,
       dead,
+      { kind: 'volts', from: a, to: 'GND', setup: dead.setup, value: 25.1 },
       open(a, 'GND'),
       { ...open(b, 'GND'), value: 31.5 },
       open(a, b),

@@ -15,7 +15,9 @@ describe('the gate before a test', () => {
   const plan = isolationPlan(model);
   const supplies = plan.filter(({ prove }) => prove.length > 0).map(({ point }) => point);
   const dead: Test = { kind: 'ohms', from: 'a', to: 'b', setup: {} };
-  const live: Test = { kind: 'volts', from: 'a', to: 'b', setup: {} };
+  const calling = { controls: { thermostat: 'calling' } };
+  // The motor hangs on the line supply, and its contactor on the other one.
+  const live: Test = { kind: 'volts', from: 'T1:L', to: 'PE', setup: calling };
   const closed = plan.map(({ point, energy }) =>
     entry({ type: 'isolation', body: { point, energy, how: '', lock: '1', tag: '1', released: '' } }),
   );
@@ -28,10 +30,17 @@ describe('the gate before a test', () => {
     expect(gate([], live)).toEqual({ state: 'free' });
     expect(gate([...closed, signed], dead)).toEqual({ state: 'free' });
   });
-  it('a live test opens every locked supply by name, save those that it leaves off', () => {
+  it('a live test opens by name the locked supplies that feed it, save those that it leaves off', () => {
     expect(gate([...closed, signed], live)).toEqual({ state: 'open', points: supplies });
-    const withOneOff: Test = { ...live, setup: { isolated: [supplies[0]!] } };
+    const withOneOff: Test = { ...live, setup: { ...calling, isolated: [supplies[0]!] } };
     expect(gate([...closed, signed], withOneOff)).toEqual({ state: 'open', points: supplies.slice(1) });
+  });
+  it('a reading on the low side opens no line supply, nor does the motor at rest ask for its contactor', () => {
+    const low: Test = { kind: 'volts', from: 'A1', to: 'PE', setup: calling };
+    expect(gate([...closed, signed], low)).toEqual({ state: 'open', points: ['G2'] });
+    expect(gate([...closed, signed], { ...live, setup: {} })).toEqual({ state: 'open', points: ['G1'] });
+    const click: Test = { kind: 'click', part: 'K1', setup: calling };
+    expect(gate([...closed, signed], click)).toEqual({ state: 'open', points: ['G2'] });
   });
   it('what was opened for a test is closed again before the next dead one', () => {
     const opened = entry({ type: 'reopened', body: { point: supplies[0]!, reason: 'volts', setup: {} } });

@@ -1,7 +1,9 @@
+import { SUPPLY_ENERGIES } from '../../circuit/energies';
 import type { CircuitModel } from '../../circuit/model';
 import type { Test } from '../../circuit/schema';
 import { isDeadKind } from '../../circuit/testPlace';
 import { guardsDefeated } from '../../safety/guards';
+import { suppliesNeeded } from '../../safety/suppliesNeeded';
 import type { IsolationPoint } from '../../safety/isolationPlan';
 import type { JobState } from '../reduceJob';
 
@@ -17,8 +19,6 @@ export type TestGate =
   /** The test needs power or pressure from these points, which stand locked. */
   | { state: 'open'; points: string[] };
 
-const SUPPLIES: readonly string[] = ['line', 'control', 'battery', 'air', 'oil', 'vacuum'];
-
 /** Whether a test may be taken as the isolation stands. Dead tests wait for the signed plan; powered ones open it by name. */
 export function testGate(
   model: CircuitModel,
@@ -28,13 +28,14 @@ export function testGate(
 ): TestGate {
   const guards = guardsDefeated(model, test.setup);
   if (guards.length > 0) return { state: 'forbidden', guards };
-  const supplies = plan.filter(({ energy }) => SUPPLIES.includes(energy));
+  const supplies = plan.filter(({ energy }) => (SUPPLY_ENERGIES as readonly string[]).includes(energy));
   if (isDeadKind(test.kind)) {
     if (!madeSafe) return { state: 'unsigned' };
     const open = supplies.filter(({ prove, point }) => prove.length > 0 && !isolated.has(point));
     return open.length > 0 ? { state: 'close', points: open.map(({ point }) => point) } : { state: 'free' };
   }
-  const off = test.setup.isolated ?? [];
-  const locked = supplies.filter(({ point }) => isolated.has(point) && !off.includes(point));
+  // Only what feeds the test: nothing else is opened for it.
+  const needed = suppliesNeeded(model, test);
+  const locked = supplies.filter(({ point }) => isolated.has(point) && needed.includes(point));
   return locked.length > 0 ? { state: 'open', points: locked.map(({ point }) => point) } : { state: 'free' };
 }

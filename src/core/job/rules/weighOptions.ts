@@ -6,14 +6,18 @@ export interface WeighOptions {
   noReach: string[];
   excluded: Test[];
   preferences: Preferences;
+  /** Points that stand locked; not there where nobody locks anything: then what the last reading left counts. */
+  locked?: string[];
   /** As many tests as are listed. */
   most: number;
 }
 
 export function weighOptions(
-  { noReach, skipped }: Pick<JobState, 'noReach' | 'skipped'>,
+  { noReach, skipped, isolated, madeSafe }: Pick<JobState, 'noReach' | 'skipped' | 'isolated' | 'madeSafe'>,
   preferences: Preferences,
   most: number,
 ): WeighOptions {
-  return { noReach, excluded: skipped, preferences, most };
+  // Where nobody locks anything, the readings alone say how the machine stands.
+  const locked = madeSafe || isolated.size > 0 ? { locked: [...isolated.keys()] } : {};
+  return { noReach, excluded: skipped, preferences, most, ...locked };
 }

@@ -12,6 +12,6 @@ export const moves = defineReading<'moves'>()({
   bind: (model, solver, test, field) => {
     const kinds = ['cylinder', 'vacuumActuator'] as const;
     const { index } = partOf(model, solver, test.part, field, kinds, 'name a cylinder or actuator');
-    return [{ mode: 'live' }, movesPrediction(solver, index)];
+    return [{ mode: 'live' }, movesPrediction(solver, model.situation({}), index)];
   },
 });

@@ -52,14 +52,17 @@ export function openDesk(circuit: Circuit, entries: readonly Entry[] = [], more:
   const useDesk = (): Desk => {
     const view = useSyncExternalStore(log.subscribe, log.view, log.view);
     const readings = view.state.readings.map(({ reading }) => reading);
-    const { noReach, skipped } = view.state;
+    const { noReach, skipped, isolated, madeSafe } = view.state;
     return {
       job,
       person: 'Tove',
       speaker,
       log: { ...view, write: log.write.bind(log), mend: log.mend.bind(log), drop: log.drop.bind(log) },
       readings,
-      outlook: weigh(readings, weighOptions({ noReach, skipped }, preferencesOf(policy), 14)),
+      outlook: weigh(
+        readings,
+        weighOptions({ noReach, skipped, isolated, madeSafe }, preferencesOf(policy), 14),
+      ),
       working: false,
       failure: null,
       again: () => undefined,

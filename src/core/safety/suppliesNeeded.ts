@@ -1,0 +1,109 @@
+import type { CompiledCircuit } from '../circuit/compile';
+import type { CircuitModel } from '../circuit/model';
+import type { Reading, Test } from '../circuit/schema';
+import { isDeadKind, nodesOfTest, partOfTest } from '../circuit/testPlace';
+import { branchAmps, deviceState, relayIn, type World } from '../circuit/world';
+import { kindOf } from '../kinds/part/index';
+
+/** Current below which a valve's coil does nothing, amperes. */
+const FED_AMPS = 1e-4;
+
+/** References of everything that feeds the circuit: sources, air, pumps. */
+export function suppliesOf({ compiled }: CircuitModel): string[] {
+  return compiled.circuit.parts.filter((part) => kindOf(part).traits.supply).map(({ ref }) => ref);
+}
+
+/**
+ * Supplies that have to be on for a test on the running machine: those that its points hang on, those that hold in the relays and
+ * valves between, and no others. A reading on a 24 V circuit does not ask for the line supply beside it, a gauge for no
+ * electricity that moves no valve. Empty for a dead test.
+ */
+export function suppliesNeeded(model: CircuitModel, test: Test): string[] {
+  if (isDeadKind(test.kind)) return [];
+  const { compiled } = model;
+  const group = groupsOf(compiled);
+  const wanted = new Set<number>();
+  const want = (nodes: readonly number[]) => {
+    for (const node of nodes) if (!isZero(compiled, node)) wanted.add(group[node]!);
+  };
+  want(nodesOfTest(test).map((name) => compiled.nodeIndex.get(name)!));
+  const ref = partOfTest(test);
+  if (ref !== null) {
+    const part = compiled.parts[compiled.partIndex.get(ref)!]!;
+    // A click is its coil's doing; what its contacts carry does not matter to it.
+    want(test.kind === 'click' ? [part.branches[0]!.a, part.branches[0]!.b] : part.nodes);
+  }
+  const world = model.situation(test.setup).solve({ mode: 'live' });
+  for (let before = -1; before !== wanted.size;) {
+    before = wanted.size;
+    for (const part of compiled.parts) {
+      if (part.branches.some(({ a, b }) => within(a) || within(b))) want(drivenBy(model, world, part.index));
+    }
+  }
+  function within(node: number): boolean {
+    return !isZero(compiled, node) && wanted.has(group[node]!);
+  }
+  const off = new Set(test.setup.isolated ?? []);
+  return compiled.parts
+    .filter(({ part, nodes }) => kindOf(part).traits.supply && !off.has(part.ref) && nodes.some(within))
+    .map(({ part }) => part.ref);
+}
+
+/** Nodes of what holds a part in another state than at rest: a relay's coil, a valve's, the pressure at a switch. */
+function drivenBy({ compiled }: CircuitModel, world: World, index: number): number[] {
+  const { part, branches, nodes } = compiled.parts[index]!;
+  switch (part.kind) {
+    case 'relay':
+      return relayIn(world, index) ? [branches[0]!.a, branches[0]!.b] : [];
+    case 'valve':
+      return [part.coil, part.coil2].flatMap((ref) => {
+        const coil = ref === undefined ? undefined : compiled.parts[compiled.partIndex.get(ref)!];
+        const body = coil?.branches[0];
+        return body && Math.abs(branchAmps(world, body.index)) > FED_AMPS ? [body.a, body.b] : [];
+      });
+    case 'proportionalValve':
+      return Math.abs(branchAmps(world, branches[0]!.index)) > FED_AMPS ? nodes : [];
+    case 'pressureSwitch':
+      return deviceState(world, index) === 1 ? nodes : [];
+    default:
+      return [];
+  }
+}
+
+function isZero({ frame, atmosphere }: CompiledCircuit, node: number): boolean {
+  return node === frame || node === atmosphere;
+}
+
+const groups = new WeakMap<CompiledCircuit, Int32Array>();
+
+/** By node: number of what hangs together, whatever position it stands in; a transformer joins both its sides. */
+function groupsOf(compiled: CompiledCircuit): Int32Array {
+  const known = groups.get(compiled);
+  if (known) return known;
+  const group = Int32Array.from({ length: compiled.nodeNames.length }, (_one, at) => at);
+  const find = (at: number): number => (group[at] === at ? at : (group[at] = find(group[at]!)));
+  const join = (a: number, b: number) => {
+    if (!isZero(compiled, a) && !isZero(compiled, b)) group[find(a)] = find(b);
+  };
+  for (const { a, b } of compiled.branches) join(a, b);
+  for (const { primary, secondary } of compiled.transformers) {
+    const nodes = [...primary, ...secondary].filter((node) => !isZero(compiled, node));
+    nodes.forEach((node) => join(nodes[0]!, node));
+  }
+  const found = group.map((_one, at) => find(at));
+  groups.set(compiled, found);
+  return found;
+}
+
+/** Supplies that stand locked after the last of some readings: all that are electrical after a dead one, else what it had off. */
+export function lockedAfter(model: CircuitModel, readings: readonly Reading[]): string[] {
+  const last = readings.at(-1);
+  if (!last) return [];
+  if (!isDeadKind(last.kind)) return last.setup.isolated ?? [];
+  return electricalSupplies(model);
+}
+
+/** Supplies that a meter proves dead. */
+export function electricalSupplies({ compiled }: CircuitModel): string[] {
+  return compiled.circuit.parts.filter(({ kind }) => kind === 'source').map(({ ref }) => ref);
+}

@@ -1,12 +1,17 @@
+import type { CompiledPart } from '../circuit/compile';
+import type { Edit } from '../circuit/edits';
 import type { CircuitModel } from '../circuit/model';
 import type { Test } from '../circuit/schema';
 import { branchAmps, floatingNodes } from '../circuit/world';
+import { kindOf } from '../kinds/part/index';
+import { accessMinutes } from './access';
+import { partsAcross } from './partsAcross';
 import { bindTest, predict, predictedValue } from './predict';
 
 /** Why a reading may not mean what it seems to. */
 export type MeaningLimit =
-  /** Something else lies across what is measured; names of those parts. */
-  | { code: 'parallelPath'; parts: string[]; expected: number }
+  /** Something else lies across what is measured: those parts, and the one that is taken off with least trouble. */
+  | { code: 'parallelPath'; parts: string[]; lift: string | null; expected: number }
   /** The meter's own leads are as large as what is judged. */
   | { code: 'leadsDominate'; leadOhms: number }
   /** Nothing ties the point to anything: the meter shows what it picks up. */
@@ -62,15 +67,40 @@ export function meaningLimits(model: CircuitModel, test: Test, leadOhms = LEAD_O
     found.push({ code: 'insulationByOhms' });
   if (typeof expected !== 'number') return found;
   if (expected < CLEAR_OF_LEADS * leadOhms) found.push({ code: 'leadsDominate', leadOhms });
-  for (const { part, branches } of between) {
-    if (part.kind !== 'coil' && part.kind !== 'resistor' && part.kind !== 'heater' && part.kind !== 'lamp')
-      continue;
-    if (expected < PARALLEL_SHARE * part.ohms) {
-      const parts = between.filter((other) => other.part.ref !== part.ref).map((other) => other.part.ref);
-      found.push({ code: 'parallelPath', parts, expected });
-    }
-    if (branches.some(({ reactance }) => reactance > 0))
-      found.push({ code: 'reactiveByOhms', part: part.ref });
+  for (const { part, branch } of partsAcross(model, test)) {
+    if (!branch || branch.role !== 'body' || !kindOf(part.part).traits.ohmic) continue;
+    if (expected < PARALLEL_SHARE * branch.ohms)
+      found.push({ code: 'parallelPath', ...wayAround(model, test, part.index, expected), expected });
+    if (branch.reactance > 0) found.push({ code: 'reactiveByOhms', part: part.part.ref });
   }
   return found;
+}
+
+/** What carries the meter's current past a part, and the easiest of it to take off. */
+function wayAround(
+  model: CircuitModel,
+  test: Extract<Test, { kind: 'ohms' }>,
+  own: number,
+  expected: number,
+): { parts: string[]; lift: string | null } {
+  const { compiled } = model;
+  const [i, j] = [test.from, test.to].map((name) => compiled.nodeIndex.get(name)!) as [number, number];
+  const solver = model.situation(test.setup);
+  const alone = (part: CompiledPart): number => {
+    const edits: Edit[] =
+      part.part.kind === 'transformer'
+        ? [{ type: 'transformer', part: part.index, ohms: Infinity }]
+        : part.branches.map(({ index }) => ({ type: 'ohms', branch: index, ohms: Infinity }));
+    return solver.solve({ mode: 'ohms' }, edits).changed.pairOhms(i, j);
+  };
+  const around = compiled.parts.filter(
+    (part) => part.index !== own && alone(part) > expected / PARALLEL_SHARE,
+  );
+  // What uses the current up is the way round; wires and pins only lead there.
+  const bodies = around.filter(({ part }) => !kindOf(part).traits.carries);
+  const easiest = [...around].sort((a, b) => accessMinutes(a.part) - accessMinutes(b.part))[0];
+  return {
+    parts: (bodies.length > 0 ? bodies : around).map(({ part }) => part.ref),
+    lift: easiest?.part.ref ?? null,
+  };
 }

@@ -11,7 +11,7 @@ import { xlogx } from './severity';
 export interface Outcome {
   /** A number in the middle of the band, "OL", or the choice itself. */
   reading: Reading['value'];
-  /** Band of a numeric answer, lower limit inside, in the reading's unit. `high` may be `Infinity` (over-range). */
+  /** Band of a numeric answer, lower limit inside, in the reading's unit. The first begins at −∞ and the last ends at ∞; both `Infinity` is over-range only. */
   low?: number;
   high?: number;
   share: number;
@@ -26,8 +26,20 @@ const DUST = 0.01;
 const MOST_OUTCOMES = 4;
 /** Bands that differ by less than this are one to a person. */
 const MERGE_FREELY = 0.01;
+/** Standard deviations around what the sound circuit reads that still count as that. */
+const SOUND_SIGMAS = 3;
+const SPREAD_SIGMAS = 2;
+/** Bands that lie further apart than this are parted by their ratio, not by their difference. */
+const FAR_APART = 3;
+/**
+ * Insulation below which it leaks, and above which nothing is to be said of it, ohms: by the tester's volts, which follow the class of
+ * circuit (IEC 60364-6: 0.5 MΩ at 250 V, 1 MΩ at 500 V). What lies between is watched.
+ */
+const INSULATION_LEAKS = { low: 5e5, line: 1e6 };
+const INSULATION_GOOD = 1e8;
 
 interface Band {
+  /** Where answers of this band lie, their scatter with them. */
   low: number;
   high: number;
   middle: number;
@@ -37,82 +49,120 @@ interface Band {
   over: boolean;
 }
 
-/** Groups answers into at most four bands that a person can tell apart, nearest neighbours merged first. */
+/**
+ * Groups answers into bands that a person can tell apart: what the sound circuit reads, no wider than parts and meter scatter, and
+ * what lies below and above it. They meet, in order, and leave nothing out.
+ */
 export function groupOutcomes(
   test: Test,
   hypotheses: readonly Hypothesis[],
   predictions: readonly Prediction[],
 ): Outcome[] {
-  if (predictions[0]!.type === 'choice') return groupChoices(test, hypotheses, predictions);
-  const bands = new Map<number, Band>();
+  const [healthy] = predictions;
+  if (healthy!.type === 'choice') return groupChoices(test, hypotheses, predictions);
+  const size = (mean: number) => (figureOf(test.kind).unsigned ? Math.abs(mean) : mean);
+  const sound = soundBand(test, size(healthy!.mean), healthy!.sigma);
+  const cells = new Map<number, Band>();
   predictions.forEach((prediction, h) => {
     if (prediction.type !== 'number') return;
     const { part, ref, fault, weight } = hypotheses[h]!;
-    if (weight < 1e-6) return;
-    const mean = figureOf(test.kind).unsigned ? Math.abs(prediction.mean) : prediction.mean;
+    if (weight < 1e-6 && part !== -1) return;
+    const mean = size(prediction.mean);
+    const wide =
+      mean === Infinity ? 0 : SPREAD_SIGMAS * totalSigma(test.kind, mean, prediction.sigma, test.meter);
+    const asSound = part === -1 || isWithin(sound, mean);
     const cell = cellOf(test.kind, mean);
-    const wide = mean === Infinity ? 0 : 2 * totalSigma(test.kind, mean, prediction.sigma, test.meter);
-    const known = bands.get(cell);
-    const band: Band = known ?? {
-      low: Infinity,
-      high: -Infinity,
-      middle: mean,
-      weight: 0,
-      parts: new Map(),
-      sound: false,
-      over: mean === Infinity,
-    };
-    if (!known) bands.set(cell, band);
-    band.low = Math.min(band.low, mean - wide);
-    band.high = Math.max(band.high, mean + wide);
+    const band = asSound ? sound : (cells.get(cell) ?? emptyBand(mean));
+    if (!asSound) {
+      cells.set(cell, band);
+      band.low = Math.min(band.low, mean - wide);
+      band.high = Math.max(band.high, mean + wide);
+    }
     addWeight(band, part, ref, fault, weight);
     band.weight += weight;
-    if (part === -1) {
-      band.sound = true;
-      band.middle = mean;
-    }
   });
-  const list = [...bands.values()].sort((a, b) => a.middle - b.middle);
-  while (list.length > 1) {
-    let best = -1;
-    let least = Infinity;
-    for (let k = 0; k + 1 < list.length; k++) {
-      const cost = costOfMerging(list[k]!, list[k + 1]!);
-      if (cost < least) [best, least] = [k, cost];
-    }
-    if (list.length <= MOST_OUTCOMES && least > MERGE_FREELY) break;
-    list.splice(best, 2, merged(list[best]!, list[best + 1]!));
-  }
-  separate(list);
+  const list =
+    test.kind === 'insulation'
+      ? insulationBands(test.testVolts, [...cells.values()], sound)
+      : mergedBands([...cells.values()], sound);
   const total = list.reduce((sum, { weight }) => sum + weight, 0);
-  return list.map((band) => ({
-    reading: band.over && band.low === Infinity ? 'OL' : shown(test, band.middle),
-    low: band.low === Infinity ? Infinity : band.low,
-    high: band.over ? Infinity : band.high,
+  const edges =
+    test.kind === 'insulation'
+      ? insulationEdges(test.testVolts)
+      : list.slice(1).map((band, k) => border(list[k]!, band));
+  return list.map((band, k) => ({
+    reading: band.middle === Infinity ? 'OL' : shown(test, band.middle),
+    low: edges[k - 1] ?? (list.length === 1 && band.over ? Infinity : -Infinity),
+    high: edges[k] ?? Infinity,
     share: band.weight / total,
     means: meanings(band),
     sound: band.sound,
   }));
 }
 
-/** Bands that blur into each other merge cheaply; the sound band and over-range are kept apart while they can be. */
-function costOfMerging(one: Band, two: Band): number {
-  const overlap = one.high >= two.low ? -0.01 : 0;
-  const sound = one.sound !== two.sound ? 0.3 : 0;
-  const over = one.over !== two.over ? 0.05 : 0;
-  return lossOfMerging(one, two) + overlap + sound + over;
+function soundBand(test: Test, mean: number, sigma: number): Band {
+  const wide = mean === Infinity ? 0 : SOUND_SIGMAS * totalSigma(test.kind, mean, sigma, test.meter);
+  return { ...emptyBand(mean), low: mean - wide, high: mean + wide, sound: true };
 }
 
-/** Neighbouring bands that overlap are cut half way, so that a value falls in one of them. */
-function separate(list: Band[]): void {
-  for (let k = 0; k + 1 < list.length; k++) {
-    const [one, two] = [list[k]!, list[k + 1]!];
-    if (one.high <= two.low || two.low === Infinity) continue;
-    const [low, high] = [Math.max(one.middle, 0.1), Math.max(two.middle, 0.1)];
-    const cut = one.middle < 0 || !Number.isFinite(high) ? (one.high + two.low) / 2 : Math.sqrt(low * high);
-    one.high = cut;
-    two.low = cut;
+function emptyBand(mean: number): Band {
+  return {
+    low: mean,
+    high: mean,
+    middle: mean,
+    weight: 0,
+    parts: new Map(),
+    sound: false,
+    over: mean === Infinity,
+  };
+}
+
+function isWithin({ low, high, over }: Band, mean: number): boolean {
+  return over ? mean === Infinity : mean >= low && mean <= high;
+}
+
+/** Neighbours merged, the nearest first, until a person can tell them apart; the sound band stays by itself. */
+function mergedBands(cells: readonly Band[], sound: Band): Band[] {
+  const list = [...cells, sound].sort((a, b) => a.middle - b.middle);
+  for (;;) {
+    let best = -1;
+    let least = Infinity;
+    for (let k = 0; k + 1 < list.length; k++) {
+      const [one, two] = [list[k]!, list[k + 1]!];
+      if (one.sound || two.sound) continue;
+      const cost =
+        lossOfMerging(one, two) - (one.high >= two.low ? 0.01 : 0) + (one.over !== two.over ? 0.05 : 0);
+      if (cost < least) [best, least] = [k, cost];
+    }
+    if (best < 0 || (list.length <= MOST_OUTCOMES && least > MERGE_FREELY)) return list;
+    list.splice(best, 2, merged(list[best]!, list[best + 1]!));
   }
+}
+
+/** Where two bands meet: at the edge of the sound one, else half way between them. */
+function border(one: Band, two: Band): number {
+  if (one.sound && !one.over) return one.high;
+  if (two.sound && !two.over) return two.low;
+  if (two.middle === Infinity) return one.high;
+  const [a, b] = [Math.min(one.high, two.middle), Math.max(two.low, one.middle)];
+  return a > 0 && b > FAR_APART * a ? Math.sqrt(a * b) : (a + b) / 2;
+}
+
+function insulationEdges(testVolts: number): [number, number] {
+  return [testVolts > 250 ? INSULATION_LEAKS.line : INSULATION_LEAKS.low, INSULATION_GOOD];
+}
+
+/** What a tester shows: leaks, to be watched, good. All three are always there. */
+function insulationBands(testVolts: number, cells: readonly Band[], sound: Band): Band[] {
+  const edges = insulationEdges(testVolts);
+  const bands = [edges[0] / 2, Math.sqrt(edges[0] * edges[1]), Infinity].map(emptyBand);
+  for (const one of [...cells, sound]) {
+    const at = one.middle < edges[0] ? 0 : one.middle < edges[1] ? 1 : 2;
+    const whole = merged(bands[at]!, one);
+    // The middle of the band is where most of its answers lie.
+    bands[at] = { ...whole, middle: one.weight >= bands[at]!.weight ? one.middle : whole.middle };
+  }
+  return bands;
 }
 
 function groupChoices(
@@ -126,9 +176,7 @@ function groupChoices(
     const { part, ref, fault, weight } = hypotheses[h]!;
     for (const [key, share] of Object.entries(prediction.odds)) {
       if (share < 1e-3) continue;
-      const band =
-        bands.get(key) ??
-        ({ low: 0, high: 0, middle: 0, weight: 0, parts: new Map(), sound: false, over: false } as Band);
+      const band = bands.get(key) ?? emptyBand(0);
       bands.set(key, band);
       addWeight(band, part, ref, fault, weight * share);
       band.weight += weight * share;

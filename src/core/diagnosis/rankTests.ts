@@ -10,6 +10,7 @@ import { hypothesesOf, roughly, type Hypothesis } from './hypotheses';
 import { askedPlace, placeOf } from './observations';
 import { expectedValue, groupOutcomes, type Outcome } from './outcomes';
 import { Scorer } from './scorer';
+import { partsAcross } from './partsAcross';
 import { isOnPart, type FaultPlace } from './onPart';
 import { isComplaint, proofKey } from './verdict';
 import type { NotShown } from './wayShown';
@@ -27,6 +28,8 @@ export interface RankedTest {
   proof: boolean;
   /** What the healthy circuit would show. */
   expected: Reading['value'];
+  /** Parts that lie between the leads, end to end. */
+  across: string[];
 }
 
 /** What the leading part still needs before it can be named. */
@@ -194,6 +197,7 @@ export function rankTests(
       outcomes: groupOutcomes(candidate.bound.test, foreseen, predictions),
       proof,
       expected: expectedValue(candidate.bound.test, predictions[0]!),
+      across: acrossOf(model, candidate.bound.test),
     };
   });
 }
@@ -268,7 +272,12 @@ export function evaluateTest(
     outcomes: groupOutcomes(bound.test, hypotheses, predictions),
     proof: false,
     expected: expectedValue(bound.test, predictions[0]!),
+    across: acrossOf(model, bound.test),
   };
+}
+
+function acrossOf(model: CircuitModel, test: Test): string[] {
+  return [...new Set(partsAcross(model, test).map(({ part }) => part.part.ref))];
 }
 
 function byGroup(candidates: readonly CandidateTest[]): CandidateTest[][] {

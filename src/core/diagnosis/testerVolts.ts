@@ -10,6 +10,11 @@ const TESTER_VOLTS = { low: 250, line: 500 };
  * line supply is 24 V wiring. A circuit whose volts nobody knows is tested with the lower of the two.
  */
 export function testerVolts(model: CircuitModel, nodes: readonly string[]): number {
+  return areLineVolts(ownVolts(model, nodes)) ? TESTER_VOLTS.line : TESTER_VOLTS.low;
+}
+
+/** Highest volts to the frame of the circuit that some nodes belong to, on the sound machine; 0 where it has none of its own. */
+export function ownVolts(model: CircuitModel, nodes: readonly string[]): number {
   const { compiled } = model;
   const group = groupsOf(compiled);
   const own = new Set(
@@ -18,12 +23,11 @@ export function testerVolts(model: CircuitModel, nodes: readonly string[]): numb
       .filter((node): node is number => node !== undefined && node !== compiled.frame)
       .map((node) => group[node]!),
   );
-  const most = compiled.nodeNames.reduce(
+  return compiled.nodeNames.reduce(
     (top, _name, node) =>
       node !== compiled.frame && own.has(group[node]!) ? Math.max(top, model.peakVolts(node) ?? 0) : top,
     0,
   );
-  return areLineVolts(most) ? TESTER_VOLTS.line : TESTER_VOLTS.low;
 }
 
 const groups = new WeakMap<CompiledCircuit, Int32Array>();

@@ -101,6 +101,8 @@ const CONFLICT_BITS = 7;
 /** Bits of misfit at which a single reading is worth taking again once no other test is left. */
 const DOUBTFUL_BITS = 2;
 const UNEXPLAINED_SHARE = 0.5;
+/** Limits of a severity further apart than this leave it untold. */
+const MOST_OPEN = 100;
 /** Share at which another part that nothing has been read on holds a name back. */
 const RIVAL_SHARE = 0.03;
 /** Chance, under the leading suspect, below which what was complained of counts as left unexplained. */
@@ -147,7 +149,7 @@ export function explainSuspects(
       part: fault.ref,
       fault: fault.fault,
       ...(fault.other === undefined ? {} : { other: fault.other }),
-      ...severityOf(fault, severity),
+      ...severityOf(fault, severity, severityRange),
       ...(severityRange ? { severityRange } : {}),
       share,
       ...(intermittent > 0.5 ? { intermittent: true } : {}),
@@ -169,9 +171,14 @@ export function explainSuspects(
 
 function severityOf(
   { severity: range }: CandidateFault,
-  value: number | undefined,
+  likeliest: number | undefined,
+  within?: [number, number],
 ): Pick<Suspect, 'severity' | 'severityOhms'> {
-  if (!range || value === undefined) return {};
+  if (!range || likeliest === undefined) return {};
+  const [low, high] = within ?? [likeliest, likeliest];
+  // Readings that leave two decades open have not told its size.
+  if (high > MOST_OPEN * low) return {};
+  const value = likeliest >= low && likeliest <= high ? likeliest : Math.sqrt(low * high);
   return range.unit === 'ohms' ? { severityOhms: value } : { severity: { value, unit: range.unit } };
 }
 

@@ -8,6 +8,8 @@ import { branchAmps, conductance } from '../circuit/world';
 import type { DropMark, DropPlace, ShopMarks } from '../tables/marks';
 import { HEAVY_AMPS } from './meaningLimits';
 import { testKey } from './observations';
+import { partsAcross } from './partsAcross';
+import { ownVolts } from './testerVolts';
 import { areTwins } from './twins';
 
 /** What this function read when a job on it was closed. */
@@ -37,6 +39,8 @@ const GROUND_SHARE = 0.1;
 const TWELVE_VOLT_MOST = 16;
 /** Readings that say something of one part by themselves. */
 const OF_A_PART: readonly Test['kind'][] = ['ohms', 'amps', 'diode'];
+/** How near a reading must be to a part's own figure to be that part's alone. */
+const ALONE_SHARE = 0.93;
 /** Below this nothing is drawn that volts could be lost to, amperes. */
 const DRAWS_AMPS = 0.01;
 
@@ -54,7 +58,9 @@ export function yardsticks(
   const past = baselines.find((one) => one.key === key);
   const drop = dropPlace(model, test);
   const insulation =
-    test.kind === 'insulation' ? marks.insulation[lineVolts(model) ? 'line' : 'extraLow'] : null;
+    test.kind === 'insulation'
+      ? marks.insulation[areLineVolts(ownVolts(model, [test.from, test.to])) ? 'line' : 'extraLow']
+      : null;
   return [
     ...drawnOhms(model, test),
     ...twinReadings(model, test, readings),
@@ -64,19 +70,20 @@ export function yardsticks(
   ];
 }
 
-/** Parts with both ends under the two leads. */
-function between({ compiled }: CircuitModel, test: Test): CompiledPart[] {
-  if (!('from' in test)) return [];
-  const ends = [test.from, test.to].map((name) => compiled.nodeIndex.get(name)!);
-  return compiled.parts.filter(({ nodes }) => ends.every((node) => nodes.includes(node)));
-}
-
+/**
+ * What the drawing says of a part: only where the reading is that part alone. With another way beside it the sound circuit reads less,
+ * and the part's own figure would accuse what is good; then the tag says what lies across it (`meaningLimits`).
+ */
 function drawnOhms(model: CircuitModel, test: Test): Yardstick[] {
   if (test.kind !== 'ohms') return [];
-  return between(model, test).flatMap(({ part, branches }): Yardstick[] => {
-    if (!kindOf(part).traits.ohmic) return [];
-    const { ohms, tolerance } = branches[0]!;
-    return [{ code: 'drawn', part: part.ref, ohms, tolerance }];
+  const [i, j] = [test.from, test.to].map((name) => model.compiled.nodeIndex.get(name)!) as [number, number];
+  const there = model.situation(test.setup).solve({ mode: 'ohms' }).changed.pairOhms(i, j);
+  return partsAcross(model, test).flatMap(({ part: { part }, branch }): Yardstick[] => {
+    if (!branch || branch.role !== 'body' || !kindOf(part).traits.ohmic) return [];
+    const { ohms, tolerance } = branch;
+    return there < ALONE_SHARE * ohms || there > ohms / ALONE_SHARE
+      ? []
+      : [{ code: 'drawn', part: part.ref, ohms, tolerance }];
   });
 }
 
@@ -97,7 +104,7 @@ function twinReadings(model: CircuitModel, test: Test, readings: readonly Readin
 function partRead(model: CircuitModel, test: Test): CompiledPart | undefined {
   const { parts, partIndex } = model.compiled;
   const ref = partOfTest(test);
-  return ref === null ? between(model, test)[0] : parts[partIndex.get(ref)!];
+  return ref === null ? partsAcross(model, test)[0]?.part : parts[partIndex.get(ref)!];
 }
 
 /** Which rule for lost volts a test falls under; null where no current flows or none fits. */
@@ -106,21 +113,17 @@ function dropPlace(model: CircuitModel, test: Test): DropPlace | null {
   const { compiled } = model;
   const [from, to] = [test.from, test.to].map((name) => compiled.nodeIndex.get(name)!) as [number, number];
   const world = model.situation(test.setup).solve({ mode: 'live' });
-  const amps = (part: CompiledPart) =>
-    Math.max(
-      0,
-      ...part.branches.map(({ index }) =>
-        conductance(world, index) > 0 ? Math.abs(branchAmps(world, index)) : 0,
-      ),
-    );
-  const loaded = between(model, test).find((part) => amps(part) > DRAWS_AMPS);
+  const flows = (branch: number) =>
+    conductance(world, branch) > 0 ? Math.abs(branchAmps(world, branch)) : 0;
+  const amps = (part: CompiledPart) => Math.max(0, ...part.branches.map(({ index }) => flows(index)));
+  const loaded = partsAcross(model, test).find(({ branch }) => branch && flows(branch.index) > DRAWS_AMPS);
   const alternating = compiled.alternating[from] === 1;
   if (loaded) {
-    const { kind } = loaded.part;
+    const { kind } = loaded.part.part;
     if (kind === 'pin') return 'joint';
     if (kind === 'switch' || kind === 'relay') {
       if (alternating) return 'linePole';
-      return amps(loaded) >= HEAVY_AMPS ? 'heavyContact' : null;
+      return flows(loaded.branch!.index) >= HEAVY_AMPS ? 'heavyContact' : null;
     }
   }
   if (to !== compiled.frame || alternating) return null;
@@ -132,8 +135,4 @@ function dropPlace(model: CircuitModel, test: Test): DropPlace | null {
     return 'groundOfElectronics';
   if (Math.max(0, ...loads.map(amps)) < HEAVY_AMPS) return null;
   return compiled.supplyVolts <= TWELVE_VOLT_MOST ? 'ground12' : 'ground24';
-}
-
-function lineVolts({ compiled }: CircuitModel): boolean {
-  return areLineVolts(compiled.supplyVolts);
 }

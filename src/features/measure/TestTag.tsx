@@ -51,7 +51,7 @@ export interface TestTagProps {
 /** The next test: where the leads go, the set-up, what each answer would mean, and the hold. */
 export function TestTag(props: TestTagProps) {
   const { speaker, ranked, others, verdict, own, lit, onChoose, onNoReach, onSkip } = props;
-  const { test, outcomes, expected } = ranked;
+  const { test, outcomes } = ranked;
   const steps = setupSteps(speaker, test);
   const [supposing, setSupposing] = useState(false);
   const frame = speaker.model.compiled.circuit.frame;
@@ -120,9 +120,7 @@ export function TestTag(props: TestTagProps) {
                 <td className="fig-bold py-[4px] pr-2 text-[15.5px] leading-[19px]">
                   {bandWords(test.kind, outcome, speaker.gaugeUnit)}
                 </td>
-                <td className="py-[4px] pr-2 text-[15.5px] leading-[19px]">
-                  {thenWords(test, outcome, expected)}
-                </td>
+                <td className="py-[4px] pr-2 text-[15.5px] leading-[19px]">{thenWords(ranked, outcome)}</td>
                 <td className="py-[4px] pr-2 text-[15.5px] leading-[19px] font-[650] text-copper-ink max-tablet:hidden">
                   {goesToWords(outcome)}
                 </td>

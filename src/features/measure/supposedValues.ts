@@ -11,7 +11,7 @@ export function supposedValues(outcomes: readonly Outcome[], expected: Reading['
   for (const { reading, low, high } of outcomes) {
     if (reading === 'OL' || high === Infinity) over = true;
     if (typeof reading === 'number') values.add(round(reading));
-    if (low === undefined || high === undefined || high === Infinity) continue;
+    if (low === undefined || high === undefined || !Number.isFinite(low) || high === Infinity) continue;
     // Bands of ohms run over decades: their steps are even on a logarithmic scale.
     const wide = low > 0 && high / low > 10;
     for (let k = 0; k <= STEPS_EACH; k++) {

@@ -7,6 +7,7 @@ const volts: RankedTest = {
   minutes: 2,
   cautions: [],
   before: { lock: [], open: [] },
+  across: [],
   proof: false,
   expected: 12.6,
   outcomes: [

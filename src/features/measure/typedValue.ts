@@ -1,4 +1,5 @@
 import type { Reading, Test } from '@/core/circuit/schema';
+import type { Outcome } from '@/core/diagnosis/outcomes';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
 import { readingKind } from '@/core/kinds/reading/index';
 import { parseReading } from '@/core/units/parseReading';
@@ -103,6 +104,7 @@ function checkWandering(
 
 /** Which of a test's outcomes a value falls in; lower limits are inside. Null where it fits none. */
 export function outcomeOf({ outcomes, test }: RankedTest, value: Reading['value']): number | null {
+  if (typeof value === 'number' && hasWrongSign(outcomes, test, value)) return null;
   const at = outcomes.findIndex(({ reading, low, high }) => {
     if (typeof value !== 'number' && value !== 'OL') return JSON.stringify(reading) === JSON.stringify(value);
     if (value === 'OL') return high === Infinity || reading === 'OL';
@@ -112,6 +114,18 @@ export function outcomeOf({ outcomes, test }: RankedTest, value: Reading['value'
     return seen >= low && (seen < high || high === Infinity) && low !== Infinity;
   });
   return at < 0 ? null : at;
+}
+
+/** Share of the greatest answer by which a figure may be below zero where none should be. */
+const BELOW_ZERO = 0.05;
+
+/** Leads turned round: a figure well below zero where no answer is. */
+function hasWrongSign(outcomes: readonly Outcome[], test: Test, value: number): boolean {
+  const { shows } = readingKind(test.kind);
+  if (shows.is !== 'figure' || shows.unsigned) return false;
+  const figures = outcomes.flatMap(({ reading }) => (typeof reading === 'number' ? [reading] : []));
+  const most = Math.max(0, ...figures.map(Math.abs));
+  return figures.every((one) => one > -BELOW_ZERO * most) && value < -BELOW_ZERO * most - shows.leastSigma;
 }
 
 /** Letter of an outcome: A, B, C … */

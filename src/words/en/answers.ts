@@ -1,5 +1,7 @@
 import type { Reading, Test } from '@/core/circuit/schema';
+import { figureOf } from '@/core/kinds/reading/index';
 import type { MeaningLimit } from '@/core/diagnosis/meaningLimits';
+import type { FaultName } from '@/core/diagnosis/faultTypes';
 import type { Outcome } from '@/core/diagnosis/outcomes';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
 import type { Verdict } from '@/core/diagnosis/verdict';
@@ -13,7 +15,9 @@ import { figureWords, pointName, quantity, valueWords, type Speaker } from './re
 export function limitWords(speaker: Speaker, limit: MeaningLimit): string {
   switch (limit.code) {
     case 'parallelPath':
-      return `${limit.parts.join(', ')} lies across it: sound, it reads ${quantity('ohms', limit.expected)} here.`;
+      return limit.parts.length === 0
+        ? `Other ways lie across it: sound, it reads ${quantity('ohms', limit.expected)} here.`
+        : `${limit.parts.join(', ')} ${limit.parts.length > 1 ? 'lie' : 'lies'} across it: sound, it reads ${quantity('ohms', limit.expected)} here.${limit.lift === null ? '' : ` With ${limit.lift} off it is read alone.`}`;
     case 'leadsDominate':
       return 'As little as your leads have themselves. Hold them together first; better, take volts under load.';
     case 'ghostVoltage':
@@ -52,42 +56,23 @@ export function yardstickWords(
   }
 }
 
-/** Below these a figure is as good as none, in the unit it is kept in. */
-const FLOOR: Readonly<Record<Test['kind'], number>> = {
-  volts: 0.04,
-  amps: 0.02,
-  ohms: 0.3,
-  insulation: 0.3,
-  diode: 0.3,
-  hertz: 0.3,
-  pressure: 5,
-  // Of these no figure is read.
-  fuse: 0,
-  click: 0,
-  function: 0,
-  code: 0,
-  flow: 0,
-  moves: 0,
-};
-
-/** "12.3–13.0", "under 24", "over 38 Ω, OL". */
+/** "12.3 to 13.0 V", "under 24 V", "over 38 Ω, OL". */
 export function bandWords(kind: Test['kind'], { reading, low, high }: Outcome, unit: GaugeUnit): string {
   if (low === undefined || high === undefined) return valueWords(kind, reading, unit);
   const words = (value: number) => figureWords(kind, value, unit);
   if (low === Infinity) return 'OL';
-  const floor = FLOOR[kind];
-  if (high === Infinity) return `over ${words(low)}, OL`;
-  if (low <= floor && low > -floor * 20) {
-    return high <= floor && kind !== 'volts'
-      ? `under ${words(Math.max(high, floor))}`
-      : `under ${words(high)}`;
-  }
+  const over = figureOf(kind).over !== Infinity;
+  if (low === -Infinity && high === Infinity) return over ? 'any figure, OL' : 'any figure';
+  if (high === Infinity) return `over ${short(words(low))}${over ? ', OL' : ''}`;
+  if (low === -Infinity) return `under ${short(words(high))}`;
   const [a, b] = [words(low), words(high)];
   const [unitA, unitB] = [a.split(' ')[1], b.split(' ')[1]];
-  if (unitA === unitB) return `${a.split(' ')[0]}–${b}`;
+  // A dash between figures that may be below zero would be read as a sign.
+  const between = low < 0 ? ' to ' : '–';
+  if (unitA === unitB) return `${a.split(' ')[0]}${between}${b}`;
   // Over more than one step of the unit two figures say enough.
   const [roughA, roughB] = [low, high].map((edge) => words(Number(edge.toPrecision(2))));
-  return `${short(roughA!)}–${short(roughB!)}`;
+  return `${short(roughA!)}${between}${short(roughB!)}`;
 }
 
 /** Drops a decimal zero: "60.0 Ω" is "60 Ω". */
@@ -95,23 +80,52 @@ function short(text: string): string {
   return text.replace(/\.0+(?= )/, '');
 }
 
+/** Insulation from which it does not leak, but is not what it was, ohms. */
+const WATCHED_OHMS = 1e6;
+
+/** Faults that take current, so that what is low is pulled down and not cut off. */
+const SHORTS: readonly FaultName[] = [
+  'short',
+  'shortToFrame',
+  'shortBetween',
+  'shortedTurns',
+  'weakInsulation',
+];
+
+function shareOf({ means }: Outcome, ref: string): number {
+  return means.reduce((sum, { part, share }) => (part === ref ? sum + share : sum), 0);
+}
+
 /** What an outcome says about the run, in a few words. */
-export function thenWords(test: Test, outcome: Outcome, expected: Reading['value']): string {
+export function thenWords(
+  { test, expected, across }: Pick<RankedTest, 'test' | 'expected' | 'across'>,
+  outcome: Outcome,
+): string {
   const off = test.setup.unplugged?.join(', ');
   if (test.kind === 'code' && off) return unplugWords(off, outcome, expected);
-  if (outcome.sound) return 'As drawn. Look elsewhere.';
+  if (outcome.sound) {
+    // The sound circuit reads so, and so does a fault of what is looked at.
+    const there = across.find((ref) => shareOf(outcome, ref) > 0.5);
+    return there ? `As drawn, and yet ${there} stays in doubt.` : 'As drawn. Look elsewhere.';
+  }
   const { kind } = test;
+  const short = SHORTS.includes(outcome.means[0]?.fault as FaultName);
   const value = typeof outcome.reading === 'number' ? outcome.reading : null;
   const wanted = typeof expected === 'number' ? expected : null;
   if (kind === 'ohms' || kind === 'insulation') {
+    if (kind === 'insulation' && outcome.reading === 'OL') return 'Good.';
     if (outcome.reading === 'OL') return 'The way is broken.';
-    if (kind === 'insulation') return 'Leaks to the frame here.';
+    if (kind === 'insulation')
+      return value !== null && value >= WATCHED_OHMS
+        ? 'To be watched: damp, or ageing.'
+        : 'Leaks to the frame here.';
     if (value !== null && wanted !== null && value < wanted) return 'Shorted, or leaking.';
     return 'A bad joint.';
   }
   if (kind === 'volts' && value !== null && wanted !== null) {
     const supply = Math.abs(wanted) > 1;
     if (!supply) return Math.abs(value) > 1 ? 'The fall is here.' : 'A small fall here.';
+    if (short) return 'Pulled down: something takes too much.';
     if (Math.abs(value) < 0.1 * Math.abs(wanted)) return 'Feed lost before here.';
     return Math.abs(value) < Math.abs(wanted) ? 'Starved by a joint.' : 'Nothing draws on it.';
   }

@@ -50,9 +50,20 @@ export function clearWords({ part, reason }: ClearFirst): string {
   return `${part}: ${CLEAR_WORDS[reason]}.`;
 }
 
+/** Limits this far apart are said both: one figure between them would be made up. */
+const ONE_FIGURE = 2;
+
+function sizeWords(ohms: number, range: Suspect['severityRange']): string {
+  const words = (value: number, digits: number) => quantity('ohms', Number(value.toPrecision(digits))).replace(/\.0+(?= )/, '');
+  return range && range[1] > ONE_FIGURE * range[0]
+    ? `${words(range[0], 1)} to ${words(range[1], 1)}`
+    : `about ${words(ohms, 2)}`;
+}
+
 export function faultWords({
   fault,
   severityOhms,
+  severityRange,
   other,
   intermittent,
   with: partner,
@@ -61,7 +72,7 @@ export function faultWords({
   const size =
     severityOhms !== undefined &&
     (fault === 'highResistance' || fault === 'shortedTurns' || fault === 'shortToFrame')
-      ? `, about ${quantity('ohms', Number(severityOhms.toPrecision(2)))}`
+      ? `, ${sizeWords(severityOhms, severityRange)}`
       : '';
   return `${words}${other ? ` (${other})` : ''}${size}${intermittent ? ', comes and goes' : ''}${partner ? `, with ${partner.part} ${FAULT_WORDS[partner.fault]}` : ''}`;
 }

@@ -172,7 +172,7 @@ describe('the set-up in steps', () => {
         for (const each of ranked.outcomes)
           said.push(
             bandWords(ranked.test.kind, each, speaker.gaugeUnit),
-            thenWords(ranked.test, each, ranked.expected),
+            thenWords(ranked, each),
             goesToWords(each),
           );
         expect(said.filter((words) => /undefined|NaN|\[object|null/.test(words))).toEqual([]);
@@ -184,32 +184,56 @@ describe('the set-up in steps', () => {
 describe('answers and what they mean', () => {
   it.each([
     ['volts', { low: 12.34, high: 13.02 }, '12.3–13.0 V'],
-    ['volts', { low: -1, high: 0.3 }, '-1–0.3 V'],
-    ['volts', { low: 0.01, high: 0.3 }, 'under 0.3 V'],
-    ['ohms', { low: 38, high: Infinity }, 'over 38.0 Ω, OL'],
+    ['volts', { low: -1, high: 0.3 }, '-1 to 0.3 V'],
+    ['volts', { low: -Infinity, high: 0.3 }, 'under 0.3 V'],
+    ['volts', { low: 25.9, high: Infinity }, 'over 25.9 V'],
+    ['pressure', { low: -60, high: -40 }, '-0.6 to -0.4 bar'],
+    ['ohms', { low: 38, high: Infinity }, 'over 38 Ω, OL'],
     ['ohms', { low: Infinity, high: Infinity }, 'OL'],
     ['ohms', { low: 60, high: 3200 }, '60 Ω–3.2 kΩ'],
-    ['ohms', { low: 0, high: 0.2 }, 'under 0.3 Ω'],
-    ['amps', { low: 0, high: 0.31 }, 'under 0.31 A'],
+    ['ohms', { low: -Infinity, high: 0.2 }, 'under 0.2 Ω'],
+    ['amps', { low: -Infinity, high: 0.31 }, 'under 0.31 A'],
   ] as const)('%s %j is %s', (kind, band, words) => {
     expect(bandWords(kind, outcome({ reading: 0, ...band }), 'bar')).toBe(words);
   });
 
   it('say where the run is at fault', () => {
     const volts: Test = { kind: 'volts', from: 'Y8:1', to: 'GND', setup: right };
-    expect(thenWords(volts, outcome({ reading: 25, sound: true }), 25)).toBe('As drawn. Look elsewhere.');
-    expect(thenWords(volts, outcome({ reading: 0.1 }), 25)).toBe('Feed lost before here.');
-    expect(thenWords(volts, outcome({ reading: 14 }), 25)).toBe('Starved by a joint.');
-    expect(thenWords(volts, outcome({ reading: 25.2 }), 25)).toBe('Nothing draws on it.');
-    expect(thenWords(volts, outcome({ reading: 12 }), 0.1)).toBe('The fall is here.');
+    expect(thenWords({ test: volts, expected: 25, across: [] }, outcome({ reading: 25, sound: true }))).toBe(
+      'As drawn. Look elsewhere.',
+    );
+    expect(thenWords({ test: volts, expected: 25, across: [] }, outcome({ reading: 0.1 }))).toBe(
+      'Feed lost before here.',
+    );
+    expect(thenWords({ test: volts, expected: 25, across: [] }, outcome({ reading: 14 }))).toBe(
+      'Starved by a joint.',
+    );
+    expect(thenWords({ test: volts, expected: 25, across: [] }, outcome({ reading: 25.2 }))).toBe(
+      'Nothing draws on it.',
+    );
+    expect(thenWords({ test: volts, expected: 0.1, across: [] }, outcome({ reading: 12 }))).toBe(
+      'The fall is here.',
+    );
     const ohms: Test = { kind: 'ohms', from: 'Y8:1', to: 'GND', setup: {} };
-    expect(thenWords(ohms, outcome({ reading: 'OL' }), 31)).toBe('The way is broken.');
-    expect(thenWords(ohms, outcome({ reading: 2 }), 31)).toBe('Shorted, or leaking.');
-    expect(thenWords(ohms, outcome({ reading: 90 }), 31)).toBe('A bad joint.');
+    expect(thenWords({ test: ohms, expected: 31, across: [] }, outcome({ reading: 'OL' }))).toBe(
+      'The way is broken.',
+    );
+    expect(thenWords({ test: ohms, expected: 31, across: [] }, outcome({ reading: 2 }))).toBe(
+      'Shorted, or leaking.',
+    );
+    expect(thenWords({ test: ohms, expected: 31, across: [] }, outcome({ reading: 90 }))).toBe(
+      'A bad joint.',
+    );
     const code: Test = { kind: 'code', part: 'DM2', setup: { unplugged: ['X31'] } };
-    expect(thenWords(code, outcome({ reading: [5] }), [5])).toMatch(/They are working\.$/);
-    expect(thenWords(code, outcome({ reading: [] }), [5])).toBe('The controller does not see X31 come off.');
-    expect(thenWords(code, outcome({ reading: [6] }), [5])).toMatch(/makes no odds/);
+    expect(thenWords({ test: code, expected: [5], across: [] }, outcome({ reading: [5] }))).toMatch(
+      /They are working\.$/,
+    );
+    expect(thenWords({ test: code, expected: [5], across: [] }, outcome({ reading: [] }))).toBe(
+      'The controller does not see X31 come off.',
+    );
+    expect(thenWords({ test: code, expected: [5], across: [] }, outcome({ reading: [6] }))).toMatch(
+      /makes no odds/,
+    );
   });
 
   it('count doubt in turns, the two heaviest', () => {
@@ -260,12 +284,16 @@ describe('answers and what they mean', () => {
   });
 
   it.each([
-    [{ code: 'parallelPath', parts: ['V8'], expected: 4 }, /^V8 lies across it: sound, it reads 4 Ω here\.$/],
+    [{ code: 'parallelPath', parts: ['V8'], lift: null, expected: 4 }, /^V8 lies across it: sound, it reads 4 Ω here\.$/],
     [{ code: 'leadsDominate', leadOhms: 0.2 }, /your leads/],
     [{ code: 'ghostVoltage', nodes: ['Y8:1'] }, /^Nothing ties \d+: what shows may be a ghost/],
     [{ code: 'unloaded', apart: ['X8'] }, /Nothing draws with X8 off/],
     [{ code: 'heavyContact', part: 'K1', amps: 90 }, /^K1 carries 90.0 A/],
     [{ code: 'insulationByOhms' }, /OL here does not clear it/],
+    [
+      { code: 'parallelPath', parts: ['T1', 'Y2'], lift: 'F2', expected: 1.6 },
+      /^T1, Y2 lie across it: sound, it reads 1\.6\d* Ω here\. With F2 off it is read alone\.$/,
+    ],
     [{ code: 'reactiveByOhms', part: 'K1' }, /alternating current its iron counts/],
   ] as const)('warn of %j', (limit, words) => {
     expect(limitWords(tilt, limit as never)).toMatch(words);
@@ -365,6 +393,10 @@ describe('what the readings mean so far', () => {
 
   it('has words for faults, sizes and partners', () => {
     expect(faultWords({ fault: 'highResistance', severityOhms: 6.53 })).toBe('bad joint, about 6.5 Ω');
+    expect(faultWords({ fault: 'highResistance', severityOhms: 6.53, severityRange: [3, 40] })).toBe(
+      'bad joint, 3 Ω to 40 Ω',
+    );
+    expect(faultWords({ fault: 'highResistance', severityRange: [3, 40e3] })).toBe('bad joint');
     expect(faultWords({ fault: 'open', intermittent: true })).toBe('open, comes and goes');
     expect(faultWords({ fault: 'open', with: { part: 'V8', fault: 'short' } } as never)).toBe(
       'open, with V8 shorted',

@@ -1,0 +1,27 @@
+import type { Branch, CompiledPart } from '../circuit/compile';
+import type { CircuitModel } from '../circuit/model';
+import type { Test } from '../circuit/schema';
+import { nodesOfTest } from '../circuit/testPlace';
+import { kindOf } from '../kinds/part/index';
+
+/** A piece of a part with both leads at its own ends. */
+export interface Across {
+  part: CompiledPart;
+  /** The contact or winding; null for a unit with more than two ends. */
+  branch: Branch | null;
+}
+
+/**
+ * Parts whose own two ends a test's leads stand on: that contact's, that winding's. A relay whose coil ends at the frame does not lie
+ * between its contact and the frame.
+ */
+export function partsAcross({ compiled }: CircuitModel, test: Test): Across[] {
+  const [i, j] = nodesOfTest(test).map((name) => compiled.nodeIndex.get(name));
+  if (i === undefined || j === undefined || i === j) return [];
+  return compiled.parts.flatMap((part): Across[] => {
+    const own = part.branches.filter(({ a, b }) => (a === i && b === j) || (a === j && b === i));
+    if (own.length > 0) return own.map((branch) => ({ part, branch }));
+    const unit = kindOf(part.part).traits.unit && part.nodes.includes(i) && part.nodes.includes(j);
+    return unit ? [{ part, branch: null }] : [];
+  });
+}

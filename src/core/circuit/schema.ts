@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { CIRCUMSTANCES } from './circumstances';
 import { ENERGIES, SUPPLY_ENERGIES } from './energies';
 import { name, notNegative, partSchema, positive, type Part, type PartOf } from './partSchema';
 
@@ -147,6 +148,14 @@ export const preferencesSchema = z
   .partial();
 export type Preferences = z.infer<typeof preferencesSchema>;
 
+const signsSchema = z.object({
+  when: z.array(z.enum(CIRCUMSTANCES)).default([]),
+  looks: z
+    .array(z.object({ at: z.enum(['plug', 'loom', 'water']), subject: name.nullable(), good: z.boolean() }))
+    .max(200)
+    .default([]),
+});
+
 export const caseSchema = z.object({
   format: z.literal('spiraxis-case'),
   version: z.literal(1),
@@ -154,5 +163,7 @@ export const caseSchema = z.object({
   readings: z.array(readingSchema).max(500).default([]),
   tests: z.array(testSchema).max(2000).optional(),
   preferences: preferencesSchema.optional(),
+  /** What was said and seen without a meter. */
+  signs: signsSchema.optional(),
 });
 export type Case = z.infer<typeof caseSchema>;

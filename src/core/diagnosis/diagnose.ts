@@ -5,6 +5,7 @@ import { isPlain } from './legality';
 import { askedPlace, gatherObservations, testKey, type Observation } from './observations';
 import { placeOfFault } from './onPart';
 import { lockedAfter } from '../safety/suppliesNeeded';
+import { NO_SIGNS, signWeights, type Signs } from './signs';
 import { Weigher } from './posterior';
 import { leadEdits, type Posterior } from './weighed';
 import { bindTest } from './predict';
@@ -44,6 +45,8 @@ export interface DiagnoseOptions {
   noReach?: readonly string[];
   /** Set-up the machine stands in; default is the last reading's. */
   setup?: Setup;
+  /** What was said and seen without a meter. */
+  signs?: Signs;
   /** Supplies that stand locked; default is what the last reading left. */
   locked?: readonly string[];
   most?: number;
@@ -71,10 +74,16 @@ export class Diagnoser {
   /** Weighs all readings and ranks the next tests. Throws `InputError` for a reading this circuit cannot give. */
   diagnose(readings: readonly Reading[], options: DiagnoseOptions = {}): Diagnosis {
     const observations = gatherObservations(this.model, readings);
-    const posterior = this.weigher.weigh(observations);
+    const { signs = NO_SIGNS } = options;
+    const posterior = this.weigher.weigh(observations, this.weightsOf(signs));
     const suspects = explainSuspects(this.model, posterior, observations);
     const judged = decide(this.model, this.weigher.faults, posterior, suspects, observations);
-    const { preferences = {}, tests, excluded = [], noReach = [], most } = options;
+    const { tests, excluded = [], noReach = [], most } = options;
+    // Where somebody felt a shock nobody touches it live.
+    const preferences: Preferences = {
+      ...options.preferences,
+      ...(signs.when.includes('shock') ? { noLiveWork: true } : {}),
+    };
     const now = {
       preferences,
       setup: options.setup ?? readings.at(-1)?.setup ?? {},
@@ -156,6 +165,11 @@ export class Diagnoser {
   ): RankedTest {
     const { value: _value, ...bare } = test as Reading;
     return evaluateTest(this.model, posterior, this.candidate(bare as Test, 'test'), now);
+  }
+
+  private weightsOf(signs: Signs): Float64Array {
+    const { parts } = this.model.compiled;
+    return signWeights(this.weigher.faults, ({ part }) => parts[part]!.part, signs);
   }
 
   private candidate(test: Test, field: string): CandidateTest {
@@ -265,9 +279,10 @@ function isPlainWatch(test: Test): boolean {
 }
 
 /** Diagnoses a whole case file. */
-export function diagnoseCase({ circuit, readings, tests, preferences }: Case): Diagnosis {
+export function diagnoseCase({ circuit, readings, tests, preferences, signs }: Case): Diagnosis {
   return new Diagnoser(circuit).diagnose(readings, {
     ...(tests ? { tests } : {}),
     ...(preferences ? { preferences } : {}),
+    ...(signs ? { signs } : {}),
   });
 }

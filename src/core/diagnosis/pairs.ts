@@ -28,6 +28,8 @@ interface PairQuestion {
   weighed: readonly Weighed[];
   /** Nothing single fits: look beyond the leading parts. */
   widely: boolean;
+  /** Logarithm of a row's prior, with what was said and seen. */
+  odds: (row: Row) => number;
 }
 
 interface Tried {
@@ -52,7 +54,11 @@ export function weighPairs(question: PairQuestion): Weighed[] {
       for (const s of one.severities) {
         for (const t of two.severities) {
           const log = fitPair(question, one.row, two.row, s, t);
-          tried.push({ rows: [one.row, two.row], severities: [s, t], log: log + priorOf(one.row, two.row) });
+          tried.push({
+            rows: [one.row, two.row],
+            severities: [s, t],
+            log: log + priorOf(question, one.row, two.row),
+          });
         }
       }
     }
@@ -71,12 +77,12 @@ export function weighPairs(question: PairQuestion): Weighed[] {
   return oriented(pairs);
 }
 
-function priorOf(one: Row, two: Row): number {
-  return one.logPrior + two.logPrior + Math.log(PAIR_FACTOR);
+function priorOf({ odds }: PairQuestion, one: Row, two: Row): number {
+  return odds(one) + odds(two) + Math.log(PAIR_FACTOR);
 }
 
 /** Rows worth pairing, each with the severities that its own readings ask for. */
-function suspectRows({ table, observations, fits, weighed, widely }: PairQuestion) {
+function suspectRows({ table, observations, fits, weighed, widely, odds }: PairQuestion) {
   const order = weighed.map((_one, f) => f).sort((a, b) => weighed[b]!.log - weighed[a]!.log);
   const chosen = new Map<Row, { row: Row; severities: Set<number>; fits: boolean }>();
   const choose = (row: Row, severity: number, explains: boolean) => {
@@ -95,7 +101,7 @@ function suspectRows({ table, observations, fits, weighed, widely }: PairQuestio
   const heaviest = (f: number, score: (cell: number) => number) => {
     const rows = table.rows.filter((row) => row.fault === f);
     const worth = (row: Row) =>
-      row.logPrior + row.grid.reduce((top, _severity, s) => Math.max(top, score(row.start + s)), -Infinity);
+      odds(row) + row.grid.reduce((top, _severity, s) => Math.max(top, score(row.start + s)), -Infinity);
     return rows.reduce((top, row) => (worth(row) > worth(top) ? row : top));
   };
   for (const f of order.slice(0, widely ? LEADING : ALWAYS)) {
@@ -110,7 +116,7 @@ function suspectRows({ table, observations, fits, weighed, widely }: PairQuestio
     .slice(0, STUBBORN_READINGS);
   for (const { k } of stubborn) {
     const scored = table.rows
-      .map((row, r) => ({ row, worth: row.logPrior + fits[k]!.reach[r]! }))
+      .map((row, r) => ({ row, worth: odds(row) + fits[k]!.reach[r]! }))
       .sort((a, b) => b.worth - a.worth)
       .slice(0, FOR_EACH);
     for (const { row } of scored)
@@ -173,7 +179,7 @@ function settled(question: PairQuestion, { rows, severities: first }: Tried): We
   const edits = () => [...rows[0].variant.edits(at[0]), ...rows[1].variant.edits(at[1])];
   const both = edits();
   return {
-    log: peak + sum(occam) + priorOf(rows[0], rows[1]),
+    log: peak + sum(occam) + priorOf(question, rows[0], rows[1]),
     fault,
     severity: at[0],
     fits: observations.map((one) => logLikelihood(one, predict(one.bound, both), model.compiled.supplyVolts)),

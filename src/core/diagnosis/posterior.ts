@@ -73,7 +73,9 @@ export class Weigher {
     return (logLikelihood(one, expected, supplyVolts) - Math.log(Math.max(others, 1e-300))) / Math.LN2;
   }
 
-  weigh(observations: readonly Observation[]): Posterior {
+  /** Weighs all faults against the readings; `signs` are their log-likelihood ratios under what was said and seen, by index. */
+  weigh(observations: readonly Observation[], signs: Float64Array | null = null): Posterior {
+    const odds = (row: Row) => row.logPrior + (signs ? signs[this.faults[row.fault]!.index]! : 0);
     const { supplyVolts } = this.model.compiled;
     const fits = observations.map((observation) => this.table.fit(observation));
     this.model.tidy();
@@ -88,22 +90,19 @@ export class Weigher {
     const evidence = this.table.rows.map(({ start, grid, logMass }) => {
       return grid.length === 1 ? totals[start]! : logEvidence(totals, start, logMass);
     });
-    const best = this.table.rows.reduce(
-      (top, { logPrior }, r) => Math.max(top, logPrior + evidence[r]!),
-      logNoFault,
-    );
+    const best = this.table.rows.reduce((top, row, r) => Math.max(top, odds(row) + evidence[r]!), logNoFault);
     const rowsOf = new Map<number, { row: Row; evidence: number; matters: boolean }[]>();
     this.table.rows.forEach((row, r) => {
-      const matters = row.logPrior + Math.max(reaches[r]!, evidence[r]!) > best - HOPELESS;
+      const matters = odds(row) + Math.max(reaches[r]!, evidence[r]!) > best - HOPELESS;
       const list = rowsOf.get(row.fault) ?? [];
       rowsOf.set(row.fault, list);
       list.push({ row, evidence: evidence[r]!, matters });
     });
     const weighed = this.faults.map((fault, f): Weighed => {
       const rows = rowsOf.get(f)!;
-      if (!rows.some(({ matters }) => matters)) return hopeless(fault, rows, totals, fits);
+      if (!rows.some(({ matters }) => matters)) return hopeless(fault, rows, totals, fits, odds);
       const profiles = rows.map(({ row }) => this.refined(row, observations, fits, totals));
-      return this.summarise(fault, profiles, observations, unsteady ? healthy : null);
+      return this.summarise(fault, profiles, observations, unsteady ? healthy : null, odds);
     });
 
     const logChance =
@@ -118,7 +117,15 @@ export class Weigher {
       observations.length < 2 ? 0 : 1 / (1 + Math.exp(logSum(logs) - logChance));
     const singles = [logNoFault, ...weighed.map(({ log }) => log)];
     const widely = unexplainedBy(singles) > LOOK_FOR_PAIRS || leavesOver(weighed, fits);
-    const pairs = weighPairs({ model: this.model, table: this.table, observations, fits, weighed, widely });
+    const pairs = weighPairs({
+      model: this.model,
+      table: this.table,
+      observations,
+      fits,
+      weighed,
+      widely,
+      odds,
+    });
     const all = [...weighed, ...pairs];
     const logs = [...singles, ...pairs.map(({ log }) => log)];
     const total = logSum(logs);
@@ -220,6 +227,7 @@ export class Weigher {
     profiles: readonly Profile[],
     observations: readonly Observation[],
     healthy: readonly Prediction[] | null,
+    odds: (row: Row) => number,
   ): Weighed {
     const parts = profiles.map((profile, variant) => {
       const { row, logLikelihoods, logMass } = profile;
@@ -236,14 +244,14 @@ export class Weigher {
         if (away > steady) [cells, within] = [mixed, sum_];
       }
       const both = away === -Infinity ? steady : logSum([steady, away]);
-      return { profile, variant, cells, within, log: row.logPrior + both, away: Math.exp(away - both) };
+      return { profile, variant, cells, within, log: odds(row) + both, away: Math.exp(away - both) };
     });
     const total = logSum(parts.map(({ log }) => log));
     let mode = { density: -Infinity, part: parts[0]!, s: 0 };
     for (const part of parts) {
       const { row, logLikelihoods } = part.profile;
       for (let s = 0; s < logLikelihoods.length; s++) {
-        const density = row.logPrior + logLikelihoods[s]!;
+        const density = odds(row) + logLikelihoods[s]!;
         if (density > mode.density) mode = { density, part, s };
       }
     }
@@ -310,6 +318,7 @@ function hopeless(
   rows: readonly { row: Row; evidence: number }[],
   totals: Float64Array,
   fits: readonly Fit[],
+  odds: (row: Row) => number,
 ): Weighed {
   let at = rows[0]!.row.start;
   let severity = rows[0]!.row.grid[0]!;
@@ -321,7 +330,7 @@ function hopeless(
     }
   }
   return {
-    log: logSum(rows.map(({ row, evidence }) => row.logPrior + evidence)),
+    log: logSum(rows.map(({ row, evidence }) => odds(row) + evidence)),
     fault,
     severity,
     fits: fits.map(({ cells }) => cells[at]!),

@@ -1,2 +1,1 @@
-/** When a fault shows itself. */
-export const WHEN = ['atOnce', 'onCommand', 'afterMinutes', 'hot', 'wet', 'bumps', 'comesAndGoes'] as const;
+export { CIRCUMSTANCES as WHEN } from '../circuit/circumstances';

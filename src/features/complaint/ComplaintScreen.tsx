@@ -21,6 +21,14 @@ const WHEN_WORDS: Readonly<Record<(typeof WHEN)[number], string>> = {
   wet: 'In the wet',
   bumps: 'On bumps',
   comesAndGoes: 'Comes and goes',
+  betterWarm: 'Works when warm',
+  afterPause: 'Only the first time after a pause',
+  movesByItself: 'Moves by itself',
+  doesNotStop: 'Does not stop',
+  wrongOneMoves: 'The wrong one moves',
+  shock: 'A shock or tingle was felt',
+  fuseHoldsSeconds: 'Fuse holds for seconds',
+  fuseHoldsMinutes: 'Fuse holds for minutes',
 };
 
 /** What fails, where the controls stand, which fuse goes, which codes are there: each answer is a reading at once. */

@@ -59,10 +59,15 @@ export function DeskProvider({ job, children }: { job: JobFacts; children: React
   const person = job.person ?? 'Technician';
   const log = useJobLog(job.number, job.stored, person);
   const readings = useMemo(() => log.state.readings.map(({ reading }) => reading), [log.state]);
-  const { noReach, skipped, isolated, madeSafe } = log.state;
+  const { noReach, skipped, isolated, madeSafe, when, looked } = log.state;
   const options = useMemo(
-    () => weighOptions({ noReach, skipped, isolated, madeSafe }, preferencesOf(job.policy), MOST_TESTS),
-    [noReach, skipped, isolated, madeSafe, job.policy],
+    () =>
+      weighOptions(
+        { noReach, skipped, isolated, madeSafe, when, looked },
+        preferencesOf(job.policy),
+        MOST_TESTS,
+      ),
+    [noReach, skipped, isolated, madeSafe, when, looked, job.policy],
   );
   const outlook = useOutlook(circuit, readings, options);
   // The circuit comes with the page: it is read again when an entry that changes it is saved, here or by somebody else.

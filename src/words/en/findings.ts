@@ -54,7 +54,8 @@ export function clearWords({ part, reason }: ClearFirst): string {
 const ONE_FIGURE = 2;
 
 function sizeWords(ohms: number, range: Suspect['severityRange']): string {
-  const words = (value: number, digits: number) => quantity('ohms', Number(value.toPrecision(digits))).replace(/\.0+(?= )/, '');
+  const words = (value: number, digits: number) =>
+    quantity('ohms', Number(value.toPrecision(digits))).replace(/\.0+(?= )/, '');
   return range && range[1] > ONE_FIGURE * range[0]
     ? `${words(range[0], 1)} to ${words(range[1], 1)}`
     : `about ${words(ohms, 2)}`;

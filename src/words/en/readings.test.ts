@@ -284,7 +284,10 @@ describe('answers and what they mean', () => {
   });
 
   it.each([
-    [{ code: 'parallelPath', parts: ['V8'], lift: null, expected: 4 }, /^V8 lies across it: sound, it reads 4 Ω here\.$/],
+    [
+      { code: 'parallelPath', parts: ['V8'], lift: null, expected: 4 },
+      /^V8 lies across it: sound, it reads 4 Ω here\.$/,
+    ],
     [{ code: 'leadsDominate', leadOhms: 0.2 }, /your leads/],
     [{ code: 'ghostVoltage', nodes: ['Y8:1'] }, /^Nothing ties \d+: what shows may be a ghost/],
     [{ code: 'unloaded', apart: ['X8'] }, /Nothing draws with X8 off/],

@@ -1,4 +1,5 @@
 import type { Preferences, Test } from '../../circuit/schema';
+import type { Look, Signs } from '../../diagnosis/signs';
 import type { JobState } from '../reduceJob';
 
 /** How a job's readings are weighed, wherever that happens: on its page, in the shed, in its report. */
@@ -8,16 +9,38 @@ export interface WeighOptions {
   preferences: Preferences;
   /** Points that stand locked; not there where nobody locks anything: then what the last reading left counts. */
   locked?: string[];
+  signs: Signs;
   /** As many tests as are listed. */
   most: number;
 }
 
+type Weighed = Pick<JobState, 'noReach' | 'skipped' | 'isolated' | 'madeSafe' | 'when' | 'looked'>;
+
 export function weighOptions(
-  { noReach, skipped, isolated, madeSafe }: Pick<JobState, 'noReach' | 'skipped' | 'isolated' | 'madeSafe'>,
+  { noReach, skipped, isolated, madeSafe, when, looked }: Weighed,
   preferences: Preferences,
   most: number,
 ): WeighOptions {
   // Where nobody locks anything, the readings alone say how the machine stands.
   const locked = madeSafe || isolated.size > 0 ? { locked: [...isolated.keys()] } : {};
-  return { noReach, excluded: skipped, preferences, most, ...locked };
+  return {
+    noReach,
+    excluded: skipped,
+    preferences,
+    most,
+    ...locked,
+    signs: { when, looks: looksOf(looked) },
+  };
+}
+
+/** Looks of the outside checks that no meter takes; what was not seen says nothing. */
+function looksOf(looked: JobState['looked']): Look[] {
+  return [...looked.values()].flatMap(({ body: { check, finding } }): Look[] => {
+    if (finding === 'notSeen') return [];
+    const good = finding === 'good';
+    if (check === 'water') return [{ at: 'water', subject: null, good }];
+    const [at, ...words] = check.split(' ');
+    if (at !== 'plug' && at !== 'loom') return [];
+    return [{ at, subject: words.join(' '), good }];
+  });
 }

@@ -52,7 +52,7 @@ export function openDesk(circuit: Circuit, entries: readonly Entry[] = [], more:
   const useDesk = (): Desk => {
     const view = useSyncExternalStore(log.subscribe, log.view, log.view);
     const readings = view.state.readings.map(({ reading }) => reading);
-    const { noReach, skipped, isolated, madeSafe } = view.state;
+    const { noReach, skipped, isolated, madeSafe, when, looked } = view.state;
     return {
       job,
       person: 'Tove',
@@ -61,7 +61,7 @@ export function openDesk(circuit: Circuit, entries: readonly Entry[] = [], more:
       readings,
       outlook: weigh(
         readings,
-        weighOptions({ noReach, skipped, isolated, madeSafe }, preferencesOf(policy), 14),
+        weighOptions({ noReach, skipped, isolated, madeSafe, when, looked }, preferencesOf(policy), 14),
       ),
       working: false,
       failure: null,

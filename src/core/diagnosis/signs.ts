@@ -1,0 +1,190 @@
+import type { Circumstance } from '../circuit/circumstances';
+import type { Part } from '../circuit/schema';
+import type { CandidateFault, FaultName } from './faultTypes';
+
+/** Something looked at: a plug, a loom by where it runs, or the whole for water. */
+export interface Look {
+  at: 'plug' | 'loom' | 'water';
+  /** The plug, or the place of the loom; null for the whole. */
+  subject: string | null;
+  good: boolean;
+}
+
+/** What is known of a fault without a meter. */
+export interface Signs {
+  when: readonly Circumstance[];
+  looks: readonly Look[];
+}
+export const NO_SIGNS: Signs = { when: [], looks: [] };
+
+/** How much likelier a sign is with some faults than with others. */
+interface Likelihood {
+  faults: readonly FaultName[];
+  /** Kinds of part that it is said of; all where none is named. */
+  kinds?: readonly Part['kind'][];
+  /** Times as likely as with the rest. */
+  factor: number;
+  /** Why: a rule of thumb of the trade. */
+  because: string;
+}
+
+const JOINTS: readonly FaultName[] = ['open', 'highResistance'];
+const WIRING: readonly Part['kind'][] = ['wire', 'pin'];
+const CONTACTS: readonly Part['kind'][] = ['switch', 'relay', 'timer', 'pressureSwitch'];
+const LEAKS: readonly FaultName[] = ['weakInsulation', 'shortToFrame'];
+const WINDINGS: readonly Part['kind'][] = ['coil', 'relay', 'motor', 'transformer', 'proportionalValve'];
+const STAYS_ON: readonly FaultName[] = ['stuckOn', 'stuckClosed', 'welded', 'stuckShifted', 'shortBetween'];
+
+/** The one table of what words say of faults. Factors are likelihood ratios; a sign that is not there says nothing. */
+export const SIGN_LIKELIHOODS: Readonly<Record<Circumstance, readonly Likelihood[]>> = {
+  atOnce: [],
+  onCommand: [],
+  wet: [
+    { faults: LEAKS, factor: 4, because: 'water bridges what is cracked' },
+    { faults: JOINTS, kinds: WIRING, factor: 4, because: 'a corroded joint fails when it is wet' },
+  ],
+  bumps: [
+    { faults: JOINTS, kinds: WIRING, factor: 6, because: 'a loose joint parts when it is shaken' },
+    {
+      faults: ['stuckOpen', 'highResistance'],
+      kinds: ['switch'],
+      factor: 6,
+      because: 'a seat or lever contact lifts',
+    },
+    {
+      faults: ['stuckOpen', 'highResistance'],
+      kinds: ['relay'],
+      factor: 2,
+      because: 'a relay is thrown open',
+    },
+  ],
+  afterMinutes: [
+    { faults: ['shortedTurns', 'weakInsulation'], factor: 4, because: 'insulation gives way as it warms' },
+    { faults: ['open'], kinds: WINDINGS, factor: 4, because: 'a cracked winding parts as it warms' },
+  ],
+  hot: [
+    { faults: ['shortedTurns', 'weakInsulation'], factor: 4, because: 'insulation gives way when hot' },
+    { faults: ['open'], kinds: WINDINGS, factor: 4, because: 'a cracked winding parts when hot' },
+  ],
+  comesAndGoes: [
+    { faults: JOINTS, kinds: WIRING, factor: 3, because: 'a joint makes and breaks' },
+    {
+      faults: ['stuckOpen', 'highResistance'],
+      kinds: CONTACTS,
+      factor: 2,
+      because: 'a worn contact makes and breaks',
+    },
+  ],
+  betterWarm: [
+    { faults: ['weakInsulation', 'highResistance'], factor: 4, because: 'moisture dries out' },
+    { faults: ['stuckAtRest', 'stuckMidway', 'jammed'], factor: 4, because: 'a sticky spool loosens' },
+  ],
+  afterPause: [
+    {
+      faults: ['highResistance', 'stuckOpen'],
+      kinds: CONTACTS,
+      factor: 4,
+      because: 'a film grows on a contact that rests',
+    },
+    {
+      faults: ['stuckAtRest', 'stuckMidway', 'jammed'],
+      factor: 4,
+      because: 'a spool sticks where it rested',
+    },
+  ],
+  movesByItself: [
+    { faults: STAYS_ON, factor: 6, because: 'something feeds it without being asked' },
+    { faults: ['sealLeak', 'leaking'], factor: 3, because: 'it creeps' },
+  ],
+  doesNotStop: [{ faults: STAYS_ON, factor: 8, because: 'something does not let go' }],
+  wrongOneMoves: [
+    { faults: ['swapped', 'shortBetween'], factor: 8, because: 'the command arrives at another part' },
+    { faults: STAYS_ON, factor: 2, because: 'a neighbour stayed on' },
+  ],
+  shock: [{ faults: LEAKS, factor: 8, because: 'the frame has become live' }],
+  fuseHoldsSeconds: [
+    {
+      faults: ['shortedTurns', 'jammed', 'weakInsulation'],
+      factor: 3,
+      because: 'a dead short takes it at once',
+    },
+  ],
+  fuseHoldsMinutes: [
+    {
+      faults: ['shortedTurns', 'weakInsulation', 'jammed'],
+      factor: 6,
+      because: 'only a small overload, or one that grows, takes minutes',
+    },
+  ],
+};
+
+/** What a look says of what it was given to: with it bad, and with it good. */
+const LOOKS: Readonly<Record<Look['at'], { bad: readonly Likelihood[]; good: readonly Likelihood[] }>> = {
+  plug: {
+    bad: [
+      { faults: [...JOINTS, 'swapped'], kinds: ['pin'], factor: 12, because: 'bent, green or half seated' },
+    ],
+    good: [
+      { faults: [...JOINTS, 'swapped'], kinds: ['pin'], factor: 0.4, because: 'a look finds most bad pins' },
+    ],
+  },
+  loom: {
+    bad: [
+      {
+        faults: ['shortToFrame', 'shortBetween', 'weakInsulation', 'open'],
+        kinds: ['wire'],
+        factor: 10,
+        because: 'rubbed through',
+      },
+    ],
+    good: [
+      {
+        faults: ['shortToFrame', 'shortBetween'],
+        kinds: ['wire'],
+        factor: 0.6,
+        because: 'a look sees part of a loom',
+      },
+    ],
+  },
+  water: {
+    bad: [
+      { faults: LEAKS, factor: 5, because: 'water bridges what is cracked' },
+      { faults: JOINTS, kinds: ['pin'], factor: 5, because: 'water corrodes a plug' },
+    ],
+    good: [],
+  },
+};
+
+/** Log-likelihood ratio of every fault under what was said and seen, by index of the fault; all zero without signs. */
+export function signWeights(
+  faults: readonly CandidateFault[],
+  partOf: (fault: CandidateFault) => Part,
+  { when, looks }: Signs,
+): Float64Array {
+  const weights = new Float64Array(faults.length);
+  if (when.length === 0 && looks.length === 0) return weights;
+  const tell = (rules: readonly Likelihood[], concerns: (part: Part) => boolean) => {
+    for (const fault of faults) {
+      const part = partOf(fault);
+      if (!concerns(part)) continue;
+      // Of rules that say the same thing in other words the strongest counts.
+      const factors = rules
+        .filter(
+          ({ faults: names, kinds }) => names.includes(fault.fault) && (!kinds || kinds.includes(part.kind)),
+        )
+        .map(({ factor }) => Math.log(factor));
+      const strongest = factors.reduce((top, one) => (Math.abs(one) > Math.abs(top) ? one : top), 0);
+      weights[fault.index] = weights[fault.index]! + strongest;
+    }
+  };
+  for (const one of new Set(when)) tell(SIGN_LIKELIHOODS[one], () => true);
+  for (const { at, subject, good } of looks) {
+    tell(LOOKS[at][good ? 'good' : 'bad'], (part) => subject === null || isAt(part, at, subject));
+  }
+  return weights;
+}
+
+function isAt(part: Part, at: Look['at'], subject: string): boolean {
+  if (at === 'plug') return part.kind === 'pin' && part.connector === subject;
+  return part.place === subject;
+}

@@ -69,6 +69,7 @@ export class Machine {
       case 'heater':
       case 'motor':
       case 'sensor3':
+        if (part.ohms === undefined) return part;
         return { ...part, ohms: part.ohms * around(part.tolerance ?? LOAD_TOLERANCE) };
       case 'airSupply':
       case 'pump':

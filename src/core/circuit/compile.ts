@@ -1,8 +1,10 @@
 import { ATMOSPHERE, type BranchRole, type BranchSpec } from '../kinds/part/branch';
 import { isFluidEnd, kindOf } from '../kinds/part/index';
 import { transformerOhms } from '../kinds/part/transformer';
+import type { WindingFigures } from '../kinds/part/branch';
 import { InputError } from './inputError';
 import type { Circuit, Part } from './schema';
+import { settleWinding } from './windings';
 
 /** Nothing conducts better than this: keeps the matrix well scaled. */
 export const LEAST_OHMS = 1e-4;
@@ -25,8 +27,14 @@ export interface Branch {
   reactance: number;
   /** Current a to b is `(v_a − v_b + emf) / ohms`. */
   emf: number;
-  /** Relative spread of the resistance. */
+  /** Relative spread of the resistance, and of what limits its current on its own supply. */
   tolerance: number;
+  liveTolerance: number;
+  /** Nominal volts of the circuit it belongs to; 0 where nothing feeds it. */
+  volts: number;
+  /** Somebody has said what it reads; and what limits its current on alternating volts. */
+  ohmsKnown: boolean;
+  impedanceKnown: boolean;
   emfTolerance: number;
   /** Valve positions in which it is open; null for everything else. */
   positions: readonly number[] | null;
@@ -89,7 +97,7 @@ export function compileCircuit(circuit: Circuit): CompiledCircuit {
   const parts: CompiledPart[] = [];
   const branches: Branch[] = [];
   const transformers: TransformerUnit[] = [];
-  const henries: number[] = [];
+  const windings: (WindingFigures | undefined)[] = [];
   const supplyVolts = Math.max(
     0,
     ...circuit.parts.filter((p) => p.kind === 'source').map((p) => Math.abs(p.volts)),
@@ -130,10 +138,14 @@ export function compileCircuit(circuit: Circuit): CompiledCircuit {
         reactance: 0,
         emf: spec.emf ?? 0,
         tolerance: spec.tolerance ?? 0,
+        liveTolerance: spec.tolerance ?? 0,
+        volts: 0,
+        ohmsKnown: true,
+        impedanceKnown: true,
         emfTolerance: spec.emfTolerance ?? 0,
         positions: spec.positions ?? null,
       };
-      henries.push(spec.henries ?? 0);
+      windings.push(spec.winding);
       branches.push(branch);
       compiled.branches.push(branch);
     };
@@ -165,9 +177,11 @@ export function compileCircuit(circuit: Circuit): CompiledCircuit {
   }
   checkCoils(circuit);
   const hertz = hertzOfNodes(circuit, nodeNames.length, frame, parts, branches, transformers);
+  const volts = voltsOfNodes(circuit, nodeNames.length, frame, parts, branches, transformers);
   for (const branch of branches) {
-    const own = Math.max(hertz[branch.a]!, hertz[branch.b]!);
-    branch.reactance = 2 * Math.PI * own * henries[branch.index]!;
+    branch.volts = Math.max(volts[branch.a]!, volts[branch.b]!);
+    const figures = windings[branch.index];
+    if (figures) settleWinding(branch, figures, branch.volts, Math.max(hertz[branch.a]!, hertz[branch.b]!));
   }
   return {
     circuit,
@@ -230,6 +244,37 @@ function hertzOfNodes(
     }
   });
   return hertz.map((_one, node) => (node === frame ? 0 : hertz[find(node)]!));
+}
+
+/** Nominal volts of the circuit that each node belongs to; circuits meet at the frame and across transformers only. */
+function voltsOfNodes(
+  circuit: Circuit,
+  nodeCount: number,
+  frame: number,
+  parts: readonly CompiledPart[],
+  branches: readonly Branch[],
+  transformers: readonly TransformerUnit[],
+): Float64Array {
+  const group = Int32Array.from({ length: nodeCount }, (_one, at) => at);
+  const find = (at: number): number => (group[at] === at ? at : (group[at] = find(group[at]!)));
+  for (const { a, b, domain } of branches) {
+    if (domain === 'electrical' && a !== frame && b !== frame) group[find(a)] = find(b);
+  }
+  const volts = new Float64Array(nodeCount);
+  const raise = (nodes: readonly number[], to: number) => {
+    for (const node of nodes) if (node !== frame) volts[find(node)] = Math.max(volts[find(node)]!, to);
+  };
+  circuit.parts.forEach((part, at) => {
+    if (part.kind === 'source') raise(parts[at]!.nodes, Math.abs(part.volts));
+  });
+  // A transformer behind another one needs a second look.
+  for (let round = 0; round < 2; round++) {
+    for (const { primary, secondary, ratio } of transformers) {
+      const fed = Math.max(...primary.map((node) => (node === frame ? 0 : volts[find(node)]!)));
+      raise(secondary, fed / ratio);
+    }
+  }
+  return volts.map((_one, node) => (node === frame ? 0 : volts[find(node)]!));
 }
 
 function checkControls(circuit: Circuit, part: Part, field: string): void {

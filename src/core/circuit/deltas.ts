@@ -71,6 +71,19 @@ export function deltaOf(
         emf,
       };
     }
+    case 'gap': {
+      const { a, b, siemens, emf, susceptance = 0 } = edges[edit.branch]!;
+      if (siemens === 0 || susceptance === 0) return null;
+      const { ohms, reactance } = situation.compiled.branches[edit.branch]!;
+      const wanted = admittance(ohms, reactance * edit.share);
+      return {
+        a,
+        b,
+        siemens: wanted.siemens - siemens,
+        susceptance: wanted.susceptance - susceptance,
+        emf,
+      };
+    }
     case 'force': {
       const { a, b, siemens, emf } = edges[edit.branch]!;
       const wanted = edit.on && situation.present[edit.branch] ? 1 / situation.ohms[edit.branch]! : 0;

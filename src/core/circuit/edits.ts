@@ -10,6 +10,8 @@ export type Edit =
   | { type: 'ohms'; branch: number; ohms: number }
   /** Conducts, or not, whatever the control says. */
   | { type: 'force'; branch: number; on: boolean }
+  /** An armature that stands open: this share of the sealed reactance is left. Nothing on direct current. */
+  | { type: 'gap'; branch: number; share: number }
   /** Path from a terminal to the frame (or the atmosphere); with `breakdownVolts` it conducts only above that voltage. */
   | { type: 'leak'; at: Terminal; ohms: number; breakdownVolts?: number }
   | { type: 'bridge'; from: Terminal; to: Terminal; ohms: number }
@@ -26,10 +28,16 @@ export type Edit =
   | { type: 'threshold'; part: number; factor: number };
 
 /** Edits that touch one conductance between two nodes; the network answers these in closed form. */
-export type ClosedFormEdit = Extract<Edit, { type: 'ohms' | 'force' | 'leak' | 'bridge' }>;
+export type ClosedFormEdit = Extract<Edit, { type: 'ohms' | 'force' | 'gap' | 'leak' | 'bridge' }>;
 
 export function isClosedForm(edit: Edit): edit is ClosedFormEdit {
-  return edit.type === 'ohms' || edit.type === 'force' || edit.type === 'leak' || edit.type === 'bridge';
+  return (
+    edit.type === 'ohms' ||
+    edit.type === 'force' ||
+    edit.type === 'gap' ||
+    edit.type === 'leak' ||
+    edit.type === 'bridge'
+  );
 }
 
 const texts = new WeakMap<Edit, string>();

@@ -39,6 +39,14 @@ function part<K extends string, N extends z.ZodType, S extends z.ZodRawShape>(ki
 
 const two = z.object({ '1': name, '2': name });
 const load = { ohms: positive, tolerance: share.optional() };
+/** What limits a coil's current on alternating volts; with its ohms alone that is not known. */
+const winding = {
+  henries: positive.optional(),
+  /** Of the label: apparent power, and currents with the armature closed and open. */
+  va: positive.optional(),
+  sealedAmps: positive.optional(),
+  inrushAmps: positive.optional(),
+};
 /** Pressure lost per flow, kPa per L/min of free air (or of oil). */
 const restriction = { restriction: positive.optional() };
 const gauge = z.number().min(-101).max(100_000);
@@ -82,7 +90,7 @@ const electrical = [
   }),
   part('relay', z.record(name, name), {
     ohms: positive,
-    henries: positive.optional(),
+    ...winding,
     pickUpVolts: positive.optional(),
     dropOutVolts: positive.optional(),
     tolerance: share.optional(),
@@ -90,8 +98,10 @@ const electrical = [
     ...guards,
   }),
   part('coil', two, {
-    ...load,
-    henries: positive.optional(),
+    /** At 20 °C; not there where nobody knows it. */
+    ohms: positive.optional(),
+    tolerance: share.optional(),
+    ...winding,
     pullInAmps: positive.optional(),
     holdAmps: positive.optional(),
     /** A load comes down or lets go when this coil loses its current. */

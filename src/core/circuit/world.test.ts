@@ -196,7 +196,7 @@ describe('a solved circuit', () => {
             ratio: 5,
             internalOhms: 1,
           },
-          { ref: 'Y1', kind: 'coil', nodes: { '1': 'S', '2': 'PE' }, ohms: 47 },
+          { ref: 'E1', kind: 'heater', nodes: { '1': 'S', '2': 'PE' }, ohms: 47 },
         ],
       }),
     );

@@ -98,7 +98,9 @@ export function branchAmps(world: World, branch: number): number {
 export function scatterSources(world: World): readonly ScatterSource[] {
   if (world.scatter) return world.scatter;
   const found: ScatterSource[] = [];
-  for (const { index, tolerance, emfTolerance } of world.situation.compiled.scattering) {
+  const dead = world.steady || world.meter !== null;
+  for (const { index, tolerance: cold, liveTolerance, emfTolerance } of world.situation.compiled.scattering) {
+    const tolerance = dead ? cold : liveTolerance;
     const siemens = conductance(world, index);
     if (siemens === 0) continue;
     const { a, b, emf } = world.edges[index]!;

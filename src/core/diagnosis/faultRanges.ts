@@ -13,7 +13,7 @@ const WORST_JOINT_OHMS = 2e6;
 const BREAKDOWN_SHARES = [0.1, 0.35, 0.7, 2, 6, 18];
 
 /** What of a circuit its kinds need to know of their faults: worked out once, asked for every part. */
-export type FaultRanges = Omit<FaultContext<FaultName>, 'part' | 'body' | 'add'>;
+export type FaultRanges = Omit<FaultContext<FaultName>, 'part' | 'body' | 'add' | 'movesSpool'>;
 
 /** Ranges that matter on this circuit, and where leaks to the frame show. */
 export function faultRanges(model: CircuitModel): FaultRanges {

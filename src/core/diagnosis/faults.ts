@@ -40,6 +40,9 @@ export function listFaults(
     });
   };
   const ranges = faultRanges(model);
+  const spools = new Set(
+    model.compiled.circuit.parts.flatMap((part) => (part.kind === 'valve' ? [part.coil, part.coil2] : [])),
+  );
   const ofSide = (fluid: boolean) => {
     for (const part of model.compiled.parts) {
       const kind = kindOf(part.part);
@@ -51,6 +54,7 @@ export function listFaults(
           part,
           // A transformer has none: its windings are a unit of their own, and its faults do not ask.
           body: part.branches.find(({ domain }) => domain === side)!,
+          movesSpool: spools.has(part.part.ref),
           add: (fault, severity, variants, more) =>
             add(part, fault, kind.odds[fault]!, severity, variants, more),
         },

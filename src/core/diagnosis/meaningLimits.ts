@@ -68,7 +68,7 @@ export function meaningLimits(model: CircuitModel, test: Test, leadOhms = LEAD_O
   if (typeof expected !== 'number') return found;
   if (expected < CLEAR_OF_LEADS * leadOhms) found.push({ code: 'leadsDominate', leadOhms });
   for (const { part, branch } of partsAcross(model, test)) {
-    if (!branch || branch.role !== 'body' || !kindOf(part.part).traits.ohmic) continue;
+    if (!branch?.ohmsKnown || branch.role !== 'body' || !kindOf(part.part).traits.ohmic) continue;
     if (expected < PARALLEL_SHARE * branch.ohms)
       found.push({ code: 'parallelPath', ...wayAround(model, test, part.index, expected), expected });
     if (branch.reactance > 0) found.push({ code: 'reactiveByOhms', part: part.part.ref });

@@ -16,7 +16,7 @@ const BY_HAND = 0.15;
 const STILL_SHARE = 0.06;
 const FRICTION_SHARE = 0.12;
 /** Chance that an actuator is seen going to where it rests: released after a stroke, and called from its rest. */
-const SEEN_GOING_HOME = 0.4;
+const SEEN_GOING_HOME = 0.55;
 const SEEN_LEAVING_HOME = 0.1;
 /** Friction of the moving piston, as a path between its chambers, kPa per L/min. */
 const PISTON = 0.1;

@@ -21,7 +21,7 @@ export function ampsScatter(model: CircuitModel, world: World, through: number):
   const own = conductance(world, through);
   if (own === 0) return 0;
   const { a, b } = world.edges[through]!;
-  const { tolerance } = model.compiled.branches[through]!;
+  const { liveTolerance: tolerance } = model.compiled.branches[through]!;
   const amps = branchAmps(world, through);
   const direct = hasDelta(world, through) ? 0 : Math.abs(amps) * tolerance * TOLERANCE_SIGMA;
   const fromVolts = own * voltsScatter(world, a, b);

@@ -12,9 +12,17 @@ export function areTwins(one: CompiledPart, other: CompiledPart): boolean {
   return (
     a.kind === b.kind &&
     one.branches.length === other.branches.length &&
-    Math.abs(b.ohms / a.ohms - 1) <= TWIN_TOLERANCE &&
-    a.henries === b.henries
+    alike(a.ohms, b.ohms) &&
+    a.henries === b.henries &&
+    a.va === b.va &&
+    a.sealedAmps === b.sealedAmps
   );
+}
+
+/** Two that nobody knows are alike as far as anybody knows. */
+function alike(one: number | undefined, other: number | undefined): boolean {
+  if (one === undefined || other === undefined) return one === other;
+  return Math.abs(other / one - 1) <= TWIN_TOLERANCE;
 }
 
 /** Twins that stand after a part in its circuit, so that each pair is met once. */

@@ -47,7 +47,7 @@ describe('what a reading is held against', () => {
     const other = new CircuitModel({
       ...tilt.compiled.circuit,
       parts: tilt.compiled.circuit.parts.map((part) =>
-        part.ref === 'Y7' && part.kind === 'coil' ? { ...part, ohms: part.ohms * 1.2 } : part,
+        part.ref === 'Y7' && part.kind === 'coil' ? { ...part, ohms: 1.2 * (part.ohms ?? NaN) } : part,
       ),
     });
     expect(of(other, test, { readings: [twin] }).map(({ code }) => code)).toEqual(['drawn']);

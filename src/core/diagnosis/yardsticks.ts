@@ -79,7 +79,7 @@ function drawnOhms(model: CircuitModel, test: Test): Yardstick[] {
   const [i, j] = [test.from, test.to].map((name) => model.compiled.nodeIndex.get(name)!) as [number, number];
   const there = model.situation(test.setup).solve({ mode: 'ohms' }).changed.pairOhms(i, j);
   return partsAcross(model, test).flatMap(({ part: { part }, branch }): Yardstick[] => {
-    if (!branch || branch.role !== 'body' || !kindOf(part).traits.ohmic) return [];
+    if (!branch?.ohmsKnown || branch.role !== 'body' || !kindOf(part).traits.ohmic) return [];
     const { ohms, tolerance } = branch;
     return there < ALONE_SHARE * ohms || there > ohms / ALONE_SHARE
       ? []

@@ -24,6 +24,8 @@ export type Finding =
   | { code: 'unusedControl'; control: string }
   /** Nobody has said whom its contact protects; what its name suggests is a proposal, no answer. */
   | { code: 'guardUnanswered'; part: string; proposed: Guard }
+  /** Nobody knows what this coil reads, or what limits it on alternating volts. */
+  | { code: 'noValue' | 'noImpedance'; part: string }
   /** Nobody has said whether it is a plain contact or stands for the output of electronics. */
   | { code: 'electronicUnanswered'; part: string };
 
@@ -95,6 +97,9 @@ function solvedFindings(model: CircuitModel): Finding[] {
     if (part.kind === 'source') findings.push(...shorted(part, branches[0]!.index, worlds));
     if (part.kind === 'fuse' || part.kind === 'breaker') findings.push(...fuseFindings(part, model, worlds));
     if (kindOf(part).traits.draws) findings.push(...loadFindings(part, model, worlds));
+    const [own] = branches;
+    if (own && !own.ohmsKnown) findings.push({ code: 'noValue', part: part.ref });
+    else if (own && !own.impedanceKnown) findings.push({ code: 'noImpedance', part: part.ref });
   }
   return findings;
 }

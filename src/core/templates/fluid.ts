@@ -237,6 +237,7 @@ export function compressorControl({ volts = 120 } = {}): Circuit {
       guards: 'none',
       nodes: { a1: 'K:A', a2: 'N', com: 'A', no: 'M' },
       ohms: 900,
+      henries: 4.5,
       pickUpVolts: 85,
       dropOutVolts: 30,
     })

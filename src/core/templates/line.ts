@@ -91,10 +91,17 @@ export function levelControl({ volts = 120, controlVolts = 24 } = {}): Circuit {
       guards: 'none',
       nodes: { a1: 'K:A', a2: 'PE', com: 'A', no: 'V' },
       ohms: 180,
+      henries: 0.9,
       pickUpVolts: 17,
       dropOutVolts: 6,
     })
-    .run('V', 'PE', wire('W2', 0.4, 'field'), coil('Y1', 22, { accessMinutes: 4 }), wire('W3', 0.4, 'field'))
+    .run(
+      'V',
+      'PE',
+      wire('W2', 0.4, 'field'),
+      coil('Y1', 22, { henries: 0.12, pullInAmps: 0.3, holdAmps: 0.12, accessMinutes: 4 }),
+      wire('W3', 0.4, 'field'),
+    )
     .circuit();
 }
 

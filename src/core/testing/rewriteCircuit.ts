@@ -93,8 +93,8 @@ function rewritten(part: Part, fault: FaultName, severity: number, frame: string
   }
 }
 
-/** Fewer turns: inductance falls with their square, resistance with their number. */
+/** Fewer turns: inductance falls with their square, resistance with their number; what the label says of the whole winding is gone. */
 function inductance(part: Part, ohms: number): { henries?: number } {
-  if ((part.kind !== 'coil' && part.kind !== 'relay') || !part.henries) return {};
+  if ((part.kind !== 'coil' && part.kind !== 'relay') || !part.henries || part.ohms === undefined) return {};
   return { henries: part.henries * (ohms / part.ohms) ** 2 };
 }

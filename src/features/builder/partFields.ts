@@ -25,6 +25,14 @@ const figure = (key: string, label: string, unit = '', hint?: string): PartField
 const restriction = figure('restriction', 'Loss', 'kPa per L/min');
 const tolerance = figure('tolerance', 'Spread', '', 'share: 0.08 is 8 %');
 
+/** What limits a coil on alternating volts: its label says. */
+const WINDING: readonly PartField[] = [
+  figure('henries', 'Inductance', 'H'),
+  figure('va', 'Label, sealed', 'VA', 'on alternating volts'),
+  figure('sealedAmps', 'Current, closed', 'A', 'on alternating volts'),
+  figure('inrushAmps', 'Current, open', 'A', 'on alternating volts'),
+];
+
 /** Unanswered stands as “not said”; what the name suggests is shown beside the question, not taken. */
 const GUARDS_FIELD: PartField = { key: 'guards', label: 'Whom it protects', choices: GUARDS };
 
@@ -60,7 +68,7 @@ const OWN: Readonly<Record<Part['kind'], readonly PartField[]>> = {
     figure('dropOutVolts', 'Drops out at', 'V'),
     figure('contactOhms', 'Contact', 'Ω'),
     GUARDS_FIELD,
-    figure('henries', 'Inductance', 'H'),
+    ...WINDING,
     tolerance,
   ],
   coil: [
@@ -68,7 +76,7 @@ const OWN: Readonly<Record<Part['kind'], readonly PartField[]>> = {
     tolerance,
     figure('pullInAmps', 'Pulls in at', 'A'),
     figure('holdAmps', 'Holds down to', 'A'),
-    figure('henries', 'Inductance', 'H'),
+    ...WINDING,
     { key: 'holdsLoad', label: 'A load comes down without its current', choices: ['yes', 'no'] },
     { key: 'freesLoad', label: 'A load comes down with its current', choices: ['yes', 'no'] },
   ],

@@ -101,6 +101,16 @@ export function findingWords(
         text: `Who does ${finding.part} protect? Until somebody says, no test bridges it.`,
         mend: `It guards ${GUARD_WORDS[finding.proposed]}`,
       };
+    case 'noValue':
+      return {
+        text: `No value known for ${finding.part}: its twin or its label would help.`,
+        mend: null,
+      };
+    case 'noImpedance':
+      return {
+        text: `${finding.part} works on alternating volts: its label’s VA or amperes would help, its ohms do not say what it draws.`,
+        mend: null,
+      };
     case 'electronicUnanswered':
       return {
         text: `Is ${finding.part} a plain contact, or does it stand for an output of electronics? Until somebody says, no test voltage goes onto it.`,

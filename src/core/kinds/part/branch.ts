@@ -17,6 +17,16 @@ export type BranchRole =
   /** A way that opens bit by bit: its device's state is the number of steps. */
   | 'opening';
 
+/** What a circuit file may know of a coil's winding. */
+export interface WindingFigures {
+  ohms?: number | undefined;
+  henries?: number | undefined;
+  /** Of its label: apparent power, and currents with the armature closed and open, amperes. */
+  va?: number | undefined;
+  sealedAmps?: number | undefined;
+  inrushAmps?: number | undefined;
+}
+
 /** What one two-terminal piece of a part needs to be told; nodes by name. */
 export interface BranchSpec {
   role: BranchRole;
@@ -26,7 +36,8 @@ export interface BranchSpec {
   to: string;
   /** Resistance while it conducts: ohms, or kPa per L/min. */
   ohms: number;
-  henries?: number;
+  /** A coil: what is known of its winding. Its own resistance and reactance are settled once its circuit is known. */
+  winding?: WindingFigures;
   /** Volts, or kPa. */
   emf?: number;
   tolerance?: number;

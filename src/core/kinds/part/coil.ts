@@ -1,3 +1,5 @@
+import type { Branch } from '../../circuit/compile';
+import type { Edit } from '../../circuit/edits';
 import type { PartOf } from '../../circuit/partSchema';
 import { broken, worsened } from '../../diagnosis/faultTypes';
 import { LOAD } from './bases';
@@ -19,19 +21,23 @@ export const coil = definePart<'coil'>()({
   },
   traits: traits({ ...LOAD, ohmic: true, works: true }),
   accessMinutes: 1.5,
-  odds: { open: 1, shortedTurns: 0.6, shortToFrame: 0.3, weakInsulation: 0.1 },
+  odds: { open: 1, shortedTurns: 0.6, shortToFrame: 0.3, weakInsulation: 0.1, jammed: 0.3 },
   branches: (part) => [
-    {
-      ...body(part, part.ohms),
-      tolerance: part.tolerance ?? LOAD_TOLERANCE,
-      ...(part.henries ? { henries: part.henries } : {}),
-    },
+    { ...body(part, part.ohms ?? 1), tolerance: part.tolerance ?? LOAD_TOLERANCE, winding: part },
   ],
-  faults: ({ add, body: own, turns, leakRange, leaks, weakRange, weakSpots }) => {
+  faults: (
+    { add, part, body: own, turns, leakRange, leaks, weakRange, weakSpots, movesSpool },
+    { inrushAmps },
+  ) => {
     add('open', null, [broken(own)]);
     add('shortedTurns', turns(own), [worsened(own)]);
     add('shortToFrame', leakRange(own), leaks(own));
     add('weakInsulation', weakRange(own), weakSpots(own));
+    // Where a valve's spool hangs on it, that is what jams.
+    if (!movesSpool && own.reactance > 0)
+      add('jammed', null, [
+        { weight: 1, edits: () => [gapOf(own, inrushAmps), { type: 'jam', part: part.index }] },
+      ]);
   },
   energy: nothing,
   make: ({ common, two, ohms, volts }) => {
@@ -49,15 +55,29 @@ export const coil = definePart<'coil'>()({
   },
 });
 
-/** Current at which a coil pulls its plunger in, amperes. */
-export function pullInAmps(supplyVolts: number, part: Pick<PartOf<'coil'>, 'pullInAmps' | 'ohms'>): number {
-  return part.pullInAmps ?? (PULL_IN_SHARE * supplyVolts) / part.ohms;
+/** An armature that does not close leaves this share of the sealed reactance: three times the current or more. */
+const GAP_SHARE = 0.3;
+
+/** An armature that stands open: the coil draws its inrush current for good. */
+export function gapOf(own: Branch, inrushAmps?: number): Edit {
+  const { ohms, reactance } = own;
+  const open = inrushAmps
+    ? Math.sqrt(Math.max((own.volts / inrushAmps) ** 2 - ohms ** 2, 0)) / reactance
+    : GAP_SHARE;
+  return { type: 'gap', branch: own.index, share: Math.min(open, 1) };
+}
+
+/**
+ * Current at which a coil pulls its plunger in, amperes. An alternating coil of which only ohms are known has no figure that the file's
+ * amperes could be held against: it pulls in at the usual share of whatever it draws.
+ */
+export function pullInAmps(branch: Branch, part: Pick<PartOf<'coil'>, 'pullInAmps'>): number {
+  const usual = (PULL_IN_SHARE * branch.volts) / Math.hypot(branch.ohms, branch.reactance);
+  return branch.impedanceKnown ? (part.pullInAmps ?? usual) : usual;
 }
 
 /** Current below which it lets go again, amperes. */
-export function holdAmps(
-  supplyVolts: number,
-  part: Pick<PartOf<'coil'>, 'pullInAmps' | 'holdAmps' | 'ohms'>,
-): number {
-  return part.holdAmps ?? HOLD_SHARE * pullInAmps(supplyVolts, part);
+export function holdAmps(branch: Branch, part: Pick<PartOf<'coil'>, 'pullInAmps' | 'holdAmps'>): number {
+  const usual = HOLD_SHARE * pullInAmps(branch, part);
+  return branch.impedanceKnown ? (part.holdAmps ?? usual) : usual;
 }

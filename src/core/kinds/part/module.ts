@@ -71,6 +71,8 @@ export interface FaultContext<F extends FaultName> {
   leaks: (branch: Branch) => FaultVariant[];
   weakRange: (branch: Branch) => SeverityRange;
   weakSpots: (branch: Branch) => FaultVariant[];
+  /** A valve's spool is shifted by this part. */
+  movesSpool: boolean;
   /** How much less likely a leak is the cause where both ends are bonded to the frame: it changes nothing there. */
   bondedFactor: (branch: Branch) => number;
 }

@@ -2,6 +2,7 @@ import { InputError } from '../../circuit/inputError';
 import type { PartOf } from '../../circuit/partSchema';
 import { broken, forced, worsened } from '../../diagnosis/faultTypes';
 import { LOAD_TOLERANCE, CONTACT_OHMS, type BranchSpec } from './branch';
+import { gapOf } from './coil';
 import { definePart, nothing, round, traits } from './module';
 
 /** Thresholds against the highest supply when the file gives none (common range, see reference section 10). */
@@ -12,7 +13,7 @@ export const relay = definePart<'relay'>()({
   chain: { letter: 'K', figure: 'ohms', words: ['relay coil', 'contactor', 'relay'] },
   traits: traits({ contact: true, carries: true, draws: true, falls: true, ohmic: true }),
   accessMinutes: 1,
-  odds: { open: 0.6, shortedTurns: 0.2, stuckOpen: 0.6, welded: 0.4, highResistance: 0.6 },
+  odds: { open: 0.6, shortedTurns: 0.2, stuckOpen: 0.6, welded: 0.4, highResistance: 0.6, jammed: 0.2 },
   branches: (part, field) => {
     const { a1, a2 } = part.nodes;
     if (!a1 || !a2) throw new InputError(`${field}.nodes`, 'a relay needs its coil nodes "a1" and "a2"');
@@ -24,7 +25,7 @@ export const relay = definePart<'relay'>()({
         to: a2,
         ohms: part.ohms,
         tolerance: part.tolerance ?? LOAD_TOLERANCE,
-        ...(part.henries ? { henries: part.henries } : {}),
+        winding: part,
       },
       ...contactSets(part, field).flatMap(({ com, no, nc }, set): BranchSpec[] => [
         ...(no === undefined ? [] : [{ role: 'made' as const, from: com, to: no, ohms, set }]),
@@ -41,7 +42,7 @@ export const relay = definePart<'relay'>()({
       part: index,
     },
   ],
-  faults: ({ add, part, body: own, turns, series }) => {
+  faults: ({ add, part, body: own, turns, series }, { inrushAmps }) => {
     const made = part.branches.filter(({ role }) => role === 'made');
     const resting = part.branches.filter(({ role }) => role === 'resting');
     const contacts = [...made, ...resting];
@@ -65,6 +66,18 @@ export const relay = definePart<'relay'>()({
         };
       }),
     );
+    // An alternating armature that does not close draws its inrush current, and its contacts stay as they rest.
+    if (own.reactance > 0)
+      add('jammed', null, [
+        {
+          weight: 1,
+          edits: () => [
+            gapOf(own, inrushAmps),
+            ...made.map(({ index }) => ({ type: 'force' as const, branch: index, on: false })),
+            ...resting.map(({ index }) => ({ type: 'force' as const, branch: index, on: true })),
+          ],
+        },
+      ]);
     if (contacts[0]) add('highResistance', series(contacts[0]), contacts.map(worsened));
   },
   energy: nothing,

@@ -35,8 +35,8 @@ export const valve = definePart<'valve'>()({
         const place = compiled.partIndex.get(ref)!;
         const own = compiled.parts[place]!.part;
         if (own.kind !== 'coil') return null;
-        const { supplyVolts } = compiled;
-        return { place, pullIn: pullInAmps(supplyVolts, own), hold: holdAmps(supplyVolts, own) };
+        const branch = compiled.parts[place]!.branches[0]!;
+        return { place, pullIn: pullInAmps(branch, own), hold: holdAmps(branch, own) };
       }),
       bistable: part.ways === '5/2' && part.coil2 !== undefined,
     },

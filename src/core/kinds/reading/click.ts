@@ -23,10 +23,11 @@ export const click = defineReading<'click'>()({
         },
       ];
     }
-    const pullIn = pullInAmps(model.compiled.supplyVolts, part);
+    const pullIn = pullInAmps(branches[0]!, part);
     return [
       { mode: 'live' },
       (world) => {
+        if (world.jammed.has(index)) return { type: 'choice', odds: { true: 0.05, false: 0.95 } };
         const amps = Math.abs(branchAmps(world, branches[0]!.index));
         const yes = soft(Math.log(Math.max(amps, 1e-12) / pullIn));
         return { type: 'choice', odds: { true: yes, false: 1 - yes } };

@@ -25,10 +25,12 @@ export const functionKind = defineReading<'function'>()({
       return [{ mode: 'live' }, actuatorPrediction(solver, index, WORKS_SHARE, DEAD_SHARE)];
     const branch = branches[0]!.index;
     if (part.kind === 'coil') {
-      const pullIn = pullInAmps(model.compiled.supplyVolts, part);
+      const pullIn = pullInAmps(branches[0]!, part);
       return [
         { mode: 'live' },
         (world) => {
+          if (world.jammed.has(index))
+            return { type: 'choice', odds: { works: 0.02, weak: 0.03, dead: 0.95 } };
           const amps = Math.abs(branchAmps(world, branch));
           const ratio = Math.log(Math.max(amps, 1e-12) / pullIn);
           const works = soft(ratio);

@@ -157,7 +157,7 @@ export class SituationSolver {
       const edit = closed[at]!;
       const delta = deltaOf(this.situation, edit, ready.edges, ((weak >> at) & 1) === 1);
       if (!delta) continue;
-      if (edit.type === 'ohms' || edit.type === 'force') {
+      if (edit.type === 'ohms' || edit.type === 'force' || edit.type === 'gap') {
         changed = deltas.length === 0 ? this.worsened(ready, edit.branch, delta) : changedBy(changed, delta);
         deltas.push({ branch: edit.branch, delta });
       } else changed = changedBy(changed, delta);

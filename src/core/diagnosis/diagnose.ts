@@ -12,6 +12,7 @@ import { bindTest } from './predict';
 import { nodesOfTest } from '../circuit/testPlace';
 import { evaluateTest, rankTests, type ProofWanted, type RankedTest } from './rankTests';
 import {
+  complaintWeights,
   decide,
   doubtfulReading,
   explainSuspects,
@@ -106,7 +107,7 @@ export class Diagnoser {
     const ranked = rankTests(this.model, posterior, candidates, {
       ...now,
       answered,
-      prove: this.proofWanted(judged.verdict, judged.lead, observations),
+      prove: this.proofWanted(judged.verdict, judged.lead, posterior, observations),
       asked: observations.map(({ bound }) => bound.test),
       ran: ranIn(observations),
       ...(most === undefined ? {} : { most }),
@@ -191,6 +192,7 @@ export class Diagnoser {
   private proofWanted(
     verdict: Verdict,
     lead: Lead | null,
+    posterior: Posterior,
     observations: readonly Observation[],
   ): ProofWanted | null {
     if (verdict.state !== 'keepTesting' || !lead || !verdict.proofs) return null;
@@ -199,6 +201,7 @@ export class Diagnoser {
     const of = lead.rival ?? lead.weighed;
     const missing = proofs.have < proofs.need;
     if (!missing && lead.way.length === 0 && !lead.rival) return null;
+    const said = complaintWeights(posterior, observations);
     const counted = new Set(
       proofs.readings.map((at) => proofKey(observationAt(observations, at).bound.test)),
     );
@@ -210,7 +213,8 @@ export class Diagnoser {
       way: lead.way,
       edits: leadEdits(of),
       counts: (candidate, onPart) =>
-        lead.rival !== null || this.weigher.favours(candidate.key, candidate.bound, of) >= proofBits(onPart),
+        lead.rival !== null ||
+        this.weigher.favours(candidate.key, candidate.bound, of, said) >= proofBits(onPart),
     };
   }
 

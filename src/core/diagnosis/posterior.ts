@@ -54,22 +54,32 @@ export class Weigher {
     this.table.prepare(key, bound);
   }
 
-  /** How much better a suspect would explain the answer it asks for than the rest of the doubt does before any reading, bits. */
-  favours(key: string, bound: BoundTest, suspect: WeighedFault): number {
+  /** How much better a suspect would explain the answer it asks for than the rest of the doubt does once the complaint is known, bits. */
+  favours(
+    key: string,
+    bound: BoundTest,
+    suspect: WeighedFault,
+    complaint: ReadonlyMap<number, number>,
+  ): number {
     const expected = predict(bound, leadEdits(suspect));
     const value = predictedValue(bound.test.kind, expected);
     const reading = { ...bound.test, value } as Reading;
     const one: Observation = { key, bound, readings: [reading], positions: [0], unsteady: false };
     const { supplyVolts } = this.model.compiled;
     const { cells } = this.table.fit(one);
-    let others = NO_FAULT_PRIOR * Math.exp(logLikelihood(one, this.soundPrediction(one), supplyVolts));
+    const logSound = logLikelihood(one, this.soundPrediction(one), supplyVolts);
+    let weight = NO_FAULT_PRIOR * Math.exp(complaint.get(-1) ?? 0);
+    let others = weight * Math.exp(logSound);
     for (const { fault, start, grid, logMass, logPrior } of this.table.rows) {
-      if (fault === suspect.fault.index) continue;
+      if (this.faults[fault] === suspect.fault) continue;
+      const said = complaint.get(this.faults[fault]!.index) ?? 0;
       grid.forEach((_severity, s) => {
-        others += Math.exp(logPrior + (grid.length === 1 ? 0 : logMass[s]!) + cells[start + s]!);
+        const mass = Math.exp(logPrior + said + (grid.length === 1 ? 0 : logMass[s]!));
+        weight += mass;
+        others += mass * Math.exp(cells[start + s]!);
       });
     }
-    others /= 1 - suspect.fault.prior;
+    others /= weight;
     return (logLikelihood(one, expected, supplyVolts) - Math.log(Math.max(others, 1e-300))) / Math.LN2;
   }
 

@@ -68,7 +68,7 @@ export interface RankOptions {
 const LEAST_BITS = 0.002;
 /** Minutes that a blown fuse costs: fetch, fit, explain. */
 const BLOWN_FUSE_MINUTES = 10;
-const RISKY_SHARE = 0.5;
+const RISKY_SHARE = 0.15;
 const MISTAKES = 0.96;
 /** Tests that get a full look. */
 const SHORTLIST = 80;

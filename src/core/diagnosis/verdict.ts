@@ -119,14 +119,7 @@ export function explainSuspects(
   posterior: Posterior,
   observations: readonly Observation[],
 ): Suspect[] {
-  // What the rest of the doubt made of each reading before it was taken: prior-weighted mean likelihood.
-  const prior = observations.map((_one, k) => {
-    let total = NO_FAULT_PRIOR * Math.exp(posterior.noFaultFits[k]!);
-    for (const { fault, fits, partner } of posterior.faults) {
-      if (!partner) total += fault.prior * Math.exp(fits[k]!);
-    }
-    return total;
-  });
+  const rest = observations.map((_one, k) => restOf(posterior, complaintsBut(observations, k), k));
   const rows = new Map<string, { lead: WeighedFault; share: number }>();
   // Heaviest first: a row's details are those of its likeliest story, alone or with a partner.
   for (const weighed of posterior.faults) {
@@ -139,9 +132,7 @@ export function explainSuspects(
     const { fault, fits, severity, severityRange, intermittent, partner } = lead;
     const place = placeOfFault(model, lead);
     const evidence = observations.flatMap(({ positions, bound }, k): Evidence[] => {
-      const own = fault.prior * Math.exp(fits[k]!);
-      const others = (prior[k]! - own) / (1 - fault.prior);
-      const bits = (fits[k]! - Math.log(Math.max(others, 1e-300))) / Math.LN2;
+      const bits = (fits[k]! - Math.log(Math.max(rest[k]!.without(fault, fits), 1e-300))) / Math.LN2;
       const onPart = isOnPart(model, bound, place);
       return positions.map((reading) => ({ reading, bits, onPart }));
     });
@@ -167,6 +158,51 @@ export function explainSuspects(
     };
   });
   return suspects.sort((a, b) => b.share - a.share);
+}
+
+/** Positions among the observations of what was complained of, one left aside. */
+function complaintsBut(observations: readonly Observation[], but: number): number[] {
+  return observations.flatMap(({ bound }, k) => (k !== but && isComplaint(bound.test) ? [k] : []));
+}
+
+/**
+ * What the rest of the doubt, as the complaint leaves it, makes of one reading: the mean likelihood over all that could be wrong. A fault
+ * that the complaint rules out would make every reading look like a proof of whatever is left.
+ */
+function restOf(
+  { faults, noFault: _share, noFaultFits }: Posterior,
+  complaints: readonly number[],
+  k: number,
+) {
+  const weightOf = (prior: number, fits: readonly number[]) =>
+    prior * Math.exp(complaints.reduce((sum, c) => sum + fits[c]!, 0));
+  let weight = weightOf(NO_FAULT_PRIOR, noFaultFits);
+  let total = weight * Math.exp(noFaultFits[k]!);
+  for (const { fault, fits, partner } of faults) {
+    if (partner) continue;
+    const own = weightOf(fault.prior, fits);
+    weight += own;
+    total += own * Math.exp(fits[k]!);
+  }
+  return {
+    /** The same without one of them. */
+    without: (fault: CandidateFault, fits: readonly number[]) => {
+      const own = weightOf(fault.prior, fits);
+      return (total - own * Math.exp(fits[k]!)) / Math.max(weight - own, 1e-300);
+    },
+  };
+}
+
+/** How likely each fault is under the complaint alone, by index, with the sound circuit last; not scaled. */
+export function complaintWeights(
+  { faults, noFaultFits }: Posterior,
+  observations: readonly Observation[],
+): ReadonlyMap<number, number> {
+  const complaints = complaintsBut(observations, -1);
+  const fitOf = (fits: readonly number[]) => complaints.reduce((sum, c) => sum + fits[c]!, 0);
+  const weights = new Map<number, number>([[-1, fitOf(noFaultFits)]]);
+  for (const { fault, fits, partner } of faults) if (!partner) weights.set(fault.index, fitOf(fits));
+  return weights;
 }
 
 function severityOf(

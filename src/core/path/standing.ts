@@ -1,3 +1,4 @@
+import type { Edit } from '../circuit/edits';
 import type { CircuitModel } from '../circuit/model';
 import type { Reading } from '../circuit/schema';
 import { branchAmps, type World } from '../circuit/world';
@@ -63,31 +64,54 @@ function unaskedParts(faults: readonly CandidateFault[], { suspects }: Diagnosis
   );
 }
 
-/** Parts that carried current in some live reading, were the likeliest suspect true. */
+/** How much of the doubt has to agree that a part carried its current, and how many suspects at most. */
+const AGREED_SHARE = 0.9;
+const MOST_ASKED = 6;
+/** Readings of a meter or an eye on what the machine did. A code says what the controller thinks, through whatever way. */
+const SAYS_LOADED: readonly Reading['kind'][] = [
+  'volts',
+  'amps',
+  'function',
+  'fuse',
+  'click',
+  'hertz',
+  'pressure',
+  'flow',
+  'moves',
+];
+
+/**
+ * Parts that carried current in some live reading, whichever of the likely suspects is true: a fault that leads past a part must not
+ * vouch for it.
+ */
 function loadedParts(
   model: CircuitModel,
   faults: readonly CandidateFault[],
   { suspects, noFault }: Diagnosis,
   readings: readonly Reading[],
 ): Set<number> {
-  const top = suspects[0];
   const loaded = new Set<number>();
-  const edits =
-    top && top.share > noFault
-      ? (() => {
-          const found = faultByName(faults, top.part, top.fault, top.severityOhms ?? top.severity?.value);
-          return found.fault.variants[0]!.edits(found.severity);
-        })()
-      : [];
+  const likely: (readonly Edit[])[] = noFault > 1 - AGREED_SHARE ? [[]] : [];
+  let run = noFault;
+  for (const { part, fault, other, severityOhms, severity, share } of suspects.slice(0, MOST_ASKED)) {
+    if (run >= AGREED_SHARE && likely.length > 0) break;
+    run += share;
+    const ref = other === undefined ? part : `${part}+${other}`;
+    const found = faultByName(faults, ref, fault, severityOhms ?? severity?.value);
+    likely.push(found.fault.variants[0]!.edits(found.severity));
+  }
   for (const { kind, setup } of readings) {
-    if (kind === 'ohms' || kind === 'diode' || kind === 'insulation') continue;
+    if (!SAYS_LOADED.includes(kind)) continue;
     const solver = model.situation(setup);
-    const found: World = solver.solve({ mode: 'live' }, edits);
     const healthy = solver.solve({ mode: 'live' });
+    const worlds: World[] = likely.map((edits) => solver.solve({ mode: 'live' }, edits));
     for (const { index, branches } of model.compiled.parts) {
       const flows = branches.some((branch) => {
         const nominal = Math.abs(branchAmps(healthy, branch.index));
-        return nominal > 1e-6 && Math.abs(branchAmps(found, branch.index)) > LOADED_SHARE * nominal;
+        return (
+          nominal > 1e-6 &&
+          worlds.every((world) => Math.abs(branchAmps(world, branch.index)) > LOADED_SHARE * nominal)
+        );
       });
       if (flows) loaded.add(index);
     }

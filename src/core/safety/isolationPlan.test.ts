@@ -51,4 +51,13 @@ describe('the isolation plan', () => {
     const plan = isolationPlan(new CircuitModel(winchPack()));
     expect(plan.some(({ energy, reaches }) => energy === 'moving' && reaches.length > 0)).toBe(true);
   });
+
+  it('tells two supplies of one name apart, and proves each where it alone feeds', () => {
+    const plan = isolationPlan(new CircuitModel(contactorTwoSupplies()));
+    const labels = plan.filter(({ point }) => point === 'G1' || point === 'G2').map(({ label }) => label);
+    expect(labels).toEqual(['Line supply, 240 V AC', 'Line supply, 120 V AC']);
+    const places = (ref: string) => plan.find(({ point }) => point === ref)!.prove.map(({ from }) => from);
+    expect(places('G1')).not.toContain('R');
+    expect(places('G2')).toContain('R');
+  });
 });

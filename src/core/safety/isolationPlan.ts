@@ -48,7 +48,7 @@ export function isolationPlan(model: CircuitModel): IsolationPoint[] {
     points.push({
       point: part.ref,
       energy,
-      label: part.label ?? part.ref,
+      label: labelOf(circuit.parts, part),
       place: part.place ?? null,
       how: ('how' in part && part.how) || null,
       reaches: part.kind === 'source' ? reachedBy(model, part.ref, sources) : [],
@@ -83,6 +83,18 @@ export function isolationPlan(model: CircuitModel): IsolationPoint[] {
   return points;
 }
 
+/** What a supply is called; two of one name are told apart by their volts, and by their references where those agree too. */
+function labelOf(parts: readonly Part[], part: Part): string {
+  const plain = (one: Part) => one.label ?? one.ref;
+  const withVolts = (one: Part) =>
+    one.kind === 'source' ? `${plain(one)}, ${one.volts} V ${one.hz ? 'AC' : 'DC'}` : plain(one);
+  const supplies = parts.filter((one) => kindOf(one).traits.supply && one.ref !== part.ref);
+  if (!kindOf(part).traits.supply || supplies.every((one) => plain(one) !== plain(part))) return plain(part);
+  return supplies.some((one) => withVolts(one) === withVolts(part))
+    ? `${withVolts(part)}, ${part.ref}`
+    : withVolts(part);
+}
+
 /** Parts with a live end while only this source is on, in any position. */
 function reachedBy(model: CircuitModel, ref: string, sources: readonly Part[]): string[] {
   const { compiled } = model;
@@ -115,8 +127,13 @@ function proofPlaces(model: CircuitModel, source: Extract<Part, { kind: 'source'
   place(plus, minus);
   place(plus, frame);
   place(minus, frame);
+  // A transformer is a place of the source that feeds it: with the others off it still gives volts, without this one none.
+  const others = compiled.circuit.parts.filter(({ kind, ref }) => kind === 'source' && ref !== source.ref);
+  const alone = model.situation({ isolated: others.map(({ ref }) => ref) }).solve({ mode: 'live' });
   for (const { part } of compiled.parts) {
     if (part.kind !== 'transformer') continue;
+    const [s1, s2] = [part.nodes.s1, part.nodes.s2].map((name) => compiled.nodeIndex.get(name)!);
+    if (!(Math.abs(alone.changed.pairVolts(s1!, s2!)) > DEAD_VOLTS)) continue;
     place(part.nodes.s1, part.nodes.s2);
     place(part.nodes.s1, frame);
   }

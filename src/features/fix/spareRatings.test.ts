@@ -1,16 +1,17 @@
 import { CircuitModel } from '@/core/circuit/model';
 import { singleCoil } from '@/core/templates/electrical';
+import { contactorTwoSupplies, levelControl } from '@/core/templates/line';
 import { TEMPLATES } from '@/core/templates/templates';
 import { soundSpare, spareRatings } from './spareRatings';
 
 describe('a spare', () => {
   const model = new CircuitModel(singleCoil({ volts: 24, ohms: 24 }));
-  it('of a coil is measured on the bench, and its rated volts stand on the old label, not on the rail', () => {
+  it('of a coil is measured on the bench, and its rated volts are nominal ones, not what the rail reads', () => {
     const { ratings, bench } = spareRatings(new CircuitModel(singleCoil({ volts: 25.4, ohms: 24 })), 'Y1');
     expect(ratings.map(({ name }) => name)).toEqual([
       'Volts, AC or DC',
       'Ohms at 20 °C',
-      'Watts',
+      'Power',
       'Duty',
       'Plug and thread',
     ]);
@@ -18,6 +19,23 @@ describe('a spare', () => {
     expect(soundSpare(24.5, bench!)).toBe(true);
     expect(soundSpare(12, bench!)).toBe(false);
     expect(soundSpare('OL', bench!)).toBe(false);
+  });
+  it('of an alternating coil behind a transformer has that side’s volts, and volt-amperes instead of watts', () => {
+    const level = new CircuitModel(levelControl());
+    const wanted = (name: string) =>
+      spareRatings(level, 'Y1').ratings.find((one) => one.name === name)!.wanted;
+    expect(wanted('Volts, AC or DC')).toMatch(/^24 V AC/);
+    expect(wanted('Power')).toMatch(/^about 1[12] VA, sealed$/);
+    const unknown = TEMPLATES.find(({ id }) => id === 'single-coil')!.build();
+    const parts = unknown.parts.map((part) => (part.ref === 'Y1' ? { ...part, ohms: undefined } : part));
+    const bare = spareRatings(new CircuitModel({ ...unknown, parts: parts as typeof unknown.parts }), 'Y1');
+    expect(bare.bench).toBeNull();
+    expect(bare.ratings.find(({ name }) => name === 'Power')!.wanted).toBe('as on the old label');
+  });
+  it('of a contactor has its coil’s volts and what its contacts carry', () => {
+    const { ratings } = spareRatings(new CircuitModel(contactorTwoSupplies()), 'K1');
+    expect(ratings).toContainEqual({ name: 'Volts, AC or DC', wanted: '24 V AC, and as on the old label' });
+    expect(ratings.find(({ name }) => name === 'Contact amps')!.wanted).toMatch(/^1\d(\.\d)? A carried here/);
   });
   it('of every kind is matched by something', () => {
     for (const { build } of TEMPLATES) {

@@ -1,5 +1,6 @@
 import type { CircuitModel } from '@/core/circuit/model';
 import type { Part } from '@/core/circuit/partSchema';
+import { branchAmps } from '@/core/circuit/world';
 import { kindOf } from '@/core/kinds/part';
 import { quantity } from '@/words/en/readings';
 
@@ -23,8 +24,8 @@ const OLD_PART = 'as on the old part';
 const OLD_LABEL = 'as on the old label';
 
 /**
- * What a spare for a part is matched by, from the circuit. The circuit knows what a part reads, not what its maker wrote on
- * it: rated volts and watts, thread, plug and duty stand on the old part's label.
+ * What a spare for a part is matched by, from the circuit. The circuit knows the volts at a part, what it reads and what
+ * its contacts carry, not what its maker wrote on it: thread, plug and duty stand on the old part's label.
  */
 export function spareRatings(
   model: CircuitModel,
@@ -32,7 +33,7 @@ export function spareRatings(
 ): { ratings: Rating[]; bench: SpareOhms | null } {
   const part = model.compiled.circuit.parts.find((one) => one.ref === ref);
   if (!part) return { ratings: [], bench: null };
-  return { ratings: ratingsOf(part), bench: benchOf(part) };
+  return { ratings: ratingsOf(model, part), bench: benchOf(part) };
 }
 
 function benchOf(part: Part): SpareOhms | null {
@@ -41,7 +42,7 @@ function benchOf(part: Part): SpareOhms | null {
   return { ohms: part.ohms, tolerance: ('tolerance' in part && part.tolerance) || USUAL_TOLERANCE };
 }
 
-function ratingsOf(part: Part): Rating[] {
+function ratingsOf(model: CircuitModel, part: Part): Rating[] {
   const ratings: Rating[] = [];
   const add = (name: string, wanted: string | undefined) => {
     if (wanted) ratings.push({ name, wanted });
@@ -56,7 +57,7 @@ function ratingsOf(part: Part): Rating[] {
     case 'relay':
     case 'proportionalValve':
     case 'transformer':
-      if (part.kind !== 'resistor') add('Volts, AC or DC', OLD_LABEL);
+      if (part.kind !== 'resistor') add('Volts, AC or DC', voltsWords(model, part));
       if (bench)
         add('Ohms at 20 °C', `${quantity('ohms', bench.ohms)} ± ${Math.round(bench.tolerance * 100)} %`);
       if (part.kind === 'relay')
@@ -66,7 +67,8 @@ function ratingsOf(part: Part): Rating[] {
             .filter((node) => !/^a\d$/.test(node))
             .join(', '),
         );
-      add('Watts', part.kind === 'relay' ? undefined : OLD_LABEL);
+      if (part.kind === 'relay') add('Contact amps', contactWords(model, part));
+      add('Power', powerWords(model, part));
       if (part.kind === 'coil') add('Duty', OLD_LABEL);
       add('Plug and thread', OLD_PART);
       break;
@@ -130,4 +132,53 @@ function ratingsOf(part: Part): Rating[] {
 /** Whether a bench reading is that of a sound spare. */
 export function soundSpare(value: number | 'OL', { ohms, tolerance }: SpareOhms): boolean {
   return typeof value === 'number' && Math.abs(value - ohms) <= ohms * (tolerance + METER_SHARE);
+}
+
+/** Nominal volts that supplies are named by; a battery that reads 25.2 V is a 24 V one. */
+const NOMINAL_VOLTS = [5, 6, 12, 24, 36, 48, 80, 110, 120, 208, 220, 230, 240, 277, 400, 480];
+const NEAR_NOMINAL = 0.08;
+
+function nominal(volts: number): number {
+  const near = NOMINAL_VOLTS.filter((one) => Math.abs(volts / one - 1) <= NEAR_NOMINAL);
+  const best = near.sort((a, b) => Math.abs(volts - a) - Math.abs(volts - b))[0];
+  return best ?? Number(volts.toPrecision(2));
+}
+
+/** Body of a part, and whether it stands on alternating volts. */
+function bodyOf({ compiled }: CircuitModel, { ref }: Part) {
+  const { branches } = compiled.parts[compiled.partIndex.get(ref)!]!;
+  const body = branches.find(({ role }) => role === 'body');
+  return (
+    body && { body, alternating: compiled.alternating[body.a] === 1 || compiled.alternating[body.b] === 1 }
+  );
+}
+
+/** Volts of the circuit at the part itself: a 24 V coil behind a 120 V transformer is a 24 V coil. */
+function voltsWords(model: CircuitModel, part: Part): string {
+  const own = bodyOf(model, part);
+  if (!own || own.body.volts === 0) return OLD_LABEL;
+  return `${nominal(own.body.volts)} V ${own.alternating ? 'AC' : 'DC'}, and as on the old label`;
+}
+
+/** What it takes at those volts; nothing where nobody knows what limits its current. */
+function powerWords(model: CircuitModel, part: Part): string | undefined {
+  const own = bodyOf(model, part);
+  if (part.kind === 'transformer') return part.va ? `${part.va} VA, never less` : OLD_LABEL;
+  if (!own || own.body.volts === 0 || !own.body.ohmsKnown || !own.body.impedanceKnown) return OLD_LABEL;
+  const { ohms, reactance, volts } = own.body;
+  const power = Number((nominal(volts) ** 2 / Math.hypot(ohms, reactance)).toPrecision(2));
+  return `about ${power} ${reactance > 0 ? 'VA, sealed' : 'W'}`;
+}
+
+/** The most that its contacts carry on the sound machine. */
+function contactWords(model: CircuitModel, { ref }: Part): string {
+  const { branches } = model.compiled.parts[model.compiled.partIndex.get(ref)!]!;
+  const contacts = branches.filter(({ role }) => role === 'made' || role === 'resting');
+  const most = model.combinations.reduce((top, controls) => {
+    const world = model.situation({ controls }).solve({ mode: 'live' });
+    return contacts.reduce((high, { index }) => Math.max(high, Math.abs(branchAmps(world, index))), top);
+  }, 0);
+  return most > 0
+    ? `${quantity('amps', Number(most.toPrecision(2)))} carried here; duty as on the old label`
+    : OLD_LABEL;
 }

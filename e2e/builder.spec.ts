@@ -42,9 +42,9 @@ test('two coils, an interlock and a fuse, from nothing, by keyboard alone, and d
   await draw(page, 'after W2, lever=right switch S3, plug X2, right coil Y2 7.4, plug X2, @R');
   await draw(page, '@R, wire W9, ground');
   await expect(drawn(page).locator('[data-block]')).toHaveCount(12);
-  // What no drawing can tell is asked: how it is cut off, and whom each contact protects. A press answers each.
+  // What no drawing can tell is asked: how it is cut off, whom each contact protects, whether it is one. A press answers each.
   const finding = page.locator('[data-finding]');
-  await expect(finding).toHaveCount(4);
+  await expect(finding).toHaveCount(7);
   await finding.getByRole('button', { name: 'Take the usual words' }).click();
   await finding.filter({ hasText: 'S1' }).getByRole('button', { name: 'It guards a person' }).click();
   for (const contact of ['S2', 'S3'])
@@ -52,6 +52,8 @@ test('two coils, an interlock and a fuse, from nothing, by keyboard alone, and d
       .filter({ hasText: contact })
       .getByRole('button', { name: 'It guards nobody and nothing' })
       .click();
+  for (const contact of ['S1', 'S2', 'S3'])
+    await finding.filter({ hasText: contact }).getByRole('button', { name: 'It is a plain contact' }).click();
   await expect(page.getByText('It can be diagnosed as it stands')).toBeVisible();
   // Tried at once: the interlock, then the lever.
   await page.getByRole('tab', { name: 'Try it' }).click();

@@ -106,6 +106,18 @@ async function prove(page: Page, sound: MachineUnderTest) {
     await off.first().click();
     await expect(off).toHaveCount(left - 1);
   }
+  // What was lifted or bridged for a test goes back first, and somebody else sees that it does.
+  const out = page.getByTestId('ledger-item').getByRole('button', { name: /^It is (back on|out)$/ });
+  for (let left = await out.count(); left > 0; left--) {
+    await out.first().click();
+    await expect(out).toHaveCount(left - 1);
+  }
+  const seen = page.getByTestId('ledger-item').getByLabel('Seen out as well by');
+  for (let left = await seen.count(); left > 0; left--) {
+    await seen.first().fill('Ilse');
+    await page.getByRole('button', { name: 'Both say so' }).first().click();
+    await expect(seen).toHaveCount(left - 1);
+  }
   const open = page.locator('[data-proof][data-state=open]');
   for (let left = await open.count(); left > 0; left--) {
     const row = open.first();

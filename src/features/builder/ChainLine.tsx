@@ -6,7 +6,6 @@ import { layChains, type Drawing, type Known } from '@/core/draw/layChain';
 import { CHAIN_WORDS } from '@/core/draw/words';
 import { InputError } from '@/core/circuit/inputError';
 import { FIELD } from '@/ui/sheet';
-import { Form } from '@/ui/Form';
 
 /** What can be picked with a finger, in the order a run is usually drawn. */
 const PICKS = [
@@ -108,7 +107,7 @@ export function ChainLine({
           </Command.Item>
         ))}
       </Command.List>
-      <Form
+      <form
         className="flex items-stretch gap-4 px-6 pb-1.5 max-tablet:flex-wrap max-tablet:gap-2 max-tablet:px-3"
         onSubmit={(event) => {
           event.preventDefault();
@@ -175,7 +174,7 @@ export function ChainLine({
         >
           Draw it
         </button>
-      </Form>
+      </form>
     </Command>
   );
 }

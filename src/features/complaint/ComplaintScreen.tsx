@@ -4,7 +4,7 @@ import { useMemo, useState } from 'react';
 import type { Reading } from '@/core/circuit/schema';
 import { WHEN } from '@/core/job/when';
 import { writtenWords } from '@/words/en/times';
-import { FIELD, Heading, MainKey, Nothing, PlainKey } from '@/ui/sheet';
+import { FIELD, Heading, Hold, MainKey, Nothing, PlainKey } from '@/ui/sheet';
 import { PhotoBox } from '../photos/PhotoBox';
 import { CodesPanel } from '../codes/CodesPanel';
 import { useDesk } from '../desk/desk';
@@ -121,6 +121,9 @@ function AsReported() {
           </PlainKey>
         ))}
       </div>
+      {when.includes('shock') ? (
+        <Hold>Nobody touches it live. Isolate it, lock it, then insulation and bonding come first.</Hold>
+      ) : null}
     </section>
   );
 }

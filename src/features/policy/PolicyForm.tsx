@@ -29,17 +29,34 @@ export function PolicyForm({
   zones: readonly string[];
 }) {
   const { register, handleSubmit, watch, setValue } = useForm({
-    defaultValues: { ...initial, shopRate: String(initial.shopRate), person: '' },
+    defaultValues: {
+      ...initial,
+      shopRate: String(initial.shopRate),
+      lockLine: String(initial.lockLine),
+      lockControl: String(initial.lockControl),
+      person: '',
+    },
   });
   const [trouble, setTrouble] = useState<string | null>(null);
   const [kept, setKept] = useState(false);
   const [busy, start] = useTransition();
-  const settle = handleSubmit(({ person, shopRate, timeZone, ...policy }) =>
+  const settle = handleSubmit(({ person, shopRate, lockLine, lockControl, timeZone, ...policy }) =>
     start(async () => {
       // What is no figure goes as it was typed: the server names it.
-      const figure = parseFigure(shopRate);
-      const rate = figure.is === 'figure' ? figure.value : shopRate;
-      const answer = await settlePolicy({ ...policy, timeZone: timeZone.trim(), shopRate: rate }, person);
+      const figure = (typed: string) => {
+        const parsed = parseFigure(typed);
+        return parsed.is === 'figure' ? parsed.value : typed;
+      };
+      const answer = await settlePolicy(
+        {
+          ...policy,
+          timeZone: timeZone.trim(),
+          shopRate: figure(shopRate),
+          lockLine: figure(lockLine),
+          lockControl: figure(lockControl),
+        },
+        person,
+      );
       setTrouble(answer.trouble);
       setKept(answer.trouble === null);
     }),
@@ -97,6 +114,12 @@ export function PolicyForm({
         </Field>
         <Field label="Shop rate an hour" className="w-[180px]">
           <input className={`${FIELD} fig`} inputMode="decimal" {...register('shopRate')} />
+        </Field>
+        <Field label="Minutes to lock a line supply" className="w-[240px]">
+          <input className={`${FIELD} fig`} inputMode="decimal" {...register('lockLine')} />
+        </Field>
+        <Field label="Minutes to lock a control supply" className="w-[240px]">
+          <input className={`${FIELD} fig`} inputMode="decimal" {...register('lockControl')} />
         </Field>
         <Field label="Clock of the site" className="w-[240px]">
           <input className={FIELD} list="time-zones" {...register('timeZone')} />

@@ -22,6 +22,8 @@ describe('the site’s policy', () => {
       liveWork: true,
       gaugeUnit: 'bar',
       shopRate: 60,
+      lockLine: 7,
+      lockControl: 4,
       shedName: 'The shed',
       timeZone: new Intl.DateTimeFormat().resolvedOptions().timeZone,
     });

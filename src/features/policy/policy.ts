@@ -14,6 +14,9 @@ export const policySchema = z.object({
   gaugeUnit: z.enum(GAUGE_UNITS).default('bar'),
   /** Cost of an hour, for repair or replace. */
   shopRate: z.number().min(0).max(10_000).default(60),
+  /** Minutes to lock, tag and prove a line supply dead here, and a control supply: a test that needs the lock pays them. */
+  lockLine: z.number().min(0.5).max(240).default(7),
+  lockControl: z.number().min(0.5).max(240).default(4),
   /** What the shed is called, on its own page and its reports. */
   shedName: z.string().trim().min(1, 'is empty; write what the shed is called').max(60).default('The shed'),
   /** Clock that times are shown on; the server's own until the site names one. */

@@ -11,6 +11,8 @@ const NAME = 'policy';
 const NAMES: Readonly<Record<string, string>> = {
   gaugeUnit: 'Gauges are marked in',
   shopRate: 'Shop rate an hour',
+  lockLine: 'Minutes to lock and prove a line supply',
+  lockControl: 'Minutes to lock and prove a control supply',
   timeZone: 'Clock of the site',
   shedName: 'Name of the shed',
 };

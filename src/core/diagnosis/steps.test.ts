@@ -1,6 +1,6 @@
 import { CircuitModel } from '../circuit/model';
 import type { Setup, Test } from '../circuit/schema';
-import { brakeRelease, driverHighSide, twoWayPair } from '../templates/electrical';
+import { driverHighSide, twoWayPair } from '../templates/electrical';
 import { airClamp } from '../templates/fluid';
 import { nodeAccess, setupMinutes, testMinutes } from './access';
 import { hypothesesOf } from './hypotheses';

@@ -11,18 +11,9 @@ import { leadEdits, type Posterior } from './weighed';
 import { bindTest } from './predict';
 import { nodesOfTest } from '../circuit/testPlace';
 import { evaluateTest, rankTests, type ProofWanted, type RankedTest } from './rankTests';
-import {
-  complaintWeights,
-  decide,
-  doubtfulReading,
-  explainSuspects,
-  proofBits,
-  proofKey,
-  settled,
-  type Lead,
-  type Suspect,
-  type Verdict,
-} from './verdict';
+import { proofBits, proofKey } from './proofs';
+import { complaintWeights, explainSuspects, type Suspect } from './suspects';
+import { decide, doubtfulReading, settled, type Lead, type Verdict } from './verdict';
 
 export interface Diagnosis {
   /** All suspects, highest share first; their shares and `noFault` add to one. */

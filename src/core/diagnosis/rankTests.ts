@@ -12,7 +12,7 @@ import { expectedValue, groupOutcomes, type Outcome } from './outcomes';
 import { Scorer } from './scorer';
 import { partsAcross } from './partsAcross';
 import { isOnPart, type FaultPlace } from './onPart';
-import { isComplaint, proofKey } from './verdict';
+import { isComplaint, proofKey } from './proofs';
 import type { NotShown } from './wayShown';
 import type { Posterior } from './weighed';
 

@@ -2,7 +2,8 @@ import type { Reading } from '@/core/circuit/schema';
 import type { ClearFirst } from '@/core/diagnosis/clearBefore';
 import type { FaultName } from '@/core/diagnosis/faultTypes';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
-import type { Suspect, Verdict } from '@/core/diagnosis/verdict';
+import type { Suspect } from '@/core/diagnosis/suspects';
+import type { Verdict } from '@/core/diagnosis/verdict';
 import type { Standing } from '@/core/path/standing';
 import { partWords, quantity, readingWords, testPlace, type Speaker } from './readings';
 

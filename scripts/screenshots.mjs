@@ -46,7 +46,7 @@ await run(async () => {
     ],
   });
   const open = async (path, { theme = 'light', width = 1280, height = 800 } = {}) => {
-    const context = await browser.newContext({ viewport: { width, height } });
+    const context = await browser.newContext({ viewport: { width, height }, bypassCSP: true });
     await context.addCookies([{ name: 'spiraxis-theme', value: theme, url }]);
     const page = await context.newPage();
     await page.goto(url + path);

@@ -143,9 +143,17 @@ function mergedBands(cells: readonly Band[], sound: Band): Band[] {
 function border(one: Band, two: Band): number {
   if (one.sound && !one.over) return one.high;
   if (two.sound && !two.over) return two.low;
-  if (two.middle === Infinity) return one.high;
+  if (two.middle === Infinity) return roundedUp(one.high);
   const [a, b] = [Math.min(one.high, two.middle), Math.max(two.low, one.middle)];
-  return a > 0 && b > FAR_APART * a ? Math.sqrt(a * b) : (a + b) / 2;
+  // Two digits are what a person keeps in mind of a limit that nothing else sets.
+  return a > 0 && b > FAR_APART * a ? Number(Math.sqrt(a * b).toPrecision(2)) : (a + b) / 2;
+}
+
+/** The next figure of two digits. */
+function roundedUp(value: number): number {
+  if (!(value > 0)) return value;
+  const step = 10 ** (Math.floor(Math.log10(value)) - 1);
+  return Number((Math.ceil(value / step - 1e-9) * step).toPrecision(2));
 }
 
 function insulationEdges(testVolts: number): [number, number] {

@@ -113,7 +113,7 @@ export function findingWords(
       };
     case 'electronicUnanswered':
       return {
-        text: `Is ${finding.part} a plain contact, or does it stand for an output of electronics? Until somebody says, no test voltage goes onto it.`,
+        text: `Is ${finding.part} a plain contact, or an output of electronics? Until somebody says, no test voltage goes onto it.`,
         mend: 'It is a plain contact',
       };
     case 'unusedControl':

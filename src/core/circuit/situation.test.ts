@@ -93,7 +93,7 @@ describe('a set-up', () => {
     [{ lifted: [{ part: 'Y1', node: 'A' }] }, 'setup.lifted', /"Y1" has no end on node "A"/],
     [{ jumpers: [['A', 'nowhere']] }, 'setup.jumpers', /unknown node "nowhere"/],
     [{ swapped: [['Y1', 'F1']] }, 'setup.swapped', /"Y1" and "F1" are not alike/],
-    [{ secured: ['F1'] }, 'setup.secured', /"F1" is a fuse; name the coil that holds the load/],
+    [{ secured: ['F1'] }, 'setup.secured', /"F1" is a fuse; name the coil or actuator that holds the load/],
     [{ override: ['Y1'] }, 'setup.override', /"Y1" is a coil; only a valve has an override/],
     [{ open: ['A'] }, 'setup.open', /node "A" is electrical; name a node of the air, oil or vacuum side/],
   ] as [Setup, string, RegExp][])('is refused by name: %j', (setup, field, problem) => {

@@ -75,7 +75,10 @@ export interface EnergyChange {
 /** What stands between the supplies as they are now and a test: nothing that it does not need is opened for it. */
 export function energyChange(model: CircuitModel, locked: ReadonlySet<string>, test: Test): EnergyChange {
   if (isDeadKind(test.kind)) {
-    return { lock: electricalSupplies(model).filter((ref) => !locked.has(ref)), open: [] };
+    return {
+      lock: electricalSupplies(model).filter((ref) => !locked.has(ref)),
+      open: suppliesNeeded(model, test).filter((ref) => locked.has(ref)),
+    };
   }
   return {
     lock: (test.setup.isolated ?? []).filter((ref) => !locked.has(ref)),

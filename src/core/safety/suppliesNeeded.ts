@@ -16,10 +16,21 @@ export function suppliesOf({ compiled }: CircuitModel): string[] {
 /**
  * Supplies that have to be on for a test on the running machine: those that its points hang on, those that hold in the relays and
  * valves between, and no others. A reading on a 24 V circuit does not ask for the line supply beside it, a gauge for no
- * electricity that moves no valve. Empty for a dead test.
+ * electricity that moves no valve. For a dead test what keeps pressure on the contacts that it reads, and nothing electrical.
  */
-export function suppliesNeeded(model: CircuitModel, test: Test): string[] {
-  if (isDeadKind(test.kind)) return [];
+export function suppliesNeeded(model: CircuitModel, test: Test): readonly string[] {
+  // Asked for every candidate after every reading; it depends on neither.
+  const known = needed.get(model) ?? new WeakMap<Test, readonly string[]>();
+  needed.set(model, known);
+  const found = known.get(test) ?? workOut(model, test);
+  known.set(test, found);
+  return found;
+}
+
+const needed = new WeakMap<CircuitModel, WeakMap<Test, readonly string[]>>();
+
+function workOut(model: CircuitModel, test: Test): string[] {
+  const dead = isDeadKind(test.kind);
   const { compiled } = model;
   const group = groupsOf(compiled);
   const wanted = new Set<number>();
@@ -33,7 +44,7 @@ export function suppliesNeeded(model: CircuitModel, test: Test): string[] {
     // A click is its coil's doing; what its contacts carry does not matter to it.
     want(test.kind === 'click' ? [part.branches[0]!.a, part.branches[0]!.b] : part.nodes);
   }
-  const world = model.situation(test.setup).solve({ mode: 'live' });
+  const world = model.situation(test.setup).solve({ mode: dead ? 'ohms' : 'live' });
   for (let before = -1; before !== wanted.size;) {
     before = wanted.size;
     for (const part of compiled.parts) {
@@ -45,7 +56,13 @@ export function suppliesNeeded(model: CircuitModel, test: Test): string[] {
   }
   const off = new Set(test.setup.isolated ?? []);
   return compiled.parts
-    .filter(({ part, nodes }) => kindOf(part).traits.supply && !off.has(part.ref) && nodes.some(within))
+    .filter(
+      ({ part, nodes }) =>
+        kindOf(part).traits.supply &&
+        (!dead || kindOf(part).traits.fluid) &&
+        !off.has(part.ref) &&
+        nodes.some(within),
+    )
     .map(({ part }) => part.ref);
 }
 

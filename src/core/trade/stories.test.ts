@@ -462,6 +462,16 @@ describe('W13, a low-pressure air switch', () => {
     expect(fed.first).toMatchObject({ proof: true, test: { kind: 'pressure', at: 'P1' } });
   });
 
+  it('is read with its air on, though its wires are dead; a coil beside it is not', () => {
+    const { model } = read().diagnoser;
+    const locked = new Set(['G1', 'P0']);
+    const contact = ohms('B:1', 'B:2', { pulled: ['F1'] });
+    expect(energyChange(model, locked, contact)).toEqual({ lock: [], open: ['P0'] });
+    expect(
+      energyChange(model, locked, ohms('W2:2', 'Y1:2', { pulled: ['F1'], removed: ['B1'] })).open,
+    ).toEqual([]);
+  });
+
   it('is named with pressure at its port and volts at its feed', () => {
     const told = read()
       .take(gauge('P1', {}), volts('B:1', 'GND', ON))
@@ -595,5 +605,71 @@ describe('alternating coils', () => {
     );
     expect(jammed.readings[0]!.value).toBeGreaterThan(1.5);
     expect(jammed.readings[1]!.value).toBe('dead');
+  });
+});
+
+/** Followed by its own choice, the right part leads, and no other one is named. */
+describe.each<[string, Circuit, readonly [string, string, number?], ReturnType<typeof works>[]]>([
+  [
+    'W1, the control transformer is open',
+    contactorTwoSupplies(),
+    ['T1', 'open'],
+    [works('M1', at({ thermostat: 'calling' }))],
+  ],
+  [
+    'W5, the return wire is off, and the coil is good',
+    gasBypass(),
+    ['W3', 'open'],
+    [works('Y1', at({ output: 'on' }))],
+  ],
+  [
+    'W6, a pin of the valve’s plug is bent',
+    airClamp(),
+    ['X1.1', 'open'],
+    [works('C1', at({ bit: '1' })), moves('C1', at({ bit: '1' }))],
+  ],
+  [
+    'W9, the wire between controller and coil is broken',
+    driverHighSide(),
+    ['W2', 'open'],
+    [works('Y1', at({ command: 'on' }))],
+  ],
+  [
+    'W10, one output does not close',
+    multiOutput(),
+    ['Q2', 'stuckOpen'],
+    [1, 2, 3].map((n) => works(`Y${n}`, at({ program: `zone ${n}` }))),
+  ],
+  [
+    'W13, the hose leaks and the switch is good',
+    airSwitch(),
+    ['H1', 'leaking', 0.1],
+    [works('Y1', at({ air: 'on' }))],
+  ],
+  [
+    'W14, a wire rubs on the frame, and both coils are good',
+    twoWayPair(),
+    ['W21', 'shortToFrame', 0.05],
+    [
+      works('Y1', at({ lever: 'forward' })),
+      holds('F1', at({ lever: 'forward' })),
+      holds('F1', at({ lever: 'reverse' })),
+    ],
+  ],
+  [
+    'W15, the relay’s coil is open',
+    changeOverRelay(),
+    ['K1', 'open'],
+    [works('H1', at({ switch: 'on' })), works('H2', at({ switch: 'off' }))],
+  ],
+])('%s', (_title, circuit, fault, complaint) => {
+  const told = new Story(circuit, fault).take(...complaint).follow(14);
+
+  it('leads to the right part', () => {
+    expect(told.suspects[0]!.part).toBe(fault[0]);
+  });
+
+  it('condemns no good one', () => {
+    expect([null, fault[0]]).toContain(told.named);
   });
 });

@@ -1,8 +1,9 @@
 import type { Test } from '@/core/circuit/schema';
+import { suppliesNeeded } from '@/core/safety/suppliesNeeded';
 import { isDeadKind } from '@/core/circuit/testPlace';
 import { pointName, positionWords, type Speaker } from '@/words/en/readings';
 
-/** The set-up in numbered lines, at most four. */
+/** The set-up in numbered lines. None is left out, however many there are: the last says where the leads go. */
 export function setupSteps(speaker: Speaker, test: Test): string[] {
   const { setup } = test;
   const { model } = speaker;
@@ -12,16 +13,17 @@ export function setupSteps(speaker: Speaker, test: Test): string[] {
     const part = model.compiled.circuit.parts.find((one) => one.ref === ref);
     return part?.place ? `${ref}, ${part.place.toLowerCase()}` : ref;
   };
+  const plug = (connector: string) => {
+    const pin = model.compiled.circuit.parts.find(
+      (part) => part.kind === 'pin' && part.connector === connector,
+    );
+    return `${connector}${pin?.place ? `, ${pin.place.toLowerCase()}` : ''}`;
+  };
   if (setup.pulled?.length) steps.push(`Pull fuse ${setup.pulled.map(place).join(' and ')}. Prove it dead.`);
   else if (setup.isolated?.length)
     steps.push(`Isolate and lock ${setup.isolated.map(place).join(' and ')}. Prove it dead.`);
   const apart = [
-    ...(setup.unplugged ?? []).map((connector) => {
-      const pin = model.compiled.circuit.parts.find(
-        (part) => part.kind === 'pin' && part.connector === connector,
-      );
-      return `Unplug ${connector}${pin?.place ? `, ${pin.place.toLowerCase()}` : ''}.`;
-    }),
+    ...(setup.unplugged?.length ? [`Unplug ${setup.unplugged.map(plug).join('; ')}.`] : []),
     ...(setup.removed?.length
       ? [`Take ${setup.removed.join(' and ')} out of the circuit. Mark the wires first.`]
       : []),
@@ -49,6 +51,10 @@ export function setupSteps(speaker: Speaker, test: Test): string[] {
   if (setup.secured?.length)
     steps.unshift(`Block or lower the load that hangs on ${setup.secured.map(place).join(' and ')}.`);
   steps.push(...apart);
+  // A contact that pressure works is read with its pressure on it, though its wires are dead.
+  const media = live ? [] : suppliesNeeded(model, test);
+  if (media.length > 0)
+    steps.push(`Leave ${media.map(place).join(' and ')} on: it is read under its pressure.`);
   const positions = positionWords(model.compiled.circuit.controls, setup);
   if (positions)
     steps.push(
@@ -63,5 +69,5 @@ export function setupSteps(speaker: Speaker, test: Test): string[] {
   } else if (test.kind === 'amps') steps.push(`Clamp round one wire of ${test.through}.`);
   else if (test.kind === 'pressure') steps.push(`Gauge at ${pointName(speaker, test.at)}.`);
   else if (test.kind === 'flow') steps.push(`Hand, then soapy water, at ${pointName(speaker, test.at)}.`);
-  return steps.slice(0, 4);
+  return steps;
 }

@@ -32,7 +32,7 @@ export function testGate(
   if (isDeadKind(test.kind)) {
     if (!madeSafe) return { state: 'unsigned' };
     const open = supplies.filter(({ prove, point }) => prove.length > 0 && !isolated.has(point));
-    return open.length > 0 ? { state: 'close', points: open.map(({ point }) => point) } : { state: 'free' };
+    if (open.length > 0) return { state: 'close', points: open.map(({ point }) => point) };
   }
   // Only what feeds the test: nothing else is opened for it.
   const needed = suppliesNeeded(model, test);

@@ -3,8 +3,11 @@ import type { CircuitModel } from '../circuit/model';
 import type { Reading, Test } from '../circuit/schema';
 import { isDeadKind, nodesOfTest, partOfTest } from '../circuit/testPlace';
 import { branchAmps, deviceState, relayIn, type World } from '../circuit/world';
+import { bindTest, predict } from '../diagnosis/predict';
 import { kindOf } from '../kinds/part/index';
 
+/** Readings nearer to each other than this are one. */
+const SAME_SHARE = 0.01;
 /** Current below which a valve's coil does nothing, amperes. */
 const FED_AMPS = 1e-4;
 
@@ -55,15 +58,22 @@ function workOut(model: CircuitModel, test: Test): string[] {
     return !isZero(compiled, node) && wanted.has(group[node]!);
   }
   const off = new Set(test.setup.isolated ?? []);
-  return compiled.parts
-    .filter(
-      ({ part, nodes }) =>
-        kindOf(part).traits.supply &&
-        (!dead || kindOf(part).traits.fluid) &&
-        !off.has(part.ref) &&
-        nodes.some(within),
-    )
+  const feeding = compiled.parts
+    .filter(({ part, nodes }) => kindOf(part).traits.supply && !off.has(part.ref) && nodes.some(within))
     .map(({ part }) => part.ref);
+  if (!dead) return feeding;
+  return feeding.filter(
+    (one) =>
+      kindOf(compiled.parts[compiled.partIndex.get(one)!]!.part).traits.fluid && reads(model, test, one),
+  );
+}
+
+/** Whether a dead reading of the sound machine is another one with this supply off. */
+function reads(model: CircuitModel, test: Test, ref: string): boolean {
+  const without = { ...test.setup, isolated: [...(test.setup.isolated ?? []), ref] };
+  const [on, off] = [test.setup, without].map((setup) => predict(bindTest(model, { ...test, setup }), []));
+  if (on!.type !== 'number' || off!.type !== 'number') return false;
+  return on!.mean !== off!.mean && !(Math.abs(on!.mean - off!.mean) < SAME_SHARE * Math.abs(on!.mean));
 }
 
 /** Nodes of what holds a part in another state than at rest: a relay's coil, a valve's, the pressure at a switch. */

@@ -142,7 +142,7 @@ describe('the set-up in steps', () => {
     expect(setupSteps(tilt, volts({ ...right, afterSeconds: 0.1 })).at(0)).toMatch(/read at once\.$/);
   });
 
-  it('puts a held load first and never runs past four steps', () => {
+  it('puts a held load first, and leaves no step out, least of all where the leads go', () => {
     const steps = setupSteps(tilt, {
       kind: 'insulation',
       from: 'Y8:1',
@@ -152,13 +152,14 @@ describe('the set-up in steps', () => {
         secured: ['Y8'],
         pulled: ['F7'],
         unplugged: ['X7', 'X8'],
-        lifted: [{ part: 'W15', node: 'Y8:1' }],
-        jumpers: [['S1:1', 'S1:2']],
+        lifted: [{ part: 'Y8', node: 'Y8:1' }],
+        jumpers: [['B+', 'S1:2']],
         removed: ['V8'],
       },
     });
     expect(steps[0]).toMatch(/^Block or lower the load/);
-    expect(steps).toHaveLength(4);
+    expect(steps.filter((step) => step.startsWith('Unplug '))).toHaveLength(1);
+    expect(steps.at(-1)).toMatch(/^Red on .*, black on /);
   });
 
   it('has words for every test offered, electrical and fluid', () => {

@@ -3,6 +3,7 @@ import { isFluidEnd, kindOf } from '../kinds/part/index';
 import { transformerOhms } from '../kinds/part/transformer';
 import type { WindingFigures } from '../kinds/part/branch';
 import { InputError } from './inputError';
+import { nodeGroups } from './nodeGroups';
 import type { Circuit, Part } from './schema';
 import { settleWinding } from './windings';
 
@@ -81,6 +82,8 @@ export interface CompiledCircuit {
   alternating: Uint8Array;
   /** By node: frequency that it stands on; 0 on direct current. */
   hertz: Float64Array;
+  /** By node: nominal volts of the circuit it belongs to; 0 at the frame and where nothing feeds it. */
+  volts: Float64Array;
   /** Some branch has reactance: the network is solved with complex numbers. */
   reactive: boolean;
 }
@@ -203,6 +206,7 @@ export function compileCircuit(circuit: Circuit): CompiledCircuit {
     ),
     alternating: Uint8Array.from(hertz, (hz) => (hz > 0 ? 1 : 0)),
     hertz,
+    volts,
     reactive: branches.some(({ reactance }) => reactance > 0),
   };
 }
@@ -224,26 +228,20 @@ function hertzOfNodes(
   branches: readonly Branch[],
   transformers: readonly TransformerUnit[],
 ): Float64Array {
-  const group = Int32Array.from({ length: nodeCount }, (_one, at) => at);
-  const find = (at: number): number => (group[at] === at ? at : (group[at] = find(group[at]!)));
-  const join = (a: number, b: number) => {
-    if (a !== frame && b !== frame) group[find(a)] = find(b);
-  };
-  for (const { a, b } of branches) join(a, b);
-  for (const { primary, secondary } of transformers) {
-    const nodes = [...primary, ...secondary].filter((node) => node !== frame);
-    nodes.forEach((node) => join(nodes[0]!, node));
-  }
+  const group = nodeGroups(nodeCount, (node) => node === frame, [
+    ...branches.map(({ a, b }) => [a, b]),
+    ...transformers.map(({ primary, secondary }) => [...primary, ...secondary]),
+  ]);
   const hertz = new Float64Array(nodeCount);
   circuit.parts.forEach((part, at) => {
     if (part.kind !== 'source' || !part.hz) return;
     for (const node of parts[at]!.nodes) {
       if (node === frame) continue;
-      const root = find(node);
+      const root = group[node]!;
       hertz[root] = Math.max(hertz[root]!, part.hz);
     }
   });
-  return hertz.map((_one, node) => (node === frame ? 0 : hertz[find(node)]!));
+  return hertz.map((_one, node) => (node === frame ? 0 : hertz[group[node]!]!));
 }
 
 /** Nominal volts of the circuit that each node belongs to; circuits meet at the frame and across transformers only. */
@@ -255,14 +253,14 @@ function voltsOfNodes(
   branches: readonly Branch[],
   transformers: readonly TransformerUnit[],
 ): Float64Array {
-  const group = Int32Array.from({ length: nodeCount }, (_one, at) => at);
-  const find = (at: number): number => (group[at] === at ? at : (group[at] = find(group[at]!)));
-  for (const { a, b, domain } of branches) {
-    if (domain === 'electrical' && a !== frame && b !== frame) group[find(a)] = find(b);
-  }
+  const group = nodeGroups(
+    nodeCount,
+    (node) => node === frame,
+    branches.filter(({ domain }) => domain === 'electrical').map(({ a, b }) => [a, b]),
+  );
   const volts = new Float64Array(nodeCount);
   const raise = (nodes: readonly number[], to: number) => {
-    for (const node of nodes) if (node !== frame) volts[find(node)] = Math.max(volts[find(node)]!, to);
+    for (const node of nodes) if (node !== frame) volts[group[node]!] = Math.max(volts[group[node]!]!, to);
   };
   circuit.parts.forEach((part, at) => {
     if (part.kind === 'source') raise(parts[at]!.nodes, Math.abs(part.volts));
@@ -270,11 +268,11 @@ function voltsOfNodes(
   // A transformer behind another one needs a second look.
   for (let round = 0; round < 2; round++) {
     for (const { primary, secondary, ratio } of transformers) {
-      const fed = Math.max(...primary.map((node) => (node === frame ? 0 : volts[find(node)]!)));
+      const fed = Math.max(...primary.map((node) => (node === frame ? 0 : volts[group[node]!]!)));
       raise(secondary, fed / ratio);
     }
   }
-  return volts.map((_one, node) => (node === frame ? 0 : volts[find(node)]!));
+  return volts.map((_one, node) => (node === frame ? 0 : volts[group[node]!]!));
 }
 
 function checkControls(circuit: Circuit, part: Part, field: string): void {

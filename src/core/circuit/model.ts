@@ -25,11 +25,11 @@ export class CircuitModel {
     this.nodePeaks = new Float64Array(this.compiled.nodeNames.length);
   }
 
-  /** Highest volts to the frame that a node ever has on the sound circuit; null where it never has any to speak of. */
-  peakVolts(node: number): number | null {
+  /** Highest volts to the frame that a node ever has on the sound circuit; the supply's where it never has any. */
+  peakVolts(node: number): number {
     this.loopOhms();
     const peak = this.nodePeaks[node]!;
-    return peak > 0.01 * this.compiled.supplyVolts ? peak : null;
+    return peak > 0.01 * this.compiled.supplyVolts ? peak : this.compiled.supplyVolts;
   }
 
   /** Solver for a set-up. Throws `InputError` when the set-up names what the circuit does not have. */

@@ -59,7 +59,7 @@ export function faultRanges(model: CircuitModel): FaultRanges {
   const weakSpots = (branch: Branch): FaultVariant[] =>
     BREAKDOWN_SHARES.map((share) => {
       const at = { branch: branch.index, end: leakEnds(branch)[0]! };
-      const volts = share * (model.peakVolts(branch[at.end]) ?? model.compiled.supplyVolts);
+      const volts = share * model.peakVolts(branch[at.end]);
       return {
         weight: share < 1 ? 2 : 1,
         edits: (ohms) => [{ type: 'leak', at, ohms, breakdownVolts: volts }],

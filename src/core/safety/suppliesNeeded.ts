@@ -1,5 +1,6 @@
 import type { CompiledCircuit } from '../circuit/compile';
 import type { CircuitModel } from '../circuit/model';
+import { nodeGroups } from '../circuit/nodeGroups';
 import type { Reading, Test } from '../circuit/schema';
 import { isDeadKind, nodesOfTest, partOfTest } from '../circuit/testPlace';
 import { branchAmps, deviceState, relayIn, type World } from '../circuit/world';
@@ -107,17 +108,10 @@ const groups = new WeakMap<CompiledCircuit, Int32Array>();
 function groupsOf(compiled: CompiledCircuit): Int32Array {
   const known = groups.get(compiled);
   if (known) return known;
-  const group = Int32Array.from({ length: compiled.nodeNames.length }, (_one, at) => at);
-  const find = (at: number): number => (group[at] === at ? at : (group[at] = find(group[at]!)));
-  const join = (a: number, b: number) => {
-    if (!isZero(compiled, a) && !isZero(compiled, b)) group[find(a)] = find(b);
-  };
-  for (const { a, b } of compiled.branches) join(a, b);
-  for (const { primary, secondary } of compiled.transformers) {
-    const nodes = [...primary, ...secondary].filter((node) => !isZero(compiled, node));
-    nodes.forEach((node) => join(nodes[0]!, node));
-  }
-  const found = group.map((_one, at) => find(at));
+  const found = nodeGroups(compiled.nodeNames.length, (node) => isZero(compiled, node), [
+    ...compiled.branches.map(({ a, b }) => [a, b]),
+    ...compiled.transformers.map(({ primary, secondary }) => [...primary, ...secondary]),
+  ]);
   groups.set(compiled, found);
   return found;
 }

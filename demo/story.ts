@@ -5,7 +5,10 @@ import { Diagnoser } from '../src/core/diagnosis/diagnose';
 import { entrySchema, type Entry } from '../src/core/job/entries';
 import { proofList, proofStanding } from '../src/core/job/proofList';
 import { reduceJob } from '../src/core/job/reduceJob';
+import { benchChecks, type BenchCheck } from '../src/core/job/rules/spareOnBench';
 import { isolationPlan } from '../src/core/safety/isolationPlan';
+import { measureWords } from '../src/words/en/bench';
+import { valueWords } from '../src/words/en/readings';
 import { verdictWhy } from '../src/words/en/verdict';
 import { hiddenEdits, shown, takeReadings, type DemoJob } from './shed';
 
@@ -143,12 +146,21 @@ export function storyEntries(
   if (!upTo('prove')) return entries;
 
   if (replace) {
-    const sound = circuit.parts.find(({ ref }) => ref === verdict.part);
-    const ohms = sound && 'ohms' in sound && typeof sound.ohms === 'number' ? sound.ohms : 0;
-    write({
-      type: 'spareTest',
-      body: { part: verdict.part, measure: 'ohms on the bench', typed: String(ohms), good: true },
-    });
+    for (const check of benchChecks(model, verdict.part)) {
+      const value = soundBench(check);
+      const unit = check.quantity === 'ohms' ? 'Ω' : 'V';
+      write({
+        type: 'spareTest',
+        body: {
+          part: verdict.part,
+          measure: measureWords(check.measure),
+          bench: check.measure,
+          value,
+          typed: value === 'OL' ? 'OL' : `${value} ${unit}`,
+          good: true,
+        },
+      });
+    }
   }
   write(
     {
@@ -178,13 +190,13 @@ export function storyEntries(
     const value = predictedValue(proof.test.kind, predict(bindTest(model, proof.test), []));
     const read = typeof value === 'number' ? shown(value) : value;
     pin({ ...proof.test, value: read } as Reading, { phase: 'fixed', check: proof.id }, 1);
-    const unit = proof.kind === 'current' ? ' A' : proof.kind === 'drop' ? ' V' : '';
     write({
       type: 'proof',
       body: {
         proof: proof.id,
         done: true,
-        found: proof.kind === 'interlock' ? 'stops' : `${String(read)}${unit}`,
+        found:
+          proof.kind === 'interlock' ? 'stops' : valueWords(proof.test.kind, read as Reading['value'], 'bar'),
       },
     });
   }
@@ -194,4 +206,11 @@ export function storyEntries(
     5,
   );
   return entries;
+}
+
+/** What a sound spare shows on the bench. */
+function soundBench({ about, least, most }: BenchCheck): number | 'OL' {
+  if (about) return Number(about.value.toPrecision(3));
+  if (most === Infinity) return 'OL';
+  return least === -Infinity ? 0.1 : Number(((least + most) / 4).toPrecision(2));
 }

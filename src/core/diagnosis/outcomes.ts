@@ -156,8 +156,13 @@ function roundedUp(value: number): number {
   return Number((Math.ceil(value / step - 1e-9) * step).toPrecision(2));
 }
 
+/** Insulation below which it leaks, for a tester's volts, ohms. */
+export function leaksBelow(testVolts: number): number {
+  return testVolts > 250 ? INSULATION_LEAKS.line : INSULATION_LEAKS.low;
+}
+
 function insulationEdges(testVolts: number): [number, number] {
-  return [testVolts > 250 ? INSULATION_LEAKS.line : INSULATION_LEAKS.low, INSULATION_GOOD];
+  return [leaksBelow(testVolts), INSULATION_GOOD];
 }
 
 /** What a tester shows: leaks, to be watched, good. All three are always there. */

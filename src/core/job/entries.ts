@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { ENERGIES } from '../circuit/energies';
+import { BENCH_MEASURES } from './benchMeasures';
 import { WHEN } from './when';
 import { readingSchema, setupSchema, testSchema } from '../circuit/schema';
 
@@ -157,9 +158,19 @@ const anyEntry = z.discriminatedUnion('type', [
     torque: words(120),
     seals: words(200),
     ratings: z.record(words(40), words(60)).default({}),
+    /** Why the spare was fitted without its reading on the bench. */
+    untested: words(500).min(1).optional(),
   }),
   /** A spare on the bench, before it is fitted. */
-  entry('spareTest', { part: z.string().max(60), measure: words(80), typed: words(40), good: z.boolean() }),
+  entry('spareTest', {
+    part: z.string().max(60),
+    measure: words(80),
+    typed: words(40),
+    good: z.boolean(),
+    /** Which reading of it, and its value in SI; what counts before it is fitted. Entries of old have neither. */
+    bench: z.enum(BENCH_MEASURES).optional(),
+    value: z.union([z.number(), z.literal('OL')]).optional(),
+  }),
   /** One line of the proof list done, or left with a reason. */
   entry('proof', { proof: name, done: z.boolean(), found: words(200), reason: words(500).optional() }),
   entry('handOver', {

@@ -1,4 +1,6 @@
 import { CircuitModel } from '../circuit/model';
+import type { Circuit } from '../circuit/schema';
+import { levelControl } from '../templates/line';
 import { clutchInterlocks, singleCoil, threeWireSensor, twoWayPair } from '../templates/electrical';
 import { airClamp } from '../templates/fluid';
 import { entryWriter } from '../testing/entryWriter';
@@ -99,6 +101,51 @@ describe('the proof list', () => {
     ]);
     const proof = proofList(model, signed).find(({ id }) => id === 'code 14-5')!;
     expect(proofStanding(proof, signed)).toEqual({ state: 'signedOff', reason: 'needs a drive' });
+  });
+});
+
+describe('what the fault was', () => {
+  const decided = (part: string, fault: string) =>
+    entry({
+      type: 'decision',
+      body: { part, fault, action: 'repair', why: '', cleared: [], minutes: null, cost: null },
+    });
+  const proofs = (circuit: Circuit, ...log: Entry[]) => proofList(new CircuitModel(circuit), reduceJob(log));
+
+  it('an insulation that was mended is read again first, and the fuse that went is shown to hold', () => {
+    const list = proofs(twoWayPair(), decided('Y1', 'shortToFrame'));
+    const [first] = list;
+    expect(first).toMatchObject({ kind: 'insulation' });
+    expect(proves(first!, 'OL')).toBe(true);
+    expect(proves(first!, 2e5)).toBe(false);
+    const holds = list.find(({ kind }) => kind === 'fuseHolds')!;
+    expect(holds).toMatchObject({ minutes: 5 });
+    expect(proves(holds, 'holds')).toBe(true);
+    expect(proves(holds, 'blows')).toBe(false);
+  });
+  it('the reading that leaked is the one that is taken again; one that is good by now is not', () => {
+    const [asked] = proofs(twoWayPair(), decided('Y1', 'weakInsulation'));
+    if (asked?.kind !== 'insulation') throw new Error('no insulation');
+    const read = (value: number | 'OL') =>
+      entry({ type: 'reading', body: { reading: { ...asked.test, value }, typed: String(value) } });
+    expect(proofs(twoWayPair(), read(3e4))[0]).toMatchObject({ kind: 'insulation', test: asked.test });
+    expect(proofs(twoWayPair(), read(3e4), read('OL')).some(({ kind }) => kind === 'insulation')).toBe(false);
+  });
+  it('an open coil asks for neither', () => {
+    const kinds = proofs(twoWayPair(), decided('Y1', 'open')).map(({ kind }) => kind);
+    expect(kinds).not.toContain('insulation');
+    expect(kinds).not.toContain('fuseHolds');
+  });
+  it('a load behind a transformer is proved by its own feed and return, and by the current on both sides', () => {
+    const list = proofs(levelControl());
+    const drops = list.flatMap((one) => (one.kind === 'drop' && one.part === 'Y1' ? [one] : []));
+    expect(drops.map(({ side }) => side).sort()).toEqual(['feed', 'return']);
+    // Three hundredths of the 24 V side, not of the line.
+    for (const { most } of drops) expect(most).toBeLessThan(1.5);
+    const currents = list.flatMap((one) => (one.kind === 'current' ? [one] : []));
+    const own = currents.find(({ part }) => part === 'Y1')!;
+    const line = currents.find(({ part }) => part !== 'Y1')!;
+    expect(own.expected / line.expected).toBeGreaterThan(3);
   });
 });
 

@@ -6,6 +6,9 @@ import { bindTest, predict, predictedValue } from '../diagnosis/predict';
 import { testKey } from '../diagnosis/observations';
 import { workingPatterns } from '../diagnosis/patterns';
 import type { JobState } from './reduceJob';
+import { ofTheFault } from './proofsOfFault';
+import { clampsOf, runsOf } from './feedAndReturn';
+import { ownVolts } from '../diagnosis/testerVolts';
 import { guardsOfLine, ledgerStanding, type LedgerStanding } from './rules/ledgerStanding';
 import { compareWires } from './restoreCheck';
 
@@ -13,6 +16,10 @@ import { compareWires } from './restoreCheck';
 export type Proof = { id: string } & (
   | { kind: 'works'; test: Test; part: string; setup: Setup }
   | { kind: 'current'; test: Extract<Test, { kind: 'amps' }>; part: string; expected: number }
+  /** Insulation of what was mended, on the dead circuit, over the limit of its class. */
+  | { kind: 'insulation'; test: Extract<Test, { kind: 'insulation' }>; least: number }
+  /** A fuse that the fault took down holds so long under its load. */
+  | { kind: 'fuseHolds'; test: Extract<Test, { kind: 'fuse' }>; minutes: number }
   | {
       kind: 'drop';
       test: Extract<Test, { kind: 'volts' }>;
@@ -61,9 +68,9 @@ const LEAST_DROP = 0.1;
 export function proofList(model: CircuitModel, state: JobState): Proof[] {
   const { compiled } = model;
   const { circuit } = compiled;
-  const frame = compiled.nodeNames[compiled.frame]!;
-  const proofs: Proof[] = [];
   const patterns = workingPatterns(model).filter(({ loads, driven }) => loads.length + driven.length > 0);
+  // What the fault was comes first: its insulation is read before the locks come off.
+  const proofs: Proof[] = ofTheFault(model, state, patterns);
   const measured = new Set<string>();
   for (const { setup, loads, driven } of patterns) {
     for (const ref of [...loads, ...driven]) {
@@ -81,17 +88,16 @@ export function proofList(model: CircuitModel, state: JobState): Proof[] {
         part: ref,
         expected: valueOf(model, amps),
       });
-      const { nodes } = part as { nodes: Record<string, string> };
-      const supply = circuit.parts.find(({ kind }) => kind === 'source');
-      if (supply?.kind !== 'source' || compiled.alternating[compiled.nodeIndex.get(nodes['1']!)!]) continue;
-      for (const [side, from, to] of [
-        ['feed', supply.nodes['+'], nodes['1']!],
-        ['return', nodes['2']!, frame],
-      ] as const) {
-        if (from === to) continue;
+      for (const clamp of clampsOf(model, ref, setup)) {
+        const test = { kind: 'amps', through: clamp, setup } as const;
+        const id = `current ${clamp}`;
+        if (!proofs.some((one) => one.id === id))
+          proofs.push({ id, kind: 'current', test, part: clamp, expected: valueOf(model, test) });
+      }
+      for (const { side, from, to } of runsOf(model, ref, setup)) {
         const test = { kind: 'volts', from, to, setup } as const;
         const expected = valueOf(model, test);
-        const most = Math.max(LEAST_DROP, DROP_SHARE * compiled.supplyVolts, 2 * Math.abs(expected));
+        const most = Math.max(LEAST_DROP, DROP_SHARE * ownVolts(model, [from, to]), 2 * Math.abs(expected));
         proofs.push({ id: `drop ${side} ${ref}`, kind: 'drop', test, side, part: ref, most, expected });
       }
     }
@@ -254,6 +260,9 @@ function isShown(proof: Extract<Proof, { test: Test }>, { after }: JobState): bo
 export function proves(proof: Proof, value: Reading['value']): boolean {
   if (proof.kind === 'works') return value === 'works';
   if (proof.kind === 'interlock') return value === 'dead';
+  if (proof.kind === 'fuseHolds') return value === 'holds';
+  if (proof.kind === 'insulation')
+    return value === 'OL' || (typeof value === 'number' && value >= proof.least);
   if (typeof value !== 'number') return false;
   if (proof.kind === 'current')
     return Math.abs(Math.abs(value) - Math.abs(proof.expected)) <= 0.2 * Math.abs(proof.expected);

@@ -9,8 +9,10 @@ import { WireMap } from '../asfound/WireMap';
 import { useDesk } from '../desk/desk';
 import { FigureForm } from '../desk/FigureForm';
 import { StepLayout } from '../desk/StepLayout';
-import { partWords, quantity } from '@/words/en/readings';
-import { soundSpare, spareRatings } from './spareRatings';
+import { benchChecks, benchOpen, soundSpare } from '@/core/job/rules/spareOnBench';
+import { measureWords, wantedOnBench } from '@/words/en/bench';
+import { partWords } from '@/words/en/readings';
+import { spareRatings } from './spareRatings';
 import { Form } from '@/ui/Form';
 
 /** The right spare by ratings, measured before it is fitted; what was done; wires back by the map. */
@@ -58,6 +60,7 @@ export function FixScreen() {
                       body.dated && `dated ${body.dated}`,
                       body.torque && `torque ${body.torque}`,
                       body.seals && `seals ${body.seals}`,
+                      body.untested && `spare not read on the bench, because ${body.untested}`,
                       person,
                     ]
                       .filter(Boolean)
@@ -76,11 +79,12 @@ export function FixScreen() {
 
 function Spare({ part }: { part: string }) {
   const { speaker, log } = useDesk();
-  const { ratings, bench } = useMemo(() => spareRatings(speaker.model, part), [speaker, part]);
+  const ratings = useMemo(() => spareRatings(speaker.model, part), [speaker, part]);
+  const checks = useMemo(() => benchChecks(speaker.model, part), [speaker, part]);
   const tests = log.state.spareTests.filter(({ body }) => body.part === part);
   return (
     <section aria-labelledby="spare">
-      <Heading id="spare" aside="matched before it is fitted">
+      <Heading id="spare" aside="matched and read before it is fitted">
         Spare for {partWords(speaker, part)}
       </Heading>
       <dl className="grid grid-cols-[170px_1fr] gap-x-4 py-2 text-[16.5px]">
@@ -91,23 +95,36 @@ function Spare({ part }: { part: string }) {
           </div>
         ))}
       </dl>
-      {bench ? (
-        <div className="flex flex-wrap items-center gap-3 pb-2">
+      {checks.map((check) => (
+        <div key={check.measure} className="flex flex-wrap items-center gap-3 pb-2">
           <span className="text-[17px]">
-            Spare on the bench, wanted <span className="fig">{quantity('ohms', bench.ohms)}</span>
+            Spare on the bench, {measureWords(check.measure)}:{' '}
+            <span className="fig">{wantedOnBench(check)}</span>
           </span>
           <FigureForm
-            quantity="ohms"
-            label="Spare on the bench, ohms"
+            quantity={check.quantity}
+            label={`Spare, ${measureWords(check.measure)}`}
             takesOverRange
             onPin={({ value, typed }) =>
               log.write({
                 type: 'spareTest',
-                body: { part, measure: 'ohms on the bench', typed, good: soundSpare(value, bench) },
+                body: {
+                  part,
+                  measure: measureWords(check.measure),
+                  bench: check.measure,
+                  value,
+                  typed,
+                  good: soundSpare(value, check),
+                },
               })
             }
           />
         </div>
+      ))}
+      {checks.length === 0 ? (
+        <p className="pb-2 text-[16.5px] text-ink2">
+          A meter on the bench tells nothing of it; match it by the label.
+        </p>
       ) : null}
       {tests.map(({ id, body }) => (
         <p
@@ -116,30 +133,45 @@ function Spare({ part }: { part: string }) {
           data-testid="spare-test"
         >
           {body.good ? <Check size={18} strokeWidth={3} aria-hidden /> : '✕'}{' '}
-          <span className="fig">{body.typed}</span>{' '}
-          {body.good ? 'reads as it should: fit it' : 'does not read as it should: do not fit it'}
+          <span className="fig">{body.typed}</span> {body.measure}:{' '}
+          {body.good ? 'as it should be' : 'not as it should be, do not fit it'}
         </p>
       ))}
     </section>
   );
 }
 
-const BLANK_FIX = { work: '', spare: '', serial: '', dated: '', torque: '', seals: '' };
+const BLANK_FIX = { work: '', spare: '', serial: '', dated: '', torque: '', seals: '', untested: '' };
 /** As much as the record takes of each. */
-const LONGEST = { work: 1000, spare: 120, serial: 60, dated: 40, torque: 120, seals: 200 } as const;
+const LONGEST = {
+  work: 1000,
+  spare: 120,
+  serial: 60,
+  dated: 40,
+  torque: 120,
+  seals: 200,
+  untested: 500,
+} as const;
 
 function FixForm({ part }: { part: string }) {
-  const { log } = useDesk();
+  const { log, speaker } = useDesk();
   const { register, handleSubmit, reset, watch } = useForm({ defaultValues: BLANK_FIX });
   const replacing = log.state.decision?.body.action === 'replace';
+  const unread = useMemo(() => benchOpen(speaker.model, log.state, part), [speaker, log.state, part]);
+  const [work, untested] = watch(['work', 'untested']);
+  const waits = unread.length > 0 && untested.trim() === '';
   const text = (key: keyof typeof BLANK_FIX, label: string, className = '') => (
     <Field label={label} className={className}>
       <input className={FIELD} maxLength={LONGEST[key]} {...register(key)} />
     </Field>
   );
-  const write = handleSubmit((fix) => {
-    if (fix.work.trim() === '') return;
-    log.write({ type: 'fix', body: { ...fix, part, dated: replacing ? fix.dated : '', ratings: {} } });
+  const write = handleSubmit(({ untested: reason, ...fix }) => {
+    if (fix.work.trim() === '' || waits) return;
+    const fitted = unread.length > 0 ? { untested: reason.trim() } : {};
+    log.write({
+      type: 'fix',
+      body: { ...fix, ...fitted, part, dated: replacing ? fix.dated : '', ratings: {} },
+    });
     reset(BLANK_FIX);
   });
   return (
@@ -161,8 +193,18 @@ function FixForm({ part }: { part: string }) {
       ) : null}
       {text('torque', 'Torque')}
       {text('seals', 'Seals and covers')}
+      {unread.length > 0 ? (
+        <div className="col-span-full">
+          <Hold>
+            The spare is not yet read on the bench:{' '}
+            {unread.map(({ measure }) => measureWords(measure)).join(', ')}. A new part can be the wrong one,
+            or broken.
+          </Hold>
+          {text('untested', 'Fitted without that reading, because')}
+        </div>
+      ) : null}
       <div className="col-span-full flex flex-wrap items-center gap-3 pb-2">
-        <MainKey type="submit" disabled={watch('work').trim() === ''}>
+        <MainKey type="submit" disabled={work.trim() === '' || waits}>
           Write it down
         </MainKey>
       </div>

@@ -1,7 +1,7 @@
 import type { CircuitModel } from '@/core/circuit/model';
 import type { Part } from '@/core/circuit/partSchema';
 import { branchAmps } from '@/core/circuit/world';
-import { kindOf } from '@/core/kinds/part';
+import { benchChecks } from '@/core/job/rules/spareOnBench';
 import { quantity } from '@/words/en/readings';
 
 /** A rating that a spare must match, as words. */
@@ -10,16 +10,6 @@ export interface Rating {
   wanted: string;
 }
 
-/** Resistance a sound spare shows on the bench, ohms, and how far it may be off. */
-export interface SpareOhms {
-  ohms: number;
-  tolerance: number;
-}
-
-const USUAL_TOLERANCE = 0.1;
-/** The meter's own part in a bench reading. */
-const METER_SHARE = 0.02;
-
 const OLD_PART = 'as on the old part';
 const OLD_LABEL = 'as on the old label';
 
@@ -27,19 +17,9 @@ const OLD_LABEL = 'as on the old label';
  * What a spare for a part is matched by, from the circuit. The circuit knows the volts at a part, what it reads and what
  * its contacts carry, not what its maker wrote on it: thread, plug and duty stand on the old part's label.
  */
-export function spareRatings(
-  model: CircuitModel,
-  ref: string,
-): { ratings: Rating[]; bench: SpareOhms | null } {
+export function spareRatings(model: CircuitModel, ref: string): Rating[] {
   const part = model.compiled.circuit.parts.find((one) => one.ref === ref);
-  if (!part) return { ratings: [], bench: null };
-  return { ratings: ratingsOf(model, part), bench: benchOf(part) };
-}
-
-function benchOf(part: Part): SpareOhms | null {
-  if (!(kindOf(part).traits.load || part.kind === 'relay') || !('ohms' in part) || part.ohms === undefined)
-    return null;
-  return { ohms: part.ohms, tolerance: ('tolerance' in part && part.tolerance) || USUAL_TOLERANCE };
+  return part ? ratingsOf(model, part) : [];
 }
 
 function ratingsOf(model: CircuitModel, part: Part): Rating[] {
@@ -47,7 +27,7 @@ function ratingsOf(model: CircuitModel, part: Part): Rating[] {
   const add = (name: string, wanted: string | undefined) => {
     if (wanted) ratings.push({ name, wanted });
   };
-  const bench = benchOf(part);
+  const ohms = benchChecks(model, part.ref).find(({ measure }) => measure === 'winding')?.about;
   switch (part.kind) {
     case 'coil':
     case 'heater':
@@ -58,8 +38,8 @@ function ratingsOf(model: CircuitModel, part: Part): Rating[] {
     case 'proportionalValve':
     case 'transformer':
       if (part.kind !== 'resistor') add('Volts, AC or DC', voltsWords(model, part));
-      if (bench)
-        add('Ohms at 20 °C', `${quantity('ohms', bench.ohms)} ± ${Math.round(bench.tolerance * 100)} %`);
+      if (ohms)
+        add('Ohms at 20 °C', `${quantity('ohms', ohms.value)} ± ${Math.round(ohms.tolerance * 100)} %`);
       if (part.kind === 'relay')
         add(
           'Contacts',
@@ -127,11 +107,6 @@ function ratingsOf(model: CircuitModel, part: Part): Rating[] {
       part satisfies never;
   }
   return ratings;
-}
-
-/** Whether a bench reading is that of a sound spare. */
-export function soundSpare(value: number | 'OL', { ohms, tolerance }: SpareOhms): boolean {
-  return typeof value === 'number' && Math.abs(value - ohms) <= ohms * (tolerance + METER_SHARE);
 }
 
 /** Nominal volts that supplies are named by; a battery that reads 25.2 V is a 24 V one. */

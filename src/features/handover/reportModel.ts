@@ -180,6 +180,7 @@ export function buildReport(
           body.dated && `dated ${body.dated}`,
           body.torque && `torque ${body.torque}`,
           body.seals && `seals ${body.seals}`,
+          body.untested && `spare not read on the bench, because ${body.untested}`,
         ]
           .filter(Boolean)
           .join(', '),

@@ -13,7 +13,7 @@ import { OtherTests } from './OtherTests';
 import { outcomeLetter } from './typedValue';
 import { bandWords, goesToWords, reasonWords, thenWords } from '@/words/en/answers';
 import { modeName, pointName, testPlace, type Speaker } from '@/words/en/readings';
-import { setupSteps } from './setupSteps';
+import { setupSteps } from '@/words/en/setupSteps';
 
 const WhatIf = lazyPart(() => import('./WhatIf').then((one) => one.WhatIf));
 

@@ -1,14 +1,18 @@
 'use client';
 
 import { Check, X } from 'lucide-react';
-import { useMemo, useState } from 'react';
-import type { Reading } from '@/core/circuit/schema';
+import { useMemo, useState, type ReactNode } from 'react';
+import type { Reading, Test } from '@/core/circuit/schema';
 import { mayBeLeft, proofList, proofStanding, proves, type Proof } from '@/core/job/proofList';
+import { testGate } from '@/core/job/rules/testGate';
+import { isolationPlan } from '@/core/safety/isolationPlan';
 import { Field, FIELD, Heading, Hold, PlainKey } from '@/ui/sheet';
 import { useDesk } from '../desk/desk';
 import { FigureForm } from '../desk/FigureForm';
 import { StepLayout } from '../desk/StepLayout';
 import { Ledger } from './Ledger';
+import { shutWords } from '@/words/en/holds';
+import { setupSteps } from '@/words/en/setupSteps';
 import { proofWords } from '@/words/en/proofs';
 
 /** Everything that is shown before the machine goes back: positions, current, drops, interlocks, codes, wires, locks. */
@@ -152,6 +156,8 @@ function ProofAnswer({ proof }: { proof: Proof }) {
     return pair(['Works', () => write('works', 'works')], ['Does not', () => write('dead', 'dead')]);
   if (proof.kind === 'interlock')
     return pair(['Stops', () => write('dead', 'stops')], ['Moves', () => write('works', 'moves')]);
+  if (proof.kind === 'fuseHolds')
+    return pair(['Held', () => write('holds', 'held')], ['Blew', () => write('blows', 'blew')]);
   if (proof.kind === 'code') {
     const code = log.state.codes.find(({ key }) => key === proof.code);
     return code ? (
@@ -164,12 +170,46 @@ function ProofAnswer({ proof }: { proof: Proof }) {
     ) : null;
   }
   if (proof.kind === 'ledger' || proof.kind === 'isolation' || proof.kind === 'wire') return null;
+  if (proof.kind === 'insulation')
+    return (
+      <DeadWork test={proof.test}>
+        <FigureForm
+          quantity="ohms"
+          label="Insulation"
+          takesOverRange
+          onPin={({ value, typed }) => write(value, typed)}
+        />
+      </DeadWork>
+    );
   return (
     <FigureForm
       quantity={proof.kind === 'current' ? 'amps' : 'volts'}
       label={proof.kind === 'current' ? 'Amps' : 'Volts'}
       onPin={({ value, typed }) => write(value, typed)}
     />
+  );
+}
+
+/** A test on the dead circuit: how it is set up, and its answer only while the plan stands. */
+function DeadWork({ test, children }: { test: Test; children: ReactNode }) {
+  const { speaker, log } = useDesk();
+  const plan = useMemo(() => isolationPlan(speaker.model), [speaker]);
+  const shut = shutWords(testGate(speaker.model, plan, log.state, test));
+  return (
+    <div className="basis-full pb-2 pl-8">
+      <ol className="list-decimal pl-5 text-[16px] text-ink2">
+        {setupSteps(speaker, test).map((step) => (
+          <li key={step}>{step}</li>
+        ))}
+      </ol>
+      {shut ? (
+        <Hold>
+          {shut.what} {shut.why}
+        </Hold>
+      ) : (
+        children
+      )}
+    </div>
   );
 }
 

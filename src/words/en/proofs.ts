@@ -8,6 +8,10 @@ export function proofWords(speaker: Speaker, proof: Proof): string {
       return `${partWords(speaker, proof.part)} works, ${positionWords(speaker.model.compiled.circuit.controls, proof.setup) || 'at rest'}`;
     case 'current':
       return `Current of ${partWords(speaker, proof.part)}, about ${quantity('amps', proof.expected)}`;
+    case 'insulation':
+      return `Insulation, ${pointName(speaker, proof.test.from)} to ${pointName(speaker, proof.test.to)} with ${proof.test.testVolts} V, over ${quantity('ohms', proof.least)}`;
+    case 'fuseHolds':
+      return `${partWords(speaker, proof.test.part)} holds for ${proof.minutes} min under load, ${positionWords(speaker.model.compiled.circuit.controls, proof.test.setup) || 'at rest'}`;
     case 'drop':
       return `Volts lost on the ${proof.side} of ${proof.part}, ${pointName(speaker, proof.test.from)} to ${pointName(speaker, proof.test.to)}, under ${quantity('volts', proof.most)}`;
     case 'signal':

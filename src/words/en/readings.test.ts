@@ -11,7 +11,7 @@ import { TEMPLATES } from '@/core/templates/templates';
 import { bandWords, goesToWords, limitWords, reasonWords, thenWords, yardstickWords } from './answers';
 import { clearWords, evidenceWords, faultWords, statementLines } from './findings';
 import { gateWords, holdWords, shutWords } from './holds';
-import { setupSteps } from '@/features/measure/setupSteps';
+import { setupSteps } from '@/words/en/setupSteps';
 import {
   modeName,
   positionWords,

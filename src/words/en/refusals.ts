@@ -4,6 +4,7 @@ import type { HandOverStop } from '@/core/job/rules/handOverStops';
 import type { ProofRefusal, ProofStep } from '@/core/job/rules/provedDead';
 import type { StorageRefusal } from '@/core/job/rules/storageRefusal';
 import type { GaugeUnit } from '@/core/units/quantities';
+import { measureWords } from './bench';
 import { proofWords } from './proofs';
 import { pressureWords, type Speaker } from './readings';
 
@@ -126,6 +127,8 @@ export function refusalWords(refusal: EntryRefusal | StorageRefusal, speaker: Sp
       return `${refusal.item} does not stand in the ledger as it would have to.`;
     case 'sameEyes':
       return `${refusal.person} took it out; somebody else has to see that it is out.`;
+    case 'spareUnread':
+      return `The spare for ${refusal.part} is not read on the bench, or read wrong: ${refusal.measures.map(measureWords).join(', ')}. Read it first, or write why it was fitted without.`;
     case 'stops':
       return `Not handed over. ${refusal.stops
         .slice(0, 3)

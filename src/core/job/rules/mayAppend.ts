@@ -9,6 +9,8 @@ import { reduceJob } from '../reduceJob';
 import { handOverStops, type HandOverStop } from './handOverStops';
 import { missedBy, needsNewest } from './newestState';
 import { samePerson } from './ledgerStanding';
+import { benchOpen, saysWhatItReads } from './spareOnBench';
+import type { BenchMeasure } from '../benchMeasures';
 import { provedDead, type ProofRefusal } from './provedDead';
 import { outsideReason } from './writersClock';
 
@@ -32,6 +34,8 @@ export type EntryRefusal =
   | { code: 'notInLedger'; item: string }
   /** The second person is the one who took it out. */
   | { code: 'sameEyes'; person: string }
+  /** A spare that nobody has read on the bench, or that read wrong. */
+  | { code: 'spareUnread'; part: string; measures: BenchMeasure[] }
   | { code: 'stops'; stops: HandOverStop[] };
 
 /** What a job looks like to an entry that wants to be added. */
@@ -46,7 +50,7 @@ export interface JobBefore {
 
 /** Entries whose rules look at the job's state, not only at themselves. */
 export function looksAtState({ type }: Entry): boolean {
-  return needsNewest({ type } as Entry) || type === 'redrawn';
+  return needsNewest({ type } as Entry) || type === 'redrawn' || type === 'fix';
 }
 
 /** Whether an entry may be added to a job as it stands: the rules that protect people and the record. Null when it may. */
@@ -112,6 +116,17 @@ function refusalOf(entry: Entry, { model, log }: JobBefore): EntryRefusal | null
       if (proof?.kind === 'interlock' && !mayBeLeft(proof))
         return { code: 'guardUntried', guards: proof.guards };
       return id.startsWith('ledger ') ? { code: 'mayNotBeLeft', proof: id } : null;
+    }
+    case 'spareTest':
+      return saysWhatItReads(model, entry)
+        ? null
+        : { code: 'input', field: 'good', problem: `is not what ${entry.body.typed} says of this spare` };
+    case 'fix': {
+      const { part, untested } = entry.body;
+      const measures = untested ? [] : benchOpen(model, reduceJob(log()), part);
+      return measures.length > 0
+        ? { code: 'spareUnread', part, measures: measures.map(({ measure }) => measure) }
+        : null;
     }
     case 'handOver': {
       const stops = handOverStops(model, reduceJob(log()));

@@ -1,7 +1,7 @@
 import type { Test } from '@/core/circuit/schema';
 import { suppliesNeeded } from '@/core/safety/suppliesNeeded';
 import { isDeadKind } from '@/core/circuit/testPlace';
-import { pointName, positionWords, type Speaker } from '@/words/en/readings';
+import { pointName, positionWords, type Speaker } from './readings';
 
 /** The set-up in numbered lines. None is left out, however many there are: the last says where the leads go. */
 export function setupSteps(speaker: Speaker, test: Test): string[] {

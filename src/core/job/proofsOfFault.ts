@@ -1,0 +1,111 @@
+import type { CircuitModel } from '../circuit/model';
+import type { Test } from '../circuit/schema';
+import { nodesOfTest } from '../circuit/testPlace';
+import { branchAmps } from '../circuit/world';
+import { listCandidateTests } from '../diagnosis/candidateTests';
+import { leaksBelow } from '../diagnosis/outcomes';
+import { LIVE_AMPS, type Pattern } from '../diagnosis/patterns';
+import type { Proof } from './proofList';
+import type { JobState } from './reduceJob';
+
+/** What lets current out of its way: afterwards the insulation is shown, and that the fuse holds. */
+const LEAKS: readonly string[] = ['shortToFrame', 'weakInsulation', 'shortBetween'];
+const BLOWS: readonly string[] = [...LEAKS, 'short', 'shortedTurns', 'reversed'];
+/** Minutes that a fuse has to hold under load after the mend (shop rule), and where it used to hold for minutes before it went. */
+const HOLDS_MINUTES = 5;
+const HOLDS_LONG_MINUTES = 30;
+
+type Insulation = Extract<Test, { kind: 'insulation' }>;
+
+/** What has to be shown because of what was wrong: a mend is proved by the reading that was bad. */
+export function ofTheFault(model: CircuitModel, state: JobState, patterns: readonly Pattern[]): Proof[] {
+  return [...insulation(model, state), ...fuses(model, state, patterns)];
+}
+
+/** The insulation readings that leaked, once more; one at the mended part where none was taken. */
+function insulation(model: CircuitModel, { decision, readings }: JobState): Proof[] {
+  const least = ({ testVolts }: Insulation) => leaksBelow(testVolts);
+  const tests = new Map<string, Insulation>();
+  for (const { reading } of readings) {
+    if (reading.kind !== 'insulation') continue;
+    const { value, ...test } = reading;
+    if (typeof value === 'number' && value < least(test)) tests.set(placeOf(test), test);
+    else tests.delete(placeOf(test));
+  }
+  if (tests.size === 0 && decision && LEAKS.includes(decision.body.fault)) {
+    const test = insulationAt(model, decision.body.part);
+    if (test) tests.set(placeOf(test), test);
+  }
+  return [...tests].map(([key, test]) => ({
+    id: `insulation ${key}`,
+    kind: 'insulation',
+    test,
+    least: least(test),
+  }));
+}
+
+/** Where a tester was put, and how hard: one line of the list. */
+function placeOf({ from, to, testVolts }: Insulation): string {
+  return `${from} ${to} ${testVolts} V`.slice(0, 100);
+}
+
+const known = new WeakMap<CircuitModel, Map<string, Insulation | null>>();
+
+/** The quickest insulation test to the frame that meets a part and harms nothing. */
+function insulationAt(model: CircuitModel, ref: string): Insulation | null {
+  const found = known.get(model) ?? new Map<string, Insulation | null>();
+  known.set(model, found);
+  if (!found.has(ref)) {
+    const { compiled } = model;
+    const at = compiled.partIndex.get(ref);
+    const nodes = new Set(
+      at === undefined ? [] : compiled.parts[at]!.nodes.map((one) => compiled.nodeNames[one]!),
+    );
+    const best = listCandidateTests(model)
+      .tests.filter(
+        ({ bound }) =>
+          bound.test.kind === 'insulation' && nodesOfTest(bound.test).some((one) => nodes.has(one)),
+      )
+      .sort((a, b) => a.minutes - b.minutes)[0];
+    found.set(ref, best ? (best.bound.test as Insulation) : null);
+  }
+  return found.get(ref) ?? null;
+}
+
+/** Fuses on the way to what was mended, in the position that loads each most. */
+function fuses(
+  model: CircuitModel,
+  { decision, when, readings }: JobState,
+  patterns: readonly Pattern[],
+): Proof[] {
+  const blown = new Set(
+    readings.flatMap(({ reading }) =>
+      reading.kind === 'fuse' && reading.value === 'blows' ? [reading.part] : [],
+    ),
+  );
+  if (blown.size === 0 && !(decision && BLOWS.includes(decision.body.fault))) return [];
+  const { compiled } = model;
+  const most = new Map<string, { amps: number; pattern: Pattern }>();
+  for (const pattern of patterns) {
+    if (pattern.setup.afterSeconds !== undefined) continue;
+    const world = model.situation(pattern.setup).solve({ mode: 'live' });
+    const amps = (part: number) =>
+      Math.max(0, ...compiled.parts[part]!.branches.map(({ index }) => Math.abs(branchAmps(world, index))));
+    const mended = compiled.partIndex.get(decision?.body.part ?? '');
+    const met = mended !== undefined && amps(mended) > LIVE_AMPS;
+    for (const { part, index } of compiled.parts) {
+      if (part.kind !== 'fuse' && part.kind !== 'breaker') continue;
+      if (!blown.has(part.ref) && !met) continue;
+      const through = amps(index);
+      if (through > LIVE_AMPS && through > (most.get(part.ref)?.amps ?? 0))
+        most.set(part.ref, { amps: through, pattern });
+    }
+  }
+  const minutes = when.includes('fuseHoldsMinutes') ? HOLDS_LONG_MINUTES : HOLDS_MINUTES;
+  return [...most].map(([part, { pattern }]) => ({
+    id: `holds ${part}`,
+    kind: 'fuseHolds',
+    test: { kind: 'fuse', part, setup: pattern.setup },
+    minutes,
+  }));
+}

@@ -7,6 +7,9 @@ import { nodeGroups } from './nodeGroups';
 import type { Circuit, Part } from './schema';
 import { settleWinding } from './windings';
 
+/** Ohms by reference, of windings whose own nobody has said. */
+export type LearntOhms = ReadonlyMap<string, number>;
+
 /** Nothing conducts better than this: keeps the matrix well scaled. */
 export const LEAST_OHMS = 1e-4;
 
@@ -91,8 +94,10 @@ export interface CompiledCircuit {
 /**
  * Checks references and turns parts into branches. Throws {@link InputError} for a repeated reference, an unknown
  * control or position, a frame no part touches, a relay without a coil, a node that is both electrical and fluid.
+ *
+ * @param learnt ohms of windings that the circuit does not say and a twin was read to have
  */
-export function compileCircuit(circuit: Circuit): CompiledCircuit {
+export function compileCircuit(circuit: Circuit, learnt: LearntOhms = new Map()): CompiledCircuit {
   const nodeNames: string[] = [];
   const domains: Domain[] = [];
   const nodeIndex = new Map<string, number>();
@@ -184,7 +189,14 @@ export function compileCircuit(circuit: Circuit): CompiledCircuit {
   for (const branch of branches) {
     branch.volts = Math.max(volts[branch.a]!, volts[branch.b]!);
     const figures = windings[branch.index];
-    if (figures) settleWinding(branch, figures, branch.volts, Math.max(hertz[branch.a]!, hertz[branch.b]!));
+    if (figures)
+      settleWinding(
+        branch,
+        figures,
+        branch.volts,
+        Math.max(hertz[branch.a]!, hertz[branch.b]!),
+        learnt.get(parts[branch.part]!.part.ref),
+      );
   }
   return {
     circuit,

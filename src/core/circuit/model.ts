@@ -1,4 +1,4 @@
-import { compileCircuit, type CompiledCircuit } from './compile';
+import { compileCircuit, type CompiledCircuit, type LearntOhms } from './compile';
 import type { Circuit, Setup } from './schema';
 import { applySetup } from './situation';
 import { SituationSolver } from './solveSituation';
@@ -19,8 +19,8 @@ export class CircuitModel {
   private loops: Float64Array | null = null;
   private readonly nodePeaks: Float64Array;
 
-  constructor(circuit: Circuit) {
-    this.compiled = compileCircuit(circuit);
+  constructor(circuit: Circuit, learnt?: LearntOhms) {
+    this.compiled = compileCircuit(circuit, learnt);
     this.combinations = controlCombinations(circuit.controls);
     this.nodePeaks = new Float64Array(this.compiled.nodeNames.length);
   }

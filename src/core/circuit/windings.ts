@@ -11,15 +11,24 @@ const USUAL_REACTANCE = 2.5;
 const USUAL_RESISTANCE = 0.3;
 /** Label figures of apparent power and sealed current are good to about this. */
 const LABEL_SPREAD = 0.15;
+/** Two windings of one type, from one or two batches, lie this near to each other. */
+const TWIN_SPREAD = 0.12;
 
 /**
  * Gives a coil's branch its resistance and reactance from what is known of it: ohms, henries, or the label's VA and sealed amperes.
  * What nobody has said stays broad: the branch says so, and no figure is held against it.
  *
+ * @param learnt ohms that a twin of it was read to have, where its own are not known
  * @param volts of the circuit it belongs to
  * @param hertz of that circuit; 0 on direct current
  */
-export function settleWinding(branch: Branch, figures: WindingFigures, volts: number, hertz: number): void {
+export function settleWinding(
+  branch: Branch,
+  figures: WindingFigures,
+  volts: number,
+  hertz: number,
+  learnt?: number,
+): void {
   const { ohms, henries, va, sealedAmps } = figures;
   const alternating = hertz > 0;
   const size = Math.max(volts, 1);
@@ -28,8 +37,10 @@ export function settleWinding(branch: Branch, figures: WindingFigures, volts: nu
   const guess = (size * size) / USUAL_WATTS;
   branch.ohmsKnown = ohms !== undefined;
   branch.ohms =
-    ohms ?? (impedance ? USUAL_RESISTANCE * impedance : alternating ? USUAL_RESISTANCE * guess : guess);
-  if (!branch.ohmsKnown) branch.tolerance = NOT_KNOWN;
+    ohms ??
+    learnt ??
+    (impedance ? USUAL_RESISTANCE * impedance : alternating ? USUAL_RESISTANCE * guess : guess);
+  if (!branch.ohmsKnown) branch.tolerance = learnt === undefined ? NOT_KNOWN : TWIN_SPREAD;
   branch.liveTolerance = branch.tolerance;
   if (!alternating) return;
   if (henries) {

@@ -1,4 +1,6 @@
+import type { LearntOhms } from '../circuit/compile';
 import { CircuitModel, setupKey } from '../circuit/model';
+import { learnFromTwins } from './learnFromTwins';
 import type { Case, Circuit, Preferences, Reading, Setup, Test } from '../circuit/schema';
 import { listCandidateTests, type CandidateList, type CandidateTest } from './candidateTests';
 import { isPlain } from './legality';
@@ -52,10 +54,15 @@ export class Diagnoser {
   readonly model: CircuitModel;
   private readonly weigher: Weigher;
   private readonly candidates = new Map<string, CandidateList>();
+  /** The same circuit with what readings of twins have taught; the last one. */
+  private taught: { key: string; diagnoser: Diagnoser } | null = null;
 
   /** Throws `InputError` when the circuit is not sound as a description. */
-  constructor(circuit: Circuit) {
-    this.model = new CircuitModel(circuit);
+  constructor(
+    private readonly circuit: Circuit,
+    private readonly learnt?: LearntOhms,
+  ) {
+    this.model = new CircuitModel(circuit, learnt);
     this.weigher = new Weigher(this.model);
   }
 
@@ -66,6 +73,8 @@ export class Diagnoser {
   /** Weighs all readings and ranks the next tests. Throws `InputError` for a reading this circuit cannot give. */
   diagnose(readings: readonly Reading[], options: DiagnoseOptions = {}): Diagnosis {
     const observations = gatherObservations(this.model, readings);
+    const taught = this.learnt ? null : this.taughtBy(observations);
+    if (taught) return taught.diagnose(readings, options);
     const { signs = NO_SIGNS } = options;
     const posterior = this.weigher.weigh(observations, this.weightsOf(signs));
     const suspects = explainSuspects(this.model, posterior, observations);
@@ -127,6 +136,15 @@ export class Diagnoser {
         skipped: own.skipped,
       },
     };
+  }
+
+  /** The circuit as far as readings of twins narrow what nobody has said of it; null where they do not. */
+  private taughtBy(observations: readonly Observation[]): Diagnoser | null {
+    const learnt = learnFromTwins(this.model, observations);
+    if (learnt.size === 0) return null;
+    const key = JSON.stringify([...learnt]);
+    if (this.taught?.key !== key) this.taught = { key, diagnoser: new Diagnoser(this.circuit, learnt) };
+    return this.taught.diagnoser;
   }
 
   /** Works out ahead what every fault would make a test read, so that its answer is weighed at once. */

@@ -93,6 +93,19 @@ describe('W2, a coded valve whose value nobody knows', () => {
     expect(yardsticks(model, ohms('X1.1:2', 'Y1:2', alone), nothing)).toEqual([]);
   });
 
+  it('the twin’s ohms narrow it: half of what the other reads is half of its turns, though nobody said what it should be', () => {
+    const alone: Setup = { pulled: ['F1'], unplugged: ['X1', 'X2'] };
+    const one = { ...ohms('X1.1:2', 'Y1:2', alone), value: 12.4 } as Reading;
+    const two = { ...ohms('X2.1:2', 'Y2:2', alone), value: 25 } as Reading;
+    const before = new Story(unknown()).say(one).ask();
+    const told = new Story(unknown()).say(one, two).ask();
+    expect(before.suspect('Y1', 'shortedTurns')).toBeLessThan(0.2);
+    expect(told.suspects[0]).toMatchObject({ part: 'Y1', fault: 'shortedTurns' });
+    expect(told.suspect('Y2', 'shortedTurns')).toBeLessThan(0.1);
+    const alike = new Story(unknown()).say({ ...one, value: 24.2 } as Reading, two).ask();
+    expect(alike.suspect('Y1', 'shortedTurns')).toBeLessThan(before.suspect('Y1', 'shortedTurns') + 0.05);
+  });
+
   it('an open coil is found all the same', () => {
     const told = new Story(unknown(), ['Y1', 'open'])
       .take(works('Y1', A), works('Y2', at({ command: 'b' })))

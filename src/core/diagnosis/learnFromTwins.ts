@@ -1,0 +1,38 @@
+import type { LearntOhms } from '../circuit/compile';
+import type { CircuitModel } from '../circuit/model';
+import type { Observation } from './observations';
+import { partsAcross } from './partsAcross';
+import { predict } from './predict';
+import { areTwins } from './twins';
+
+/** A reading shows the winding alone where the sound circuit would read its ohms there, within this share. */
+const ALONE_SHARE = 0.02;
+
+/**
+ * Ohms of windings that nobody has said, from what a twin of them was read to have: each from the others, none from itself, and the
+ * middle one where several were read. A reading that something lies in parallel to teaches nothing.
+ */
+export function learnFromTwins(model: CircuitModel, observations: readonly Observation[]): LearntOhms {
+  const unknown = model.compiled.parts.filter(({ branches }) => branches[0]?.ohmsKnown === false);
+  if (unknown.length < 2) return new Map();
+  const read = new Map<number, number>();
+  for (const { bound, readings } of observations) {
+    const value = readings.at(-1)?.value;
+    if (bound.test.kind !== 'ohms' || typeof value !== 'number') continue;
+    for (const { part, branch } of partsAcross(model, bound.test)) {
+      if (!branch || branch !== part.branches[0]) continue;
+      const sound = predict(bound, []);
+      if (sound.type === 'number' && Math.abs(sound.mean / branch.ohms - 1) < ALONE_SHARE)
+        read.set(part.index, value);
+    }
+  }
+  const learnt = new Map<string, number>();
+  for (const part of unknown) {
+    const twins = [...read]
+      .filter(([index]) => index !== part.index && areTwins(model.compiled.parts[index]!, part))
+      .map(([, ohms]) => ohms)
+      .sort((a, b) => a - b);
+    if (twins.length > 0) learnt.set(part.part.ref, twins[(twins.length - 1) >> 1]!);
+  }
+  return learnt;
+}

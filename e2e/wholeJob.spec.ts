@@ -81,15 +81,19 @@ async function decide(page: Page, { action, hidden: [part] }: Story) {
 async function fix(page: Page, { action, bench }: Story) {
   await step(page, 'Fix');
   if (action === 'Replace' && bench) {
-    const input = page.getByLabel(/Spare on the bench/);
+    const input = page.getByLabel(/^Spare, ohms/);
     await input.fill('OL');
     await page.getByRole('button', { name: 'Pin', exact: true }).click();
     await expect(page.getByTestId('spare-test').first()).toContainText('do not fit it');
-    await input.fill(bench);
-    await page.getByRole('button', { name: 'Pin', exact: true }).click();
-    await expect(page.getByTestId('spare-test').last()).toContainText('fit it');
   }
   await page.getByRole('textbox', { name: 'What was done' }).fill('Made good and sealed');
+  if (action === 'Replace' && bench) {
+    // What read wrong is not fitted, and neither is what nobody read.
+    await expect(page.getByRole('button', { name: 'Write it down' })).toBeDisabled();
+    await page.getByLabel(/^Spare, ohms/).fill(bench);
+    await page.getByRole('button', { name: 'Pin', exact: true }).click();
+    await expect(page.getByTestId('spare-test').last()).toContainText('as it should be');
+  }
   await page.getByRole('button', { name: 'Write it down' }).click();
   await expect(page.getByTestId('fix')).toContainText('Made good');
   const back = page.getByRole('button', { name: 'It is back' });
@@ -101,6 +105,13 @@ async function fix(page: Page, { action, bench }: Story) {
 
 async function prove(page: Page, sound: MachineUnderTest) {
   await step(page, 'Prove');
+  // What leaked is read again while the locks are on.
+  const insulation = page.locator('[data-proof=insulation][data-state=open]');
+  for (let left = await insulation.count(); left > 0; left--) {
+    await insulation.first().getByRole('textbox').fill('OL');
+    await insulation.first().getByRole('button', { name: 'Pin' }).click();
+    await expect(insulation).toHaveCount(left - 1);
+  }
   const off = page.getByRole('button', { name: 'Lock is off' });
   for (let left = await off.count(); left > 0; left--) {
     await off.first().click();
@@ -123,6 +134,7 @@ async function prove(page: Page, sound: MachineUnderTest) {
     const row = open.first();
     const kind = await row.getAttribute('data-proof');
     if (kind === 'works') await row.getByRole('button', { name: 'Works' }).click();
+    else if (kind === 'fuseHolds') await row.getByRole('button', { name: 'Held' }).click();
     else if (kind === 'interlock') await row.getByRole('button', { name: 'Stops' }).click();
     else {
       const value = sound.answer(JSON.parse((await row.getAttribute('data-test'))!) as Test);
@@ -224,6 +236,7 @@ test.describe('a whole job, from complaint to printed report', () => {
       reported: [[/F4/, 'blows']],
       hidden: ['W41', 'weakInsulation', 3],
       action: 'Replace',
+      bench: '0.2',
     });
     expect(asked.map(({ kind }) => kind)).toContain('insulation');
   });

@@ -25,6 +25,8 @@ const CHANGE_MINUTES = {
 const HELD_MINUTES = 0.12;
 const MOVED_MINUTES = 0.05;
 const FRAME_MINUTES = 0.2;
+/** What is there for a moment only takes a second person at the control, a meter that holds its peak, and often a second try. */
+const MOMENT_MINUTES = 1.5;
 
 export function accessMinutes(part: Part): number {
   return part.accessMinutes ?? kindOf(part).accessMinutes;
@@ -42,7 +44,8 @@ export function nodeAccess({ compiled }: CircuitModel): Float64Array {
 
 /** Minutes to reach a test's points and read, in the set-up it wants. */
 export function testMinutes({ compiled }: CircuitModel, test: Test, access: Float64Array): number {
-  const read = readingKind(test.kind).minutes;
+  const meter = readingKind(test.kind).shows.is === 'figure' && test.setup.afterSeconds !== undefined;
+  const read = readingKind(test.kind).minutes + (meter ? MOMENT_MINUTES : 0);
   const nodes = nodesOfTest(test);
   if (nodes.length > 0) {
     return nodes.reduce((sum, name) => sum + access[compiled.nodeIndex.get(name)!]!, read);

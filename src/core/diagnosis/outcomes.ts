@@ -11,7 +11,7 @@ import { xlogx } from './severity';
 export interface Outcome {
   /** A number in the middle of the band, "OL", or the choice itself. */
   reading: Reading['value'];
-  /** Band of a numeric answer, lower limit inside, in the reading's unit. The first begins at −∞ and the last ends at ∞; both `Infinity` is over-range only. */
+  /** Band of a numeric answer, lower limit inside, in the reading's unit. The outer ones end where nothing known reads; both `Infinity` is over-range only. */
   low?: number;
   high?: number;
   share: number;
@@ -51,7 +51,7 @@ interface Band {
 
 /**
  * Groups answers into bands that a person can tell apart: what the sound circuit reads, no wider than parts and meter scatter, and
- * what lies below and above it. They meet, in order, and leave nothing out.
+ * what lies below and above it. They meet, in order; beyond the outermost only that is left out which nothing known reads.
  */
 export function groupOutcomes(
   test: Test,
@@ -90,14 +90,23 @@ export function groupOutcomes(
     test.kind === 'insulation'
       ? insulationEdges(test.testVolts)
       : list.slice(1).map((band, k) => border(list[k]!, band));
+  const open = test.kind === 'insulation';
+  // A supply stands higher than drawn while it is charged: that is no fault of what is read.
+  const openAbove = open || test.kind === 'volts';
   return list.map((band, k) => ({
     reading: band.middle === Infinity ? 'OL' : shown(test, band.middle),
-    low: edges[k - 1] ?? (list.length === 1 && band.over ? Infinity : -Infinity),
-    high: edges[k] ?? Infinity,
+    low: edges[k - 1] ?? (open ? -Infinity : outerLow(band, list.length)),
+    high: edges[k] ?? (band.sound && !band.over && !openAbove ? band.high : Infinity),
     share: band.weight / total,
     means: meanings(band),
     sound: band.sound,
   }));
+}
+
+/** Where the first band begins. What lies beyond the sound answer, and no fault reads, is not as drawn: it belongs to no band. */
+function outerLow({ sound, over, low, high }: Band, count: number): number {
+  if (over) return count === 1 ? Infinity : -Infinity;
+  return sound && (low > 0 || high < 0) ? low : -Infinity;
 }
 
 function soundBand(test: Test, mean: number, sigma: number): Band {

@@ -54,7 +54,7 @@ export function explainSuspects(
     const { fault, fits, severity, severityRange, intermittent, partner } = lead;
     const place = placeOfFault(model, lead);
     const evidence = observations.flatMap(({ positions, bound }, k): Evidence[] => {
-      const bits = (fits[k]! - Math.log(Math.max(rest[k]!.without(fault, fits), 1e-300))) / Math.LN2;
+      const bits = (fits[k]! - Math.log(Math.max(rest[k]!(fault.part), 1e-300))) / Math.LN2;
       const onPart = isOnPart(model, bound, place);
       return positions.map((reading) => ({ reading, bits, onPart }));
     });
@@ -88,30 +88,34 @@ function complaintsBut(observations: readonly Observation[], but: number): numbe
 }
 
 /**
- * What the rest of the doubt, as the complaint leaves it, makes of one reading: the mean likelihood over all that could be wrong. A fault
- * that the complaint rules out would make every reading look like a proof of whatever is left.
+ * What the rest of the doubt, as the complaint leaves it, makes of one reading: the mean likelihood over all that could be wrong, the
+ * faults of one part left out. A fault that the complaint rules out would make every reading look like a proof of whatever is left;
+ * and what a part could have besides (a contact that does not make, or makes badly) does not speak against the part.
  */
 function restOf(
   { faults, noFault: _share, noFaultFits }: Posterior,
   complaints: readonly number[],
   k: number,
-) {
+): (part: number) => number {
   const weightOf = (prior: number, fits: readonly number[]) =>
     prior * Math.exp(complaints.reduce((sum, c) => sum + fits[c]!, 0));
   let weight = weightOf(NO_FAULT_PRIOR, noFaultFits);
   let total = weight * Math.exp(noFaultFits[k]!);
+  const parts = new Map<number, { weight: number; total: number }>();
   for (const { fault, fits, partner } of faults) {
     if (partner) continue;
     const own = weightOf(fault.prior, fits);
+    const known = parts.get(fault.part) ?? { weight: 0, total: 0 };
+    parts.set(fault.part, known);
+    known.weight += own;
+    known.total += own * Math.exp(fits[k]!);
     weight += own;
     total += own * Math.exp(fits[k]!);
   }
-  return {
-    /** The same without one of them. */
-    without: (fault: CandidateFault, fits: readonly number[]) => {
-      const own = weightOf(fault.prior, fits);
-      return (total - own * Math.exp(fits[k]!)) / Math.max(weight - own, 1e-300);
-    },
+  return (part) => {
+    const own = parts.get(part) ?? { weight: 0, total: 0 };
+    // What is left of two sums that are nearly equal is dust.
+    return Math.max(total - own.total, 0) / Math.max(weight - own.weight, 1e-300);
   };
 }
 

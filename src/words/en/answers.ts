@@ -92,6 +92,9 @@ const SHORTS: readonly FaultName[] = [
   'weakInsulation',
 ];
 
+/** Faults that leave a second way closed. */
+const CLOSED: readonly FaultName[] = ['stuckClosed', 'welded'];
+
 function shareOf({ means }: Outcome, ref: string): number {
   return means.reduce((sum, { part, share }) => (part === ref ? sum + share : sum), 0);
 }
@@ -119,12 +122,18 @@ export function thenWords(
       return value !== null && value >= WATCHED_OHMS
         ? 'To be watched: damp, or ageing.'
         : 'Leaks to the frame here.';
-    if (value !== null && wanted !== null && value < wanted) return 'Shorted, or leaking.';
+    if (value !== null && wanted !== null && value < wanted)
+      return CLOSED.includes(outcome.means[0]?.fault as FaultName)
+        ? 'Something else is closed beside it.'
+        : 'Shorted, or leaking.';
     return 'A bad joint.';
   }
   if (kind === 'volts' && value !== null && wanted !== null) {
     const supply = Math.abs(wanted) > 1;
-    if (!supply) return Math.abs(value) > 1 ? 'The fall is here.' : 'A small fall here.';
+    if (!supply) {
+      if (Math.abs(value) < Math.abs(wanted)) return 'Nothing flows here.';
+      return Math.abs(value) > 1 ? 'The fall is here.' : 'A small fall here.';
+    }
     if (short) return 'Pulled down: something takes too much.';
     if (Math.abs(value) < 0.1 * Math.abs(wanted)) return 'Feed lost before here.';
     return Math.abs(value) < Math.abs(wanted) ? 'Starved by a joint.' : 'Nothing draws on it.';

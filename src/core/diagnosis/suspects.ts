@@ -75,7 +75,10 @@ export function explainSuspects(
             },
           }
         : {}),
-      for: evidence.filter(({ bits }) => bits > 0.3).sort((a, b) => b.bits - a.bits),
+      // What was read on the part itself says more to a person than what speaks for it louder from further away.
+      for: evidence
+        .filter(({ bits }) => bits > 0.3)
+        .sort((a, b) => Number(b.onPart) - Number(a.onPart) || b.bits - a.bits),
       against: evidence.filter(({ bits }) => bits < -0.3).sort((a, b) => a.bits - b.bits),
     };
   });

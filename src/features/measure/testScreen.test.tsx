@@ -74,6 +74,19 @@ describe('the test screen', () => {
     expect(window.location.search).toBe('?step=test');
   });
 
+  it('what is typed while a button has the focus goes to the keyline, and so does the Enter after it', async () => {
+    const { desk, person } = show([reported('dead')]);
+    ask(desk, VOLTS);
+    await waitFor(() => expect(test()).toEqual(VOLTS));
+    for (const key of ['o', '1']) {
+      const button = screen.getByRole('button', { name: 'Other tests' });
+      act(() => button.focus());
+      await person.keyboard(key);
+      expect(document.activeElement).not.toBe(button);
+      await person.keyboard('{Escape}');
+    }
+  });
+
   it('a test that makes no sense on this circuit says so, with the way back', async () => {
     const { desk, person } = show([reported('dead')]);
     ask(desk, { ...VOLTS, kind: 'ohms' });

@@ -47,6 +47,11 @@ export function useTestKeys(keys: TestKeys): void {
         return;
       }
       const onControl = target?.closest('button,a,[role=button],input') ?? null;
+      // A value typed while a button has the focus goes to the keyline, and so does the Enter after it.
+      const type = (key: string) => {
+        if (onControl instanceof HTMLElement) onControl.blur();
+        now.onKey(key);
+      };
       switch (event.key) {
         case 'Enter':
           if (now.enabled && (!onControl || target instanceof HTMLInputElement)) handle(now.onPin);
@@ -74,15 +79,11 @@ export function useTestKeys(keys: TestKeys): void {
         case 'O':
         case 'l':
         case 'L':
-          if (now.enabled) handle(() => now.onKey('OL'));
+          if (now.enabled) handle(() => type('OL'));
           return;
       }
       if (!now.enabled || !TYPED.test(event.key)) return;
-      handle(() => {
-        // A value typed while a button has the focus goes to the keyline, and so does the Enter after it.
-        if (onControl instanceof HTMLElement) onControl.blur();
-        now.onKey(event.key);
-      });
+      handle(() => type(event.key));
     };
     window.addEventListener('keydown', listen);
     return () => window.removeEventListener('keydown', listen);

@@ -149,9 +149,12 @@ export function PathFigure(props: PathFigureProps) {
       {props.spans.map((span) => (
         <SpanMark key={`${span.from}-${span.to}`} span={span} layout={layout} />
       ))}
-      {pins.map((pin) => (
-        <PinMark key={pin.node} pin={pin} layout={layout} aside={forks.has(pin.node)} />
-      ))}
+      {/* What is being typed at a point stands where its last reading did. */}
+      {pins
+        .filter(({ node }) => !props.typed || node !== leads?.plus)
+        .map((pin) => (
+          <PinMark key={pin.node} pin={pin} layout={layout} aside={forks.has(pin.node)} />
+        ))}
       {leads ? <Leads leads={leads} tag={tag} layout={layout} nameOf={props.nameOf} /> : null}
       {/* Over the leads, with the sheet around it: nothing strikes through what it says. */}
       <g

@@ -186,6 +186,10 @@ export function storyEntries(
     write({ type: 'code', body: { ...entry.body, present: false } });
   for (const proof of proofList(model, reduceJob(entries))) {
     if (proofStanding(proof, reduceJob(entries)).state === 'done') continue;
+    if (proof.kind === 'tight') {
+      write({ type: 'proof', body: { proof: proof.id, done: true, found: 'tight' } });
+      continue;
+    }
     if (!('test' in proof)) throw new Error(`job ${job.number}: ${proof.id} is left open`);
     const value = predictedValue(proof.test.kind, predict(bindTest(model, proof.test), []));
     const read = typeof value === 'number' ? shown(value) : value;

@@ -134,6 +134,7 @@ async function prove(page: Page, sound: MachineUnderTest) {
     const row = open.first();
     const kind = await row.getAttribute('data-proof');
     if (kind === 'works') await row.getByRole('button', { name: 'Works' }).click();
+    else if (kind === 'tight') await row.getByRole('button', { name: 'Tight' }).click();
     else if (kind === 'fuseHolds') await row.getByRole('button', { name: 'Held' }).click();
     else if (kind === 'interlock') await row.getByRole('button', { name: 'Stops' }).click();
     else {

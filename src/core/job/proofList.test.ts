@@ -131,6 +131,13 @@ describe('what the fault was', () => {
     expect(proofs(twoWayPair(), read(3e4))[0]).toMatchObject({ kind: 'insulation', test: asked.test });
     expect(proofs(twoWayPair(), read(3e4), read('OL')).some(({ kind }) => kind === 'insulation')).toBe(false);
   });
+  it('an air line that came off is shown to be tight, by a look', () => {
+    const decision = decided('H2', 'blocked');
+    const tight = proofs(airClamp(), decision).find(({ kind }) => kind === 'tight')!;
+    expect(proofStanding(tight, reduceJob([decision]))).toEqual({ state: 'open' });
+    const looked = entry({ type: 'proof', body: { proof: tight.id, done: true, found: 'tight' } });
+    expect(proofStanding(tight, reduceJob([decision, looked]))).toMatchObject({ state: 'done' });
+  });
   it('an open coil asks for neither', () => {
     const kinds = proofs(twoWayPair(), decided('Y1', 'open')).map(({ kind }) => kind);
     expect(kinds).not.toContain('insulation');

@@ -18,6 +18,8 @@ export type Proof = { id: string } & (
   | { kind: 'current'; test: Extract<Test, { kind: 'amps' }>; part: string; expected: number }
   /** Insulation of what was mended, on the dead circuit, over the limit of its class. */
   | { kind: 'insulation'; test: Extract<Test, { kind: 'insulation' }>; least: number }
+  /** A part of the air, oil or vacuum side that was opened holds its pressure. */
+  | { kind: 'tight'; part: string }
   /** A fuse that the fault took down holds so long under its load. */
   | { kind: 'fuseHolds'; test: Extract<Test, { kind: 'fuse' }>; minutes: number }
   | {
@@ -242,8 +244,8 @@ export function proofStanding(proof: Proof, state: JobState): ProofStanding {
       : { state: 'wrong', found: wire.differs.join(', ') };
   }
   if (!entry) return { state: 'open' };
-  // A tick alone shows nothing: the reading that was taken after the fix does.
-  if (entry.body.done && !isShown(proof, state)) return { state: 'open' };
+  // A tick alone shows nothing where a reading does: the reading that was taken after the fix does.
+  if (entry.body.done && 'test' in proof && !isShown(proof, state)) return { state: 'open' };
   return entry.body.done
     ? { state: 'done', found: entry.body.found }
     : { state: 'wrong', found: entry.body.found };
@@ -259,6 +261,7 @@ function isShown(proof: Extract<Proof, { test: Test }>, { after }: JobState): bo
 /** Whether a typed value proves what it should: near the expected current or signal, under the limit of a drop. */
 export function proves(proof: Proof, value: Reading['value']): boolean {
   if (proof.kind === 'works') return value === 'works';
+  if (proof.kind === 'tight') return value === 'none';
   if (proof.kind === 'interlock') return value === 'dead';
   if (proof.kind === 'fuseHolds') return value === 'holds';
   if (proof.kind === 'insulation')

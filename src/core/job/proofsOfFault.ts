@@ -5,6 +5,7 @@ import { branchAmps } from '../circuit/world';
 import { listCandidateTests } from '../diagnosis/candidateTests';
 import { leaksBelow } from '../diagnosis/outcomes';
 import { LIVE_AMPS, type Pattern } from '../diagnosis/patterns';
+import { kindOf } from '../kinds/part';
 import type { Proof } from './proofList';
 import type { JobState } from './reduceJob';
 
@@ -19,7 +20,7 @@ type Insulation = Extract<Test, { kind: 'insulation' }>;
 
 /** What has to be shown because of what was wrong: a mend is proved by the reading that was bad. */
 export function ofTheFault(model: CircuitModel, state: JobState, patterns: readonly Pattern[]): Proof[] {
-  return [...insulation(model, state), ...fuses(model, state, patterns)];
+  return [...insulation(model, state), ...fuses(model, state, patterns), ...tightness(model, state)];
 }
 
 /** The insulation readings that leaked, once more; one at the mended part where none was taken. */
@@ -70,6 +71,14 @@ function insulationAt(model: CircuitModel, ref: string): Insulation | null {
     found.set(ref, best ? (best.bound.test as Insulation) : null);
   }
   return found.get(ref) ?? null;
+}
+
+/** A line that came off is shown to be tight again. */
+function tightness({ compiled }: CircuitModel, { decision }: JobState): Proof[] {
+  const at = compiled.partIndex.get(decision?.body.part ?? '');
+  if (at === undefined || decision?.body.action === 'nothing') return [];
+  const { part } = compiled.parts[at]!;
+  return kindOf(part).traits.fluid ? [{ id: `tight ${part.ref}`, kind: 'tight', part: part.ref }] : [];
 }
 
 /** Fuses on the way to what was mended, in the position that loads each most. */

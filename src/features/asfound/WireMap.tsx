@@ -110,7 +110,8 @@ function WireRow({ check, phase }: { check: WireCheck; phase: Wire['phase'] }) {
         {body.part}:{body.terminal}
       </span>
       <span className="min-w-0 flex-1">
-        <span className="fig">{body.mark || 'no mark'}</span> {body.colour}
+        <span className="fig">{body.mark || 'no mark'}</span>
+        {body.colour ? ` ${body.colour}` : ''}
         {body.to ? <span className="text-ink2">, to {body.to}</span> : null}
         {body.through === 'unknown' ? null : <span className="text-ink2">, {THROUGH[body.through]}</span>}
         {check.differs.length > 0 ? (

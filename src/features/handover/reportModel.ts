@@ -5,6 +5,7 @@ import { safetyDefects } from '@/core/job/rules/ledgerStanding';
 import { chooseLane } from '@/core/path/layoutPath';
 import type { State } from '@/core/path/standing';
 import { siteMoment } from '@/core/units/siteTime';
+import { pointTitle } from '@/words/en/energies';
 import { writtenWords, type Arrival } from '@/words/en/times';
 import type { Outlook } from '@/workers/protocol';
 import { proofWords } from '@/words/en/proofs';
@@ -99,7 +100,7 @@ export function buildReport(
       tone: 'bad',
     })),
     safety: [...state.isolated.values()].map(({ body, person }) => ({
-      text: `${body.point}: ${body.how}${body.lock ? `, lock ${body.lock}` : ''}, ${person}`,
+      text: `${pointTitle(body.point)}: ${body.how}${body.lock ? `, lock ${body.lock}` : ''}, ${person}`,
       beside: body.proved
         ? `proved dead: ${body.proved.work.map(({ from, to, measured }) => `${from} to ${to} ${quantity('volts', measured.value)}`).join(', ')}${body.proved.meter ? `, ${body.proved.meter}` : ''}`
         : (body.tried ?? ''),

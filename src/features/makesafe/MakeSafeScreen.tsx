@@ -10,7 +10,7 @@ import { useDesk } from '../desk/desk';
 import { StepLayout } from '../desk/StepLayout';
 import { placeWords, PointForm } from './PointForm';
 import { quantity } from '@/words/en/readings';
-import { ENERGY_WORDS, stillLiveWords } from '@/words/en/energies';
+import { ENERGY_WORDS, pointTitle, stillLiveWords } from '@/words/en/energies';
 
 /** Every energy that reaches the work: isolated, locked, released and proved, then signed. */
 export function MakeSafeScreen() {
@@ -88,7 +88,7 @@ export function MakeSafeScreen() {
                     <span className="fig text-[15px] text-ink2">
                       {writtenWords(at, log.arrivals.get(id), job.policy.timeZone).slice(11)}
                     </span>
-                    <strong className="fig-bold">{body.point}</strong>
+                    <strong className="fig-bold">{pointTitle(body.point)}</strong>
                     <span className="min-w-0 flex-1">{body.reason}</span>
                     <span className="text-ink2">{who}</span>
                   </li>

@@ -11,6 +11,7 @@ import { useDesk } from '../desk/desk';
 import { FigureForm } from '../desk/FigureForm';
 import { StepLayout } from '../desk/StepLayout';
 import { Ledger } from './Ledger';
+import { pointTitle } from '@/words/en/energies';
 import { shutWords } from '@/words/en/holds';
 import { setupSteps } from '@/words/en/setupSteps';
 import { proofWords } from '@/words/en/proofs';
@@ -156,6 +157,8 @@ function ProofAnswer({ proof }: { proof: Proof }) {
     return pair(['Works', () => write('works', 'works')], ['Does not', () => write('dead', 'dead')]);
   if (proof.kind === 'interlock')
     return pair(['Stops', () => write('dead', 'stops')], ['Moves', () => write('works', 'moves')]);
+  if (proof.kind === 'tight')
+    return pair(['Tight', () => write('none', 'tight')], ['Bubbles', () => write('bubbles', 'bubbles')]);
   if (proof.kind === 'fuseHolds')
     return pair(['Held', () => write('holds', 'held')], ['Blew', () => write('blows', 'blew')]);
   if (proof.kind === 'code') {
@@ -226,7 +229,7 @@ function Locks() {
       <ul>
         {[...isolated.values()].map(({ id, body, person }, at) => (
           <li key={id} className="flex min-h-[52px] items-center gap-3 border-b-[1.5px] border-rule">
-            <strong className="fig-bold">{body.point}</strong>
+            <strong className="fig-bold">{pointTitle(body.point)}</strong>
             <span className="min-w-0 flex-1 text-[16px] text-ink2">
               lock {body.lock || '–'}, put on by {person}
             </span>

@@ -95,6 +95,9 @@ const SHORTS: readonly FaultName[] = [
 /** Faults that leave a second way closed. */
 const CLOSED: readonly FaultName[] = ['stuckClosed', 'welded'];
 
+/** What blows out of an opening, from nothing upwards. */
+const FLOWS: readonly string[] = ['none', 'bubbles', 'weak', 'full'];
+
 function shareOf({ means }: Outcome, ref: string): number {
   return means.reduce((sum, { part, share }) => (part === ref ? sum + share : sum), 0);
 }
@@ -147,7 +150,12 @@ export function thenWords(
       : 'Pressure that should not be here.';
   }
   if (kind === 'moves') return outcome.reading === 'still' ? 'Does not move.' : 'Goes the wrong way.';
-  if (kind === 'flow') return outcome.reading === 'none' ? 'Shut, or starved.' : 'Leaks past, or is let go.';
+  if (kind === 'flow') {
+    const [seen, wants] = [outcome.reading, expected].map((one) => FLOWS.indexOf(String(one)));
+    return seen! < wants! ? 'Shut, or starved.' : 'Leaks past, or is let go.';
+  }
+  if (kind === 'function') return outcome.reading === 'weak' ? 'Works weakly.' : 'Does not work.';
+  if (kind === 'click') return outcome.reading === true ? 'Pulls in, and should not.' : 'Does not pull in.';
   if (kind === 'fuse') return outcome.reading === 'blows' ? 'The short is in here.' : 'No short in here.';
   return 'Not as drawn.';
 }

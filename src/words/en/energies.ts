@@ -96,3 +96,11 @@ export const ENERGY_WORDS: Readonly<
 export function stillLiveWords({ node, volts, kPa }: StillLive, unit: GaugeUnit): string {
   return `${node} ${volts !== undefined ? quantity('volts', volts) : pressureWords(kPa ?? 0, unit)}`;
 }
+
+/** How a point of the isolation plan is called: what stands for an energy without a switch is told by that energy. */
+export function pointTitle(point: string): string {
+  const [, energy, names] = /^(\w+): (.+)$/.exec(point) ?? [];
+  return energy && energy in ENERGY_WORDS
+    ? `${names}, ${ENERGY_WORDS[energy as Energy].name.toLowerCase()}`
+    : point;
+}

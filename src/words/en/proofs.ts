@@ -1,4 +1,5 @@
 import type { Proof } from '@/core/job/proofList';
+import { pointTitle } from './energies';
 import { partWords, pointName, positionWords, quantity, type Speaker } from './readings';
 
 /** What a proof asks for, in one line. */
@@ -25,6 +26,8 @@ export function proofWords(speaker: Speaker, proof: Proof): string {
     case 'ledger':
       return `${proof.item} is out${proof.guards.length > 0 ? `; it defeats ${proof.guards.join(', ')}` : ''}`;
     case 'isolation':
-      return `Lock off ${proof.point}, by its owner`;
+      return `Lock off ${pointTitle(proof.point)}, by its owner`;
+    case 'tight':
+      return `${partWords(speaker, proof.part)} is tight at working pressure: soapy water at its joints, each position`;
   }
 }

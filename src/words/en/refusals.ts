@@ -4,6 +4,7 @@ import type { HandOverStop } from '@/core/job/rules/handOverStops';
 import type { ProofRefusal, ProofStep } from '@/core/job/rules/provedDead';
 import type { StorageRefusal } from '@/core/job/rules/storageRefusal';
 import type { GaugeUnit } from '@/core/units/quantities';
+import { pointTitle } from './energies';
 import { measureWords } from './bench';
 import { proofWords } from './proofs';
 import { pressureWords, type Speaker } from './readings';
@@ -90,7 +91,7 @@ export function entryWords(entry: Entry): string {
   const what = TYPE_WORDS[entry.type];
   const which =
     entry.type === 'isolation' || entry.type === 'reopened'
-      ? ` ${entry.body.point}`
+      ? ` ${pointTitle(entry.body.point)}`
       : entry.type === 'ledger' || entry.type === 'ledgerOut' || entry.type === 'ledgerSeen'
         ? ` ${entry.body.item}`
         : entry.type === 'reading'
@@ -114,9 +115,9 @@ export function refusalWords(refusal: EntryRefusal | StorageRefusal, speaker: Sp
         .map((entry) => `${entryWords(entry)}, ${entry.person}`)
         .join('; ')}. Look at it as it stands now, then write it again.`;
     case 'notProved':
-      return `${refusal.point} is not proved dead. ${proofRefusalWords(refusal.refusal, speaker.gaugeUnit)}`;
+      return `${pointTitle(refusal.point)} is not proved dead. ${proofRefusalWords(refusal.refusal, speaker.gaugeUnit)}`;
     case 'notClosed':
-      return `Still to close: ${refusal.points.join(', ')}.`;
+      return `Still to close: ${refusal.points.map(pointTitle).join('; ')}.`;
     case 'defeatsGuard':
       return `${refusal.guards.join(', ')} guards, or may guard, a person or a limit: no reading with it bridged is taken. Say on the drawing whom it protects.`;
     case 'mayNotBeLeft':

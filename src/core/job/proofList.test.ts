@@ -85,7 +85,7 @@ describe('the proof list', () => {
         .filter((proof) => proofStanding(proof, state).state !== 'done')
         .map(({ id }) => id);
     };
-    expect(open(log)).toEqual(['code 14-5', 'wire K5 86', 'ledger Jumper S1', 'isolation G1']);
+    expect(open(log)).toEqual(['wire K5 86', 'ledger Jumper S1', 'isolation G1', 'code 14-5']);
     const cleared = [
       ...log,
       entry({ type: 'code', body: { ...code, present: false } }),

@@ -63,6 +63,22 @@ const SIGNAL_SHARE = 0.06;
 /** A drop of less is not worth a proof of its own, volts. */
 const LEAST_DROP = 0.1;
 
+/** In which order things are shown: on the dead work first, then all back and open, then running. */
+const STAGE: Readonly<Record<Proof['kind'], number>> = {
+  insulation: 0,
+  wire: 1,
+  ledger: 2,
+  isolation: 3,
+  tight: 4,
+  fuseHolds: 4,
+  works: 5,
+  current: 5,
+  drop: 5,
+  signal: 6,
+  interlock: 7,
+  code: 8,
+};
+
 /**
  * What has to be proved after a fix, from the circuit and the job: every position works, current and drops where it
  * matters, every interlock stops what it must, codes gone, wires as found, nothing left in, nothing left locked.
@@ -71,7 +87,6 @@ export function proofList(model: CircuitModel, state: JobState): Proof[] {
   const { compiled } = model;
   const { circuit } = compiled;
   const patterns = workingPatterns(model).filter(({ loads, driven }) => loads.length + driven.length > 0);
-  // What the fault was comes first: its insulation is read before the locks come off.
   const proofs: Proof[] = ofTheFault(model, state, patterns);
   const measured = new Set<string>();
   for (const { setup, loads, driven } of patterns) {
@@ -130,7 +145,7 @@ export function proofList(model: CircuitModel, state: JobState): Proof[] {
       point,
     })),
   );
-  return proofs;
+  return proofs.sort((one, two) => STAGE[one.kind] - STAGE[two.kind]);
 }
 
 /** What a three-wire sensor says at each place it is turned to. */

@@ -523,6 +523,21 @@ describe('W14, a fuse that goes when a direction is selected', () => {
   });
 });
 
+describe('W11, a contactor that clicks and does not make', () => {
+  const IN = at({ pendant: 'in' });
+
+  it('is named by the full volts across its own contact while it is held in: what else it could have is no rival', () => {
+    const story = new Story(winchPack(), ['K3', 'stuckOpen']);
+    story.take(works('M', IN), works('M', at({ pendant: 'out' })), click('K3', IN), volts('P', 'M2', IN));
+    const told = story.ask();
+    expect(told.suspects[0]).toMatchObject({ part: 'K3' });
+    expect(told.suspects[0]!.for[0]).toMatchObject({ onPart: true, reading: 3 });
+    expect(told.suspects[0]!.for[0]!.bits).toBeGreaterThan(1);
+    expect(told.verdict).toMatchObject({ part: 'K3', proofs: { have: 1, onPart: true } });
+    expect(story.follow().named).toBe('K3');
+  });
+});
+
 describe('W15, a change-over relay', () => {
   const ON = at({ switch: 'on' });
   it('a contact that does not make is named across com and no, not through its coil', () => {

@@ -12,6 +12,7 @@ import { findCodes } from '../core/codes/findCodes';
 import { bindTest, predictedValue } from '../core/diagnosis/predict';
 import type { Verdict } from '../core/diagnosis/verdict';
 import { parseReading } from '../core/units/parseReading';
+import { computeSheet, type Sheet } from '../core/sheets/sheets';
 import { LogReader } from '../formats/logReader';
 import { writeSpice } from '../formats/spice';
 import { verdictWhy } from '../words/en/verdict';
@@ -19,7 +20,7 @@ import { writeWireList } from '../formats/wireList';
 
 const USAGE =
   'use one of: diagnose CASE, predict CASE [--fault PART:FAULT[=OHMS]], reading TEXT, decode TEXT, decode --log FILE, ' +
-  'draw CHAIN, check CIRCUIT, wires CIRCUIT, netlist CIRCUIT';
+  'draw CHAIN, sheet FILE, check CIRCUIT, wires CIRCUIT, netlist CIRCUIT';
 
 /**
  * Runs one command. `load` reads and checks a case file, `readPieces` gives a log's text piece by piece. Throws `InputError` for
@@ -30,6 +31,9 @@ export function runCommand(
   load: (path: string) => Case,
   readPieces: (path: string) => Iterable<string> = () => [],
   loadCircuit: (path: string) => Circuit = (path) => load(path).circuit,
+  loadSheet: (path: string) => Sheet = () => {
+    throw new InputError('SHEET', 'no file to read it from');
+  },
 ): unknown {
   const { words, options } = splitArguments(args);
   const [command, target] = words;
@@ -54,6 +58,8 @@ export function runCommand(
       const text = required(words.slice(1).join(' ') || undefined, 'TEXT');
       return { codes: findCodes(text) };
     }
+    case 'sheet':
+      return computeSheet(loadSheet(required(target, 'SHEET')));
     case 'draw': {
       const text = required(words.slice(1).join(' ') || undefined, 'CHAIN');
       const { circuit } = layChains(emptyDrawing('Drawn'), text);

@@ -2,6 +2,7 @@ import { closeSync, openSync, readFileSync, readSync } from 'node:fs';
 import { StringDecoder } from 'node:string_decoder';
 import { InputError } from '../core/circuit/inputError';
 import { parseCase, parseCircuit } from '../core/circuit/parse';
+import { parseSheet } from '../core/sheets/parseSheet';
 import { runCommand } from './commands';
 
 const CHUNK_BYTES = 1 << 20;
@@ -39,6 +40,7 @@ function main(args: readonly string[]): number {
       (path) => readJson(path, parseCase),
       piecesOf,
       (path) => readJson(path, parseCircuit),
+      (path) => readJson(path, parseSheet),
     );
     process.stdout.write(`${JSON.stringify(result)}\n`);
     return 0;

@@ -12,7 +12,8 @@ export function parseCase(data: unknown): Case {
   return checked(caseSchema, data, 'case');
 }
 
-function checked<S extends z.ZodType>(schema: S, data: unknown, what: string): z.infer<S> {
+/** Checks data against a schema. Throws {@link InputError} naming the first field that is wrong, what was given and the mend. */
+export function checked<S extends z.ZodType>(schema: S, data: unknown, what: string): z.infer<S> {
   const result = schema.safeParse(data);
   if (result.success) return result.data;
   const issue = result.error.issues[0];

@@ -1,0 +1,264 @@
+import { z } from 'zod';
+import { shopMarks } from '../../tables/marks';
+import {
+  maybe,
+  mustKnow,
+  ohmsShown,
+  positive,
+  sheetHead,
+  thing,
+  type Finding,
+  type SheetAnswer,
+  type Shown,
+} from '../sheet';
+
+const contactor = z.object({
+  name: thing,
+  clicks: maybe(z.boolean()),
+  coilOhms: maybe(ohmsShown),
+  closedOhms: maybe(ohmsShown),
+  openOhms: maybe(ohmsShown),
+  dropVolts: maybe(z.number()),
+  atAmps: maybe(z.number().min(0)),
+  ratedAmps: maybe(positive),
+});
+
+export const contactsSheet = z.object({
+  ...sheetHead('contacts'),
+  contactors: z.array(contactor).min(1).max(60),
+  leadOhms: maybe(z.number().min(0).max(5)),
+  school: maybe(z.enum(['volts', 'percent', 'millivolts'])),
+  lineVolts: maybe(positive),
+  directions: maybe(
+    z
+      .array(z.object({ name: thing, works: maybe(z.boolean()), pair: maybe(z.array(thing).length(2)) }))
+      .max(10),
+  ),
+});
+export type ContactsSheet = z.infer<typeof contactsSheet>;
+type Contactor = z.infer<typeof contactor>;
+
+export type ContactVerdict =
+  'good' | 'worn' | 'bad' | 'open' | 'welded' | 'coil' | 'needsLoad' | 'mechanical';
+export type ContactsFinding = Finding<
+  | 'schoolUsual'
+  | 'leadsNotKnown'
+  | 'clickAgainstCoil'
+  | 'parallelWay'
+  | 'dropWithoutAmps'
+  | 'ratedNotKnown'
+  | 'lineVoltsNotKnown'
+  | 'littleCurrent'
+  | 'directionsDisagree'
+  | 'reversed'
+>;
+
+export interface ContactsAnswer extends SheetAnswer {
+  verdicts: Record<string, ContactVerdict | null>;
+  watts: Record<string, number | null>;
+  serves: Record<string, string[] | null>;
+}
+
+/** An ohmmeter tells a closed contact from a broken one up to here, and no finer; open above that, ohms. */
+const CLOSED_OHMS = 2;
+const OPEN_OHMS = 1e5;
+/** A coil of less is none, ohms. */
+const COIL_LEAST = 0.05;
+const LEADS_MOST = 0.5;
+/** Of the line's volts, across a contact that should be closed: it is open and the rest is whole (reference section 6). */
+const OPEN_SHARE = 0.8;
+/** Below this share of its rating a current says little of the rating. */
+const LITTLE_CURRENT = 0.1;
+/** Percent of line that a contact may lose (shop rule). */
+const PERCENT = { good: 0.01, repair: 0.03 } as const;
+
+type School = NonNullable<ContactsSheet['school']>;
+
+/**
+ * Judges contactors beside each other by clicks, coil, contact ohms and the drop under load, scaled to what they are rated for; and
+ * which two serve which direction. An ohmmeter's pass is none: it wants a load.
+ */
+export function judgeContacts(sheet: ContactsSheet): ContactsAnswer {
+  const { contactors, directions = [], leadOhms, lineVolts } = sheet;
+  const findings: ContactsFinding[] = [];
+  const known = contactors.map(({ name }) => name);
+  directions.forEach(({ pair }, at) =>
+    pair?.forEach((name, k) => mustKnow(known, name, `directions[${at}].pair[${k}]`)),
+  );
+  if (sheet.school === undefined && contactors.some(({ dropVolts }) => dropVolts !== undefined))
+    findings.push({ code: 'schoolUsual', school: 'millivolts' });
+  const school = sheet.school ?? 'millivolts';
+  if (leadOhms === undefined && contactors.some(({ closedOhms }) => typeof closedOhms === 'number'))
+    findings.push({ code: 'leadsNotKnown', most: LEADS_MOST });
+  const verdicts: ContactsAnswer['verdicts'] = {};
+  const watts: ContactsAnswer['watts'] = {};
+  const asks: { ask: string }[] = [];
+  for (const one of contactors) {
+    const judged = judge(one, { leadOhms, lineVolts, school });
+    verdicts[one.name] = judged.verdict;
+    findings.push(...judged.findings);
+    if (judged.ask) asks.push({ ask: `${one.name}.${judged.ask}` });
+    watts[one.name] =
+      one.dropVolts !== undefined && one.atAmps !== undefined ? Math.abs(one.dropVolts) * one.atAmps : null;
+  }
+  const serves = servedBy(known, directions, verdicts, findings);
+  return { verdicts, watts, serves, findings, next: asks[0] ?? null };
+}
+
+interface Judged {
+  verdict: ContactVerdict | null;
+  findings: ContactsFinding[];
+  ask?: keyof Contactor | 'lineVolts';
+}
+
+function judge(
+  { name, clicks, coilOhms, closedOhms, openOhms, dropVolts, atAmps, ratedAmps }: Contactor,
+  {
+    leadOhms,
+    lineVolts,
+    school,
+  }: { leadOhms?: number | undefined; lineVolts?: number | undefined; school: School },
+): Judged {
+  const findings: ContactsFinding[] = [];
+  const own = (ohms: Shown) => (ohms === 'OL' ? Infinity : Math.max(ohms - (leadOhms ?? 0), 0));
+  if (openOhms !== undefined) {
+    const rest = own(openOhms);
+    if (rest <= CLOSED_OHMS) return { verdict: 'welded', findings };
+    if (rest < OPEN_OHMS) {
+      findings.push({ code: 'parallelWay', name, ohms: rest });
+      return { verdict: null, findings, ask: 'openOhms' };
+    }
+  }
+  const coilBad = coilOhms !== undefined && (coilOhms === 'OL' || coilOhms - (leadOhms ?? 0) < COIL_LEAST);
+  if (coilBad) {
+    if (clicks !== true) return { verdict: 'coil', findings };
+    // It cannot pull with an open coil: one of the two was read wrong, or the coil comes and goes.
+    findings.push({ code: 'clickAgainstCoil', name });
+    return { verdict: null, findings, ask: 'coilOhms' };
+  }
+  if (clicks === false) {
+    if (coilOhms === undefined) return { verdict: null, findings, ask: 'coilOhms' };
+    return { verdict: 'mechanical', findings };
+  }
+  if (closedOhms !== undefined) {
+    const closed = own(closedOhms);
+    if (closed === Infinity) return { verdict: 'open', findings };
+    if (closed > CLOSED_OHMS) return { verdict: 'bad', findings };
+  }
+  if (dropVolts === undefined) {
+    if (closedOhms !== undefined) return { verdict: 'needsLoad', findings, ask: 'dropVolts' };
+    return {
+      verdict: null,
+      findings,
+      ask: clicks === undefined && coilOhms === undefined ? 'clicks' : 'dropVolts',
+    };
+  }
+  return {
+    ...byDrop(
+      { name, dropVolts: Math.abs(dropVolts), atAmps, ratedAmps, closedOhms },
+      lineVolts,
+      school,
+      findings,
+    ),
+    findings,
+  };
+}
+
+function byDrop(
+  {
+    name,
+    dropVolts,
+    atAmps,
+    ratedAmps,
+    closedOhms,
+  }: Pick<Contactor, 'name' | 'atAmps' | 'ratedAmps' | 'closedOhms'> & { dropVolts: number },
+  lineVolts: number | undefined,
+  school: School,
+  findings: ContactsFinding[],
+): Omit<Judged, 'findings'> {
+  if (lineVolts !== undefined && dropVolts >= OPEN_SHARE * lineVolts) return { verdict: 'open' };
+  if (atAmps === undefined || atAmps === 0) {
+    // No volts without current is no closed contact, and some volts say nothing of how many it carries.
+    findings.push({ code: 'dropWithoutAmps', name });
+    return { verdict: closedOhms === undefined ? null : 'needsLoad', ask: 'atAmps' };
+  }
+  const marks = marksOf(school, lineVolts);
+  if (!marks) {
+    findings.push({ code: 'lineVoltsNotKnown' });
+    return { verdict: null, ask: 'lineVolts' };
+  }
+  const grade = (volts: number): ContactVerdict =>
+    volts <= marks.good ? 'good' : volts <= marks.repair ? 'worn' : 'bad';
+  if (ratedAmps === undefined) {
+    findings.push({ code: 'ratedNotKnown', name });
+    // More current only makes it worse: bad is bad, and good is not known.
+    return grade(dropVolts) === 'bad' ? { verdict: 'bad' } : { verdict: null, ask: 'ratedAmps' };
+  }
+  const scaled = grade((dropVolts * ratedAmps) / atAmps);
+  if (atAmps < LITTLE_CURRENT * ratedAmps && grade(dropVolts) !== 'bad') {
+    findings.push({ code: 'littleCurrent', name, amps: atAmps });
+    return { verdict: 'needsLoad', ask: 'atAmps' };
+  }
+  return { verdict: scaled };
+}
+
+/** Volts that a closed contact may lose at its rated current, by school (reference section 6; shop rules). */
+function marksOf(school: School, lineVolts: number | undefined): { good: number; repair: number } | null {
+  const { drops } = shopMarks({});
+  switch (school) {
+    case 'millivolts':
+      return drops.heavyContact;
+    case 'volts':
+      return drops.linePole;
+    case 'percent':
+      return lineVolts === undefined
+        ? null
+        : { good: PERCENT.good * lineVolts, repair: PERCENT.repair * lineVolts };
+  }
+}
+
+/** Contactors that cannot carry their direction, and those that surely can. */
+const FAILED: readonly (ContactVerdict | null)[] = ['open', 'coil', 'mechanical'];
+const SURE: readonly (ContactVerdict | null)[] = ['good', 'worn'];
+
+/** Two for each direction, none shared: the pairings that what works and what does not leave over. */
+function servedBy(
+  known: readonly string[],
+  directions: NonNullable<ContactsSheet['directions']>,
+  verdicts: ContactsAnswer['verdicts'],
+  findings: ContactsFinding[],
+): ContactsAnswer['serves'] {
+  const fits = ([a, b]: readonly [string, string], works: boolean | undefined) => {
+    const own = [verdicts[a]!, verdicts[b]!];
+    if (works === true) return own.every((one) => !FAILED.includes(one));
+    if (works === false) return own.some((one) => !SURE.includes(one));
+    return true;
+  };
+  const found: string[][][] = [];
+  const place = (at: number, free: readonly string[], so: string[][]): void => {
+    if (at === directions.length) {
+      found.push(so);
+      return;
+    }
+    const { works, pair } = directions[at]!;
+    for (let i = 0; i < free.length; i++) {
+      for (let j = i + 1; j < free.length; j++) {
+        const two = [free[i]!, free[j]!] as const;
+        if (pair ? !(pair.includes(two[0]) && pair.includes(two[1])) : !fits(two, works)) continue;
+        place(
+          at + 1,
+          free.filter((name) => !two.includes(name)),
+          [...so, [...two]],
+        );
+      }
+    }
+  };
+  place(0, known, []);
+  if (directions.length > 0 && found.length === 0) findings.push({ code: 'directionsDisagree' });
+  return Object.fromEntries(
+    directions.map(({ name }, at) => {
+      const options = new Map(found.map((so) => [JSON.stringify(so[at]), so[at]!]));
+      return [name, options.size === 1 ? [...options.values()][0]! : null];
+    }),
+  );
+}

@@ -1,0 +1,362 @@
+import { z } from 'zod';
+import { maybe, mustKnow, names, thing, sheetHead, type Finding, type SheetAnswer } from '../sheet';
+
+const grid = z.record(thing, z.record(thing, z.number()));
+
+export const outputsSheet = z.object({
+  ...sheetHead('outputs'),
+  outputs: names(1, 64),
+  master: maybe(thing),
+  modules: maybe(z.array(z.array(thing).min(1)).max(64)),
+  supplyVolts: maybe(z.number().min(0)),
+  loads: maybe(z.enum(['on', 'off'])),
+  matrix: maybe(grid),
+  lowImpedance: maybe(grid),
+  sensorLoop: maybe(z.enum(['closed', 'open', 'bridged'])),
+});
+export type OutputsSheet = z.infer<typeof outputsSheet>;
+
+export type OutputsCause =
+  | 'healthy'
+  | 'deadSource'
+  | 'openSensorLoop'
+  | 'deadMaster'
+  | 'deadModule'
+  | 'deadOutput'
+  | 'crossed'
+  | 'leaking'
+  | 'ghost'
+  | 'selector'
+  | 'openCommon';
+export type OutputsFinding = Finding<'supplyNotKnown' | 'fitsNothing' | 'also' | 'loopBridged'>;
+
+export interface OutputsAnswer extends SheetAnswer {
+  cause: OutputsCause | null;
+  of: string[];
+  share: number | null;
+  next: { commanded: string; measured: string; how: 'volts' | 'lowImpedance' } | { ask: string } | null;
+}
+
+/** Source volts under this are none, volts. */
+const DEAD_SUPPLY = 2;
+/** A cause stands at this share of the doubt, or it is not said. */
+const SAID = 0.9;
+/** Spread of a reading as a share of the supply, and the chance that it is simply wrong. */
+const SPREAD = 0.07;
+const WRONG = 0.02;
+/** What a leak or a ghost may stand at, shares of the supply. */
+const PARTIAL = [0.2, 0.35, 0.5, 0.65, 0.8] as const;
+/** Part volts, as shares. */
+const PARTIAL_FROM = 0.12;
+const PARTIAL_TO = 0.88;
+
+type Mode = 'volts' | 'lowImpedance';
+interface Cell {
+  commanded: string;
+  measured: string;
+  mode: Mode;
+  share: number;
+}
+interface Story {
+  cause: OutputsCause | 'unknown';
+  of: readonly string[];
+  weight: number;
+  /** Share of the supply at a terminal while one output is commanded; null where it may be anything. */
+  predict: (commanded: string, measured: string, mode: Mode) => number | null;
+}
+
+/**
+ * The likeliest cause of a grid of commanded outputs by measured terminals, under a model of the controller: source, sensor loop, master,
+ * modules, selector, common, outputs that leak or are crossed (reference `logic.md` section 5). What the cells read so far leave open is
+ * not said; the cell that parts the causes is asked for.
+ */
+export function judgeOutputs(sheet: OutputsSheet): OutputsAnswer {
+  const { outputs, master, modules = [], matrix = {}, lowImpedance = {}, supplyVolts } = sheet;
+  const findings: OutputsFinding[] = [];
+  const places = master === undefined || outputs.includes(master) ? outputs : [...outputs, master];
+  modules.forEach((module, at) =>
+    module.forEach((name, k) => mustKnow(outputs, name, `modules[${at}][${k}]`)),
+  );
+  for (const [field, table] of Object.entries({ matrix, lowImpedance }))
+    for (const [commanded, row] of Object.entries(table)) {
+      mustKnow(places, commanded, `${field}.${commanded}`);
+      for (const measured of Object.keys(row))
+        mustKnow(places, measured, `${field}.${commanded}.${measured}`);
+    }
+  if (supplyVolts !== undefined && supplyVolts < DEAD_SUPPLY)
+    return { cause: 'deadSource', of: [], share: 0.98, findings, next: null };
+  const volts = Object.values(matrix).flatMap((row) => Object.values(row).map(Math.abs));
+  const most = Math.max(0, ...volts);
+  if (supplyVolts === undefined) {
+    findings.push({ code: 'supplyNotKnown' });
+    // With nothing live anywhere the source is the first thing to look at.
+    if (most < DEAD_SUPPLY)
+      return { cause: null, of: [], share: null, findings, next: { ask: 'supplyVolts' } };
+  }
+  const scale = supplyVolts ?? most;
+  const cells: Cell[] = [...cellsOf(matrix, 'volts', scale), ...cellsOf(lowImpedance, 'lowImpedance', scale)];
+  const zones = outputs.filter((one) => one !== master);
+  const stories = storiesOf(sheet, zones, cells);
+  const weighed = weigh(stories, cells);
+  return answerOf(sheet, zones, weighed, cells, findings);
+}
+
+function cellsOf(
+  table: Readonly<Record<string, Readonly<Record<string, number>>>>,
+  mode: Mode,
+  scale: number,
+): Cell[] {
+  return Object.entries(table).flatMap(([commanded, row]) =>
+    Object.entries(row).map(([measured, volts]) => ({
+      commanded,
+      measured,
+      mode,
+      share: Math.abs(volts) / scale,
+    })),
+  );
+}
+
+function storiesOf(
+  { master, modules = [], loads, sensorLoop }: OutputsSheet,
+  zones: readonly string[],
+  cells: readonly Cell[],
+): Story[] {
+  const sound = (commanded: string, measured: string): number =>
+    measured === commanded || (measured === master && commanded !== master) ? 1 : 0;
+  const n = zones.length;
+  const each = (weight: number, count: number) => weight / Math.max(count, 1);
+  const stories: Story[] = [
+    { cause: 'healthy', of: [], weight: 0.1, predict: sound },
+    // Anything at all: what fits no story better than this has no name.
+    { cause: 'unknown', of: [], weight: 0.02, predict: () => null },
+  ];
+  const add = (cause: OutputsCause, of: readonly string[], weight: number, predict: Story['predict']) =>
+    stories.push({ cause, of, weight, predict });
+  if (sensorLoop === undefined || sensorLoop === 'open') {
+    const known = sensorLoop === 'open';
+    add('openSensorLoop', [], known ? 0.6 : 0.12, () => 0);
+  }
+  if (master !== undefined)
+    add('deadMaster', [master], 0.12, (commanded, measured) =>
+      measured === master ? 0 : sound(commanded, measured),
+    );
+  const named = modules.filter((module) => module.length > 0);
+  for (const module of named) {
+    const dead = (commanded: string, measured: string) =>
+      module.includes(measured) ? 0 : sound(commanded, measured);
+    add('deadModule', module, each(0.14, named.length), dead);
+  }
+  for (const zone of zones)
+    add('deadOutput', [zone], each(0.16, n), (commanded, measured) =>
+      measured === zone ? 0 : sound(commanded, measured),
+    );
+  addCrossed(add, zones, sound, each);
+  addSelector(add, zones, sound, master, each);
+  addLeaks(add, zones, sound, loads, cells, each);
+  if (n > 1)
+    add('openCommon', [], 0.08, (commanded, measured) => {
+      // Its current goes home backwards through the other loads: all of them get a share.
+      const others = n - 1;
+      if (measured === master) return null;
+      if (loads === 'off') return null;
+      return measured === commanded ? others / (others + 1) : 1 / (others + 1);
+    });
+  return stories;
+}
+
+type Add = (cause: OutputsCause, of: readonly string[], weight: number, predict: Story['predict']) => void;
+type Sound = (commanded: string, measured: string) => number;
+type Each = (weight: number, count: number) => number;
+
+/** Two outputs that change places, or are live together for both commands or for one. */
+function addCrossed(add: Add, zones: readonly string[], sound: Sound, each: Each): void {
+  const pairs = zones.flatMap((a, i) => zones.slice(i + 1).map((b) => [a, b] as const));
+  for (const [a, b] of pairs) {
+    const weight = each(0.12, pairs.length * 4);
+    const swapped = (name: string) => (name === a ? b : name === b ? a : name);
+    add('crossed', [a, b], weight, (commanded, measured) =>
+      measured === a || measured === b ? sound(swapped(commanded), measured) : sound(commanded, measured),
+    );
+    const together = (from: readonly string[]) => (commanded: string, measured: string) =>
+      from.includes(commanded) && (measured === a || measured === b) ? 1 : sound(commanded, measured);
+    add('crossed', [a, b], weight, together([a, b]));
+    add('crossed', [a, b], weight, together([a]));
+    add('crossed', [a, b], weight, together([b]));
+  }
+}
+
+/** A worn selector: one position, or all of them, give another output than the one that is meant. */
+function addSelector(
+  add: Add,
+  zones: readonly string[],
+  sound: Sound,
+  master: string | undefined,
+  each: Each,
+): void {
+  const n = zones.length;
+  if (n < 2) return;
+  const shifted = (by: number) => (commanded: string, measured: string) => {
+    const at = zones.indexOf(commanded);
+    if (at < 0 || measured === master) return sound(commanded, measured);
+    return measured === zones[(at + by + n) % n] ? 1 : 0;
+  };
+  if (n > 2) {
+    add('selector', zones, 0.02, shifted(1));
+    add('selector', zones, 0.02, shifted(-1));
+  }
+  const pairs = zones.flatMap((own) =>
+    zones.filter((other) => other !== own).map((other) => [own, other] as const),
+  );
+  for (const [own, other] of pairs)
+    add('selector', [own], each(0.05, pairs.length), (commanded, measured) =>
+      commanded === own && measured !== master ? (measured === other ? 1 : 0) : sound(commanded, measured),
+    );
+}
+
+/** Volts at outputs that nobody commands: through a leak, which a load pulls down little; or coupled in, which any load takes away. */
+function addLeaks(
+  add: Add,
+  zones: readonly string[],
+  sound: Sound,
+  loads: OutputsSheet['loads'],
+  cells: readonly Cell[],
+  each: Each,
+): void {
+  const stray = zones.filter((zone) =>
+    cells.some(
+      ({ commanded, measured, mode, share }) =>
+        mode === 'volts' && measured === zone && commanded !== zone && share >= PARTIAL_FROM,
+    ),
+  );
+  const groups = stray.length > 1 ? [...zones.map((zone) => [zone]), stray] : zones.map((zone) => [zone]);
+  for (const group of groups) {
+    for (const level of [...PARTIAL, 1]) {
+      const weight = each(0.14, groups.length * (PARTIAL.length + 1));
+      const strays = (commanded: string, measured: string) =>
+        group.includes(measured) && measured !== commanded;
+      add('leaking', group, weight, (commanded, measured) =>
+        strays(commanded, measured) ? level : sound(commanded, measured),
+      );
+      // What is coupled in is gone under a load, the meter's own or the valve's.
+      if (level === 1 || loads === 'on') continue;
+      add('ghost', group, weight, (commanded, measured, mode) =>
+        strays(commanded, measured) ? (mode === 'lowImpedance' ? 0 : level) : sound(commanded, measured),
+      );
+    }
+  }
+}
+
+function weigh(stories: readonly Story[], cells: readonly Cell[]): { story: Story; share: number }[] {
+  const logs = stories.map((story) => {
+    let log = Math.log(story.weight);
+    for (const { commanded, measured, mode, share } of cells) {
+      const wanted = story.predict(commanded, measured, mode);
+      const near = wanted === null ? 1 / 1.1 : density(share, wanted, story.cause);
+      log += Math.log((1 - WRONG) * near + WRONG / 1.1);
+    }
+    return log;
+  });
+  const most = Math.max(...logs);
+  const total = logs.reduce((sum, log) => sum + Math.exp(log - most), 0);
+  return stories
+    .map((story, at) => ({ story, share: Math.exp(logs[at]! - most) / total }))
+    .sort((a, b) => b.share - a.share);
+}
+
+/** A part level is known only roughly; nothing and all are known well. */
+function density(share: number, wanted: number, cause: Story['cause']): number {
+  const partial = wanted > PARTIAL_FROM && wanted < PARTIAL_TO && (cause === 'leaking' || cause === 'ghost');
+  const sigma = partial ? SPREAD * 1.5 : SPREAD;
+  const z = (Math.min(share, 1.1) - wanted) / sigma;
+  return Math.exp(-0.5 * z * z) / (sigma * Math.sqrt(2 * Math.PI));
+}
+
+function answerOf(
+  sheet: OutputsSheet,
+  zones: readonly string[],
+  weighed: readonly { story: Story; share: number }[],
+  cells: readonly Cell[],
+  findings: OutputsFinding[],
+): OutputsAnswer {
+  const causes = new Map<Story['cause'], number>();
+  const named = new Map<string, { of: readonly string[]; cause: Story['cause']; share: number }>();
+  for (const { story, share } of weighed) {
+    causes.set(story.cause, (causes.get(story.cause) ?? 0) + share);
+    const key = `${story.cause} ${story.of.join('\n')}`;
+    const known = named.get(key);
+    if (known) known.share += share;
+    else named.set(key, { of: story.of, cause: story.cause, share });
+  }
+  const best = [...named.values()].sort((a, b) => b.share - a.share)[0]!;
+  const share = causes.get(best.cause)!;
+  const next = nextOf(sheet, zones, weighed, cells);
+  if (best.cause === 'unknown' && share >= 0.5) findings.push({ code: 'fitsNothing' });
+  if (sheet.sensorLoop === 'bridged') findings.push({ code: 'loopBridged' });
+  // With the loop bridged a sound grid does not say whether the loop was sound.
+  const masked = sheet.sensorLoop === 'bridged' && best.cause === 'healthy';
+  if (best.cause === 'unknown' || share < SAID || masked)
+    return { cause: null, of: [], share: null, findings, next: masked ? { ask: 'sensorLoop' } : next };
+  const sure = best.share >= SAID * share;
+  return {
+    cause: best.cause,
+    of: sure ? [...best.of] : [],
+    share,
+    findings,
+    next: sure ? null : next,
+  };
+}
+
+/** The cell that is expected to leave least doubt about the cause and what it is of; nothing where no cell would. */
+function nextOf(
+  { matrix = {}, lowImpedance = {}, master, loads, sensorLoop }: OutputsSheet,
+  zones: readonly string[],
+  weighed: readonly { story: Story; share: number }[],
+  cells: readonly Cell[],
+): OutputsAnswer['next'] {
+  const live = weighed.filter(({ share }) => share > 1e-4);
+  const keyOf = ({ cause, of }: Story) => `${cause} ${of.join('\n')}`;
+  const entropyOf = (list: readonly { story: Story; share: number }[]) => {
+    const total = list.reduce((sum, { share }) => sum + share, 0);
+    const parts = new Map<string, number>();
+    for (const { story, share } of list)
+      parts.set(keyOf(story), (parts.get(keyOf(story)) ?? 0) + share / total);
+    return [...parts.values()].reduce((sum, p) => sum - p * Math.log2(p), 0);
+  };
+  const before = entropyOf(live);
+  let best: { gain: number; next: NonNullable<OutputsAnswer['next']> } | null = null;
+  const offer = (commanded: string, measured: string, how: Mode) => {
+    const groups = new Map<string, { story: Story; share: number }[]>();
+    for (const one of live) {
+      const wanted = one.story.predict(commanded, measured, how);
+      const bin = wanted === null ? 'any' : String(Math.round(wanted * 4));
+      const group = groups.get(bin);
+      if (group) group.push(one);
+      else groups.set(bin, [one]);
+    }
+    const total = live.reduce((sum, { share }) => sum + share, 0);
+    const after = [...groups.values()].reduce(
+      (sum, group) => sum + (group.reduce((own, { share }) => own + share, 0) / total) * entropyOf(group),
+      0,
+    );
+    const gain = before - after;
+    if (gain > 0.02 && (!best || gain > best.gain + 1e-9))
+      best = { gain, next: { commanded, measured, how } };
+  };
+  const targets = master === undefined || zones.includes(master) ? zones : [...zones, master];
+  for (const commanded of zones)
+    for (const measured of targets)
+      if (matrix[commanded]?.[measured] === undefined) offer(commanded, measured, 'volts');
+  if (loads !== 'on')
+    for (const { commanded, measured, mode, share } of cells)
+      if (
+        mode === 'volts' &&
+        commanded !== measured &&
+        share >= PARTIAL_FROM &&
+        lowImpedance[commanded]?.[measured] === undefined
+      )
+        offer(commanded, measured, 'lowImpedance');
+  const found = best as { gain: number; next: NonNullable<OutputsAnswer['next']> } | null;
+  if (found) return found.next;
+  const loop = live.some(({ story, share }) => story.cause === 'openSensorLoop' && share > 0.05);
+  return loop && sensorLoop === undefined ? { ask: 'sensorLoop' } : null;
+}

@@ -93,15 +93,17 @@ export function judgeContacts(sheet: ContactsSheet): ContactsAnswer {
   const verdicts: ContactsAnswer['verdicts'] = {};
   const watts: ContactsAnswer['watts'] = {};
   const asks: { ask: string }[] = [];
+  const cannot = new Set<string>();
   for (const one of contactors) {
     const judged = judge(one, { leadOhms, lineVolts, school });
     verdicts[one.name] = judged.verdict;
     findings.push(...judged.findings);
+    if (cannotCarry(one, judged.verdict, leadOhms ?? 0)) cannot.add(one.name);
     if (judged.ask) asks.push({ ask: `${one.name}.${judged.ask}` });
     watts[one.name] =
       one.dropVolts !== undefined && one.atAmps !== undefined ? Math.abs(one.dropVolts) * one.atAmps : null;
   }
-  const serves = servedBy(known, directions, verdicts, findings);
+  const serves = servedBy(known, directions, verdicts, cannot, findings);
   return { verdicts, watts, serves, findings, next: asks[0] ?? null };
 }
 
@@ -217,21 +219,27 @@ function marksOf(school: School, lineVolts: number | undefined): { good: number;
   }
 }
 
-/** Contactors that cannot carry their direction, and those that surely can. */
 const FAILED: readonly (ContactVerdict | null)[] = ['open', 'coil', 'mechanical'];
+/** Those that surely carry their direction. */
 const SURE: readonly (ContactVerdict | null)[] = ['good', 'worn'];
+
+/** Nothing goes through it that moves anything: open, not pulled in, or thousands of ohms where it is closed. */
+function cannotCarry({ closedOhms }: Contactor, verdict: ContactVerdict | null, leads: number): boolean {
+  if (FAILED.includes(verdict)) return true;
+  return verdict === 'bad' && typeof closedOhms === 'number' && closedOhms - leads > CLOSED_OHMS;
+}
 
 /** Two for each direction, none shared: the pairings that what works and what does not leave over. */
 function servedBy(
   known: readonly string[],
   directions: NonNullable<ContactsSheet['directions']>,
   verdicts: ContactsAnswer['verdicts'],
+  cannot: ReadonlySet<string>,
   findings: ContactsFinding[],
 ): ContactsAnswer['serves'] {
   const fits = ([a, b]: readonly [string, string], works: boolean | undefined) => {
-    const own = [verdicts[a]!, verdicts[b]!];
-    if (works === true) return own.every((one) => !FAILED.includes(one));
-    if (works === false) return own.some((one) => !SURE.includes(one));
+    if (works === true) return ![a, b].some((name) => cannot.has(name));
+    if (works === false) return [a, b].some((name) => !SURE.includes(verdicts[name]!));
     return true;
   };
   const found: string[][][] = [];

@@ -89,7 +89,7 @@ export function judgeDrop({ segments, amps, temperatureC, budgetVolts }: DropShe
     findings.push({ code: 'copperOverBudget', volts: copper, budget: budgetVolts });
   return {
     segments: judged,
-    worst: worstOf(judged, current),
+    worst: worstOf(judged),
     total,
     findings,
     next: nextOf(segments, judged, amps, temperatureC),
@@ -123,11 +123,12 @@ function judgeSegment(
   return { ...answer, verdict: volts > most(hot) ? 'high' : null };
 }
 
-/** The segment that loses most over its copper; not known while one of them is not. */
-function worstOf(judged: readonly SegmentAnswer[], amps: number | null): string | null {
-  if (amps === null || judged.some(({ extraOhms }) => extraOhms === null)) return null;
-  const worst = judged.reduce((most, one) => (one.extraOhms! > most.extraOhms! ? one : most));
-  return worst.extraOhms! > 0 ? worst.name : null;
+/** Of what was measured, the segment that loses most over its copper. */
+function worstOf(judged: readonly SegmentAnswer[]): string | null {
+  let worst: { name: string; extraOhms: number } | null = null;
+  for (const { name, extraOhms } of judged)
+    if (extraOhms !== null && extraOhms > (worst?.extraOhms ?? 0)) worst = { name, extraOhms };
+  return worst?.name ?? null;
 }
 
 function nextOf(

@@ -74,9 +74,7 @@ export function judgeOutputs(sheet: OutputsSheet): OutputsAnswer {
   const { outputs, master, modules = [], matrix = {}, lowImpedance = {}, supplyVolts } = sheet;
   const findings: OutputsFinding[] = [];
   const places = master === undefined || outputs.includes(master) ? outputs : [...outputs, master];
-  modules.forEach((module, at) =>
-    module.forEach((name, k) => mustKnow(outputs, name, `modules[${at}][${k}]`)),
-  );
+  modules.forEach((block, at) => block.forEach((name, k) => mustKnow(outputs, name, `modules[${at}][${k}]`)));
   for (const [field, table] of Object.entries({ matrix, lowImpedance }))
     for (const [commanded, row] of Object.entries(table)) {
       mustKnow(places, commanded, `${field}.${commanded}`);
@@ -132,19 +130,19 @@ function storiesOf(
   ];
   const add = (cause: OutputsCause, of: readonly string[], weight: number, predict: Story['predict']) =>
     stories.push({ cause, of, weight, predict });
-  if (sensorLoop === undefined || sensorLoop === 'open') {
-    const known = sensorLoop === 'open';
-    add('openSensorLoop', [], known ? 0.6 : 0.12, () => 0);
-  }
+  const loopOpen = sensorLoop === 'open';
+  if (sensorLoop === undefined || loopOpen) add('openSensorLoop', [], loopOpen ? 0.6 : 0.12, () => 0);
+  // Nothing live anywhere has other reasons too: no command arrives, a stop chain, the controller itself.
+  stories.push({ cause: 'unknown', of: [], weight: loopOpen ? 0.03 : 0.1, predict: () => 0 });
   if (master !== undefined)
     add('deadMaster', [master], 0.12, (commanded, measured) =>
       measured === master ? 0 : sound(commanded, measured),
     );
-  const named = modules.filter((module) => module.length > 0);
-  for (const module of named) {
+  const named = modules.filter((block) => block.length > 0);
+  for (const block of named) {
     const dead = (commanded: string, measured: string) =>
-      module.includes(measured) ? 0 : sound(commanded, measured);
-    add('deadModule', module, each(0.14, named.length), dead);
+      block.includes(measured) ? 0 : sound(commanded, measured);
+    add('deadModule', block, each(0.14, named.length), dead);
   }
   for (const zone of zones)
     add('deadOutput', [zone], each(0.16, n), (commanded, measured) =>

@@ -73,7 +73,8 @@ export function readTrace({ seconds = [], values = [], kind }: TraceSheet): Trac
 
 /** The last part of a trace that is taken for where it settles, by time; and how steady it has to be. */
 const END_SHARE = 0.2;
-const STEADY_SHARE = 0.06;
+const STEADY_SHARE = 0.025;
+const NOISY_SHARE = 0.1;
 /** It has settled once it stays this near. */
 const NEAR_SHARE = 0.1;
 /** Of the peak: it ran below, it stood still above; between nobody can say. */
@@ -91,10 +92,15 @@ function settledOf({ seconds, values }: Trace): { value: number; noise: number }
   const half = tail.length >> 1;
   const [early, late] = [median(tail.slice(0, half)), median(tail.slice(-half))];
   const value = median(tail);
-  const noise = robustSpread(tail);
+  const noise = noiseOf(tail);
   const size = Math.max(Math.abs(value), NOTHING_FLOWS);
-  if (Math.abs(late - early) > STEADY_SHARE * size) return null;
-  return noise > STEADY_SHARE * size + NOTHING_FLOWS ? null : { value, noise };
+  if (Math.abs(late - early) > STEADY_SHARE * size + (2 * noise) / Math.sqrt(half)) return null;
+  return noise > NOISY_SHARE * size + NOTHING_FLOWS ? null : { value, noise };
+}
+
+/** Standard deviation of what changes from one point to the next: a slow drift is none. */
+function noiseOf(values: readonly number[]): number {
+  return robustSpread(values.slice(1).map((value, k) => value - values[k]!)) / Math.SQRT2;
 }
 
 function inrush(trace: Trace): TraceAnswer {

@@ -1,0 +1,36 @@
+import { seededRandom } from '../src/core/random';
+import { parseSheet } from '../src/core/sheets/parseSheet';
+import { computeSheet } from '../src/core/sheets/sheets';
+import { PLANTED } from '../src/core/sheets/testing/planted';
+
+/** How often each sheet names what was planted, out of so many: `npm run bench:sheets -- [--seed=7] [--count=200] [--show]`. */
+const option = (name: string, usual: number) =>
+  Number(process.argv.find((one) => one.startsWith(`--${name}=`))?.split('=')[1] ?? usual);
+const [seed, count] = [option('seed', 7), option('count', 200)];
+const show = process.argv.includes('--show');
+
+console.log('sheet           right   wrong    open   ms each');
+for (const [name, plant] of Object.entries(PLANTED)) {
+  const random = seededRandom(seed);
+  const sums = { right: 0, wrong: 0, open: 0 };
+  const begin = performance.now();
+  for (let k = 0; k < count; k++) {
+    const { document, cause, judge } = plant(random);
+    const answer = computeSheet(parseSheet(JSON.parse(JSON.stringify(document))));
+    const so = judge(answer as never);
+    sums[so]++;
+    if (show && so !== 'right')
+      console.log(
+        so,
+        cause,
+        JSON.stringify(document).slice(0, 1500),
+        '\n  ->',
+        JSON.stringify(answer).slice(0, 800),
+      );
+  }
+  const each = (performance.now() - begin) / count;
+  const share = (value: number) => `${((100 * value) / count).toFixed(1)} %`.padStart(8);
+  console.log(
+    `${name.padEnd(13)} ${share(sums.right)}${share(sums.wrong)}${share(sums.open)}  ${each.toFixed(2)}`,
+  );
+}

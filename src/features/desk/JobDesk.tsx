@@ -33,9 +33,13 @@ export function JobDesk({ job }: { job: JobFacts }) {
   );
 }
 
+/** Many readings beside each other are a way of testing. */
+const Sheets = dynamic(() => import('../sheets/SheetScreen').then((one) => one.SheetScreen));
+
 function OpenStep({ step }: { step: StepId }) {
   const { job, log, outlook } = useDesk();
-  const Screen = SCREENS[step];
+  const sheet = useSearchParams().get('sheet');
+  const Screen = step === 'test' && sheet !== null ? Sheets : SCREENS[step];
   return (
     <>
       <JobHead job={job} step={step} done={stepsDone(log.state, outlook?.diagnosis.verdict ?? null)} />

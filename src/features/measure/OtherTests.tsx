@@ -2,9 +2,12 @@
 
 import type { Test } from '@/core/circuit/schema';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
+import { lazyPart } from '@/ui/lazyPart';
 import { LazyMenu } from '@/ui/LazyMenu';
 import { minutesWords } from '@/words/en/minutes';
 import { modeName, positionWords, testPlace, type Speaker } from '@/words/en/readings';
+
+const SheetItems = lazyPart(() => import('../sheets/SheetItems').then((one) => one.SheetItems));
 
 const ROW = 'gap-3 border-b border-rule py-1.5 last:border-b-0';
 
@@ -59,6 +62,7 @@ export function OtherTests({
               {row(test)}
             </Item>
           ))}
+          <SheetItems Item={Item} Label={Label} />
         </Panel>
       )}
     </LazyMenu>

@@ -12,7 +12,7 @@ import { gateWords, holdWords, shutWords } from '@/words/en/holds';
 import { modeName, testPlace } from '@/words/en/readings';
 
 /** What must be clear before a test is taken, whether it is, and what taking it leaves in the record. */
-export function useHold(ranked: RankedTest | undefined) {
+export function useHold(ranked: Pick<RankedTest, 'test' | 'cautions'> | undefined) {
   const { speaker, log } = useDesk();
   const { model } = speaker;
   const plan = useMemo(() => isolationPlan(model), [model]);

@@ -1,0 +1,107 @@
+import { expect, test, type Page } from '@playwright/test';
+import type { Test } from '../src/core/circuit/schema';
+import { jobSheet } from '../src/core/sheets/onCircuit/build';
+import type { JobSheetName } from '../src/core/sheets/onCircuit/jobSheet';
+import { MachineUnderTest } from './bench';
+import { hydrated, makeSafe, openJob } from './steps';
+
+interface Story {
+  machine: string;
+  circuit: string;
+  sheet: JobSheetName;
+  hidden: [part: string, fault: string, ohms?: number];
+  /** What the sheet says once it is found. */
+  says: RegExp;
+  /** Part that the path's doubt has moved to. */
+  part: string;
+  dead?: boolean;
+}
+
+/** Fills the cell that the sheet asks for, by its own words. */
+async function fillNext(page: Page, story: Story, machine: MachineUnderTest): Promise<boolean> {
+  const chosen = page.getByRole('table').locator('button[aria-pressed=true]');
+  if ((await chosen.count()) === 0) return false;
+  const label = (await chosen.getAttribute('aria-label'))!;
+  const wanted = cellTest(story, machine, await cellPlace(page));
+  const hold = page.locator('[data-hold]');
+  if ((await hold.count()) > 0) await hold.check();
+  const typed = machine.answer(wanted);
+  const field = page.getByRole('textbox');
+  if ((await field.count()) > 0) {
+    await field.fill(typed);
+    await page.getByRole('button', { name: 'Pin', exact: true }).click();
+  } else await page.getByRole('button', { name: typed, exact: true }).click();
+  await expect(page.getByRole('button', { name: label, exact: true })).toHaveCount(0);
+  return true;
+}
+
+/** Row and column of the chosen cell. */
+async function cellPlace(page: Page): Promise<[number, number]> {
+  return page.evaluate(() => {
+    const cell = document.querySelector('table button[aria-pressed=true]')!.closest('td')!;
+    const row = cell.parentElement!;
+    return [[...row.parentElement!.children].indexOf(row), [...row.children].indexOf(cell) - 1];
+  });
+}
+
+function cellTest({ sheet }: Story, machine: MachineUnderTest, [row, column]: [number, number]): Test {
+  return jobSheet(machine.model, sheet, [])!.rows[row]!.cells[column]!.test;
+}
+
+const STORIES: readonly Story[] = [
+  {
+    machine: 'W-1 Winch groomer OR-219: Recovery winch, in and out',
+    circuit: 'winch-reversing',
+    sheet: 'contacts',
+    hidden: ['K1', 'stuckOpen'],
+    says: /^K1, \d+ to \d+: does not make\./,
+    part: 'K1',
+  },
+  {
+    machine: 'L-2 Loader OR-131: Bucket lock coil over relay',
+    circuit: 'loader-bucket-lock',
+    sheet: 'interlocks',
+    hidden: ['S22', 'stuckOpen'],
+    says: /^S22 loses .*V: the first contact/,
+    part: 'S22',
+  },
+  {
+    machine: 'T-3 Snow tractor with blower OR-140: Engine stop solenoid',
+    circuit: 'tractor-blower-stop',
+    sheet: 'coil',
+    hidden: ['Y5H', 'open'],
+    says: /Y5H: open\./,
+    part: 'Y5H',
+    dead: true,
+  },
+  {
+    machine: 'P-5 Pump house, upper pond: Snow-water fill valve',
+    circuit: 'pump-fill-valve',
+    sheet: 'insulation',
+    hidden: ['W41', 'weakInsulation', 3e5],
+    says: /: leaks\./,
+    part: 'W41',
+    dead: true,
+  },
+];
+
+test.describe('sheets of a job', () => {
+  test.setTimeout(120_000);
+  for (const story of STORIES)
+    test(`${story.sheet} finds what is planted, and the doubt follows`, async ({ page }) => {
+      const machine = new MachineUnderTest(story.circuit, ...story.hidden);
+      const address = await openJob(page, story.machine, `Sheet of ${story.sheet}`);
+      if (story.dead) await makeSafe(page, 'Tove');
+      await page.goto(`${address}?sheet=${story.sheet}`);
+      await hydrated(page);
+      const found = page.getByTestId('found');
+      for (let round = 0; round < 14; round++) {
+        if (story.says.test((await found.textContent()) ?? '')) break;
+        if (!(await fillNext(page, story, machine))) break;
+      }
+      await expect(found).toContainText(story.says);
+      await page.getByRole('link', { name: 'Back to the next test' }).click();
+      await expect(page.locator('main[data-working=false]')).toBeVisible();
+      await expect(page.locator('[data-suspect]').first()).toContainText(story.part);
+    });
+});

@@ -1,0 +1,80 @@
+import { CircuitModel } from '../../circuit/model';
+import type { Circuit, Reading } from '../../circuit/schema';
+import { guardsDefeated } from '../../safety/guards';
+import { clutchInterlocks, singleCoil, twinOutputs, twoWayPair, winchPack } from '../../templates/electrical';
+import { TEMPLATES } from '../../templates/templates';
+import { MachineUnderTest } from '../../testing/machineUnderTest';
+import { jobSheet } from './build';
+import { JOB_SHEETS, type JobSheet, type JobSheetName } from './jobSheet';
+
+/** Fills a sheet in as it asks, on a machine with something wrong; gives it as it stands at the end, and how much was read. */
+function follow(
+  circuit: Circuit,
+  name: JobSheetName,
+  fault: [part?: string, fault?: string, ohms?: number] = [],
+) {
+  const model = new CircuitModel(circuit);
+  const machine = new MachineUnderTest(circuit, ...fault);
+  const readings: Reading[] = [];
+  for (;;) {
+    const sheet = jobSheet(model, name, readings)!;
+    if (!sheet.next || readings.length > 60) return { sheet, readings };
+    const { test } = sheet.rows[sheet.next[0]]!.cells[sheet.next[1]]!;
+    readings.push({ ...test, value: machine.value(test) } as Reading);
+  }
+}
+const verdicts = ({ rows }: JobSheet) => Object.fromEntries(rows.map(({ name, verdict }) => [name, verdict]));
+
+describe('sheets that a circuit fills in', () => {
+  it('coils: an open one, and one with shorted turns, beside its twin', () => {
+    expect(verdicts(follow(twoWayPair(), 'coil', ['Y1', 'open']).sheet)).toEqual({ Y1: 'open', Y2: 'good' });
+    expect(verdicts(follow(twoWayPair(), 'coil', ['Y2', 'shortedTurns', 4]).sheet)).toEqual({
+      Y1: 'good',
+      Y2: 'low',
+    });
+    expect(verdicts(follow(twoWayPair(), 'coil').sheet)).toEqual({ Y1: 'good', Y2: 'good' });
+  });
+  it('contacts: one that clicks and does not make, and all sound ones only after their drop under load', () => {
+    const bad = verdicts(follow(winchPack(), 'contacts', ['K3', 'stuckOpen']).sheet);
+    expect(bad['K3 P–M2']).toBe('open');
+    const { sheet } = follow(winchPack(), 'contacts');
+    expect(new Set(Object.values(verdicts(sheet)))).toEqual(new Set(['good']));
+  });
+  it('interlocks: half-split to the first contact that loses the volts', () => {
+    const { sheet, readings } = follow(clutchInterlocks(), 'interlocks', ['S2', 'stuckOpen']);
+    expect(verdicts(sheet)['S2']).toBe('bad');
+    expect(readings.length).toBeLessThan(4);
+  });
+  it('insulation: the conductor that leaks', () => {
+    const { sheet } = follow(twoWayPair(), 'insulation', ['Y1', 'weakInsulation', 2e5]);
+    expect(Object.values(verdicts(sheet))).toContain('bad');
+    expect(Object.values(verdicts(follow(singleCoil(), 'insulation').sheet))).not.toContain('bad');
+  });
+  it('outputs: every command by every output', () => {
+    const { sheet } = follow(twinOutputs(), 'outputs', ['A2', 'noOutput']);
+    expect(verdicts(sheet)).toMatchObject({ A2: 'bad', A1: null });
+  });
+  it('what was read already stands in its cell, in another set-up that means the same too', () => {
+    const model = new CircuitModel(twoWayPair());
+    const cell = jobSheet(model, 'coil', [])!.rows[0]!.cells[0]!;
+    const reading = { ...cell.test, value: 31.4 } as Reading;
+    expect(jobSheet(model, 'coil', [reading])!.rows[0]!.cells[0]).toMatchObject({ value: 31.4, reading: 0 });
+  });
+  it.each(TEMPLATES.map(({ id, build }) => [id, build] as const))(
+    '%s: no cell defeats a guard or makes up a value',
+    (_id, build) => {
+      const model = new CircuitModel(build());
+      for (const name of JOB_SHEETS) {
+        const sheet = jobSheet(model, name, []);
+        for (const { cells, verdict } of sheet?.rows ?? []) {
+          expect(verdict).toBeNull();
+          for (const cell of cells) {
+            if (!cell) continue;
+            expect(guardsDefeated(model, cell.test.setup)).toEqual([]);
+            expect(cell.value).toBeNull();
+          }
+        }
+      }
+    },
+  );
+});

@@ -1,0 +1,142 @@
+import type { CircuitModel } from '../../circuit/model';
+import type { Reading, Test } from '../../circuit/schema';
+import { nodesOfTest, partOfTest } from '../../circuit/testPlace';
+import { listCandidateTests, type CandidateTest } from '../../diagnosis/candidateTests';
+import { testKey } from '../../diagnosis/observations';
+import { bindTest, predict, predictedValue } from '../../diagnosis/predict';
+import type { SheetAnswer } from '../sheet';
+
+/** Sheets that a circuit fills in: their cells are tests on the machine, and what is typed into one is a reading of the job. */
+export const JOB_SHEETS = ['coil', 'contacts', 'interlocks', 'insulation', 'outputs'] as const;
+export type JobSheetName = (typeof JOB_SHEETS)[number];
+
+/** One cell: a test in its set-up, what the sound machine shows there, and what was read. */
+export interface SheetCell {
+  test: Test;
+  expected: Reading['value'];
+  /** Position among the readings of the job of what was read; null while nothing was. */
+  reading: number | null;
+  value: Reading['value'] | null;
+}
+
+export interface SheetRow {
+  /** What the row is about: a part, a point, an output; with its two points where a part has several contacts. */
+  name: string;
+  between?: readonly [string, string];
+  cells: (SheetCell | null)[];
+  /** What the sheet says of it; null where what was read does not decide. */
+  verdict: string | null;
+}
+
+/** A sheet as it stands in a job. */
+export interface JobSheet {
+  name: JobSheetName;
+  /** What each column reads; of a matrix the points. */
+  columns: string[];
+  rows: SheetRow[];
+  /** Row and column that would settle most, as far as they were not read. */
+  next: [row: number, column: number] | null;
+  answers: SheetAnswer[];
+}
+
+/** A reading of the same kind at the same place counts for a cell where the sound machine would show the same there, within this share. */
+const SAME_SHARE = 0.02;
+
+const candidates = new WeakMap<CircuitModel, readonly CandidateTest[]>();
+
+/** Tests that may be taken on a circuit at all, whatever the doubt; worked out once. */
+export function testsOf(model: CircuitModel): readonly CandidateTest[] {
+  const known = candidates.get(model);
+  if (known) return known;
+  const { tests } = listCandidateTests(model);
+  candidates.set(model, tests);
+  return tests;
+}
+
+/** The quickest test that may be taken between two points and fits what a cell wants; null where none may. */
+export function pickBetween(
+  model: CircuitModel,
+  kind: Test['kind'],
+  [a, b]: readonly [string, string],
+  fits: (test: Test, expected: Reading['value']) => boolean,
+): Test | null {
+  return pick(
+    model,
+    (test) => {
+      if (test.kind !== kind) return false;
+      const nodes = nodesOfTest(test);
+      return nodes.includes(a) && nodes.includes(b);
+    },
+    fits,
+  );
+}
+
+/** The same of a part. */
+export function pickOf(
+  model: CircuitModel,
+  kind: Test['kind'],
+  ref: string,
+  fits: (test: Test, expected: Reading['value']) => boolean,
+): Test | null {
+  return pick(model, (test) => test.kind === kind && partOfTest(test) === ref, fits);
+}
+
+function pick(
+  model: CircuitModel,
+  meant: (test: Test) => boolean,
+  fits: (test: Test, expected: Reading['value']) => boolean,
+): Test | null {
+  const found = testsOf(model)
+    .filter(({ bound }) => meant(bound.test))
+    .filter(({ bound }) =>
+      fits(bound.test, predictedValue(bound.test.kind, predict(bound, [])) as Reading['value']),
+    )
+    .sort((one, two) => one.minutes - two.minutes)[0];
+  return found?.bound.test ?? null;
+}
+
+/** A cell with what was read there, in its own set-up or in another that means the same. */
+export function cellOf(
+  model: CircuitModel,
+  test: Test | null,
+  readings: readonly Reading[],
+): SheetCell | null {
+  if (!test) return null;
+  const expected = soundValue(model, test);
+  const key = testKey(test);
+  const at = readings.findLastIndex(
+    (one) => testKey(one) === key || meansTheSame(model, test, expected, one),
+  );
+  return { test, expected, reading: at < 0 ? null : at, value: at < 0 ? null : readings[at]!.value };
+}
+
+export function soundValue(model: CircuitModel, test: Test): Reading['value'] {
+  return predictedValue(test.kind, predict(bindTest(model, test), [])) as Reading['value'];
+}
+
+function meansTheSame(
+  model: CircuitModel,
+  test: Test,
+  expected: Reading['value'],
+  reading: Reading,
+): boolean {
+  if (reading.kind !== test.kind) return false;
+  const [one, two] = [nodesOfTest(test), nodesOfTest(reading)];
+  if (partOfTest(test) !== partOfTest(reading)) return false;
+  if ([...one].sort().join('\n') !== [...two].sort().join('\n')) return false;
+  const { value: _value, meter: _meter, unsteady: _unsteady, ...other } = reading;
+  const there = soundValue(model, other as Test);
+  if (typeof expected !== 'number' || typeof there !== 'number')
+    return JSON.stringify(expected) === JSON.stringify(there);
+  const [a, b] = [Math.abs(expected), Math.abs(there)];
+  return Math.abs(a - b) <= SAME_SHARE * Math.max(a, b);
+}
+
+/** First cell in reading order that may be read and was not. */
+export function firstOpen(rows: readonly SheetRow[]): [number, number] | null {
+  for (const [row, { cells }] of rows.entries()) {
+    const column = cells.findIndex((cell) => cell !== null && cell.value === null);
+    if (column >= 0) return [row, column];
+  }
+  return null;
+}

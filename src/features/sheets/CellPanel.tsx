@@ -1,0 +1,130 @@
+'use client';
+
+import { useMemo } from 'react';
+import { cautionsOf } from '@/core/diagnosis/cautionsOf';
+import type { Reading } from '@/core/circuit/schema';
+import { readingKind } from '@/core/kinds/reading';
+import type { JobSheet, SheetCell } from '@/core/sheets/onCircuit/jobSheet';
+import { DEFERENCE, Heading, Hold, HoldSign, PlainKey } from '@/ui/sheet';
+import { shutWords } from '@/words/en/holds';
+import { modeName, testPlace, valueWords } from '@/words/en/readings';
+import { columnWords } from '@/words/en/sheets';
+import { setupSteps } from '@/words/en/setupSteps';
+import { useDesk } from '../desk/desk';
+import { FigureForm } from '../desk/FigureForm';
+import { StepLink } from '../desk/StepLink';
+import { meterOf, withoutLeads } from '../measure/meterProfile';
+import { useHold } from '../measure/useHold';
+import { useMeter } from '../measure/useMeter';
+import { rowTitle } from './SheetGrid';
+
+/** One cell: how it is read, what holds it back, and its answer. What is typed is a reading of the job like any other. */
+export function CellPanel({
+  sheet,
+  at,
+  cell,
+  onPinned,
+}: {
+  sheet: JobSheet;
+  at: readonly [number, number];
+  cell: SheetCell;
+  onPinned: (words: string) => void;
+}) {
+  const { speaker, log } = useDesk();
+  const [meter] = useMeter();
+  const { test } = cell;
+  const asked = useMemo(() => ({ test, cautions: cautionsOf(speaker.model, test) }), [speaker, test]);
+  const hold = useHold(asked);
+  const shut = shutWords(hold.gate);
+  const { shows } = readingKind(test.kind);
+  const pin = (value: Reading['value'], typed: string) => {
+    const own = meterOf(test.kind, meter);
+    const reading = {
+      ...test,
+      value: withoutLeads(test.kind, value, meter),
+      ...(own ? { meter: own } : {}),
+    } as Reading;
+    log.write({ type: 'reading', body: { reading, typed } });
+    hold.notePutIn(test.setup);
+    onPinned(`Pinned ${valueWords(test.kind, value, speaker.gaugeUnit)} at ${testPlace(speaker, test)}.`);
+  };
+  return (
+    <>
+      <Heading id="cell" aside={modeName(speaker, test)}>
+        {rowTitle(speaker, sheet, sheet.rows[at[0]]!)}: {columnWords(sheet.columns[at[1]]!).toLowerCase()}
+      </Heading>
+      <p className="pt-2 text-[17px]">
+        <span className="fig-bold">{testPlace(speaker, test)}</span>, sound{' '}
+        <span className="fig">{valueWords(test.kind, cell.expected, speaker.gaugeUnit)}</span>
+        {cell.value === null ? null : (
+          <>
+            , read <span className="fig-bold">{valueWords(test.kind, cell.value, speaker.gaugeUnit)}</span>
+          </>
+        )}
+      </p>
+      <ol className="list-decimal py-2 pl-6 text-[16.5px] leading-[23px]">
+        {setupSteps(speaker, test).map((step) => (
+          <li key={step}>{step}</li>
+        ))}
+      </ol>
+      {shut ? (
+        <>
+          <Hold>
+            {shut.what} {shut.why}
+          </Hold>
+          <StepLink
+            step="make-safe"
+            className="mt-2 inline-block min-h-11 py-2.5 underline underline-offset-4"
+          >
+            Make safe
+          </StepLink>
+        </>
+      ) : (
+        <>
+          <div className="flex min-h-11 items-center gap-3 bg-well px-4 py-2" data-testid="sheet-hold">
+            <HoldSign />
+            <p className="min-w-0 flex-1 text-[15.5px] leading-[19px] font-[650]">
+              {hold.words.text} <span className="font-[550] text-ink2">{DEFERENCE}</span>
+            </p>
+            {hold.words.mustTick ? (
+              <label className="flex min-h-11 items-center gap-2 font-[700]">
+                <input
+                  type="checkbox"
+                  data-hold
+                  className="size-6 accent-pencil"
+                  checked={hold.held}
+                  onChange={(event) => hold.tick(event.target.checked)}
+                />
+                Clear
+              </label>
+            ) : null}
+          </div>
+          <div className="py-3">
+            {hold.blocked ? (
+              <p className="text-[16.5px] text-ink2">Tick “Clear” first.</p>
+            ) : shows.is === 'figure' ? (
+              <FigureForm
+                quantity={shows.quantity}
+                label={`${columnWords(sheet.columns[at[1]]!)}, ${rowTitle(speaker, sheet, sheet.rows[at[0]]!)}`}
+                takesOverRange={shows.over !== Infinity}
+                onPin={({ value, typed }) => pin(value, typed)}
+              />
+            ) : (
+              <span className="flex" role="group" aria-label="What it did">
+                {[true, false].map((value) => (
+                  <PlainKey
+                    key={String(value)}
+                    className="-ml-[1.5px]"
+                    onClick={() => pin(value, valueWords(test.kind, value, speaker.gaugeUnit))}
+                  >
+                    {valueWords(test.kind, value, speaker.gaugeUnit)}
+                  </PlainKey>
+                ))}
+              </span>
+            )}
+          </div>
+        </>
+      )}
+    </>
+  );
+}

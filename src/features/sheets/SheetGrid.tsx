@@ -1,0 +1,135 @@
+'use client';
+
+import type { JobSheet, SheetCell, SheetRow } from '@/core/sheets/onCircuit/jobSheet';
+import { columnWords, sheetVerdictWords, verdictTone } from '@/words/en/sheets';
+import { figureWords, pointName, valueWords, type Speaker } from '@/words/en/readings';
+import { useDesk } from '../desk/desk';
+
+const TONE = {
+  good: 'text-verdi',
+  watch: 'bg-copper-t text-copper-ink',
+  bad: 'bg-stamp-t text-stamp',
+} as const;
+
+/** Rows by columns: what was read, and where nothing was, what the sound machine shows there. */
+export function SheetGrid({
+  sheet,
+  at,
+  onChoose,
+}: {
+  sheet: JobSheet;
+  at: readonly [number, number] | null;
+  onChoose: (at: [number, number]) => void;
+}) {
+  const { speaker } = useDesk();
+  return (
+    <div className="max-h-[60vh] overflow-auto">
+      <table className="w-full border-collapse text-left">
+        <thead className="sticky top-0 bg-film text-[15px] text-ink2">
+          <tr className="border-b-[1.5px] border-rule">
+            <th className="min-w-[88px] py-1 font-[550]">
+              {sheet.name === 'outputs' ? 'Commanded' : 'What'}
+            </th>
+            {sheet.columns.map((column) => (
+              <th key={column} className="px-2 py-1 font-[550]">
+                {columnWords(column)}
+              </th>
+            ))}
+            <th className="px-2 py-1 font-[550]">It says</th>
+          </tr>
+        </thead>
+        <tbody>
+          {sheet.rows.map((row, r) => {
+            const tone = verdictTone(row.verdict);
+            return (
+              <tr
+                key={row.name}
+                className="border-b-[1.5px] border-rule"
+                data-testid="sheet-row"
+                data-verdict={row.verdict ?? ''}
+              >
+                <th className="fig-bold py-1 pr-2 text-[16px] font-normal">
+                  {rowTitle(speaker, sheet, row)}
+                </th>
+                {row.cells.map((cell, c) => (
+                  <td key={sheet.columns[c]} className="p-0.5">
+                    {cell ? (
+                      <CellKey
+                        label={`${rowTitle(speaker, sheet, row)}, ${columnWords(sheet.columns[c]!)}`}
+                        cell={cell}
+                        chosen={at?.[0] === r && at[1] === c}
+                        onChoose={() => onChoose([r, c])}
+                      />
+                    ) : (
+                      <span className="block px-2 text-[15px] text-ink2" title="Nothing may be read here">
+                        –
+                      </span>
+                    )}
+                  </td>
+                ))}
+                <td
+                  className={`px-2 text-[16px] leading-[19px] font-[650] ${tone ? TONE[tone] : 'text-ink2'}`}
+                >
+                  {tone === 'good' ? '✓ ' : tone === 'bad' ? '✕ ' : ''}
+                  {sheetVerdictWords(sheet.name, row.verdict)}
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+/** Parts by their reference, points as on the path: where a part has several contacts, between which. */
+export function rowTitle(speaker: Speaker, { name }: JobSheet, row: SheetRow): string {
+  if (name === 'insulation') return `${pointName(speaker, row.name)}, ${row.name}`;
+  if (!row.between) return row.name;
+  const [a, b] = row.between.map((node) => pointName(speaker, node));
+  return `${row.name.split(' ')[0]!}, ${a} to ${b}`;
+}
+
+function CellKey({
+  label,
+  cell,
+  chosen,
+  onChoose,
+}: {
+  label: string;
+  cell: SheetCell;
+  chosen: boolean;
+  onChoose: () => void;
+}) {
+  const { speaker } = useDesk();
+  const { kind } = cell.test;
+  const words = (value: SheetCell['expected']) =>
+    typeof value === 'number'
+      ? figureWords(kind, Math.abs(value), speaker.gaugeUnit)
+      : valueWords(kind, value, speaker.gaugeUnit);
+  return (
+    <button
+      type="button"
+      aria-label={`${label}: ${cell.value === null ? `not read, sound ${words(cell.expected)}` : words(cell.value)}`}
+      aria-pressed={chosen}
+      data-read={cell.value !== null}
+      onClick={onChoose}
+      className={`fig flex min-h-11 w-full min-w-[76px] items-center justify-center gap-1.5 border-[1.5px] px-1.5 text-[16px] whitespace-nowrap ${
+        chosen
+          ? 'border-[3px] border-pencil'
+          : cell.value === null
+            ? 'border-dashed border-edge'
+            : 'border-transparent'
+      }`}
+    >
+      {cell.value === null ? (
+        <>
+          <span aria-hidden className="inline-block size-2 rounded-full border-[1.5px] border-edge" />
+          <span className="text-[15px] font-normal text-ink2">{words(cell.expected)}</span>
+        </>
+      ) : (
+        <strong>{words(cell.value)}</strong>
+      )}
+    </button>
+  );
+}

@@ -1,0 +1,104 @@
+'use client';
+
+import { useMemo, useState } from 'react';
+import { useSearchParams } from 'next/navigation';
+import { jobSheet } from '@/core/sheets/onCircuit/build';
+import { JOB_SHEETS, type JobSheet, type JobSheetName } from '@/core/sheets/onCircuit/jobSheet';
+import { Heading, Nothing } from '@/ui/sheet';
+import { SHEET_TITLE, sheetFoundWords } from '@/words/en/sheets';
+import { useDesk } from '../desk/desk';
+import { StepLayout } from '../desk/StepLayout';
+import { StepLink } from '../desk/StepLink';
+import { CellPanel } from './CellPanel';
+import { rowTitle, SheetGrid } from './SheetGrid';
+
+/** The sheet that an address names; none where it names no sheet. */
+export function sheetOf(value: string | null): JobSheetName | null {
+  return JOB_SHEETS.find((name) => name === value) ?? null;
+}
+
+/** A sheet of the job: many readings beside each other, each a test of its own, with the one that matters next. */
+export function SheetScreen() {
+  const { speaker, readings } = useDesk();
+  const name = sheetOf(useSearchParams().get('sheet')) ?? 'coil';
+  const { model } = speaker;
+  const sheets = useMemo(() => JOB_SHEETS.filter((one) => jobSheet(model, one, []) !== null), [model]);
+  const sheet = useMemo(() => jobSheet(model, name, readings), [model, name, readings]);
+  return <OpenSheet key={name} name={name} sheets={sheets} sheet={sheet} />;
+}
+
+function OpenSheet({
+  name,
+  sheets,
+  sheet,
+}: {
+  name: JobSheetName;
+  sheets: readonly JobSheetName[];
+  sheet: JobSheet | null;
+}) {
+  const { speaker } = useDesk();
+  const [chosen, setChosen] = useState<[number, number] | null>(null);
+  const [pinned, setPinned] = useState('');
+  const at = chosen ?? sheet?.next ?? null;
+  const cell = at && sheet ? (sheet.rows[at[0]]?.cells[at[1]] ?? null) : null;
+  return (
+    <StepLayout
+      left={
+        <>
+          <nav aria-label="Sheets of this job" className="flex flex-wrap gap-x-5 gap-y-1 pt-3">
+            <StepLink step="test" className="min-h-11 py-2.5 underline underline-offset-4">
+              Back to the next test
+            </StepLink>
+            {sheets.map((one) => (
+              <StepLink
+                key={one}
+                step="test"
+                query={{ sheet: one }}
+                aria-current={one === name ? 'page' : undefined}
+                className="min-h-11 py-2.5 font-[650] underline-offset-4 aria-[current=page]:text-pencil aria-[current=page]:underline"
+              >
+                {SHEET_TITLE[one]}
+              </StepLink>
+            ))}
+          </nav>
+          <section aria-labelledby="sheet">
+            <Heading id="sheet">{SHEET_TITLE[name]}</Heading>
+            {sheet ? (
+              <>
+                <div className="py-2 text-[18px] leading-[24px] font-[650]" data-testid="found">
+                  {sheetFoundWords(sheet, (row) => rowTitle(speaker, sheet, row)).map((line) => (
+                    <p key={line}>{line}</p>
+                  ))}
+                </div>
+                <SheetGrid sheet={sheet} at={at} onChoose={setChosen} />
+              </>
+            ) : (
+              <Nothing>This circuit has nothing for this sheet.</Nothing>
+            )}
+          </section>
+        </>
+      }
+      right={
+        <section aria-labelledby="cell" className="pt-3">
+          <p className="sr-only" role="status" aria-live="polite">
+            {pinned}
+          </p>
+          {cell && sheet && at ? (
+            <CellPanel
+              key={JSON.stringify(cell.test)}
+              sheet={sheet}
+              at={at}
+              cell={cell}
+              onPinned={(words) => {
+                setPinned(words);
+                setChosen(null);
+              }}
+            />
+          ) : (
+            <Heading id="cell">Nothing more to read here</Heading>
+          )}
+        </section>
+      }
+    />
+  );
+}

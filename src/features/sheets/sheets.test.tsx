@@ -1,0 +1,84 @@
+import { render, screen, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import type { Entry } from '@/core/job/entries';
+import { clutchInterlocks, winchPack } from '@/core/templates/electrical';
+import { MachineUnderTest } from '@/core/testing/machineUnderTest';
+import { entryWriter } from '@/core/testing/entryWriter';
+import type { Circuit, Test } from '@/core/circuit/schema';
+import { useDesk } from '../desk/desk';
+import { openDesk } from '../desk/testing/openDesk';
+import { SheetScreen } from './SheetScreen';
+
+jest.mock('../desk/desk', () => ({ useDesk: jest.fn() }));
+jest.mock('../desk/JobStrip', () => ({ JobStrip: () => null }));
+const asked = useDesk as unknown as jest.Mock;
+let sheet = 'contacts';
+jest.mock('next/navigation', () => ({ useSearchParams: () => new URLSearchParams({ sheet }) }));
+
+function show(name: string, circuit: Circuit, entries: readonly Entry[] = []) {
+  sheet = name;
+  const desk = openDesk(circuit, entries);
+  asked.mockImplementation(desk.useDesk);
+  render(<SheetScreen />);
+  return { desk, person: userEvent.setup() };
+}
+const found = () => screen.getByTestId('found').textContent;
+const rows = () => screen.getAllByTestId('sheet-row').map((row) => row.getAttribute('data-verdict'));
+
+describe('a sheet of the job', () => {
+  it('asks for one cell after the other; what is typed is a reading of the job, and the bad one stands out', async () => {
+    const { desk, person } = show('interlocks', clutchInterlocks());
+    const machine = new MachineUnderTest(clutchInterlocks(), 'S2', 'stuckOpen');
+    expect(found()).toBe('Nothing is read yet.');
+    for (let round = 0; round < 5 && !rows().includes('bad'); round++) {
+      const hold = document.querySelector<HTMLInputElement>('[data-hold]');
+      if (hold) await person.click(hold);
+      const last = desk.readings().length;
+      const field = screen.getByRole('textbox');
+      const test = nextTest();
+      await person.type(field, `${machine.answer(test)}{Enter}`);
+      expect(desk.readings()).toHaveLength(last + 1);
+    }
+    expect(rows()).toContain('bad');
+    expect(found()).toMatch(/^S2 loses 1\d.*V: the first contact/);
+
+    function nextTest(): Test {
+      const chosen = within(screen.getByRole('table')).getByRole('button', { pressed: true });
+      const after = chosen.getAttribute('aria-label')!.split(',')[0]!;
+      const node = { supply: 'W1:2', S1: 'S1:2', S2: 'S2:2', S3: 'S3:2' }[after]!;
+      const { controls } = clutchInterlocks();
+      return {
+        kind: 'volts',
+        from: node,
+        to: 'GND',
+        setup: {
+          controls: Object.fromEntries(Object.entries(controls).map(([name, list]) => [name, list[1]!])),
+        },
+      };
+    }
+  });
+
+  it('nothing is typed before the hold is ticked, and a dead cell stays shut until it is made safe', async () => {
+    const { person } = show('contacts', winchPack());
+    expect(screen.getByText('Tick “Clear” first.')).toBeTruthy();
+    expect(screen.queryByRole('button', { name: 'clicks' })).toBeNull();
+    await person.click(document.querySelector<HTMLInputElement>('[data-hold]')!);
+    expect(screen.getByRole('button', { name: 'clicks' })).toBeTruthy();
+    await person.click(screen.getAllByRole('button', { name: /Contact open: not read/ })[0]!);
+    expect(screen.getByText(/Shut until the work is made safe/)).toBeTruthy();
+    expect(screen.queryByRole('textbox')).toBeNull();
+  });
+
+  it('readings of the job stand in their cells', () => {
+    const entry = entryWriter();
+    const reading = { kind: 'click', part: 'K1', setup: { controls: { pendant: 'out' } }, value: true };
+    show('contacts', winchPack(), [entry('reading', { reading, typed: 'clicks' })]);
+    expect(screen.getAllByRole('button', { name: /^K1.*Click: clicks$/ })).toHaveLength(1);
+  });
+
+  it('a circuit with nothing for a sheet says so', () => {
+    show('outputs', winchPack());
+    expect(screen.getByText('This circuit has nothing for this sheet.')).toBeTruthy();
+    expect(screen.queryByRole('link', { name: 'Output matrix' })).toBeNull();
+  });
+});

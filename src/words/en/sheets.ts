@@ -1,0 +1,118 @@
+import type { JobSheet, JobSheetName, SheetRow } from '@/core/sheets/onCircuit/jobSheet';
+import type { SheetAnswer } from '@/core/sheets/sheet';
+import { quantity } from './readings';
+
+/** What a sheet is called. */
+export const SHEET_TITLE: Readonly<Record<JobSheetName, string>> = {
+  coil: 'Coils',
+  contacts: 'Contact bank',
+  interlocks: 'Interlock chain',
+  insulation: 'Insulation',
+  outputs: 'Output matrix',
+};
+
+const COLUMNS: Readonly<Record<string, string>> = {
+  ohms: 'Ohms',
+  amps: 'Amps',
+  click: 'Click',
+  coilOhms: 'Coil',
+  openOhms: 'Contact open',
+  closedOhms: 'Contact closed',
+  dropVolts: 'Drop under load',
+  volts: 'Volts behind it',
+  toFrame: 'To the frame',
+};
+
+/** What a column reads; of a matrix its point's own name. */
+export function columnWords(column: string): string {
+  return COLUMNS[column] ?? column;
+}
+
+const VERDICTS: Readonly<Record<JobSheetName, Readonly<Record<string, string>>>> = {
+  coil: {
+    good: 'as it should be',
+    low: 'too low: turns shorted',
+    high: 'too high: a joint in it',
+    open: 'open',
+    wandering: 'comes and goes',
+  },
+  contacts: {
+    good: 'good under load',
+    worn: 'worn: plan it',
+    bad: 'bad contact',
+    open: 'does not make',
+    welded: 'welded shut',
+    coil: 'coil open or shorted',
+    needsLoad: 'wants its drop under load',
+    mechanical: 'stuck, its coil is good',
+  },
+  interlocks: { good: 'passes its volts on', bad: 'loses the volts here' },
+  insulation: { good: 'good', watch: 'to be watched', bad: 'leaks' },
+  outputs: { bad: 'this one' },
+};
+
+/** What a sheet says of a row; nothing where what was read does not decide. */
+export function sheetVerdictWords(sheet: JobSheetName, verdict: string | null): string {
+  return verdict === null ? '' : (VERDICTS[sheet][verdict] ?? verdict);
+}
+
+/** A verdict that condemns, warns or clears. */
+export function verdictTone(verdict: string | null): 'good' | 'watch' | 'bad' | null {
+  if (verdict === null) return null;
+  if (verdict === 'good') return 'good';
+  return verdict === 'watch' || verdict === 'worn' || verdict === 'needsLoad' ? 'watch' : 'bad';
+}
+
+const CAUSES: Readonly<Record<string, string>> = {
+  healthy: 'Every output does what it is told, and no other.',
+  deadSource: 'No supply at the controller.',
+  openSensorLoop: 'The sensor loop is open.',
+  deadMaster: 'The master does not come on.',
+  deadModule: 'A whole module is dead',
+  deadOutput: 'One output is dead',
+  crossed: 'Two outputs are crossed, or live together',
+  leaking: 'An output leaks while nobody commands it',
+  ghost: 'Volts that any load takes away: coupled in, no fault',
+  selector: 'The selector commands another output than it says',
+  openCommon: 'The common of the loads is open.',
+};
+
+/** What was found, in a sentence or two: the first thing on the sheet. */
+export function sheetFoundWords(sheet: JobSheet, titleOf: (row: SheetRow) => string): string[] {
+  const bad = sheet.rows.filter(({ verdict }) => verdictTone(verdict) === 'bad');
+  const watch = sheet.rows.filter(({ verdict }) => verdictTone(verdict) === 'watch');
+  const read = sheet.rows.some(({ cells }) => cells.some((cell) => cell?.value !== null && cell !== null));
+  if (!read) return ['Nothing is read yet.'];
+  if (sheet.name === 'outputs') return outputsFound(sheet.answers[0]!);
+  if (sheet.name === 'interlocks') return interlocksFound(sheet);
+  const lines = bad.map((row) => `${titleOf(row)}: ${sheetVerdictWords(sheet.name, row.verdict)}.`);
+  if (watch.length > 0)
+    lines.push(...watch.map((row) => `${titleOf(row)}: ${sheetVerdictWords(sheet.name, row.verdict)}.`));
+  if (lines.length > 0) return lines.slice(0, 4);
+  const open = sheet.rows.filter(({ verdict }) => verdict === null).length;
+  return [
+    open > 0 ? 'Nothing bad in what was read. The rest is not known yet.' : 'All of it is as it should be.',
+  ];
+}
+
+function outputsFound(answer: SheetAnswer): string[] {
+  const { cause, of } = answer as SheetAnswer & { cause: string | null; of: string[] };
+  if (cause === null) return ['Not known yet: what was read fits more than one cause.'];
+  const words = CAUSES[cause] ?? cause;
+  return [words.endsWith('.') ? words : `${words}: ${of.join(', ')}.`];
+}
+
+function interlocksFound({ answers, rows }: JobSheet): string[] {
+  const { firstLoss, suspect } = answers[0] as SheetAnswer & {
+    firstLoss: { name: string; volts: number } | null;
+    suspect: string[];
+  };
+  if (firstLoss)
+    return [
+      `${firstLoss.name} loses ${quantity('volts', firstLoss.volts)}: the first contact that does not pass them on.`,
+    ];
+  if (suspect.length > 0) return [`Lost at one of ${suspect.join(', ')}.`];
+  return rows.every(({ cells }) => cells[0]?.value !== null)
+    ? ['The whole chain is fed.']
+    : ['No loss in what was read.'];
+}

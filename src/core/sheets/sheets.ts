@@ -1,22 +1,22 @@
 import { z } from 'zod';
-import { actuationSheet, judgeActuation } from './actuation/actuation';
-import { bubblesSheet, judgeBubbles } from './bubbles/bubbles';
-import { coilSheet, judgeCoil } from './coil/coil';
-import { contactsSheet, judgeContacts } from './contacts/contacts';
-import { cutInSheet, runCutIn } from './cutIn/cutIn';
-import { diodeSheet, judgeDiode } from './diode/diode';
-import { dropSheet, judgeDrop } from './drop/drop';
-import { compareFunctions, functionsSheet } from './functions/functions';
-import { insulationSheet, judgeInsulation } from './insulation/insulation';
-import { interlocksSheet, judgeInterlocks } from './interlocks/interlocks';
-import { judgeOutputs, outputsSheet } from './outputs/outputs';
-import { saturate, saturationSheet } from './saturation/saturation';
+import { actuationSheet, judgeActuation, type ActuationFinding } from './actuation/actuation';
+import { bubblesSheet, judgeBubbles, type BubblesFinding } from './bubbles/bubbles';
+import { coilSheet, judgeCoil, type CoilFinding } from './coil/coil';
+import { contactsSheet, judgeContacts, type ContactsFinding } from './contacts/contacts';
+import { cutInSheet, runCutIn, type CutInFinding } from './cutIn/cutIn';
+import { diodeSheet, judgeDiode, type DiodeFinding } from './diode/diode';
+import { dropSheet, judgeDrop, type DropFinding } from './drop/drop';
+import { compareFunctions, functionsSheet, type FunctionsFinding } from './functions/functions';
+import { insulationSheet, judgeInsulation, type InsulationFinding } from './insulation/insulation';
+import { interlocksSheet, judgeInterlocks, type InterlocksFinding } from './interlocks/interlocks';
+import { judgeOutputs, outputsSheet, type OutputsFinding } from './outputs/outputs';
+import { saturate, saturationSheet, type SaturationFinding } from './saturation/saturation';
 import type { SheetAnswer } from './sheet';
-import { chooseContact, spareContactSheet } from './spareContact/spareContact';
-import { surveyPins, surveySheet } from './survey/survey';
-import { tellTerminals, terminalsSheet } from './terminals/terminals';
-import { readTrace, traceSheet } from './trace/trace';
-import { tellWindings, windingsSheet } from './windings/windings';
+import { chooseContact, spareContactSheet, type SpareContactFinding } from './spareContact/spareContact';
+import { surveyPins, surveySheet, type SurveyFinding } from './survey/survey';
+import { tellTerminals, terminalsSheet, type TerminalsFinding } from './terminals/terminals';
+import { readTrace, traceSheet, type TraceFinding } from './trace/trace';
+import { tellWindings, windingsSheet, type WindingsFinding } from './windings/windings';
 
 /** Every sheet's document, told apart by its name. */
 export const sheetSchema = z.discriminatedUnion('sheet', [
@@ -66,3 +66,23 @@ const COMPUTE: { [N in SheetName]: (sheet: SheetOf<N>) => SheetAnswer } = {
 export function computeSheet<N extends SheetName>(sheet: SheetOf<N>): SheetAnswer {
   return COMPUTE[sheet.sheet as N](sheet);
 }
+
+/** Every code that a sheet may find. */
+export type FindingCode =
+  | ActuationFinding['code']
+  | BubblesFinding['code']
+  | CoilFinding['code']
+  | ContactsFinding['code']
+  | CutInFinding['code']
+  | DiodeFinding['code']
+  | DropFinding['code']
+  | FunctionsFinding['code']
+  | InsulationFinding['code']
+  | InterlocksFinding['code']
+  | OutputsFinding['code']
+  | SaturationFinding['code']
+  | SpareContactFinding['code']
+  | SurveyFinding['code']
+  | TerminalsFinding['code']
+  | TraceFinding['code']
+  | WindingsFinding['code'];

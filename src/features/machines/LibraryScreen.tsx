@@ -80,6 +80,9 @@ export function LibraryScreen({
         <NewMachine />
         <TakeIn />
         <p className="mt-6 text-[16px]">
+          <Link className="mr-6 inline-flex min-h-11 items-center underline underline-offset-4" href="/bench">
+            Bench sheets: a part in the hand, without a job
+          </Link>
           <Link className="inline-flex min-h-11 items-center underline underline-offset-4" href="/tables">
             Reference tables: gauges, fuses, coils, contacts, insulation
           </Link>

@@ -98,6 +98,7 @@ export function PaletteDialog({ open, onOpen }: { open: boolean; onOpen: (open: 
         {item('closed', '/?show=closed', 'Jobs handed over', 'closed')}
         {item('new', '/new', 'New job', 'open')}
         {item('machines', '/machines', 'Machines', 'functions library archive')}
+        {item('bench', '/bench', 'Bench sheets', 'coil relay diode insulation contact terminals')}
         {item('tables', '/tables', 'Reference tables', 'gauge fuse coil contact insulation')}
         {item('policy', '/policy', 'Site policy', 'jumpers live work order')}
         {item('logs', '/codes', 'Codes and bus logs', 'decode paste log')}

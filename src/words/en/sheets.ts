@@ -98,8 +98,14 @@ export function sheetFoundWords(sheet: JobSheet, titleOf: (row: SheetRow) => str
 function outputsFound(answer: SheetAnswer): string[] {
   const { cause, of } = answer as SheetAnswer & { cause: string | null; of: string[] };
   if (cause === null) return ['Not known yet: what was read fits more than one cause.'];
+  return [outputsCauseWords(cause, of)];
+}
+
+/** What an output matrix comes to, with the outputs that it is about. */
+export function outputsCauseWords(cause: string, of: readonly string[]): string {
   const words = CAUSES[cause] ?? cause;
-  return [words.endsWith('.') ? words : `${words}: ${of.join(', ')}.`];
+  if (words.endsWith('.')) return words;
+  return of.length > 0 ? `${words}: ${of.join(', ')}.` : `${words}.`;
 }
 
 function interlocksFound({ answers, rows }: JobSheet): string[] {

@@ -51,7 +51,6 @@ export type CoilFinding = Finding<
   | 'drawsMore'
   | 'drawsLess'
   | 'unusual'
-  | 'pairOverLimit'
 >;
 
 export interface CoilAnswer extends SheetAnswer {

@@ -50,7 +50,6 @@ export type ContactsFinding = Finding<
   | 'lineVoltsNotKnown'
   | 'littleCurrent'
   | 'directionsDisagree'
-  | 'reversed'
 >;
 
 export interface ContactsAnswer extends SheetAnswer {

@@ -19,13 +19,7 @@ export const diodeSheet = z.object({
 export type DiodeSheet = z.infer<typeof diodeSheet>;
 
 export type DiodeFinding = Finding<
-  | 'coilAcross'
-  | 'coilOpen'
-  | 'orBothWays'
-  | 'overRangeInferred'
-  | 'overRangeNotKnown'
-  | 'resistorAcross'
-  | 'betweenKinds'
+  'coilAcross' | 'coilOpen' | 'orBothWays' | 'overRangeInferred' | 'resistorAcross' | 'betweenKinds'
 >;
 
 export interface DiodeAnswer extends SheetAnswer {

@@ -50,7 +50,6 @@ export type InsulationFinding = Finding<
   | 'stillCharging'
   | 'falls'
   | 'belowPast'
-  | 'mark'
 >;
 
 export interface InsulationCell {

@@ -17,7 +17,7 @@ export const interlocksSheet = z.object({
 export type InterlocksSheet = z.infer<typeof interlocksSheet>;
 
 export type InterlocksFinding = Finding<
-  'noSupply' | 'resistive' | 'bridged' | 'rightlyOpen' | 'notKnownPressed' | 'behindOpen' | 'disagree'
+  'noSupply' | 'resistive' | 'bridged' | 'rightlyOpen' | 'notKnownPressed'
 >;
 
 export interface InterlocksAnswer extends SheetAnswer {

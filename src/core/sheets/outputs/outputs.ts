@@ -28,7 +28,7 @@ export type OutputsCause =
   | 'ghost'
   | 'selector'
   | 'openCommon';
-export type OutputsFinding = Finding<'supplyNotKnown' | 'fitsNothing' | 'also' | 'loopBridged'>;
+export type OutputsFinding = Finding<'supplyNotKnown' | 'fitsNothing' | 'loopBridged'>;
 
 export interface OutputsAnswer extends SheetAnswer {
   cause: OutputsCause | null;

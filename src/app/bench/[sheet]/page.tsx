@@ -1,0 +1,31 @@
+import type { Metadata } from 'next';
+import { notFound } from 'next/navigation';
+import type { SheetName } from '@/core/sheets/sheets';
+import { BenchScreen } from '@/features/bench/BenchScreen';
+import { PageHead } from '@/ui/PageHead';
+import { BENCH_TITLE } from '@/words/en/benchSheets';
+
+interface Props {
+  params: Promise<{ sheet: string }>;
+}
+
+const isSheet = (name: string): name is SheetName => Object.hasOwn(BENCH_TITLE, name);
+
+export async function generateMetadata({ params }: Props): Promise<Metadata> {
+  const { sheet } = await params;
+  return { title: isSheet(sheet) ? BENCH_TITLE[sheet].title : 'Bench' };
+}
+
+export default async function BenchSheetPage({ params }: Props) {
+  const { sheet } = await params;
+  if (!isSheet(sheet)) notFound();
+  const { title, what } = BENCH_TITLE[sheet];
+  return (
+    <div className="flex min-h-dvh flex-col bg-film">
+      <PageHead title={title} under={what} />
+      <main className="flex-1">
+        <BenchScreen sheet={sheet} />
+      </main>
+    </div>
+  );
+}

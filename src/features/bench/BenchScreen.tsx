@@ -1,0 +1,155 @@
+'use client';
+
+import { useMemo, useState } from 'react';
+import Link from 'next/link';
+import type { SheetName } from '@/core/sheets/sheets';
+import { Heading, PlainKey, Trouble } from '@/ui/sheet';
+import { saveText } from '@/ui/saveText';
+import { PrintKey } from '@/ui/PrintKey';
+import { useFilePicker } from '@/ui/useFilePicker';
+import { sayAnswer } from '@/words/en/benchAnswers';
+import { BENCH_TITLE, findingWords, nextWords } from '@/words/en/benchSheets';
+import { BLANK, computeDraft, draftOf, type Draft } from './benchDraft';
+import { BENCH_FORMS } from './benchSpecs';
+import { BenchField } from './BenchField';
+import { useKeptDraft } from './useKeptDraft';
+
+/** A sheet by itself, for a part on the bench: what is typed on the left, what it comes to on the right, at once. */
+export function BenchScreen({ sheet }: { sheet: SheetName }) {
+  const [draft, setDraft] = useKeptDraft(sheet);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const result = useMemo(() => computeDraft(sheet, draft), [sheet, draft]);
+  const blank = JSON.stringify(draft) === JSON.stringify(BLANK);
+  const change = (next: Draft) => {
+    setTrouble(null);
+    setDraft(next);
+  };
+  const file = useFilePicker({
+    label: 'Sheet from a file',
+    accept: '.json,application/json',
+    onFile: (chosen) =>
+      chosen
+        .text()
+        .then((text) => change(draftOf(sheet, JSON.parse(text))))
+        .catch((error: unknown) =>
+          setTrouble(error instanceof Error ? error.message : 'This file cannot be read.'),
+        ),
+  });
+  return (
+    <div className="grid content-start gap-x-9 bg-film px-6 pb-10 max-tablet:px-3 desk:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)]">
+      <section aria-label="What was read" className="min-w-0">
+        <Heading aside={BENCH_TITLE[sheet].what}>{BENCH_TITLE[sheet].title}</Heading>
+        <div className="grid grid-cols-2 gap-x-3 gap-y-2 pt-2 max-tablet:grid-cols-1">
+          {BENCH_FORMS[sheet].map((spec) => (
+            <BenchField key={`${spec.kind} ${spec.label}`} spec={spec} draft={draft} onChange={change} />
+          ))}
+        </div>
+        <div className="flex flex-wrap gap-2 pt-4 print:hidden">
+          <PlainKey
+            disabled={!result.ok}
+            onClick={() =>
+              result.ok &&
+              saveText(`${sheet}.sheet.json`, 'application/json', JSON.stringify(result.document, null, 2))
+            }
+          >
+            Keep as a file
+          </PlainKey>
+          <PlainKey onClick={file.choose}>Open a file</PlainKey>
+          {file.input}
+          <PrintKey />
+          <PlainKey disabled={blank} onClick={() => change(BLANK)}>
+            Clear the sheet
+          </PlainKey>
+        </div>
+        {trouble ? <Trouble>{trouble}</Trouble> : null}
+      </section>
+      <section aria-label="What it says" className="min-w-0 desk:sticky desk:top-16 desk:self-start">
+        <Heading
+          aside={
+            <Link className="underline underline-offset-4 print:hidden" href="/bench">
+              All sheets
+            </Link>
+          }
+        >
+          What it says
+        </Heading>
+        <Answer sheet={sheet} blank={blank} result={result} />
+      </section>
+    </div>
+  );
+}
+
+const TONES = { good: 'text-verdi', bad: 'text-stamp', open: 'text-ink' } as const;
+
+function Answer({
+  sheet,
+  blank,
+  result,
+}: {
+  sheet: SheetName;
+  blank: boolean;
+  result: ReturnType<typeof computeDraft>;
+}) {
+  if (blank)
+    return (
+      <p className="py-3 text-[17px] text-ink2">
+        Type what was read. Everything that is left empty stays unknown.
+      </p>
+    );
+  if (!result.ok) return <Trouble>{result.trouble}</Trouble>;
+  const { head, tone, lines } = sayAnswer(sheet, result.answer);
+  const next = nextWords(result.answer.next, (field) => labelOf(sheet, field));
+  return (
+    <div aria-live="polite">
+      <p
+        className={`py-3 text-[22px] leading-[27px] font-[760] ${TONES[tone]}`}
+        data-testid="bench-head"
+        data-tone={tone}
+      >
+        {tone === 'good' ? '✓ ' : tone === 'bad' ? '✕ ' : ''}
+        {head}
+      </p>
+      {next ? (
+        <p
+          className="border-l-[6px] border-pencil bg-pencil-t px-4 py-2 text-[17px] font-[650] text-pencil"
+          data-testid="bench-next"
+        >
+          {next}
+        </p>
+      ) : null}
+      <ul className="py-2 text-[17px] leading-[25px]">
+        {lines.map((one) => (
+          <li key={one} className="fig border-b border-rule py-0.5 break-words">
+            {one}
+          </li>
+        ))}
+      </ul>
+      <ul className="text-[16.5px] leading-[23px] text-ink2">
+        {result.answer.findings.map((one, at) => (
+          <li key={at} className="py-0.5">
+            {findingWords(one)}
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+const lowerFirst = (text: string) => `${text[0]!.toLowerCase()}${text.slice(1)}`;
+
+/** What a field is called on the form; a cell of a table by its row and column. */
+function labelOf(sheet: SheetName, field: string): string {
+  const specs = BENCH_FORMS[sheet];
+  const own = specs.find(
+    (spec) => 'field' in spec && (spec.field === field || spec.field.split('.')[0] === field),
+  );
+  if (own) return lowerFirst(own.label);
+  const [row, key] = field.split(/\.(?=[^.]+$)/);
+  for (const spec of specs) {
+    if (spec.kind !== 'table' && spec.kind !== 'byName') continue;
+    const columns: readonly { key: string; label: string }[] = spec.columns;
+    const column = columns.find((one) => one.key === key || one.key === row);
+    if (column) return `${column.key === key ? row : key}, ${lowerFirst(column.label)}`;
+  }
+  return field === 'lift' ? 'lift one side and read again' : field;
+}

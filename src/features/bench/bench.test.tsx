@@ -1,0 +1,61 @@
+import { fireEvent, render, screen, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { BenchScreen } from './BenchScreen';
+
+const head = () => screen.getByTestId('bench-head').textContent;
+
+describe('a bench sheet', () => {
+  beforeEach(() => localStorage.clear());
+
+  it('says what it makes of each figure at once, asks for what matters, and keeps the sheet', async () => {
+    const person = userEvent.setup();
+    const { unmount } = render(<BenchScreen sheet="coil" />);
+    expect(screen.getByText(/left empty stays unknown/)).toBeTruthy();
+    await person.type(screen.getByLabelText('Ohms, in the order read, Ω'), '25.2');
+    expect(head()).toBe('Not known yet');
+    expect(screen.getByTestId('bench-next').textContent).toBe('Next: maker, at 20 °C.');
+    await person.type(screen.getByLabelText('Maker, at 20 °C, Ω'), '31.5');
+    await person.type(screen.getByLabelText('Leads held together, Ω'), '0.2{Enter}');
+    // Enter went on to the next field.
+    expect(document.activeElement).toBe(screen.getByLabelText('Its temperature, °C'));
+    await person.type(screen.getByLabelText('Its temperature, °C'), '20');
+    expect(head()).toMatch(/Too low: turns shorted/);
+    unmount();
+    render(<BenchScreen sheet="coil" />);
+    expect(head()).toMatch(/Too low/);
+    await person.click(screen.getByRole('button', { name: 'Clear the sheet' }));
+    expect(screen.queryByTestId('bench-head')).toBeNull();
+  });
+
+  it('what is no figure is said, and nothing is lost', async () => {
+    const person = userEvent.setup();
+    render(<BenchScreen sheet="diode" />);
+    await person.type(screen.getByLabelText('Red on the anode, V'), '0.6 A');
+    expect(screen.getByRole('alert').textContent).toMatch(/Red on the anode: “0.6 A” is another quantity/);
+    expect(screen.getByLabelText<HTMLInputElement>('Red on the anode, V').value).toBe('0.6 A');
+  });
+
+  it('a table grows by a line, takes a pasted column, and a grid has its names', async () => {
+    const person = userEvent.setup();
+    render(<BenchScreen sheet="outputs" />);
+    await person.type(screen.getByLabelText('Outputs'), '1, 2');
+    await person.type(screen.getByLabelText('Volts at the controller’s supply, V'), '24');
+    const grid = screen.getByRole('table', { name: 'Commanded by measured, volts' });
+    for (const [cell, volts] of [
+      ['1, 1', '24'],
+      ['1, 2', '0'],
+      ['2, 1', '0'],
+      ['2, 2', '0'],
+    ] as const)
+      await person.type(within(grid).getByLabelText(cell), volts);
+    expect(head()).toMatch(/One output is dead: 2/);
+  });
+
+  it('pasted lines fill a table downwards', () => {
+    render(<BenchScreen sheet="trace" />);
+    const cell = screen.getByLabelText('Seconds, line 1');
+    fireEvent.paste(cell, { clipboardData: { getData: () => '0\t0\n0.1\t80\n0.2\t40\n0.3\t20' } });
+    expect(screen.getByLabelText<HTMLInputElement>('Value, line 4').value).toBe('20');
+    expect(screen.getByLabelText('Value, line 5')).toBeTruthy();
+  });
+});

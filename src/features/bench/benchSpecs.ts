@@ -1,0 +1,355 @@
+import type { SheetName } from '@/core/sheets/sheets';
+import type { Quantity } from '@/core/units/quantities';
+
+type What = { quantity?: Quantity; unit?: string };
+export type Column =
+  | ({ kind: 'figure'; key: string; label: string } & What)
+  | { kind: 'choice'; key: string; label: string; options: readonly (readonly [string, string])[] }
+  | { kind: 'yesNo'; key: string; label: string }
+  | { kind: 'names'; key: string; label: string }
+  | { kind: 'text'; key: string; label: string };
+
+/** One field of a sheet's form. Paths with a point lie within an object. */
+export type FieldSpec =
+  | ({ kind: 'figure' | 'figures'; field: string; label: string } & What)
+  | { kind: 'choice'; field: string; label: string; options: readonly (readonly [string, string])[] }
+  | { kind: 'yesNo'; field: string; label: string }
+  | { kind: 'names'; field: string; label: string; hint: string }
+  | { kind: 'text'; field: string; label: string }
+  | { kind: 'table'; field: string; label: string; columns: readonly Column[]; columnArrays?: true }
+  /** By the names of one field, in one column each. */
+  | {
+      kind: 'byName';
+      names: string;
+      label: string;
+      columns: readonly ({ key: string; label: string } & What)[];
+    }
+  /** The names of one field by themselves. */
+  | ({ kind: 'grid'; field: string; names: string; label: string } & What);
+
+const OHMS: What = { quantity: 'ohms', unit: 'Ω' };
+const VOLTS: What = { quantity: 'volts', unit: 'V' };
+const AMPS: What = { quantity: 'amps', unit: 'A' };
+const PLACES = [
+  ['pressed', 'pressed'],
+  ['free', 'free'],
+] as const;
+const STATES = [
+  ['rest', 'at rest'],
+  ['operated', 'operated'],
+] as const;
+const figure = (field: string, label: string, what: What = {}): FieldSpec => ({
+  kind: 'figure',
+  field,
+  label,
+  ...what,
+});
+const choice = (field: string, label: string, ...options: (readonly [string, string])[]): FieldSpec => ({
+  kind: 'choice',
+  field,
+  label,
+  options,
+});
+const col = (key: string, label: string, what: What = {}): Column => ({
+  kind: 'figure',
+  key,
+  label,
+  ...what,
+});
+const text = (key: string, label: string): Column => ({ kind: 'text', key, label });
+
+/** What each sheet's form asks for, in the order of the work. */
+export const BENCH_FORMS: Readonly<Record<SheetName, readonly FieldSpec[]>> = {
+  coil: [
+    { kind: 'figures', field: 'ohms', label: 'Ohms, in the order read', ...OHMS },
+    figure('leadOhms', 'Leads held together', OHMS),
+    figure('temperatureC', 'Its temperature', { unit: '°C' }),
+    figure('maker.ohms', 'Maker, at 20 °C', OHMS),
+    figure('maker.tolerance', 'Tolerance, as a share (0.08)'),
+    { kind: 'figures', field: 'twins', label: 'Identical neighbours', ...OHMS },
+    { kind: 'figures', field: 'own', label: 'Its own past', ...OHMS },
+    { kind: 'figures', field: 'fleet', label: 'The fleet', ...OHMS },
+    figure('supplyVolts', 'Volts at it', VOLTS),
+    figure('hz', 'Hertz, 0 for direct current', { unit: 'Hz' }),
+    figure('va', 'VA on its label', { unit: 'VA' }),
+    figure('sealedAmps', 'Sealed amps', AMPS),
+    figure('inrushAmps', 'Inrush amps', AMPS),
+    figure('henries', 'Inductance', { unit: 'H' }),
+    figure('measuredAmps', 'Amps it draws', AMPS),
+    figure('driverLimitAmps', 'Limit of its driver', AMPS),
+    figure('fuseAmps', 'Its fuse', AMPS),
+  ],
+  windings: [
+    { kind: 'names', field: 'wires', label: 'The three wires', hint: 'red, white, black' },
+    {
+      kind: 'table',
+      field: 'ohms',
+      label: 'Ohms between them',
+      columns: [text('from', 'From'), text('to', 'To'), col('value', 'Ohms', OHMS)],
+    },
+    figure('leadOhms', 'Leads held together', OHMS),
+  ],
+  insulation: [
+    { kind: 'names', field: 'conductors', label: 'Conductors', hint: '1, 2, 3' },
+    { kind: 'text', field: 'frame', label: 'Frame' },
+    figure('circuitVolts', 'Volts of the circuit', VOLTS),
+    figure('testVolts', 'Test volts', VOLTS),
+    { kind: 'names', field: 'electronic', label: 'Electronics still connected', hint: 'none' },
+    choice(
+      'policy',
+      'Passes',
+      ['megohm', 'one megohm'],
+      ['kvPlusOne', 'kV + 1 MΩ'],
+      ['overRange', 'over range only'],
+    ),
+    {
+      kind: 'table',
+      field: 'readings',
+      label: 'Today',
+      columns: [
+        text('from', 'From'),
+        text('to', 'To'),
+        col('ohms', 'Ohms', OHMS),
+        col('seconds', 'After s'),
+        col('temperatureC', '°C'),
+      ],
+    },
+    {
+      kind: 'table',
+      field: 'before',
+      label: 'Last proved',
+      columns: [text('from', 'From'), text('to', 'To'), col('ohms', 'Ohms', OHMS), col('temperatureC', '°C')],
+    },
+  ],
+  contacts: [
+    figure('leadOhms', 'Leads held together', OHMS),
+    choice(
+      'school',
+      'Judged in',
+      ['millivolts', 'millivolts, heavy contacts'],
+      ['volts', 'volts, line poles'],
+      ['percent', 'percent of line'],
+    ),
+    figure('lineVolts', 'Line volts', VOLTS),
+    {
+      kind: 'table',
+      field: 'contactors',
+      label: 'Contactors',
+      columns: [
+        text('name', 'Name'),
+        { kind: 'yesNo', key: 'clicks', label: 'Clicks' },
+        col('coilOhms', 'Coil', OHMS),
+        col('openOhms', 'Open', OHMS),
+        col('closedOhms', 'Closed', OHMS),
+        col('dropVolts', 'Drop', VOLTS),
+        col('atAmps', 'At', AMPS),
+        col('ratedAmps', 'Rated', AMPS),
+      ],
+    },
+    {
+      kind: 'table',
+      field: 'directions',
+      label: 'Directions',
+      columns: [
+        text('name', 'Direction'),
+        { kind: 'yesNo', key: 'works', label: 'Works' },
+        { kind: 'names', key: 'pair', label: 'Its two, if known' },
+      ],
+    },
+  ],
+  terminals: [
+    { kind: 'names', field: 'terminals', label: 'Terminals', hint: '85, 86, 30, 87, 87a' },
+    {
+      kind: 'table',
+      field: 'readings',
+      label: 'Readings',
+      columns: [
+        text('from', 'From'),
+        text('to', 'To'),
+        { kind: 'choice', key: 'state', label: 'State', options: STATES },
+        col('value', 'Ohms', OHMS),
+      ],
+    },
+    { kind: 'names', field: 'claim.coil', label: 'Coil by its symbol', hint: '85, 86' },
+    {
+      kind: 'table',
+      field: 'claim.poles',
+      label: 'Poles by its symbol',
+      columns: [text('com', 'Common'), text('no', 'Closes'), text('nc', 'Opens')],
+    },
+  ],
+  outputs: [
+    { kind: 'names', field: 'outputs', label: 'Outputs', hint: '1, 2, 3, 4' },
+    { kind: 'text', field: 'master', label: 'Master output' },
+    figure('supplyVolts', 'Volts at the controller’s supply', VOLTS),
+    choice('loads', 'Loads', ['on', 'connected'], ['off', 'off']),
+    choice('sensorLoop', 'Sensor loop', ['closed', 'closed'], ['open', 'open'], ['bridged', 'bridged']),
+    { kind: 'grid', field: 'matrix', names: 'outputs', label: 'Commanded by measured, volts', ...VOLTS },
+    { kind: 'grid', field: 'lowImpedance', names: 'outputs', label: 'The same with low impedance', ...VOLTS },
+  ],
+  survey: [
+    { kind: 'names', field: 'pins', label: 'Pins', hint: '1, 2, 3' },
+    figure('supplyVolts', 'Supply', VOLTS),
+    figure('referenceVolts', 'Reference', VOLTS),
+    {
+      kind: 'byName',
+      names: 'pins',
+      label: 'Each pin',
+      columns: [
+        { key: 'unplugged', label: 'Unplugged', ...VOLTS },
+        { key: 'plugged', label: 'Plugged, at rest', ...VOLTS },
+        { key: 'commanded', label: 'Commanded', ...VOLTS },
+        { key: 'ohmsToFrame', label: 'To frame', ...OHMS },
+      ],
+    },
+    {
+      kind: 'table',
+      field: 'ohmsBetween',
+      label: 'Between pins of the part',
+      columns: [text('from', 'From'), text('to', 'To'), col('value', 'Ohms', OHMS)],
+    },
+    {
+      kind: 'table',
+      field: 'sweep',
+      label: 'Sweep of a sensor',
+      columns: [col('position', 'Position'), col('volts', 'Volts', VOLTS)],
+    },
+  ],
+  diode: [
+    figure('forward', 'Red on the anode', VOLTS),
+    figure('reverse', 'Leads swapped', VOLTS),
+    figure('coilOhms', 'Coil still across it', OHMS),
+    choice('overShows', 'Over range shows as', ['OL', 'OL'], ['1', '1'], ['0', '0.00']),
+  ],
+  interlocks: [
+    {
+      kind: 'table',
+      field: 'switches',
+      label: 'Switches, in order',
+      columns: [
+        text('name', 'Name'),
+        {
+          kind: 'choice',
+          key: 'type',
+          label: 'Kind',
+          options: [
+            ['NO', 'NO'],
+            ['NC', 'NC'],
+          ],
+        },
+        { kind: 'yesNo', key: 'pressed', label: 'Pressed now' },
+      ],
+    },
+    figure('supplyVolts', 'Supply', VOLTS),
+    {
+      kind: 'table',
+      field: 'volts',
+      label: 'Volts after',
+      columns: [text('after', 'After'), col('value', 'Volts', VOLTS)],
+    },
+  ],
+  spareContact: [
+    choice('needs', 'It has to be', ['closed', 'closed'], ['open', 'open']),
+    choice('when', 'When it is', ...PLACES),
+    choice('inServiceBefore', 'Where the old one stood it was', ...PLACES),
+  ],
+  drop: [
+    figure('amps', 'Current', AMPS),
+    figure('temperatureC', 'Temperature of the wire', { unit: '°C' }),
+    figure('budgetVolts', 'May lose', VOLTS),
+    {
+      kind: 'table',
+      field: 'segments',
+      label: 'Segments',
+      columns: [
+        text('name', 'Name'),
+        col('lengthMetres', 'Metres, once'),
+        col('mm2', 'mm²'),
+        text('awg', 'or AWG'),
+        col('measuredVolts', 'Loses', VOLTS),
+      ],
+    },
+  ],
+  bubbles: [
+    choice('end', 'Piston stands', ['extended', 'extended'], ['retracted', 'retracted']),
+    { kind: 'yesNo', field: 'portPlugged', label: 'Unused port plugged' },
+    figure('whileMoving', 'Bubbles a minute while it moves'),
+    figure('atEnd', 'Bubbles a minute at the end stop'),
+    figure('bubbleMm', 'Size of a bubble', { unit: 'mm' }),
+  ],
+  actuation: [
+    choice('atRest', 'Without pressure it is', ['open', 'open'], ['closed', 'closed']),
+    figure('ratedKpa', 'Set point, rising', { unit: 'kPa' }),
+    {
+      kind: 'table',
+      field: 'cycles',
+      label: 'Cycles',
+      columns: [
+        col('makeKpa', 'Makes, kPa'),
+        col('breakKpa', 'Breaks, kPa'),
+        { kind: 'yesNo', key: 'changed', label: 'Changed' },
+      ],
+    },
+  ],
+  saturation: [
+    { kind: 'text', field: 'refrigerant', label: 'Refrigerant' },
+    figure('kPaGauge', 'Gauge pressure', { unit: 'kPa' }),
+    figure('kPaAbs', 'or absolute', { unit: 'kPa' }),
+    figure('bubbleC', 'or bubble point', { unit: '°C' }),
+    figure('dewC', 'or dew point', { unit: '°C' }),
+    figure('altitudeMetres', 'Altitude', { unit: 'm' }),
+  ],
+  cutIn: [
+    choice('sensor', 'Sensor', ['outside', 'outside'], ['line', 'in the line'], ['pressure', 'pressure']),
+    choice('acts', 'Comes on', ['below', 'below'], ['above', 'above']),
+    figure('cutIn', 'Cut-in'),
+    figure('cutOut', 'Cut-out'),
+    figure('minimumOnSeconds', 'On at least', { unit: 's' }),
+    figure('minimumOffSeconds', 'Off at least', { unit: 's' }),
+    choice('initially', 'To begin with', ['on', 'on'], ['off', 'off']),
+    {
+      kind: 'table',
+      field: 'curve',
+      label: 'Curve',
+      columns: [col('seconds', 'Seconds'), col('value', 'Value')],
+    },
+  ],
+  functions: [
+    {
+      kind: 'table',
+      field: 'functions',
+      label: 'Functions',
+      columns: [
+        text('name', 'Function'),
+        { kind: 'names', key: 'parts', label: 'Parts it uses' },
+        {
+          kind: 'choice',
+          key: 'state',
+          label: 'It',
+          options: [
+            ['works', 'works'],
+            ['weak', 'is weak'],
+            ['dead', 'is dead'],
+          ],
+        },
+      ],
+    },
+  ],
+  trace: [
+    choice(
+      'kind',
+      'What it is',
+      ['inrush', 'start of a motor'],
+      ['dip', 'current of a coil'],
+      ['pwm', 'pulses'],
+    ),
+    choice('quantity', 'In', ['amps', 'amps'], ['volts', 'volts']),
+    {
+      kind: 'table',
+      field: 'points',
+      label: 'Points',
+      columns: [col('seconds', 'Seconds'), col('values', 'Value')],
+      columnArrays: true,
+    },
+  ],
+};

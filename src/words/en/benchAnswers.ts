@@ -1,0 +1,342 @@
+import type { ActuationAnswer } from '@/core/sheets/actuation/actuation';
+import type { BubblesAnswer } from '@/core/sheets/bubbles/bubbles';
+import type { CoilAnswer } from '@/core/sheets/coil/coil';
+import type { ContactsAnswer } from '@/core/sheets/contacts/contacts';
+import type { CutInAnswer } from '@/core/sheets/cutIn/cutIn';
+import type { DiodeAnswer } from '@/core/sheets/diode/diode';
+import type { DropAnswer } from '@/core/sheets/drop/drop';
+import type { FunctionsAnswer } from '@/core/sheets/functions/functions';
+import type { InsulationAnswer } from '@/core/sheets/insulation/insulation';
+import type { InterlocksAnswer } from '@/core/sheets/interlocks/interlocks';
+import type { OutputsAnswer } from '@/core/sheets/outputs/outputs';
+import type { SaturationAnswer } from '@/core/sheets/saturation/saturation';
+import type { SheetName } from '@/core/sheets/sheets';
+import type { SpareContactAnswer } from '@/core/sheets/spareContact/spareContact';
+import type { SurveyAnswer } from '@/core/sheets/survey/survey';
+import type { TerminalsAnswer } from '@/core/sheets/terminals/terminals';
+import type { TraceAnswer } from '@/core/sheets/trace/trace';
+import type { WindingsAnswer } from '@/core/sheets/windings/windings';
+import { benchVerdictWords } from './benchSheets';
+import { quantity } from './readings';
+import { outputsCauseWords } from './sheets';
+
+/** What a sheet found: the one thing on top, then what goes with it. */
+export interface SaidAnswer {
+  head: string;
+  tone: 'good' | 'bad' | 'open';
+  lines: string[];
+}
+
+interface Answers {
+  coil: CoilAnswer;
+  windings: WindingsAnswer;
+  insulation: InsulationAnswer;
+  contacts: ContactsAnswer;
+  terminals: TerminalsAnswer;
+  outputs: OutputsAnswer;
+  survey: SurveyAnswer;
+  diode: DiodeAnswer;
+  interlocks: InterlocksAnswer;
+  spareContact: SpareContactAnswer;
+  drop: DropAnswer;
+  bubbles: BubblesAnswer;
+  actuation: ActuationAnswer;
+  saturation: SaturationAnswer;
+  cutIn: CutInAnswer;
+  functions: FunctionsAnswer;
+  trace: TraceAnswer;
+}
+
+const NOT_YET = 'Not known yet';
+const line = (label: string, value: string | null) => (value === null ? [] : [`${label}: ${value}`]);
+const ohms = (value: number | null) => (value === null ? null : quantity('ohms', value));
+const volts = (value: number | null) => (value === null ? null : quantity('volts', value));
+const amps = (value: number | null) => (value === null ? null : quantity('amps', value));
+const plain = (value: number | null, unit: string, digits = 3) =>
+  value === null ? null : `${Number(value.toPrecision(digits))} ${unit}`;
+const toneOf = (verdict: string | null | undefined, good = 'good'): SaidAnswer['tone'] =>
+  verdict === null || verdict === undefined || verdict === 'unknown'
+    ? 'open'
+    : verdict === good
+      ? 'good'
+      : 'bad';
+const capital = (text: string) => `${text[0]!.toUpperCase()}${text.slice(1)}`;
+const verdictHead = (verdict: string | null) => capital(benchVerdictWords(verdict));
+
+const AGAINST: Readonly<Record<string, string>> = {
+  maker: 'the maker’s value',
+  twin: 'its neighbours',
+  own: 'its own past',
+  fleet: 'the fleet',
+  range: 'nothing but what coils read at all',
+};
+
+const SAY: { [N in SheetName]: (answer: Answers[N]) => SaidAnswer } = {
+  coil: (one) => ({
+    head: verdictHead(one.verdict),
+    tone: toneOf(one.verdict),
+    lines: [
+      ...line('At 20 °C', ohms(one.ohms20)),
+      ...(one.heldAgainst ? [`Held against ${AGAINST[one.heldAgainst]}`] : []),
+      ...line('Turns lost', one.turnsLost === null ? null : `${Math.round(100 * one.turnsLost)} %`),
+      ...line('Current cold', amps(one.ampsCold)),
+      ...line('Current warm', amps(one.ampsHot)),
+      ...(one.overLimit ? ['Over the limit of its driver.'] : []),
+      ...(one.overFuse ? ['Over its fuse.'] : []),
+    ],
+  }),
+  windings: (one) => ({
+    head: verdictHead(one.verdict),
+    tone: toneOf(one.verdict),
+    lines: [
+      ...line('Common', one.common),
+      ...line('Pull-in', one.pullIn && `${one.pullIn}, ${ohms(one.pullInOhms)}`),
+      ...line('Hold-in', one.holdIn && `${one.holdIn}, ${ohms(one.holdInOhms)}`),
+    ],
+  }),
+  insulation: (one) => {
+    const worst = one.refused ? 'refused' : one.bad.length > 0 ? 'bad' : null;
+    const all = one.cells.length > 0 && one.cells.every(({ verdict }) => verdict === 'good');
+    return {
+      head:
+        worst === 'refused'
+          ? 'Not with this tester'
+          : worst
+            ? 'Leaks'
+            : all
+              ? 'Good in what was read'
+              : NOT_YET,
+      tone: worst ? 'bad' : all ? 'good' : 'open',
+      lines: one.cells.map(
+        ({ from, to, verdict, ohms: shown, ratio, index }) =>
+          `${from} to ${to}: ${shown === 'OL' ? 'OL' : quantity('ohms', shown)}, ${benchVerdictWords(verdict)}${ratio === null ? '' : `, 60 over 30 s ${ratio.toFixed(2)}`}${index === null ? '' : `, 10 over 1 min ${index.toFixed(2)}`}`,
+      ),
+    };
+  },
+  contacts: (one) => {
+    const verdicts = Object.entries(one.verdicts);
+    const bad = verdicts.filter(
+      ([, verdict]) => verdict !== null && !['good', 'worn', 'needsLoad'].includes(verdict),
+    );
+    return {
+      head:
+        bad.length > 0
+          ? bad.map(([name, verdict]) => `${name}: ${benchVerdictWords(verdict)}`).join('; ')
+          : verdicts.every(([, verdict]) => verdict === 'good')
+            ? 'All good'
+            : NOT_YET,
+      tone: bad.length > 0 ? 'bad' : verdicts.every(([, verdict]) => verdict === 'good') ? 'good' : 'open',
+      lines: [
+        ...verdicts.map(
+          ([name, verdict]) =>
+            `${name}: ${benchVerdictWords(verdict)}${(one.watts[name] ?? null) === null ? '' : `, ${plain(one.watts[name] ?? null, 'W')} in it`}`,
+        ),
+        ...Object.entries(one.serves).map(
+          ([name, pair]) => `${name}: ${pair ? pair.join(' and ') : 'not known yet which two'}`,
+        ),
+      ],
+    };
+  },
+  terminals: (one) => ({
+    head: one.sure ? 'One pin-out fits' : one.fits === 0 ? 'No pin-out fits' : `${one.fits} pin-outs fit`,
+    tone: one.sure
+      ? one.contacts.some(({ verdict }) => verdict !== 'good')
+        ? 'bad'
+        : 'good'
+      : one.fits === 0
+        ? 'bad'
+        : 'open',
+    lines: [
+      ...line(
+        'Coil',
+        one.coil && `${one.coil.join(' and ')}${one.coilOhms === null ? '' : `, ${ohms(one.coilOhms)}`}`,
+      ),
+      ...one.poles.map(
+        ({ com, no, nc }) => `Pole: common ${com ?? '?'}, closes to ${no ?? '–'}, rests on ${nc ?? '–'}`,
+      ),
+      ...one.contacts
+        .filter(({ verdict }) => verdict !== 'good')
+        .map(
+          ({ from, to, state, verdict }) =>
+            `${from} to ${to}, ${state === 'rest' ? 'at rest' : 'operated'}: ${benchVerdictWords(verdict)}`,
+        ),
+    ],
+  }),
+  outputs: (one) => ({
+    head: one.cause === null ? NOT_YET : outputsCauseWords(one.cause, one.of),
+    tone: one.cause === null ? 'open' : one.cause === 'healthy' ? 'good' : 'bad',
+    lines: one.share === null ? [] : [`${Math.round(100 * one.share)} % of the doubt`],
+  }),
+  survey: (one) => {
+    const named = Object.entries(one.roles);
+    const open = named.some(([, { role }]) => role === null);
+    return {
+      head:
+        one.wrong.length > 0
+          ? one.wrong.map(({ pin, code }) => `Pin ${pin}: ${WRONG[code]}`).join('; ')
+          : one.sensor
+            ? `Sensor: ${benchVerdictWords(one.sensor)}`
+            : open
+              ? NOT_YET
+              : 'Every pin is known',
+      tone:
+        one.wrong.length > 0 || (one.sensor !== null && one.sensor !== 'good')
+          ? 'bad'
+          : open
+            ? 'open'
+            : 'good',
+      lines: named.map(
+        ([pin, { role, share }]) =>
+          `${pin}: ${role ? ROLES[role] : 'not settled'}, ${Math.round(100 * share)} %`,
+      ),
+    };
+  },
+  diode: (one) => ({
+    head: verdictHead(one.verdict),
+    tone: toneOf(one.verdict),
+    lines: [...line('Kind', one.kind)],
+  }),
+  interlocks: (one) => ({
+    head: one.firstLoss
+      ? `${one.firstLoss.name} loses ${volts(one.firstLoss.volts)}`
+      : one.suspect.length > 0
+        ? `One of ${one.suspect.join(', ')}`
+        : NOT_YET,
+    tone: one.suspect.length > 0 ? 'bad' : 'open',
+    lines: Object.entries(one.closed).map(
+      ([name, closed]) => `${name}: ${closed === null ? 'not known' : closed ? 'closed' : 'open'}`,
+    ),
+  }),
+  spareContact: (one) => ({
+    head: one.use ? `Use the ${one.use} contact` : NOT_YET,
+    tone: one.use ? 'good' : 'open',
+    lines: line('Where the old one stood it reads', one.nowReads),
+  }),
+  drop: (one) => {
+    const high = one.segments.filter(({ verdict }) => verdict === 'high').map(({ name }) => name);
+    return {
+      head:
+        high.length > 0
+          ? `Too much in ${high.join(', ')}`
+          : one.segments.every(({ verdict }) => verdict === 'good')
+            ? 'All of it is its copper'
+            : NOT_YET,
+      tone:
+        high.length > 0 ? 'bad' : one.segments.every(({ verdict }) => verdict === 'good') ? 'good' : 'open',
+      lines: [
+        ...one.segments.map(({ name, copperVolts, extraOhms, watts }) =>
+          [
+            name,
+            ...line('copper', volts(copperVolts)),
+            ...line('over it', ohms(extraOhms)),
+            ...line('heat', plain(watts, 'W')),
+          ].join(', '),
+        ),
+        ...line('In all', volts(one.total)),
+        ...line('Worst over its copper', one.worst),
+      ],
+    };
+  },
+  bubbles: (one) => ({
+    head: verdictHead(one.verdict),
+    tone: toneOf(one.verdict),
+    lines: line(
+      'Leak',
+      one.litresPerMinute === null ? null : plain(1000 * one.litresPerMinute, 'mL/min free air'),
+    ),
+  }),
+  actuation: (one) => ({
+    head: verdictHead(one.verdict),
+    tone: toneOf(one.verdict),
+    lines: [
+      ...line('Contact', one.contact),
+      ...line('Makes', plain(one.makeKpa, 'kPa')),
+      ...line('Breaks', plain(one.breakKpa, 'kPa')),
+      ...line('Between', plain(one.hysteresisKpa, 'kPa')),
+    ],
+  }),
+  saturation: (one) => ({
+    head:
+      one.bubbleC === null && one.dewC === null
+        ? NOT_YET
+        : [...line('Bubble', plain(one.bubbleC, '°C')), ...line('Dew', plain(one.dewC, '°C'))].join(', '),
+    tone: one.bubbleC === null && one.dewC === null ? 'open' : 'good',
+    lines: [
+      ...line('Absolute', plain(one.kPaAbsBubble ?? one.kPaAbsDew, 'kPa', 4)),
+      ...line('Of pressure, within', plain(one.errorPercent, '%')),
+      ...line('From', one.source),
+    ],
+  }),
+  cutIn: (one) => ({
+    head: one.intervals === null ? NOT_YET : `${one.starts ?? 0} starts, ${plain(one.hoursOn, 'h')} on`,
+    tone: one.trouble.length > 0 ? 'bad' : one.intervals === null ? 'open' : 'good',
+    lines: [
+      ...(one.intervals ?? [])
+        .slice(0, 20)
+        .map(
+          ({ on, off }) =>
+            `On at ${plain(on, 's', 6)}, ${off === null ? 'still on' : `off at ${plain(off, 's', 6)}`}`,
+        ),
+      ...(one.shortCycles ? [`${one.shortCycles} short cycles`] : []),
+    ],
+  }),
+  functions: (one) => ({
+    head: one.suspect.length > 0 ? `Left: ${one.suspect.map(({ part }) => part).join(', ')}` : NOT_YET,
+    tone: one.suspect.length > 0 ? 'bad' : 'open',
+    lines: one.cleared.length > 0 ? [`Cleared: ${one.cleared.join(', ')}`] : [],
+  }),
+  trace: (one) => ({
+    head:
+      one.verdict !== null
+        ? verdictHead(one.verdict)
+        : one.moved !== null
+          ? one.moved
+            ? 'The plunger moved'
+            : 'The plunger did not move'
+          : one.hz !== null
+            ? `${plain(one.hz, 'Hz')}, duty ${Math.round(100 * (one.duty ?? 0))} %`
+            : NOT_YET,
+    tone:
+      one.verdict === 'locked' || one.moved === false
+        ? 'bad'
+        : one.verdict === null && one.moved === null && one.hz === null
+          ? 'open'
+          : 'good',
+    lines: [
+      ...line('Peak', plain(one.peak, '')),
+      ...line('Settles at', plain(one.settled, '')),
+      ...line('After', plain(one.settleSeconds, 's')),
+      ...line('Dip after', plain(one.dipSeconds, 's')),
+      ...line('Mean', plain(one.mean, '')),
+      ...line('Ripple', plain(one.ripple, '')),
+    ],
+  }),
+};
+
+const ROLES: Readonly<Record<string, string>> = {
+  supply: 'supply',
+  return: 'return',
+  signal: 'signal',
+  reference: 'reference',
+  driverLow: 'switched to the frame',
+  driverHigh: 'switched to the supply',
+  nothing: 'not connected',
+  floating: 'open wire',
+};
+const WRONG: Readonly<Record<SurveyAnswer['wrong'][number]['code'], string>> = {
+  noSupply: 'no supply',
+  lowSupply: 'supply too low',
+  openReturn: 'its return is open',
+  returnLifted: 'its return is lifted',
+  noReference: 'no reference',
+  referenceOff: 'reference off',
+  shortToFrame: 'shorted to the frame',
+  shortToSupply: 'shorted to the supply',
+  notSwitched: 'is not switched',
+  otherRole: 'is something else than drawn',
+};
+
+/** A sheet's answer in words. */
+export function sayAnswer<N extends SheetName>(sheet: N, answer: unknown): SaidAnswer {
+  return SAY[sheet](answer as Answers[N]);
+}

@@ -1,0 +1,201 @@
+import type { FindingCode, SheetName } from '@/core/sheets/sheets';
+import type { Finding, Next } from '@/core/sheets/sheet';
+import { quantity } from './readings';
+
+/** What each sheet is called, and what it is for. */
+export const BENCH_TITLE: Readonly<Record<SheetName, { title: string; what: string }>> = {
+  coil: { title: 'Coil', what: 'Ohms against maker, twin, past or fleet; its current cold and hot' },
+  windings: { title: 'Two windings, three wires', what: 'Which wire is common, pull-in, hold-in' },
+  insulation: { title: 'Insulation', what: 'Each conductor to the frame and to each other' },
+  contacts: { title: 'Contact bank', what: 'Contactors beside each other: coil, contact, drop under load' },
+  terminals: {
+    title: 'Relay and switch terminals',
+    what: 'Coil, commons and contacts from readings between them',
+  },
+  outputs: { title: 'Output matrix', what: 'Each output commanded, all of them measured' },
+  survey: { title: 'Plug survey', what: 'What each pin is; a sensor swept' },
+  diode: { title: 'Diode', what: 'Both ways, also with the coil across it' },
+  interlocks: { title: 'Interlock chain', what: 'Volts along the chain: the first that loses them' },
+  spareContact: { title: 'Contact of a spare', what: 'NO or NC where something presses it already' },
+  drop: { title: 'Voltage drop', what: 'Each segment beside its copper' },
+  bubbles: { title: 'Bubble test', what: 'A piston’s seal at its end stop' },
+  actuation: { title: 'Pressure switch', what: 'Where it makes and breaks, cycle by cycle' },
+  saturation: { title: 'Saturation', what: 'Refrigerant, from pressure or temperature' },
+  cutIn: { title: 'Cut-in and cut-out', what: 'A control run over a curve' },
+  functions: { title: 'Function matrix', what: 'What works clears what it uses' },
+  trace: { title: 'Trace', what: 'Inrush, a plunger’s dip, pulses' },
+};
+
+const at = (detail: unknown) => String(detail);
+const list = (detail: unknown) => (Array.isArray(detail) ? detail.join(', ') : String(detail));
+const num = (detail: unknown, what: Parameters<typeof quantity>[0]) =>
+  typeof detail === 'number' ? quantity(what, detail) : String(detail);
+
+const WORDS: Readonly<Record<FindingCode, (found: Finding) => string>> = {
+  leadsNotKnown: ({ most }) =>
+    `The leads are still in the reading: up to ${num(most, 'ohms')}. Hold them together and type that.`,
+  temperatureNotKnown: ({ from, to }) =>
+    from === undefined
+      ? 'No temperature was typed: insulation halves with every 10 °C.'
+      : `No temperature was typed: taken as ${at(from)} to ${at(to)} °C.`,
+  toleranceUsual: ({ tolerance }) =>
+    `No tolerance was typed: ± ${Math.round(Number(tolerance) * 100)} % is taken, the usual one.`,
+  twinsDisagree: () => 'Its neighbours do not agree with each other: they say nothing of what is usual.',
+  settled: ({ to }) => `The display ran and settled at ${num(to, 'ohms')}.`,
+  tooNearToCall: ({ least, most }) =>
+    `Too near to the limits (${num(least, 'ohms')} to ${num(most, 'ohms')}) to pass or fail.`,
+  inductanceNotKnown: () =>
+    'On alternating volts its current does not follow from its ohms: its inductance is not known.',
+  jammedArmature: ({ amps }) =>
+    `Good ohms and ${num(amps, 'amps')}: the armature does not close. It burns the coil; switch it off.`,
+  shortedTurns: ({ amps }) => `Low ohms and ${num(amps, 'amps')}: shorted turns.`,
+  drawsMore: ({ amps }) => `It draws more than its ohms allow: ${num(amps, 'amps')}.`,
+  drawsLess: ({ amps }) =>
+    `It draws less than its ohms would: ${num(amps, 'amps')}. Look for a joint in the feed or the return.`,
+  unusual: ({ byTolerances }) => {
+    const by = Number(byTolerances);
+    return `${Math.abs(by).toFixed(1)} of its tolerance ${by < 0 ? 'under' : 'over'} the middle.`;
+  },
+  doNotAdd: ({ sum, reads }) =>
+    `Two of them make ${num(sum, 'ohms')}, the third reads ${num(reads, 'ohms')}: they do not add up. Read them again.`,
+  nothingAt: ({ wire }) => `Nothing leads from ${at(wire)}: its winding, or the common, is broken.`,
+  alike: () => 'Both windings read alike: ohms do not tell pull-in from hold-in.',
+  allOpen: () => 'Nothing leads anywhere.',
+  wayAround: ({ from, to }) =>
+    `${at(from)} to ${at(to)} cannot be open: there is a way over the third wire. Read it again.`,
+  electronicConnected: ({ parts }) =>
+    `Still connected and electronic: ${list(parts)}. Unplug it first; test volts destroy it.`,
+  overClass: ({ testVolts, most }) =>
+    `${at(testVolts)} V is more than this circuit bears: ${at(most)} V at most.`,
+  underClass: ({ testVolts, wanted }) =>
+    `${at(testVolts)} V passes nothing here: this class is tested with ${at(wanted)} V.`,
+  classNotKnown: () => 'The volts of the circuit are not known: nothing passes without them.',
+  testVoltsNotKnown: () => 'The test volts are not known: nothing passes without them.',
+  stillCharging: ({ from, to }) =>
+    `${at(from)} to ${at(to)} was read while it charged. Wait a minute and read again.`,
+  falls: ({ from, to }) => `${at(from)} to ${at(to)} falls while it is watched: damp.`,
+  belowPast: ({ from, to }) => `${at(from)} to ${at(to)} is much below what it was.`,
+  schoolUsual: () => 'Judged in millivolts, as heavy direct-current contacts are.',
+  clickAgainstCoil: ({ name }) =>
+    `${at(name)} clicks though its coil reads open or shorted: one of the two is wrong.`,
+  parallelWay: ({ name, ohms }) =>
+    `${at(name)} reads ${num(ohms, 'ohms')} open: something lies across it. Lift one side.`,
+  dropWithoutAmps: ({ name }) => `${at(name)}: a drop says nothing without its current.`,
+  ratedNotKnown: ({ name }) =>
+    `${name === undefined ? 'Its rating' : `The rating of ${at(name)}`} is not known: good here is not good at more.`,
+  lineVoltsNotKnown: () => 'Percent of what? Type the line volts.',
+  littleCurrent: ({ name, amps }) =>
+    `${at(name)} carried ${num(amps, 'amps')} only: too little to say what it does at its rating.`,
+  directionsDisagree: () => 'No pairing fits what works and what does not. Look at both again.',
+  noPinOut: () => 'No pin-out reads like this: a contact is bad, or a reading is wrong.',
+  manyPinOuts: ({ atLeast }) => `${at(atLeast)} pin-outs and more fit still.`,
+  claimDisagrees: () => 'The symbol says otherwise.',
+  readTwoWays: ({ pair }) => `${list(pair)} was read both closed and open in one state. Read it again.`,
+  unused: ({ terminals }) => `Not connected: ${list(terminals)}.`,
+  supplyNotKnown: () => 'The supply volts are not known.',
+  fitsNothing: () => 'What was read fits no single cause.',
+  loopBridged: () => 'The sensor loop is bridged: it does not show. Take the bridge out.',
+  referenceNotKnown: ({ takenAs }) => `The reference volts are not known: ${at(takenAs)} V are taken.`,
+  fewPoints: ({ wanted }) => `Too few places: at least ${at(wanted)}.`,
+  at: ({ position }) => `At position ${at(position)}.`,
+  coilAcross: ({ ohms }) => `A coil of ${num(ohms, 'ohms')} lies across it and takes the meter’s current.`,
+  coilOpen: () => 'The coil across it does not conduct: it is open.',
+  orBothWays: () => 'Open both ways; so reads a suppressor that blocks both ways, too.',
+  overRangeInferred: ({ shown }) => `${at(shown)} is taken for over range.`,
+  resistorAcross: ({ ohms }) => `About ${num(ohms, 'ohms')} lie across it. Lift one side.`,
+  betweenKinds: () => 'Between Schottky and silicon.',
+  noSupply: () => 'No supply where the chain begins.',
+  resistive: ({ name, volts }) => `${at(name)} keeps ${num(volts, 'volts')}: a bad contact.`,
+  bridged: ({ name }) =>
+    `${at(name)} should be open and passes its volts: bridged or welded. A safety defect; the machine stays.`,
+  rightlyOpen: ({ name }) => `${at(name)} is open as it should be here.`,
+  notKnownPressed: ({ name }) => `Whether ${at(name)} should be closed here is not known.`,
+  heldInService: () => 'Something presses it in service: a free one in the hand shows the other state.',
+  noCurrent: () => 'Nothing flows: there is nothing to lose.',
+  lessThanCopper: ({ name }) =>
+    `${at(name)} loses less than its copper must: current, length or section is wrong.`,
+  overBudget: ({ volts, budget }) => `${num(volts, 'volts')} lost, ${num(budget, 'volts')} allowed.`,
+  copperOverBudget: () => 'Its copper alone is over the budget: no joint mends that, thicker wire does.',
+  moreThanOne: () => 'Nothing is left: more than one fault, or the table is wrong.',
+  nothingFails: () => 'Nothing fails in what was tried.',
+  nothingTried: () => 'Nothing is tried yet.',
+  portOpen: () => 'The unused port is open: what bubbles is not what passes the piston.',
+  bubbleTakenAs3mm: () => 'A bubble is taken as 3 mm.',
+  movingIsNormal: () => 'Bubbles while it moves are normal.',
+  endNotKnown: () => 'At which end it stood is not known.',
+  fewCycles: ({ wanted }) => `Too few cycles: at least ${at(wanted)}.`,
+  restDisagrees: () => 'What it shows at rest and where it makes do not go together.',
+  spread: ({ kPa }) => `Its points scatter by ${at(Math.round(Number(kPa)))} kPa.`,
+  offRated: ({ kPa }) => `${at(Math.round(Number(kPa)))} kPa off what is written on it.`,
+  refrigerantNotKnown: ({ refrigerant }) => `${at(refrigerant)} is not in the table.`,
+  outsideFit: ({ fromC, toC }) => `Outside ${at(fromC)} to ${at(toC)} °C, where the figures hold.`,
+  altitudeNotKnown: () => 'The altitude is not known: sea level is taken.',
+  notYetChecked: ({ refrigerant }) => `${at(refrigerant)}: to be checked against the maker’s table.`,
+  licensed: () => 'Only licensed people open a refrigerant circuit.',
+  swapped: () => 'Cut-in and cut-out stand the wrong way round.',
+  deadBandTooNarrow: () => 'It goes on and off too fast: the dead band is too narrow.',
+  neverOn: () => 'It never comes on.',
+  neverOff: () => 'It never goes off.',
+  startNotKnown: () => 'It begins between the two: whether it was on is not known.',
+  tooCoarse: () => 'Too few points to tell.',
+  notSettled: () => 'It has not settled within the trace.',
+  tooShort: () => 'Too short to tell.',
+  noPulses: () => 'No pulses in it.',
+};
+
+/** One finding, in a sentence. */
+export function findingWords(found: Finding): string {
+  const say = WORDS[found.code as FindingCode] as ((one: Finding) => string) | undefined;
+  return say ? say(found) : found.code;
+}
+
+/** What would settle most, in a line. */
+export function nextWords(next: Next | null, labelOf: (field: string) => string): string | null {
+  if (next === null) return null;
+  if (typeof next === 'string') return `Next: try ${next}.`;
+  if ('ask' in next) return `Next: ${labelOf(next.ask)}.`;
+  if ('after' in next) return `Next: volts after ${next.after}.`;
+  if ('commanded' in next)
+    return `Next: ${next.commanded} commanded, ${next.measured} measured${next.how === 'lowImpedance' ? ' with low impedance' : ''}.`;
+  return `Next: ${next.from} to ${next.to}${next.state ? `, ${next.state === 'rest' ? 'at rest' : 'operated'}` : ''}.`;
+}
+
+const VALUES: Readonly<Record<string, string>> = {
+  good: 'good',
+  bad: 'bad',
+  low: 'too low: turns shorted',
+  high: 'too high',
+  open: 'open',
+  wandering: 'comes and goes',
+  unknown: 'not known yet',
+  short: 'shorted',
+  shorted: 'shorted',
+  reversed: 'the wrong way round',
+  hidden: 'hidden behind what lies across it',
+  watch: 'to be watched',
+  worn: 'worn',
+  welded: 'welded',
+  coil: 'coil open or shorted',
+  needsLoad: 'wants its drop under load',
+  mechanical: 'stuck, its coil is good',
+  weak: 'weak',
+  leaking: 'leaks',
+  invalid: 'no test: a port is open',
+  sticky: 'sticks',
+  intermittent: 'comes and goes',
+  drifted: 'off its set point',
+  dead: 'dead',
+  ran: 'ran up',
+  locked: 'stands still under current',
+  nothing: 'nothing flows',
+  deadSpot: 'dead spot',
+  noise: 'noisy',
+  stuck: 'does not follow',
+  outOfRange: 'out of its range',
+};
+
+/** A verdict in words; what is none stays as it is. */
+export function benchVerdictWords(verdict: unknown): string {
+  if (verdict === null || verdict === undefined) return 'not known yet';
+  return VALUES[String(verdict)] ?? String(verdict);
+}

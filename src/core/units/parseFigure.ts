@@ -1,8 +1,7 @@
 /** What a field for a plain figure holds: a number, nothing, or something that is none. */
 export type TypedFigure = { is: 'empty' } | { is: 'figure'; value: number } | { is: 'none'; typed: string };
 
-/** Instruments write small figures with an exponent. */
-const FIGURE = /^[+\-−–]?(\d+([.,]\d*)?|[.,]\d+)(e[+-]?\d{1,3})?$/iu;
+const FIGURE = /^[+\-−–]?(\d+([.,]\d*)?|[.,]\d+)$/u;
 
 /**
  * Reads a plain figure with a point or a comma. What is no figure stays what was typed: it never becomes a number, least

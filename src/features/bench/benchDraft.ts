@@ -150,6 +150,7 @@ function figuresOf(
   return pieces.length > 0 ? pieces.map((one) => figureOf(one, label, quantity)!) : undefined;
 }
 
+const INSTRUMENT = /^-?\d+(\.\d+)?e[+-]?\d{1,3}$/i;
 const SIGNS: Partial<Record<Quantity, string>> = { ohms: 'ohm', volts: 'V', amps: 'A' };
 
 /** A figure as a meter shows it, or a plain one. Throws `InputError` for anything else, with what was typed. */
@@ -163,6 +164,8 @@ function figureOf(
   if (quantity === undefined) {
     const plain = parseFigure(text);
     if (plain.is === 'figure') return plain.value;
+    // No person types an exponent; instruments write small figures so.
+    if (INSTRUMENT.test(text)) return Number(text);
     throw new InputError(label, `“${text}” is no figure; type it as 27.4`);
   }
   const read = parseReading(text);

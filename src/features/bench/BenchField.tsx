@@ -4,11 +4,14 @@ import Papa from 'papaparse';
 import type { ClipboardEvent, KeyboardEvent } from 'react';
 import { Field, FIELD, PlainKey } from '@/ui/sheet';
 import { namesOf, pasteInto, type Draft } from './benchDraft';
+import type { Next } from '@/core/sheets/sheet';
 import type { Column, FieldSpec } from './benchSpecs';
 
 interface Props<S extends FieldSpec = FieldSpec> {
   spec: S;
   draft: Draft;
+  /** What the sheet asks for next: a cell of a grid stands out. */
+  asked: Next | null;
   onChange: (draft: Draft) => void;
 }
 
@@ -43,7 +46,12 @@ function PlainField({
   return (
     <Field label={`${spec.label}${unit}`} className={wide ? 'col-span-full' : ''}>
       {spec.kind === 'choice' || spec.kind === 'yesNo' ? (
-        <Choice value={value} options={spec.kind === 'choice' ? spec.options : YES_NO} onChange={set} />
+        <Choice
+          value={value}
+          options={spec.kind === 'choice' ? spec.options : YES_NO}
+          unset={spec.kind === 'choice' ? spec.unset : undefined}
+          onChange={set}
+        />
       ) : (
         <input
           className={`${FIELD} ${spec.kind === 'names' || spec.kind === 'text' ? '' : 'fig'}`}
@@ -63,9 +71,11 @@ function Choice({
   label,
   value,
   options,
+  unset = 'not known',
   onChange,
 }: {
   label?: string;
+  unset?: string | undefined;
   value: string;
   options: readonly (readonly [string, string])[];
   onChange: (value: string) => void;
@@ -77,7 +87,7 @@ function Choice({
       value={value}
       onChange={(event) => onChange(event.target.value)}
     >
-      <option value="">not known</option>
+      <option value="">{unset}</option>
       {options.map(([one, words]) => (
         <option key={one} value={one}>
           {words}
@@ -194,7 +204,7 @@ function TableCell({
   );
 }
 
-function GridField({ spec, draft, onChange }: Props<Extract<FieldSpec, { kind: 'grid' }>>) {
+function GridField({ spec, draft, asked, onChange }: Props<Extract<FieldSpec, { kind: 'grid' }>>) {
   const names = namesOf(draft.fields[spec.names]) ?? [];
   const master = draft.fields['master']?.trim();
   const columns = master && !names.includes(master) ? [...names, master] : names;
@@ -206,9 +216,22 @@ function GridField({ spec, draft, onChange }: Props<Extract<FieldSpec, { kind: '
       rows={names}
       columns={columns.map((name) => ({ key: name, label: name }))}
       cells={draft.grids[spec.field] ?? {}}
+      full={fullOf(draft)}
+      asked={
+        isCell(asked) && (asked.how === 'lowImpedance') === (spec.field === 'lowImpedance') ? asked : null
+      }
       onChange={(cells) => onChange({ ...draft, grids: { ...draft.grids, [spec.field]: cells } })}
     />
   );
+}
+
+const isCell = (next: Next | null): next is Extract<Next, { commanded: string }> =>
+  typeof next === 'object' && next !== null && 'commanded' in next;
+
+/** What a live output stands at; nothing while the supply is not typed. */
+function fullOf(draft: Draft): number | null {
+  const volts = Number((draft.fields['supplyVolts'] ?? '').replace(',', '.'));
+  return volts > 0 ? volts : null;
 }
 
 function ByNameField({ spec, draft, onChange }: Props<Extract<FieldSpec, { kind: 'byName' }>>) {
@@ -232,8 +255,13 @@ function Grid({
   rows,
   columns,
   cells,
+  full = null,
+  asked = null,
   onChange,
 }: {
+  /** Volts that count as all there is: cells are tinted by what they have of it. */
+  full?: number | null;
+  asked?: { commanded: string; measured: string } | null;
   label: string;
   corner: string;
   rows: readonly string[];
@@ -263,7 +291,13 @@ function Grid({
               {columns.map((column) => (
                 <td key={column.key} className="p-0.5">
                   <input
-                    className={`${CELL} fig ${row === column.key ? 'border-[2.5px] border-ink' : ''}`}
+                    className={`${CELL} fig ${
+                      asked?.commanded === row && asked.measured === column.key
+                        ? 'border-[3px] border-pencil'
+                        : row === column.key
+                          ? 'border-[2.5px] border-ink'
+                          : ''
+                    } ${tintOf(cells[row]?.[column.key], full)}`}
                     aria-label={`${row}, ${column.label}`}
                     value={cells[row]?.[column.key] ?? ''}
                     maxLength={40}
@@ -280,6 +314,13 @@ function Grid({
       </table>
     </div>
   );
+}
+
+/** Live, part volts, or nothing. */
+function tintOf(typed: string | undefined, full: number | null): string {
+  const volts = Math.abs(Number((typed ?? '').replace(',', '.')));
+  if (full === null || !typed?.trim() || Number.isNaN(volts)) return '';
+  return volts >= 0.85 * full ? 'bg-verdi-t!' : volts >= 0.12 * full ? 'bg-copper-t!' : '';
 }
 
 /** Lines at the end that hold nothing are none. */

@@ -8,7 +8,7 @@ import { saveText } from '@/ui/saveText';
 import { PrintKey } from '@/ui/PrintKey';
 import { useFilePicker } from '@/ui/useFilePicker';
 import { sayAnswer } from '@/words/en/benchAnswers';
-import { BENCH_TITLE, findingWords, nextWords } from '@/words/en/benchSheets';
+import { findingWords, nextWords } from '@/words/en/benchSheets';
 import { BLANK, computeDraft, draftOf, type Draft } from './benchDraft';
 import { BENCH_FORMS } from './benchSpecs';
 import { BenchField } from './BenchField';
@@ -38,10 +38,16 @@ export function BenchScreen({ sheet }: { sheet: SheetName }) {
   return (
     <div className="grid content-start gap-x-9 bg-film px-6 pb-10 max-tablet:px-3 desk:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)]">
       <section aria-label="What was read" className="min-w-0">
-        <Heading aside={BENCH_TITLE[sheet].what}>{BENCH_TITLE[sheet].title}</Heading>
+        <Heading>What was read</Heading>
         <div className="grid grid-cols-2 gap-x-3 gap-y-2 pt-2 max-tablet:grid-cols-1">
           {BENCH_FORMS[sheet].map((spec) => (
-            <BenchField key={`${spec.kind} ${spec.label}`} spec={spec} draft={draft} onChange={change} />
+            <BenchField
+              key={`${spec.kind} ${spec.label}`}
+              spec={spec}
+              draft={draft}
+              asked={result.ok ? result.answer.next : null}
+              onChange={change}
+            />
           ))}
         </div>
         <div className="flex flex-wrap gap-2 pt-4 print:hidden">
@@ -63,7 +69,10 @@ export function BenchScreen({ sheet }: { sheet: SheetName }) {
         </div>
         {trouble ? <Trouble>{trouble}</Trouble> : null}
       </section>
-      <section aria-label="What it says" className="min-w-0 desk:sticky desk:top-16 desk:self-start">
+      <section
+        aria-label="What it says"
+        className="min-w-0 max-desk:order-first desk:sticky desk:top-16 desk:self-start"
+      >
         <Heading
           aside={
             <Link className="underline underline-offset-4 print:hidden" href="/bench">

@@ -12,7 +12,14 @@ export type Column =
 /** One field of a sheet's form. Paths with a point lie within an object. */
 export type FieldSpec =
   | ({ kind: 'figure' | 'figures'; field: string; label: string } & What)
-  | { kind: 'choice'; field: string; label: string; options: readonly (readonly [string, string])[] }
+  | {
+      kind: 'choice';
+      field: string;
+      label: string;
+      options: readonly (readonly [string, string])[];
+      /** What it means to leave it: the class decides, the usual school. */
+      unset?: string;
+    }
   | { kind: 'yesNo'; field: string; label: string }
   | { kind: 'names'; field: string; label: string; hint: string }
   | { kind: 'text'; field: string; label: string }
@@ -44,7 +51,11 @@ const figure = (field: string, label: string, what: What = {}): FieldSpec => ({
   label,
   ...what,
 });
-const choice = (field: string, label: string, ...options: (readonly [string, string])[]): FieldSpec => ({
+const choice = (
+  field: string,
+  label: string,
+  ...options: (readonly [string, string])[]
+): Extract<FieldSpec, { kind: 'choice' }> => ({
   kind: 'choice',
   field,
   label,
@@ -95,13 +106,16 @@ export const BENCH_FORMS: Readonly<Record<SheetName, readonly FieldSpec[]>> = {
     figure('circuitVolts', 'Volts of the circuit', VOLTS),
     figure('testVolts', 'Test volts', VOLTS),
     { kind: 'names', field: 'electronic', label: 'Electronics still connected', hint: 'none' },
-    choice(
-      'policy',
-      'Passes',
-      ['megohm', 'one megohm'],
-      ['kvPlusOne', 'kV + 1 MΩ'],
-      ['overRange', 'over range only'],
-    ),
+    {
+      ...choice(
+        'policy',
+        'Passes',
+        ['megohm', 'one megohm'],
+        ['kvPlusOne', 'kV + 1 MΩ'],
+        ['overRange', 'over range only'],
+      ),
+      unset: 'by its class',
+    },
     {
       kind: 'table',
       field: 'readings',
@@ -123,13 +137,16 @@ export const BENCH_FORMS: Readonly<Record<SheetName, readonly FieldSpec[]>> = {
   ],
   contacts: [
     figure('leadOhms', 'Leads held together', OHMS),
-    choice(
-      'school',
-      'Judged in',
-      ['millivolts', 'millivolts, heavy contacts'],
-      ['volts', 'volts, line poles'],
-      ['percent', 'percent of line'],
-    ),
+    {
+      ...choice(
+        'school',
+        'Judged in',
+        ['millivolts', 'millivolts, heavy contacts'],
+        ['volts', 'volts, line poles'],
+        ['percent', 'percent of line'],
+      ),
+      unset: 'millivolts, the usual',
+    },
     figure('lineVolts', 'Line volts', VOLTS),
     {
       kind: 'table',

@@ -102,7 +102,10 @@ const SAY: { [N in SheetName]: (answer: Answers[N]) => SaidAnswer } = {
         worst === 'refused'
           ? 'Not with this tester'
           : worst
-            ? 'Leaks'
+            ? `Leaks: ${one.bad
+                .map((pair) => pair.join(' to '))
+                .slice(0, 4)
+                .join(', ')}`
             : all
               ? 'Good in what was read'
               : NOT_YET,

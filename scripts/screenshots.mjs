@@ -10,24 +10,24 @@ import { ROOT } from './lib/system.mjs';
 const url = process.env.SPIRAXIS_URL ?? 'http://127.0.0.1:3000';
 const folder = join(ROOT, 'docs', 'screenshots');
 
-/** A half hour of a made-up bus: one code that stays, and four that come together on bumps. */
-function busLog(seconds) {
-  const lines = [];
-  for (let second = 0; second < seconds; second++) {
-    const say = (part, frame) => lines.push(`(${(1700000000 + second + part).toFixed(6)}) can0 ${frame}`);
-    if (second % 240 < 15 || second % 410 < 8) {
-      say(0, '1CECFF21#200E0002FFCAFE00');
-      say(0.02, '1CECFF27#200A0002FFCAFE00');
-      say(0.05, '1CEBFF21#010414640001026E');
-      say(0.07, '1CEBFF27#0100FF7F020903CF');
-      say(0.1, '1CEBFF21#020000016CF0E507');
-      say(0.12, '1CEBFF27#0204027EFFFFFFFF');
-    } else say(0, '18FECA21#041464000102FFFF');
-    if (second % 300 === 7) lines.push('(17000000');
-    say(0.5, '0CF00400#FFFFFFC019FFFFFF');
-  }
-  return lines.join('\n');
-}
+/** Four outputs and a master, the second of which stands at part volts whatever is commanded. */
+const STRAY_OUTPUT = {
+  format: 'spiraxis-sheet',
+  version: 1,
+  sheet: 'outputs',
+  outputs: ['1', '2', '3', '4'],
+  master: 'M',
+  supplyVolts: 24.1,
+  loads: 'off',
+  sensorLoop: 'closed',
+  matrix: {
+    1: { 1: 23.8, 2: 11.2, 3: 0.02, 4: 0, M: 24 },
+    2: { 1: 0.02, 2: 23.9, 3: 0, 4: 0.01, M: 24 },
+    3: { 1: 0, 2: 11.4, 3: 23.8, 4: 0, M: 24 },
+    4: { 1: 0, 2: 11.3, 3: 0, 4: 23.7, M: 24 },
+  },
+  lowImpedance: { 1: { 2: 11.1 } },
+};
 
 async function settled(page) {
   // The pages keep a line to the server open: there is no idle network to wait for.
@@ -85,11 +85,6 @@ await run(async () => {
       .fill('The display said 14-06 again.\nAlso SPN 520330 FMI 31, since this morning.');
     await settled(complaint);
     await shoot(complaint, 'complaint');
-    const locate = await open('/jobs/418?step=locate');
-    await locate.getByRole('button', { name: 'Y14', exact: true }).click();
-    await locate.getByLabel('Part, word or grid square').fill('bulkhead');
-    await settled(locate);
-    await shoot(locate, 'locate');
     await shoot(await open('/jobs/418?step=make-safe'), 'make-safe');
     await shoot(await open('/jobs/411?step=as-found'), 'as-found');
     await shoot(await open('/jobs/401?step=decide'), 'decide');
@@ -122,14 +117,35 @@ await run(async () => {
     await machine.getByRole('link', { name: 'Sheet', exact: true }).nth(1).click();
     await settled(machine);
     await shoot(machine, 'sheet');
-    const log = await open('/codes', { height: 900 });
-    await log.getByLabel('Log file').setInputFiles({
-      name: 'night-shift.log',
-      mimeType: 'text/plain',
-      buffer: Buffer.from(busLog(1800)),
+    // A winch whose first contactor clicks and does not make, filled in as the sheet asks.
+    const bank = await open('/new');
+    const choice = bank.getByLabel('Machine and function');
+    const winch = await choice.locator('option', { hasText: 'W-1 Winch groomer' }).first().textContent();
+    await choice.selectOption({ label: winch });
+    await bank.getByLabel('What fails').fill('Rope does not come in');
+    await bank.getByLabel('Who takes it').fill('Tove');
+    await bank.getByRole('button', { name: 'Open the job' }).click();
+    await bank.waitForURL(/jobs\/\d+/);
+    await bank.goto(`${bank.url().split('?')[0]}?sheet=contacts`);
+    await settled(bank);
+    for (const answer of ['clicks', 'clicks', '12.7']) {
+      await bank.locator('[data-hold]').check();
+      const field = bank.getByRole('textbox');
+      if ((await field.count()) > 0) {
+        await field.fill(answer);
+        await bank.getByRole('button', { name: 'Pin', exact: true }).click();
+      } else await bank.getByRole('button', { name: answer, exact: true }).click();
+      await settled(bank);
+    }
+    await shoot(bank, 'sheet-contacts');
+    const outputs = await open('/bench/outputs');
+    await outputs.getByLabel('Sheet from a file').setInputFiles({
+      name: 'outputs.sheet.json',
+      mimeType: 'application/json',
+      buffer: Buffer.from(JSON.stringify(STRAY_OUTPUT)),
     });
-    await settled(log);
-    await shoot(log, 'log');
+    await settled(outputs);
+    await shoot(outputs, 'bench-outputs');
   } finally {
     await browser.close();
   }

@@ -120,6 +120,9 @@ describe('what the fault was', () => {
     expect(proves(first!, 2e5)).toBe(false);
     const holds = list.find(({ kind }) => kind === 'fuseHolds')!;
     expect(holds).toMatchObject({ minutes: 5 });
+    // In the position in which the mended part carries current, not in the other that loads the fuse as much.
+    const works = list.find((one) => one.kind === 'works' && one.part === 'Y1')!;
+    expect(holds).toMatchObject({ test: { setup: works.kind === 'works' ? works.setup : null } });
     expect(proves(holds, 'holds')).toBe(true);
     expect(proves(holds, 'blows')).toBe(false);
   });

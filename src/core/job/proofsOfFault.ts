@@ -81,7 +81,7 @@ function tightness({ compiled }: CircuitModel, { decision }: JobState): Proof[] 
   return kindOf(part).traits.fluid ? [{ id: `tight ${part.ref}`, kind: 'tight', part: part.ref }] : [];
 }
 
-/** Fuses on the way to what was mended, in the position that loads each most. */
+/** Fuses on the way to what was mended, where it carries current itself and then in the position that loads each most. */
 function fuses(
   model: CircuitModel,
   { decision, when, readings }: JobState,
@@ -94,7 +94,7 @@ function fuses(
   );
   if (blown.size === 0 && !(decision && BLOWS.includes(decision.body.fault))) return [];
   const { compiled } = model;
-  const most = new Map<string, { amps: number; pattern: Pattern }>();
+  const most = new Map<string, { met: boolean; amps: number; pattern: Pattern }>();
   for (const pattern of patterns) {
     if (pattern.setup.afterSeconds !== undefined) continue;
     const world = model.situation(pattern.setup).solve({ mode: 'live' });
@@ -106,8 +106,9 @@ function fuses(
       if (part.kind !== 'fuse' && part.kind !== 'breaker') continue;
       if (!blown.has(part.ref) && !met) continue;
       const through = amps(index);
-      if (through > LIVE_AMPS && through > (most.get(part.ref)?.amps ?? 0))
-        most.set(part.ref, { amps: through, pattern });
+      const known = most.get(part.ref);
+      const better = !known || (met && !known.met) || (met === known.met && through > known.amps);
+      if (through > LIVE_AMPS && better) most.set(part.ref, { met, amps: through, pattern });
     }
   }
   const minutes = when.includes('fuseHoldsMinutes') ? HOLDS_LONG_MINUTES : HOLDS_MINUTES;

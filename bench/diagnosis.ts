@@ -2,7 +2,7 @@
  * Self-play: a hidden fault in a machine whose parts scatter, a meter that is off a little, 2 % blunders. The program's
  * own first choice is followed until it names a part or gives up; the same for two baselines under the same verdict rule.
  *
- *   npm run bench:diagnosis -- [--rounds=N] [--only=TEXT] [--own] [--verbose] [--seed=N]
+ *   npm run bench:diagnosis -- [--rounds=N] [--only=TEXT] [--own] [--mean] [--verbose] [--seed=N]
  *
  * Prints rates, mean readings and minutes, and how well shares are calibrated. Asserts nothing.
  */
@@ -51,6 +51,8 @@ const rounds = Number(option('rounds') ?? 1);
 const seed = Number(option('seed') ?? 7);
 const only = option('only');
 const verbose = flag('verbose');
+/** The meaner generator: parts, mistakes and severities that are not drawn from the engine's own tables. */
+const meanly = flag('mean');
 
 const empty = (): Tally => ({
   played: 0,
@@ -226,11 +228,14 @@ for (const [name, circuit] of circuits()) {
     for (let round = 0; round < rounds; round++) {
       for (const fault of diagnoser.faults) {
         const { severity, variants } = fault;
-        const size = severity
-          ? severity.mainLeast * (severity.mainMost / severity.mainLeast) ** random.next()
-          : 1;
+        const [least, most] = severity
+          ? meanly
+            ? [severity.least, severity.most]
+            : [severity.mainLeast, severity.mainMost]
+          : [1, 1];
+        const size = least * (most / least) ** random.next();
         const variant = variants[Math.floor(random.next() * variants.length)]!;
-        const machine = new Machine(circuit, variant.edits(size), random);
+        const machine = new Machine(circuit, variant.edits(size), random, meanly);
         play(diagnoser, machine, fault, chooses, tally, policy === 'own');
       }
     }

@@ -10,22 +10,36 @@ const BLUNDERS = 0.02;
 const SIGMA_OF_BOUND = 0.6;
 const LOAD_TOLERANCE = 0.08;
 const SUPPLY_TOLERANCE = 0.02;
+/** The meaner machine: parts off by more than is written on them, together by batch and by temperature, and a hastier hand. */
+const MEAN_BLUNDERS = 0.04;
+const MEAN_PART = 0.12;
+const MEAN_BATCH = 0.05;
+const MEAN_WARM = 0.08;
+const MEAN_SUPPLY = 0.05;
+/** Share of the complaint's words that are off by one: weak for dead, works for weak. */
+const MEAN_WORDS = 0.05;
 
 /** A machine built from parts that scatter, with a hidden fault, a meter that is off a little, and a hasty hand. */
 export class Machine {
   private readonly model: CircuitModel;
+  private readonly batch: number;
+  private readonly warm: number;
 
   constructor(
     circuit: Circuit,
     private readonly edits: readonly Edit[],
     private readonly random: Random,
+    private readonly mean = false,
   ) {
+    this.batch = mean ? 1 + MEAN_BATCH * (2 * random.next() - 1) : 1;
+    this.warm = mean ? 1 + MEAN_WARM * (2 * random.next() - 1) : 1;
     this.model = new CircuitModel({ ...circuit, parts: circuit.parts.map((part) => this.scattered(part)) });
   }
 
   /** What a person would write down. `careful`: the complaint, which is not misread. */
   read(test: Test, careful = false): Reading {
     const { random, model } = this;
+    if (this.mean) return this.readMeanly(test, careful);
     const prediction = predict(bindTest(model, test), this.edits);
     const blunder = !careful && random.next() < BLUNDERS;
     if (prediction.type === 'choice') {
@@ -49,6 +63,66 @@ export class Machine {
     return [...solver.solve(drive, this.edits).fuseLoad.values()].some((load) => load > 1);
   }
 
+  /** Mistakes as people make them: on another point, in another position, leads swapped, ten-fold, not touching. */
+  private readMeanly(test: Test, careful: boolean): Reading {
+    const { random } = this;
+    const blunder = !careful && random.next() < MEAN_BLUNDERS;
+    const asked = blunder ? this.mistaken(test) : test;
+    const prediction = predict(bindTest(this.model, asked), this.edits);
+    if (prediction.type === 'choice') {
+      const value = predictedValue(test.kind, prediction) as Reading['value'];
+      const words = ['works', 'weak', 'dead'];
+      const at = words.indexOf(String(value));
+      const slips = at >= 0 && random.next() < (careful ? MEAN_WORDS : 0);
+      const near = slips ? words[Math.min(Math.max(at + (random.next() < 0.5 ? -1 : 1), 0), 2)]! : value;
+      return { ...test, value: near } as Reading;
+    }
+    let value: number | 'OL' = prediction.mean === Infinity ? 'OL' : prediction.mean;
+    if (value !== 'OL')
+      value += SIGMA_OF_BOUND * random.normal() * totalSigma(test.kind, value, 0, test.meter);
+    if (blunder && asked === test) value = this.slipped(test, value);
+    if (value !== 'OL' && ['ohms', 'insulation', 'diode'].includes(test.kind)) value = Math.max(0, value);
+    return { ...test, value: value === 'OL' ? value : Number(value.toPrecision(4)) } as Reading;
+  }
+
+  /** The test that was taken instead; the same one where the slip is in the reading. */
+  private mistaken(test: Test): Test {
+    const { random, model } = this;
+    const kind = random.next();
+    const other = (made: Test): Test => {
+      try {
+        bindTest(model, made);
+        return made;
+      } catch {
+        return test;
+      }
+    };
+    if (kind < 0.3 && 'from' in test) {
+      const from = model.compiled.nodeIndex.get(test.from)!;
+      const near = model.compiled.branches.filter(({ a, b }) => a === from || b === from);
+      const one = near[Math.floor(random.next() * near.length)];
+      const node = one && model.compiled.nodeNames[one.a === from ? one.b : one.a];
+      return node && node !== test.to ? other({ ...test, from: node } as Test) : test;
+    }
+    if (kind < 0.45 && test.setup.controls) {
+      const controls = { ...test.setup.controls };
+      const [name] = Object.keys(controls);
+      if (name) controls[name] = model.compiled.circuit.controls[name]![0]!;
+      return other({ ...test, setup: { ...test.setup, controls } });
+    }
+    return test;
+  }
+
+  private slipped(test: Test, value: number | 'OL'): number | 'OL' {
+    const { random } = this;
+    const kind = random.next();
+    const dead = test.kind === 'ohms' || test.kind === 'insulation' || test.kind === 'diode';
+    if (kind < 0.5) return dead ? 'OL' : 0.01 * random.normal();
+    if (value === 'OL') return 10 ** (6 * random.next());
+    if (kind < 0.7) return dead ? value * 1000 : -value;
+    return value * (random.next() < 0.5 ? 10 : 0.1);
+  }
+
   private misread({ kind }: Test): number | 'OL' {
     const { random, model } = this;
     if (kind === 'volts') return random.next() * model.compiled.supplyVolts;
@@ -58,7 +132,12 @@ export class Machine {
   }
 
   private scattered(part: Part): Part {
-    const around = (tolerance: number) => 1 + SIGMA_OF_BOUND * tolerance * this.random.normal();
+    const around = (tolerance: number) =>
+      this.mean
+        ? tolerance === SUPPLY_TOLERANCE
+          ? 1 + MEAN_SUPPLY * (2 * this.random.next() - 1)
+          : this.batch * this.warm * (1 + MEAN_PART * (2 * this.random.next() - 1) * 0.6)
+        : 1 + SIGMA_OF_BOUND * tolerance * this.random.normal();
     switch (part.kind) {
       case 'source':
         return { ...part, volts: part.volts * around(SUPPLY_TOLERANCE) };

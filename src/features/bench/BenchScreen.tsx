@@ -11,7 +11,9 @@ import { sayAnswer } from '@/words/en/benchAnswers';
 import { findingWords, nextWords } from '@/words/en/benchSheets';
 import { BLANK, computeDraft, draftOf, type Draft } from './benchDraft';
 import { BENCH_FORMS } from './benchSpecs';
+import type { InsulationAnswer, InsulationSheet } from '@/core/sheets/insulation/insulation';
 import { BenchField } from './BenchField';
+import { InsulationMatrix } from './InsulationMatrix';
 import { useKeptDraft } from './useKeptDraft';
 
 /** A sheet by itself, for a part on the bench: what is typed on the left, what it comes to on the right, at once. */
@@ -125,6 +127,12 @@ function Answer({
         >
           {next}
         </p>
+      ) : null}
+      {sheet === 'insulation' ? (
+        <InsulationMatrix
+          sheet={result.document as InsulationSheet}
+          answer={result.answer as unknown as InsulationAnswer}
+        />
       ) : null}
       <ul className="py-2 text-[17px] leading-[25px]">
         {lines.map((one) => (

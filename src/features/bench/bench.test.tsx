@@ -51,6 +51,30 @@ describe('a bench sheet', () => {
     expect(head()).toMatch(/One output is dead: 2/);
   });
 
+  it('insulation: today and the last proved set stand in mirror cells', async () => {
+    const person = userEvent.setup();
+    render(<BenchScreen sheet="insulation" />);
+    for (const [field, value] of [
+      ['Conductors', '1, 2'],
+      ['Frame', 'PE'],
+      ['Volts of the circuit, V', '230'],
+      ['Test volts, V', '500'],
+    ] as const)
+      await person.type(screen.getByLabelText(field), value);
+    const fill = (table: string, cells: string) =>
+      fireEvent.paste(within(screen.getByRole('table', { name: table })).getByLabelText('From, line 1'), {
+        clipboardData: { getData: () => cells },
+      });
+    fill('Today', '1\tPE\t210k\n2\tPE\tOL');
+    fill('Last proved', '1\tPE\t900M');
+    const cell = (name: string) => screen.getByRole('cell', { name });
+    expect(cell('PE to 1: 210 kΩ, bad')).toBeTruthy();
+    expect(cell('PE to 2: OL, good')).toBeTruthy();
+    expect(cell('2 to 1: not read')).toBeTruthy();
+    expect(cell('1 to PE, last proved: 900 MΩ')).toBeTruthy();
+    expect(head()).toMatch(/Leaks: 1 to PE/);
+  });
+
   it('pasted lines fill a table downwards', () => {
     render(<BenchScreen sheet="trace" />);
     const cell = screen.getByLabelText('Seconds, line 1');

@@ -4,7 +4,9 @@ import { useMemo, useState } from 'react';
 import { useSearchParams } from 'next/navigation';
 import { jobSheet } from '@/core/sheets/onCircuit/build';
 import { JOB_SHEETS, type JobSheet, type JobSheetName } from '@/core/sheets/onCircuit/jobSheet';
-import { Heading, Nothing } from '@/ui/sheet';
+import { writeSheetTable } from '@/formats/sheetTable';
+import { saveText } from '@/ui/saveText';
+import { Heading, Nothing, PlainKey } from '@/ui/sheet';
 import { SHEET_TITLE, sheetFoundWords } from '@/words/en/sheets';
 import { useDesk } from '../desk/desk';
 import { StepLayout } from '../desk/StepLayout';
@@ -36,7 +38,7 @@ function OpenSheet({
   sheets: readonly JobSheetName[];
   sheet: JobSheet | null;
 }) {
-  const { speaker } = useDesk();
+  const { speaker, job } = useDesk();
   const [chosen, setChosen] = useState<[number, number] | null>(null);
   const [pinned, setPinned] = useState('');
   const at = chosen ?? sheet?.next ?? null;
@@ -71,6 +73,19 @@ function OpenSheet({
                   ))}
                 </div>
                 <SheetGrid sheet={sheet} at={at} onChoose={setChosen} />
+                <div className="flex gap-2 pt-3 print:hidden">
+                  <PlainKey
+                    onClick={() =>
+                      saveText(
+                        `job-${job.number}-${name}.csv`,
+                        'text/csv',
+                        writeSheetTable(sheet, (row) => rowTitle(speaker, sheet, row)),
+                      )
+                    }
+                  >
+                    Keep as CSV
+                  </PlainKey>
+                </div>
               </>
             ) : (
               <Nothing>This circuit has nothing for this sheet.</Nothing>

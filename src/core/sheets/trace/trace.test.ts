@@ -1,3 +1,4 @@
+import { seededRandom } from '../../random';
 import oracles from '../oracles.json';
 import { codes, fill } from '../testing/fill';
 import type { TraceAnswer } from './trace';
@@ -31,6 +32,13 @@ describe('a trace', () => {
         over(3, 300, () => 0.002),
       ),
     ).toMatchObject({ verdict: 'nothing', settled: 0 });
+    const noise = seededRandom(2);
+    expect(
+      trace(
+        'inrush',
+        over(3, 300, () => 0.05 * noise.normal()),
+      ).verdict,
+    ).toBe('nothing');
     const short = trace(
       'inrush',
       over(0.1, 30, (t) => 20 + 80 * Math.exp(-t / 0.2)),

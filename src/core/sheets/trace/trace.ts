@@ -83,6 +83,10 @@ const LOCKED = 0.8;
 /** Nothing flows that is not this much, amperes or volts. */
 const NOTHING_FLOWS = 0.02;
 
+/** Noise alone peaks at so many of its standard deviations, and its middle size lies under so many. */
+const NOISE_PEAK = 6;
+const NOISE_MIDDLE = 2;
+
 /** Value that a trace ends at, where it does end at one. */
 function settledOf({ seconds, values }: Trace): { value: number; noise: number } | null {
   const [begin, end] = [seconds[0]!, seconds.at(-1)!];
@@ -108,7 +112,9 @@ function inrush(trace: Trace): TraceAnswer {
   const findings: TraceFinding[] = [];
   const sizes = values.map(Math.abs);
   const peak = Math.max(...sizes);
-  if (peak <= NOTHING_FLOWS)
+  // A clamp near nothing shows its own noise.
+  const noise = noiseOf(sizes);
+  if (peak <= NOTHING_FLOWS || (peak <= NOISE_PEAK * noise && median(sizes) <= NOISE_MIDDLE * noise))
     return { ...NOTHING, peak, settled: 0, settleSeconds: 0, verdict: 'nothing', findings, next: null };
   const end = settledOf({ seconds, values: sizes });
   if (!end) {

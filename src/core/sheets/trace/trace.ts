@@ -84,7 +84,7 @@ const LOCKED = 0.8;
 const NOTHING_FLOWS = 0.02;
 
 /** Noise alone peaks at so many of its standard deviations, and its middle size lies under so many. */
-const NOISE_PEAK = 6;
+const NOISE_PEAK = 5;
 const NOISE_MIDDLE = 2;
 
 /** Value that a trace ends at, where it does end at one. */
@@ -113,7 +113,7 @@ function inrush(trace: Trace): TraceAnswer {
   const sizes = values.map(Math.abs);
   const peak = Math.max(...sizes);
   // A clamp near nothing shows its own noise.
-  const noise = noiseOf(sizes);
+  const noise = noiseOf(values);
   if (peak <= NOTHING_FLOWS || (peak <= NOISE_PEAK * noise && median(sizes) <= NOISE_MIDDLE * noise))
     return { ...NOTHING, peak, settled: 0, settleSeconds: 0, verdict: 'nothing', findings, next: null };
   const end = settledOf({ seconds, values: sizes });

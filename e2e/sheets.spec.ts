@@ -105,3 +105,26 @@ test.describe('sheets of a job', () => {
       await expect(page.locator('[data-suspect]').first()).toContainText(story.part);
     });
 });
+
+test('the bench tells a relay from three readings, and keeps them', async ({ page }) => {
+  await page.goto('/bench');
+  await page.getByRole('link', { name: /Relay and switch terminals/ }).click();
+  await page.getByLabel('Terminals', { exact: true }).fill('85, 86, 30, 87, 87a');
+  const table = page.getByRole('table', { name: 'Readings' });
+  const readings = [
+    ['85', '86', 'rest', '85'],
+    ['30', '87a', 'rest', '0.2'],
+    ['30', '87', 'operated', '0.2'],
+  ] as const;
+  for (const [at, [from, to, state, ohms]] of readings.entries()) {
+    await table.getByLabel(`From, line ${at + 1}`).fill(from);
+    await table.getByLabel(`To, line ${at + 1}`).fill(to);
+    await table.getByLabel(`State, line ${at + 1}`).selectOption(state);
+    await table.getByLabel(`Ohms, line ${at + 1}`).fill(ohms);
+  }
+  const head = page.getByTestId('bench-head');
+  await expect(head).toContainText('One pin-out fits');
+  await expect(page.getByText('Pole: common 30, closes to 87, rests on 87a')).toBeVisible();
+  await page.reload();
+  await expect(head).toContainText('One pin-out fits');
+});

@@ -17,6 +17,35 @@ export function mistakeDensity(kind: Kind, value: Reading['value'], supplyVolts:
   return shows.mistakeDensity(value as number | 'OL', supplyVolts);
 }
 
+/** Slips of a reading of volts by their shape: a probe that does not touch, leads swapped, a misplaced point; the rest anywhere. */
+const SLIPS = { notTouching: 0.3, swapped: 0.1, tenFold: 0.04 } as const;
+/** What a probe that touches nothing shows, volts. */
+const NOT_TOUCHING_VOLTS = 0.03;
+
+/**
+ * Density of a value if the reading were a mistake, beside what was due: slips have shapes.
+ *
+ * @param range volts of the circuit that the points belong to
+ */
+export function slipDensity(
+  kind: Kind,
+  value: Reading['value'],
+  due: Prediction,
+  meter: Reading['meter'],
+  range: number,
+): number {
+  const anywhere = mistakeDensity(kind, value, range);
+  if (kind !== 'volts' || due.type !== 'number' || typeof value !== 'number') return anywhere;
+  const { notTouching, swapped, tenFold } = SLIPS;
+  const near = (mean: number) => normal(value, mean, totalSigma(kind, mean, due.sigma, meter));
+  return (
+    (1 - notTouching - swapped - 2 * tenFold) * anywhere +
+    notTouching * normal(value, 0, NOT_TOUCHING_VOLTS) +
+    swapped * near(-due.mean) +
+    tenFold * (near(10 * due.mean) + near(due.mean / 10))
+  );
+}
+
 /** Chance that a reading of a kind is simply wrong. */
 export function mistakeRate(kind: Kind): number {
   return readingKind(kind).mistakeRate;

@@ -2,7 +2,8 @@ import type { Edit } from '../circuit/edits';
 import { setupKey, type CircuitModel } from '../circuit/model';
 import type { Reading, Test } from '../circuit/schema';
 import { nodesOfTest, partOfTest } from '../circuit/testPlace';
-import { density, mistakeDensity, mistakeRate, totalSigma } from './likelihood';
+import { density, mistakeRate, slipDensity, totalSigma } from './likelihood';
+import { ownVolts } from './testerVolts';
 import { bindTest, predict, type BoundTest } from './predict';
 import type { Prediction } from './prediction';
 
@@ -14,6 +15,8 @@ export interface Observation {
   key: string;
   bound: BoundTest;
   readings: Reading[];
+  /** Nominal volts of the circuits that its points belong to; 0 where nothing feeds them. */
+  range: number;
   /** Positions of the readings in the case. */
   positions: number[];
   /** The display wandered, or repeats disagree: a fault that comes and goes is considered. */
@@ -55,7 +58,14 @@ export function gatherObservations(model: CircuitModel, readings: readonly Readi
       known.positions.push(at);
     } else {
       const bound = bindTest(model, reading, `readings[${at}]`);
-      found.set(key, { key, bound, readings: [reading], positions: [at], unsteady: false });
+      found.set(key, {
+        key,
+        bound,
+        readings: [reading],
+        range: ownVolts(model, nodesOfTest(reading)),
+        positions: [at],
+        unsteady: false,
+      });
     }
   });
   const list = [...found.values()];
@@ -70,7 +80,7 @@ export function logLikelihood(
   supplyVolts: number,
   sound: Prediction | null = null,
 ): number {
-  const { readings } = observation;
+  const { readings, range } = observation;
   let right = 1;
   let mistaken = 1;
   let apart = 1;
@@ -78,7 +88,7 @@ export function logLikelihood(
   const mistake = mistakeRate(first.kind);
   readings.forEach((reading, at) => {
     const { kind, value, meter } = reading;
-    const wrong = mistakeDensity(kind, value, supplyVolts);
+    const wrong = slipDensity(kind, value, prediction, meter, range > 0 ? range : supplyVolts);
     let own = density(kind, prediction, value, meter, supplyVolts);
     if (sound) own = 0.5 * own + 0.5 * density(kind, sound, value, meter, supplyVolts);
     // A wandering display says roughly where it is, not exactly.

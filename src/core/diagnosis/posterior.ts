@@ -4,6 +4,8 @@ import { NO_FAULT_PRIOR } from './faultFrequency';
 import { listFaults } from './faults';
 import { FaultTable, type Fit, type Row } from './faultTable';
 import type { CandidateFault } from './faultTypes';
+import { nodesOfTest } from '../circuit/testPlace';
+import { ownVolts } from './testerVolts';
 import { mistakeDensity } from './likelihood';
 import { logLikelihood, predictAll, type Observation } from './observations';
 import { weighPairs } from './pairs';
@@ -64,14 +66,16 @@ export class Weigher {
     const expected = predict(bound, leadEdits(suspect));
     const value = predictedValue(bound.test.kind, expected);
     const reading = { ...bound.test, value } as Reading;
-    const one: Observation = { key, bound, readings: [reading], positions: [0], unsteady: false };
+    const range = ownVolts(this.model, nodesOfTest(reading));
+    const one: Observation = { key, bound, readings: [reading], range, positions: [0], unsteady: false };
     const { supplyVolts } = this.model.compiled;
     const { cells } = this.table.fit(one);
     const logSound = logLikelihood(one, this.soundPrediction(one), supplyVolts);
     let weight = NO_FAULT_PRIOR * Math.exp(complaint.get(-1) ?? 0);
     let others = weight * Math.exp(logSound);
     for (const { fault, start, grid, logMass, logPrior } of this.table.rows) {
-      if (this.faults[fault] === suspect.fault) continue;
+      // What the part could have besides does not speak against the part.
+      if (this.faults[fault]!.part === suspect.fault.part) continue;
       const said = complaint.get(this.faults[fault]!.index) ?? 0;
       grid.forEach((_severity, s) => {
         const mass = Math.exp(logPrior + said + (grid.length === 1 ? 0 : logMass[s]!));

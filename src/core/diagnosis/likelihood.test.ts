@@ -1,5 +1,5 @@
 import type { Reading } from '../circuit/schema';
-import { density, mistakeDensity, totalSigma } from './likelihood';
+import { density, mistakeDensity, slipDensity, totalSigma } from './likelihood';
 import { meterSigma } from './meter';
 import type { Prediction } from './prediction';
 
@@ -66,5 +66,28 @@ describe('density', () => {
     expect(of('function', odds, 'works')).toBe(0.9);
     expect(of('code', { type: 'choice', odds: { '5,6': 0.7, '': 0.3 } }, [6, 5])).toBe(0.7);
     expect(of('click', { type: 'choice', odds: { true: 1 } }, false)).toBe(0);
+  });
+});
+
+describe('a mistake of volts', () => {
+  const slip = (value: number, due: number, range = 24) =>
+    slipDensity('volts', value, number(due), undefined, range);
+
+  it('has a shape: a probe that touches nothing, swapped leads, a misplaced point are likelier than anything else', () => {
+    const other = slip(7.3, 24);
+    for (const value of [0.01, -24, 2.4]) expect(slip(value, 24)).toBeGreaterThan(3 * other);
+    // A missed contact on a 24 V point is no rarer for the 400 V beside it.
+    expect(slip(0, 24, 400) / slip(0, 24, 24)).toBeGreaterThan(0.9);
+  });
+
+  it('integrates to about one over the range of its circuit', () => {
+    let sum = 0;
+    for (let value = -28.8; value < 28.8; value += 0.002) sum += 0.002 * slip(value, 24);
+    expect(sum).toBeGreaterThan(0.9);
+    expect(sum).toBeLessThan(1.02);
+  });
+
+  it('of another kind lies anywhere', () => {
+    expect(slipDensity('amps', 1, number(2), undefined, 24)).toBe(mistakeDensity('amps', 1, 24));
   });
 });

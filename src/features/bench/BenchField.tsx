@@ -3,7 +3,7 @@
 import Papa from 'papaparse';
 import type { ClipboardEvent, KeyboardEvent } from 'react';
 import { Field, FIELD, PlainKey } from '@/ui/sheet';
-import { namesOf, pasteInto, type Draft } from './benchDraft';
+import { namesOf, pasteInto, voltsIn, type Draft } from './benchDraft';
 import type { Next } from '@/core/sheets/sheet';
 import type { Column, FieldSpec } from './benchSpecs';
 
@@ -230,8 +230,8 @@ const isCell = (next: Next | null): next is Extract<Next, { commanded: string }>
 
 /** What a live output stands at; nothing while the supply is not typed. */
 function fullOf(draft: Draft): number | null {
-  const volts = Number((draft.fields['supplyVolts'] ?? '').replace(',', '.'));
-  return volts > 0 ? volts : null;
+  const volts = voltsIn(draft.fields['supplyVolts']);
+  return volts === null || volts === 0 ? null : volts;
 }
 
 function ByNameField({ spec, draft, onChange }: Props<Extract<FieldSpec, { kind: 'byName' }>>) {
@@ -318,8 +318,8 @@ function Grid({
 
 /** Live, part volts, or nothing. */
 function tintOf(typed: string | undefined, full: number | null): string {
-  const volts = Math.abs(Number((typed ?? '').replace(',', '.')));
-  if (full === null || !typed?.trim() || Number.isNaN(volts)) return '';
+  const volts = voltsIn(typed);
+  if (full === null || volts === null) return '';
   return volts >= 0.85 * full ? 'bg-verdi-t!' : volts >= 0.12 * full ? 'bg-copper-t!' : '';
 }
 

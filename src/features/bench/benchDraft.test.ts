@@ -3,7 +3,7 @@ import type { SheetName } from '@/core/sheets/sheets';
 import { PLANTED } from '@/core/sheets/testing/planted';
 import { sayAnswer } from '@/words/en/benchAnswers';
 import { BENCH_TITLE, findingWords, nextWords } from '@/words/en/benchSheets';
-import { BLANK, computeDraft, documentOf, draftOf, pasteInto, type Draft } from './benchDraft';
+import { BLANK, computeDraft, documentOf, draftOf, pasteInto, voltsIn, type Draft } from './benchDraft';
 
 const draft = (fields: Record<string, string>, more: Partial<Draft> = {}): Draft => ({
   ...BLANK,
@@ -41,6 +41,18 @@ describe('a sheet as it is typed', () => {
       trouble: expect.stringMatching(/Red on the anode: “0.6 A” is another quantity/) as string,
     });
     expect(computeDraft('cutIn', draft({ cutIn: 'six' }))).toMatchObject({ ok: false });
+  });
+  it('volts of a cell are read as everywhere, with their unit or without', () => {
+    expect(['24', '24 V', '23,8', '-120mV', 'OL', '3 A', '', 'x'].map(voltsIn)).toEqual([
+      24,
+      24,
+      23.8,
+      0.12,
+      null,
+      null,
+      null,
+      null,
+    ]);
   });
   it('a column of a spreadsheet goes down from the cell it is pasted in', () => {
     const rows = pasteInto([{ from: '1', ohms: '' }], ['from', 'to', 'ohms'], { row: 0, key: 'to' }, [

@@ -4,7 +4,8 @@ import type { SheetAnswer } from '@/core/sheets/sheet';
 import { computeSheet, type SheetName } from '@/core/sheets/sheets';
 import { parseFigure } from '@/core/units/parseFigure';
 import { parseReading } from '@/core/units/parseReading';
-import type { Quantity } from '@/core/units/quantities';
+import { baseUnit, type Quantity } from '@/core/units/quantities';
+import { readAs } from '@/core/units/readAs';
 import { BENCH_FORMS, type Column, type FieldSpec } from './benchSpecs';
 
 /** A sheet as it is being typed: every field as text, tables row by row. */
@@ -174,6 +175,12 @@ function figureOf(
   if (read.unit !== undefined && read.unit !== SIGNS[quantity])
     throw new InputError(label, `“${text}” is another quantity; ${quantity} are wanted`);
   return read.overRange ? 'OL' : read.value;
+}
+
+/** Volts that were typed in a cell, as the sheet takes them; null where it holds none. */
+export function voltsIn(typed: string | undefined): number | null {
+  const read = readAs('volts', typed ?? '', baseUnit('volts'));
+  return read.ok ? Math.abs(read.value) : null;
 }
 
 /** Rows of a spreadsheet, pasted: into a table from one cell on, downwards and to the right. */

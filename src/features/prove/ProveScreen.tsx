@@ -9,11 +9,11 @@ import { isolationPlan } from '@/core/safety/isolationPlan';
 import { Field, FIELD, Heading, Hold, PlainKey } from '@/ui/sheet';
 import { useDesk } from '../desk/desk';
 import { FigureForm } from '../desk/FigureForm';
+import { SetupSteps } from '../desk/SetupSteps';
 import { StepLayout } from '../desk/StepLayout';
 import { Ledger } from './Ledger';
 import { pointTitle } from '@/words/en/energies';
 import { shutWords } from '@/words/en/holds';
-import { setupSteps } from '@/words/en/setupSteps';
 import { proofWords } from '@/words/en/proofs';
 
 /** Everything that is shown before the machine goes back: positions, current, drops, interlocks, codes, wires, locks. */
@@ -200,11 +200,7 @@ function DeadWork({ test, children }: { test: Test; children: ReactNode }) {
   const shut = shutWords(testGate(speaker.model, plan, log.state, test));
   return (
     <div className="basis-full pb-2 pl-8">
-      <ol className="list-decimal pl-5 text-[16px] text-ink2">
-        {setupSteps(speaker, test).map((step) => (
-          <li key={step}>{step}</li>
-        ))}
-      </ol>
+      <SetupSteps test={test} />
       {shut ? (
         <Hold>
           {shut.what} {shut.why}

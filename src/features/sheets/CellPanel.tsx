@@ -9,9 +9,9 @@ import { DEFERENCE, Heading, Hold, HoldSign, PlainKey } from '@/ui/sheet';
 import { shutWords } from '@/words/en/holds';
 import { modeName, testPlace, valueWords } from '@/words/en/readings';
 import { columnWords } from '@/words/en/sheets';
-import { setupSteps } from '@/words/en/setupSteps';
 import { useDesk } from '../desk/desk';
 import { FigureForm } from '../desk/FigureForm';
+import { SetupSteps } from '../desk/SetupSteps';
 import { StepLink } from '../desk/StepLink';
 import { meterOf, withoutLeads } from '../measure/meterProfile';
 import { useHold } from '../measure/useHold';
@@ -62,11 +62,7 @@ export function CellPanel({
           </>
         )}
       </p>
-      <ol className="list-decimal py-2 pl-6 text-[16.5px] leading-[23px]">
-        {setupSteps(speaker, test).map((step) => (
-          <li key={step}>{step}</li>
-        ))}
-      </ol>
+      <SetupSteps test={test} />
       {shut ? (
         <>
           <Hold>

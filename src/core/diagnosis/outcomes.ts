@@ -1,5 +1,7 @@
 import { figureOf } from '../kinds/reading/index';
 import { choiceValue } from './predict';
+import { shopMarks } from '../tables/marks';
+import { TESTER_VOLTS } from './testerVolts';
 import type { Reading, Test } from '../circuit/schema';
 import type { Hypothesis } from './hypotheses';
 import { totalSigma } from './likelihood';
@@ -35,7 +37,7 @@ const FAR_APART = 3;
  * Insulation below which it leaks, and above which nothing is to be said of it, ohms: by the tester's volts, which follow the class of
  * circuit (IEC 60364-6: 0.5 MΩ at 250 V, 1 MΩ at 500 V). What lies between is watched.
  */
-const INSULATION_LEAKS = { low: 5e5, line: 1e6 };
+const INSULATION_LEAKS = shopMarks({}).insulation;
 const INSULATION_GOOD = 1e8;
 
 interface Band {
@@ -167,7 +169,7 @@ function roundedUp(value: number): number {
 
 /** Insulation below which it leaks, for a tester's volts, ohms. */
 export function leaksBelow(testVolts: number): number {
-  return testVolts > 250 ? INSULATION_LEAKS.line : INSULATION_LEAKS.low;
+  return testVolts > TESTER_VOLTS.low ? INSULATION_LEAKS.line.ohms : INSULATION_LEAKS.extraLow.ohms;
 }
 
 function insulationEdges(testVolts: number): [number, number] {

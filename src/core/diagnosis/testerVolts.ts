@@ -2,7 +2,7 @@ import type { CircuitModel } from '../circuit/model';
 import { areLineVolts } from '../safety/lineVolts';
 
 /** Insulation test volts for circuits up to, and above, extra-low voltage (reference section 16). */
-const TESTER_VOLTS = { low: 250, line: 500 };
+export const TESTER_VOLTS = { low: 250, line: 500 };
 
 /**
  * Insulation test volts for the circuit that some nodes belong to: 24 V wiring beside a line supply is 24 V wiring. A circuit that

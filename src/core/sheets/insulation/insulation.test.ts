@@ -23,6 +23,11 @@ describe('insulation', () => {
     const under = sheet({ ...line, readings, testVolts: 250 });
     expect([under.refused, verdictOf(under)]).toEqual([null, null]);
     expect(codes(under)).toContain('underClass');
+    // 80 V direct current count as line, here as for the tests of a job.
+    expect(sheet({ ...line, circuitVolts: 80, readings })).toMatchObject({
+      refused: null,
+      cells: [{ verdict: 'good' }],
+    });
     // What fails at fewer volts fails at more.
     expect(verdictOf(sheet({ ...line, testVolts: 250, readings: [read('1', 'PE', 2e5)] }))).toBe('bad');
     expect(sheet({ ...line, circuitVolts: undefined, readings }).next).toEqual({ ask: 'circuitVolts' });

@@ -1,4 +1,7 @@
 import { z } from 'zod';
+import { TESTER_VOLTS } from '../../diagnosis/testerVolts';
+import { areLineVolts } from '../../safety/lineVolts';
+import { shopMarks } from '../../tables/marks';
 import {
   maybe,
   mustDiffer,
@@ -26,8 +29,6 @@ export const insulationSheet = z.object({
   conductors: names(1, 500),
   frame: maybe(thing),
   circuitVolts: maybe(positive),
-  /** 0 says direct current: its extra-low volts reach further. */
-  hz: maybe(z.number().min(0)),
   testVolts: maybe(positive),
   electronic: maybe(z.array(thing).max(500)),
   policy: maybe(z.enum(['megohm', 'kvPlusOne', 'overRange'])),
@@ -70,14 +71,9 @@ export interface InsulationAnswer extends SheetAnswer {
   passOhms: number | null;
 }
 
-/** Test volts by the circuit's nominal volts, and what it must hold (IEC 60364-6; reference section 16). */
-const CLASSES = [
-  { most: 50, testVolts: 250, ohms: 5e5 },
-  { most: 500, testVolts: 500, ohms: 1e6 },
-  { most: Infinity, testVolts: 1000, ohms: 1e6 },
-] as const;
-/** Extra-low volts on direct current (IEC 61140). */
-const EXTRA_LOW_DC = 120;
+/** Up to here the line's test volts hold, above it the highest (IEC 60364-6; reference section 16). */
+const LINE_MOST = 500;
+const HIGH_TESTER_VOLTS = 1000;
 const MEGOHM = 1e6;
 const OVER_RANGE = 2e9;
 /** What passes within this of the mark is watched. */
@@ -107,7 +103,7 @@ export function judgeInsulation(sheet: InsulationSheet): InsulationAnswer {
       mustDiffer(from, to, `${field}[${at}]`);
     });
   }
-  const own = circuitVolts === undefined ? null : classOf(circuitVolts, sheet.hz);
+  const own = circuitVolts === undefined ? null : classOf(circuitVolts);
   const passOhms = markOf(sheet, own);
   const refused = refusalOf(electronic, testVolts, own, findings);
   if (refused) return { findings, cells: [], bad: [], falling: [], refused, passOhms, next: null };
@@ -164,9 +160,11 @@ export function judgeInsulation(sheet: InsulationSheet): InsulationAnswer {
   };
 }
 
-function classOf(volts: number, hz: number | undefined) {
-  if (hz === 0 && volts <= EXTRA_LOW_DC) return CLASSES[0];
-  return CLASSES.find(({ most }) => volts <= most)!;
+/** Test volts of a circuit's class, and what it must hold. */
+function classOf(volts: number): { testVolts: number; ohms: number } {
+  const { extraLow, line } = shopMarks({}).insulation;
+  if (!areLineVolts(volts)) return { testVolts: TESTER_VOLTS.low, ohms: extraLow.ohms };
+  return { testVolts: volts <= LINE_MOST ? TESTER_VOLTS.line : HIGH_TESTER_VOLTS, ohms: line.ohms };
 }
 
 /** Ohms from which it passes; null while neither class nor policy is known. */

@@ -391,7 +391,6 @@ function insulationSheetOf(model: CircuitModel, readings: readonly Reading[]): J
       conductors: [point],
       frame,
       circuitVolts: Math.max(ownVolts(model, [point]), 1),
-      hz: compiled.alternating[compiled.nodeIndex.get(point)!] ? undefined : 0,
       testVolts: test.testVolts,
       electronic: undefined,
       policy: undefined,

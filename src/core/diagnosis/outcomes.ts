@@ -40,6 +40,12 @@ const FAR_APART = 3;
 const INSULATION_LEAKS = shopMarks({}).insulation;
 const INSULATION_GOOD = 1e8;
 
+/** From where a figure is as good as over range, where the sound circuit reads over range: of ohms good insulation, of a diode's volts half of the meter's range. */
+const OPEN_FROM: Partial<Record<Test['kind'], number>> = {
+  ohms: INSULATION_LEAKS.extraLow.ohms,
+  diode: figureOf('diode').over / 2,
+};
+
 interface Band {
   /** Where answers of this band lie, their scatter with them. */
   low: number;
@@ -91,7 +97,7 @@ export function groupOutcomes(
   const edges =
     test.kind === 'insulation'
       ? insulationEdges(test.testVolts)
-      : list.slice(1).map((band, k) => border(list[k]!, band));
+      : list.slice(1).map((band, k) => border(test.kind, list[k]!, band));
   const open = test.kind === 'insulation';
   // A supply stands higher than drawn while it is charged: that is no fault of what is read.
   const openAbove = open || test.kind === 'volts';
@@ -151,9 +157,11 @@ function mergedBands(cells: readonly Band[], sound: Band): Band[] {
 }
 
 /** Where two bands meet: at the edge of the sound one, else half way between them. */
-function border(one: Band, two: Band): number {
+function border(kind: Test['kind'], one: Band, two: Band): number {
   if (one.sound && !one.over) return one.high;
   if (two.sound && !two.over) return two.low;
+  // Sound, nothing is read here: whatever is, and is no good insulation, is not as drawn.
+  if (two.sound) return Math.max(roundedUp(one.high), OPEN_FROM[kind] ?? 0);
   if (two.middle === Infinity) return roundedUp(one.high);
   const [a, b] = [Math.min(one.high, two.middle), Math.max(two.low, one.middle)];
   // Two digits are what a person keeps in mind of a limit that nothing else sets.

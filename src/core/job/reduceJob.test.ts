@@ -51,6 +51,24 @@ describe('reduceJob', () => {
     );
   });
 
+  it('has in the ledger what a reading put in, until it is out, also where the reading was taken back', () => {
+    const setup = { lifted: [{ part: 'K4', node: 'A' }], unplugged: ['X2'] };
+    const reading = { kind: 'ohms' as const, from: 'A', to: 'B', setup, value: 2 };
+    const lifting = entry({ type: 'reading', body: { reading, typed: '2' } });
+    const out = entry({ type: 'ledgerOut', body: { item: 'K4 off A' } });
+    const once = [lifting, entry({ type: 'withdrawal', supersedes: lifting.id, body: {} })];
+    for (const entries of [[lifting], once])
+      expect(reduceJob(entries).ledger).toMatchObject([
+        { entry: { body: { item: 'K4 off A', kind: 'lifted' } }, out: null },
+      ]);
+    expect(reduceJob([...once, out]).ledger).toMatchObject([{ out: { entry: { id: out.id } } }]);
+    const again = entry({ type: 'reading', body: { reading, typed: '2' } });
+    expect(reduceJob([...once, out, again]).ledger).toMatchObject([{ out: null }]);
+    // A log that wrote the line by itself has it once.
+    const written = entry({ type: 'ledger', body: { item: 'K4 off A', kind: 'lifted', minutes: 10 } });
+    expect(reduceJob([lifting, written]).ledger).toMatchObject([{ entry: { id: written.id } }]);
+  });
+
   it('counts what stands, and keeps what was taken back in the record', () => {
     const state = reduceJob(log);
     expect(state.readings.map(({ reading }) => reading.value)).toEqual(['OL', 31]);

@@ -1,5 +1,6 @@
 import type { Reading, Test } from '../circuit/schema';
 import { codeKey } from '../codes/codeBook';
+import { putIn } from '../safety/putIn';
 import type { Entry, EntryOf } from './entries';
 
 export interface PinnedReading {
@@ -118,7 +119,7 @@ export function reduceJob(entries: readonly Entry[]): JobState {
       left: wires.filter(({ body }) => body.phase === 'left'),
     },
     looked: new Map(all('looked').map((entry) => [entry.body.check, entry])),
-    ledger: ledgerOf(standing, positions),
+    ledger: ledgerOf(ordered, superseded, positions),
     decision,
     opinion: all('opinion').findLast(({ body }) => body.decision === decision?.id) ?? null,
     fixes: all('fix'),
@@ -155,10 +156,26 @@ function isolationOf(standing: readonly Entry[]): Pick<JobState, 'isolated' | 'm
   return { isolated, madeSafe };
 }
 
-/** Lines by their item; one that is put in again is in again, whatever was said of it before. */
-function ledgerOf(standing: readonly Entry[], positions: ReadonlyMap<string, number>): LedgerLine[] {
+/**
+ * Lines by their item; one that is put in again is in again, whatever was said of it before. A reading puts in by itself what
+ * its set-up needed, whoever wrote it and from whichever screen; taken back, what it needed may still be in.
+ */
+function ledgerOf(
+  ordered: readonly Entry[],
+  superseded: ReadonlySet<string>,
+  positions: ReadonlyMap<string, number>,
+): LedgerLine[] {
   const lines = new Map<string, LedgerLine>();
-  for (const entry of standing) {
+  for (const entry of ordered) {
+    if (entry.type === 'reading') {
+      const { type: _reading, supersedes: _corrected, ...written } = entry;
+      for (const body of putIn(entry.body.reading.setup)) {
+        const known = lines.get(body.item);
+        if (!known || known.out)
+          lines.set(body.item, { entry: { ...written, type: 'ledger', body }, out: null, seen: null });
+      }
+    }
+    if (superseded.has(entry.id)) continue;
     if (entry.type === 'ledger') {
       // What was found in stays found, also when a test bridges the same place again.
       lines.set(entry.body.item, { entry, out: null, seen: null });

@@ -51,6 +51,7 @@ export function DrawnPath({ model, gaugeUnit }: { model: CircuitModel; gaugeUnit
           <PathFigure
             layout={layout}
             parts={model.compiled.parts}
+            alternating={model.compiled.alternating}
             gaugeUnit={gaugeUnit}
             standings={standings}
             pins={[]}

@@ -1,5 +1,6 @@
 'use client';
 
+import { BeforeChange } from '../desk/BeforeChange';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useForm, type UseFormReturn } from 'react-hook-form';
 import { Field, FIELD, Heading, Hold, MainKey, PlainKey, Trouble } from '@/ui/sheet';
@@ -130,7 +131,9 @@ export function DecisionForm({ onDone, onLeave }: { onDone: () => void; onLeave:
           {onLeave ? <PlainKey onClick={onLeave}>Leave as it was</PlainKey> : null}
         </div>
       </Form>
-      <Hold>Make it dead again before anything is changed.</Hold>
+      <Hold>
+        <BeforeChange />
+      </Hold>
     </section>
   );
 }

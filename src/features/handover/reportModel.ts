@@ -10,7 +10,7 @@ import { writtenWords, type Arrival } from '@/words/en/times';
 import type { Outlook } from '@/workers/protocol';
 import { proofWords } from '@/words/en/proofs';
 import { evidenceWords, faultWords } from '@/words/en/findings';
-import { verdictWhy } from '@/words/en/verdict';
+import { shareWords, verdictWhy } from '@/words/en/verdict';
 import { partWords, quantity, readingWords, type Speaker } from '@/words/en/readings';
 
 /** One line of the report, with what stands beside it. */
@@ -134,7 +134,7 @@ export function buildReport(
             ...(verdict.state === 'name' ? [] : [verdictWhy(verdict)]),
           ]
         : [verdictWhy(verdict)],
-      share: verdict.state === 'name' ? `${(verdict.share * 100).toFixed(1)} %` : null,
+      share: verdict.state === 'name' ? shareWords(verdict.share) : null,
     },
     decision: [
       ...(decision

@@ -58,6 +58,7 @@ export function PathBand(props: PathBandProps) {
               {...figure}
               layout={layout}
               parts={compiled.parts}
+              alternating={compiled.alternating}
               gaugeUnit={speaker.gaugeUnit}
               tag={{
                 left: (width < 1024 ? EDGE : tagLeft) + scrolled,

@@ -127,7 +127,7 @@ export function SuspectList({
       <div className="flex min-h-11 shrink-0 items-center gap-3 border-t-[1.5px] border-rule text-[15.5px] leading-[18px]">
         {spared.length + held.length > 0 ? (
           <p className="flex min-w-0 items-center gap-2 text-verdi">
-            <Check size={18} strokeWidth={3} className="shrink-0" aria-hidden />
+            {spared.length > 0 ? <Check size={18} strokeWidth={3} className="shrink-0" aria-hidden /> : null}
             <span className="line-clamp-2">
               {spared.length > 0 ? `Spared: ${spared.join(', ')}. ` : ''}
               {held.length > 0 ? `Held: ${held.join(', ')}.` : ''}

@@ -1,5 +1,6 @@
 'use client';
 
+import { capital } from '@/words/en/capital';
 import { ChevronDown } from 'lucide-react';
 import { useState } from 'react';
 import type { Reading, Test } from '@/core/circuit/schema';
@@ -197,7 +198,7 @@ function TestTitle({ speaker, ranked, onMode }: TestTagProps) {
             className="ml-1 flex min-h-11 items-center gap-1 text-[17px] font-[600] whitespace-nowrap"
             aria-label={`${mode}, ${time}. Change the meter mode`}
           >
-            {mode.charAt(0).toUpperCase() + mode.slice(1)}, {time}
+            {capital(mode)}, {time}
             <ChevronDown size={15} aria-hidden />
           </button>
         }

@@ -5,8 +5,10 @@ import type { Reading } from '@/core/circuit/schema';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
 import type { Outlook } from '@/workers/protocol';
 import { DEFERENCE, HoldSign } from '@/ui/sheet';
+import { BeforeChange } from '../desk/BeforeChange';
 import { evidenceWords, clearWords, faultWords } from '@/words/en/findings';
-import { verdictWhy } from '@/words/en/verdict';
+import { capital } from '@/words/en/capital';
+import { shareWords, verdictWhy } from '@/words/en/verdict';
 import { partWords, readingWords, testPlace, modeName, type Speaker } from '@/words/en/readings';
 
 /** In place of the next test when the evidence is enough: what it is, why, and what to clear before a new part goes in. */
@@ -68,7 +70,7 @@ export function VerdictTag({
                 : 'Whatever could have done this: water, rubbing, a loose terminal.'}
             </dd>
             <dt className="font-[750]">Doubt</dt>
-            <dd>{Math.round(verdict.share * 1000) / 10} % on this part, by the readings above.</dd>
+            <dd>{capital(shareWords(verdict.share))} on this part, by the readings above.</dd>
           </dl>
         ) : null}
         {verdict.state === 'noFault' ? (
@@ -96,8 +98,7 @@ export function VerdictTag({
         <div className="flex flex-1 items-center gap-3 px-4 py-1.5">
           <HoldSign />
           <p className="text-[15.5px] leading-[18px] font-[650]">
-            Make it dead again before anything is changed.{' '}
-            <span className="font-[550] text-ink2">{DEFERENCE}</span>
+            <BeforeChange /> <span className="font-[550] text-ink2">{DEFERENCE}</span>
           </p>
         </div>
         {next ? (

@@ -1,6 +1,6 @@
 'use client';
 
-import { useCallback, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import type { Test } from '@/core/circuit/schema';
 import { testKey } from '@/core/diagnosis/observations';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
@@ -28,15 +28,12 @@ export function useHold(ranked: Pick<RankedTest, 'test' | 'cautions'> | undefine
   const shut = shutWords(gate) !== null;
   const held = test !== undefined && clearedFor === testKey(test);
 
-  /** What the test leaves in the machine goes into the ledger, so that it comes out again. */
-  const notePutIn = useCallback(
-    (setup: Test['setup']) => {
-      // What is in still needs no second line; what came out goes in anew.
-      const known = new Set(log.state.ledger.filter(({ out }) => !out).map(({ entry }) => entry.body.item));
-      for (const body of putIn(setup)) if (!known.has(body.item)) log.write({ type: 'ledger', body });
-    },
-    [log],
-  );
+  /** A bridge is in from here on, also if no reading ever comes of it. */
+  const notePutIn = (setup: Test['setup']) => {
+    // What is in still needs no second line; what came out goes in anew.
+    const known = new Set(log.state.ledger.filter(({ out }) => !out).map(({ entry }) => entry.body.item));
+    for (const body of putIn(setup)) if (!known.has(body.item)) log.write({ type: 'ledger', body });
+  };
 
   /** Ticks the hold; where it opens points of the isolation, the record says so. */
   const tick = (ticked: boolean) => {
@@ -60,6 +57,5 @@ export function useHold(ranked: Pick<RankedTest, 'test' | 'cautions'> | undefine
     gate,
     plan,
     tick,
-    notePutIn,
   };
 }

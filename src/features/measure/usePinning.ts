@@ -65,7 +65,6 @@ export function usePinning(
       } as Reading;
       log.write({ type: 'reading', body: { reading, typed } });
     }
-    hold.notePutIn(test.setup);
     clear();
     onPinned(`Pinned ${valueWords(test.kind, value, speaker.gaugeUnit)} at ${testPlace(speaker, test)}.`);
   };

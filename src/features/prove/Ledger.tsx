@@ -90,7 +90,7 @@ export function Ledger({ found = false }: { found?: boolean }) {
             <option value="">none</option>
             {contacts.map((part) => (
               <option key={part.ref} value={part.ref}>
-                {part.ref} {partWords(speaker, part.ref)}
+                {partWords(speaker, part.ref)}
               </option>
             ))}
           </select>

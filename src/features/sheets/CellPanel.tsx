@@ -45,7 +45,6 @@ export function CellPanel({
       ...(own ? { meter: own } : {}),
     } as Reading;
     log.write({ type: 'reading', body: { reading, typed } });
-    hold.notePutIn(test.setup);
     onPinned(`Pinned ${valueWords(test.kind, value, speaker.gaugeUnit)} at ${testPlace(speaker, test)}.`);
   };
   return (

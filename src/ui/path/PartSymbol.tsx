@@ -181,6 +181,16 @@ export function BatterySymbol({ x, y }: { x: number; y: number }) {
   );
 }
 
+/** An alternating supply: it has no plus. */
+export function AlternatingSymbol({ x, y }: { x: number; y: number }) {
+  return (
+    <g fill="none" stroke="currentColor" strokeWidth={2}>
+      <circle cx={x} cy={y} r={14} fill="var(--sheet)" />
+      <path d={`M${x - 8} ${y}q4 -8 8 0t8 0`} />
+    </g>
+  );
+}
+
 export function ReturnSymbol({ x, y }: { x: number; y: number }) {
   return (
     <g fill="none" stroke="currentColor">

@@ -6,7 +6,7 @@ import { pressureIn } from '@/core/units/quantities';
 import { Pipe } from '../figure';
 import { TurnStrokes } from '../Turns';
 import { FluidSymbol } from './FluidSymbol';
-import { BatterySymbol, ReturnSymbol } from './PartSymbol';
+import { AlternatingSymbol, BatterySymbol, ReturnSymbol } from './PartSymbol';
 import { PathBranch } from './PathBranch';
 import { PathFall } from './PathFall';
 import { Count, STATE_INK } from './pathInk';
@@ -29,6 +29,7 @@ export function PathFigure(props: PathFigureProps) {
   const first = points[0]!;
   const last = points.at(-1)!;
   const fluid = layout.lane.medium === 'fluid';
+  const alternating = props.alternating[first.node] === 1;
   const levels = [1 / 3, 2 / 3].map((share) => ({
     y: floorY - share * (floorY - supplyY),
     text: fluid
@@ -95,11 +96,13 @@ export function PathFigure(props: PathFigureProps) {
         )}
         {fluid ? (
           <FluidSymbol kind={source?.part.kind ?? 'airSupply'} x={first.x - 44} y={first.y} />
+        ) : alternating ? (
+          <AlternatingSymbol x={first.x - 54} y={first.y} />
         ) : (
           <BatterySymbol x={first.x - 40} y={first.y} />
         )}
       </g>
-      {fluid ? null : (
+      {fluid || alternating ? null : (
         <text x={first.x - 62} y={first.y + 6} fontSize={18} fontWeight={700} textAnchor="middle">
           +
         </text>

@@ -10,6 +10,8 @@ export interface PathFigureProps {
   parts: readonly CompiledPart[];
   /** What the levels of a fluid path are marked in. */
   gaugeUnit: GaugeUnit;
+  /** By node: it stands on an alternating supply. */
+  alternating: Uint8Array;
   standings: readonly Standing[];
   pins: readonly Pin[];
   spans: readonly Span[];

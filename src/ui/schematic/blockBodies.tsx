@@ -1,6 +1,6 @@
 import { BLOCK, isFluidBlock, type PlacedBlock } from '@/core/schematic/schematic';
 import { fit, Pipe } from '../figure';
-import { AcrossDiode, BatterySymbol, LoadSymbol, PartSymbol } from '../path/PartSymbol';
+import { AcrossDiode, AlternatingSymbol, BatterySymbol, LoadSymbol, PartSymbol } from '../path/PartSymbol';
 import { FluidSymbol } from '../path/FluidSymbol';
 
 /** What stands inside the blocks of a schematic, by their shape. */
@@ -172,10 +172,7 @@ export function SourceBody({ block }: { block: PlacedBlock }) {
     <>
       <path d={`M${x + width} ${y + plus.y}H${body}V${y + (alternating ? 34 : 40)}`} {...line} />
       {alternating ? (
-        <g {...line}>
-          <circle cx={body} cy={y + 48} r={14} fill="var(--sheet)" />
-          <path d={`M${body - 8} ${y + 48}q4 -8 8 0t8 0`} />
-        </g>
+        <AlternatingSymbol x={body} y={y + 48} />
       ) : (
         <g transform={`rotate(90 ${body} ${y + 44})`}>
           <BatterySymbol x={body - 4} y={y + 44} />

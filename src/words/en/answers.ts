@@ -102,6 +102,11 @@ function shareOf({ means }: Outcome, ref: string): number {
   return means.reduce((sum, { part, share }) => (part === ref ? sum + share : sum), 0);
 }
 
+/** Doubt that sits on insulation which only a tester's volts break down. */
+function weakShare({ means }: Outcome): number {
+  return means.reduce((sum, { fault, share }) => (fault === 'weakInsulation' ? sum + share : sum), 0);
+}
+
 /** What an outcome says about the run, in a few words. */
 export function thenWords(
   { test, expected, across }: Pick<RankedTest, 'test' | 'expected' | 'across'>,
@@ -112,12 +117,14 @@ export function thenWords(
   if (outcome.sound) {
     // The sound circuit reads so, and so does a fault of what is looked at.
     const there = across.find((ref) => shareOf(outcome, ref) > 0.5);
+    if (test.kind === 'ohms' && weakShare(outcome) > 0.5)
+      return 'As drawn. A few volts do not show weak insulation.';
     return there ? `As drawn, and yet ${there} stays in doubt.` : 'As drawn. Look elsewhere.';
   }
   const { kind } = test;
   const short = SHORTS.includes(outcome.means[0]?.fault as FaultName);
   const value = typeof outcome.reading === 'number' ? outcome.reading : null;
-  const wanted = typeof expected === 'number' ? expected : null;
+  const wanted = typeof expected === 'number' ? expected : expected === 'OL' ? Infinity : null;
   if (kind === 'ohms' || kind === 'insulation') {
     if (kind === 'insulation' && outcome.reading === 'OL') return 'Good.';
     if (outcome.reading === 'OL') return 'The way is broken.';

@@ -43,7 +43,7 @@ export const ENERGY_WORDS: Readonly<
     proof: 'Gauge at zero, and the function tried',
   },
   oil: {
-    name: 'Oil pressure',
+    name: 'Oil or water pressure',
     say: 'Never feel for a leak by hand. Injection is an emergency even if it looks small: hospital now.',
     how: 'Load lowered, engine stopped, valve levers worked',
     release: 'Accumulators and both sides vented, waited',

@@ -1,3 +1,5 @@
+import { verdictWhy } from './verdict';
+import { capital } from './capital';
 import type { Reading } from '@/core/circuit/schema';
 import type { ClearFirst } from '@/core/diagnosis/clearBefore';
 import type { FaultName } from '@/core/diagnosis/faultTypes';
@@ -131,7 +133,11 @@ export function statementLines(
         );
       }
       if (verdict.part && (verdict.share ?? 0) > 0.8)
-        lines.push(`${verdict.part} stands clear. It wants proof on the part itself.`);
+        lines.push(
+          verdict.proofs?.onPart
+            ? verdictWhy(verdict)
+            : `${verdict.part} stands clear. It wants proof on the part itself.`,
+        );
       else if (doubted.length > 0)
         lines.push(`The doubt is on ${listWords(doubted.map(({ part }) => part.ref))}.`);
       return lines;
@@ -145,7 +151,7 @@ function listWords(names: readonly string[]): string {
 }
 
 function sentence(text: string): string {
-  return `${text.charAt(0).toUpperCase()}${text.slice(1)}.`;
+  return `${capital(text)}.`;
 }
 
 /** For and against, the two strongest of each. */

@@ -47,6 +47,13 @@ export function holdWords(cautions: readonly Caution[]): { text: string; mustTic
   };
 }
 
+/** What goes before any change to the machine. */
+export function changeWords(safe: boolean): string {
+  return safe
+    ? 'Locked and proved dead: keep it so while anything is changed.'
+    : 'Make it dead before anything is changed.';
+}
+
 /** Why a test is not to be taken as things stand, and what opens the way; null where it may be. */
 export function shutWords(gate: TestGate): { what: string; why: string } | null {
   switch (gate.state) {

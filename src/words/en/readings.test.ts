@@ -225,6 +225,18 @@ describe('answers and what they mean', () => {
     expect(thenWords({ test: ohms, expected: 31, across: [] }, outcome({ reading: 90 }))).toBe(
       'A bad joint.',
     );
+    const toFrame: Test = { kind: 'ohms', from: 'Y8:1', to: 'GND', setup: { unplugged: ['X8'] } };
+    expect(thenWords({ test: toFrame, expected: 'OL', across: [] }, outcome({ reading: 2 }))).toBe(
+      'Shorted, or leaking.',
+    );
+    const weak = outcome({
+      reading: 'OL',
+      sound: true,
+      means: [{ part: 'W15', fault: 'weakInsulation', share: 0.7 }],
+    });
+    expect(thenWords({ test: toFrame, expected: 'OL', across: [] }, weak)).toBe(
+      'As drawn. A few volts do not show weak insulation.',
+    );
     const code: Test = { kind: 'code', part: 'DM2', setup: { unplugged: ['X31'] } };
     expect(thenWords({ test: code, expected: [5], across: [] }, outcome({ reading: [5] }))).toMatch(
       /They are working\.$/,

@@ -26,6 +26,10 @@ describe('why the verdict is what it is', () => {
       '99 % of the doubt is on Y8, and 2 readings prove it, one of them on the part itself.',
     ],
     [
+      { state: 'name', part: 'Y8', fault: 'open', share: 0.9997, proofs, clearFirst: [], notCleared: [] },
+      'Over 99 % of the doubt is on Y8, and 2 readings prove it, one of them on the part itself.',
+    ],
+    [
       {
         state: 'name',
         part: 'Y8',

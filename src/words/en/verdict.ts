@@ -1,6 +1,13 @@
 import type { Verdict } from '@/core/diagnosis/verdict';
+import { capital } from './capital';
 
-const percent = (share: number) => `${Math.round(share * 100)} %`;
+/** No reading makes a part certain: above this a share is said to be over it, not rounded up to all. */
+const NEARLY_ALL = 0.99;
+
+/** A share of the doubt: "87 %", "over 99 %". */
+export function shareWords(share: number): string {
+  return share > NEARLY_ALL ? `over ${100 * NEARLY_ALL} %` : `${Math.round(share * 100)} %`;
+}
 
 const MOST_LISTED = 4;
 
@@ -17,7 +24,7 @@ export function verdictWhy(verdict: Verdict): string {
   switch (verdict.state) {
     case 'name':
       return (
-        `${percent(verdict.share)} of the doubt is on ${verdict.part}, and ${verdict.proofs.readings.length} readings prove it, one of them on the part itself.` +
+        `${capital(shareWords(verdict.share))} of the doubt is on ${verdict.part}, and ${verdict.proofs.readings.length} readings prove it, one of them on the part itself.` +
         (verdict.notCleared.length > 0
           ? ` No test at hand shows that ${listed(verdict.notCleared)} ${verdict.notCleared.length > 1 ? 'are' : 'is'} good as well.`
           : '')
@@ -34,7 +41,7 @@ export function verdictWhy(verdict: Verdict): string {
         case 'noSuspect':
           return 'No suspect.';
         case 'tooLittle':
-          return `${part} leads with ${percent(share)}; ${percent(verdict.needed)} is needed.`;
+          return `${part} leads with ${shareWords(share)}; ${shareWords(verdict.needed)} is needed.`;
         case 'misfit':
           return `${part} stands clear, but reading ${verdict.retake + 1} does not fit it; take that one again.`;
         case 'complaintLeft':
@@ -42,7 +49,7 @@ export function verdictWhy(verdict: Verdict): string {
         case 'wayNotShown':
           return `${part} is proved bad; that ${listed(verdict.parts)} ${verdict.parts.length > 1 ? 'are' : 'is'} good has not been shown yet.`;
         case 'rivalOpen':
-          return `${part} stands clear, but ${verdict.rival} might still be it with ${percent(verdict.rivalShare)}, and nothing has been read on it.`;
+          return `${part} stands clear, but ${verdict.rival} might still be it with ${shareWords(verdict.rivalShare)}, and nothing has been read on it.`;
         case 'proofMissing':
           return proofs?.onPart
             ? `${part} stands clear; one more reading of another kind or place is needed.`

@@ -39,3 +39,11 @@ export function testGate(
   const locked = supplies.filter(({ point }) => isolated.has(point) && needed.includes(point));
   return locked.length > 0 ? { state: 'open', points: locked.map(({ point }) => point) } : { state: 'free' };
 }
+
+/** Every point of the plan stands closed under the signature, none of them open for a test. */
+export function standsSafe(
+  plan: readonly IsolationPoint[],
+  { madeSafe, isolated }: Pick<JobState, 'madeSafe' | 'isolated'>,
+): boolean {
+  return madeSafe !== null && plan.every(({ point }) => isolated.has(point));
+}

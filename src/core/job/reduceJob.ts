@@ -46,6 +46,8 @@ export interface JobState {
   skipped: Test[];
   /** By name of the plan's point: its last closing, unless it was opened again since. */
   isolated: Map<string, EntryOf<'isolation'>>;
+  /** Every closing of a point, also of those that were opened again since. */
+  closings: EntryOf<'isolation'>[];
   reopened: EntryOf<'reopened'>[];
   /** The signature under the plan; gone when a point was opened for good since. */
   madeSafe: EntryOf<'madeSafe'> | null;
@@ -112,6 +114,7 @@ export function reduceJob(entries: readonly Entry[]): JobState {
     skipped: all('skippedTest').map(({ body }) => body.test),
     ...isolationOf(standing),
     wasMadeSafe: all('madeSafe').length > 0,
+    closings: all('isolation'),
     reopened: all('reopened'),
     photos: all('photo'),
     wires: {

@@ -9,7 +9,8 @@ import { useDesk } from '../desk/desk';
 import { FigureForm } from '../desk/FigureForm';
 import { StepLayout } from '../desk/StepLayout';
 import { GAUGE_NAMES } from '@/words/en/figures';
-import { partWords, positionWords, valueWords, type Speaker } from '@/words/en/readings';
+import { checkWords } from '@/words/en/checks';
+import { valueWords } from '@/words/en/readings';
 import { Ledger } from '../prove/Ledger';
 import { PhotoBox } from '../photos/PhotoBox';
 import { WireMap } from './WireMap';
@@ -44,24 +45,6 @@ export function AsFoundScreen() {
       }
     />
   );
-}
-
-function checkWords(speaker: Speaker, { kind, subject, test }: FreeCheck): [string, string] {
-  const where = test ? positionWords(speaker.model.compiled.circuit.controls, test.setup) : '';
-  switch (kind) {
-    case 'gauge':
-      return [`Gauge at ${subject}`, 'supply on, nothing moving'];
-    case 'click':
-      return [partWords(speaker, subject), where || 'commanded'];
-    case 'override':
-      return [`${subject} pushed over by hand`, 'something will move: who is in the way?'];
-    case 'plug':
-      return [`Plug ${subject}`, 'seated, pins straight, dry'];
-    case 'loom':
-      return [subject, 'no rub, no pinch, no earlier repair'];
-    default:
-      return [subject, 'anywhere along the path'];
-  }
 }
 
 function CheckRow({ check }: { check: FreeCheck }) {

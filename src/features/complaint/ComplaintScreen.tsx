@@ -3,6 +3,7 @@
 import { useMemo, useState } from 'react';
 import type { Reading } from '@/core/circuit/schema';
 import { WHEN } from '@/core/job/when';
+import { WHEN_WORDS } from '@/words/en/when';
 import { writtenWords } from '@/words/en/times';
 import { FIELD, Heading, Hold, MainKey, Nothing, PlainKey } from '@/ui/sheet';
 import { PhotoBox } from '../photos/PhotoBox';
@@ -12,24 +13,6 @@ import { JobStrip } from '../desk/JobStrip';
 import { readingWords, valueWords } from '@/words/en/readings';
 import { answerTo } from '@/core/job/answerTo';
 import { complaintTrials, type Trial } from './trials';
-
-const WHEN_WORDS: Readonly<Record<(typeof WHEN)[number], string>> = {
-  atOnce: 'At once',
-  onCommand: 'On command',
-  afterMinutes: 'After some minutes',
-  hot: 'When hot',
-  wet: 'In the wet',
-  bumps: 'On bumps',
-  comesAndGoes: 'Comes and goes',
-  betterWarm: 'Works when warm',
-  afterPause: 'Only the first time after a pause',
-  movesByItself: 'Moves by itself',
-  doesNotStop: 'Does not stop',
-  wrongOneMoves: 'The wrong one moves',
-  shock: 'A shock or tingle was felt',
-  fuseHoldsSeconds: 'Fuse holds for seconds',
-  fuseHoldsMinutes: 'Fuse holds for minutes',
-};
 
 /** What fails, where the controls stand, which fuse goes, which codes are there: each answer is a reading at once. */
 export function ComplaintScreen() {

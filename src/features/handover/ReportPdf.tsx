@@ -185,9 +185,15 @@ function ReportDocument({ report }: { report: Report }) {
         ))}
         {verdict.share ? <Text>{`Share on this part, by the readings: ${verdict.share}`}</Text> : null}
         {report.path.length > 0 ? <PathPicture path={report.path} /> : null}
+        <Section title="Made safe" lines={report.madeSafe} empty="Nothing was locked or isolated." />
+        <Section title="Found on the machine" lines={report.found} />
         <Section title="Evidence" lines={report.evidence} empty="No reading was taken." />
+        {report.points ? (
+          <Words style={{ fontSize: 9, paddingTop: 3, color: '#3b4b44' }}>{report.points}</Words>
+        ) : null}
         <Section title="Decision" lines={report.decision} empty="Nothing was decided." />
         <Section title="Parts and work" lines={report.parts} />
+        <Section title="Put in and taken out" lines={report.putIn} />
         <Section title="Proofs" lines={report.proofs} />
         <Section title="Safety defects" lines={report.defects} />
         <Section title="Still locked or isolated" lines={report.safety} />

@@ -26,9 +26,13 @@ export function ReportSheet({ report }: { report: Report }) {
         </p>
       ) : null}
       <PathPicture path={report.path} />
+      <Section title="Made safe" lines={report.madeSafe} empty="Nothing was locked or isolated." />
+      <Section title="Found on the machine" lines={report.found} />
       <Section title="Evidence" lines={report.evidence} empty="No reading was taken." />
+      {report.points ? <p className="py-1.5 text-[15.5px] text-ink2">{report.points}</p> : null}
       <Section title="Decision" lines={report.decision} empty="Nothing was decided." />
       <Section title="Parts and work" lines={report.parts} />
+      <Section title="Put in and taken out" lines={report.putIn} />
       <Section title="Proofs" lines={report.proofs} />
       <Section title="Safety defects" lines={report.defects} />
       <Section title="Still locked or isolated" lines={report.safety} />

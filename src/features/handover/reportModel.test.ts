@@ -153,12 +153,14 @@ describe('the report of a job', () => {
       reading({ kind: 'function', part: 'Y8', setup: right, value: 'works' }, fixed),
       entry('handOver', { note: '', left: ['left lamp is dim'], retest: '2026-08-04' }),
     ]);
-    expect(closed.safety).toEqual([
+    expect(closed.madeSafe).toEqual([
       {
         text: 'G1: switch off and locked, lock 21, Tove',
         beside: 'proved dead: F7:2 to GND 0.02 V, Shed meter 3',
       },
+      { text: 'The plan was not signed.', tone: 'bad' },
     ]);
+    expect(closed.safety).toEqual([{ text: 'G1, lock 21', beside: 'Tove', tone: 'left' }]);
     expect(closed.decision.map(({ text }) => text)).toEqual([
       'Repair X8.1 coil plug pin 1: pin pushed back',
       'Cleared first: V8 reads one way only',
@@ -173,7 +175,7 @@ describe('the report of a job', () => {
     const signed = closed.proofs.filter(({ beside }) => beside === 'left: blade is off');
     expect(signed).toHaveLength(1);
     expect(closed.proofs.filter(({ tone }) => tone === 'good').map(({ beside }) => beside)).toEqual([
-      '0.79 A',
+      expect.stringMatching(/^0\.79 A, 2026-\d\d-\d\d \d\d:\d\d, Tove$/),
     ]);
     expect(closed.proofs.some(({ beside }) => beside === 'not shown')).toBe(true);
     expect(closed.left.map(({ text }) => text)).toEqual([
@@ -186,5 +188,34 @@ describe('the report of a job', () => {
     expect(closed.closed).toMatch(/^2026-02-04/);
     // What was read after the fix is no evidence of the fault.
     expect(closed.verdict.headline).toBe('X8.1 coil plug pin 1 proved bad: open');
+  });
+
+  it('says what was seen, what was put in and how it came out, and what the points are called', () => {
+    const lifted = reading({
+      kind: 'ohms',
+      from: before,
+      to: 'GND',
+      setup: { pulled: ['F7'], lifted: [{ part: 'W15', node: before }] },
+      value: 'OL',
+    });
+    const item = `W15 off ${before}`;
+    const proved = { kind: 'volts', from: before, to: 'GND', setup: right, value: 25.1 };
+    const told = report([
+      ...FOUND,
+      entry('complaint', { words: 'Blade does not tilt', when: ['wet', 'onCommand'] }),
+      entry('looked', { check: 'plug X8', finding: 'bad' }),
+      entry('looked', { check: 'plug X7', finding: 'good' }),
+      lifted,
+      entry('ledgerOut', { item }),
+      entry('ledgerSeen', { item, second: 'Ilse' }),
+      reading(proved, { phase: 'fixed', check: 'drop feed Y8' }),
+    ]);
+    expect(told.complaint).toBe('Blade does not tilt. In the wet. On command');
+    expect(told.found).toMatchObject([{ text: expect.stringMatching(/^Plug X8, not good/), tone: 'bad' }]);
+    expect(told.putIn).toEqual([{ text: item, beside: 'out: Tove, seen by Ilse', tone: 'good' }]);
+    expect(told.points).toContain(` is ${before}`);
+    // What was read for a proof stands with the proofs.
+    expect(told.evidence).toHaveLength(FOUND.length - 1 + 1);
+    expect(report([...FOUND, lifted]).putIn).toEqual([{ text: item, beside: 'still in', tone: 'bad' }]);
   });
 });

@@ -1,17 +1,22 @@
-import type { Setup } from '@/core/circuit/schema';
+import type { Setup, Test } from '@/core/circuit/schema';
+import { nodesOfTest } from '@/core/circuit/testPlace';
+import type { EntryOf } from '@/core/job/entries';
+import { freeChecks } from '@/core/job/freeChecks';
 import { proofList, proofStanding } from '@/core/job/proofList';
 import type { JobState } from '@/core/job/reduceJob';
-import { safetyDefects } from '@/core/job/rules/ledgerStanding';
+import { ledgerStanding, safetyDefects } from '@/core/job/rules/ledgerStanding';
 import { chooseLane } from '@/core/path/layoutPath';
 import type { State } from '@/core/path/standing';
 import { siteMoment } from '@/core/units/siteTime';
 import { pointTitle } from '@/words/en/energies';
+import { checkWords } from '@/words/en/checks';
+import { WHEN_WORDS } from '@/words/en/when';
 import { writtenWords, type Arrival } from '@/words/en/times';
 import type { Outlook } from '@/workers/protocol';
 import { proofWords } from '@/words/en/proofs';
 import { evidenceWords, faultWords } from '@/words/en/findings';
 import { shareWords, verdictWhy } from '@/words/en/verdict';
-import { partWords, quantity, readingWords, type Speaker } from '@/words/en/readings';
+import { partWords, pointName, quantity, readingWords, type Speaker } from '@/words/en/readings';
 
 /** One line of the report, with what stands beside it. */
 export interface ReportLine {
@@ -33,7 +38,16 @@ export interface Report {
   codes: ReportLine[];
   /** Guards that are out of action by something left in the machine. */
   defects: ReportLine[];
+  /** What was closed, how and by whom, and how it was proved dead. */
+  madeSafe: ReportLine[];
+  /** Of these, what is closed still. */
   safety: ReportLine[];
+  /** What was seen on the machine that was not good. */
+  found: ReportLine[];
+  /** What was put in for a test, or found in, and how it was shown to be out. */
+  putIn: ReportLine[];
+  /** What the numbers of the points stand for: "3 is K4:14". */
+  points: string | null;
   path: { name: string; state: State; turns: number; load: boolean }[];
   evidence: ReportLine[];
   verdict: { headline: string; why: string[]; share: string | null };
@@ -80,6 +94,7 @@ export function buildReport(
     speaker.lanes.lanes.find(({ id }) => dead && 'part' in dead && id === dead.part) ??
     chooseLane(speaker.lanes, [], standings);
   const { decision, opinion, handOver } = state;
+  const proofs = proofList(speaker.model, state);
   return {
     number: job.number,
     title: job.title,
@@ -88,7 +103,10 @@ export function buildReport(
     person: job.person ?? 'nobody yet',
     opened: day(job.openedAt),
     closed: handOver ? day(handOver.at) : null,
-    complaint: state.complaint ?? 'No words were written down.',
+    complaint: [
+      state.complaint ?? 'No words were written down.',
+      ...state.when.map((one) => WHEN_WORDS[one]),
+    ].join('. '),
     codes: state.codes.map(({ key, entry, present }) => ({
       text: `${key} ${entry.body.text}`,
       beside: present ? 'still there' : 'gone',
@@ -99,12 +117,43 @@ export function buildReport(
       beside: `${guards.join(', ')} out of action`,
       tone: 'bad',
     })),
+    madeSafe: [
+      ...state.closings.map(isolationLine),
+      ...(state.wasMadeSafe ? [] : state.closings.length > 0 ? [NOT_SIGNED] : []),
+    ],
     safety: [...state.isolated.values()].map(({ body, person }) => ({
-      text: `${pointTitle(body.point)}: ${body.how}${body.lock ? `, lock ${body.lock}` : ''}, ${person}`,
-      beside: body.proved
-        ? `proved dead: ${body.proved.work.map(({ from, to, measured }) => `${from} to ${to} ${quantity('volts', measured.value)}`).join(', ')}${body.proved.meter ? `, ${body.proved.meter}` : ''}`
-        : (body.tried ?? ''),
+      text: `${pointTitle(body.point)}${body.lock ? `, lock ${body.lock}` : ''}`,
+      beside: person,
+      tone: 'left' as const,
     })),
+    found: freeChecks(speaker.model).flatMap((check): ReportLine[] => {
+      const seen = state.looked.get(check.id);
+      if (seen?.body.finding !== 'bad') return [];
+      const [what, how] = checkWords(speaker, check);
+      return [
+        {
+          text: `${what}, not good (wanted: ${how})${seen.body.words ? `: ${seen.body.words}` : ''}`,
+          beside: `${day(seen.at)}, ${seen.person}`,
+          tone: 'bad',
+        },
+      ];
+    }),
+    putIn: state.ledger.map((line): ReportLine => {
+      const { entry, out } = line;
+      const standing = ledgerStanding(speaker.model, line, state);
+      return {
+        text: `${entry.body.item}${entry.body.found ? ', found in the machine' : ''}`,
+        beside:
+          out === null
+            ? 'still in'
+            : `out: ${out.entry.person}${standing.state === 'shown' ? ('second' in standing.by ? `, seen by ${standing.by.second}` : ', shown by a reading') : ', not shown'}`,
+        tone: standing.state === 'shown' ? 'good' : 'bad',
+      };
+    }),
+    points: pointsKey(speaker, [
+      ...state.history.map(({ entry }) => entry.body.reading),
+      ...proofs.flatMap((proof) => ('test' in proof ? [proof.test] : [])),
+    ]),
     path: lane
       ? [...lane.feed, lane.load, ...lane.back].map((step) => ({
           name: parts[step.part]!.part.ref,
@@ -113,7 +162,8 @@ export function buildReport(
           load: step === lane.load,
         }))
       : [],
-    evidence: state.history.map(({ entry, superseded }) => ({
+    // What a proof read stands with the proofs.
+    evidence: state.history.filter(isEvidence).map(({ entry, superseded }) => ({
       text: `${readingWords(speaker, entry.body.reading)}${apart(entry.body.reading.setup)}`,
       beside: `${writtenWords(entry.at, arrivals.get(entry.id), timeZone)}, ${entry.person}${superseded ? ', taken back' : entry.body.phase ? ', after the fix' : ''}`,
       ...(superseded ? { tone: 'left' as const } : {}),
@@ -188,7 +238,8 @@ export function buildReport(
         beside: person,
       })),
     ],
-    proofs: proofList(speaker.model, state).map((proof) => {
+    proofs: proofs.map((proof) => {
+      const shown = state.proofs.get(proof.id);
       const now = proofStanding(proof, state);
       // A reason that was given stands on the paper, also where the rule of today does not take it.
       const left = state.proofs.get(proof.id)?.body.reason;
@@ -198,7 +249,7 @@ export function buildReport(
           ? ['not shown', ...(left ? [`left: ${left}`] : [])].join('; ')
           : now.state === 'signedOff'
             ? `left: ${now.reason}`
-            : now.found;
+            : [now.found, ...(shown ? [`${day(shown.at)}, ${shown.person}`] : [])].filter(Boolean).join(', ');
       return { text: proofWords(speaker, proof), beside, tone };
     }),
     left: [
@@ -215,6 +266,35 @@ export function buildReport(
       .map(({ reading }) => ({ text: readingWords(speaker, reading) })),
     retest: handOver?.body.retest ?? null,
   };
+}
+
+const NOT_SIGNED: ReportLine = { text: 'The plan was not signed.', tone: 'bad' };
+
+/** How a point was closed, and how it was proved. */
+function isolationLine({ body, person }: EntryOf<'isolation'>): ReportLine {
+  const released = body.released ? `, ${body.released}` : '';
+  return {
+    text: `${[pointTitle(body.point), body.how].filter(Boolean).join(': ')}${body.lock ? `, lock ${body.lock}` : ''}${released}, ${person}`,
+    beside: body.proved
+      ? `proved dead: ${body.proved.work.map(({ from, to, measured }) => `${from} to ${to} ${quantity('volts', measured.value)}`).join(', ')}${body.proved.meter ? `, ${body.proved.meter}` : ''}`
+      : (body.tried ?? ''),
+  };
+}
+
+/** Readings that the verdict stands on, and what was read besides the proofs. */
+function isEvidence({ entry, superseded }: JobState['history'][number]): boolean {
+  return superseded || entry.body.phase === undefined || entry.body.check === undefined;
+}
+
+/** What the numbered points of these tests are called on the machine; null where none has a number. */
+function pointsKey(speaker: Speaker, tests: readonly Test[]): string | null {
+  const names = new Set(tests.flatMap((test) => (test.kind === 'amps' ? [] : nodesOfTest(test))));
+  const key = [...names]
+    .map((node) => ({ node, label: pointName(speaker, node) }))
+    .filter(({ node, label }) => /^\d+$/.test(label) && label !== node)
+    .sort((a, b) => Number(a.label) - Number(b.label))
+    .map(({ node, label }) => `${label} is ${node}`);
+  return key.length > 0 ? `Points: ${key.join(', ')}.` : null;
 }
 
 function onLane(speaker: Speaker, lane: Speaker['lanes']['lanes'][number], ref: string): boolean {

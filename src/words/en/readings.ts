@@ -117,7 +117,14 @@ export function readingWords(speaker: Speaker, reading: Reading): string {
   if (part !== null && kind !== 'amps') {
     return `${partWords(speaker, part)} ${valueWords(kind, value, speaker.gaugeUnit)}${where ? `, ${where}` : ''}`;
   }
-  const condition = !isDeadKind(kind) ? where : setup.unplugged?.length ? 'unplugged' : 'dead';
+  const condition =
+    kind === 'insulation'
+      ? `insulation at ${reading.testVolts} V`
+      : !isDeadKind(kind)
+        ? where
+        : setup.unplugged?.length
+          ? 'unplugged'
+          : 'dead';
   return `${valueWords(kind, value, speaker.gaugeUnit)}, ${testPlace(speaker, reading)}${condition ? `, ${condition}` : ''}`;
 }
 

@@ -1,0 +1,21 @@
+import type { FreeCheck } from '@/core/job/freeChecks';
+import { partWords, positionWords, type Speaker } from './readings';
+
+/** What is looked at, and what it should be. */
+export function checkWords(speaker: Speaker, { kind, subject, test }: FreeCheck): [string, string] {
+  const where = test ? positionWords(speaker.model.compiled.circuit.controls, test.setup) : '';
+  switch (kind) {
+    case 'gauge':
+      return [`Gauge at ${subject}`, 'supply on, nothing moving'];
+    case 'click':
+      return [partWords(speaker, subject), where || 'commanded'];
+    case 'override':
+      return [`${subject} pushed over by hand`, 'something will move: who is in the way?'];
+    case 'plug':
+      return [`Plug ${subject}`, 'seated, pins straight, dry'];
+    case 'loom':
+      return [subject, 'no rub, no pinch, no earlier repair'];
+    default:
+      return [subject, 'anywhere along the path'];
+  }
+}

@@ -40,7 +40,7 @@ export function Evidence() {
         <div className="space-y-2 py-3 text-[17px]" data-testid="decide-verdict" data-state={verdict.state}>
           {verdict.state === 'name' && lead ? (
             <p className="text-[18px] font-[700]">
-              {partWords(speaker, verdict.part)}: {faultWords(lead)}
+              {partWords(speaker, verdict.part)}: {faultWords(speaker, lead)}
             </p>
           ) : (
             <p>{verdictWhy(verdict)}</p>

@@ -89,9 +89,13 @@ export function buildReport(
   const { parts } = speaker.model.compiled;
   const dead = readings.findLast((one) => one.kind === 'function' && one.value !== 'works');
   const named = verdict.state === 'name' ? verdict.part : null;
+  const { lanes } = speaker.lanes;
+  const isComplaint = ({ id }: (typeof lanes)[number]) => dead && 'part' in dead && id === dead.part;
+  const withPart = lanes.filter((one) => named && onLane(speaker, one, named));
   const lane =
-    speaker.lanes.lanes.find((one) => named && onLane(speaker, one, named)) ??
-    speaker.lanes.lanes.find(({ id }) => dead && 'part' in dead && id === dead.part) ??
+    withPart.find(isComplaint) ??
+    withPart[0] ??
+    lanes.find(isComplaint) ??
     chooseLane(speaker.lanes, [], standings);
   const { decision, opinion, handOver } = state;
   const proofs = proofList(speaker.model, state);
@@ -171,7 +175,7 @@ export function buildReport(
     verdict: {
       headline:
         verdict.state === 'name' && lead
-          ? `${partWords(speaker, verdict.part)} proved bad: ${faultWords(lead)}`
+          ? `${partWords(speaker, verdict.part)} proved bad: ${faultWords(speaker, lead)}`
           : verdict.state === 'noFault'
             ? 'Nothing wrong was found'
             : verdict.state === 'unexplained'

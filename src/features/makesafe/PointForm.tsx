@@ -79,7 +79,8 @@ export function PointForm({ point, onDone }: { point: IsolationPoint; onDone: ()
       how: before?.how ?? point.how ?? words.how,
       lock: before?.lock ?? '',
       tag: before?.tag ?? '',
-      released: before?.released ?? words.release,
+      // Nobody has released anything yet: what it takes stands in the label.
+      released: before?.released ?? '',
       meter: before?.proved?.meter ?? '',
       knownBefore: '',
       knownAfter: '',
@@ -106,7 +107,7 @@ export function PointForm({ point, onDone }: { point: IsolationPoint; onDone: ()
         <Field label="How it is isolated" className="col-span-full">
           <input className={FIELD} {...register('how')} />
         </Field>
-        <Field label="Stored energy released" className="col-span-full">
+        <Field label={`Stored energy released (${words.release.toLowerCase()})`} className="col-span-full">
           <input className={FIELD} {...register('released')} />
         </Field>
         <Field label="Lock number">

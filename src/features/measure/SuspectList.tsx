@@ -88,7 +88,7 @@ export function SuspectList({
                   <span className="min-w-0 flex-1 truncate text-[15.5px] text-ink2">
                     {bad
                       ? 'Proved bad, 2 of 2'
-                      : [part.label ?? part.place, suspect && open ? faultWords(suspect) : '']
+                      : [part.label ?? part.place, suspect && open ? faultWords(speaker, suspect) : '']
                           .filter(Boolean)
                           .join(': ')}
                   </span>

@@ -42,7 +42,7 @@ export function VerdictTag({
               <X size={20} strokeWidth={3.5} aria-hidden /> Proved bad
             </span>
             <h2 className="truncate text-[21px] font-[800]">{partWords(speaker, verdict.part)}</h2>
-            <p className="ml-auto text-right text-[16px] text-stamp">{faultWords(suspect)}</p>
+            <p className="ml-auto text-right text-[16px] text-stamp">{faultWords(speaker, suspect)}</p>
           </>
         ) : verdict.state === 'noFault' ? (
           <h2 className="flex items-center gap-2 text-[21px] font-[800] text-verdi">
@@ -90,7 +90,7 @@ export function VerdictTag({
           <p>
             Fits worst: <strong>{readingWords(speaker, readings[verdict.reading]!)}</strong>. Take it again in
             the same set-up. If it stays, compare the wires with the drawing: it would need{' '}
-            {verdict.wouldNeed.map((one) => `${one.part} ${faultWords(one)}`).join(', or ')}.
+            {verdict.wouldNeed.map((one) => `${one.part} ${faultWords(speaker, one)}`).join(', or ')}.
           </p>
         ) : null}
       </div>

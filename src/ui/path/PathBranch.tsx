@@ -26,7 +26,7 @@ export function PathBranch({
   const held = own.every(({ state }) => state === 'spared' || state === 'held');
   const load = parts[branch.lane.load.part]!.part;
   const standing = plain ? '' : `${spared ? 'spared' : held ? 'held' : inTwenty(turns)}, `;
-  const words = `${load.label ?? load.ref}: ${standing}${branch.parts.length} parts`;
+  const words = `${load.label ?? load.ref}: ${standing}${branch.parts.length} ${branch.parts.length === 1 ? 'part' : 'parts'}`;
   const ink = held ? 'var(--verdi)' : 'var(--ink2)';
   const [x1, x2] = [Math.min(branch.x1, branch.x2), Math.max(branch.x1, branch.x2)];
   const d = [

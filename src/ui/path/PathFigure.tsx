@@ -15,7 +15,7 @@ import { PathPoint } from './PathPoint';
 import type { PathFigureProps } from './pathProps';
 import { PathRun, PLACE_DROP } from './PathRun';
 import { PlugBodyMark } from './PlugBodyMark';
-import { wrapLines } from './wrapLines';
+import { fittingLines } from './wrapLines';
 
 /** About how wide a statement runs, px. */
 const STATEMENT = 420;
@@ -53,7 +53,7 @@ export function PathFigure(props: PathFigureProps) {
   const room = Math.max(2, Math.min(3, Math.floor((floorY - 10 - lowest) / 25) + 1));
   // On a short path it ends before the load that falls beside it.
   const most = ground.x < fall.x ? Math.floor((fall.x - FALL_HALF - ground.x) / CHARACTER) : Infinity;
-  const said = wrapLines(statement, Math.max(most, LEAST_CHARACTERS));
+  const said = fittingLines(statement, Math.max(most, LEAST_CHARACTERS), room);
   const source = parts.find(({ part, nodes }) => kindOf(part).traits.supply && nodes.includes(first.node));
   const bodies = plugBodies(parts, layout, standings);
   const sourceTurns = source ? standings[source.index]!.turns : 0;
@@ -165,7 +165,7 @@ export function PathFigure(props: PathFigureProps) {
         fontWeight={650}
         style={{ paintOrder: 'stroke', stroke: 'var(--sheet)', strokeWidth: 7, strokeLinejoin: 'round' }}
       >
-        {said.slice(0, room).map((line, at) => (
+        {said.map((line, at) => (
           <text key={at} x={ground.x} y={lowest + 25 * at}>
             {line}
           </text>

@@ -154,6 +154,9 @@ export function Typed({ text, box }: { text: string; box: PointBox | undefined }
   );
 }
 
+/** The marks of both leads stand at least this far apart, px. */
+const EYELETS_APART = 56;
+
 /** Slack leads from the two points to the eyelets of the tag; eyelets slide along its edge to stay under them. */
 export function Leads({
   leads,
@@ -171,12 +174,13 @@ export function Leads({
   const y = layout.height + tag.drop;
   const clamp = (x: number, low: number, high: number) => Math.min(Math.max(x, low), high);
   const wanted = [plus?.x ?? tag.left + 120, minus?.x ?? tag.right - 120] as const;
-  let [p, m] = [
-    clamp(wanted[0], tag.left + 30, tag.right - 40),
-    clamp(wanted[1], tag.left + 30, tag.right - 40),
-  ];
-  if (Math.abs(p - m) < 56)
-    [p, m] = p <= m ? [Math.max(tag.left + 30, m - 56), m] : [p, Math.max(tag.left + 30, p - 56)];
+  const [low, high] = [tag.left + 30, tag.right - 40];
+  let [p, m] = [clamp(wanted[0], low, high), clamp(wanted[1], low, high)];
+  if (Math.abs(p - m) < EYELETS_APART) {
+    const left = Math.max(low, Math.max(p, m) - EYELETS_APART);
+    const right = left + EYELETS_APART;
+    [p, m] = wanted[0] <= wanted[1] ? [left, right] : [right, left];
+  }
   const curve = (box: PointBox | undefined, x: number) => {
     if (!box) return `M${x} ${y - 30}V${y}`;
     const middle = (box.y + y) / 2;

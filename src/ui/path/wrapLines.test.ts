@@ -1,4 +1,4 @@
-import { wrapLines } from './wrapLines';
+import { fittingLines, wrapLines } from './wrapLines';
 
 describe('lines of a statement', () => {
   it('are broken between words where they are too long, and left alone where they are not', () => {
@@ -16,5 +16,16 @@ describe('lines of a statement', () => {
       'Hydraulikmagnetventil',
       'hangs',
     ]);
+  });
+
+  it('are said as whole sentences, the first one always', () => {
+    const said = ['K1 stands clear. It wants proof on the part itself.', 'Last: 12.2 V.', '8 parts spared.'];
+    expect(fittingLines(said, 30, 3)).toEqual([
+      'K1 stands clear. It wants',
+      'proof on the part itself.',
+      'Last: 12.2 V.',
+    ]);
+    expect(fittingLines(said, 30, 2)).toEqual(['K1 stands clear. It wants', 'proof on the part itself.']);
+    expect(fittingLines(said, 18, 2)).toEqual(['K1 stands clear.', 'It wants proof on', 'the part itself.']);
   });
 });

@@ -11,3 +11,17 @@ export function wrapLines(lines: readonly string[], most: number): string[] {
     return wrapped;
   });
 }
+
+/**
+ * As many whole sentences as there are lines for, the first one always: they come in the order of their weight, and half a
+ * sentence says something else than the whole.
+ */
+export function fittingLines(sentences: readonly string[], most: number, lines: number): string[] {
+  const said: string[] = [];
+  for (const sentence of sentences) {
+    const wrapped = wrapLines([sentence], most);
+    if (said.length > 0 && said.length + wrapped.length > lines) break;
+    said.push(...wrapped);
+  }
+  return said;
+}

@@ -141,12 +141,12 @@ export function thenWords(
   if (kind === 'volts' && value !== null && wanted !== null) {
     const supply = Math.abs(wanted) > 1;
     if (!supply) {
-      if (Math.abs(value) < Math.abs(wanted)) return 'Nothing flows here.';
+      if (Math.abs(value) < Math.abs(wanted)) return 'Little or nothing flows here.';
       return Math.abs(value) > 1 ? 'The fall is here.' : 'A small fall here.';
     }
     if (short) return 'Pulled down: something takes too much.';
     if (Math.abs(value) < 0.1 * Math.abs(wanted)) return 'Feed lost before here.';
-    return Math.abs(value) < Math.abs(wanted) ? 'Starved by a joint.' : 'Nothing draws on it.';
+    return Math.abs(value) < Math.abs(wanted) ? 'Starved by a joint.' : 'Too little draws on it.';
   }
   if (kind === 'amps')
     return value !== null && wanted !== null && value > wanted ? 'Draws too much.' : 'Starved, or broken.';

@@ -2,6 +2,7 @@ import { verdictWhy } from './verdict';
 import { capital } from './capital';
 import type { Reading } from '@/core/circuit/schema';
 import type { ClearFirst } from '@/core/diagnosis/clearBefore';
+import type { PartKind } from '@/core/kinds/part/module';
 import type { FaultName } from '@/core/diagnosis/faultTypes';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
 import type { Suspect } from '@/core/diagnosis/suspects';
@@ -38,6 +39,21 @@ const FAULT_WORDS: Readonly<Record<FaultName, string>> = {
   jammed: 'jammed',
   drifted: 'switches at the wrong pressure',
 };
+/** Where a kind of part has more than one thing in it, which of them. */
+const BAD_CONTACT = { highResistance: 'contact makes badly' } as const;
+const FAULT_WORDS_OF: Partial<Record<PartKind, Partial<Record<FaultName, string>>>> = {
+  relay: { ...BAD_CONTACT, open: 'coil open', shortedTurns: 'shorted turns in its coil' },
+  switch: BAD_CONTACT,
+  pressureSwitch: BAD_CONTACT,
+  timer: BAD_CONTACT,
+};
+
+function faultOf({ model }: Speaker, ref: string, fault: FaultName): string {
+  const at = model.compiled.partIndex.get(ref);
+  const kind = at === undefined ? undefined : model.compiled.parts[at]!.part.kind;
+  return (kind && FAULT_WORDS_OF[kind]?.[fault]) ?? FAULT_WORDS[fault];
+}
+
 const CLEAR_WORDS: Readonly<Record<ClearFirst['reason'], string>> = {
   shortBehind:
     'something may have taken it down; with it out, read its load side to the frame in every position before a new one goes in',
@@ -64,24 +80,29 @@ function sizeWords(ohms: number, range: Suspect['severityRange']): string {
     : `about ${words(ohms, 2)}`;
 }
 
-export function faultWords({
-  fault,
-  severityOhms,
-  severityRange,
-  other,
-  intermittent,
-  with: partner,
-}: Pick<Suspect, 'fault'> & Partial<Suspect>): string {
-  const words = FAULT_WORDS[fault];
+/** What is wrong with a suspect: "bad joint, about 6.5 Ω". */
+export function faultWords(
+  speaker: Speaker,
+  {
+    part,
+    fault,
+    severityOhms,
+    severityRange,
+    other,
+    intermittent,
+    with: partner,
+  }: Pick<Suspect, 'part' | 'fault'> & Partial<Suspect>,
+): string {
+  const words = faultOf(speaker, part, fault);
   const size =
     severityOhms !== undefined &&
     (fault === 'highResistance' || fault === 'shortedTurns' || fault === 'shortToFrame')
       ? `, ${sizeWords(severityOhms, severityRange)}`
       : '';
-  return `${words}${other ? ` (${other})` : ''}${size}${intermittent ? ', comes and goes' : ''}${partner ? `, with ${partner.part} ${FAULT_WORDS[partner.fault]}` : ''}`;
+  return `${words}${other ? ` (${other})` : ''}${size}${intermittent ? ', comes and goes' : ''}${partner ? `, with ${partner.part} ${faultOf(speaker, partner.part, partner.fault)}` : ''}`;
 }
 
-/** What the readings mean so far, at most three lines for the figure. */
+/** What the readings mean so far, whole sentences, the weightiest first: the figure says as many as it has room for. */
 export function statementLines(
   speaker: Speaker,
   verdict: Verdict,
@@ -102,7 +123,7 @@ export function statementLines(
     case 'name': {
       const lead = suspects.find(({ part }) => part === verdict.part)!;
       return [
-        `${partWords(speaker, verdict.part)} is proved bad: ${faultWords(lead)}.`,
+        `${partWords(speaker, verdict.part)} is proved bad: ${faultWords(speaker, lead)}.`,
         ...verdict.proofs.readings
           .slice(0, 2)
           .map((at) => `${sentence(readingWords(speaker, readings[at]!))}`),
@@ -111,8 +132,7 @@ export function statementLines(
     case 'unexplained':
       return [
         'The readings do not fit this drawing.',
-        `Take “${readingWords(speaker, readings[verdict.reading]!)}” again`,
-        'before anything else, or check the drawing.',
+        `Take “${readingWords(speaker, readings[verdict.reading]!)}” again before anything else, or check the drawing.`,
       ];
     case 'noFault':
       return [
@@ -120,18 +140,13 @@ export function statementLines(
         'What these readings could not see is still in doubt.',
       ];
     case 'keepTesting': {
-      const lines = [`Last: ${readingWords(speaker, last)}.`];
       if (verdict.retake !== undefined) {
         return [
           `Reading ${verdict.retake + 1} does not fit the others.`,
           'Take it again before anything else.',
         ];
       }
-      if (spared.length > 0) {
-        lines.push(
-          `${spared.length} part${spared.length === 1 ? ' has' : 's have'} carried current and ${spared.length === 1 ? 'is' : 'are'} spared.`,
-        );
-      }
+      const lines: string[] = [];
       if (verdict.part && (verdict.share ?? 0) > 0.8)
         lines.push(
           verdict.proofs?.onPart
@@ -140,6 +155,12 @@ export function statementLines(
         );
       else if (doubted.length > 0)
         lines.push(`The doubt is on ${listWords(doubted.map(({ part }) => part.ref))}.`);
+      lines.push(`Last: ${readingWords(speaker, last)}.`);
+      if (spared.length > 0) {
+        lines.push(
+          `${spared.length} part${spared.length === 1 ? ' has' : 's have'} carried current and ${spared.length === 1 ? 'is' : 'are'} spared.`,
+        );
+      }
       return lines;
     }
   }

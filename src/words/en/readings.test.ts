@@ -210,7 +210,7 @@ describe('answers and what they mean', () => {
       'Starved by a joint.',
     );
     expect(thenWords({ test: volts, expected: 25, across: [] }, outcome({ reading: 25.2 }))).toBe(
-      'Nothing draws on it.',
+      'Too little draws on it.',
     );
     expect(thenWords({ test: volts, expected: 0.1, across: [] }, outcome({ reading: 12 }))).toBe(
       'The fall is here.',
@@ -370,8 +370,8 @@ describe('what the readings mean so far', () => {
   it('counts what has carried current and lists what is left', () => {
     const { lines } = statement([left, dead]);
     expect(lines).toHaveLength(3);
-    expect(lines[1]).toMatch(/^\d+ parts have carried current and are spared\.$/);
-    expect(lines[2]).toMatch(/^The doubt is on S3R, X31\.2, W15, X8\.1 and \d+ more\.$/);
+    expect(lines[0]).toMatch(/^The doubt is on S3R, X31\.2, W15, X8\.1 and \d+ more\.$/);
+    expect(lines[2]).toMatch(/^\d+ parts have carried current and are spared\.$/);
   });
 
   it('names the part with its two readings, and says for and against', () => {
@@ -408,20 +408,32 @@ describe('what the readings mean so far', () => {
   });
 
   it('has words for faults, sizes and partners', () => {
-    expect(faultWords({ fault: 'highResistance', severityOhms: 6.53 })).toBe('bad joint, about 6.5 Ω');
-    expect(faultWords({ fault: 'highResistance', severityOhms: 6.53, severityRange: [3, 40] })).toBe(
-      'bad joint, 3 Ω to 40 Ω',
+    expect(faultWords(tilt, { part: 'W15', fault: 'highResistance', severityOhms: 6.53 })).toBe(
+      'bad joint, about 6.5 Ω',
     );
-    expect(faultWords({ fault: 'highResistance', severityRange: [3, 40e3] })).toBe('bad joint');
-    expect(faultWords({ fault: 'open', intermittent: true })).toBe('open, comes and goes');
-    expect(faultWords({ fault: 'open', with: { part: 'V8', fault: 'short' } } as never)).toBe(
-      'open, with V8 shorted',
+    expect(
+      faultWords(tilt, {
+        part: 'W15',
+        fault: 'highResistance',
+        severityOhms: 6.53,
+        severityRange: [3, 40],
+      }),
+    ).toBe('bad joint, 3 Ω to 40 Ω');
+    expect(faultWords(tilt, { part: 'W15', fault: 'highResistance', severityRange: [3, 40e3] })).toBe(
+      'bad joint',
+    );
+    expect(faultWords(tilt, { part: 'W15', fault: 'open', intermittent: true })).toBe('open, comes and goes');
+    expect(
+      faultWords(tilt, { part: 'W15', fault: 'open', with: { part: 'V8', fault: 'short' } } as never),
+    ).toBe('open, with V8 shorted');
+    expect(faultWords(tilt, { part: 'S3R', fault: 'highResistance', severityOhms: 0.15 })).toBe(
+      'contact makes badly, about 0.15 Ω',
     );
     expect(clearWords({ part: 'V8', reason: 'suppressionDiode' })).toMatch(/^V8: shorted/);
     const named = new Set(
       TEMPLATES.flatMap(({ build }) => new Diagnoser(build()).faults.map(({ fault }) => fault)),
     );
     // A name of the program's own, such as "highResistance", is never shown.
-    for (const fault of named) expect(faultWords({ fault })).not.toMatch(/[A-Z]/);
+    for (const fault of named) expect(faultWords(tilt, { part: 'W15', fault })).not.toMatch(/[A-Z]/);
   });
 });

@@ -48,7 +48,7 @@ export const setupSchema = z
     afterSeconds: notNegative,
     /** Valves pushed over by hand: "Q1", or "Q1:12" for the other way. */
     override: z.array(name),
-    /** Fluid nodes stopped with a plug or a finger: no air leaves there, also where a hose is off. */
+    /** Fluid nodes stopped with a plug or a finger: the line's end where one is lifted there, else the exhaust. */
     plugged: z.array(name),
     /** Fluid nodes opened to the atmosphere. */
     open: z.array(name),

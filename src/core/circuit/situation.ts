@@ -106,6 +106,8 @@ export function applySetup(compiled: CompiledCircuit, setup: Setup, field = 'set
   for (const name of setup.open ?? []) openAt(situation, fluidNode(compiled, name, `${field}.open`));
   for (const name of setup.plugged ?? []) {
     const at = fluidNode(compiled, name, `${field}.plugged`);
+    // The plug sits on the end that is off; a valve's own exhaust behind it stays free.
+    if (setup.lifted?.some(({ node }) => node === name)) continue;
     for (const { index, role } of branches) {
       if (role === 'vent' && (situation.a[index] === at || situation.b[index] === at)) {
         situation.present[index] = 0;

@@ -51,10 +51,11 @@ export class Scorer {
   /** Expected fall of the entropy over parts, bits. */
   information(test: Test, predictions: readonly Prediction[]): number {
     const { cells, totals, touched, touchedCells } = this;
+    const dead = deadSigma(predictions);
     for (let h = 0; h < predictions.length; h++) {
       this.part = this.hypotheses[h]!.part + 1;
       this.weight = this.hypotheses[h]!.weight;
-      spread(test, predictions[h]!, this.put);
+      spread(test, predictions[h]!, dead, this.put);
     }
     let after = 0;
     for (const at of touched) {
@@ -75,14 +76,17 @@ export class Scorer {
     const guilty = new Map<number, number>();
     const sound = new Map<number, number>();
     let guiltyTotal = 0;
+    const dead = deadSigma(predictions);
     predictions.forEach((prediction, h) => {
       const { ref: own, weight } = this.hypotheses[h]!;
       if (own === ref) {
         guiltyTotal += weight;
-        spread(test, prediction, (cell, share) => guilty.set(cell, (guilty.get(cell) ?? 0) + weight * share));
+        spread(test, prediction, dead, (cell, share) =>
+          guilty.set(cell, (guilty.get(cell) ?? 0) + weight * share),
+        );
       }
     });
-    spread(test, predictions[0]!, (cell, share) => sound.set(cell, (sound.get(cell) ?? 0) + share));
+    spread(test, predictions[0]!, dead, (cell, share) => sound.set(cell, (sound.get(cell) ?? 0) + share));
     let overlap = 0;
     for (const [cell, share] of sound)
       overlap += Math.min(share, (guilty.get(cell) ?? 0) / (guiltyTotal || 1));
@@ -90,8 +94,25 @@ export class Scorer {
   }
 }
 
+/** How far a dead place scatters, where some predictions float; a floating one counts as that. */
+function deadSigma(predictions: readonly Prediction[]): number {
+  let floats = false;
+  let dead = 0;
+  for (const one of predictions) {
+    if (one.type !== 'number') return 0;
+    if (one.loose) floats = true;
+    else if (one.mean === 0) dead = Math.max(dead, one.sigma);
+  }
+  return floats ? dead : 0;
+}
+
 /** Puts an answer into cells: three points of its spread, or the choices. */
-function spread(test: Test, prediction: Prediction, put: (cell: number, share: number) => void): void {
+function spread(
+  test: Test,
+  prediction: Prediction,
+  dead: number,
+  put: (cell: number, share: number) => void,
+): void {
   if (prediction.type === 'choice') {
     for (const key in prediction.odds) {
       const share = prediction.odds[key]!;
@@ -99,11 +120,10 @@ function spread(test: Test, prediction: Prediction, put: (cell: number, share: n
     }
     return;
   }
-  const { mean, sigma, loose } = prediction;
+  const { mean, loose } = prediction;
   if (mean === Infinity) return put(OVER_CELL, 1);
-  // A pair that floats reads about nothing and wanders: it cannot be told from a dead one.
-  if (loose) return put(cellOf(test.kind, mean), 1);
-  const wide = totalSigma(test.kind, mean, sigma, test.meter);
+  // A pair that floats reads about nothing and wanders: it cannot be told from a dead one, and its width tells nothing either.
+  const wide = totalSigma(test.kind, mean, loose ? dead : prediction.sigma, test.meter);
   const [middle, below, above] = [
     cellOf(test.kind, mean),
     cellOf(test.kind, mean - 1.3 * wide),

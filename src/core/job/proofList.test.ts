@@ -141,6 +141,20 @@ describe('what the fault was', () => {
     const looked = entry({ type: 'proof', body: { proof: tight.id, done: true, found: 'tight' } });
     expect(proofStanding(tight, reduceJob([decision, looked]))).toMatchObject({ state: 'done' });
   });
+  it('after a line was changed the function is shown, and no wire is measured that nobody touched', () => {
+    const kindsOf = (...log: Entry[]) => proofs(airClamp(), ...log).map(({ kind }) => kind);
+    const decision = decided('H2', 'blocked');
+    expect(kindsOf(decision)).toContain('works');
+    expect(kindsOf(decision)).not.toContain('current');
+    expect(kindsOf(decision)).not.toContain('drop');
+    expect(kindsOf()).toContain('current');
+    // A valve's coil is no work that somebody sees where its cylinder moves.
+    const model = new CircuitModel(airClamp());
+    const coils = new Set(
+      model.compiled.circuit.parts.filter(({ kind }) => kind === 'coil').map(({ ref }) => ref),
+    );
+    expect(proofs(airClamp()).some((one) => one.kind === 'works' && coils.has(one.part))).toBe(false);
+  });
   it('an open coil asks for neither', () => {
     const kinds = proofs(twoWayPair(), decided('Y1', 'open')).map(({ kind }) => kind);
     expect(kinds).not.toContain('insulation');

@@ -6,6 +6,7 @@ import { bindTest, predict, predictedValue } from '../diagnosis/predict';
 import { testKey } from '../diagnosis/observations';
 import { workingPatterns } from '../diagnosis/patterns';
 import type { JobState } from './reduceJob';
+import { isSeenWorking } from './seenWork';
 import { ofTheFault } from './proofsOfFault';
 import { clampsOf, runsOf } from './feedAndReturn';
 import { ownVolts } from '../diagnosis/testerVolts';
@@ -52,7 +53,7 @@ export type Proof = { id: string } & (
   | { kind: 'code'; code: string }
   | { kind: 'wire'; part: string; terminal: string }
   /** Something that was put in, or found in, and has to be shown to be out; the guards that it takes out of action. */
-  | { kind: 'ledger'; item: string; standing: LedgerStanding; guards: string[] }
+  | { kind: 'ledger'; item: string; lifted: boolean; standing: LedgerStanding; guards: string[] }
   | { kind: 'isolation'; point: string }
 );
 
@@ -89,13 +90,16 @@ export function proofList(model: CircuitModel, state: JobState): Proof[] {
   const patterns = workingPatterns(model).filter(({ loads, driven }) => loads.length + driven.length > 0);
   const proofs: Proof[] = ofTheFault(model, state, patterns);
   const measured = new Set<string>();
+  // Where a line or a cylinder was changed, no wire was: that everything moves shows the coils.
+  const onFluidSide = isFluidOnly(model, state);
   for (const { setup, loads, driven } of patterns) {
     for (const ref of [...loads, ...driven]) {
       const part = circuit.parts.find((one) => one.ref === ref)!;
       if (part.kind === 'relay' || part.kind === 'resistor') continue;
       const works: Test = { kind: 'function', part: ref, setup };
-      proofs.push({ id: `works ${ref} ${words(setup)}`, kind: 'works', test: works, part: ref, setup });
-      if (!kindOf(part).traits.load || measured.has(ref)) continue;
+      if (isSeenWorking(model, ref, driven.length > 0))
+        proofs.push({ id: `works ${ref} ${words(setup)}`, kind: 'works', test: works, part: ref, setup });
+      if (onFluidSide || !kindOf(part).traits.load || measured.has(ref)) continue;
       measured.add(ref);
       const amps = { kind: 'amps', through: ref, setup } as const;
       proofs.push({
@@ -134,6 +138,7 @@ export function proofList(model: CircuitModel, state: JobState): Proof[] {
       id: `ledger ${line.entry.body.item}`,
       kind: 'ledger',
       item: line.entry.body.item,
+      lifted: line.entry.body.kind === 'lifted',
       standing: ledgerStanding(model, line, state),
       guards: guardsOfLine(model, line),
     })),
@@ -146,6 +151,23 @@ export function proofList(model: CircuitModel, state: JobState): Proof[] {
     })),
   );
   return proofs.sort((one, two) => STAGE[one.kind] - STAGE[two.kind]);
+}
+
+/** The part that was decided on carries a fluid and no current, and no wire was touched. */
+function isFluidOnly({ compiled }: CircuitModel, { decision, wires, ledger }: JobState): boolean {
+  const at = compiled.partIndex.get(decision?.body.part ?? '');
+  if (at === undefined || decision?.body.action === 'nothing') return false;
+  const { branches, nodes } = compiled.parts[at]!;
+  const fluid = (node: number) => compiled.domains[node] === 'fluid';
+  const wiresLifted = ledger.some(({ entry }) =>
+    entry.body.puts?.lifted?.some(({ node }) => !fluid(compiled.nodeIndex.get(node) ?? -1)),
+  );
+  return (
+    nodes.every(fluid) &&
+    branches.every(({ domain }) => domain === 'fluid') &&
+    wires.found.length === 0 &&
+    !wiresLifted
+  );
 }
 
 /** What a three-wire sensor says at each place it is turned to. */

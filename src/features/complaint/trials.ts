@@ -1,5 +1,6 @@
 import type { CircuitModel } from '@/core/circuit/model';
 import type { Reading, Setup, Test } from '@/core/circuit/schema';
+import { isSeenWorking } from '@/core/job/seenWork';
 import { workingPatterns } from '@/core/diagnosis/patterns';
 import { partWords, positionWords, type Speaker } from '@/words/en/readings';
 
@@ -25,7 +26,7 @@ export function complaintTrials(speaker: Speaker): { functions: Trial[]; fuses: 
       .filter(Boolean)
       .join(', ');
     for (const ref of [...loads, ...driven]) {
-      if (!asks(model, ref)) continue;
+      if (!isSeenWorking(model, ref, driven.length > 0)) continue;
       // Tried with another function running at the same time, a load tells nothing that it does not tell alone.
       const alone = patterns.some(
         (other) =>
@@ -66,10 +67,4 @@ function addsControls(
     const [more, less] = [controls[control] ?? rest, fewer[control] ?? rest];
     return less === rest || more === less;
   });
-}
-
-/** Relays and resistors do no work that an operator would see. */
-function asks(model: CircuitModel, ref: string): boolean {
-  const part = model.compiled.circuit.parts.find((one) => one.ref === ref)!;
-  return part.kind !== 'relay' && part.kind !== 'resistor';
 }

@@ -5,7 +5,14 @@ import type { RankedTest } from '@/core/diagnosis/rankTests';
 import { lazyPart } from '@/ui/lazyPart';
 import { LazyMenu } from '@/ui/LazyMenu';
 import { minutesWords } from '@/words/en/minutes';
-import { modeName, positionWords, testPlace, type Speaker } from '@/words/en/readings';
+import {
+  modeName,
+  positionWords,
+  testPlace,
+  type Speaker,
+  changedWords,
+  cutWords,
+} from '@/words/en/readings';
 
 const SheetItems = lazyPart(() => import('../sheets/SheetItems').then((one) => one.SheetItems));
 
@@ -71,22 +78,11 @@ export function OtherTests({
 
 /** What tells a test from another at the same place: where the controls stand, and what is done to the machine for it. */
 function setupNote({ model }: Speaker, { setup }: Test): string {
-  const list = (refs: readonly string[] | undefined, words: string) =>
-    refs?.length ? [`${refs.join(', ')} ${words}`] : [];
   const notes = [
     positionWords(model.compiled.circuit.controls, setup),
     setup.afterSeconds === undefined ? '' : `after ${setup.afterSeconds} s`,
-    ...list(setup.pulled, 'pulled'),
-    ...list(setup.unplugged, 'unplugged'),
-    ...list(setup.removed, 'out'),
-    ...(setup.lifted ?? []).map(({ part, node }) => `${part} off ${node}`),
-    ...list(setup.plugged, 'stopped'),
-    ...list(setup.open, 'set free'),
-    ...list(setup.override, 'pushed over'),
-    ...list(setup.energised, 'on a bench supply'),
-    ...(setup.jumpers ?? []).map(([from, to]) => `${from} bridged to ${to}`),
-    ...(setup.swapped ?? []).map(([one, other]) => `${one} and ${other} swapped`),
-    ...list(setup.isolated, 'isolated'),
+    ...cutWords(setup),
+    ...changedWords(setup),
   ].filter(Boolean);
   return notes.length > 0 ? `, ${notes.join(', ')}` : '';
 }

@@ -6,7 +6,7 @@ import type { RankedTest } from '@/core/diagnosis/rankTests';
 import type { Outlook } from '@/workers/protocol';
 import { DEFERENCE, HoldSign } from '@/ui/sheet';
 import { BeforeChange } from '../desk/BeforeChange';
-import { evidenceWords, clearWords, faultWords } from '@/words/en/findings';
+import { evidenceWords, causeWords, clearWords, faultWords } from '@/words/en/findings';
 import { capital } from '@/words/en/capital';
 import { shareWords, verdictWhy } from '@/words/en/verdict';
 import { partWords, readingWords, testPlace, modeName, type Speaker } from '@/words/en/readings';
@@ -67,7 +67,7 @@ export function VerdictTag({
             <dd>
               {verdict.clearFirst.length > 0
                 ? verdict.clearFirst.map((one) => <p key={one.part + one.reason}>{clearWords(one)}</p>)
-                : 'Whatever could have done this: water, rubbing, a loose terminal.'}
+                : causeWords(speaker, verdict.part)}
             </dd>
             <dt className="font-[750]">Doubt</dt>
             <dd>{capital(shareWords(verdict.share))} on this part, by the readings above.</dd>

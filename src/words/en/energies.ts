@@ -22,9 +22,9 @@ export const ENERGY_WORDS: Readonly<
     proof: 'Each control terminal, not only power',
   },
   battery: {
-    name: 'Battery',
-    say: 'No metal jewellery. Ground lead off first, on last.',
-    how: 'Loads off, then the battery switch off and locked, or ground lead off',
+    name: 'Battery or DC supply',
+    say: 'No metal jewellery. Of a battery the ground lead is off first, on last.',
+    how: 'Loads off, then its switch off and locked, or the ground lead off',
     release: 'Second battery too; wait for the controllers to sleep',
     proof: 'Across the dead cable end and the chassis',
   },
@@ -58,7 +58,7 @@ export const ENERGY_WORDS: Readonly<
   },
   heldLoad: {
     name: 'Raised or held load',
-    say: 'Down is the safe position. Block it, not the hydraulics.',
+    say: 'Down is the safe position. Block it: oil or air alone is no block.',
     how: 'Rested on the ground or a rated mechanical stop',
     release: 'Weight is off the holding part',
     proof: 'Gently tried to move; the block looked at',

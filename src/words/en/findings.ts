@@ -2,6 +2,7 @@ import { verdictWhy } from './verdict';
 import { capital } from './capital';
 import type { Reading } from '@/core/circuit/schema';
 import type { ClearFirst } from '@/core/diagnosis/clearBefore';
+import { kindOf } from '@/core/kinds/part';
 import type { PartKind } from '@/core/kinds/part/module';
 import type { FaultName } from '@/core/diagnosis/faultTypes';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
@@ -78,6 +79,13 @@ function sizeWords(ohms: number, range: Suspect['severityRange']): string {
   return range && range[1] > ONE_FIGURE * range[0]
     ? `${words(range[0], 1)} to ${words(range[1], 1)}`
     : `about ${words(ohms, 2)}`;
+}
+
+/** What to look for before a new part goes in, where the drawing names no cause. */
+export function causeWords({ model }: Speaker, ref: string): string {
+  const at = model.compiled.partIndex.get(ref);
+  const fluid = at !== undefined && kindOf(model.compiled.parts[at]!.part).traits.fluid;
+  return `Whatever could have done this: ${fluid ? 'rubbing, heat, dirt, a loose fitting' : 'water, rubbing, a loose terminal'}.`;
 }
 
 /** What is wrong with a suspect: "bad joint, about 6.5 Ω". */

@@ -50,8 +50,8 @@ export function holdWords(cautions: readonly Caution[]): { text: string; mustTic
 /** What goes before any change to the machine. */
 export function changeWords(safe: boolean): string {
   return safe
-    ? 'Locked and proved dead: keep it so while anything is changed.'
-    : 'Make it dead before anything is changed.';
+    ? 'Locked and proved: keep it so while anything is changed.'
+    : 'Make it safe before anything is changed.';
 }
 
 /** Why a test is not to be taken as things stand, and what opens the way; null where it may be. */

@@ -6,7 +6,7 @@ export const LEDGER_KINDS: Readonly<Record<EntryOf<'ledger'>['body']['kind'], st
   jumper: 'Jumper',
   override: 'Override',
   plug: 'Plug or clamp',
-  lifted: 'Lifted wire',
+  lifted: 'Lifted wire or line',
   other: 'Other',
 };
 

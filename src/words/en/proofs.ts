@@ -24,7 +24,7 @@ export function proofWords(speaker: Speaker, proof: Proof): string {
     case 'wire':
       return `Wire back on ${proof.part}:${proof.terminal}`;
     case 'ledger':
-      return `${proof.item} is out${proof.guards.length > 0 ? `; it defeats ${proof.guards.join(', ')}` : ''}`;
+      return `${proof.item} is ${proof.lifted ? 'back on' : 'out'}${proof.guards.length > 0 ? `; it defeats ${proof.guards.join(', ')}` : ''}`;
     case 'isolation':
       return `Lock off ${pointTitle(proof.point)}, by its owner`;
     case 'tight':

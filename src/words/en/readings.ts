@@ -102,29 +102,48 @@ export function valueWords(kind: Test['kind'], value: Reading['value'], unit: Ga
   return value;
 }
 
+/** What is cut off for a reading: "F7 pulled". */
+export function cutWords({ pulled, isolated }: Setup): string[] {
+  return [...inWords(pulled, 'pulled'), ...inWords(isolated, 'isolated')];
+}
+
+/** What is done to the machine for a reading, besides cutting it off: "X8 unplugged", "W15 off Y8:1". */
+export function changedWords(setup: Setup): string[] {
+  return [
+    ...inWords(setup.unplugged, 'unplugged'),
+    ...inWords(setup.removed, 'out'),
+    ...(setup.lifted ?? []).map(({ part, node }) => `${part} off ${node}`),
+    ...inWords(setup.plugged, 'stopped'),
+    ...inWords(setup.open, 'set free'),
+    ...inWords(setup.override, 'pushed over'),
+    ...inWords(setup.energised, 'on a bench supply'),
+    ...(setup.jumpers ?? []).map(([from, to]) => `${from} bridged to ${to}`),
+    ...(setup.swapped ?? []).map(([one, other]) => `${one} and ${other} swapped`),
+  ];
+}
+
+function inWords(refs: readonly string[] | undefined, words: string): string[] {
+  return refs?.length ? [`${refs.join(', ')} ${words}`] : [];
+}
+
 /** A reading in one breath: "OL, 6 to 12, dead" or "Tilt left coil works, tilt left". */
 export function readingWords(speaker: Speaker, reading: Reading): string {
   const { kind, value, setup } = reading;
   const part = partOfTest(reading);
-  const off = (setup.unplugged ?? []).map((plug) => `${plug} off`);
-  const swapped = (setup.swapped ?? []).map(([one, other]) => `${one} and ${other} swapped`);
-  const where = [
-    positionWords(speaker.model.compiled.circuit.controls, setup),
-    ...(isDeadKind(kind) ? [] : [...off, ...swapped]),
+  const positions = positionWords(speaker.model.compiled.circuit.controls, setup);
+  const changed = changedWords(setup);
+  if (part !== null && kind !== 'amps') {
+    const where = [positions, ...changed].filter(Boolean).join(', ');
+    return `${partWords(speaker, part)} ${valueWords(kind, value, speaker.gaugeUnit)}${where ? `, ${where}` : ''}`;
+  }
+  const condition = [
+    kind === 'insulation' ? `insulation at ${reading.testVolts} V` : '',
+    isDeadKind(kind) ? '' : positions,
+    ...changed,
+    isDeadKind(kind) && kind !== 'insulation' && changed.length === 0 ? 'dead' : '',
   ]
     .filter(Boolean)
     .join(', ');
-  if (part !== null && kind !== 'amps') {
-    return `${partWords(speaker, part)} ${valueWords(kind, value, speaker.gaugeUnit)}${where ? `, ${where}` : ''}`;
-  }
-  const condition =
-    kind === 'insulation'
-      ? `insulation at ${reading.testVolts} V`
-      : !isDeadKind(kind)
-        ? where
-        : setup.unplugged?.length
-          ? 'unplugged'
-          : 'dead';
   return `${valueWords(kind, value, speaker.gaugeUnit)}, ${testPlace(speaker, reading)}${condition ? `, ${condition}` : ''}`;
 }
 

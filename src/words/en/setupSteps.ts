@@ -22,16 +22,19 @@ export function setupSteps(speaker: Speaker, test: Test): string[] {
   if (setup.pulled?.length) steps.push(`Pull fuse ${setup.pulled.map(place).join(' and ')}. Prove it dead.`);
   else if (setup.isolated?.length)
     steps.push(`Isolate and lock ${setup.isolated.map(place).join(' and ')}. Prove it dead.`);
+  const isLine = ({ node }: { node: string }) =>
+    model.compiled.domains[model.compiled.nodeIndex.get(node)!] === 'fluid';
+  const lifted = setup.lifted ?? [];
+  const [lines, wires] = [lifted.filter(isLine), lifted.filter((one) => !isLine(one))];
+  const offWords = (ends: typeof lifted) =>
+    ends.map(({ part, node }) => `${part} off ${pointName(speaker, node)}`).join(', ');
   const apart = [
     ...(setup.unplugged?.length ? [`Unplug ${setup.unplugged.map(plug).join('; ')}.`] : []),
     ...(setup.removed?.length
       ? [`Take ${setup.removed.join(' and ')} out of the circuit. Mark the wires first.`]
       : []),
-    ...(setup.lifted?.length
-      ? [
-          `Lift ${setup.lifted.map(({ part, node }) => `${part} off ${pointName(speaker, node)}`).join(', ')}. Mark the wires first.`,
-        ]
-      : []),
+    ...(lines.length > 0 ? [`Shut the supply, vent, take ${offWords(lines)}.`] : []),
+    ...(wires.length > 0 ? [`Lift ${offWords(wires)}. Mark the wires first.`] : []),
     ...(setup.swapped ?? []).map(([one, two]) => `Swap ${one} with its twin ${two}.`),
     ...(setup.energised?.length ? [`Feed ${setup.energised.join(' and ')} from a bench supply.`] : []),
     ...(setup.jumpers ?? []).map(
@@ -43,9 +46,11 @@ export function setupSteps(speaker: Speaker, test: Test): string[] {
           `Shut the air, vent, take the line off at ${setup.open.map((name) => pointName(speaker, name)).join(', ')}, air on slowly.`,
         ]
       : []),
-    ...(setup.plugged?.length
-      ? [`Stop the opening at ${setup.plugged.map((name) => pointName(speaker, name)).join(', ')}.`]
-      : []),
+    ...(setup.plugged ?? []).map((name) =>
+      setup.lifted?.some(({ node }) => node === name)
+        ? `Plug the open end at ${pointName(speaker, name)}, air on slowly.`
+        : `Stop the exhaust of ${pointName(speaker, name)}.`,
+    ),
     ...(setup.override?.length ? [`Push the override of ${setup.override.join(' and ')}.`] : []),
   ];
   if (setup.secured?.length)
@@ -67,7 +72,10 @@ export function setupSteps(speaker: Speaker, test: Test): string[] {
     const behind = test.kind === 'volts' && apart.length === 0 ? ' from behind, plugs on' : '';
     steps.push(`Red on ${from}${behind}, black on ${to}${toFrame ? ', bare frame' : ''}.`);
   } else if (test.kind === 'amps') steps.push(`Clamp round one wire of ${test.through}.`);
-  else if (test.kind === 'pressure') steps.push(`Gauge at ${pointName(speaker, test.at)}.`);
+  else if (test.kind === 'pressure')
+    steps.push(
+      `Gauge at ${pointName(speaker, test.at)}. None there: shut the supply and vent before one goes in.`,
+    );
   else if (test.kind === 'flow') steps.push(`Hand, then soapy water, at ${pointName(speaker, test.at)}.`);
   return steps;
 }

@@ -140,7 +140,7 @@ function play(
     const going = verdict.state === 'keepTesting' || verdict.state === 'unexplained';
     const choice = going ? policy(diagnosis, readings) : null;
     if (!choice) {
-      trail.push(verdict.state);
+      trail.push(`${verdict.state} ${JSON.stringify(verdict)}`);
       break;
     }
     minutes += choice.minutes + (machine.blows(choice.test) ? BLOWN_FUSE_MINUTES : 0);

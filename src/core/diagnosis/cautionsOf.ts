@@ -3,7 +3,7 @@ import { kindOf } from '../kinds/part';
 import type { CircuitModel } from '../circuit/model';
 import type { Test } from '../circuit/schema';
 import { isDeadKind, nodesOfTest } from '../circuit/testPlace';
-import { branchAmps } from '../circuit/world';
+import { branchAmps, type World } from '../circuit/world';
 import { freedLoads } from '../safety/heldLoads';
 import { reachesElectronics } from './legality';
 import { LIVE_AMPS } from './patterns';
@@ -65,9 +65,13 @@ export function cautionsOf(model: CircuitModel, test: Test): Caution[] {
   return found.filter(([, holds]) => holds).map(([caution]) => caution);
 }
 
-/** Whether anything is fed or driven in a test's set-up: the machine may do what it is made for. */
+/** Whether the sound machine does what it is made for in a test's set-up. */
 function works(model: CircuitModel, { setup }: Test): boolean {
-  const world = model.situation(setup).solve({ mode: 'live' });
+  return isWorking(model, model.situation(setup).solve({ mode: 'live' }));
+}
+
+/** Whether anything is fed or driven in a solved circuit. */
+export function isWorking(model: CircuitModel, world: World): boolean {
   return model.compiled.parts.some(({ part, index, branches }) => {
     if (kindOf(part).traits.actuator) return motionOf(world, index).direction !== 0;
     const load = kindOf(part).traits.draws;

@@ -5,7 +5,7 @@ import type { Case, Circuit, Preferences, Reading, Setup, Test } from '../circui
 import { listCandidateTests, type CandidateList, type CandidateTest } from './candidateTests';
 import { isPlain } from './legality';
 import { askedPlace, gatherObservations, testKey, type Observation } from './observations';
-import { placeOfFault } from './onPart';
+import { isOnPart, placeOfFault } from './onPart';
 import { lockedAfter } from '../safety/suppliesNeeded';
 import { NO_SIGNS, signWeights, type Signs } from './signs';
 import { Weigher } from './posterior';
@@ -210,20 +210,24 @@ export class Diagnoser {
     const of = lead.rival ?? lead.weighed;
     const missing = proofs.have < proofs.need;
     if (!missing && lead.way.length === 0 && !lead.rival) return null;
+    const place = lead.rival ? placeOfFault(this.model, of) : lead.place;
+    const elsewhere = observations.flatMap(({ bound }, k) => (isOnPart(this.model, bound, place) ? [] : [k]));
     const said = complaintWeights(posterior, observations);
+    const saidElsewhere = complaintWeights(posterior, observations, elsewhere);
     const counted = new Set(
       proofs.readings.map((at) => proofKey(observationAt(observations, at).bound.test)),
     );
     return {
       part: of.fault.ref,
-      place: lead.rival ? placeOfFault(this.model, of) : lead.place,
+      place,
       wants: lead.rival ? 'onPart' : !missing ? 'way' : proofs.onPart ? 'another' : 'onPart',
       counted,
       way: lead.way,
       edits: leadEdits(of),
       counts: (candidate, onPart) =>
         lead.rival !== null ||
-        this.weigher.favours(candidate.key, candidate.bound, of, said) >= proofBits(onPart),
+        this.weigher.favours(candidate.key, candidate.bound, of, onPart ? saidElsewhere : said) >=
+          proofBits(onPart),
     };
   }
 

@@ -5,7 +5,9 @@ import type { Edit } from '../circuit/edits';
 import type { World } from '../circuit/world';
 import { energyChange, energyMinutes, setupMinutes, type EnergyChange } from './access';
 import type { CandidateTest } from './candidateTests';
-import { cautionsOf, type Caution } from './cautionsOf';
+import { cautionsOf, isWorking, type Caution } from './cautionsOf';
+import { isDeadKind } from '../circuit/testPlace';
+import type { Prediction } from './prediction';
 import { hypothesesOf, roughly, type Hypothesis } from './hypotheses';
 import { askedPlace, placeOf } from './observations';
 import { expectedValue, groupOutcomes, type Outcome } from './outcomes';
@@ -65,6 +67,8 @@ export interface RankOptions {
   most?: number;
 }
 
+/** Doubt on faults that make the machine work in a set-up, above which whoever stands there is told that it may. */
+const UNRULY_SHARE = 0.1;
 const LEAST_BITS = 0.002;
 /** Minutes that a blown fuse costs: fetch, fit, explain. */
 const BLOWN_FUSE_MINUTES = 10;
@@ -186,19 +190,8 @@ export function rankTests(
     scored.filter(({ bits, proof, score: worth }) => bits > LEAST_BITS || (proof && worth > 0)),
     most,
   ).map(({ candidate, bits, minutes, change, proof }) => {
-    const { solver, drive, read } = candidate.bound;
-    const predictions = foreseen.map(({ edits }) => read(solver.solve(drive, edits)));
-    return {
-      test: candidate.bound.test,
-      bits,
-      minutes,
-      before: change,
-      cautions: cautionsOf(model, candidate.bound.test),
-      outcomes: groupOutcomes(candidate.bound.test, foreseen, predictions),
-      proof,
-      expected: expectedValue(candidate.bound.test, predictions[0]!),
-      across: acrossOf(model, candidate.bound.test),
-    };
+    const { told } = meaningOf(model, candidate, foreseen);
+    return { ...told, bits, minutes, before: change, proof };
   });
 }
 
@@ -259,20 +252,46 @@ export function evaluateTest(
   const hypotheses = hypothesesOf(posterior, true);
   const scorer = new Scorer(model.compiled.parts.length, hypotheses);
   const { bound } = candidate;
-  const predictions = hypotheses.map(({ edits }) => bound.read(bound.solver.solve(bound.drive, edits)));
+  const { told, predictions } = meaningOf(model, candidate, hypotheses);
   return {
-    test: bound.test,
+    ...told,
     bits: MISTAKES * scorer.information(bound.test, predictions),
     minutes:
       candidate.minutes +
       setupMinutes(model, setup, bound.test.setup) +
       energyMinutes(model, before, preferences.lockMinutes),
     before,
-    cautions: cautionsOf(model, bound.test),
-    outcomes: groupOutcomes(bound.test, hypotheses, predictions),
     proof: false,
-    expected: expectedValue(bound.test, predictions[0]!),
-    across: acrossOf(model, bound.test),
+  };
+}
+
+/** What a test may hurt, and what each of its answers would mean, under what is believed now. */
+function meaningOf(
+  model: CircuitModel,
+  { bound: { test, solver, drive, read } }: CandidateTest,
+  hypotheses: readonly Hypothesis[],
+): {
+  told: Pick<RankedTest, 'test' | 'cautions' | 'outcomes' | 'expected' | 'across'>;
+  predictions: Prediction[];
+} {
+  let unruly = 0;
+  const predictions = hypotheses.map(({ edits, weight }) => {
+    const world = solver.solve(drive, edits);
+    if (drive.mode === 'live' && isWorking(model, world)) unruly += weight;
+    return read(world);
+  });
+  const cautions = cautionsOf(model, test);
+  // A fault that is believed in may move the machine where the sound one would stand.
+  if (unruly > UNRULY_SHARE && !isDeadKind(test.kind) && !cautions.includes('moves')) cautions.push('moves');
+  return {
+    told: {
+      test,
+      cautions,
+      outcomes: groupOutcomes(test, hypotheses, predictions),
+      expected: expectedValue(test, predictions[0]!),
+      across: acrossOf(model, test),
+    },
+    predictions,
   };
 }
 

@@ -35,6 +35,9 @@ export interface Suspect {
 /** Limits of a severity further apart than this leave it untold. */
 const MOST_OPEN = 100;
 
+/** Share from which a suspect's readings on the part itself are held against what the others leave. */
+const LEAST_TOLD = 0.05;
+
 /** For and against every suspect, as data; wording belongs to the interface. One row for each part and fault. */
 export function explainSuspects(
   model: CircuitModel,
@@ -42,21 +45,34 @@ export function explainSuspects(
   observations: readonly Observation[],
 ): Suspect[] {
   const rest = observations.map((_one, k) => restOf(posterior, complaintsBut(observations, k), k));
+  const known = new Map<string, (part: number) => number>();
+  const given = (k: number, elsewhere: readonly number[]) => {
+    const told = [...new Set([...complaintsBut(observations, k), ...elsewhere])].filter((one) => one !== k);
+    const key = `${k} ${told.join()}`;
+    const made = known.get(key) ?? restOf(posterior, told, k);
+    known.set(key, made);
+    return made;
+  };
   const rows = new Map<string, { lead: WeighedFault; share: number }>();
   // Heaviest first: a row's details are those of its likeliest story, alone or with a partner.
   for (const weighed of posterior.faults) {
     const key = JSON.stringify([weighed.fault.part, weighed.fault.fault, weighed.fault.other]);
-    const known = rows.get(key);
-    if (known) known.share += weighed.share;
+    const row = rows.get(key);
+    if (row) row.share += weighed.share;
     else rows.set(key, { lead: weighed, share: weighed.share });
   }
   const suspects = [...rows.values()].map(({ lead, share }): Suspect => {
     const { fault, fits, severity, severityRange, intermittent, partner } = lead;
     const place = placeOfFault(model, lead);
+    const onPlace = observations.map(({ bound }) => isOnPart(model, bound, place));
+    const elsewhere = observations.flatMap((_one, k) => (onPlace[k] ? [] : [k]));
     const evidence = observations.flatMap(({ positions, bound }, k): Evidence[] => {
       const bits = (fits[k]! - Math.log(Math.max(rest[k]!(fault.part), 1e-300))) / Math.LN2;
-      const onPart = isOnPart(model, bound, place);
-      return positions.map((reading) => ({ reading, bits, onPart }));
+      const onPart = onPlace[k]!;
+      // On the part itself a reading need not tell again what others have told already: whether the part is fed, say.
+      const told = onPart && share > LEAST_TOLD ? given(k, elsewhere)(fault.part) : Infinity;
+      const left = (fits[k]! - Math.log(Math.max(told, 1e-300))) / Math.LN2;
+      return positions.map((reading) => ({ reading, bits: Math.max(bits, left), onPart }));
     });
     return {
       part: fault.ref,
@@ -122,12 +138,13 @@ function restOf(
   };
 }
 
-/** How likely each fault is under the complaint alone, by index, with the sound circuit last; not scaled. */
+/** How likely each fault is under the complaint, and what else was `told`, by index, with the sound circuit as -1; not scaled. */
 export function complaintWeights(
   { faults, noFaultFits }: Posterior,
   observations: readonly Observation[],
+  told: readonly number[] = [],
 ): ReadonlyMap<number, number> {
-  const complaints = complaintsBut(observations, -1);
+  const complaints = [...new Set([...complaintsBut(observations, -1), ...told])];
   const fitOf = (fits: readonly number[]) => complaints.reduce((sum, c) => sum + fits[c]!, 0);
   const weights = new Map<number, number>([[-1, fitOf(noFaultFits)]]);
   for (const { fault, fits, partner } of faults) if (!partner) weights.set(fault.index, fitOf(fits));

@@ -19,7 +19,14 @@ import {
   twoWayPair,
   winchPack,
 } from '../templates/electrical';
-import { airClamp, airSwitch, gateValve, springCylinder, vacuumVent } from '../templates/fluid';
+import {
+  airClamp,
+  airSwitch,
+  gateValve,
+  hydraulicLift,
+  springCylinder,
+  vacuumVent,
+} from '../templates/fluid';
 import { contactorTwoSupplies, gasBypass, hoistLimits, levelControl } from '../templates/line';
 import { at, click, gauge, holds, moves, ohms, Story, volts, works } from './story';
 
@@ -156,6 +163,66 @@ describe('W3, a two-winding stop solenoid', () => {
     const bumpy = story().ask({ signs: { when: ['bumps'], looks: [] } });
     expect(bumpy.share('S2')).toBeGreaterThan(1.2 * calm.share('S2'));
     expect(bumpy.suspect('Y1H', 'open')).toBeLessThan(calm.suspect('Y1H', 'open'));
+  });
+});
+
+describe('W4, a valve that stays over', () => {
+  const [UP, DOWN] = [at({ lever: 'lift' }), at({ lever: 'rest' })];
+  const told = () =>
+    new Story(hydraulicLift(), ['Q1', 'stuckShifted']).take(
+      works('Y1', UP),
+      works('C1', UP),
+      works('C1', DOWN),
+      volts('Y1:2', 'GND', DOWN),
+    );
+
+  it('its coil being dead, the gauge behind it is what proves it, and two readings are enough', () => {
+    const { first } = told().ask();
+    expect(first.test).toMatchObject({ kind: 'pressure', at: 'Q1:2', setup: DOWN });
+    expect(first.proof).toBe(true);
+    expect(told().take(first.test).ask().named).toBe('Q1');
+  });
+});
+
+describe('W6, a leak behind the valve or in it', () => {
+  const [OPEN, CLOSE] = [at({ lever: 'open' }), at({ lever: 'close' })];
+  const told = (fault: [string, string, number]) =>
+    new Story(gateValve(), fault).take(
+      works('C1', OPEN),
+      works('C1', CLOSE),
+      gauge('Q1:4', OPEN),
+      gauge('P', at({})),
+      gauge('Q1:2', OPEN),
+      gauge('C:A', OPEN),
+    );
+  const blanked = {
+    ...gauge('Q1:4', { ...OPEN, lifted: [{ part: 'H4', node: 'Q1:4' }], plugged: ['Q1:4'] }),
+  };
+
+  it('with the line off and plugged the valve is read by itself, its own exhaust free', () => {
+    const leaks = told(['H4', 'leaking', 0.8]);
+    expect(leaks.ask().offered({ kind: 'pressure', setup: blanked.setup })).toBeDefined();
+    expect(leaks.take(blanked).ask().share('H4')).toBeGreaterThan(0.97);
+  });
+
+  it('a place that floats tells nothing by how it wanders', () => {
+    // Where nothing leaks in, a stopped exhaust reads nothing under either: no bits are credited for it.
+    const stopped = told(['H4', 'leaking', 0.8])
+      .ask()
+      .offered({ kind: 'pressure', setup: { plugged: ['Q1:4'] } });
+    expect(stopped?.bits ?? 0).toBeLessThan(0.02);
+  });
+});
+
+describe('a function that does not stop', () => {
+  it('is warned of where the sound machine would stand still', () => {
+    const ON = at({ key: 'on' });
+    const signs = { when: ['doesNotStop' as const], looks: [] };
+    const { first } = new Story(singleCoil())
+      .say({ ...works('Y1', ON), value: 'works' } as Reading)
+      .ask({ signs });
+    expect(first.test.setup.controls?.['key'] ?? 'off').not.toBe('on');
+    expect(first.cautions).toContain('moves');
   });
 });
 

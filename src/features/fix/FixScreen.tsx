@@ -197,7 +197,7 @@ function FixForm({ part }: { part: string }) {
         <div className="col-span-full">
           <Hold>
             The spare is not yet read on the bench:{' '}
-            {unread.map(({ measure }) => measureWords(measure)).join(', ')}. A new part can be the wrong one,
+            {unread.map(({ measure }) => measureWords(measure)).join('; ')}. A new part can be the wrong one,
             or broken.
           </Hold>
           {text('untested', 'Fitted without that reading, because')}

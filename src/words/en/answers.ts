@@ -95,6 +95,9 @@ const SHORTS: readonly FaultName[] = [
 /** Faults that leave a second way closed. */
 const CLOSED: readonly FaultName[] = ['stuckClosed', 'welded'];
 
+/** What a clamp shows where nothing flows, amperes. */
+const NO_AMPS = 0.01;
+
 /** What blows out of an opening, from nothing upwards. */
 const FLOWS: readonly string[] = ['none', 'bubbles', 'weak', 'full'];
 
@@ -105,6 +108,11 @@ function shareOf({ means }: Outcome, ref: string): number {
 /** Doubt that sits on insulation which only a tester's volts break down. */
 function weakShare({ means }: Outcome): number {
   return means.reduce((sum, { fault, share }) => (fault === 'weakInsulation' ? sum + share : sum), 0);
+}
+
+/** Most of the doubt is on a contact between the leads that does not open. */
+function isClosed(across: readonly string[], { means: [lead] }: Outcome): boolean {
+  return lead?.part != null && across.includes(lead.part) && CLOSED.includes(lead.fault as FaultName);
 }
 
 /** What an outcome says about the run, in a few words. */
@@ -144,12 +152,16 @@ export function thenWords(
       if (Math.abs(value) < Math.abs(wanted)) return 'Little or nothing flows here.';
       return Math.abs(value) > 1 ? 'The fall is here.' : 'A small fall here.';
     }
+    if (Math.abs(value) < 0.5 * Math.abs(wanted) && isClosed(across, outcome))
+      return 'It conducts, and should be open.';
     if (short) return 'Pulled down: something takes too much.';
     if (Math.abs(value) < 0.1 * Math.abs(wanted)) return 'Feed lost before here.';
     return Math.abs(value) < Math.abs(wanted) ? 'Starved by a joint.' : 'Too little draws on it.';
   }
-  if (kind === 'amps')
-    return value !== null && wanted !== null && value > wanted ? 'Draws too much.' : 'Starved, or broken.';
+  if (kind === 'amps') {
+    if (value === null || wanted === null || value <= wanted) return 'Starved, or broken.';
+    return wanted < NO_AMPS ? 'Current where none should be.' : 'Draws too much.';
+  }
   if (kind === 'diode') return outcome.reading === 'OL' ? 'Does not conduct.' : 'Conducts too well.';
   if (kind === 'pressure' && value !== null && wanted !== null) {
     return Math.abs(value) < Math.abs(wanted)

@@ -5,9 +5,10 @@ import { isPlain } from './legality';
 import type { Observation } from './observations';
 import { isOnPart, placeOfFault, type FaultPlace } from './onPart';
 import { countProofs, isComplaint, type Proofs } from './proofs';
+import { choiceKey, predict } from './predict';
 import { partShares, type Suspect } from './suspects';
 import { wayNotShown, type NotShown } from './wayShown';
-import type { Posterior, WeighedFault } from './weighed';
+import { leadEdits, type Posterior, type WeighedFault } from './weighed';
 
 /** Why no part is named yet; `needed` is the share that one has to reach. */
 export type WhyNot =
@@ -174,16 +175,26 @@ function named(
 /** Something that was complained of, or watched, which the leading suspect does not explain and another would. */
 function complaintLeft(
   posterior: Posterior,
-  { fits }: WeighedFault,
+  lead: WeighedFault,
   observations: readonly Observation[],
 ): number | null {
+  const { fits } = lead;
   const at = observations.findIndex(
-    ({ bound }, k) =>
-      (isComplaint(bound.test) || (bound.test.kind === 'fuse' && isPlain(bound.test))) &&
+    (one, k) =>
+      (isComplaint(one.bound.test) || (one.bound.test.kind === 'fuse' && isPlain(one.bound.test))) &&
       fits[k]! < Math.log(COMPLAINT_CHANCE) &&
-      (posterior.bestFits[k]! - fits[k]!) / Math.LN2 > COMPLAINT_BITS,
+      (posterior.bestFits[k]! - fits[k]!) / Math.LN2 > COMPLAINT_BITS &&
+      !isSaidOtherwiseNow(one, lead),
   );
   return at < 0 ? null : observations[at]!.positions[0]!;
+}
+
+/** It was asked again, and the newest answer is what the suspect asks for: somebody was wrong at first. */
+function isSaidOtherwiseNow({ bound, readings }: Observation, lead: WeighedFault): boolean {
+  if (readings.length < 2) return false;
+  const expected = predict(bound, leadEdits(lead));
+  if (expected.type !== 'choice') return false;
+  return (expected.odds[choiceKey(readings.at(-1)!.value)] ?? 0) >= COMPLAINT_CHANCE;
 }
 
 /** Faults that would explain one reading by itself, likeliest first. */

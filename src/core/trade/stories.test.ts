@@ -637,6 +637,25 @@ describe('complaints', () => {
     expect(told.named).toBeNull();
   });
 
+  it('asked again and answered otherwise, the first answer no longer holds the name back', () => {
+    const RUN = at({ key: 'on' });
+    const said = (value: string) => ({ ...works('Y1', RUN), value }) as Reading;
+    const isolated = { pulled: ['F1'], unplugged: ['X1'] };
+    const told = (...answers: Reading[]) =>
+      new Story(singleCoil(), ['Y1', 'open'])
+        .say(...answers)
+        .take(
+          volts('X1.1:2', 'GND', RUN),
+          volts('Y1:2', 'GND', RUN),
+          volts('X1.1:2', 'Y1:2', RUN),
+          ohms('X1.1:2', 'Y1:2', isolated),
+        )
+        .ask();
+    expect(told(said('dead')).named).toBe('Y1');
+    expect(told(said('works')).named).toBeNull();
+    expect(told(said('works'), said('dead')).named).toBe('Y1');
+  });
+
   it('a command that was run already is charged no second fuse', () => {
     const HIGH = at({ selector: 'high' });
     const story = new Story(heaterSelector()).say({ ...works('E2', HIGH), value: 'dead' } as Reading);

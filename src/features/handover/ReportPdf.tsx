@@ -191,6 +191,9 @@ function ReportDocument({ report }: { report: Report }) {
         {report.points ? (
           <Words style={{ fontSize: 9, paddingTop: 3, color: '#3b4b44' }}>{report.points}</Words>
         ) : null}
+        {report.sheets.map(({ title, found, lines }) => (
+          <Section key={title} title={title} lines={[...found.map((text) => ({ text })), ...lines]} />
+        ))}
         <Section title="Decision" lines={report.decision} empty="Nothing was decided." />
         <Section title="Parts and work" lines={report.parts} />
         <Section title="Put in and taken out" lines={report.putIn} />

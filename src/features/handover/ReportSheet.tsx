@@ -30,6 +30,9 @@ export function ReportSheet({ report }: { report: Report }) {
       <Section title="Found on the machine" lines={report.found} />
       <Section title="Evidence" lines={report.evidence} empty="No reading was taken." />
       {report.points ? <p className="py-1.5 text-[15.5px] text-ink2">{report.points}</p> : null}
+      {report.sheets.map(({ title, found, lines }) => (
+        <Section key={title} title={title} lines={[...found.map((text) => ({ text })), ...lines]} />
+      ))}
       <Section title="Decision" lines={report.decision} empty="Nothing was decided." />
       <Section title="Parts and work" lines={report.parts} />
       <Section title="Put in and taken out" lines={report.putIn} />

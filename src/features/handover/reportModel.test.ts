@@ -7,6 +7,7 @@ import type { Entry } from '@/core/job/entries';
 import { proofList } from '@/core/job/proofList';
 import { reduceJob } from '@/core/job/reduceJob';
 import { findLanes } from '@/core/path/lanes';
+import { jobSheet } from '@/core/sheets/onCircuit/build';
 import { entryWriter } from '@/core/testing/entryWriter';
 import { makeDiagnosisService } from '@/workers/diagnosisService';
 import type { Speaker } from '@/words/en/readings';
@@ -217,5 +218,24 @@ describe('the report of a job', () => {
     // What was read for a proof stands with the proofs.
     expect(told.evidence).toHaveLength(FOUND.length - 1 + 1);
     expect(report([...FOUND, lifted]).putIn).toEqual([{ text: item, beside: 'still in', tone: 'bad' }]);
+  });
+
+  it('prints the sheets that were worked on, what was found first', () => {
+    const sheet = jobSheet(model, 'coil', [])!;
+    const [y7, y8] = ['Y7', 'Y8'].map((ref) => sheet.rows.find(({ name }) => name.startsWith(ref))!);
+    const ohmsAt = sheet.columns.indexOf('ohms');
+    const cells = [y7, y8].flatMap((row) => row!.cells.flatMap((cell) => (cell ? [cell] : [])));
+    const bad = y8!.cells[ohmsAt]!;
+    const pinned = cells.map((cell) => reading({ ...cell.test, value: cell === bad ? 12 : cell.expected }));
+    expect(pinned.length).toBeGreaterThan(2);
+    const [coils] = report(pinned).sheets.filter(({ title }) => title === 'Coils');
+    expect(coils!.found.join(' ')).toMatch(/^Y8.*turns shorted/);
+    expect(coils!.lines).toHaveLength(2);
+    expect(coils!.lines.find(({ text }) => text.startsWith('Y8'))).toMatchObject({
+      text: expect.stringMatching(/ohms 12(\.0)? Ω/),
+      tone: 'bad',
+    });
+    // One reading that happens to lie in a sheet is not a sheet.
+    expect(report(pinned.slice(0, 1)).sheets).toEqual([]);
   });
 });

@@ -18,6 +18,8 @@ import { evidenceWords, faultWords } from '@/words/en/findings';
 import { shareWords, verdictWhy } from '@/words/en/verdict';
 import { partWords, pointName, quantity, readingWords, type Speaker } from '@/words/en/readings';
 
+import { reportSheets, type ReportSheetPart } from './reportSheets';
+
 /** One line of the report, with what stands beside it. */
 export interface ReportLine {
   text: string;
@@ -50,6 +52,8 @@ export interface Report {
   points: string | null;
   path: { name: string; state: State; turns: number; load: boolean }[];
   evidence: ReportLine[];
+  /** Sheets that were worked on. */
+  sheets: ReportSheetPart[];
   verdict: { headline: string; why: string[]; share: string | null };
   decision: ReportLine[];
   parts: ReportLine[];
@@ -172,6 +176,7 @@ export function buildReport(
       beside: `${writtenWords(entry.at, arrivals.get(entry.id), timeZone)}, ${entry.person}${superseded ? ', taken back' : entry.body.phase ? ', after the fix' : ''}`,
       ...(superseded ? { tone: 'left' as const } : {}),
     })),
+    sheets: reportSheets(speaker, readings),
     verdict: {
       headline:
         verdict.state === 'name' && lead

@@ -16,7 +16,7 @@ import { StepLink } from '../desk/StepLink';
 import { meterOf, withoutLeads } from '../measure/meterProfile';
 import { useHold } from '../measure/useHold';
 import { useMeter } from '../measure/useMeter';
-import { rowTitle } from './SheetGrid';
+import { rowTitle } from '@/words/en/sheets';
 
 /** One cell: how it is read, what holds it back, and its answer. What is typed is a reading of the job like any other. */
 export function CellPanel({

@@ -1,8 +1,7 @@
 'use client';
 
-import type { JobSheet, SheetCell, SheetRow } from '@/core/sheets/onCircuit/jobSheet';
-import { columnWords, sheetVerdictWords, verdictTone } from '@/words/en/sheets';
-import { figureWords, pointName, valueWords, type Speaker } from '@/words/en/readings';
+import type { JobSheet, SheetCell } from '@/core/sheets/onCircuit/jobSheet';
+import { cellWords, columnWords, rowTitle, sheetVerdictWords, verdictTone } from '@/words/en/sheets';
 import { useDesk } from '../desk/desk';
 
 const TONE = {
@@ -82,14 +81,6 @@ export function SheetGrid({
   );
 }
 
-/** Parts by their reference, points as on the path: where a part has several contacts, between which. */
-export function rowTitle(speaker: Speaker, { name }: JobSheet, row: SheetRow): string {
-  if (name === 'insulation') return `${pointName(speaker, row.name)}, ${row.name}`;
-  if (!row.between) return row.name;
-  const [a, b] = row.between.map((node) => pointName(speaker, node));
-  return `${row.name.split(' ')[0]!}, ${a} to ${b}`;
-}
-
 function CellKey({
   label,
   cell,
@@ -102,11 +93,7 @@ function CellKey({
   onChoose: () => void;
 }) {
   const { speaker } = useDesk();
-  const { kind } = cell.test;
-  const words = (value: SheetCell['expected']) =>
-    typeof value === 'number'
-      ? figureWords(kind, Math.abs(value), speaker.gaugeUnit)
-      : valueWords(kind, value, speaker.gaugeUnit);
+  const words = (value: SheetCell['expected']) => cellWords(speaker, cell.test, value);
   return (
     <button
       type="button"

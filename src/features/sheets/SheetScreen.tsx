@@ -7,12 +7,12 @@ import { JOB_SHEETS, type JobSheet, type JobSheetName } from '@/core/sheets/onCi
 import { writeSheetTable } from '@/formats/sheetTable';
 import { saveText } from '@/ui/saveText';
 import { Heading, Nothing, PlainKey } from '@/ui/sheet';
-import { SHEET_TITLE, sheetFoundWords } from '@/words/en/sheets';
+import { rowTitle, SHEET_TITLE, sheetFoundWords } from '@/words/en/sheets';
 import { useDesk } from '../desk/desk';
 import { StepLayout } from '../desk/StepLayout';
 import { StepLink } from '../desk/StepLink';
 import { CellPanel } from './CellPanel';
-import { rowTitle, SheetGrid } from './SheetGrid';
+import { SheetGrid } from './SheetGrid';
 
 /** The sheet that an address names; none where it names no sheet. */
 export function sheetOf(value: string | null): JobSheetName | null {

@@ -1,6 +1,7 @@
 import type { JobSheet, JobSheetName, SheetRow } from '@/core/sheets/onCircuit/jobSheet';
 import type { SheetAnswer } from '@/core/sheets/sheet';
-import { quantity } from './readings';
+import type { Reading, Test } from '@/core/circuit/schema';
+import { figureWords, pointName, quantity, valueWords, type Speaker } from './readings';
 
 /** What a sheet is called. */
 export const SHEET_TITLE: Readonly<Record<JobSheetName, string>> = {
@@ -76,6 +77,21 @@ const CAUSES: Readonly<Record<string, string>> = {
   selector: 'The selector commands another output than it says',
   openCommon: 'The common of the loads is open.',
 };
+
+/** A figure of a cell, without the sign that only tells which lead was where. */
+export function cellWords({ gaugeUnit }: Speaker, { kind }: Test, value: Reading['value']): string {
+  return typeof value === 'number'
+    ? figureWords(kind, Math.abs(value), gaugeUnit)
+    : valueWords(kind, value, gaugeUnit);
+}
+
+/** Parts by their reference, points as on the path: where a part has several contacts, between which. */
+export function rowTitle(speaker: Speaker, { name }: JobSheet, row: SheetRow): string {
+  if (name === 'insulation') return `${pointName(speaker, row.name)}, ${row.name}`;
+  if (!row.between) return row.name;
+  const [a, b] = row.between.map((node) => pointName(speaker, node));
+  return `${row.name.split(' ')[0]!}, ${a} to ${b}`;
+}
 
 /** What was found, in a sentence or two: the first thing on the sheet. */
 export function sheetFoundWords(sheet: JobSheet, titleOf: (row: SheetRow) => string): string[] {

@@ -12,9 +12,18 @@ import { findingWords, nextWords } from '@/words/en/benchSheets';
 import { BLANK, computeDraft, draftOf, type Draft } from './benchDraft';
 import { BENCH_FORMS } from './benchSpecs';
 import type { InsulationAnswer, InsulationSheet } from '@/core/sheets/insulation/insulation';
+import dynamic from 'next/dynamic';
+import { chartOf } from './benchCharts';
+import type { CoilAnswer, CoilSheet } from '@/core/sheets/coil/coil';
+import { CoilStrip } from './CoilStrip';
 import { BenchField } from './BenchField';
 import { InsulationMatrix } from './InsulationMatrix';
 import { useKeptDraft } from './useKeptDraft';
+
+/** Drawn on a canvas, which only a browser has. */
+const SheetChartFigure = dynamic(() => import('./SheetChartFigure').then((one) => one.SheetChartFigure), {
+  ssr: false,
+});
 
 /** A sheet by itself, for a part on the bench: what is typed on the left, what it comes to on the right, at once. */
 export function BenchScreen({ sheet }: { sheet: SheetName }) {
@@ -109,6 +118,7 @@ function Answer({
     );
   if (!result.ok) return <Trouble>{result.trouble}</Trouble>;
   const { head, tone, lines } = sayAnswer(sheet, result.answer);
+  const chart = chartOf(sheet, result.document, result.answer);
   const next = nextWords(result.answer.next, (field) => labelOf(sheet, field));
   return (
     <div aria-live="polite">
@@ -134,6 +144,10 @@ function Answer({
           answer={result.answer as unknown as InsulationAnswer}
         />
       ) : null}
+      {sheet === 'coil' ? (
+        <CoilStrip sheet={result.document as CoilSheet} answer={result.answer as unknown as CoilAnswer} />
+      ) : null}
+      {chart ? <SheetChartFigure chart={chart} /> : null}
       <ul className="py-2 text-[17px] leading-[25px]">
         {lines.map((one) => (
           <li key={one} className="fig border-b border-rule py-0.5 break-words">

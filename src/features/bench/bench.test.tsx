@@ -2,6 +2,11 @@ import { fireEvent, render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { BenchScreen } from './BenchScreen';
 
+// A canvas is drawn by a browser only; what is on it is tested as data.
+jest.mock('./SheetChartFigure', () => ({
+  SheetChartFigure: ({ chart }: { chart: { label: string } }) => <p>{chart.label}</p>,
+}));
+
 const head = () => screen.getByTestId('bench-head').textContent;
 
 describe('a bench sheet', () => {
@@ -20,6 +25,7 @@ describe('a bench sheet', () => {
     expect(document.activeElement).toBe(screen.getByLabelText('Its temperature, °C'));
     await person.type(screen.getByLabelText('Its temperature, °C'), '20');
     expect(head()).toMatch(/Too low: turns shorted/);
+    expect(screen.getByRole('img', { name: /^This one 25(\.0)? Ω/ })).toBeTruthy();
     unmount();
     render(<BenchScreen sheet="coil" />);
     expect(head()).toMatch(/Too low/);
@@ -75,11 +81,12 @@ describe('a bench sheet', () => {
     expect(head()).toMatch(/Leaks: 1 to PE/);
   });
 
-  it('pasted lines fill a table downwards', () => {
+  it('pasted lines fill a table downwards, and are drawn', async () => {
     render(<BenchScreen sheet="trace" />);
     const cell = screen.getByLabelText('Seconds, line 1');
     fireEvent.paste(cell, { clipboardData: { getData: () => '0\t0\n0.1\t80\n0.2\t40\n0.3\t20' } });
     expect(screen.getByLabelText<HTMLInputElement>('Value, line 4').value).toBe('20');
     expect(screen.getByLabelText('Value, line 5')).toBeTruthy();
+    expect(await screen.findByText('Current over 0.3 s')).toBeTruthy();
   });
 });

@@ -132,7 +132,13 @@ export const BENCH_FORMS: Readonly<Record<SheetName, readonly FieldSpec[]>> = {
       kind: 'table',
       field: 'before',
       label: 'Last proved',
-      columns: [text('from', 'From'), text('to', 'To'), col('ohms', 'Ohms', OHMS), col('temperatureC', '°C')],
+      columns: [
+        text('from', 'From'),
+        text('to', 'To'),
+        col('ohms', 'Ohms', OHMS),
+        col('seconds', 'After s'),
+        col('temperatureC', '°C'),
+      ],
     },
   ],
   contacts: [

@@ -1,0 +1,110 @@
+import type { CoilAnswer, CoilSheet } from '@/core/sheets/coil/coil';
+import { quantity } from '@/words/en/readings';
+
+const WIDTH = 560;
+const [LEFT, RIGHT] = [14, 14];
+/** Room around the outermost mark, as a share of what is shown. */
+const MARGIN = 0.12;
+/** Everything on one spot still needs a scale: this much of it to either side. */
+const LEAST_SPAN = 0.05;
+const ROW = 26;
+
+/** The coil among its kind: neighbours, its past, the fleet, each a row of dots at 20 °C, and where this one stands through all of them. */
+export function CoilStrip({ sheet, answer }: { sheet: CoilSheet; answer: CoilAnswer }) {
+  const { ohms20 } = answer;
+  const rows = [
+    { name: 'identical neighbours', values: sheet.twins ?? [] },
+    { name: 'its own past', values: sheet.own ?? [] },
+    { name: 'the fleet', values: sheet.fleet ?? [] },
+  ].filter(({ values }) => values.length > 0);
+  const maker = sheet.maker?.ohms;
+  const slack = sheet.maker?.tolerance;
+  const all = [
+    ...rows.flatMap(({ values }) => values),
+    ...(ohms20 === null ? [] : [ohms20]),
+    ...(maker === undefined ? [] : [maker * (1 - (slack ?? 0)), maker * (1 + (slack ?? 0))]),
+  ];
+  if (ohms20 === null || all.length < 2) return null;
+  const [least, most] = [Math.min(...all), Math.max(...all)];
+  const margin = Math.max(MARGIN * (most - least), LEAST_SPAN * most);
+  const x = (ohms: number) =>
+    LEFT + ((ohms - least + margin) / (most - least + 2 * margin)) * (WIDTH - LEFT - RIGHT);
+  const height = 34 + ROW * (rows.length + (maker === undefined ? 0 : 1)) + 6;
+  const words = [
+    `This one ${quantity('ohms', ohms20)}`,
+    ...rows.map(({ name, values }) => `${name} ${values.map((one) => quantity('ohms', one)).join(', ')}`),
+  ].join('; ');
+  return (
+    <svg
+      viewBox={`0 0 ${WIDTH} ${height}`}
+      className="w-full py-2"
+      role="img"
+      aria-label={words}
+      data-testid="coil-strip"
+    >
+      <line x1={x(ohms20)} x2={x(ohms20)} y1={22} y2={height} stroke="var(--pencil)" strokeWidth={2} />
+      <circle cx={x(ohms20)} cy={24} r={6} fill="var(--pencil)" />
+      <text
+        x={x(ohms20)}
+        y={13}
+        textAnchor={x(ohms20) > WIDTH - 120 ? 'end' : x(ohms20) < 120 ? 'start' : 'middle'}
+        fontSize={15}
+        className="fig-bold"
+        fill="var(--pencil)"
+      >
+        {`this one, ${quantity('ohms', ohms20)}`}
+      </text>
+      {maker === undefined ? null : (
+        <Row y={34 + ROW / 2} name={`maker ${quantity('ohms', maker)}`}>
+          {slack === undefined ? null : (
+            <rect
+              x={x(maker * (1 - slack))}
+              width={x(maker * (1 + slack)) - x(maker * (1 - slack))}
+              y={34 + ROW / 2 - 5}
+              height={10}
+              fill="var(--verdi-t)"
+              stroke="var(--verdi)"
+            />
+          )}
+          <line
+            x1={x(maker)}
+            x2={x(maker)}
+            y1={34 + ROW / 2 - 8}
+            y2={34 + ROW / 2 + 8}
+            stroke="var(--verdi)"
+            strokeWidth={3}
+          />
+        </Row>
+      )}
+      {rows.map(({ name, values }, at) => {
+        const y = 34 + ROW * (at + (maker === undefined ? 0 : 1)) + ROW / 2;
+        return (
+          <Row key={name} y={y} name={name}>
+            {values.map((one, k) => (
+              <circle key={k} cx={x(one)} cy={y} r={5} fill="none" stroke="var(--ink)" strokeWidth={1.8} />
+            ))}
+          </Row>
+        );
+      })}
+    </svg>
+  );
+}
+
+/** A row with its name at the left edge, over a hairline. */
+function Row({ y, name, children }: { y: number; name: string; children: React.ReactNode }) {
+  return (
+    <g>
+      <line x1={LEFT} x2={WIDTH - RIGHT} y1={y} y2={y} stroke="var(--rule)" strokeWidth={1.5} />
+      {children}
+      <text
+        x={LEFT}
+        y={y - 4}
+        fontSize={14}
+        fill="var(--ink2)"
+        style={{ paintOrder: 'stroke', stroke: 'var(--film)', strokeWidth: 4 }}
+      >
+        {name}
+      </text>
+    </g>
+  );
+}

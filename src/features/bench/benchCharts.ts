@@ -1,0 +1,215 @@
+import type { CutInAnswer, CutInSheet } from '@/core/sheets/cutIn/cutIn';
+import type { InsulationAnswer, InsulationSheet } from '@/core/sheets/insulation/insulation';
+import { pairKey, type SheetAnswer, type Shown } from '@/core/sheets/sheet';
+import type { SheetName } from '@/core/sheets/sheets';
+import type { TraceAnswer, TraceSheet } from '@/core/sheets/trace/trace';
+import { quantity } from '@/words/en/readings';
+
+/** A line of a chart: what was read today, or what it is held against. */
+export interface ChartLine {
+  name: string;
+  points: readonly (readonly [x: number, y: number])[];
+  /** Today in pencil with its marks; before thin and dashed. */
+  past?: boolean;
+}
+
+/** A chart of a sheet as data; how it is drawn is the chart's business. */
+export interface SheetChart {
+  label: string;
+  lines: ChartLine[];
+  /** Values far apart are drawn by their ratio. */
+  logarithmic: boolean;
+  /** The smallest that passes; below it the ground is marked. */
+  limit?: { value: number; words: string };
+  /** Stretches of x in which something was on. */
+  on?: readonly (readonly [from: number, to: number])[];
+  xTitle: string;
+  /** The figure of a level line. */
+  yWords: (value: number) => string;
+}
+
+/** Runs shown beside each other; more would be no picture. */
+const MOST_RUNS = 3;
+/** An over-range tester is drawn at what it ends at, ohms. */
+const OVER_RANGE = 2e9;
+/** A chart of more points than it has pixels shows each stretch's ends, lowest and highest only. */
+const MOST_POINTS = 1200;
+
+/** What a sheet draws besides its figures; null where it has nothing to draw. */
+export function chartOf(name: SheetName, document: object, answer: SheetAnswer): SheetChart | null {
+  switch (name) {
+    case 'insulation':
+      return insulationChart(document as InsulationSheet, answer as unknown as InsulationAnswer);
+    case 'trace':
+      return traceChart(document as TraceSheet, answer as unknown as TraceAnswer);
+    case 'cutIn':
+      return cutInChart(document as CutInSheet, answer as unknown as CutInAnswer);
+    case 'survey':
+      return sweepChart((document as { sweep?: { position: number; volts: number }[] }).sweep ?? []);
+    default:
+      return null;
+  }
+}
+
+/** Ohms over the time that the volts stood on: a run rises while it charges, and falls where it warms or is wet. */
+function insulationChart(
+  { readings = [], before = [] }: InsulationSheet,
+  answer: InsulationAnswer,
+): SheetChart | null {
+  const today = timedRuns(readings);
+  if (today.size === 0) return null;
+  const past = timedRuns(before);
+  // What is bad or falls is looked at first.
+  const rank = new Map(
+    answer.cells.map(({ from, to, verdict }) => [
+      pairKey(from, to),
+      ['bad', 'watch', 'good'].indexOf(verdict ?? ''),
+    ]),
+  );
+  const shown = [...today].sort(([a], [b]) => place(rank.get(a)) - place(rank.get(b))).slice(0, MOST_RUNS);
+  const lines = shown.flatMap(([key, run]): ChartLine[] => {
+    const earlier = past.get(key);
+    return [
+      { name: run.name, points: run.points },
+      ...(earlier ? [{ name: `${run.name}, last proved`, points: earlier.points, past: true }] : []),
+    ];
+  });
+  const { passOhms } = answer;
+  return {
+    label: `Insulation over time: ${lines.map(({ name }) => name).join('; ')}`,
+    lines,
+    logarithmic: true,
+    ...(passOhms === null
+      ? {}
+      : { limit: { value: passOhms, words: `passes from ${quantity('ohms', passOhms)}` } }),
+    xTitle: 'seconds',
+    yWords: (value) => quantity('ohms', value),
+  };
+}
+
+const place = (rank: number | undefined) => (rank === undefined || rank < 0 ? 3 : rank);
+
+interface Timed {
+  from: string;
+  to: string;
+  ohms: Shown;
+  seconds?: number | undefined;
+}
+
+/** Readings of a pair that were taken at two times or more. */
+function timedRuns(readings: readonly Timed[]): Map<string, { name: string; points: [number, number][] }> {
+  const runs = new Map<string, { name: string; points: [number, number][] }>();
+  for (const { from, to, ohms, seconds } of readings) {
+    if (seconds === undefined) continue;
+    const key = pairKey(from, to);
+    const run = runs.get(key) ?? { name: `${from} to ${to}`, points: [] };
+    runs.set(key, run);
+    // A logarithm has no place for nothing: a dead short is drawn at an ohm.
+    run.points.push([seconds, ohms === 'OL' ? OVER_RANGE : Math.max(ohms, 1)]);
+  }
+  for (const [key, { points }] of runs) {
+    points.sort(([a], [b]) => a - b);
+    if (points.length < 2) runs.delete(key);
+  }
+  return runs;
+}
+
+function traceChart(
+  { seconds = [], values = [], quantity: read }: TraceSheet,
+  answer: TraceAnswer,
+): SheetChart | null {
+  if (seconds.length < 2 || seconds.length !== values.length) return null;
+  const kind = read ?? 'amps';
+  const words = (value: number) => quantity(kind, value);
+  const points = thinned(seconds.map((at, k): [number, number] => [at, values[k]!]));
+  const end = seconds.at(-1)!;
+  return {
+    label: `${kind === 'amps' ? 'Current' : 'Volts'} over ${end} s`,
+    lines: [
+      { name: 'read', points },
+      ...(answer.settled === null
+        ? []
+        : [
+            {
+              name: `settled at ${words(answer.settled)}`,
+              points: [
+                [seconds[0]!, answer.settled],
+                [end, answer.settled],
+              ] as const,
+              past: true,
+            },
+          ]),
+    ],
+    logarithmic: false,
+    xTitle: 'seconds',
+    yWords: words,
+  };
+}
+
+function cutInChart(
+  { curve = [], cutIn, cutOut }: CutInSheet,
+  { intervals }: CutInAnswer,
+): SheetChart | null {
+  if (curve.length < 2) return null;
+  const [start, end] = [curve[0]!.seconds, curve.at(-1)!.seconds];
+  const level = (name: string, value: number | undefined): ChartLine[] =>
+    value === undefined
+      ? []
+      : [
+          {
+            name,
+            points: [
+              [start, value],
+              [end, value],
+            ],
+            past: true,
+          },
+        ];
+  return {
+    label: 'The curve, and when it is on',
+    lines: [
+      {
+        name: 'read',
+        points: thinned(curve.map(({ seconds, value }): [number, number] => [seconds, value])),
+      },
+      ...level('cut-in', cutIn),
+      ...level('cut-out', cutOut),
+    ],
+    logarithmic: false,
+    on: (intervals ?? []).map(({ on, off }) => [on, off ?? end]),
+    xTitle: 'seconds',
+    yWords: String,
+  };
+}
+
+function sweepChart(sweep: readonly { position: number; volts: number }[]): SheetChart | null {
+  if (sweep.length < 2) return null;
+  const points = [...sweep]
+    .sort((a, b) => a.position - b.position)
+    .map(({ position, volts }): [number, number] => [position, volts]);
+  return {
+    label: 'Signal over the sweep',
+    lines: [{ name: 'signal', points: thinned(points) }],
+    logarithmic: false,
+    xTitle: 'position',
+    yWords: (value) => quantity('volts', value),
+  };
+}
+
+/** No more points than can be seen: of each stretch its lowest and its highest, in their order. */
+export function thinned(
+  points: readonly (readonly [number, number])[],
+): readonly (readonly [number, number])[] {
+  if (points.length <= MOST_POINTS) return points;
+  const kept: (readonly [number, number])[] = [points[0]!];
+  const size = (2 * points.length) / MOST_POINTS;
+  for (let from = 0; from < points.length; from += size) {
+    const stretch = points.slice(Math.floor(from), Math.floor(from + size));
+    if (stretch.length === 0) continue;
+    const low = stretch.reduce((least, one) => (one[1] < least[1] ? one : least));
+    const high = stretch.reduce((most, one) => (one[1] > most[1] ? one : most));
+    kept.push(...(low[0] <= high[0] ? [low, high] : [high, low]));
+  }
+  kept.push(points.at(-1)!);
+  return kept;
+}

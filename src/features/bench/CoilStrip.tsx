@@ -2,7 +2,8 @@ import type { CoilAnswer, CoilSheet } from '@/core/sheets/coil/coil';
 import { quantity } from '@/words/en/readings';
 
 const WIDTH = 560;
-const [LEFT, RIGHT] = [14, 14];
+/** The names stand left of the scale. */
+const [LEFT, RIGHT] = [150, 14];
 /** Room around the outermost mark, as a share of what is shown. */
 const MARGIN = 0.12;
 /** Everything on one spot still needs a scale: this much of it to either side. */
@@ -47,7 +48,7 @@ export function CoilStrip({ sheet, answer }: { sheet: CoilSheet; answer: CoilAns
       <text
         x={x(ohms20)}
         y={13}
-        textAnchor={x(ohms20) > WIDTH - 120 ? 'end' : x(ohms20) < 120 ? 'start' : 'middle'}
+        textAnchor={x(ohms20) > WIDTH - 120 ? 'end' : x(ohms20) < LEFT + 60 ? 'start' : 'middle'}
         fontSize={15}
         className="fig-bold"
         fill="var(--pencil)"
@@ -90,19 +91,13 @@ export function CoilStrip({ sheet, answer }: { sheet: CoilSheet; answer: CoilAns
   );
 }
 
-/** A row with its name at the left edge, over a hairline. */
+/** A row: its name, then its marks on a hairline. */
 function Row({ y, name, children }: { y: number; name: string; children: React.ReactNode }) {
   return (
     <g>
       <line x1={LEFT} x2={WIDTH - RIGHT} y1={y} y2={y} stroke="var(--rule)" strokeWidth={1.5} />
       {children}
-      <text
-        x={LEFT}
-        y={y - 4}
-        fontSize={14}
-        fill="var(--ink2)"
-        style={{ paintOrder: 'stroke', stroke: 'var(--film)', strokeWidth: 4 }}
-      >
+      <text x={0} y={y + 5} fontSize={15} fill="var(--ink2)">
         {name}
       </text>
     </g>

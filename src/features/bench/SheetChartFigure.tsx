@@ -20,7 +20,7 @@ const FIGURES = '15px B612';
 const WORDS = '15px "Sofia Sans Semi Condensed Variable"';
 /** More marks than this run into each other. */
 const MOST_MARKS = 40;
-const LIMIT_HATCH = 0.55;
+const ON_SHADE = 0.55;
 
 /** A sheet's readings as lines, their names written on them; level lines only. */
 export function SheetChartFigure({ chart }: { chart: SheetChart }) {
@@ -33,15 +33,21 @@ export function SheetChartFigure({ chart }: { chart: SheetChart }) {
   const options: ChartOptions<'line'> = {
     animation: false,
     maintainAspectRatio: false,
-    layout: { padding: { right: 12, top: 22 } },
+    layout: { padding: { right: 12, top: 14 } },
     plugins: { legend: { display: false }, tooltip: { enabled: false } },
     scales: {
       x: {
         type: 'linear',
         grid: { display: false },
         border: { color: inks.ink, width: 2 },
+        ...(chart.fromZero ? { min: 0 } : {}),
         ticks: { color: inks.ink2, font: { family: 'B612', size: 15 }, maxTicksLimit: 7 },
-        title: { display: true, text: chart.xTitle, color: inks.ink2, font: { size: 15 } },
+        title: {
+          display: true,
+          text: chart.xTitle,
+          color: inks.ink2,
+          font: { family: 'Sofia Sans Semi Condensed Variable', size: 15 },
+        },
       },
       y: {
         type: chart.logarithmic ? 'logarithmic' : 'linear',
@@ -95,49 +101,54 @@ function ground({ limit, on = [] }: SheetChart, inks: Inks): Plugin<'line'> {
     id: 'ground',
     beforeDatasetsDraw: ({ ctx, chartArea: area, scales: { x, y } }) => {
       ctx.save();
-      ctx.fillStyle = inks['stamp-t'];
-      ctx.globalAlpha = LIMIT_HATCH;
+      ctx.fillStyle = inks.rule;
+      ctx.globalAlpha = ON_SHADE;
       for (const [from, to] of on) {
         const [left, right] = [x!.getPixelForValue(from), x!.getPixelForValue(to)];
         ctx.fillRect(left, area.top, right - left, area.height);
       }
       ctx.globalAlpha = 1;
       if (limit) {
+        ctx.fillStyle = inks['stamp-t'];
         const at = Math.min(Math.max(y!.getPixelForValue(limit.value), area.top), area.bottom);
         ctx.fillRect(area.left, at, area.width, area.bottom - at);
         ctx.fillStyle = inks.ink;
         ctx.fillRect(area.left, at - 1, area.width, 2);
         ctx.font = WORDS;
-        ctx.textAlign = 'right';
-        ctx.fillText(limit.words, area.right - 4, at + 17);
+        // Lines end at the right; where the ground is low it is said above its edge.
+        ctx.fillText(limit.words, area.left + 6, at + 19 < area.bottom ? at + 17 : at - 7);
       }
       ctx.restore();
     },
   };
 }
 
-/** Each line's name at its end, above it; none over another. */
+/** Each line's name on it: today's at its end, what it is held against at its beginning; none over another. */
 function names({ lines }: SheetChart, inks: Inks): Plugin<'line'> {
   return {
     id: 'names',
     afterDatasetsDraw: ({ ctx, chartArea: area, scales: { x, y } }) => {
       ctx.save();
       ctx.font = WORDS;
-      ctx.textAlign = 'right';
       ctx.lineWidth = 5;
       ctx.strokeStyle = inks.sheet;
-      const taken: number[] = [];
+      const taken: Record<'left' | 'right', number[]> = { left: [], right: [] };
       lines.forEach(({ name, points, past }) => {
-        const last = points.at(-1);
-        if (!last || (lines.length === 1 && !past)) return;
-        let at = y!.getPixelForValue(last[1]) - 9;
-        while (taken.some((one) => Math.abs(one - at) < 17)) at -= 17;
-        at = Math.max(at, area.top - 6);
-        taken.push(at);
-        const right = Math.min(x!.getPixelForValue(last[0]), area.right);
+        const side = past ? 'left' : 'right';
+        const end = past ? points[0] : points.at(-1);
+        if (!end || (lines.length === 1 && !past)) return;
+        const on = y!.getPixelForValue(end[1]);
+        const free = [on - 9, on + 21, on - 26, on + 38].find(
+          (at) =>
+            at > area.top - 8 && at < area.bottom && taken[side].every((one) => Math.abs(one - at) > 16),
+        );
+        const at = free ?? on - 9;
+        taken[side].push(at);
+        ctx.textAlign = side;
+        const edge = Math.min(Math.max(x!.getPixelForValue(end[0]), area.left + 6), area.right);
         ctx.fillStyle = past ? inks.ink2 : inks.pencil;
-        ctx.strokeText(name, right, at);
-        ctx.fillText(name, right, at);
+        ctx.strokeText(name, edge, at);
+        ctx.fillText(name, edge, at);
       });
       ctx.restore();
     },

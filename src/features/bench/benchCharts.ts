@@ -23,6 +23,8 @@ export interface SheetChart {
   limit?: { value: number; words: string };
   /** Stretches of x in which something was on. */
   on?: readonly (readonly [from: number, to: number])[];
+  /** Time begins when it was switched on. */
+  fromZero?: true;
   xTitle: string;
   /** The figure of a level line. */
   yWords: (value: number) => string;
@@ -82,6 +84,7 @@ function insulationChart(
     ...(passOhms === null
       ? {}
       : { limit: { value: passOhms, words: `passes from ${quantity('ohms', passOhms)}` } }),
+    fromZero: true,
     xTitle: 'seconds',
     yWords: (value) => quantity('ohms', value),
   };

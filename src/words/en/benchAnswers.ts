@@ -278,7 +278,7 @@ const SAY: { [N in SheetName]: (answer: Answers[N]) => SaidAnswer } = {
         .slice(0, 20)
         .map(
           ({ on, off }) =>
-            `On at ${plain(on, 's', 6)}, ${off === null ? 'still on' : `off at ${plain(off, 's', 6)}`}`,
+            `On at ${plain(Math.round(on), 's', 8)}, ${off === null ? 'still on' : `off at ${plain(Math.round(off), 's', 8)}`}`,
         ),
       ...(one.shortCycles ? [`${one.shortCycles} short cycles`] : []),
     ],

@@ -54,7 +54,7 @@ const WORDS: Readonly<Record<FindingCode, (found: Finding) => string>> = {
     `It draws less than its ohms would: ${num(amps, 'amps')}. Look for a joint in the feed or the return.`,
   unusual: ({ byTolerances }) => {
     const by = Number(byTolerances);
-    return `${Math.abs(by).toFixed(1)} of its tolerance ${by < 0 ? 'under' : 'over'} the middle.`;
+    return `${Math.abs(by).toFixed(1)} times its tolerance ${by < 0 ? 'under' : 'over'} the middle.`;
   },
   doNotAdd: ({ sum, reads }) =>
     `Two of them make ${num(sum, 'ohms')}, the third reads ${num(reads, 'ohms')}: they do not add up. Read them again.`,

@@ -76,6 +76,30 @@ export function density(
   return loose ? (1 - LOOSE_SHARE) * sharp + LOOSE_SHARE * mistakeDensity(kind, value, supplyVolts) : sharp;
 }
 
+/**
+ * Density of one more figure of the same test after `earlier` ones were right: the parts stand off by the same in each, only the meter
+ * and the hand scatter anew. Null where that does not apply.
+ */
+export function againDensity(
+  kind: Kind,
+  due: Prediction,
+  earlier: readonly Reading['value'][],
+  value: Reading['value'],
+  meter: Reading['meter'],
+): number | null {
+  if (due.type !== 'number' || due.loose || due.mean === Infinity || typeof value !== 'number') return null;
+  if (!earlier.every((one) => typeof one === 'number')) return null;
+  const { unsigned } = figureOf(kind);
+  const size = (one: number) => (unsigned ? Math.abs(one) : one);
+  const mean = size(due.mean);
+  const parts = due.sigma * due.sigma;
+  const own = totalSigma(kind, due.mean, 0, meter) ** 2;
+  const off = earlier.reduce((sum, one) => sum + size(one) - mean, 0) / earlier.length;
+  // What the earlier ones say of how far the parts stand off.
+  const trust = parts / (parts + own / earlier.length);
+  return normal(size(value), mean + trust * off, Math.sqrt(own + parts * (1 - trust)));
+}
+
 /** Standard deviation of what the meter would show, parts and meter together. */
 export function totalSigma(kind: Kind, mean: number, sigma: number, meter: Reading['meter']): number {
   const { leastSigma: floor, meterSigma } = figureOf(kind);
@@ -87,6 +111,11 @@ export function totalSigma(kind: Kind, mean: number, sigma: number, meter: Readi
 function overShare(mean: number, over: number): number {
   if (mean === Infinity) return 1 - OVER_SLIP;
   return 1 / (1 + (over / Math.max(mean, 1e-9)) ** 12);
+}
+
+/** Density of a normal deviation. */
+export function normalDensity(off: number, sigma: number): number {
+  return normal(off, 0, sigma);
 }
 
 function normal(value: number, mean: number, sigma: number): number {

@@ -2,7 +2,7 @@ import type { Edit } from '../circuit/edits';
 import { setupKey, type CircuitModel } from '../circuit/model';
 import type { Reading, Test } from '../circuit/schema';
 import { nodesOfTest, partOfTest } from '../circuit/testPlace';
-import { density, mistakeRate, slipDensity, totalSigma } from './likelihood';
+import { againDensity, density, mistakeRate, slipDensity, totalSigma } from './likelihood';
 import { ownVolts } from './testerVolts';
 import { bindTest, predict, type BoundTest } from './predict';
 import type { Prediction } from './prediction';
@@ -93,13 +93,20 @@ export function logLikelihood(
     if (sound) own = 0.5 * own + 0.5 * density(kind, sound, value, meter, supplyVolts);
     // A wandering display says roughly where it is, not exactly.
     if (reading.unsteady) own = 0.7 * own + 0.3 * wrong;
-    right *= own;
+    const steady = at > 0 && !sound && !reading.unsteady;
+    const again = steady ? againDensity(kind, prediction, valuesOf(readings, at), value, meter) : null;
+    right *= again ?? own;
     mistaken *= at === 0 ? wrong : repeatDensity(first, reading, wrong);
     apart *= (1 - mistake) * own + mistake * wrong;
   });
   if (readings.length === 1) return Math.log(apart + 1e-300);
   const together = (1 - mistake) * right + mistake * mistaken;
   return Math.log((1 - SLIP_MENDED) * together + SLIP_MENDED * apart + 1e-300);
+}
+
+/** What the first of an observation's readings said. */
+function valuesOf(readings: readonly Reading[], count: number): Reading['value'][] {
+  return readings.slice(0, count).map(({ value }) => value);
 }
 
 /** Predictions of one world for every observation. */

@@ -1,6 +1,7 @@
 import type { CircuitModel } from '../circuit/model';
 import type { FaultTable, Fit, Row } from './faultTable';
-import { logLikelihood, type Observation } from './observations';
+import { logLikelihood, predictAll, type Observation } from './observations';
+import type { Prediction } from './prediction';
 import type { Weighed } from './weighed';
 import { predict } from './predict';
 import { logMasses, logSpaced, logSum, sum } from './severity';
@@ -30,6 +31,8 @@ interface PairQuestion {
   widely: boolean;
   /** Logarithm of a row's prior, with what was said and seen. */
   odds: (row: Row) => number;
+  /** What the readings say together beside each by itself, under given predictions. */
+  together: (peek: (observation: number) => Prediction) => number;
 }
 
 interface Tried {
@@ -129,13 +132,18 @@ function suspectRows({ table, observations, fits, weighed, widely, odds }: PairQ
   return [...chosen.values()];
 }
 
-function fitPair({ model, observations }: PairQuestion, one: Row, two: Row, s: number, t: number): number {
-  const edits = [...one.variant.edits(s), ...two.variant.edits(t)];
-  let total = 0;
-  for (const observation of observations) {
-    total += logLikelihood(observation, predict(observation.bound, edits), model.compiled.supplyVolts);
-  }
-  return total;
+function fitPair(
+  { model, observations, together }: PairQuestion,
+  one: Row,
+  two: Row,
+  s: number,
+  t: number,
+): number {
+  const predictions = predictAll(observations, [...one.variant.edits(s), ...two.variant.edits(t)]);
+  const each = observations.map((observation, k) =>
+    logLikelihood(observation, predictions[k]!, model.compiled.supplyVolts),
+  );
+  return sum(each) + together((k) => predictions[k]!);
 }
 
 /** Finds a pair's severities by turns, and its evidence: each integrated with the other at its best. */

@@ -3,6 +3,7 @@ import type { Reading } from '../circuit/schema';
 import { NO_FAULT_PRIOR } from './faultFrequency';
 import { listFaults } from './faults';
 import { FaultTable, type Fit, type Row } from './faultTable';
+import { commonScatter, supplySigma } from './commonScatter';
 import type { CandidateFault } from './faultTypes';
 import { nodesOfTest } from '../circuit/testPlace';
 import { ownVolts } from './testerVolts';
@@ -45,10 +46,12 @@ export class Weigher {
   faultsLeftOut = 0;
   private readonly table: FaultTable;
   private readonly sound = new Map<string, Prediction>();
+  private readonly supplySigma: number;
 
   constructor(readonly model: CircuitModel) {
     this.faults = listFaults(model, (count) => (this.faultsLeftOut += count));
     this.table = new FaultTable(model, this.faults);
+    this.supplySigma = supplySigma(model);
   }
 
   /** Works out a test's predictions ahead of its answer. */
@@ -95,7 +98,8 @@ export class Weigher {
     this.model.tidy();
     const healthy = observations.map((observation) => this.soundPrediction(observation));
     const noFaultFits = observations.map((one, k) => logLikelihood(one, healthy[k]!, supplyVolts));
-    const logNoFault = Math.log(NO_FAULT_PRIOR) + sum(noFaultFits);
+    const logNoFault =
+      Math.log(NO_FAULT_PRIOR) + sum(noFaultFits) + this.together(observations, (k) => healthy[k]!);
     const unsteady = observations.some((observation) => observation.unsteady);
 
     const totals = addedUp(fits, this.table.cellCount, ({ cells }) => cells);
@@ -139,6 +143,7 @@ export class Weigher {
       weighed,
       widely,
       odds,
+      together: (peek) => this.together(observations, peek),
     });
     const all = [...weighed, ...pairs];
     const logs = [...singles, ...pairs.map(({ log }) => log)];
@@ -193,7 +198,11 @@ export class Weigher {
     const onGrid: Profile = {
       row,
       severities: grid,
-      logLikelihoods: totals.subarray(start, start + grid.length),
+      logLikelihoods: Float64Array.from(
+        grid,
+        (_severity, s) =>
+          totals[start + s]! + this.together(observations, (k) => fits[k]!.predictions.peek(start + s)),
+      ),
       logMass,
       peek: (s, k) => fits[k]!.predictions.peek(start + s),
     };
@@ -204,13 +213,14 @@ export class Weigher {
     const columns = [
       ...grid.map((severity, s) => ({
         severity,
-        logLikelihood: totals[start + s]!,
+        logLikelihood: onGrid.logLikelihoods[s]!,
         peek: (k: number) => onGrid.peek(s, k),
       })),
       ...added.map((severity) => {
         const predictions = predictAll(observations, variant.edits(severity));
         const peek = (k: number) => predictions[k]!;
-        return { severity, logLikelihood: this.fitOf(observations, peek, null), peek };
+        const joint = this.fitOf(observations, peek, null) + this.together(observations, peek);
+        return { severity, logLikelihood: joint, peek };
       }),
     ].sort((x, y) => x.severity - y.severity);
     const severities = columns.map(({ severity }) => severity);
@@ -221,6 +231,11 @@ export class Weigher {
       logMass: logMasses(severities, range),
       peek: (s, k) => columns[s]!.peek(k),
     };
+  }
+
+  /** What the readings say together beside each by itself: they share how far the supply stands off. */
+  private together(observations: readonly Observation[], peek: (observation: number) => Prediction): number {
+    return commonScatter(observations, this.supplySigma, this.model.compiled.supplyVolts, peek);
   }
 
   private fitOf(

@@ -2,7 +2,7 @@ import type { CircuitModel } from '../circuit/model';
 import { branchAmps, conductance, hasDelta, scatterSources, type World } from '../circuit/world';
 
 /** Share of a part's tolerance that is one standard deviation. */
-const TOLERANCE_SIGMA = 0.6;
+export const TOLERANCE_SIGMA = 0.6;
 /** Contact and plug resistance that differs from one good part to the next, ohms. */
 const CONTACT_SCATTER_OHMS = 0.08;
 

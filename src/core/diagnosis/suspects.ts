@@ -66,7 +66,7 @@ export function explainSuspects(
     const place = placeOfFault(model, lead);
     const onPlace = observations.map(({ bound }) => isOnPart(model, bound, place));
     const elsewhere = observations.flatMap((_one, k) => (onPlace[k] ? [] : [k]));
-    const evidence = observations.flatMap(({ positions, bound }, k): Evidence[] => {
+    const evidence = observations.flatMap(({ positions }, k): Evidence[] => {
       const bits = (fits[k]! - Math.log(Math.max(rest[k]!(fault.part), 1e-300))) / Math.LN2;
       const onPart = onPlace[k]!;
       // On the part itself a reading need not tell again what others have told already: whether the part is fed, say.

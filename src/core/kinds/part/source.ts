@@ -4,7 +4,7 @@ import { definePart, traits } from './module';
 import { LOW_SUPPLY } from './ranges';
 
 const SOURCE_OHMS = 0.02;
-const SOURCE_TOLERANCE = 0.02;
+const SOURCE_TOLERANCE = 0.04;
 
 export const source = definePart<'source'>()({
   chain: {

@@ -16,7 +16,7 @@ export const functionKind = defineReading<'function'>()({
   mechanical: false,
   school: null,
   minutes: 0.7,
-  mistakeRate: 0.008,
+  mistakeRate: 0.03,
   shows: { is: 'choice', choices: 3, valueOf: (key) => key as 'works' },
   bind: (model, solver, test, field) => {
     const mend = `a function is one of: ${KINDS.join(', ')}`;

@@ -10,7 +10,7 @@ export const fuse = defineReading<'fuse'>()({
   school: null,
   minutes: 0.7,
   // A blown fuse is hard to mistake.
-  mistakeRate: 0.003,
+  mistakeRate: 0.008,
   shows: { is: 'choice', choices: 2, valueOf: (key) => key as 'holds' },
   bind: (model, solver, test, field) => {
     const { index } = partOf(model, solver, test.part, field, ['fuse', 'breaker'], 'name a fuse or breaker');

@@ -7,7 +7,7 @@ export const moves = defineReading<'moves'>()({
   mechanical: true,
   school: null,
   minutes: 0.5,
-  mistakeRate: 0.008,
+  mistakeRate: 0.02,
   shows: { is: 'choice', choices: 3, valueOf: (key) => key as 'still' },
   bind: (model, solver, test, field) => {
     const kinds = ['cylinder', 'vacuumActuator'] as const;

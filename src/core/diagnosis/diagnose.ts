@@ -15,7 +15,15 @@ import { nodesOfTest } from '../circuit/testPlace';
 import { evaluateTest, rankTests, type ProofWanted, type RankedTest } from './rankTests';
 import { proofBits, proofKey } from './proofs';
 import { complaintWeights, explainSuspects, type Suspect } from './suspects';
-import { decide, doubtfulReading, settled, type Lead, type Verdict } from './verdict';
+import {
+  decide,
+  doubtfulReading,
+  SAME_PART_SHARE,
+  settled,
+  type Judgement,
+  type Lead,
+  type Verdict,
+} from './verdict';
 
 export interface Diagnosis {
   /** All suspects, highest share first; their shares and `noFault` add to one. */
@@ -104,14 +112,21 @@ export class Diagnoser {
       ),
     );
     const retake = retakeOf(judged.verdict, readings, observations);
-    const ranked = rankTests(this.model, posterior, candidates, {
-      ...now,
-      answered,
-      prove: this.proofWanted(judged.verdict, judged.lead, posterior, observations),
-      asked: observations.map(({ bound }) => bound.test),
-      ran: ranIn(observations),
-      ...(most === undefined ? {} : { most }),
-    });
+    const rank = (lead: Lead | null) =>
+      rankTests(this.model, posterior, candidates, {
+        ...now,
+        answered,
+        prove: this.proofWanted(judged.verdict, lead, posterior, observations),
+        asked: observations.map(({ bound }) => bound.test),
+        ran: ranIn(observations),
+        ...(most === undefined ? {} : { most }),
+      });
+    let ranked = rank(judged.lead);
+    // What else the part may have can be proved where its likeliest fault cannot: a short to the frame that needs both ends off.
+    for (const lead of otherStories(this.model, judged, posterior)) {
+      if (tests || ranked.some(({ proof }) => proof)) break;
+      ranked = rank(lead);
+    }
     // Nothing at hand could clear what holds the name back: it is named, and what stays open is said.
     const stuck = !tests && !ranked.some(({ proof }) => proof);
     const verdict = stuck ? settled(this.model, posterior, judged.verdict) : judged.verdict;
@@ -249,6 +264,17 @@ export class Diagnoser {
     }
     return list;
   }
+}
+
+/** The leading part with its other faults that are nearly as likely, where a proof of it is missing. */
+function otherStories(model: CircuitModel, { verdict, lead }: Judgement, { faults }: Posterior): Lead[] {
+  if (!lead || lead.rival || verdict.state !== 'keepTesting' || verdict.because !== 'proofMissing') return [];
+  const { fault, share } = lead.weighed;
+  return faults
+    .filter(
+      (one) => one !== lead.weighed && one.fault.part === fault.part && one.share > SAME_PART_SHARE * share,
+    )
+    .map((weighed) => ({ ...lead, weighed, place: placeOfFault(model, weighed) }));
 }
 
 /** Set-ups in which the machine has been run, but for those in which a fuse was seen to go. */

@@ -55,6 +55,8 @@ export type Verdict =
       wouldNeed: { part: string; fault: FaultName }[];
     };
 const NAME_SHARE = 0.9;
+/** Another fault of the leading part is as good for a proof of the part from this share of its likeliest one's. */
+export const SAME_PART_SHARE = 0.2;
 /** Bits by which a reading may fit worse than its best explanation before the verdict waits for it. */
 const CONFLICT_BITS = 7;
 /** Bits of misfit at which a single reading is worth taking again once no other test is left. */
@@ -108,8 +110,7 @@ export function decide(
     return without({ state: 'noFault', share: posterior.noFault, unseen });
   }
   if (!top) return without({ ...keepTesting, because: 'noSuspect' });
-  const suspect = suspects.find(({ part }) => part === top.ref)!;
-  const proofs = countProofs(suspect, observations);
+  const proofs = provedBest(suspects, top.ref, observations);
   const place = placeOfFault(model, top.lead);
   const lead: Lead = { weighed: top.lead, place, way: [], rival: null };
   const onTop = { ...keepTesting, part: top.ref, share: top.share, proofs };
@@ -143,6 +144,16 @@ export function decide(
     return { verdict: { ...onTop, because: 'rivalOpen', rival: rival.ref, rivalShare: rival.share }, lead };
   }
   return { verdict: named(model, top, proofs, []), lead };
+}
+
+/** The proofs of a part: of that among its likely faults of which most are there. */
+function provedBest(suspects: readonly Suspect[], ref: string, observations: readonly Observation[]): Proofs {
+  const own = suspects.filter(({ part }) => part === ref);
+  const least = SAME_PART_SHARE * own[0]!.share;
+  return own
+    .filter(({ share }) => share >= least)
+    .map((suspect) => countProofs(suspect, observations))
+    .reduce((best, one) => (one.have > best.have ? one : best));
 }
 
 /** Names the leading part after all where no test at hand could clear what holds the name back: what is left open is said. */

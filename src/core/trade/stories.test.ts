@@ -1,5 +1,7 @@
 import { CircuitModel } from '../circuit/model';
 import type { Circuit, Reading, Setup } from '../circuit/schema';
+import { parseCircuit } from '../circuit/parse';
+import { emptyDrawing, layChains } from '../draw/layChain';
 import { cautionsOf } from '../diagnosis/cautionsOf';
 import { energyChange } from '../diagnosis/access';
 import { meaningLimits } from '../diagnosis/meaningLimits';
@@ -783,5 +785,35 @@ describe.each<[string, Circuit, readonly [string, string, number?], ReturnType<t
 
   it('condemns no good one', () => {
     expect([null, fault[0]]).toContain(told.named);
+  });
+});
+
+describe('a part whose two faults look alike', () => {
+  it('is proved by a reading that fits either: a winding gone to nothing, or down to the frame', () => {
+    const circuit = layChains(
+      emptyDrawing('Shared return'),
+      [
+        'battery 24.8, fuse F1 10, key switch S0, wire W1',
+        'after W1, b1=on switch S1, relay K1 90, @R',
+        '@B+, fuse F2 40, K1, motor M1 1.2, ground',
+        'after W1, b2=on switch S2, lamp H2 25, @R',
+        'after W1, lever=up switch S3, guard=shut switch S4, coil Y3 24, @R',
+        '@R, plug X9, wire W2, ground',
+      ].join('; '),
+    ).circuit;
+    const both = (more: Record<string, string>) => at({ key: 'on', lever: 'up', guard: 'shut', ...more });
+    const told = new Story(parseCircuit(circuit), ['Y3', 'shortedTurns', 0.3])
+      .take(
+        works('Y3', both({})),
+        ...([{ b2: 'on' }, { b1: 'on', b2: 'on' }] as Record<string, string>[]).flatMap((on) => [
+          works('H2', at({ key: 'on', ...on })),
+          works('H2', both(on)),
+          works('Y3', both(on)),
+        ]),
+        works('M1', at({ key: 'on', b1: 'on' })),
+        works('M1', both({ b1: 'on' })),
+      )
+      .follow(14);
+    expect(told.named).toBe('Y3');
   });
 });

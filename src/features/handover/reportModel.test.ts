@@ -211,7 +211,7 @@ describe('the report of a job', () => {
       entry('ledgerSeen', { item, second: 'Ilse' }),
       reading(proved, { phase: 'fixed', check: 'drop feed Y8' }),
     ]);
-    expect(told.complaint).toBe('Blade does not tilt. In the wet. On command');
+    expect(told.complaint).toBe('Blade does not tilt. In the wet. On command.');
     expect(told.found).toMatchObject([{ text: expect.stringMatching(/^Plug X8, not good/), tone: 'bad' }]);
     expect(told.putIn).toEqual([{ text: item, beside: 'out: Tove, seen by Ilse', tone: 'good' }]);
     expect(told.points).toContain(` is ${before}`);

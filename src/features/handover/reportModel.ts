@@ -112,9 +112,13 @@ export function buildReport(
     opened: day(job.openedAt),
     closed: handOver ? day(handOver.at) : null,
     complaint: [
-      state.complaint ?? 'No words were written down.',
+      // Whoever wrote it may have ended the sentence or not.
+      (state.complaint ?? 'No words were written down').replace(/\.\s*$/, ''),
       ...state.when.map((one) => WHEN_WORDS[one]),
-    ].join('. '),
+      '',
+    ]
+      .join('. ')
+      .trim(),
     codes: state.codes.map(({ key, entry, present }) => ({
       text: `${key} ${entry.body.text}`,
       beside: present ? 'still there' : 'gone',

@@ -112,7 +112,12 @@ function weakShare({ means }: Outcome): number {
 
 /** Most of the doubt is on a contact between the leads that does not open. */
 function isClosed(across: readonly string[], { means: [lead] }: Outcome): boolean {
-  return lead?.part != null && across.includes(lead.part) && CLOSED.includes(lead.fault as FaultName);
+  return (
+    lead !== undefined &&
+    lead.part !== null &&
+    across.includes(lead.part) &&
+    CLOSED.includes(lead.fault as FaultName)
+  );
 }
 
 /** What an outcome says about the run, in a few words. */

@@ -40,7 +40,7 @@ test('from a pasted code over the unplug test on the simulated bus to a named pa
   await answer.getByRole('button', { name: 'Take it from the bus' }).click();
   // The code stays: what hangs on the plug is out of it.
   const doubt = page.getByLabel('Where the doubt sits');
-  await expect(doubt).toContainText('X31 off');
+  await expect(doubt).toContainText('X31 unplugged');
   await expect(doubt).toContainText(/Held:.*Y14/);
 
   await makeSafe(page, 'Ilse');

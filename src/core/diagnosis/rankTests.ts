@@ -69,6 +69,8 @@ export interface RankOptions {
 
 /** Doubt on faults that make the machine work in a set-up, above which whoever stands there is told that it may. */
 const UNRULY_SHARE = 0.1;
+/** What is believed less than this by itself is not asked what it would move. */
+const LEAST_UNRULY = 0.004;
 const LEAST_BITS = 0.002;
 /** Minutes that a blown fuse costs: fetch, fit, explain. */
 const BLOWN_FUSE_MINUTES = 10;
@@ -274,15 +276,16 @@ function meaningOf(
   told: Pick<RankedTest, 'test' | 'cautions' | 'outcomes' | 'expected' | 'across'>;
   predictions: Prediction[];
 } {
+  const cautions = cautionsOf(model, test);
+  const stands = drive.mode === 'live' && !isDeadKind(test.kind) && !cautions.includes('moves');
   let unruly = 0;
   const predictions = hypotheses.map(({ edits, weight }) => {
     const world = solver.solve(drive, edits);
-    if (drive.mode === 'live' && isWorking(model, world)) unruly += weight;
+    if (stands && weight > LEAST_UNRULY && isWorking(model, world)) unruly += weight;
     return read(world);
   });
-  const cautions = cautionsOf(model, test);
   // A fault that is believed in may move the machine where the sound one would stand.
-  if (unruly > UNRULY_SHARE && !isDeadKind(test.kind) && !cautions.includes('moves')) cautions.push('moves');
+  if (unruly > UNRULY_SHARE) cautions.push('moves');
   return {
     told: {
       test,

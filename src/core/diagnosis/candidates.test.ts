@@ -6,10 +6,11 @@ import { setupMinutes } from './access';
 import { listCandidateTests } from './candidateTests';
 import { cautionsOf } from './cautionsOf';
 import { NO_FAULT_PRIOR } from './faultFrequency';
+import { unplugTests } from './codeEvidence';
 import { faultByName, listFaults } from './faults';
 import { testKey } from './observations';
 import { workingPatterns } from './patterns';
-import { powerOff } from './setApart';
+import { isGroundStud, powerOff } from './setApart';
 
 const folder = join('demo', 'circuits');
 const files = readdirSync(folder);
@@ -139,5 +140,17 @@ describe('bad input', () => {
     [null, /^case: /],
   ])('names the field and what was given (%#)', (data, message) => {
     expect(() => parseCase(data)).toThrow(message as RegExp);
+  });
+});
+
+describe('a ground stud', () => {
+  const model = load('groomer-tiller-float.circuit.json');
+  it('is told from a plug, and nothing unplugs it', () => {
+    expect(isGroundStud(model, 'R2')).toBe(true);
+    expect(isGroundStud(model, 'X31')).toBe(false);
+    const off = listCandidateTests(model).tests.flatMap(({ bound }) => bound.test.setup.unplugged ?? []);
+    expect(off).toContain('X31');
+    expect(off).not.toContain('R2');
+    expect(unplugTests(model).flatMap(({ setup }) => setup.unplugged)).toEqual(['X31']);
   });
 });

@@ -1,6 +1,7 @@
 import type { CircuitModel } from '../circuit/model';
 import type { Reading, Setup, Test } from '../circuit/schema';
 import { branchAmps } from '../circuit/world';
+import { isGroundStud } from './setApart';
 import { twinsOf } from './twins';
 import { workingPatterns } from './patterns';
 
@@ -35,7 +36,7 @@ export function codeReading({ part, setup }: CodedDriver, modes: readonly number
 export function unplugTests(model: CircuitModel): Test[] {
   return codedDrivers(model).flatMap(({ part, setup }) =>
     model.compiled.connectors
-      .filter((connector) => carriesFor(model, part, setup, connector))
+      .filter((connector) => !isGroundStud(model, connector) && carriesFor(model, part, setup, connector))
       .map((connector): Test => ({ kind: 'code', part, setup: { ...setup, unplugged: [connector] } })),
   );
 }

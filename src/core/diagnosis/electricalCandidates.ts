@@ -5,7 +5,15 @@ import type { CircuitModel } from '../circuit/model';
 import type { Preferences, Setup } from '../circuit/schema';
 import { branchAmps } from '../circuit/world';
 import type { Family, Offer } from './offers';
-import { allApart, conductorApart, diodeApart, powerOff, setApart, stillTied } from './setApart';
+import {
+  isGroundStud,
+  allApart,
+  conductorApart,
+  diodeApart,
+  powerOff,
+  setApart,
+  stillTied,
+} from './setApart';
 import type { Pattern } from './patterns';
 import { twinsOf } from './twins';
 
@@ -74,6 +82,7 @@ export function liveFamilies(
   /** One plug off at a time: which branch takes the fuse down, what the controller says then. */
   function* unplugging(): Generator<Offer> {
     for (const connector of compiled.connectors) {
+      if (isGroundStud(model, connector)) continue;
       for (const pattern of patterns) {
         // A plug that carries nothing in this position teaches nothing by coming off.
         if (!carries(model, connector, pattern)) continue;

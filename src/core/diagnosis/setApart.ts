@@ -1,6 +1,6 @@
 import type { CompiledPart } from '../circuit/compile';
 import type { CircuitModel } from '../circuit/model';
-import type { Setup } from '../circuit/schema';
+import type { Part, Setup } from '../circuit/schema';
 import { countsAsElectronic } from '../safety/electronics';
 
 const LIVE_VOLTS = 0.05;
@@ -32,13 +32,26 @@ export function powerOff(model: CircuitModel): Setup {
   return { isolated: sources.map(({ ref }) => ref) };
 }
 
+/** A connector that is a lead screwed to the frame: every pin of it ends there. It is not unplugged, its lead is lifted. */
+export function isGroundStud({ compiled }: CircuitModel, connector: string): boolean {
+  const pins = compiled.parts.filter(({ part }) => part.kind === 'pin' && part.connector === connector);
+  return pins.length > 0 && pins.every(({ nodes }) => nodes.includes(compiled.frame));
+}
+
+/** A pin that comes apart with its plug. */
+function isPlugPin(model: CircuitModel, part: Part): part is Extract<Part, { kind: 'pin' }> {
+  return part.kind === 'pin' && !isGroundStud(model, part.connector);
+}
+
 /** How to measure one part alone: plugs at its ends pulled, else its neighbours at one end lifted. */
 export function setApart(model: CircuitModel, ref: string, nodes: readonly number[]): Setup | null {
   const { parts } = model.compiled;
   const touching = parts.filter(
     ({ part, nodes: own }) => part.ref !== ref && nodes.some((node) => own.includes(node)),
   );
-  const connectors = new Set(touching.flatMap(({ part }) => (part.kind === 'pin' ? [part.connector] : [])));
+  const connectors = new Set(
+    touching.flatMap(({ part }) => (isPlugPin(model, part) ? [part.connector] : [])),
+  );
   if (connectors.size > 0) return { unplugged: [...connectors] };
   for (const node of nodes) {
     const others = touching.filter(({ nodes: own, part }) => own.includes(node) && part.kind !== 'diode');
@@ -70,7 +83,7 @@ export function diodeApart(model: CircuitModel, { part, branches, nodes }: Compi
   const plugs = [
     ...new Set(
       parts.flatMap(({ part: one, nodes: ends }) =>
-        one.kind === 'pin' && ends.some((node) => nodes.includes(node)) ? [one.connector] : [],
+        isPlugPin(model, one) && ends.some((node) => nodes.includes(node)) ? [one.connector] : [],
       ),
     ),
   ];
@@ -96,7 +109,7 @@ export function allApart(model: CircuitModel, loads: readonly CompiledPart[]): S
     for (const node of ends) {
       if (node === compiled.frame) continue;
       const plug = compiled.parts.find(
-        ({ part: one, nodes: own }) => one.kind === 'pin' && own.includes(node) && nodes.includes(node),
+        ({ part: one, nodes: own }) => isPlugPin(model, one) && own.includes(node) && nodes.includes(node),
       );
       if (plug?.part.kind === 'pin') unplugged.add(plug.part.connector);
       else {
@@ -131,14 +144,16 @@ export function conductorApart(
       (one) => one.part.ref !== part.ref && one.part.kind !== 'source' && one.nodes.includes(near),
     );
     const pulled = others.flatMap(({ part: one }) => (isFuse(one.kind) ? [one.ref] : []));
-    const unplugged = new Set(others.flatMap(({ part: one }) => (one.kind === 'pin' ? [one.connector] : [])));
+    const unplugged = new Set(
+      others.flatMap(({ part: one }) => (isPlugPin(model, one) ? [one.connector] : [])),
+    );
     const lifted = others.flatMap(({ part: one }) =>
-      isFuse(one.kind) || one.kind === 'pin' ? [] : [{ part: one.ref, node: name(near) }],
+      isFuse(one.kind) || isPlugPin(model, one) ? [] : [{ part: one.ref, node: name(near) }],
     );
     if (lifted.length > MOST_LIFTED) return [];
     const beyond = compiled.parts.filter((one) => one.part.ref !== part.ref && one.nodes.includes(far));
     const plug = beyond.length === 1 ? beyond[0]!.part : null;
-    if (plug?.kind === 'pin') unplugged.add(plug.connector);
+    if (plug && isPlugPin(model, plug)) unplugged.add(plug.connector);
     else if (plug && isFuse(plug.kind)) pulled.push(plug.ref);
     else lifted.push({ part: part.ref, node: name(far) });
     const setup: Setup = {

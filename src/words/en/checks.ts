@@ -1,3 +1,4 @@
+import { isGroundStud } from '@/core/diagnosis/setApart';
 import type { FreeCheck } from '@/core/job/freeChecks';
 import { partWords, positionWords, type Speaker } from './readings';
 
@@ -11,8 +12,13 @@ export function checkWords(speaker: Speaker, { kind, subject, test }: FreeCheck)
       return [partWords(speaker, subject), where || 'commanded'];
     case 'override':
       return [`${subject} pushed over by hand`, 'something will move: who is in the way?'];
-    case 'plug':
-      return [`Plug ${subject}`, 'seated, pins straight, dry'];
+    case 'plug': {
+      if (!isGroundStud(speaker.model, subject)) return [`Plug ${subject}`, 'seated, pins straight, dry'];
+      const stud = speaker.model.compiled.circuit.parts.find(
+        (part) => part.kind === 'pin' && part.connector === subject,
+      )!;
+      return [partWords(speaker, stud.ref), 'tight, clean, bare metal under it'];
+    }
     case 'loom':
       return [subject, 'no rub, no pinch, no earlier repair'];
     default:

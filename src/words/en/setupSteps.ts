@@ -1,4 +1,5 @@
 import type { Test } from '@/core/circuit/schema';
+import { isGroundStud } from '@/core/diagnosis/setApart';
 import { suppliesNeeded } from '@/core/safety/suppliesNeeded';
 import { isDeadKind } from '@/core/circuit/testPlace';
 import { pointName, positionWords, type Speaker } from './readings';
@@ -22,6 +23,9 @@ export function setupSteps(speaker: Speaker, test: Test): string[] {
   if (setup.pulled?.length) steps.push(`Pull fuse ${setup.pulled.map(place).join(' and ')}. Prove it dead.`);
   else if (setup.isolated?.length)
     steps.push(`Isolate and lock ${setup.isolated.map(place).join(' and ')}. Prove it dead.`);
+  const isStud = (connector: string) => isGroundStud(model, connector);
+  const off = setup.unplugged ?? [];
+  const [studs, plugs] = [off.filter(isStud), off.filter((one) => !isStud(one))];
   const isLine = ({ node }: { node: string }) =>
     model.compiled.domains[model.compiled.nodeIndex.get(node)!] === 'fluid';
   const lifted = setup.lifted ?? [];
@@ -29,7 +33,8 @@ export function setupSteps(speaker: Speaker, test: Test): string[] {
   const offWords = (ends: typeof lifted) =>
     ends.map(({ part, node }) => `${part} off ${pointName(speaker, node)}`).join(', ');
   const apart = [
-    ...(setup.unplugged?.length ? [`Unplug ${setup.unplugged.map(plug).join('; ')}.`] : []),
+    ...(plugs.length > 0 ? [`Unplug ${plugs.map(plug).join('; ')}.`] : []),
+    ...studs.map((stud) => `Take the lead off ${plug(stud)}. Mark it first.`),
     ...(setup.removed?.length
       ? [`Take ${setup.removed.join(' and ')} out of the circuit. Mark the wires first.`]
       : []),

@@ -10,15 +10,28 @@ import { ROOT, VAR } from './lib/system.mjs';
 const bundle = join(VAR, 'cli', 'spiraxis.mjs');
 const list = `${bundle}.json`;
 
+/** When a file was changed and how long it is; null where it is gone. Compared for being the same, not for being later: clocks go back. */
+function stampOf(name) {
+  const found = statSync(join(ROOT, name), { throwIfNoEntry: false });
+  return found ? [name, found.mtimeMs, found.size] : null;
+}
+
+/** What went into the bundle; null where its list cannot be read, which is as good as none. */
+function readInputs() {
+  try {
+    const inputs = JSON.parse(readFileSync(list, 'utf8'));
+    return Array.isArray(inputs) ? inputs : null;
+  } catch (error) {
+    if (error instanceof SyntaxError) return null;
+    throw error;
+  }
+}
+
 /** The bundle is there, and nothing that went into it has changed since; what went in stands beside it. */
 function isCurrent() {
   if (!existsSync(bundle) || !existsSync(list)) return false;
-  const made = statSync(bundle).mtimeMs;
-  const inputs = JSON.parse(readFileSync(list, 'utf8'));
-  return inputs.every((name) => {
-    const path = join(ROOT, name);
-    return existsSync(path) && statSync(path).mtimeMs < made;
-  });
+  const inputs = readInputs();
+  return inputs !== null && inputs.every((was) => String(stampOf(was[0])) === String(was));
 }
 
 async function bundled() {
@@ -41,9 +54,11 @@ async function bundled() {
       js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);",
     },
   });
-  writeFileSync(`${own}.json`, JSON.stringify([...Object.keys(metafile.inputs), 'package-lock.json']));
-  renameSync(`${own}.json`, list);
+  const inputs = [...Object.keys(metafile.inputs), 'package-lock.json'];
+  writeFileSync(`${own}.json`, JSON.stringify(inputs.map(stampOf)));
+  // The list last: whoever comes between finds a bundle that its list does not know, and makes it anew.
   renameSync(own, bundle);
+  renameSync(`${own}.json`, list);
 }
 
 await bundled();

@@ -69,6 +69,15 @@ const col = (key: string, label: string, what: What = {}): Column => ({
 });
 const text = (key: string, label: string): Column => ({ kind: 'text', key, label });
 
+/** A reading of insulation, today's or the last proved one: both are runs over time. */
+const INSULATION_RUN: readonly Column[] = [
+  text('from', 'From'),
+  text('to', 'To'),
+  col('ohms', 'Ohms', OHMS),
+  col('seconds', 'After s'),
+  col('temperatureC', '°C'),
+];
+
 /** What each sheet's form asks for, in the order of the work. */
 export const BENCH_FORMS: Readonly<Record<SheetName, readonly FieldSpec[]>> = {
   coil: [
@@ -120,25 +129,13 @@ export const BENCH_FORMS: Readonly<Record<SheetName, readonly FieldSpec[]>> = {
       kind: 'table',
       field: 'readings',
       label: 'Today',
-      columns: [
-        text('from', 'From'),
-        text('to', 'To'),
-        col('ohms', 'Ohms', OHMS),
-        col('seconds', 'After s'),
-        col('temperatureC', '°C'),
-      ],
+      columns: INSULATION_RUN,
     },
     {
       kind: 'table',
       field: 'before',
       label: 'Last proved',
-      columns: [
-        text('from', 'From'),
-        text('to', 'To'),
-        col('ohms', 'Ohms', OHMS),
-        col('seconds', 'After s'),
-        col('temperatureC', '°C'),
-      ],
+      columns: INSULATION_RUN,
     },
   ],
   contacts: [

@@ -131,7 +131,7 @@ export function buildReport(
     })),
     madeSafe: [
       ...state.closings.map(isolationLine),
-      ...(state.wasMadeSafe ? [] : state.closings.length > 0 ? [NOT_SIGNED] : []),
+      ...(state.wasMadeSafe || state.closings.length === 0 ? [] : [NOT_SIGNED]),
     ],
     safety: [...state.isolated.values()].map(({ body, person }) => ({
       text: `${pointTitle(body.point)}${body.lock ? `, lock ${body.lock}` : ''}`,

@@ -5,7 +5,7 @@ import { reduceJob } from '../reduceJob';
 import { contactorTwoSupplies } from '../../templates/line';
 import { entryWriter } from '../../testing/entryWriter';
 import { isolationPlan } from '../../safety/isolationPlan';
-import { testGate } from './testGate';
+import { standsSafe, testGate } from './testGate';
 
 const write = entryWriter();
 const entry = ({ type, body, ...more }: { type: Entry['type']; body: object }) => write(type, body, more);
@@ -50,5 +50,14 @@ describe('the gate before a test', () => {
       body: { point: supplies[0]!, energy: 'line', how: '', lock: '1', tag: '1', released: '' },
     });
     expect(gate([...closed, signed, opened, again], dead)).toEqual({ state: 'free' });
+  });
+  it('the work stands safe under the signature only, and not while a point is open for a test', () => {
+    const safe = (...entries: Entry[]) => standsSafe(plan, reduceJob(entries));
+    const opened = entry({ type: 'reopened', body: { point: supplies[0]!, reason: 'volts', setup: {} } });
+    expect(safe()).toBe(false);
+    expect(safe(...closed)).toBe(false);
+    expect(safe(...closed.slice(1), signed)).toBe(false);
+    expect(safe(...closed, signed)).toBe(true);
+    expect(safe(...closed, signed, opened)).toBe(false);
   });
 });

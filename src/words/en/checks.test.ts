@@ -1,0 +1,63 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { CircuitModel } from '@/core/circuit/model';
+import { parseCircuit } from '@/core/circuit/parse';
+import { freeChecks } from '@/core/job/freeChecks';
+import { findLanes } from '@/core/path/lanes';
+import { checkWords } from './checks';
+import { causeWords } from './findings';
+import type { Speaker } from './readings';
+import { setupSteps } from './setupSteps';
+
+const speakerOf = (circuit: string): Speaker => {
+  const text = readFileSync(join('demo', 'circuits', `${circuit}.circuit.json`), 'utf8');
+  const model = new CircuitModel(parseCircuit(JSON.parse(text)));
+  return { model, lanes: findLanes(model), gaugeUnit: 'bar' };
+};
+const float = speakerOf('groomer-tiller-float');
+const gate = speakerOf('compressor-gate');
+
+describe('a ground stud', () => {
+  it('is looked at for what it is, beside a plug', () => {
+    const said = freeChecks(float.model).map((check) => checkWords(float, check).join(': '));
+    expect(said).toContain('R2 rear ground stud: tight, clean, bare metal under it');
+    expect(said).toContain('Plug X31: seated, pins straight, dry');
+    expect(said.join()).not.toContain('Plug R2');
+  });
+
+  it('has its lead taken off where a file asks for it unplugged', () => {
+    const steps = setupSteps(float, {
+      kind: 'ohms',
+      from: 'R2',
+      to: 'GND',
+      setup: { isolated: ['G1'], unplugged: ['X31', 'R2'] },
+    });
+    expect(steps).toContain('Unplug X31, left cover.');
+    expect(steps).toContain('Take the lead off R2, rear frame, left. Mark it first.');
+  });
+});
+
+describe('the steps of an air test', () => {
+  const OPEN = { controls: { gate: 'open' } };
+  const gauge = { kind: 'pressure', at: 'Valve 4' } as const;
+
+  it('vent before a gauge or a plug goes in; a wire’s steps are not said of a line', () => {
+    const off = { ...OPEN, lifted: [{ part: 'H4', node: 'Valve 4' }], plugged: ['Valve 4'] };
+    const steps = setupSteps(gate, { ...gauge, setup: off }).join(' ');
+    expect(steps).toMatch(/^Shut the supply, vent, take H4 off Valve 4.* Plug the open end at Valve 4/);
+    expect(steps).toMatch(/vent before one goes in\.$/);
+    expect(steps).not.toMatch(/Mark the wires/);
+  });
+
+  it('an exhaust is stopped where no line is off', () => {
+    const steps = setupSteps(gate, { ...gauge, setup: { ...OPEN, plugged: ['Valve 2'] } });
+    expect(steps[0]).toMatch(/^Stop the exhaust of Valve 2/);
+  });
+});
+
+describe('what to look for before a new part goes in', () => {
+  it('is another thing for a hose than for a wire', () => {
+    expect(causeWords(gate, 'H4')).toMatch(/fitting\.$/);
+    expect(causeWords(gate, 'W14')).toMatch(/terminal\.$/);
+  });
+});

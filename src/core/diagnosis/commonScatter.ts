@@ -5,8 +5,6 @@ import type { Observation } from './observations';
 import type { Prediction } from './prediction';
 import { TOLERANCE_SIGMA } from './scatter';
 
-/** Readings that rise and fall with their supply. */
-const WITH_SUPPLY: readonly string[] = ['volts', 'amps'];
 /** Readings that contradict each other by more than this are no deviation of the supply: one of them is a slip, log. */
 const SLIP_COST = Math.log(0.02);
 /** A supply's share of what a prediction scatters: the rest is never nothing. */
@@ -37,10 +35,11 @@ export function commonScatter(
   observations.forEach((observation, k) => {
     const [first] = observation.readings;
     const { kind, value, meter } = first!;
-    if (!WITH_SUPPLY.includes(kind) || typeof value !== 'number' || observation.unsteady) return;
+    if (typeof value !== 'number' || observation.unsteady) return;
+    const { unsigned, withSupply } = figureOf(kind);
+    if (!withSupply) return;
     const due = peek(k);
     if (due.type !== 'number' || due.loose || due.mean === Infinity || due.mean === 0) return;
-    const { unsigned } = figureOf(kind);
     const mean = unsigned ? Math.abs(due.mean) : due.mean;
     const off = (unsigned ? Math.abs(value) : value) - mean;
     const sigma = totalSigma(kind, due.mean, due.sigma, meter);

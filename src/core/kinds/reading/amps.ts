@@ -19,6 +19,7 @@ export const amps = defineReading<'amps'>()({
     over: Infinity,
     unsigned: true,
     leastSigma: 0.005,
+    withSupply: true,
     meterSigma: (size, meter) => digitalSigma(RANGES, size, meter),
     mistakeDensity: (value) => 0.15 / (Math.abs(Number(value)) + 0.05),
     step: sizeStep(0.1, 0.07),

@@ -19,6 +19,7 @@ export const diode = defineReading<'diode'>()({
     over: DIODE_OVER_VOLTS,
     unsigned: false,
     leastSigma: 0,
+    withSupply: false,
     meterSigma: (size, meter) => digitalSigma(VOLT_RANGES, size, meter),
     mistakeDensity: (value) => (value === 'OL' ? 0.5 : 0.5 / DIODE_OVER_VOLTS),
     step: (value) => Math.abs(value) / STEP_VOLTS,

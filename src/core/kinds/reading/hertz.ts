@@ -21,6 +21,7 @@ export const hertz = defineReading<'hertz'>()({
     over: Infinity,
     unsigned: true,
     leastSigma: 0.05,
+    withSupply: false,
     meterSigma: (size, meter) => digitalSigma(RANGES, size, meter),
     mistakeDensity: (value) => 0.15 / (Math.abs(Number(value)) + 5),
     step: sizeStep(5, 0.06),

@@ -56,6 +56,7 @@ export function resistanceShown(over: number, meterSigma: FigureShown['meterSigm
     over,
     unsigned: false,
     leastSigma: 0,
+    withSupply: false,
     meterSigma,
     mistakeDensity: (value) => ohmsMistake(value, leastStep),
     step: sizeStep(3, 0.08),

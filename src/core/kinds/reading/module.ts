@@ -23,6 +23,8 @@ export interface FigureShown {
   unsigned: boolean;
   /** Standard deviation below which none is trusted, in its unit. */
   leastSigma: number;
+  /** It rises and falls with the supply: readings of one circuit share how far that stands off. */
+  withSupply: boolean;
   /** What the meter itself adds at a value, one standard deviation. This runs for every prediction. */
   meterSigma: (size: number, meter: Meter) => number;
   /** Density of a value that is a mistake: nothing known but the meter and how finely it shows. */

@@ -18,6 +18,7 @@ export const pressure = defineReading<'pressure'>()({
     over: Infinity,
     unsigned: false,
     leastSigma: 0,
+    withSupply: false,
     meterSigma: (size, meter) => {
       const own = meter?.accuracyPercent;
       const scale = GAUGE_SCALES.find((most) => size <= most) ?? size;

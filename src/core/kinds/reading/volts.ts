@@ -23,6 +23,7 @@ export const volts = defineReading<'volts'>()({
     over: Infinity,
     unsigned: false,
     leastSigma: 0.015,
+    withSupply: true,
     meterSigma: (size, meter) => digitalSigma(VOLT_RANGES, size, meter),
     mistakeDensity: (_value, supplyVolts) => 1 / (2.4 * Math.max(supplyVolts, 1)),
     step: signedStep(0.6, 0.05),

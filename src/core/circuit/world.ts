@@ -4,6 +4,11 @@ import type { Situation } from './situation';
 
 /** Scatter currents below this move no reading. */
 const LEAST_SCATTER_AMPS = 1e-7;
+/**
+ * What an output in its limit gives, as a share of the limit that stands for a tolerance: it folds back, tries again in pulses or
+ * shuts off, each maker's in its own way, so that nobody knows its volts to a few hundredths.
+ */
+export const LIMIT_SPREAD = 1.6;
 
 /** A solved state of the circuit: one set-up, one set of faults. */
 export interface World {
@@ -108,8 +113,19 @@ export function scatterSources(world: World): readonly ScatterSource[] {
     const amps = Math.sqrt(own * own + (siemens * emf * emfTolerance) ** 2);
     if (amps > LEAST_SCATTER_AMPS) found.push({ a, b, amps });
   }
+  for (const branch of limitedBranches(world)) {
+    const { a, b } = world.edges[branch]!;
+    found.push({ a, b, amps: LIMIT_SPREAD * branchAmps(world, branch) });
+  }
   world.scatter = found;
   return found;
+}
+
+/** Driver branches that stand in their current limit in this world. */
+export function limitedBranches({ devices, state }: World): number[] {
+  return devices.flatMap((device, at) =>
+    device.kind === 'driver' && state[at] === 1 ? [device.branch] : [],
+  );
 }
 
 /** State of the device of a part: relay in, spool position, switch operated; 0 where it has none. */

@@ -1,5 +1,13 @@
 import type { CircuitModel } from '../circuit/model';
-import { branchAmps, conductance, hasDelta, scatterSources, type World } from '../circuit/world';
+import {
+  branchAmps,
+  conductance,
+  hasDelta,
+  LIMIT_SPREAD,
+  limitedBranches,
+  scatterSources,
+  type World,
+} from '../circuit/world';
 
 /** Share of a part's tolerance that is one standard deviation. */
 export const TOLERANCE_SIGMA = 0.6;
@@ -23,7 +31,8 @@ export function ampsScatter(model: CircuitModel, world: World, through: number):
   const { a, b } = world.edges[through]!;
   const { liveTolerance: tolerance } = model.compiled.branches[through]!;
   const amps = branchAmps(world, through);
-  const direct = hasDelta(world, through) ? 0 : Math.abs(amps) * tolerance * TOLERANCE_SIGMA;
+  const spread = limitedBranches(world).includes(through) ? LIMIT_SPREAD : tolerance;
+  const direct = hasDelta(world, through) ? 0 : Math.abs(amps) * spread * TOLERANCE_SIGMA;
   const fromVolts = own * voltsScatter(world, a, b);
   // In a series loop the two are the same cause seen twice; the larger one is the honest figure.
   return Math.max(direct, fromVolts);

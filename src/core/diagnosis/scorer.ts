@@ -8,6 +8,10 @@ import { xlogx } from './severity';
 /** Cells a person can tell apart on the display. */
 const CELLS = 640;
 const OVER_CELL = CELLS - 1;
+/** A spread over more cells than this, from 1.3 sigma below to 1.3 above, is more than three points. */
+const WIDE_CELLS = 6;
+/** How far a wide spread is followed, sigma. */
+const WIDE_SIGMA = 2;
 
 export function cellOf(kind: Test['kind'], value: number): number {
   if (value === Infinity) return OVER_CELL;
@@ -130,9 +134,28 @@ function spread(
     cellOf(test.kind, mean + 1.3 * wide),
   ];
   if (below === above) return put(middle, 1);
+  if (above - below > WIDE_CELLS)
+    return spreadWide(
+      cellOf(test.kind, mean - WIDE_SIGMA * wide),
+      middle,
+      cellOf(test.kind, mean + WIDE_SIGMA * wide),
+      put,
+    );
   put(middle, 0.5);
   put(below, 0.25);
   put(above, 0.25);
+}
+
+/** A wide spread fills every cell it reaches: three points of two that overlap would never meet, and look told apart. */
+function spreadWide(low: number, middle: number, high: number, put: (cell: number, share: number) => void) {
+  const weight = (cell: number) => {
+    const reach = cell < middle ? middle - low : high - middle;
+    const off = reach === 0 ? 0 : (WIDE_SIGMA * (cell - middle)) / reach;
+    return Math.exp(-0.5 * off * off);
+  };
+  let total = 0;
+  for (let cell = low; cell <= high; cell++) total += weight(cell);
+  for (let cell = low; cell <= high; cell++) put(cell, weight(cell) / total);
 }
 
 function choiceCell(key: string): number {

@@ -6,7 +6,7 @@ import { bindTest, predict, predictedValue } from '../diagnosis/predict';
 import { testKey } from '../diagnosis/observations';
 import { workingPatterns } from '../diagnosis/patterns';
 import type { JobState } from './reduceJob';
-import { isSeenWorking } from './seenWork';
+import { isSeenWorking, tellsNoMore } from './seenWork';
 import { ofTheFault } from './proofsOfFault';
 import { clampsOf, runsOf } from './feedAndReturn';
 import { ownVolts } from '../diagnosis/testerVolts';
@@ -97,7 +97,14 @@ export function proofList(model: CircuitModel, state: JobState): Proof[] {
       const part = circuit.parts.find((one) => one.ref === ref)!;
       if (part.kind === 'relay' || part.kind === 'resistor') continue;
       const works: Test = { kind: 'function', part: ref, setup };
-      if (isSeenWorking(model, ref, driven.length > 0))
+      // What works and stays working has worked at once; what stays is shown where nothing else is commanded beside it.
+      const shownElsewhere = patterns.some(
+        (other) =>
+          (other.setup.afterSeconds === undefined || setup.afterSeconds !== undefined) &&
+          [...other.loads, ...other.driven].includes(ref) &&
+          tellsNoMore(model, ref, setup, other.setup),
+      );
+      if (isSeenWorking(model, ref, driven.length > 0) && !shownElsewhere)
         proofs.push({ id: `works ${ref} ${words(setup)}`, kind: 'works', test: works, part: ref, setup });
       if (onFluidSide || !kindOf(part).traits.load || measured.has(ref)) continue;
       measured.add(ref);

@@ -1,6 +1,6 @@
 import type { CircuitModel } from '@/core/circuit/model';
-import type { Reading, Setup, Test } from '@/core/circuit/schema';
-import { isSeenWorking } from '@/core/job/seenWork';
+import type { Reading, Test } from '@/core/circuit/schema';
+import { isSeenWorking, tellsNoMore } from '@/core/job/seenWork';
 import { workingPatterns } from '@/core/diagnosis/patterns';
 import { partWords, positionWords, type Speaker } from '@/words/en/readings';
 
@@ -19,21 +19,15 @@ export function complaintTrials(speaker: Speaker): { functions: Trial[]; fuses: 
   const fuses: Trial[] = [];
   const patterns = workingPatterns(model);
   for (const { setup, loads, driven } of patterns) {
-    const position = [
-      positionWords(model.compiled.circuit.controls, setup),
-      setup.afterSeconds ? 'at once' : '',
-    ]
-      .filter(Boolean)
-      .join(', ');
+    const position = positionWords(model.compiled.circuit.controls, setup);
     for (const ref of [...loads, ...driven]) {
       if (!isSeenWorking(model, ref, driven.length > 0)) continue;
       // Tried with another function running at the same time, a load tells nothing that it does not tell alone.
       const alone = patterns.some(
         (other) =>
-          other.setup !== setup &&
           other.setup.afterSeconds === setup.afterSeconds &&
           [...other.loads, ...other.driven].includes(ref) &&
-          addsControls(model, setup, other.setup),
+          tellsNoMore(model, ref, setup, other.setup),
       );
       if (alone) continue;
       functions.push({
@@ -55,16 +49,4 @@ export function complaintTrials(speaker: Speaker): { functions: Trial[]; fuses: 
     }
   }
   return { functions, fuses };
-}
-
-/** Whether a set-up is another one with more controls moved from rest. */
-function addsControls(
-  model: CircuitModel,
-  { controls = {} }: Setup,
-  { controls: fewer = {} }: Setup,
-): boolean {
-  return Object.entries(model.compiled.circuit.controls).every(([control, [rest]]) => {
-    const [more, less] = [controls[control] ?? rest, fewer[control] ?? rest];
-    return less === rest || more === less;
-  });
 }

@@ -3,8 +3,8 @@
 import { Check } from 'lucide-react';
 import { Heading, Nothing, Trouble } from '@/ui/sheet';
 import { inTwenty, WindingBar } from '@/ui/Turns';
-import { evidenceWords, faultWords } from '@/words/en/findings';
-import { partWords, readingWords } from '@/words/en/readings';
+import { evidenceWords, faultWords, proofLines } from '@/words/en/findings';
+import { partWords } from '@/words/en/readings';
 import { verdictWhy } from '@/words/en/verdict';
 import { useDesk } from '../desk/desk';
 
@@ -57,12 +57,12 @@ export function Evidence() {
               </p>
             </>
           ) : null}
-          {verdict.state === 'name' ? (
+          {verdict.state === 'name' && lead ? (
             <div>
               <strong className="font-[750]">Proved by </strong>
-              {verdict.proofs.readings.map((at) => (
-                <p key={at} className="pl-4">
-                  {readingWords(speaker, readings[at]!)}
+              {proofLines(speaker, lead, verdict.proofs, readings).map((line) => (
+                <p key={line} className="pl-4">
+                  {line}
                 </p>
               ))}
             </div>

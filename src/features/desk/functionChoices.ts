@@ -54,9 +54,7 @@ export async function trialsOf(functionId: string): Promise<Trial[] | null> {
     [...loads, ...driven].flatMap((ref) => {
       const part = circuit.parts.find((one) => one.ref === ref)!;
       if (part.kind === 'relay' || part.kind === 'resistor') return [];
-      const position = [positionWords(circuit.controls, setup), setup.afterSeconds ? 'at once' : '']
-        .filter(Boolean)
-        .join(', ');
+      const position = positionWords(circuit.controls, setup);
       return [{ key: `${pattern}-${ref}`, label: part.label ?? ref, position }];
     }),
   );

@@ -1,5 +1,5 @@
 import { CircuitModel } from '@/core/circuit/model';
-import { singleCoil } from '@/core/templates/electrical';
+import { singleCoil, stopSolenoid } from '@/core/templates/electrical';
 import { contactorTwoSupplies, levelControl } from '@/core/templates/line';
 import { TEMPLATES } from '@/core/templates/templates';
 import { spareRatings } from './spareRatings';
@@ -31,6 +31,14 @@ describe('a spare', () => {
     const ratings = spareRatings(new CircuitModel(contactorTwoSupplies()), 'K1');
     expect(ratings).toContainEqual({ name: 'Volts, AC or DC', wanted: '24 V AC, and as on the old label' });
     expect(ratings.find(({ name }) => name === 'Contact amps')!.wanted).toMatch(/^1\d(\.\d)? A carried here/);
+  });
+  it('of a switch or timer has what its contact carries and breaks, also what it carries at once only', () => {
+    const engine = new CircuitModel(stopSolenoid());
+    const amps = (ref: string) =>
+      spareRatings(engine, ref).find(({ name }) => name === 'Contact amps')?.wanted ?? '';
+    const timer = engine.compiled.circuit.parts.find(({ kind }) => kind === 'timer')!;
+    expect(amps(timer.ref)).toMatch(/^12(\.\d)? A carried here at 12 V DC/);
+    expect(amps('S2')).toMatch(/^0\.\d+ A carried here at 12 V DC/);
   });
   it('of every kind is matched by something', () => {
     for (const { build } of TEMPLATES) {

@@ -1,3 +1,4 @@
+import { formatQuantity } from '@/core/units/formatQuantity';
 import type { CircuitModel } from '@/core/circuit/model';
 import type { Part } from '@/core/circuit/partSchema';
 import { branchAmps } from '@/core/circuit/world';
@@ -75,6 +76,7 @@ function ratingsOf(model: CircuitModel, part: Part): Rating[] {
       break;
     case 'switch':
       add('Contact', 'normally open or closed as it stands in service');
+      add('Contact amps', contactWords(model, part));
       add('Kind', OLD_PART);
       break;
     case 'valve':
@@ -94,13 +96,18 @@ function ratingsOf(model: CircuitModel, part: Part): Rating[] {
       break;
     case 'pressureSwitch':
       add('Switching pressure', OLD_LABEL);
+      add('Contact amps', contactWords(model, part));
+      add('Kind', OLD_PART);
+      break;
+    case 'timer':
+      add('Seconds', formatQuantity(part.seconds, 's'));
+      add('Contact amps', contactWords(model, part));
       add('Kind', OLD_PART);
       break;
     case 'source':
     case 'pin':
     case 'diode':
     case 'sensor3':
-    case 'timer':
       add('Kind', OLD_PART);
       break;
     default:
@@ -109,6 +116,8 @@ function ratingsOf(model: CircuitModel, part: Part): Rating[] {
   return ratings;
 }
 
+/** Below this nothing is carried, amperes. */
+const LEAST_AMPS = 1e-3;
 /** Nominal volts that supplies are named by; a battery that reads 25.2 V is a 24 V one. */
 const NOMINAL_VOLTS = [5, 6, 12, 24, 36, 48, 80, 110, 120, 208, 220, 230, 240, 277, 400, 480];
 const NEAR_NOMINAL = 0.08;
@@ -145,15 +154,23 @@ function powerWords(model: CircuitModel, part: Part): string | undefined {
   return `about ${power} ${reactance > 0 ? 'VA, sealed' : 'W'}`;
 }
 
-/** The most that its contacts carry on the sound machine. */
+/** The most that its contacts carry on the sound machine, at once where a timer feeds, and at which volts they break it. */
 function contactWords(model: CircuitModel, { ref }: Part): string {
-  const { branches } = model.compiled.parts[model.compiled.partIndex.get(ref)!]!;
-  const contacts = branches.filter(({ role }) => role === 'made' || role === 'resting');
-  const most = model.combinations.reduce((top, controls) => {
-    const world = model.situation({ controls }).solve({ mode: 'live' });
+  const { part, branches } = model.compiled.parts[model.compiled.partIndex.get(ref)!]!;
+  const contacts = branches.filter(
+    ({ role }) => role === 'made' || role === 'resting' || (role === 'body' && part.kind !== 'relay'),
+  );
+  const timed = model.compiled.circuit.parts.some(({ kind }) => kind === 'timer');
+  const setups = model.combinations.flatMap((controls) => [
+    { controls },
+    ...(timed ? [{ controls, afterSeconds: 0 }] : []),
+  ]);
+  const most = setups.reduce((top, setup) => {
+    const world = model.situation(setup).solve({ mode: 'live' });
     return contacts.reduce((high, { index }) => Math.max(high, Math.abs(branchAmps(world, index))), top);
   }, 0);
-  return most > 0
-    ? `${quantity('amps', Number(most.toPrecision(2)))} carried here; duty as on the old label`
-    : OLD_LABEL;
+  if (!(most > LEAST_AMPS)) return OLD_LABEL;
+  const { a, volts } = contacts[0]!;
+  const at = `${nominal(volts)} V ${model.compiled.alternating[a] === 1 ? 'AC' : 'DC'}`;
+  return `${quantity('amps', Number(most.toPrecision(2)))} carried here at ${at}; duty as on the old label`;
 }

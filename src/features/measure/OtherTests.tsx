@@ -80,7 +80,6 @@ export function OtherTests({
 function setupNote({ model }: Speaker, { setup }: Test): string {
   const notes = [
     positionWords(model.compiled.circuit.controls, setup),
-    setup.afterSeconds === undefined ? '' : `after ${setup.afterSeconds} s`,
     ...cutWords(setup),
     ...changedWords(setup),
   ].filter(Boolean);

@@ -6,7 +6,7 @@ import type { RankedTest } from '@/core/diagnosis/rankTests';
 import type { Outlook } from '@/workers/protocol';
 import { DEFERENCE, HoldSign } from '@/ui/sheet';
 import { BeforeChange } from '../desk/BeforeChange';
-import { evidenceWords, causeWords, clearWords, faultWords } from '@/words/en/findings';
+import { evidenceWords, causeWords, clearWords, faultWords, proofLines } from '@/words/en/findings';
 import { capital } from '@/words/en/capital';
 import { shareWords, verdictWhy } from '@/words/en/verdict';
 import { partWords, readingWords, testPlace, modeName, type Speaker } from '@/words/en/readings';
@@ -57,8 +57,8 @@ export function VerdictTag({
           <dl className="grid grid-cols-[120px_1fr] gap-x-3 gap-y-1.5">
             <dt className="font-[750]">Proved by</dt>
             <dd>
-              {verdict.proofs.readings.map((at) => (
-                <p key={at}>{readingWords(speaker, readings[at]!)}</p>
+              {proofLines(speaker, suspect, verdict.proofs, readings).map((line) => (
+                <p key={line}>{line}</p>
               ))}
             </dd>
             <dt className="font-[750]">Against</dt>

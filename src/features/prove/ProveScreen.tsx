@@ -14,7 +14,7 @@ import { StepLayout } from '../desk/StepLayout';
 import { Ledger } from './Ledger';
 import { pointTitle } from '@/words/en/energies';
 import { shutWords } from '@/words/en/holds';
-import { proofWords } from '@/words/en/proofs';
+import { kindOfPart, proofWords, stopWords } from '@/words/en/proofs';
 
 /** Everything that is shown before the machine goes back: positions, current, drops, interlocks, codes, wires, locks. */
 export function ProveScreen() {
@@ -133,7 +133,7 @@ function ProofRow({ proof, now }: { proof: Proof; now: ReturnType<typeof proofSt
 }
 
 function ProofAnswer({ proof }: { proof: Proof }) {
-  const { log } = useDesk();
+  const { log, speaker } = useDesk();
   const write = (value: Reading['value'], found: string) => {
     const done = proves(proof, value);
     if ('test' in proof) {
@@ -155,8 +155,13 @@ function ProofAnswer({ proof }: { proof: Proof }) {
   );
   if (proof.kind === 'works')
     return pair(['Works', () => write('works', 'works')], ['Does not', () => write('dead', 'dead')]);
-  if (proof.kind === 'interlock')
-    return pair(['Stops', () => write('dead', 'stops')], ['Moves', () => write('works', 'moves')]);
+  if (proof.kind === 'interlock') {
+    const { stops, goesOn } = stopWords(kindOfPart(speaker, proof.part));
+    return pair(
+      [stops, () => write('dead', stops.toLowerCase())],
+      [goesOn, () => write('works', goesOn.toLowerCase())],
+    );
+  }
   if (proof.kind === 'tight')
     return pair(['Tight', () => write('none', 'tight')], ['Bubbles', () => write('bubbles', 'bubbles')]);
   if (proof.kind === 'fuseHolds')

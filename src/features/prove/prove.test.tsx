@@ -75,9 +75,9 @@ describe('what is shown before the machine goes back', () => {
     const { person } = show(stopSolenoid());
     const interlock = rows('interlock').find((row) => row.textContent?.includes('seat'));
     expect(within(interlock!).queryByRole('button', { name: 'Leave it' })).toBeNull();
-    await person.click(within(interlock!).getByRole('button', { name: 'Moves' }));
+    await person.click(within(interlock!).getByRole('button', { name: 'Holds' }));
     expect(state(interlock!)).toBe('wrong');
-    await person.click(within(interlock!).getByRole('button', { name: 'Stops' }));
+    await person.click(within(interlock!).getByRole('button', { name: 'Lets go' }));
     expect(state(interlock!)).toBe('done');
   });
 

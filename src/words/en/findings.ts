@@ -6,6 +6,7 @@ import { kindOf } from '@/core/kinds/part';
 import type { PartKind } from '@/core/kinds/part/module';
 import type { FaultName } from '@/core/diagnosis/faultTypes';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
+import type { Proofs } from '@/core/diagnosis/proofs';
 import type { Suspect } from '@/core/diagnosis/suspects';
 import type { Verdict } from '@/core/diagnosis/verdict';
 import type { Standing } from '@/core/path/standing';
@@ -110,6 +111,19 @@ export function faultWords(
   return `${words}${other ? ` (${other})` : ''}${size}${intermittent ? ', comes and goes' : ''}${partner ? `, with ${partner.part} ${faultOf(speaker, partner.part, partner.fault)}` : ''}`;
 }
 
+/** The readings that prove a part, each with where it was taken: on the part, or around it, which clears the rest of its way. */
+export function proofLines(
+  speaker: Speaker,
+  suspect: Suspect,
+  proofs: Proofs,
+  readings: readonly Reading[],
+): string[] {
+  const onPart = new Set(suspect.for.filter((one) => one.onPart).map(({ reading }) => reading));
+  return [...proofs.readings]
+    .sort((a, b) => Number(onPart.has(b)) - Number(onPart.has(a)))
+    .map((at) => `${onPart.has(at) ? 'On it' : 'Around it'}: ${readingWords(speaker, readings[at]!)}`);
+}
+
 /** What the readings mean so far, whole sentences, the weightiest first: the figure says as many as it has room for. */
 export function statementLines(
   speaker: Speaker,
@@ -189,7 +203,7 @@ export function evidenceWords(
   evidence: Suspect['for'],
   readings: readonly Reading[],
 ): string {
-  if (evidence.length === 0) return 'Nothing yet.';
+  if (evidence.length === 0) return 'Nothing.';
   return evidence
     .slice(0, 2)
     .map(({ reading }) => sentence(readingWords(speaker, readings[reading]!)))

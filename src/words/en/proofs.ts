@@ -1,24 +1,27 @@
+import type { Part } from '@/core/circuit/partSchema';
 import type { Proof } from '@/core/job/proofList';
 import { pointTitle } from './energies';
 import { partWords, pointName, positionWords, quantity, type Speaker } from './readings';
 
 /** What a proof asks for, in one line. */
 export function proofWords(speaker: Speaker, proof: Proof): string {
+  const { circuit } = speaker.model.compiled;
+  const positions = 'test' in proof ? positionWords(circuit.controls, proof.test.setup) || 'at rest' : '';
   switch (proof.kind) {
     case 'works':
-      return `${partWords(speaker, proof.part)} works, ${positionWords(speaker.model.compiled.circuit.controls, proof.setup) || 'at rest'}`;
+      return `${partWords(speaker, proof.part)} works, ${positions}`;
     case 'current':
-      return `Current of ${partWords(speaker, proof.part)}, about ${quantity('amps', proof.expected)}`;
+      return `Current of ${partWords(speaker, proof.part)}, ${positions}, about ${quantity('amps', proof.expected)}`;
     case 'insulation':
       return `Insulation, ${pointName(speaker, proof.test.from)} to ${pointName(speaker, proof.test.to)} with ${proof.test.testVolts} V, over ${quantity('ohms', proof.least)}`;
     case 'fuseHolds':
-      return `${partWords(speaker, proof.test.part)} holds for ${proof.minutes} min under load, ${positionWords(speaker.model.compiled.circuit.controls, proof.test.setup) || 'at rest'}`;
+      return `${partWords(speaker, proof.test.part)} holds for ${proof.minutes} min under load, ${positions}`;
     case 'drop':
-      return `Volts lost on the ${proof.side} of ${proof.part}, ${pointName(speaker, proof.test.from)} to ${pointName(speaker, proof.test.to)}, under ${quantity('volts', proof.most)}`;
+      return `Volts lost on the ${proof.side} of ${proof.part}, ${pointName(speaker, proof.test.from)} to ${pointName(speaker, proof.test.to)}, ${positions}, under ${quantity('volts', proof.most)}`;
     case 'signal':
       return `Signal of ${partWords(speaker, proof.part)} with ${proof.control} ${proof.position}, ${pointName(speaker, proof.test.from)} to ${pointName(speaker, proof.test.to)}, about ${quantity('volts', proof.expected)}`;
     case 'interlock':
-      return `${partWords(speaker, proof.part)} stops with ${proof.control} ${proof.position}`;
+      return `${partWords(speaker, proof.part)} ${stopWords(kindOfPart(speaker, proof.part)).verb} with ${proof.control} ${proof.position}`;
     case 'code':
       return `Code ${proof.code} cleared, and gone after a cycle`;
     case 'wire':
@@ -30,4 +33,63 @@ export function proofWords(speaker: Speaker, proof: Proof): string {
     case 'tight':
       return `${partWords(speaker, proof.part)} is tight at working pressure: soapy water at its joints, each position`;
   }
+}
+
+/** How a load of a kind is seen to stop, and not to. */
+export interface StopWords {
+  verb: string;
+  stops: string;
+  goesOn: string;
+}
+
+const STANDS_STILL: StopWords = { verb: 'stops', stops: 'Stops', goesOn: 'Moves' };
+const LETS_GO: StopWords = { verb: 'lets go', stops: 'Lets go', goesOn: 'Holds' };
+const GOES_DEAD: StopWords = { verb: 'goes dead', stops: 'Dead', goesOn: 'Still live' };
+
+/** What the person sees who takes a command away from a part of this kind. */
+export function stopWords(kind: Part['kind']): StopWords {
+  switch (kind) {
+    case 'cylinder':
+    case 'vacuumActuator':
+    case 'motor':
+    case 'pump':
+      return STANDS_STILL;
+    case 'coil':
+    case 'relay':
+    case 'valve':
+    case 'proportionalValve':
+      return LETS_GO;
+    case 'lamp':
+      return { verb: 'goes out', stops: 'Goes out', goesOn: 'Stays lit' };
+    case 'heater':
+      return { verb: 'goes off', stops: 'Goes off', goesOn: 'Stays on' };
+    case 'source':
+    case 'transformer':
+    case 'fuse':
+    case 'breaker':
+    case 'wire':
+    case 'pin':
+    case 'switch':
+    case 'diode':
+    case 'resistor':
+    case 'sensor3':
+    case 'driver':
+    case 'timer':
+    case 'airSupply':
+    case 'regulator':
+    case 'filter':
+    case 'check':
+    case 'hose':
+    case 'throttle':
+    case 'silencer':
+    case 'plug':
+    case 'pressureSwitch':
+      return GOES_DEAD;
+    default:
+      return kind satisfies never;
+  }
+}
+
+export function kindOfPart({ model }: Speaker, ref: string): Part['kind'] {
+  return model.compiled.circuit.parts.find((one) => one.ref === ref)!.kind;
 }

@@ -391,7 +391,7 @@ describe('what the readings mean so far', () => {
     expect(lines[0]).toMatch(/^X8\.1 coil plug pin 1 is proved bad: open\.$/);
     const [lead] = diagnosis.suspects;
     expect(evidenceWords(tilt, lead!.for, readings)).toMatch(/OL/);
-    expect(evidenceWords(tilt, [], readings)).toBe('Nothing yet.');
+    expect(evidenceWords(tilt, [], readings)).toBe('Nothing.');
   });
 
   it('says when nothing fits', () => {

@@ -138,7 +138,7 @@ export function readingWords(speaker: Speaker, reading: Reading): string {
   }
   const condition = [
     kind === 'insulation' ? `insulation at ${reading.testVolts} V` : '',
-    isDeadKind(kind) ? '' : positions,
+    positions,
     ...changed,
     isDeadKind(kind) && kind !== 'insulation' && changed.length === 0 ? 'dead' : '',
   ]
@@ -152,10 +152,13 @@ export function partWords({ model }: Speaker, ref: string): string {
   return part?.label ? `${ref} ${part.label.toLowerCase()}` : ref;
 }
 
-/** Controls that stand away from rest, which is the first position of each, whatever it is called: "key on, tilt right". */
+/**
+ * Controls that stand away from rest, which is the first position of each, whatever it is called, and whether it is seen
+ * at once, before a timer has let go: "key on, tilt right", "key on, at once".
+ */
 export function positionWords(controls: Circuit['controls'], setup: Setup): string {
-  return Object.entries(setup.controls ?? {})
+  const away = Object.entries(setup.controls ?? {})
     .filter(([control, position]) => position !== controls[control]?.[0])
-    .map(([control, position]) => `${control} ${position}`)
-    .join(', ');
+    .map(([control, position]) => `${control} ${position}`);
+  return [...away, ...(setup.afterSeconds === undefined ? [] : ['at once'])].join(', ');
 }

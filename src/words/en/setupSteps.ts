@@ -1,8 +1,22 @@
+import { formatQuantity } from '@/core/units/formatQuantity';
 import type { Test } from '@/core/circuit/schema';
 import { isGroundStud } from '@/core/diagnosis/setApart';
 import { suppliesNeeded } from '@/core/safety/suppliesNeeded';
 import { isDeadKind } from '@/core/circuit/testPlace';
 import { pointName, positionWords, type Speaker } from './readings';
+
+/** A timer that these positions start feeds what it feeds at first: what stays is read when it has let go. */
+function timersWait({ model }: Speaker, test: Test): string {
+  if (isDeadKind(test.kind)) return '';
+  const early = model.situation({ ...test.setup, afterSeconds: 0 });
+  const running = model.compiled.parts.flatMap(({ part, branches }) =>
+    part.kind === 'timer' && early.situation.commanded[branches[0]!.index] ? [part] : [],
+  );
+  if (running.length === 0) return '';
+  const seconds = Math.max(...running.map((timer) => timer.seconds));
+  const names = running.map(({ ref }) => ref).join(' and ');
+  return `; read after ${formatQuantity(seconds, 's')}, when ${names} ${running.length > 1 ? 'have' : 'has'} let go`;
+}
 
 /** The set-up in numbered lines. None is left out, however many there are: the last says where the leads go. */
 export function setupSteps(speaker: Speaker, test: Test): string[] {
@@ -65,11 +79,10 @@ export function setupSteps(speaker: Speaker, test: Test): string[] {
   const media = live ? [] : suppliesNeeded(model, test);
   if (media.length > 0)
     steps.push(`Leave ${media.map(place).join(' and ')} on: it is read under its pressure.`);
-  const positions = positionWords(model.compiled.circuit.controls, setup);
-  if (positions)
-    steps.push(
-      `${live ? 'Power on, ' : 'Set '}${positions}${test.setup.afterSeconds ? ', read at once' : ''}.`,
-    );
+  const { afterSeconds, ...standing } = setup;
+  const positions = positionWords(model.compiled.circuit.controls, standing);
+  const when = afterSeconds === undefined ? timersWait(speaker, test) : ', read at once';
+  if (positions) steps.push(`${live ? 'Power on, ' : 'Set '}${positions}${when}.`);
   else if (live) steps.push('Power on, every control at rest.');
   if ('from' in test) {
     const [from, to] = [pointName(speaker, test.from), pointName(speaker, test.to)];

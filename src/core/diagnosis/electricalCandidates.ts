@@ -1,6 +1,7 @@
 import { testerVolts } from './testerVolts';
 import { kindOf } from '../kinds/part';
 import { guardsDefeated } from '../safety/guards';
+import type { CompiledPart } from '../circuit/compile';
 import type { CircuitModel } from '../circuit/model';
 import type { Preferences, Setup } from '../circuit/schema';
 import { branchAmps } from '../circuit/world';
@@ -51,12 +52,13 @@ export function liveFamilies(
   }
   function* amps(): Generator<Offer> {
     for (const pattern of patterns) {
-      for (const { part } of [...fuses, ...loads]) {
-        if (kindOf(part).traits.load && pattern.loads.length > 0 && !pattern.loads.includes(part.ref))
-          continue;
-        yield {
-          test: { kind: 'amps', through: part.ref, setup: pattern.setup },
-        };
+      for (const { part } of fuses) {
+        yield { test: { kind: 'amps', through: part.ref, setup: pattern.setup } };
+      }
+      for (const load of loads) {
+        if (pattern.loads.length > 0 && !pattern.loads.includes(load.part.ref)) continue;
+        const through = clampedAt(model, load);
+        if (through) yield { test: { kind: 'amps', through, setup: pattern.setup } };
       }
     }
   }
@@ -153,6 +155,29 @@ export function liveFamilies(
     { name: 'swaps', offers: swaps() },
     { name: 'bridging', offers: bridging() },
   ];
+}
+
+/**
+ * The part whose wire a clamp goes round for the current of a load: the load itself, unless something shares both its ends, such
+ * as the suppressor in its plug. Then every wire there is carries both: what feeds them in one piece is clamped, if anything does.
+ */
+function clampedAt({ compiled }: CircuitModel, { part, branches }: CompiledPart): string | null {
+  const body = branches.find(({ domain }) => domain === 'electrical');
+  if (!body) return null;
+  const ends = [body.a, body.b];
+  const beside = compiled.parts.filter(
+    (one) =>
+      one.part.ref !== part.ref && one.branches.some(({ a, b }) => ends.includes(a) && ends.includes(b)),
+  );
+  if (beside.length === 0) return part.ref;
+  const inside = new Set([part.ref, ...beside.map((one) => one.part.ref)]);
+  for (const end of ends) {
+    const others = compiled.parts.filter((one) => one.nodes.includes(end) && !inside.has(one.part.ref));
+    const [only] = others;
+    if (others.length === 1 && only && only.part.kind !== 'relay' && kindOf(only.part).traits.carries)
+      return only.part.ref;
+  }
+  return null;
 }
 
 /** Tests on the dead circuit: the meter is the source. */

@@ -31,6 +31,9 @@ const MERGE_FREELY = 0.01;
 /** Standard deviations around what the sound circuit reads that still count as that. */
 const SOUND_SIGMAS = 3;
 const SPREAD_SIGMAS = 2;
+/** Share of an answer that is not worth a line in a band. */
+const LEAST_FALLING = 1e-4;
+const CROSSING_STEPS = 40;
 /** Bands that lie further apart than this are parted by their ratio, not by their difference. */
 const FAR_APART = 3;
 /**
@@ -46,6 +49,16 @@ const OPEN_FROM: Partial<Record<Test['kind'], number>> = {
   diode: figureOf('diode').over / 2,
 };
 
+/** One suspect's answer. */
+interface Answer {
+  part: number;
+  ref: string | null;
+  fault: string | null;
+  weight: number;
+  mean: number;
+  sigma: number;
+}
+
 interface Band {
   /** Where answers of this band lie, their scatter with them. */
   low: number;
@@ -53,6 +66,7 @@ interface Band {
   middle: number;
   weight: number;
   parts: Map<string, { part: string | null; fault: string | null; weight: number }>;
+  answers: readonly Answer[];
   sound: boolean;
   over: boolean;
 }
@@ -76,8 +90,8 @@ export function groupOutcomes(
     const { part, ref, fault, weight } = hypotheses[h]!;
     if (weight < 1e-6 && part !== -1) return;
     const mean = size(prediction.mean);
-    const wide =
-      mean === Infinity ? 0 : SPREAD_SIGMAS * totalSigma(test.kind, mean, prediction.sigma, test.meter);
+    const sigma = mean === Infinity ? 0 : totalSigma(test.kind, mean, prediction.sigma, test.meter);
+    const wide = SPREAD_SIGMAS * sigma;
     const asSound = part === -1 || isWithin(sound, mean);
     const cell = cellOf(test.kind, mean);
     const band = asSound ? sound : (cells.get(cell) ?? emptyBand(mean));
@@ -87,28 +101,99 @@ export function groupOutcomes(
       band.high = Math.max(band.high, mean + wide);
     }
     addWeight(band, part, ref, fault, weight);
+    band.answers = [...band.answers, { part, ref, fault, weight, mean, sigma }];
     band.weight += weight;
   });
   const list =
     test.kind === 'insulation'
       ? insulationBands(test.testVolts, [...cells.values()], sound)
       : mergedBands([...cells.values()], sound);
-  const total = list.reduce((sum, { weight }) => sum + weight, 0);
   const edges =
     test.kind === 'insulation'
       ? insulationEdges(test.testVolts)
-      : list.slice(1).map((band, k) => border(test.kind, list[k]!, band));
+      : rising(list.slice(1).map((band, k) => border(test.kind, list[k]!, band)));
   const open = test.kind === 'insulation';
   // A supply stands higher than drawn while it is charged: that is no fault of what is read.
   const openAbove = open || test.kind === 'volts';
-  return list.map((band, k) => ({
-    reading: band.middle === Infinity ? 'OL' : shown(test, band.middle),
+  const bands = list.map((band, k) => ({
+    ...band,
     low: edges[k - 1] ?? (open ? -Infinity : outerLow(band, list.length)),
     high: edges[k] ?? (band.sound && !band.over && !openAbove ? band.high : Infinity),
+  }));
+  const said = list.flatMap(({ answers }) => answers);
+  const fallen = bands.map((band) => ({ ...band, ...falling(band, said) }));
+  const weighed = open ? fallen : toldApart(test.kind, fallen);
+  const total = weighed.reduce((sum, { weight }) => sum + weight, 0);
+  return weighed.map((band) => ({
+    reading: readingOf(test, band, said),
+    low: band.low,
+    high: band.high,
     share: band.weight / total,
     means: meanings(band),
     sound: band.sound,
   }));
+}
+
+/** A figure that stands for a band: its likeliest answer that lies inside. */
+function readingOf(
+  test: Test,
+  { low, high, middle, over }: Band,
+  answers: readonly Answer[],
+): Reading['value'] {
+  if (middle === Infinity) return 'OL';
+  const inside = (mean: number) => mean >= low && (mean < high || (over && mean === high));
+  if (inside(middle)) return shown(test, middle);
+  const best = answers
+    .filter(({ mean }) => inside(mean))
+    .reduce<Answer | null>((top, one) => (top && top.weight >= one.weight ? top : one), null);
+  return shown(test, best?.mean ?? Math.min(Math.max(middle, low), high));
+}
+
+/** Bands as far as anybody can use them: neighbours that mean the same, or of which one is narrower than a meter reads, are one. */
+function toldApart(kind: Test['kind'], bands: readonly Band[]): Band[] {
+  const list = [...bands];
+  const least = 2 * figureOf(kind).leastSigma;
+  for (let k = 0; k + 1 < list.length;) {
+    const [one, two] = [list[k]!, list[k + 1]!];
+    const narrow = [one, two].some(
+      ({ low, high, sound }) => !sound && high - (low === -Infinity ? Math.min(0, high) : low) < least,
+    );
+    const alike = !one.sound && !two.sound && !two.over && lossOfMerging(one, two) < MERGE_FREELY;
+    if (!narrow && !alike) k++;
+    else {
+      const { low, high } = { low: one.low, high: two.high };
+      list.splice(k, 2, { ...merged(one, two), low, high });
+      k = Math.max(0, k - 1);
+    }
+  }
+  return list;
+}
+
+/** What falls into a band of all answers, each with its scatter: one whose middle lies beside it may read in it as well. */
+function falling({ low, high, over }: Band, answers: readonly Answer[]): Pick<Band, 'weight' | 'parts'> {
+  const found = { weight: 0, parts: new Map() as Band['parts'] };
+  for (const { part, ref, fault, weight, mean, sigma } of answers) {
+    const share =
+      mean === Infinity
+        ? Number(over)
+        : below(high, mean, sigma) - (low === -Infinity ? 0 : below(low, mean, sigma));
+    if (!(share > LEAST_FALLING)) continue;
+    addWeight(found, part, ref, fault, weight * share);
+    found.weight += weight * share;
+  }
+  return found;
+}
+
+/** Chance that an answer lies below a limit, by the logistic that stands for the normal distribution to a hundredth. */
+function below(limit: number, mean: number, sigma: number): number {
+  if (limit === Infinity) return 1;
+  if (!(sigma > 0)) return mean < limit ? 1 : 0;
+  return 1 / (1 + Math.exp((-1.702 * (limit - mean)) / sigma));
+}
+
+/** Limits that follow each other: none lies below the one before it. */
+function rising(limits: readonly number[]): number[] {
+  return limits.reduce<number[]>((list, limit) => [...list, Math.max(limit, list.at(-1) ?? -Infinity)], []);
 }
 
 /** Where the first band begins. What lies beyond the sound answer, and no fault reads, is not as drawn: it belongs to no band. */
@@ -129,6 +214,7 @@ function emptyBand(mean: number): Band {
     middle: mean,
     weight: 0,
     parts: new Map(),
+    answers: [],
     sound: false,
     over: mean === Infinity,
   };
@@ -164,8 +250,27 @@ function border(kind: Test['kind'], one: Band, two: Band): number {
   if (two.sound) return Math.max(roundedUp(one.high), OPEN_FROM[kind] ?? 0);
   if (two.middle === Infinity) return roundedUp(one.high);
   const [a, b] = [Math.min(one.high, two.middle), Math.max(two.low, one.middle)];
+  if (a > b) return crossing(one, two);
   // Two digits are what a person keeps in mind of a limit that nothing else sets.
   return a > 0 && b > FAR_APART * a ? Number(Math.sqrt(a * b).toPrecision(2)) : (a + b) / 2;
+}
+
+/** Where bands that overlap are parted with the fewest answers on the wrong side, two digits. */
+function crossing(one: Band, two: Band): number {
+  const [from, to] = [Math.max(two.low, one.middle), one.high];
+  let best = (from + to) / 2;
+  let least = Infinity;
+  for (let step = 1; step < CROSSING_STEPS; step++) {
+    const at = from + ((to - from) * step) / CROSSING_STEPS;
+    const limit = Number(at.toPrecision(2));
+    const wrong =
+      one.answers.reduce(
+        (sum, { weight, mean, sigma }) => sum + weight * (1 - below(limit, mean, sigma)),
+        0,
+      ) + two.answers.reduce((sum, { weight, mean, sigma }) => sum + weight * below(limit, mean, sigma), 0);
+    if (wrong < least) [best, least] = [limit, wrong];
+  }
+  return best;
 }
 
 /** The next figure of two digits. */
@@ -226,14 +331,20 @@ function groupChoices(
     }));
 }
 
-function addWeight(band: Band, part: number, ref: string | null, fault: string | null, weight: number): void {
+function addWeight(
+  band: Pick<Band, 'parts'>,
+  part: number,
+  ref: string | null,
+  fault: string | null,
+  weight: number,
+): void {
   const key = `${part}|${fault}`;
   const known = band.parts.get(key);
   if (known) known.weight += weight;
   else band.parts.set(key, { part: ref, fault, weight });
 }
 
-function meanings({ parts, weight }: Band): Outcome['means'] {
+function meanings({ parts, weight }: Pick<Band, 'parts' | 'weight'>): Outcome['means'] {
   return [...parts.values()]
     .sort((a, b) => b.weight - a.weight)
     .slice(0, 6)
@@ -273,6 +384,7 @@ function merged(one: Band, two: Band): Band {
     middle: main.middle,
     weight: one.weight + two.weight,
     parts,
+    answers: [...one.answers, ...two.answers],
     sound: one.sound || two.sound,
     over: one.over || two.over,
   };

@@ -6,6 +6,8 @@ import { digitalSigma, sizeStep } from './meters';
 import { defineReading } from './module';
 
 const RANGES = [0.6, 6, 60, 600];
+/** What a clamp shows round a dead wire, one standard deviation: its zero wanders by a few hundredths. */
+const CLAMP_ZERO_AMPS = 0.02;
 
 export const amps = defineReading<'amps'>()({
   dead: false,
@@ -18,7 +20,7 @@ export const amps = defineReading<'amps'>()({
     quantity: 'amps',
     over: Infinity,
     unsigned: true,
-    leastSigma: 0.005,
+    leastSigma: CLAMP_ZERO_AMPS,
     withSupply: true,
     meterSigma: (size, meter) => digitalSigma(RANGES, size, meter),
     mistakeDensity: (value) => 0.15 / (Math.abs(Number(value)) + 0.05),

@@ -11,11 +11,13 @@ import {
   allApart,
   conductorApart,
   diodeApart,
+  oneEndAlone,
   powerOff,
   setApart,
   stillTied,
 } from './setApart';
 import type { Pattern } from './patterns';
+import { partsBeside } from './partsAcross';
 import { twinsOf } from './twins';
 
 const FLOWS_AMPS = 1e-4;
@@ -161,18 +163,14 @@ export function liveFamilies(
  * The part whose wire a clamp goes round for the current of a load: the load itself, unless something shares both its ends, such
  * as the suppressor in its plug. Then every wire there is carries both: what feeds them in one piece is clamped, if anything does.
  */
-function clampedAt({ compiled }: CircuitModel, { part, branches }: CompiledPart): string | null {
-  const body = branches.find(({ domain }) => domain === 'electrical');
-  if (!body) return null;
-  const ends = [body.a, body.b];
-  const beside = compiled.parts.filter(
-    (one) =>
-      one.part.ref !== part.ref && one.branches.some(({ a, b }) => ends.includes(a) && ends.includes(b)),
-  );
-  if (beside.length === 0) return part.ref;
-  const inside = new Set([part.ref, ...beside.map((one) => one.part.ref)]);
-  for (const end of ends) {
-    const others = compiled.parts.filter((one) => one.nodes.includes(end) && !inside.has(one.part.ref));
+function clampedAt(model: CircuitModel, load: CompiledPart): string | null {
+  const { ref } = load.part;
+  const beside = partsBeside(model, load);
+  if (beside.length === 0) return ref;
+  const inside = new Set([ref, ...beside.map(({ part }) => part.ref)]);
+  const { a, b } = load.branches[0]!;
+  for (const end of [a, b]) {
+    const others = model.compiled.parts.filter((one) => one.nodes.includes(end) && !inside.has(one.part.ref));
     const [only] = others;
     if (others.length === 1 && only && only.part.kind !== 'relay' && kindOf(only.part).traits.carries)
       return only.part.ref;
@@ -248,17 +246,28 @@ export function deadFamilies(
       }
     }
   }
+  /** A winding that something lies across, by itself: a shorted suppressor and a shorted winding read alike together. */
+  function* bare(): Generator<Offer> {
+    for (const part of loads) {
+      const { a, b } = part.branches[0]!;
+      if (partsBeside(model, part).length === 0) continue;
+      const setup = oneEndAlone(model, part, off);
+      if (setup) yield { test: { kind: 'ohms', from: name(a), to: name(b), setup } };
+    }
+  }
   /** Suppression diodes and the like: by themselves, both ways. */
   function* diodes(): Generator<Offer> {
     for (const part of compiled.parts) {
       if (part.part.kind !== 'diode') continue;
-      const setup = diodeApart(model, part, off);
       const { a, b } = part.branches[0]!;
-      for (const [from, to] of [
-        [name(a), name(b)],
-        [name(b), name(a)],
-      ] as const) {
-        yield { test: { kind: 'diode', from, to, setup } };
+      const alone = oneEndAlone(model, part, off);
+      for (const setup of [diodeApart(model, part, off), ...(alone ? [alone] : [])]) {
+        for (const [from, to] of [
+          [name(a), name(b)],
+          [name(b), name(a)],
+        ] as const) {
+          yield { test: { kind: 'diode', from, to, setup } };
+        }
       }
     }
   }
@@ -296,6 +305,7 @@ export function deadFamilies(
   const families: Family[] = [
     { name: 'ohms', offers: ohms() },
     { name: 'alone', offers: alone() },
+    { name: 'bare', offers: bare() },
     { name: 'diodes', offers: diodes() },
     { name: 'benched', offers: benched() },
     { name: 'conductors', offers: conductors() },

@@ -25,3 +25,14 @@ export function partsAcross({ compiled }: CircuitModel, test: Test): Across[] {
     return unit ? [{ part, branch: null }] : [];
   });
 }
+
+/** Parts that share both ends of a part's first piece, such as the suppressor of a coil: what is read there is of all of them. */
+export function partsBeside({ compiled }: CircuitModel, { part, branches }: CompiledPart): CompiledPart[] {
+  const [own] = branches;
+  if (!own || own.domain !== 'electrical') return [];
+  const ends = [own.a, own.b];
+  return compiled.parts.filter(
+    (one) =>
+      one.part.ref !== part.ref && one.branches.some(({ a, b }) => ends.includes(a) && ends.includes(b)),
+  );
+}

@@ -6,7 +6,8 @@ import type { World } from '../circuit/world';
 import { energyChange, energyMinutes, setupMinutes, type EnergyChange } from './access';
 import type { CandidateTest } from './candidateTests';
 import { cautionsOf, isWorking, type Caution } from './cautionsOf';
-import { isDeadKind } from '../circuit/testPlace';
+import type { Branch } from '../circuit/compile';
+import { isDeadKind, nodesOfTest } from '../circuit/testPlace';
 import type { Prediction } from './prediction';
 import { hypothesesOf, roughly, type Hypothesis } from './hypotheses';
 import { askedPlace, placeOf } from './observations';
@@ -30,7 +31,7 @@ export interface RankedTest {
   proof: boolean;
   /** What the healthy circuit would show. */
   expected: Reading['value'];
-  /** Parts that lie between the leads, end to end. */
+  /** Parts that lie between the leads, end to end; of a dead test also all that the meter's own current can reach from both. */
   across: string[];
 }
 
@@ -292,7 +293,12 @@ function meaningOf(
       cautions,
       outcomes: groupOutcomes(test, hypotheses, predictions),
       expected: expectedValue(test, predictions[0]!),
-      across: acrossOf(model, test),
+      across: [
+        ...new Set([
+          ...acrossOf(model, test),
+          ...(isDeadKind(test.kind) ? reachedFrom(model, test, solver.solve(drive)) : []),
+        ]),
+      ],
     },
     predictions,
   };
@@ -300,6 +306,15 @@ function meaningOf(
 
 function acrossOf(model: CircuitModel, test: Test): string[] {
   return [...new Set(partsAcross(model, test).map(({ part }) => part.part.ref))];
+}
+
+/** Parts of which both ends of a piece are tied to both leads. */
+function reachedFrom({ compiled }: CircuitModel, test: Test, { edges, changed }: World): string[] {
+  const [from, to] = nodesOfTest(test).map((name) => compiled.nodeIndex.get(name));
+  if (from === undefined || to === undefined || !changed.joined(from, to)) return [];
+  const tied = ({ index }: Branch) =>
+    changed.joined(edges[index]!.a, from) && changed.joined(edges[index]!.b, from);
+  return compiled.parts.filter(({ branches }) => branches.some(tied)).map(({ part }) => part.ref);
 }
 
 function byGroup(candidates: readonly CandidateTest[]): CandidateTest[][] {

@@ -1,3 +1,4 @@
+import { partsBeside } from './partsAcross';
 import type { CompiledPart } from '../circuit/compile';
 import type { CircuitModel } from '../circuit/model';
 import type { Part, Setup } from '../circuit/schema';
@@ -71,7 +72,8 @@ export function stillTied(model: CircuitModel, setup: Setup, node: string): bool
 }
 
 /** A diode by itself: as it stands where nothing else leads across it, else behind its plug, else with what lies across lifted. */
-export function diodeApart(model: CircuitModel, { part, branches, nodes }: CompiledPart, off: Setup): Setup {
+export function diodeApart(model: CircuitModel, diode: CompiledPart, off: Setup): Setup {
+  const { branches, nodes } = diode;
   const { parts, nodeNames, frame } = model.compiled;
   const own = branches[0]!;
   const clear = (setup: Setup) =>
@@ -90,14 +92,38 @@ export function diodeApart(model: CircuitModel, { part, branches, nodes }: Compi
   for (const unplugged of [...plugs.map((one) => [one]), plugs]) {
     if (unplugged.length > 0 && clear({ ...off, unplugged })) return { ...off, unplugged };
   }
-  const across = parts.filter(
-    (one) =>
-      one.part.ref !== part.ref && one.branches.some(({ a, b }) => nodes.includes(a) && nodes.includes(b)),
-  );
+  const across = partsBeside(model, diode);
   const at = own.a === frame ? own.b : own.a;
   const lifted = across.map((one) => ({ part: one.part.ref, node: nodeNames[at]! }));
   const alone = { ...off, ...(lifted.length > 0 ? { lifted } : {}) };
   return clear(alone) || plugs.length === 0 ? alone : { ...alone, unplugged: plugs };
+}
+
+/**
+ * A part with nothing else on one of its ends, whatever is wrong with the others: plugs there off, what else hangs there lifted.
+ * The end with the least to take off; null where too much hangs on both.
+ */
+export function oneEndAlone(model: CircuitModel, { part, nodes }: CompiledPart, off: Setup): Setup | null {
+  const { parts, nodeNames, frame } = model.compiled;
+  const ways = nodes.slice(0, 2).flatMap((node) => {
+    if (node === frame) return [];
+    const others = parts.filter((one) => one.part.ref !== part.ref && one.nodes.includes(node));
+    const unplugged = [
+      ...new Set(others.flatMap(({ part: one }) => (isPlugPin(model, one) ? [one.connector] : []))),
+    ];
+    const lifted = others.flatMap(({ part: one }) =>
+      isPlugPin(model, one) ? [] : [{ part: one.ref, node: nodeNames[node]! }],
+    );
+    if (lifted.length > MOST_LIFTED) return [];
+    const setup: Setup = {
+      ...off,
+      ...(unplugged.length > 0 ? { unplugged } : {}),
+      ...(lifted.length > 0 ? { lifted } : {}),
+    };
+    return [{ setup, effort: 2 * lifted.length + unplugged.length }];
+  });
+  ways.sort((one, two) => one.effort - two.effort);
+  return ways[0]?.setup ?? null;
 }
 
 /** All loads and all electronics off: their plugs pulled, and one end lifted of what has none. */

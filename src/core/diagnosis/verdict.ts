@@ -137,7 +137,10 @@ export function decide(
   const rival = others.find(({ share, lead: other }) => {
     if (share < RIVAL_SHARE) return false;
     const there = placeOfFault(model, other);
-    return !observations.some(({ bound }) => isOnPart(model, bound, there));
+    // A reading across both, such as a coil with its suppressor, does not say which of them it is.
+    return !observations.some(
+      ({ bound }) => isOnPart(model, bound, there) && !isOnPart(model, bound, place),
+    );
   });
   if (rival) {
     lead.rival = rival.lead;

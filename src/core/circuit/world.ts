@@ -5,10 +5,10 @@ import type { Situation } from './situation';
 /** Scatter currents below this move no reading. */
 const LEAST_SCATTER_AMPS = 1e-7;
 /**
- * What an output in its limit gives, as a share of the limit that stands for a tolerance: it folds back, tries again in pulses or
- * shuts off, each maker's in its own way, so that nobody knows its volts to a few hundredths.
+ * What an output in its limit gives, as a share of the limit that stands for a tolerance: it folds back or tries again in pulses,
+ * each maker's in its own way, so that nobody knows its volts to a few hundredths. Others shut off at once.
  */
-export const LIMIT_SPREAD = 1.6;
+export const LIMIT_SPREAD = 0.85;
 
 /** A solved state of the circuit: one set-up, one set of faults. */
 export interface World {
@@ -33,6 +33,8 @@ export interface World {
   steady: boolean;
   /** Filled on first use by `scatterSources`. */
   scatter?: ScatterSource[];
+  /** Filled on first use by `limitedBranches`. */
+  limited?: readonly number[];
 }
 
 /** What one part's spread does to the voltages: a current injected between its ends, amperes. */
@@ -121,11 +123,20 @@ export function scatterSources(world: World): readonly ScatterSource[] {
   return found;
 }
 
-/** Driver branches that stand in their current limit in this world. */
-export function limitedBranches({ devices, state }: World): number[] {
-  return devices.flatMap((device, at) =>
-    device.kind === 'driver' && state[at] === 1 ? [device.branch] : [],
+/** Driver branches that stand in their current limit in this world. Worked out once a world. */
+export function limitedBranches(world: World): readonly number[] {
+  world.limited ??= world.devices.flatMap((device, at) =>
+    device.kind === 'driver' && world.state[at] === 1 ? [device.branch] : [],
   );
+  return world.limited;
+}
+
+/** What outputs in their limit put on a pair, volts: without them, shut off, it stands that much lower. */
+export function limitedVolts(world: World, i: number, j: number): number {
+  return limitedBranches(world).reduce((sum, branch) => {
+    const { a, b } = world.edges[branch]!;
+    return sum + branchAmps(world, branch) * world.changed.transfer(i, j, b, a);
+  }, 0);
 }
 
 /** State of the device of a part: relay in, spool position, switch operated; 0 where it has none. */

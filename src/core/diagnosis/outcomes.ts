@@ -5,7 +5,7 @@ import { TESTER_VOLTS } from './testerVolts';
 import type { Reading, Test } from '../circuit/schema';
 import type { Hypothesis } from './hypotheses';
 import { totalSigma } from './likelihood';
-import type { Prediction } from './prediction';
+import { SHUT_SHARE, type Prediction } from './prediction';
 import { cellOf } from './scorer';
 import { xlogx } from './severity';
 
@@ -66,7 +66,7 @@ interface Band {
   middle: number;
   weight: number;
   parts: Map<string, { part: string | null; fault: string | null; weight: number }>;
-  answers: readonly Answer[];
+  answers: Answer[];
   sound: boolean;
   over: boolean;
 }
@@ -85,12 +85,12 @@ export function groupOutcomes(
   const size = (mean: number) => (figureOf(test.kind).unsigned ? Math.abs(mean) : mean);
   const sound = soundBand(test, size(healthy!.mean), healthy!.sigma);
   const cells = new Map<number, Band>();
-  predictions.forEach((prediction, h) => {
-    if (prediction.type !== 'number') return;
-    const { part, ref, fault, weight } = hypotheses[h]!;
-    if (weight < 1e-6 && part !== -1) return;
-    const mean = size(prediction.mean);
-    const sigma = mean === Infinity ? 0 : totalSigma(test.kind, mean, prediction.sigma, test.meter);
+  const put = (h: number, figure: number, scatter: number, share: number) => {
+    const { part, ref, fault, weight: whole } = hypotheses[h]!;
+    if (whole < 1e-6 && part !== -1) return;
+    const weight = whole * share;
+    const mean = size(figure);
+    const sigma = mean === Infinity ? 0 : totalSigma(test.kind, mean, scatter, test.meter);
     const wide = SPREAD_SIGMAS * sigma;
     const asSound = part === -1 || isWithin(sound, mean);
     const cell = cellOf(test.kind, mean);
@@ -101,8 +101,14 @@ export function groupOutcomes(
       band.high = Math.max(band.high, mean + wide);
     }
     addWeight(band, part, ref, fault, weight);
-    band.answers = [...band.answers, { part, ref, fault, weight, mean, sigma }];
+    band.answers.push({ part, ref, fault, weight, mean, sigma });
     band.weight += weight;
+  };
+  predictions.forEach((prediction, h) => {
+    if (prediction.type !== 'number') return;
+    const { mean, sigma, shut } = prediction;
+    put(h, mean, sigma, shut === undefined ? 1 : 1 - SHUT_SHARE);
+    if (shut !== undefined) put(h, shut, 0, SHUT_SHARE);
   });
   const list =
     test.kind === 'insulation'

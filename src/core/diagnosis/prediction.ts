@@ -8,8 +8,13 @@ export type Prediction =
       sigma: number;
       /** The pair floats, or the circuit chatters: the display wanders, the figure says little. */
       loose: boolean;
+      /** What it shows as well where an output stands in its limit: many shut off instead, half of them. */
+      shut?: number;
     }
   | { type: 'choice'; odds: Readonly<Record<string, number>> };
+
+/** Share of outputs that shut off where their load takes more than they give; the others hold the limit. */
+export const SHUT_SHARE = 0.5;
 
 /** Softness of thresholds (fuse, pull-in, works or weak), relative. */
 const THRESHOLD_SOFTNESS = 0.06;
@@ -26,7 +31,14 @@ export class PackedPredictions {
   private readonly loose: Uint8Array;
   /** Odds of choices; null for numbers. Equal neighbours share one object. */
   private odds: (Readonly<Record<string, number>> | null)[] | null = null;
-  private readonly number = { type: 'number' as const, mean: 0, sigma: 0, loose: false };
+  /** NaN where nothing can shut off; null as long as nothing has. */
+  private shut: Float64Array | null = null;
+  private readonly number: Extract<Prediction, { type: 'number' }> = {
+    type: 'number',
+    mean: 0,
+    sigma: 0,
+    loose: false,
+  };
   private readonly choice = { type: 'choice' as const, odds: {} as Readonly<Record<string, number>> };
 
   constructor(readonly length: number) {
@@ -40,6 +52,10 @@ export class PackedPredictions {
       this.means[at] = prediction.mean;
       this.sigmas[at] = prediction.sigma;
       this.loose[at] = prediction.loose ? 1 : 0;
+      if (prediction.shut !== undefined) {
+        this.shut ??= new Float64Array(this.length).fill(NaN);
+        this.shut[at] = prediction.shut;
+      }
     } else {
       this.odds ??= new Array<Readonly<Record<string, number>> | null>(this.length).fill(null);
       this.odds[at] = prediction.odds;
@@ -55,6 +71,9 @@ export class PackedPredictions {
     this.number.mean = this.means[at]!;
     this.number.sigma = this.sigmas[at]!;
     this.number.loose = this.loose[at] === 1;
+    const shut = this.shut ? this.shut[at]! : NaN;
+    if (Number.isNaN(shut)) delete this.number.shut;
+    else this.number.shut = shut;
     return this.number;
   }
 
@@ -63,7 +82,8 @@ export class PackedPredictions {
     return (
       this.means[one] === this.means[two] &&
       this.sigmas[one] === this.sigmas[two] &&
-      this.loose[one] === this.loose[two]
+      this.loose[one] === this.loose[two] &&
+      (this.shut === null || Object.is(this.shut[one], this.shut[two]))
     );
   }
 }

@@ -2,7 +2,7 @@ import type { Test } from '../circuit/schema';
 import type { Hypothesis } from './hypotheses';
 import { figureOf } from '../kinds/reading/index';
 import { totalSigma } from './likelihood';
-import type { Prediction } from './prediction';
+import { SHUT_SHARE, type Prediction } from './prediction';
 import { xlogx } from './severity';
 
 /** Cells a person can tell apart on the display. */
@@ -124,8 +124,15 @@ function spread(
     }
     return;
   }
-  const { mean, loose } = prediction;
+  const { mean, loose, shut } = prediction;
   if (mean === Infinity) return put(OVER_CELL, 1);
+  if (shut !== undefined) {
+    spread(test, { type: 'number', mean: shut, sigma: 0, loose: false }, dead, (cell, share) =>
+      put(cell, SHUT_SHARE * share),
+    );
+    const { shut: _off, ...held } = prediction;
+    return spread(test, held, dead, (cell, share) => put(cell, (1 - SHUT_SHARE) * share));
+  }
   // A pair that floats reads about nothing and wanders: it cannot be told from a dead one, and its width tells nothing either.
   const wide = totalSigma(test.kind, mean, loose ? dead : prediction.sigma, test.meter);
   const [middle, below, above] = [

@@ -138,9 +138,7 @@ export function decide(
     if (share < RIVAL_SHARE) return false;
     const there = placeOfFault(model, other);
     // A reading across both, such as a coil with its suppressor, does not say which of them it is.
-    return !observations.some(
-      ({ bound }) => isOnPart(model, bound, there) && !isOnPart(model, bound, place),
-    );
+    return !observations.some(({ bound }) => isOnPart(model, bound, there) && !isOnPart(model, bound, place));
   });
   if (rival) {
     lead.rival = rival.lead;

@@ -1,6 +1,6 @@
 import { InputError } from '../../circuit/inputError';
 import { findPart } from '../../circuit/situation';
-import { branchAmps } from '../../circuit/world';
+import { branchAmps, conductance, limitedBranches, limitedVolts } from '../../circuit/world';
 import { ampsScatter } from '../../diagnosis/scatter';
 import { digitalSigma, sizeStep } from './meters';
 import { defineReading } from './module';
@@ -38,7 +38,13 @@ export const amps = defineReading<'amps'>()({
       (world) => {
         const own = branchAmps(world, branch.index);
         const sigma = ampsScatter(model, world, branch.index);
-        return { type: 'number', mean: size ? Math.abs(own) : sign * own, sigma, loose: world.chatters };
+        const shown = (value: number) => (size ? Math.abs(value) : sign * value);
+        const found = { type: 'number', mean: shown(own), sigma, loose: world.chatters } as const;
+        const limited = limitedBranches(world);
+        if (limited.length === 0) return found;
+        const { a, b } = world.edges[branch.index]!;
+        const given = conductance(world, branch.index) * limitedVolts(world, a, b);
+        return { ...found, shut: limited.includes(branch.index) ? 0 : shown(own - given) };
       },
     ];
   },

@@ -1,4 +1,4 @@
-import type { World } from '../../circuit/world';
+import { limitedBranches, limitedVolts, type World } from '../../circuit/world';
 import type { Prediction } from '../../diagnosis/prediction';
 import { voltsScatter } from '../../diagnosis/scatter';
 import { digitalSigma, signedStep, VOLT_RANGES } from './meters';
@@ -47,5 +47,8 @@ function predicted(world: World, i: number, j: number, loadOhms: number, size: b
   const ghost = source > GHOST_SHARE * loadOhms;
   const scatter = voltsScatter(world, i, j);
   const sigma = ghost ? Math.hypot(scatter, 0.25 * Math.abs(mean)) : scatter;
-  return { type: 'number', mean, sigma, loose: world.chatters };
+  if (limitedBranches(world).length === 0) return { type: 'number', mean, sigma, loose: world.chatters };
+  const off = open - limitedVolts(world, i, j);
+  const shut = ((size ? Math.abs(off) : off) * loadOhms) / (loadOhms + source);
+  return { type: 'number', mean, sigma, loose: world.chatters, shut };
 }

@@ -28,9 +28,14 @@ export function isComplaint(test: Test): boolean {
   return WATCHED.includes(test.kind) && isPlain(test);
 }
 
-/** Equal for readings that prove the same thing: one kind and place, and whether something moves said in either way. */
+/**
+ * Equal for readings that prove the same thing: one kind and place, and whether something moves said in either way. With a part lifted,
+ * taken out or swapped the same two points read something else.
+ */
 export function proofKey(test: Test): string {
-  return placeOf(test.kind === 'moves' ? { ...test, kind: 'function' } : test);
+  const { lifted, removed, swapped } = test.setup;
+  const place = placeOf(test.kind === 'moves' ? { ...test, kind: 'function' } : test);
+  return JSON.stringify([place, lifted ?? [], removed ?? [], swapped ?? []]);
 }
 
 /** Readings that prove a suspect: different kind or place, one of them on the part itself. */

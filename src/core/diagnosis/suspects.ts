@@ -53,6 +53,7 @@ export function explainSuspects(
     known.set(key, made);
     return made;
   };
+  const everything = observations.map((_one, k) => k);
   const rows = new Map<string, { lead: WeighedFault; share: number }>();
   // Heaviest first: a row's details are those of its likeliest story, alone or with a partner.
   for (const weighed of posterior.faults) {
@@ -69,8 +70,9 @@ export function explainSuspects(
     const evidence = observations.flatMap(({ positions }, k): Evidence[] => {
       const bits = (fits[k]! - Math.log(Math.max(rest[k]!(fault.part), 1e-300))) / Math.LN2;
       const onPart = onPlace[k]!;
-      // On the part itself a reading need not tell again what others have told already: whether the part is fed, say.
-      const told = onPart && share > LEAST_TOLD ? given(k, elsewhere)(fault.part) : Infinity;
+      // On the part itself a reading need not tell again what others have told already: whether the part is fed, say. Elsewhere it
+      // counts for what it clears of all that the others left: the coil that reads right with its suppressor off condemns that.
+      const told = share > LEAST_TOLD ? given(k, onPart ? elsewhere : everything)(fault.part) : Infinity;
       const left = (fits[k]! - Math.log(Math.max(told, 1e-300))) / Math.LN2;
       return positions.map((reading) => ({ reading, bits: Math.max(bits, left), onPart }));
     });

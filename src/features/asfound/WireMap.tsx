@@ -45,6 +45,10 @@ export function WireMap({ phase }: { phase: Wire['phase'] }) {
   );
   const checks = compareWires(log.state);
   const { found } = log.state.wires;
+  // What a reading had lifted stands in the ledger, not on the map.
+  const off = log.state.ledger.flatMap(({ entry, out }) =>
+    entry.body.kind === 'lifted' && !out ? [entry.body.item] : [],
+  );
   const drawn = drawnWires(job.circuit, part).filter(
     ({ terminal, mark }) =>
       !found.some(({ body }) => body.part === part && body.terminal === terminal && body.mark === mark),
@@ -59,7 +63,11 @@ export function WireMap({ phase }: { phase: Wire['phase'] }) {
       </Heading>
       {checks.length === 0 ? (
         <Nothing>
-          {phase === 'found' ? 'No wire is on the map yet.' : 'No wire came off: nothing to put back.'}
+          {phase === 'found'
+            ? 'No wire is on the map yet.'
+            : off.length === 0
+              ? 'No wire came off: nothing to put back.'
+              : `Off for a reading, and to go back as marked: ${off.join('; ')}. Shown back under Prove.`}
         </Nothing>
       ) : (
         <ul>

@@ -1,3 +1,6 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { parseCircuit } from '@/core/circuit/parse';
 import { CircuitModel } from '@/core/circuit/model';
 import { singleCoil, stopSolenoid } from '@/core/templates/electrical';
 import { contactorTwoSupplies, levelControl } from '@/core/templates/line';
@@ -39,6 +42,17 @@ describe('a spare', () => {
     const timer = engine.compiled.circuit.parts.find(({ kind }) => kind === 'timer')!;
     expect(amps(timer.ref)).toMatch(/^12(\.\d)? A carried here at 12 V DC/);
     expect(amps('S2')).toMatch(/^0\.\d+ A carried here at 12 V DC/);
+  });
+  it('of a suppressor blocks the circuit’s volts, bears the winding’s current and stands the right way round', () => {
+    const tiller = parseCircuit(
+      JSON.parse(readFileSync(join('demo', 'circuits', 'groomer-tiller-float.circuit.json'), 'utf8')),
+    );
+    const wanted = Object.fromEntries(
+      spareRatings(new CircuitModel(tiller), 'V14').map((one) => [one.name, one.wanted]),
+    );
+    expect(wanted['Stands off']).toMatch(/^over 12 V/);
+    expect(wanted['Amps, for a moment']).toMatch(/^1\.6\d? A of the winding/);
+    expect(wanted['Way round']).toContain('band on Y14:1');
   });
   it('of every kind is matched by something', () => {
     for (const { build } of TEMPLATES) {

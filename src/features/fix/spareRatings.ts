@@ -1,6 +1,7 @@
 import { formatQuantity } from '@/core/units/formatQuantity';
 import type { CircuitModel } from '@/core/circuit/model';
 import type { Part } from '@/core/circuit/partSchema';
+import { partsBeside } from '@/core/diagnosis/partsAcross';
 import { branchAmps } from '@/core/circuit/world';
 import { benchChecks } from '@/core/job/rules/spareOnBench';
 import { quantity } from '@/words/en/readings';
@@ -104,9 +105,14 @@ function ratingsOf(model: CircuitModel, part: Part): Rating[] {
       add('Contact amps', contactWords(model, part));
       add('Kind', OLD_PART);
       break;
+    case 'diode':
+      add('Stands off', suppressorVolts(model, part));
+      add('Amps, for a moment', suppressorAmps(model, part));
+      add('Way round', `band on ${part.nodes.cathode}: turned round it shorts the supply`);
+      add('Kind', OLD_PART);
+      break;
     case 'source':
     case 'pin':
-    case 'diode':
     case 'sensor3':
       add('Kind', OLD_PART);
       break;
@@ -118,12 +124,15 @@ function ratingsOf(model: CircuitModel, part: Part): Rating[] {
 
 /** Below this nothing is carried, amperes. */
 const LEAST_AMPS = 1e-3;
-/** Nominal volts that supplies are named by; a battery that reads 25.2 V is a 24 V one. */
+/** Nominal volts that supplies are named by; a battery that reads 13.1 V is a 12 V one. */
 const NOMINAL_VOLTS = [5, 6, 12, 24, 36, 48, 80, 110, 120, 208, 220, 230, 240, 277, 400, 480];
 const NEAR_NOMINAL = 0.08;
+/** A battery on charge stands up to a fifth over its name. */
+const CHARGED = 0.2;
 
-function nominal(volts: number): number {
-  const near = NOMINAL_VOLTS.filter((one) => Math.abs(volts / one - 1) <= NEAR_NOMINAL);
+function nominal(volts: number, alternating: boolean): number {
+  const over = alternating ? NEAR_NOMINAL : CHARGED;
+  const near = NOMINAL_VOLTS.filter((one) => volts / one - 1 >= -NEAR_NOMINAL && volts / one - 1 <= over);
   const best = near.sort((a, b) => Math.abs(volts - a) - Math.abs(volts - b))[0];
   return best ?? Number(volts.toPrecision(2));
 }
@@ -141,7 +150,7 @@ function bodyOf({ compiled }: CircuitModel, { ref }: Part) {
 function voltsWords(model: CircuitModel, part: Part): string {
   const own = bodyOf(model, part);
   if (!own || own.body.volts === 0) return OLD_LABEL;
-  return `${nominal(own.body.volts)} V ${own.alternating ? 'AC' : 'DC'}, and as on the old label`;
+  return `${nominal(own.body.volts, own.alternating)} V ${own.alternating ? 'AC' : 'DC'}, and as on the old label`;
 }
 
 /** What it takes at those volts; nothing where nobody knows what limits its current. */
@@ -150,7 +159,7 @@ function powerWords(model: CircuitModel, part: Part): string | undefined {
   if (part.kind === 'transformer') return part.va ? `${part.va} VA, never less` : OLD_LABEL;
   if (!own || own.body.volts === 0 || !own.body.ohmsKnown || !own.body.impedanceKnown) return OLD_LABEL;
   const { ohms, reactance, volts } = own.body;
-  const power = Number((nominal(volts) ** 2 / Math.hypot(ohms, reactance)).toPrecision(2));
+  const power = Number((nominal(volts, own.alternating) ** 2 / Math.hypot(ohms, reactance)).toPrecision(2));
   return `about ${power} ${reactance > 0 ? 'VA, sealed' : 'W'}`;
 }
 
@@ -171,6 +180,29 @@ function contactWords(model: CircuitModel, { ref }: Part): string {
   }, 0);
   if (!(most > LEAST_AMPS)) return OLD_LABEL;
   const { a, volts } = contacts[0]!;
-  const at = `${nominal(volts)} V ${model.compiled.alternating[a] === 1 ? 'AC' : 'DC'}`;
+  const alternating = model.compiled.alternating[a] === 1;
+  const at = `${nominal(volts, alternating)} V ${alternating ? 'AC' : 'DC'}`;
   return `${quantity('amps', Number(most.toPrecision(2)))} carried here at ${at}; duty as on the old label`;
+}
+
+/** Volts of its own circuit, which it blocks as long as that is fed. */
+function suppressorVolts(model: CircuitModel, part: Part): string {
+  const own = bodyOf(model, part);
+  return own && own.body.volts > 0
+    ? `over ${nominal(own.body.volts, own.alternating)} V with room for spikes, as on the old part`
+    : OLD_LABEL;
+}
+
+/** What the winding beside it drives through it as that is let go: the winding's own current. */
+function suppressorAmps(model: CircuitModel, { ref }: Part): string {
+  const most = Math.max(
+    0,
+    ...partsBeside(model, model.compiled.parts[model.compiled.partIndex.get(ref)!]!).map(({ branches }) => {
+      const { volts, ohms, ohmsKnown } = branches[0]!;
+      return ohmsKnown && ohms > 0 ? nominal(volts, false) / ohms : 0;
+    }),
+  );
+  return most > LEAST_AMPS
+    ? `${quantity('amps', Number(most.toPrecision(2)))} of the winding it lies across`
+    : OLD_LABEL;
 }

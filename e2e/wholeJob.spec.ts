@@ -123,7 +123,7 @@ async function prove(page: Page, sound: MachineUnderTest) {
     await out.first().click();
     await expect(out).toHaveCount(left - 1);
   }
-  const seen = page.getByTestId('ledger-item').getByLabel('Seen out as well by');
+  const seen = page.getByTestId('ledger-item').getByLabel(/^Seen (out|back on) as well by$/);
   for (let left = await seen.count(); left > 0; left--) {
     await seen.first().fill('Ilse');
     await page.getByRole('button', { name: 'Both say so' }).first().click();

@@ -6,7 +6,14 @@ import type { FaultName } from './faultTypes';
 /** Why a part beside the one proved bad must be cleared first. */
 export interface ClearFirst {
   part: string;
-  reason: 'shortBehind' | 'suppressionDiode' | 'overVoltage' | 'jammedSpool' | 'missingAir' | 'overload';
+  reason:
+    | 'shortBehind'
+    | 'suppressionDiode'
+    | 'overVoltage'
+    | 'jammedSpool'
+    | 'jammedArmature'
+    | 'missingAir'
+    | 'overload';
 }
 
 const BURNT: readonly FaultName[] = ['open', 'shortedTurns', 'short', 'shortToFrame', 'weakInsulation'];
@@ -40,6 +47,7 @@ export function clearBefore(model: CircuitModel, ref: string, fault: FaultName):
     case 'coil':
     case 'relay':
       diodesAcross(nodes);
+      if (fault === 'jammed') found.push({ part: ref, reason: 'jammedArmature' });
       if (!BURNT.includes(fault)) break;
       for (const { part: valve } of compiled.parts) {
         if (valve.kind !== 'valve' || (valve.coil !== ref && valve.coil2 !== ref)) continue;

@@ -1,7 +1,6 @@
 import { testerVolts } from './testerVolts';
 import { kindOf } from '../kinds/part';
 import { guardsDefeated } from '../safety/guards';
-import type { CompiledPart } from '../circuit/compile';
 import type { CircuitModel } from '../circuit/model';
 import type { Preferences, Setup } from '../circuit/schema';
 import { branchAmps } from '../circuit/world';
@@ -17,7 +16,7 @@ import {
   stillTied,
 } from './setApart';
 import type { Pattern } from './patterns';
-import { partsBeside } from './partsAcross';
+import { clampedAt, partsBeside } from './partsAcross';
 import { twinsOf } from './twins';
 
 const FLOWS_AMPS = 1e-4;
@@ -157,25 +156,6 @@ export function liveFamilies(
     { name: 'swaps', offers: swaps() },
     { name: 'bridging', offers: bridging() },
   ];
-}
-
-/**
- * The part whose wire a clamp goes round for the current of a load: the load itself, unless something shares both its ends, such
- * as the suppressor in its plug. Then every wire there is carries both: what feeds them in one piece is clamped, if anything does.
- */
-function clampedAt(model: CircuitModel, load: CompiledPart): string | null {
-  const { ref } = load.part;
-  const beside = partsBeside(model, load);
-  if (beside.length === 0) return ref;
-  const inside = new Set([ref, ...beside.map(({ part }) => part.ref)]);
-  const { a, b } = load.branches[0]!;
-  for (const end of [a, b]) {
-    const others = model.compiled.parts.filter((one) => one.nodes.includes(end) && !inside.has(one.part.ref));
-    const [only] = others;
-    if (others.length === 1 && only && only.part.kind !== 'relay' && kindOf(only.part).traits.carries)
-      return only.part.ref;
-  }
-  return null;
 }
 
 /** Tests on the dead circuit: the meter is the source. */

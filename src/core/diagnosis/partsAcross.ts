@@ -36,3 +36,22 @@ export function partsBeside({ compiled }: CircuitModel, { part, branches }: Comp
       one.part.ref !== part.ref && one.branches.some(({ a, b }) => ends.includes(a) && ends.includes(b)),
   );
 }
+
+/**
+ * The part whose wire a clamp goes round for the current of a load: the load itself, unless something shares both its ends, such
+ * as the suppressor in its plug. Then every wire there is carries both: what feeds them in one piece is clamped, if anything does.
+ */
+export function clampedAt(model: CircuitModel, load: CompiledPart): string | null {
+  const { ref } = load.part;
+  const beside = partsBeside(model, load);
+  if (beside.length === 0) return ref;
+  const inside = new Set([ref, ...beside.map(({ part }) => part.ref)]);
+  const { a, b } = load.branches[0]!;
+  for (const end of [a, b]) {
+    const others = model.compiled.parts.filter((one) => one.nodes.includes(end) && !inside.has(one.part.ref));
+    const [only] = others;
+    if (others.length === 1 && only && only.part.kind !== 'relay' && kindOf(only.part).traits.carries)
+      return only.part.ref;
+  }
+  return null;
+}

@@ -270,7 +270,11 @@ export function proofStanding(proof: Proof, state: JobState): ProofStanding {
     // No reason leaves anything in: it comes out, and that is shown.
     if (proof.standing.state !== 'shown') return { state: 'open' };
     const { by } = proof.standing;
-    return { state: 'done', found: 'second' in by ? `out, seen by ${by.second}` : 'out, by a reading' };
+    const where = proof.lifted ? 'back on' : 'out';
+    return {
+      state: 'done',
+      found: 'second' in by ? `${where}, seen by ${by.second}` : `${where}, by a reading`,
+    };
   }
   if (entry?.body.reason && mayBeLeft(proof)) return { state: 'signedOff', reason: entry.body.reason };
   if (proof.kind === 'isolation') return { state: 'open' };

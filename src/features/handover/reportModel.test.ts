@@ -213,11 +213,11 @@ describe('the report of a job', () => {
     ]);
     expect(told.complaint).toBe('Blade does not tilt. In the wet. On command.');
     expect(told.found).toMatchObject([{ text: expect.stringMatching(/^Plug X8, not good/), tone: 'bad' }]);
-    expect(told.putIn).toEqual([{ text: item, beside: 'out: Tove, seen by Ilse', tone: 'good' }]);
+    expect(told.putIn).toEqual([{ text: item, beside: 'back on: Tove, seen by Ilse', tone: 'good' }]);
     expect(told.points).toContain(` is ${before}`);
     // What was read for a proof stands with the proofs.
     expect(told.evidence).toHaveLength(FOUND.length - 1 + 1);
-    expect(report([...FOUND, lifted]).putIn).toEqual([{ text: item, beside: 'still in', tone: 'bad' }]);
+    expect(report([...FOUND, lifted]).putIn).toEqual([{ text: item, beside: 'still off', tone: 'bad' }]);
   });
 
   it('prints the sheets that were worked on, what was found first', () => {

@@ -157,8 +157,10 @@ export function buildReport(
         text: `${entry.body.item}${entry.body.found ? ', found in the machine' : ''}`,
         beside:
           out === null
-            ? 'still in'
-            : `out: ${out.entry.person}${standing.state === 'shown' ? ('second' in standing.by ? `, seen by ${standing.by.second}` : ', shown by a reading') : ', not shown'}`,
+            ? entry.body.kind === 'lifted'
+              ? 'still off'
+              : 'still in'
+            : `${entry.body.kind === 'lifted' ? 'back on' : 'out'}: ${out.entry.person}${standing.state === 'shown' ? ('second' in standing.by ? `, seen by ${standing.by.second}` : ', shown by a reading') : ', not shown'}`,
         tone: standing.state === 'shown' ? 'good' : 'bad',
       };
     }),

@@ -12,7 +12,7 @@ import { minutesWords } from '@/words/en/minutes';
 import { LazyMenu } from '@/ui/LazyMenu';
 import { OtherTests } from './OtherTests';
 import { outcomeLetter } from './typedValue';
-import { bandWords, goesToWords, reasonWords, thenWords } from '@/words/en/answers';
+import { bandWords, goesToWords, ONLY_ANSWER, reasonWords, thenWords } from '@/words/en/answers';
 import { modeName, pointName, testPlace, type Speaker } from '@/words/en/readings';
 import { setupSteps } from '@/words/en/setupSteps';
 
@@ -127,6 +127,13 @@ export function TestTag(props: TestTagProps) {
                 </td>
               </tr>
             ))}
+            {outcomes.length === 1 ? (
+              <tr>
+                <td colSpan={4} className="py-[4px] pr-2 pl-3.5 text-[15.5px] leading-[19px] text-ink2">
+                  {ONLY_ANSWER}
+                </td>
+              </tr>
+            ) : null}
           </tbody>
         </table>
       </div>

@@ -2,6 +2,7 @@
 
 import { useEffect, useMemo, useState } from 'react';
 import type { EntryOf } from '@/core/job/entries';
+import type { LedgerLine } from '@/core/job/reduceJob';
 import { samePerson, stillToTakeOut } from '@/core/job/rules/ledgerStanding';
 import { Field, FIELD, PlainKey } from '@/ui/sheet';
 import { LEDGER_KINDS } from '@/words/en/ledger';
@@ -34,7 +35,7 @@ export function LedgerItems() {
             <Standing entry={line.entry} now={now} out={standing.state === 'out'} />
           </span>
           {line.out ? (
-            <SeenOut item={line.entry.body.item} taker={line.out.entry.person} />
+            <SeenOut line={line} taker={line.out.entry.person} />
           ) : (
             <PlainKey
               className="px-3! text-[16px]!"
@@ -51,7 +52,12 @@ export function LedgerItems() {
 
 function Standing({ entry, now, out }: { entry: EntryOf<'ledger'>; now: number; out: boolean }) {
   const { body, person, at } = entry;
-  if (out) return <>Said to be out. A reading that would differ were it in shows it, or a second person.</>;
+  if (out)
+    return body.kind === 'lifted' ? (
+      <>Said to be back on. A reading that would differ were it off shows it, or a second person.</>
+    ) : (
+      <>Said to be out. A reading that would differ were it in shows it, or a second person.</>
+    );
   const left = body.minutes ? Math.ceil((Date.parse(at) + body.minutes * MINUTE_MS - now) / MINUTE_MS) : null;
   return (
     <span className={left !== null && left <= 0 ? 'font-[700] text-stamp' : ''}>
@@ -66,7 +72,8 @@ function Standing({ entry, now, out }: { entry: EntryOf<'ledger'>; now: number; 
 }
 
 /** The second pair of eyes: somebody else than who took it out. */
-function SeenOut({ item, taker }: { item: string; taker: string }) {
+function SeenOut({ line, taker }: { line: LedgerLine; taker: string }) {
+  const { item, kind } = line.entry.body;
   const { log } = useDesk();
   const [second, setSecond] = useState('');
   const name = second.trim();
@@ -81,7 +88,16 @@ function SeenOut({ item, taker }: { item: string; taker: string }) {
         setSecond('');
       }}
     >
-      <Field label={same ? `Somebody else than ${taker}` : 'Seen out as well by'} className="w-[170px]">
+      <Field
+        label={
+          same
+            ? `Somebody else than ${taker}`
+            : kind === 'lifted'
+              ? 'Seen back on as well by'
+              : 'Seen out as well by'
+        }
+        className="w-[170px]"
+      >
         <input
           className={FIELD}
           maxLength={60}

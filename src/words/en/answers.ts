@@ -120,6 +120,12 @@ function isClosed(across: readonly string[], { means: [lead] }: Outcome): boolea
   );
 }
 
+/** Beside a test to which only one answer is believed in: it is taken all the same, since another would undo what is believed. */
+export const ONLY_ANSWER = 'Anything else fits nothing believed so far: the doubt opens again.';
+
+/** Faults that make a load take more than it should, seen as a larger fall in what feeds it. */
+const TAKES_MORE: readonly FaultName[] = [...SHORTS, 'jammed'];
+
 /** What an outcome says about the run, in a few words. */
 export function thenWords(
   { test, expected, across }: Pick<RankedTest, 'test' | 'expected' | 'across'>,
@@ -155,6 +161,7 @@ export function thenWords(
     const supply = Math.abs(wanted) > 1;
     if (!supply) {
       if (Math.abs(value) < Math.abs(wanted)) return 'Little or nothing flows here.';
+      if (TAKES_MORE.includes(outcome.means[0]?.fault as FaultName)) return 'More flows here than should.';
       return Math.abs(value) > 1 ? 'The fall is here.' : 'A small fall here.';
     }
     if (Math.abs(value) < 0.5 * Math.abs(wanted) && isClosed(across, outcome))

@@ -44,7 +44,13 @@ const FAULT_WORDS: Readonly<Record<FaultName, string>> = {
 /** Where a kind of part has more than one thing in it, which of them. */
 const BAD_CONTACT = { highResistance: 'contact makes badly' } as const;
 const FAULT_WORDS_OF: Partial<Record<PartKind, Partial<Record<FaultName, string>>>> = {
-  relay: { ...BAD_CONTACT, open: 'coil open', shortedTurns: 'shorted turns in its coil' },
+  relay: {
+    ...BAD_CONTACT,
+    open: 'coil open',
+    shortedTurns: 'shorted turns in its coil',
+    jammed: 'armature jammed',
+  },
+  coil: { jammed: 'armature jammed' },
   switch: BAD_CONTACT,
   pressureSwitch: BAD_CONTACT,
   timer: BAD_CONTACT,
@@ -61,6 +67,8 @@ const CLEAR_WORDS: Readonly<Record<ClearFirst['reason'], string>> = {
     'something may have taken it down; with it out, read its load side to the frame in every position before a new one goes in',
   suppressionDiode: 'shorted or the wrong way round, it would kill the new part',
   overVoltage: 'too many volts would burn the new one: read them under load',
+  jammedArmature:
+    'find what holds it, ice, dirt, a bent stem or the valve it moves: a new one would stand at its inrush current and burn',
   jammedSpool: 'jammed, it would leave an alternating coil at its inrush current',
   missingAir: 'without pilot pressure a good spool stands mid-way',
   overload: 'read what it draws before the new part carries it',

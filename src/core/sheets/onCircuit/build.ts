@@ -1,3 +1,4 @@
+import { clampedAt } from '../../diagnosis/partsAcross';
 import type { CompiledPart } from '../../circuit/compile';
 import type { CircuitModel } from '../../circuit/model';
 import type { Reading, Setup, Test } from '../../circuit/schema';
@@ -72,8 +73,8 @@ function volts(cell: SheetCell | null | undefined): number | undefined {
 function coilSheetOf(model: CircuitModel, readings: readonly Reading[]): JobSheet {
   const { compiled } = model;
   const parts = compiled.parts.filter(({ part }) => part.kind === 'coil' || part.kind === 'relay');
-  const cells = parts.map(({ part, branches }) => {
-    const body = branches[0]!;
+  const cells = parts.map((coil) => {
+    const body = coil.branches[0]!;
     const place = [nameOf(model, body.a), nameOf(model, body.b)] as const;
     const ohms = cellOf(
       model,
@@ -82,7 +83,12 @@ function coilSheetOf(model: CircuitModel, readings: readonly Reading[]): JobShee
     );
     const amps = cellOf(
       model,
-      pickOf(model, 'amps', part.ref, (_test, expected) => Number(expected) > 0),
+      pickOf(
+        model,
+        'amps',
+        clampedAt(model, coil) ?? coil.part.ref,
+        (_test, expected) => Number(expected) > 0,
+      ),
       readings,
     );
     return { ohms, amps };

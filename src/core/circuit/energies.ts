@@ -1,5 +1,9 @@
-/** Energies that a machine holds, in the order they are asked for. */
+/**
+ * Energies that a machine holds, in the order they are closed: a load comes down on its stops while the machine can still lower it,
+ * before the air or oil that holds it is vented; what moves is tried last, with all else off.
+ */
 export const ENERGIES = [
+  'heldLoad',
   'line',
   'control',
   'battery',
@@ -7,7 +11,6 @@ export const ENERGIES = [
   'air',
   'oil',
   'vacuum',
-  'heldLoad',
   'spring',
   'heat',
   'refrigerant',

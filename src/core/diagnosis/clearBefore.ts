@@ -71,7 +71,7 @@ export function clearBefore(model: CircuitModel, ref: string, fault: FaultName):
       }
       break;
     case 'valve':
-      if (part.pilotKPa === undefined) break;
+      if (part.pilotKPa === undefined || fault !== 'stuckMidway') break;
       for (const { part: supply } of compiled.parts) {
         if (supply.kind === 'airSupply' || supply.kind === 'pump') {
           found.push({ part: supply.ref, reason: 'missingAir' });

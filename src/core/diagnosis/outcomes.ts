@@ -128,7 +128,7 @@ export function groupOutcomes(
   }));
   const said = list.flatMap(({ answers }) => answers);
   const fallen = bands.map((band) => ({ ...band, ...falling(band, said) }));
-  const weighed = open ? fallen : toldApart(test.kind, fallen);
+  const weighed = open ? fallen : toldApart(test, fallen);
   const total = weighed.reduce((sum, { weight }) => sum + weight, 0);
   return weighed.map((band) => ({
     reading: readingOf(test, band, said),
@@ -156,14 +156,14 @@ function readingOf(
 }
 
 /** Bands as far as anybody can use them: neighbours that mean the same, or of which one is narrower than a meter reads, are one. */
-function toldApart(kind: Test['kind'], bands: readonly Band[]): Band[] {
+function toldApart(test: Test, bands: readonly Band[]): Band[] {
   const list = [...bands];
-  const least = 2 * figureOf(kind).leastSigma;
   for (let k = 0; k + 1 < list.length;) {
     const [one, two] = [list[k]!, list[k + 1]!];
-    const narrow = [one, two].some(
-      ({ low, high, sound }) => !sound && high - (low === -Infinity ? Math.min(0, high) : low) < least,
-    );
+    const narrow = [one, two].some(({ low, high, sound }) => {
+      const from = low === -Infinity ? Math.min(0, high) : low;
+      return !sound && high - from < 2 * totalSigma(test.kind, high, 0, test.meter);
+    });
     const alike = !one.sound && !two.sound && !two.over && lossOfMerging(one, two) < MERGE_FREELY;
     if (!narrow && !alike) k++;
     else {

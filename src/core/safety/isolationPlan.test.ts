@@ -38,10 +38,9 @@ describe('the isolation plan', () => {
     });
     const model = new CircuitModel(circuit);
     const plan = isolationPlan(model);
-    expect(plan.map(({ energy }) => energy)).toEqual(
-      expect.arrayContaining(['battery', 'air', 'moving', 'heldLoad']),
-    );
-    expect(plan.at(-1)).toMatchObject({ point: 'Clamp jaw', how: 'Rest it on the block' });
+    // The load is down before the air that may hold it is vented; what moves is tried when all else is off.
+    expect(plan.map(({ energy }) => energy)).toEqual(['heldLoad', 'battery', 'air', 'moving']);
+    expect(plan[0]).toMatchObject({ point: 'Clamp jaw', how: 'Rest it on the block' });
     const electrical = plan.filter(({ energy }) => energy === 'battery').map(({ point }) => point);
     expect(stillLive(model, electrical).every(({ kPa }) => kPa !== undefined)).toBe(true);
     expect(stillLive(model, electrical).length).toBeGreaterThan(0);

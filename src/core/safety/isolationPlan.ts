@@ -1,4 +1,4 @@
-import type { Energy } from '../circuit/energies';
+import { ENERGIES, type Energy } from '../circuit/energies';
 import type { CircuitModel } from '../circuit/model';
 import type { Part } from '../circuit/schema';
 import { kindOf } from '../kinds/part/index';
@@ -80,7 +80,7 @@ export function isolationPlan(model: CircuitModel): IsolationPoint[] {
   for (const { energy, name, how } of circuit.energies ?? []) {
     points.push({ point: name, energy, label: name, place: null, how: how ?? null, reaches: [], prove: [] });
   }
-  return points;
+  return points.sort((one, two) => ENERGIES.indexOf(one.energy) - ENERGIES.indexOf(two.energy));
 }
 
 /** What a supply is called; two of one name are told apart by their volts, and by their references where those agree too. */

@@ -1,5 +1,6 @@
 'use client';
 
+import { kindOf } from '@/core/kinds/part';
 import { Check } from 'lucide-react';
 import { StepLink } from '../desk/StepLink';
 import { useMemo } from 'react';
@@ -79,7 +80,7 @@ export function FixScreen() {
 
 function Spare({ part }: { part: string }) {
   const { speaker, log } = useDesk();
-  const ratings = useMemo(() => spareRatings(speaker.model, part), [speaker, part]);
+  const ratings = useMemo(() => spareRatings(speaker.model, part, speaker.gaugeUnit), [speaker, part]);
   const checks = useMemo(() => benchChecks(speaker.model, part), [speaker, part]);
   const tests = log.state.spareTests.filter(({ body }) => body.part === part);
   return (
@@ -155,6 +156,7 @@ const LONGEST = {
 
 function FixForm({ part }: { part: string }) {
   const { log, speaker } = useDesk();
+  const { traits } = kindOf(speaker.model.compiled.circuit.parts.find(({ ref }) => ref === part)!);
   const { register, handleSubmit, reset, watch } = useForm({ defaultValues: BLANK_FIX });
   const replacing = log.state.decision?.body.action === 'replace';
   const unread = useMemo(() => benchOpen(speaker.model, log.state, part), [speaker, log.state, part]);
@@ -210,7 +212,12 @@ function FixForm({ part }: { part: string }) {
       </div>
       <div className="col-span-full">
         <Hold>
-          Never fit a larger fuse or a wire in place of one. A wire on the wrong terminal is a new fault.
+          {traits.fluid
+            ? 'No fitting is opened under pressure: gauge at zero on both sides first. A line on the wrong port is a new fault. '
+            : ''}
+          {!traits.fluid || traits.contact
+            ? 'Never fit a larger fuse or a wire in place of one. A wire on the wrong terminal is a new fault.'
+            : ''}
         </Hold>
       </div>
     </Form>

@@ -4,7 +4,8 @@ import type { Part } from '@/core/circuit/partSchema';
 import { partsBeside } from '@/core/diagnosis/partsAcross';
 import { branchAmps } from '@/core/circuit/world';
 import { benchChecks } from '@/core/job/rules/spareOnBench';
-import { quantity } from '@/words/en/readings';
+import type { GaugeUnit } from '@/core/units/quantities';
+import { pressureWords, quantity } from '@/words/en/readings';
 
 /** A rating that a spare must match, as words. */
 export interface Rating {
@@ -19,12 +20,12 @@ const OLD_LABEL = 'as on the old label';
  * What a spare for a part is matched by, from the circuit. The circuit knows the volts at a part, what it reads and what
  * its contacts carry, not what its maker wrote on it: thread, plug and duty stand on the old part's label.
  */
-export function spareRatings(model: CircuitModel, ref: string): Rating[] {
+export function spareRatings(model: CircuitModel, ref: string, gaugeUnit: GaugeUnit): Rating[] {
   const part = model.compiled.circuit.parts.find((one) => one.ref === ref);
-  return part ? ratingsOf(model, part) : [];
+  return part ? ratingsOf(model, part, gaugeUnit) : [];
 }
 
-function ratingsOf(model: CircuitModel, part: Part): Rating[] {
+function ratingsOf(model: CircuitModel, part: Part, gaugeUnit: GaugeUnit): Rating[] {
   const ratings: Rating[] = [];
   const add = (name: string, wanted: string | undefined) => {
     if (wanted) ratings.push({ name, wanted });
@@ -81,6 +82,14 @@ function ratingsOf(model: CircuitModel, part: Part): Rating[] {
       add('Kind', OLD_PART);
       break;
     case 'valve':
+      add('Ways and rest', valveWords(part));
+      add(
+        'Pilot pressure',
+        part.pilotKPa === undefined ? undefined : `shifts from ${pressureWords(part.pilotKPa, gaugeUnit)}`,
+      );
+      add('Kind and size', OLD_PART);
+      add('Working pressure', 'as on the old part, never less');
+      break;
     case 'hose':
     case 'pump':
     case 'cylinder':
@@ -205,4 +214,10 @@ function suppressorAmps(model: CircuitModel, { ref }: Part): string {
   return most > LEAST_AMPS
     ? `${quantity('amps', Number(most.toPrecision(2)))} of the winding it lies across`
     : OLD_LABEL;
+}
+
+/** Ways, and what it does when nobody feeds it: the wrong centre lets a held load go. */
+function valveWords({ ways, atRest, centre }: Extract<Part, { kind: 'valve' }>): string {
+  const rest = centre ? `${centre} centre` : atRest ? `${atRest} at rest` : '';
+  return [ways, rest].filter(Boolean).join(', ');
 }

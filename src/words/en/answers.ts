@@ -95,6 +95,9 @@ const SHORTS: readonly FaultName[] = [
 /** Faults that leave a second way closed. */
 const CLOSED: readonly FaultName[] = ['stuckClosed', 'welded'];
 
+/** Faults that let a fluid out. */
+const LEAKS: readonly FaultName[] = ['leaking', 'sealLeak'];
+
 /** What a clamp shows where nothing flows, amperes. */
 const NO_AMPS = 0.01;
 
@@ -124,7 +127,7 @@ function isClosed(across: readonly string[], { means: [lead] }: Outcome): boolea
 export const ONLY_ANSWER = 'Anything else fits nothing believed so far: the doubt opens again.';
 
 /** Faults that make a load take more than it should, seen as a larger fall in what feeds it. */
-const TAKES_MORE: readonly FaultName[] = [...SHORTS, 'jammed'];
+const TAKES_MORE: readonly FaultName[] = [...SHORTS, ...CLOSED, 'jammed'];
 
 /** What an outcome says about the run, in a few words. */
 export function thenWords(
@@ -176,6 +179,8 @@ export function thenWords(
   }
   if (kind === 'diode') return outcome.reading === 'OL' ? 'Does not conduct.' : 'Conducts too well.';
   if (kind === 'pressure' && value !== null && wanted !== null) {
+    if (Math.abs(value) < Math.abs(wanted) && LEAKS.includes(outcome.means[0]?.fault as FaultName))
+      return 'Pulled down: something leaks.';
     return Math.abs(value) < Math.abs(wanted)
       ? 'Pressure lost before here.'
       : 'Pressure that should not be here.';

@@ -70,7 +70,9 @@ export function setupSteps(speaker: Speaker, test: Test): string[] {
         ? `Plug the open end at ${pointName(speaker, name)}, air on slowly.`
         : `Stop the exhaust of ${pointName(speaker, name)}.`,
     ),
-    ...(setup.override?.length ? [`Push the override of ${setup.override.join(' and ')}.`] : []),
+    ...(setup.override?.length
+      ? [`Push the override of ${setup.override.map((one) => one.replace(':', ', end ')).join(' and ')}.`]
+      : []),
   ];
   if (setup.secured?.length)
     steps.unshift(`Block or lower the load that hangs on ${setup.secured.map(place).join(' and ')}.`);

@@ -134,6 +134,27 @@ describe('what the fault was', () => {
     expect(proofs(twoWayPair(), read(3e4))[0]).toMatchObject({ kind: 'insulation', test: asked.test });
     expect(proofs(twoWayPair(), read(3e4), read('OL')).some(({ kind }) => kind === 'insulation')).toBe(false);
   });
+  it('what failed on bumps or in the wet is shown there again, once something was mended', () => {
+    const model = new CircuitModel(singleCoil());
+    const works = proofList(model, reduceJob([])).find(({ kind }) => kind === 'works')!;
+    if (works.kind !== 'works') throw new Error('no function to show');
+    const complaint = [
+      entry({ type: 'complaint', body: { words: 'dies', when: ['bumps', 'onCommand', 'wet'] } }),
+      entry({
+        type: 'reading',
+        body: { reading: { ...works.test, value: 'dead' }, typed: 'dead' },
+      }),
+    ];
+    const again = (...more: Entry[]) =>
+      proofs(singleCoil(), ...complaint, ...more).filter(({ kind }) => kind === 'asComplained');
+    expect(again()).toEqual([]);
+    const list = again(decided('Y1', 'open'));
+    expect(list).toMatchObject([
+      { part: works.part, when: 'bumps', test: works.test },
+      { part: works.part, when: 'wet', test: works.test },
+    ]);
+    expect([proves(list[0]!, 'works'), proves(list[0]!, 'dead')]).toEqual([true, false]);
+  });
   it('an air line that came off is shown to be tight, by a look', () => {
     const decision = decided('H2', 'blocked');
     const tight = proofs(airClamp(), decision).find(({ kind }) => kind === 'tight')!;

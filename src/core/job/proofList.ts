@@ -1,5 +1,6 @@
 import { kindOf } from '../kinds/part';
 import type { CircuitModel } from '../circuit/model';
+import type { Circumstance } from '../circuit/circumstances';
 import type { Part, Reading, Setup, Test } from '../circuit/schema';
 import { countsAsGuard } from '../safety/guards';
 import { bindTest, predict, predictedValue } from '../diagnosis/predict';
@@ -12,10 +13,13 @@ import { clampsOf, runsOf } from './feedAndReturn';
 import { ownVolts } from '../diagnosis/testerVolts';
 import { guardsOfLine, ledgerStanding, type LedgerStanding } from './rules/ledgerStanding';
 import { compareWires } from './restoreCheck';
+import { locksOff } from './rules/locksOff';
 
 /** One thing to be shown before a machine goes back to work. */
 export type Proof = { id: string } & (
   | { kind: 'works'; test: Test; part: string; setup: Setup }
+  /** It works under what made it fail: shaken, wet, hot. */
+  | { kind: 'asComplained'; test: Test; part: string; when: Circumstance }
   | { kind: 'current'; test: Extract<Test, { kind: 'amps' }>; part: string; expected: number }
   /** Insulation of what was mended, on the dead circuit, over the limit of its class. */
   | { kind: 'insulation'; test: Extract<Test, { kind: 'insulation' }>; least: number }
@@ -75,6 +79,7 @@ const STAGE: Readonly<Record<Proof['kind'], number>> = {
   works: 5,
   current: 5,
   drop: 5,
+  asComplained: 6,
   signal: 6,
   interlock: 7,
   code: 8,
@@ -151,7 +156,7 @@ export function proofList(model: CircuitModel, state: JobState): Proof[] {
     })),
   );
   proofs.push(
-    ...[...state.isolated.keys()].map((point): Proof => ({
+    ...[...locksOff(model, state).keys()].map((point): Proof => ({
       id: `isolation ${point}`,
       kind: 'isolation',
       point,
@@ -308,7 +313,7 @@ function isShown(proof: Extract<Proof, { test: Test }>, { after }: JobState): bo
 
 /** Whether a typed value proves what it should: near the expected current or signal, under the limit of a drop. */
 export function proves(proof: Proof, value: Reading['value']): boolean {
-  if (proof.kind === 'works') return value === 'works';
+  if (proof.kind === 'works' || proof.kind === 'asComplained') return value === 'works';
   if (proof.kind === 'tight') return value === 'none';
   if (proof.kind === 'interlock') return value === 'dead';
   if (proof.kind === 'fuseHolds') return value === 'holds';

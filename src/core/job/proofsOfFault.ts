@@ -1,4 +1,5 @@
 import type { CircuitModel } from '../circuit/model';
+import type { Circumstance } from '../circuit/circumstances';
 import type { Test } from '../circuit/schema';
 import { nodesOfTest } from '../circuit/testPlace';
 import { branchAmps } from '../circuit/world';
@@ -8,6 +9,7 @@ import { LIVE_AMPS, type Pattern } from '../diagnosis/patterns';
 import { kindOf } from '../kinds/part';
 import type { Proof } from './proofList';
 import type { JobState } from './reduceJob';
+import { isSeenWorking } from './seenWork';
 
 /** What lets current out of its way: afterwards the insulation is shown, and that the fuse holds. */
 const LEAKS: readonly string[] = ['shortToFrame', 'weakInsulation', 'shortBetween'];
@@ -20,7 +22,58 @@ type Insulation = Extract<Test, { kind: 'insulation' }>;
 
 /** What has to be shown because of what was wrong: a mend is proved by the reading that was bad. */
 export function ofTheFault(model: CircuitModel, state: JobState, patterns: readonly Pattern[]): Proof[] {
-  return [...insulation(model, state), ...fuses(model, state, patterns), ...tightness(model, state)];
+  return [
+    ...insulation(model, state),
+    ...fuses(model, state, patterns),
+    ...tightness(model, state),
+    ...asComplained(model, state, patterns),
+  ];
+}
+
+/** When a mend can be shown again as the fault showed itself; how a machine failed otherwise is no circumstance to repeat. */
+const SHOWN_AGAIN: Readonly<Record<Circumstance, boolean>> = {
+  atOnce: false,
+  onCommand: false,
+  afterMinutes: true,
+  hot: true,
+  wet: true,
+  bumps: true,
+  comesAndGoes: true,
+  betterWarm: true,
+  afterPause: true,
+  movesByItself: false,
+  doesNotStop: false,
+  wrongOneMoves: false,
+  shock: false,
+  fuseHoldsSeconds: false,
+  fuseHoldsMinutes: false,
+};
+
+/** A fault that came on bumps or in the wet is not mended until it works on bumps or in the wet. */
+function asComplained(
+  model: CircuitModel,
+  { decision, when, readings }: JobState,
+  patterns: readonly Pattern[],
+): Proof[] {
+  const again = when.filter((one) => SHOWN_AGAIN[one]);
+  if (again.length === 0 || !decision || decision.body.action === 'nothing') return [];
+  const failed = readings.find(
+    ({ reading }) => reading.kind === 'function' && (reading.value === 'dead' || reading.value === 'weak'),
+  )?.reading;
+  const seen = patterns.flatMap(({ setup, loads, driven }) =>
+    [...driven, ...loads].flatMap((part) =>
+      isSeenWorking(model, part, driven.length > 0) ? [{ part, setup }] : [],
+    ),
+  );
+  const shown = failed?.kind === 'function' ? { part: failed.part, setup: failed.setup } : seen[0];
+  if (!shown) return [];
+  return again.map((one) => ({
+    id: `again ${one} ${shown.part}`,
+    kind: 'asComplained',
+    test: { kind: 'function', ...shown },
+    part: shown.part,
+    when: one,
+  }));
 }
 
 /** The insulation readings that leaked, once more; one at the mended part where none was taken. */

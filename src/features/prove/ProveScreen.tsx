@@ -5,6 +5,7 @@ import { useMemo, useState, type ReactNode } from 'react';
 import type { Reading, Test } from '@/core/circuit/schema';
 import { mayBeLeft, proofList, proofStanding, proves, type Proof } from '@/core/job/proofList';
 import { testGate } from '@/core/job/rules/testGate';
+import { locksOff } from '@/core/job/rules/locksOff';
 import { isolationPlan } from '@/core/safety/isolationPlan';
 import { Field, FIELD, Heading, Hold, PlainKey } from '@/ui/sheet';
 import { useDesk } from '../desk/desk';
@@ -153,7 +154,7 @@ function ProofAnswer({ proof }: { proof: Proof }) {
       ))}
     </span>
   );
-  if (proof.kind === 'works')
+  if (proof.kind === 'works' || proof.kind === 'asComplained')
     return pair(['Works', () => write('works', 'works')], ['Does not', () => write('dead', 'dead')]);
   if (proof.kind === 'interlock') {
     const { stops, goesOn } = stopWords(kindOfPart(speaker, proof.part));
@@ -217,10 +218,11 @@ function DeadWork({ test, children }: { test: Test; children: ReactNode }) {
   );
 }
 
-/** Locks that are still on, to come off in the order they went on, each by its owner. */
+/** Locks that are still on, to come off in their order, each by its owner. */
 function Locks() {
-  const { log } = useDesk();
-  const { isolated } = log.state;
+  const { log, speaker } = useDesk();
+  const plan = useMemo(() => isolationPlan(speaker.model), [speaker]);
+  const isolated = locksOff(speaker.model, log.state, plan);
   return (
     <section aria-labelledby="locks" className="mt-4">
       <Heading id="locks" aside="off in order, each by its owner">

@@ -1,7 +1,27 @@
+import type { Circumstance } from '@/core/circuit/circumstances';
 import type { Part } from '@/core/circuit/partSchema';
 import type { Proof } from '@/core/job/proofList';
 import { pointTitle } from './energies';
 import { partWords, pointName, positionWords, quantity, type Speaker } from './readings';
+
+/** How a mend is shown under what made it fail. */
+const AGAIN_WORDS: Readonly<Record<Circumstance, string>> = {
+  atOnce: 'at once',
+  onCommand: 'on command',
+  afterMinutes: 'for longer than it took to fail',
+  hot: 'hot from work',
+  wet: 'with its plugs and loom wetted as in service',
+  bumps: 'while its plugs and loom are shaken, nobody in its reach',
+  comesAndGoes: 'ten times one after the other',
+  betterWarm: 'cold, as it stood overnight',
+  afterPause: 'the first time after a pause',
+  movesByItself: 'and nothing moves by itself',
+  doesNotStop: 'and stops',
+  wrongOneMoves: 'and nothing else moves',
+  shock: 'and no shock is felt',
+  fuseHoldsSeconds: 'and its fuse holds',
+  fuseHoldsMinutes: 'and its fuse holds',
+};
 
 /** What a proof asks for, in one line. */
 export function proofWords(speaker: Speaker, proof: Proof): string {
@@ -10,6 +30,8 @@ export function proofWords(speaker: Speaker, proof: Proof): string {
   switch (proof.kind) {
     case 'works':
       return `${partWords(speaker, proof.part)} works, ${positions}`;
+    case 'asComplained':
+      return `${partWords(speaker, proof.part)} works, ${positions}, ${AGAIN_WORDS[proof.when]}`;
     case 'current':
       return `Current of ${partWords(speaker, proof.part)}, ${positions}, about ${quantity('amps', proof.expected)}`;
     case 'insulation':

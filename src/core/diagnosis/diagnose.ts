@@ -13,17 +13,10 @@ import { leadEdits, type Posterior } from './weighed';
 import { bindTest } from './predict';
 import { nodesOfTest } from '../circuit/testPlace';
 import { evaluateTest, rankTests, type ProofWanted, type RankedTest } from './rankTests';
+import { SAME_PART_SHARE } from './faultTypes';
 import { proofBits, proofKey } from './proofs';
 import { complaintWeights, explainSuspects, type Suspect } from './suspects';
-import {
-  decide,
-  doubtfulReading,
-  SAME_PART_SHARE,
-  settled,
-  type Judgement,
-  type Lead,
-  type Verdict,
-} from './verdict';
+import { decide, doubtfulReading, settled, type Judgement, type Lead, type Verdict } from './verdict';
 
 export interface Diagnosis {
   /** All suspects, highest share first; their shares and `noFault` add to one. */

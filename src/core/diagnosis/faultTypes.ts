@@ -104,3 +104,6 @@ export function bridged({ index }: FaultSite): FaultVariant {
 export function leak({ index }: FaultSite, end: 'a' | 'b', weight = 1): FaultVariant {
   return { weight, edits: (ohms) => [{ type: 'leak', at: { branch: index, end }, ohms }] };
 }
+
+/** Another fault of the leading part is as good for a proof of the part from this share of its likeliest one's. */
+export const SAME_PART_SHARE = 0.2;

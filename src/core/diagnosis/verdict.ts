@@ -1,6 +1,6 @@
 import type { CircuitModel } from '../circuit/model';
 import { clearBefore, type ClearFirst } from './clearBefore';
-import type { CandidateFault, FaultName } from './faultTypes';
+import { SAME_PART_SHARE, type CandidateFault, type FaultName } from './faultTypes';
 import { isPlain } from './legality';
 import type { Observation } from './observations';
 import { isOnPart, placeOfFault, type FaultPlace } from './onPart';
@@ -55,8 +55,6 @@ export type Verdict =
       wouldNeed: { part: string; fault: FaultName }[];
     };
 const NAME_SHARE = 0.9;
-/** Another fault of the leading part is as good for a proof of the part from this share of its likeliest one's. */
-export const SAME_PART_SHARE = 0.2;
 /** Bits by which a reading may fit worse than its best explanation before the verdict waits for it. */
 const CONFLICT_BITS = 7;
 /** Bits of misfit at which a single reading is worth taking again once no other test is left. */

@@ -3,7 +3,7 @@
 import { Check } from 'lucide-react';
 import { Heading, Nothing, Trouble } from '@/ui/sheet';
 import { inTwenty, WindingBar } from '@/ui/Turns';
-import { evidenceWords, faultWords, proofLines } from '@/words/en/findings';
+import { evidenceWords, badWords, proofLines } from '@/words/en/findings';
 import { partWords } from '@/words/en/readings';
 import { verdictWhy } from '@/words/en/verdict';
 import { useDesk } from '../desk/desk';
@@ -40,7 +40,7 @@ export function Evidence() {
         <div className="space-y-2 py-3 text-[17px]" data-testid="decide-verdict" data-state={verdict.state}>
           {verdict.state === 'name' && lead ? (
             <p className="text-[18px] font-[700]">
-              {partWords(speaker, verdict.part)}: {faultWords(speaker, lead)}
+              {partWords(speaker, verdict.part)}: {badWords(speaker, suspects, verdict.part)}
             </p>
           ) : (
             <p>{verdictWhy(verdict)}</p>

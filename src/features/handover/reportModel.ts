@@ -14,7 +14,7 @@ import { WHEN_WORDS } from '@/words/en/when';
 import { writtenWords, type Arrival } from '@/words/en/times';
 import type { Outlook } from '@/workers/protocol';
 import { proofWords } from '@/words/en/proofs';
-import { evidenceWords, faultWords } from '@/words/en/findings';
+import { evidenceWords, badWords } from '@/words/en/findings';
 import { shareWords, verdictWhy } from '@/words/en/verdict';
 import { partWords, pointName, quantity, readingWords, type Speaker } from '@/words/en/readings';
 
@@ -186,7 +186,7 @@ export function buildReport(
     verdict: {
       headline:
         verdict.state === 'name' && lead
-          ? `${partWords(speaker, verdict.part)} proved bad: ${faultWords(speaker, lead)}`
+          ? `${partWords(speaker, verdict.part)} proved bad: ${badWords(speaker, suspects, verdict.part)}`
           : verdict.state === 'noFault'
             ? 'Nothing wrong was found'
             : verdict.state === 'unexplained'

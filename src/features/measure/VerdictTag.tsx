@@ -6,7 +6,7 @@ import type { RankedTest } from '@/core/diagnosis/rankTests';
 import type { Outlook } from '@/workers/protocol';
 import { DEFERENCE, HoldSign } from '@/ui/sheet';
 import { BeforeChange } from '../desk/BeforeChange';
-import { evidenceWords, causeWords, clearWords, faultWords, proofLines } from '@/words/en/findings';
+import { badWords, evidenceWords, causeWords, clearWords, faultWords, proofLines } from '@/words/en/findings';
 import { capital } from '@/words/en/capital';
 import { shareWords, verdictWhy } from '@/words/en/verdict';
 import { partWords, readingWords, testPlace, modeName, type Speaker } from '@/words/en/readings';
@@ -42,7 +42,9 @@ export function VerdictTag({
               <X size={20} strokeWidth={3.5} aria-hidden /> Proved bad
             </span>
             <h2 className="truncate text-[21px] font-[800]">{partWords(speaker, verdict.part)}</h2>
-            <p className="ml-auto text-right text-[16px] text-stamp">{faultWords(speaker, suspect)}</p>
+            <p className="ml-auto text-right text-[16px] text-stamp">
+              {badWords(speaker, suspects, verdict.part)}
+            </p>
           </>
         ) : verdict.state === 'noFault' ? (
           <h2 className="flex items-center gap-2 text-[21px] font-[800] text-verdi">

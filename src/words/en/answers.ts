@@ -164,7 +164,9 @@ export function thenWords(
     const supply = Math.abs(wanted) > 1;
     if (!supply) {
       if (Math.abs(value) < Math.abs(wanted)) return 'Little or nothing flows here.';
-      if (TAKES_MORE.includes(outcome.means[0]?.fault as FaultName)) return 'More flows here than should.';
+      const fault = outcome.means[0]?.fault as FaultName;
+      if (CLOSED.includes(fault) && Math.abs(value) > 1) return 'Live, and should be dead.';
+      if (TAKES_MORE.includes(fault)) return 'More flows here than should.';
       return Math.abs(value) > 1 ? 'The fall is here.' : 'A small fall here.';
     }
     if (Math.abs(value) < 0.5 * Math.abs(wanted) && isClosed(across, outcome))

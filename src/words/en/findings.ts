@@ -4,7 +4,7 @@ import type { Reading } from '@/core/circuit/schema';
 import type { ClearFirst } from '@/core/diagnosis/clearBefore';
 import { kindOf } from '@/core/kinds/part';
 import type { PartKind } from '@/core/kinds/part/module';
-import type { FaultName } from '@/core/diagnosis/faultTypes';
+import { SAME_PART_SHARE, type FaultName } from '@/core/diagnosis/faultTypes';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
 import type { Proofs } from '@/core/diagnosis/proofs';
 import type { Suspect } from '@/core/diagnosis/suspects';
@@ -79,6 +79,8 @@ export function clearWords({ part, reason }: ClearFirst): string {
   return `${part}: ${CLEAR_WORDS[reason]}.`;
 }
 
+/** Faults of one part said beside each other. */
+const MOST_FAULTS = 3;
 /** Limits this far apart are said both: one figure between them would be made up. */
 const ONE_FIGURE = 2;
 
@@ -119,6 +121,17 @@ export function faultWords(
   return `${words}${other ? ` (${other})` : ''}${size}${intermittent ? ', comes and goes' : ''}${partner ? `, with ${partner.part} ${faultOf(speaker, partner.part, partner.fault)}` : ''}`;
 }
 
+/**
+ * What is wrong with a part, as far as the readings tell it: its likeliest fault, and others of it that are nearly as likely. A coil
+ * that gets its volts and does not pull is open or stuck, and only its ohms say which.
+ */
+export function badWords(speaker: Speaker, suspects: readonly Suspect[], part: string): string {
+  const own = suspects.filter((one) => one.part === part);
+  const least = SAME_PART_SHARE * (own[0]?.share ?? 0);
+  const words = own.filter(({ share }) => share >= least).map((one) => faultWords(speaker, one));
+  return [...new Set(words)].slice(0, MOST_FAULTS).join(', or ');
+}
+
 /** The readings that prove a part, each with where it was taken: on the part, or around it, which clears the rest of its way. */
 export function proofLines(
   speaker: Speaker,
@@ -151,9 +164,8 @@ export function statementLines(
   const last = readings.at(-1)!;
   switch (verdict.state) {
     case 'name': {
-      const lead = suspects.find(({ part }) => part === verdict.part)!;
       return [
-        `${partWords(speaker, verdict.part)} is proved bad: ${faultWords(speaker, lead)}.`,
+        `${partWords(speaker, verdict.part)} is proved bad: ${badWords(speaker, suspects, verdict.part)}.`,
         ...verdict.proofs.readings
           .slice(0, 2)
           .map((at) => `${sentence(readingWords(speaker, readings[at]!))}`),

@@ -1,15 +1,15 @@
 import { circuitSchema, type Circuit } from '../../src/core/circuit/schema';
 
-/** Eight two-wire functions off one supply, plugs, suppression diodes and a loom: 60 parts, a lever of nine positions. */
-export function largeCircuit(): Circuit {
-  const positions = ['rest', ...Array.from({ length: 8 }, (_one, k) => `f${k}`)];
+/** Two-wire functions off one supply, plugs, suppression diodes and a loom: eight are 60 parts, with a lever of nine positions. */
+export function largeCircuit(functions = 8): Circuit {
+  const positions = ['rest', ...Array.from({ length: functions }, (_one, k) => `f${k}`)];
   const parts: unknown[] = [
     { ref: 'G1', kind: 'source', nodes: { '+': 'B+', '-': 'GND' }, volts: 25.2, internalOhms: 0.02 },
     { ref: 'F1', kind: 'fuse', nodes: { '1': 'B+', '2': 'F' }, amps: 20 },
     { ref: 'W0', kind: 'wire', nodes: { '1': 'F', '2': 'C' }, ohms: 0.02 },
     { ref: 'W99', kind: 'wire', nodes: { '1': 'R', '2': 'GND' }, ohms: 0.01 },
   ];
-  for (let k = 0; k < 8; k++) {
+  for (let k = 0; k < functions; k++) {
     parts.push(
       { ref: `S${k}`, kind: 'switch', nodes: { '1': 'C', '2': `S${k}` }, closedWhen: { lever: [`f${k}`] } },
       { ref: `W${k}a`, kind: 'wire', nodes: { '1': `S${k}`, '2': `X${k}` }, ohms: 0.05, bundle: 'loom' },
@@ -23,7 +23,7 @@ export function largeCircuit(): Circuit {
   return circuitSchema.parse({
     format: 'spiraxis-circuit',
     version: 1,
-    name: 'sixty parts',
+    name: `${4 + 7 * functions} parts`,
     frame: 'GND',
     controls: { lever: positions },
     parts,

@@ -1,3 +1,5 @@
+import { invertResistive } from './starMesh';
+
 /**
  * A linear resistive network, inverted once and asked often.
  *
@@ -73,7 +75,10 @@ export class Matrix {
     couplings: readonly Coupling[] = [],
   ) {
     this.island = islands(nodeCount, references, edges, couplings);
-    this.z = invert(nodeCount, this.island, edges, couplings);
+    this.z =
+      couplings.length === 0
+        ? invertResistive(nodeCount, this.island, edges)
+        : invert(nodeCount, this.island, edges, couplings);
   }
 }
 
@@ -150,6 +155,8 @@ export class ChangedNetwork implements Solved {
   /** Node standing for each side of the change. */
   private readonly sideA: number;
   private readonly sideB: number;
+  /** Sides of a cut that were asked for. */
+  private sides: Map<number, number> | null = null;
 
   constructor(
     private readonly base: Solved,
@@ -178,9 +185,21 @@ export class ChangedNetwork implements Solved {
   }
 
   sideOf(node: number): number {
+    if (this.effect !== 'cut') {
+      const home = this.base.sideOf(node);
+      return this.effect === 'join' && home === this.sideB ? this.sideA : home;
+    }
+    // Asked of the same few nodes again and again, and worked out by a transfer each.
+    const known = this.sides?.get(node);
+    if (known !== undefined) return known;
+    const side = this.sideOfCut(node);
+    (this.sides ??= new Map()).set(node, side);
+    return side;
+  }
+
+  private sideOfCut(node: number): number {
     const home = this.base.sideOf(node);
-    if (this.effect === 'join' && home === this.sideB) return this.sideA;
-    if (this.effect === 'cut' && home === this.sideA) {
+    if (home === this.sideA) {
       // Unit current through the cut edge lifts one whole side and leaves the other at the reference.
       const lift = -this.siemens * this.base.transfer(node, home, this.a, this.b);
       if (Math.abs(lift) < 0.5) return home;

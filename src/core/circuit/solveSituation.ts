@@ -1,3 +1,4 @@
+import { stateKey } from './stateKey';
 import { AcChangedNetwork, AcMatrix, AcNetwork } from './acNetwork';
 import { deltaOf, meterOf, terminalNode, type Drive } from './deltas';
 import { advanceDevices, listDevices, type DeviceFaults } from './devices';
@@ -38,7 +39,7 @@ interface Question {
   closed: readonly ClosedFormEdit[];
   faults: DeviceFaults;
   jammed: ReadonlySet<number>;
-  built: Map<number | string, Built>;
+  built: Map<string, Built>;
 }
 
 const NOTHING: ReadonlySet<number> = new Set();
@@ -51,7 +52,7 @@ const NO_FAULTS: DeviceFaults = { reversed: NOTHING, positions: new Map(), thres
 export class SituationSolver {
   private readonly matrices = new Map<string, Matrix | AcMatrix>();
   /** By drive and structural edits, then by discrete state. */
-  private readonly built = new Map<string, Map<number | string, Built>>();
+  private readonly built = new Map<string, Map<string, Built>>();
   private readonly devices: Device[];
   private readonly worlds = new Map<string, World>();
   private idleKnown: boolean | null = null;
@@ -113,7 +114,7 @@ export class SituationSolver {
     return { drive, meter: meterOf(drive), structural, closed, faults, jammed, built };
   }
 
-  private builtFor(drive: Drive, structural: readonly Edit[]): Map<number | string, Built> {
+  private builtFor(drive: Drive, structural: readonly Edit[]): Map<string, Built> {
     // A supply's volts vary without end: its networks are cheap (the inverse is kept) and not worth keeping.
     if (structural.some(({ type }) => type === 'emf' || type === 'transformer')) return new Map();
     const acting = structural.filter(({ type }) => type === 'reverse' || type === 'cross');
@@ -174,12 +175,12 @@ export class SituationSolver {
     const fuseLoad = new Map<number, number>();
     const steady = drive.mode === 'ohms';
     let weak = 0;
-    let before = stateKey(state, weak);
-    let seen: Set<number | string> | null = null;
+    let seen: Set<string> | null = null;
     let chatters = false;
+    const was = new Uint8Array(state.length);
     for (let pass = 0; ; pass++) {
       // The weak spot is a closed-form change, never part of the network.
-      const structure = stateKey(state, 0);
+      const structure = stateKey(state);
       let ready = built.get(structure);
       if (!ready) {
         ready = this.build(state, question);
@@ -204,6 +205,8 @@ export class SituationSolver {
         world.chatters = chatters || pass >= MOST_PASSES;
         return world;
       }
+      was.set(state);
+      const wasWeak = weak;
       advanceDevices(world, state, faults, frozen);
       // Once it has broken down a track keeps conducting, though the volts across it collapse.
       for (let at = 0; at < closed.length; at++) {
@@ -212,12 +215,10 @@ export class SituationSolver {
           if (this.breaksDown(world, edit.at, edit.breakdownVolts)) weak |= 1 << at;
         }
       }
-      const after = stateKey(state, weak);
-      if (after === before) return world;
+      if (weak === wasWeak && state.every((one, at) => one === was[at])) return world;
       seen ??= new Set();
-      if (seen.has(after)) chatters = true;
-      seen.add(before);
-      before = after;
+      seen.add(`${wasWeak}.${structure}`);
+      if (seen.has(`${weak}.${stateKey(state)}`)) chatters = true;
     }
   }
 
@@ -276,7 +277,7 @@ export class SituationSolver {
     const { compiled, nodeCount } = this.situation;
     const shaping = structural.filter(({ type }) => type === 'cross' || type === 'transformer');
     const apart = live && (compiled.transformers.length > 0 || compiled.reactive);
-    const key = `${apart ? 'l' : ''}${stateKey(state, 0)}|${editKey(shaping)}`;
+    const key = `${apart ? 'l' : ''}${stateKey(state)}|${editKey(shaping)}`;
     let matrix = this.matrices.get(key);
     if (!matrix) {
       const references = this.references();
@@ -313,12 +314,4 @@ function changedBy(solved: Solved, delta: Delta): Solved {
   return solved instanceof AcNetwork || solved instanceof AcChangedNetwork
     ? new AcChangedNetwork(solved, delta)
     : new ChangedNetwork(solved, delta);
-}
-
-/** Key of a combination of device states: a number while it fits into one, text beyond. */
-function stateKey(state: Uint8Array, weak: number): number | string {
-  if (state.length > 22) return `${weak}.${state.join('')}`;
-  let key = weak;
-  for (let at = 0; at < state.length; at++) key = key * 4 + state[at]!;
-  return key;
 }

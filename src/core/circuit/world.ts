@@ -4,6 +4,7 @@ import type { Situation } from './situation';
 
 /** Scatter currents below this move no reading. */
 const LEAST_SCATTER_AMPS = 1e-7;
+const NONE: readonly number[] = [];
 /**
  * What an output in its limit gives, as a share of the limit that stands for a tolerance: it folds back or tries again in pulses,
  * each maker's in its own way, so that nobody knows its volts to a few hundredths. Others shut off at once.
@@ -125,9 +126,12 @@ export function scatterSources(world: World): readonly ScatterSource[] {
 
 /** Driver branches that stand in their current limit in this world. Worked out once a world. */
 export function limitedBranches(world: World): readonly number[] {
-  world.limited ??= world.devices.flatMap((device, at) =>
-    device.kind === 'driver' && world.state[at] === 1 ? [device.branch] : [],
-  );
+  if (world.limited) return world.limited;
+  let found: number[] | null = null;
+  world.devices.forEach((device, at) => {
+    if (device.kind === 'driver' && world.state[at] === 1) (found ??= []).push(device.branch);
+  });
+  world.limited = found ?? NONE;
   return world.limited;
 }
 

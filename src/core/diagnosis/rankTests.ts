@@ -79,6 +79,9 @@ const RISKY_SHARE = 0.15;
 const MISTAKES = 0.96;
 /** Tests that get a full look. */
 const SHORTLIST = 80;
+/** Tests that get a rough one, after a first under the heaviest hypotheses only, where there are many of both. */
+const COARSE_LIST = 320;
+const MOST_COARSE = 16;
 /** Locked once, a supply stays so for the tests that follow, and the repair wants it so: a test answers for a share of that. */
 const ENERGY_SHARE = 0.35;
 /** To read, write down and think: a test that says next to nothing is not worth even that. */
@@ -87,6 +90,8 @@ const WRITE_MINUTES = 0.7;
 const LEAST_SHOWN = 0.1;
 /** Proofs looked at closely before they are offered. */
 const MOST_CHECKED = 16;
+/** Proofs that are enough to choose from. */
+const ENOUGH_PROOFS = 3;
 /** Worth of reading the same two points in the same mode again, in another set-up. */
 const KNOWN_PLACE = 0.3;
 
@@ -178,13 +183,15 @@ export function rankTests(
   };
   // A rough look under the heaviest hypotheses finds the tests worth a full one.
   const rough = roughly(hypotheses);
-  const shortlist =
-    open.length > SHORTLIST && rough.length < hypotheses.length
-      ? score(open, rough)
+  const bestOf = (list: readonly CandidateTest[], under: readonly Hypothesis[], most: number) =>
+    list.length > most && under.length < hypotheses.length
+      ? score(list, under)
           .sort((a, b) => b.score - a.score)
-          .slice(0, SHORTLIST)
+          .slice(0, most)
           .map(({ candidate }) => candidate)
-      : open;
+      : list;
+  const few = rough.length > 2 * MOST_COARSE ? bestOf(open, coarsely(rough), COARSE_LIST) : open;
+  const shortlist = bestOf(few, rough, SHORTLIST);
   const scored = onlyTrueProofs(score(shortlist, hypotheses), prove);
   // A test that takes a fuse with it stands behind every other, however much it tells.
   scored.sort((a, b) => Number(a.risky) - Number(b.risky) || b.score - a.score);
@@ -196,6 +203,11 @@ export function rankTests(
     const { told } = meaningOf(model, candidate, foreseen);
     return { ...told, bits, minutes, before: change, proof };
   });
+}
+
+/** The sound circuit and the heaviest of the others. */
+function coarsely([sound, ...others]: readonly Hypothesis[]): Hypothesis[] {
+  return [sound!, ...[...others].sort((a, b) => b.weight - a.weight).slice(0, MOST_COARSE)];
 }
 
 /** The leading part by itself, and with each of the parts on its way broken too. */
@@ -216,8 +228,15 @@ function wayHypotheses({ compiled }: CircuitModel, { part, edits, way }: ProofWa
 function onlyTrueProofs(scored: Scored[], prove: ProofWanted | null): Scored[] {
   if (!prove || prove.wants === 'way') return scored;
   const best = scored.filter(({ proof }) => proof).sort((a, b) => b.score - a.score);
+  let found = 0;
   best.forEach((one, at) => {
+    if (found >= ENOUGH_PROOFS) {
+      // Nobody looked at it: it keeps its place behind the others, and is not called one.
+      one.proof = false;
+      return;
+    }
     const counts = at < MOST_CHECKED && prove.counts(one.candidate, one.onPart);
+    if (counts) found++;
     if (counts || one.plain === one.score) return;
     one.score = one.plain;
     one.proof = false;

@@ -486,11 +486,17 @@ describe('W12, a valve and its cylinder', () => {
 
   it('“still” and “dead” of one set-up are one observation', () => {
     const open: Setup = { ...OFF, open: ['C:A'] };
-    const told = jam()
-      .take(moves('C1', { override: ['Q1'] }), moves('C1', OFF), moves('C1', open), works('C1', open))
-      .ask();
+    const story = jam().take(
+      moves('C1', { override: ['Q1'] }),
+      moves('C1', OFF),
+      moves('C1', open),
+      works('C1', open),
+    );
+    const told = story.ask();
     expect(told.named).toBeNull();
-    expect(told.verdict).toMatchObject({ proofs: { have: 1 } });
+    const { readings } = told.verdict.state === 'keepTesting' ? told.verdict.proofs! : { readings: [] };
+    const watched = readings.map((at) => story.readings[at]!).filter(({ kind }) => kind !== 'pressure');
+    expect(watched).toHaveLength(1);
   });
 
   it('no fuse, click or battery volts stand as proof of a jammed cylinder', () => {

@@ -1,7 +1,8 @@
 /**
  * Times the engine on a 60-part circuit: first plan from cold, weigh and rank after one more reading (with the answer's
  * predictions worked out ahead, as the worker does, and without), and ratios against solving every world anew and
- * against an outside simulator on the same faults. `npm run bench:core`. Prints medians and ratios; asserts nothing.
+ * against an outside simulator on the same faults; then how it grows from 32 to 396 parts, each beside one dense inverse of the
+ * same size. `npm run bench:core`. Prints medians and ratios; asserts nothing.
  */
 import { spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
@@ -29,6 +30,7 @@ const times = {
   'first plan': [] as number[],
   'next, unprepared': [] as number[],
   'next, prepared': [] as number[],
+  'proof, unprepared': [] as number[],
 };
 let counted = { faults: 0, skippedFaults: 0, tests: 0, skipped: 0 };
 const clock = <T>(list: number[], work: () => T): T => {
@@ -41,9 +43,12 @@ for (let round = 0; round < ROUNDS; round++) {
   const diagnoser = clock(times.open, () => new Diagnoser(circuit));
   counted = clock(times['first plan'], () => diagnoser.diagnose([works, dead])).counted;
   clock(times['next, unprepared'], () => diagnoser.diagnose([works, dead, first]));
-  const { value: _value, ...test } = second;
-  diagnoser.prepare(test);
-  clock(times['next, prepared'], () => diagnoser.diagnose([works, dead, first, second]));
+  clock(times['proof, unprepared'], () => diagnoser.diagnose([works, dead, first, second]));
+  const other = new Diagnoser(circuit);
+  other.diagnose([works, dead]);
+  const { value: _value, ...test } = first;
+  other.prepare(test);
+  clock(times['next, prepared'], () => other.diagnose([works, dead, first]));
 }
 console.log(
   `${circuit.parts.length} parts, ${counted.faults} faults, ${counted.tests} candidate tests, ${counted.skipped} left out; ${ROUNDS} rounds`,
@@ -115,6 +120,45 @@ else {
   );
 }
 rmSync(folder, { recursive: true });
+
+/** One inverse of a full matrix of this size, ms: what a solver without structure pays for each set-up. */
+function denseInverse(n: number): number {
+  const z = Float64Array.from({ length: n * n }, (_one, at) =>
+    at % (n + 1) === 0 ? n : -1 / (1 + ((at * 7919) % 13)),
+  );
+  return timed(() => {
+    const work = z.slice();
+    for (let k = 0; k < n; k++) {
+      const pivot = 1 / work[k * n + k]!;
+      work[k * n + k] = 1;
+      for (let j = 0; j < n; j++) work[k * n + j] = work[k * n + j]! * pivot;
+      for (let i = 0; i < n; i++) {
+        const factor = work[i * n + k]!;
+        if (i === k) continue;
+        work[i * n + k] = 0;
+        for (let j = 0; j < n; j++) work[i * n + j] = work[i * n + j]! - factor * work[k * n + j]!;
+      }
+    }
+  }, 3);
+}
+
+console.log('parts  nodes  first plan      next     proof   dense inverse  first plan in those');
+for (const functions of [4, 8, 17, 56]) {
+  const grown = largeCircuit(functions);
+  const [plans, nexts, proofs] = [[] as number[], [] as number[], [] as number[]];
+  for (let round = 0; round < 3; round++) {
+    const diagnoser = new Diagnoser(grown);
+    clock(plans, () => diagnoser.diagnose([works, dead]));
+    clock(nexts, () => diagnoser.diagnose([works, dead, first]));
+    clock(proofs, () => diagnoser.diagnose([works, dead, first, second]));
+  }
+  const nodes = new CircuitModel(grown).compiled.nodeNames.length;
+  const dense = denseInverse(nodes);
+  const ms = (list: readonly number[]) => `${median(list).toFixed(0)} ms`.padStart(9);
+  console.log(
+    `${String(grown.parts.length).padStart(5)} ${String(nodes).padStart(6)}   ${ms(plans)} ${ms(nexts)} ${ms(proofs)}   ${dense.toFixed(2).padStart(10)} ms  ${(median(plans) / dense).toFixed(0).padStart(8)}`,
+  );
+}
 const { heapUsed, external } = process.memoryUsage();
 console.log(
   `memory ${((heapUsed + external) / 1e6).toFixed(0)} MB in use, ${(process.resourceUsage().maxRSS / 1024).toFixed(0)} MB at most`,

@@ -222,14 +222,13 @@ export class Diagnoser {
     const elsewhere = observations.flatMap(({ bound }, k) => (isOnPart(this.model, bound, place) ? [] : [k]));
     const said = complaintWeights(posterior, observations);
     const saidElsewhere = complaintWeights(posterior, observations, elsewhere);
-    const counted = new Set(
-      proofs.readings.map((at) => proofKey(observationAt(observations, at).bound.test)),
-    );
+    // What was read at a place has said what it can: the same place in another set-up proves nothing more.
+    const taken = new Set(observations.map(({ bound }) => proofKey(bound.test)));
     return {
       part: of.fault.ref,
       place,
       wants: lead.rival ? 'onPart' : !missing ? 'way' : proofs.onPart ? 'another' : 'onPart',
-      counted,
+      taken,
       way: lead.way,
       edits: leadEdits(of),
       counts: (candidate, onPart) =>
@@ -279,10 +278,6 @@ function ranIn(observations: readonly Observation[]): Set<string> {
     ),
   );
   return new Set(ran.map(({ bound }) => setupKey(bound.test.setup)).filter((key) => !blown.has(key)));
-}
-
-function observationAt(observations: readonly Observation[], at: number): Observation {
-  return observations.find(({ positions }) => positions.includes(at))!;
 }
 
 /** Reading to take again before anything else: one that nothing explains, or that the leading part does not. */

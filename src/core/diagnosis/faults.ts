@@ -1,7 +1,7 @@
 import { InputError } from '../circuit/inputError';
 import type { CircuitModel } from '../circuit/model';
 import { kindOf } from '../kinds/part/index';
-import { NO_FAULT_PRIOR } from './faultFrequency';
+import { NO_FAULT_PRIOR, ODDS_TRUST } from './faultFrequency';
 import { faultRanges } from './faultRanges';
 import type { AddFault, CandidateFault, FaultName } from './faultTypes';
 import { addPairFaults } from './pairFaults';
@@ -18,15 +18,19 @@ export function listFaults(
 ): CandidateFault[] {
   const environment = model.compiled.circuit.environment ?? {};
   const faults: CandidateFault[] = [];
+  /** Odds by rule of thumb, before what is known of this part and its surroundings. */
+  const thumbs: number[] = [];
   const add: AddFault = (part, fault, odds, severity, variants, { other, factor = 1 } = {}) => {
     if (variants.length === 0) return;
     const total = variants.reduce((sum, { weight }) => sum + weight, 0);
     const wiring = part.part.kind === 'wire' || part.part.kind === 'pin';
-    let prior = odds * (part.part.wear ?? 1) * factor;
+    const thumb = odds * factor;
+    let prior = thumb * (part.part.wear ?? 1);
     if (environment.wet && WET.includes(fault)) prior *= 2;
     if (environment.vibration && wiring && fault === 'open') prior *= 1.6;
     if (environment.hot && part.part.kind === 'coil') prior *= 1.6;
     if (environment.worked && wiring) prior *= 2;
+    thumbs.push(thumb);
     faults.push({
       index: faults.length,
       part: part.index,
@@ -65,9 +69,27 @@ export function listFaults(
   ofSide(false);
   addPairFaults(model, add, leaveOut);
   ofSide(true);
+  level(faults, thumbs);
   const sum = faults.reduce((total, { prior }) => total + prior, 0);
   for (const fault of faults) fault.prior *= (1 - NO_FAULT_PRIOR) / sum;
   return faults;
+}
+
+/**
+ * Brings the odds of single parts nearer to each other, as far as rules of thumb are trusted, their total and what the surroundings add
+ * kept. Faults between two parts are left: there are hundreds, each as rare as it is.
+ */
+function level(faults: readonly CandidateFault[], thumbs: readonly number[]): void {
+  const single = faults.filter(({ other }) => other === undefined);
+  const total = (of: (thumb: number) => number) =>
+    single.reduce((sum, { index }) => sum + of(thumbs[index]!), 0);
+  const mean = total((thumb) => thumb) / single.length;
+  const trusted = (thumb: number) => mean * (thumb / mean) ** ODDS_TRUST;
+  const scale = total((thumb) => thumb) / total(trusted);
+  for (const fault of single) {
+    const thumb = thumbs[fault.index]!;
+    fault.prior *= (scale * trusted(thumb)) / thumb;
+  }
 }
 
 /** Edits for `PART:FAULT[=OHMS]`, as the command line takes it. Throws `InputError`. */

@@ -41,8 +41,8 @@ export interface ProofWanted {
   place: FaultPlace;
   /** A reading on the part itself, another of any other kind or place, or only its way shown. */
   wants: 'onPart' | 'another' | 'way';
-  /** Proofs that stand already; see `proofKey`. */
-  counted: ReadonlySet<string>;
+  /** Places that were read already; see `proofKey`. */
+  taken: ReadonlySet<string>;
   /** What feeds it or takes its return and was not shown good. */
   way: readonly NotShown[];
   /** The world that leads. */
@@ -159,7 +159,8 @@ export function rankTests(
         const proves =
           prove !== null &&
           prove.wants !== 'way' &&
-          (prove.wants === 'onPart' ? onPart : !prove.counted.has(proofKey(test))) &&
+          (prove.wants !== 'onPart' || onPart) &&
+          !prove.taken.has(proofKey(test)) &&
           !isComplaint(test);
         const pace = there + ENERGY_SHARE * supplies + WRITE_MINUTES;
         let plain = (bits / pace) * preferenceFactor(preferences, test);

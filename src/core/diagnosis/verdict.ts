@@ -55,6 +55,8 @@ export type Verdict =
       wouldNeed: { part: string; fault: FaultName }[];
     };
 const NAME_SHARE = 0.9;
+/** Share from which nothing else is left to be it. */
+const ELIMINATED_SHARE = 0.99;
 /** Bits by which a reading may fit worse than its best explanation before the verdict waits for it. */
 const CONFLICT_BITS = 7;
 /** Bits of misfit at which a single reading is worth taking again once no other test is left. */
@@ -152,15 +154,26 @@ function provedBest(suspects: readonly Suspect[], ref: string, observations: rea
   return own
     .filter(({ share }) => share >= least)
     .map((suspect) => countProofs(suspect, observations))
-    .reduce((best, one) => (one.have > best.have ? one : best));
+    .reduce((best, one) => (worth(one) > worth(best) ? one : best));
 }
 
-/** Names the leading part after all where no test at hand could clear what holds the name back: what is left open is said. */
+/** More proofs first, then those with one on the part. */
+function worth({ have, onPart }: Proofs): number {
+  return 2 * have + Number(onPart);
+}
+
+/**
+ * Names the leading part after all where no test at hand could clear what holds the name back, what is left open being said; or where
+ * one reading on it stands and nothing else is left.
+ */
 export function settled(model: CircuitModel, posterior: Posterior, verdict: Verdict): Verdict {
   const [top] = partShares(posterior.faults);
   if (verdict.state !== 'keepTesting' || !top || !verdict.proofs) return verdict;
   if (verdict.because === 'wayNotShown') return named(model, top, verdict.proofs, verdict.parts);
   if (verdict.because === 'rivalOpen') return named(model, top, verdict.proofs, [verdict.rival]);
+  // One decisive reading stands on the part, the rest is eliminated, and no other would add anything.
+  if (verdict.because === 'proofMissing' && verdict.proofs.onPart && top.share >= ELIMINATED_SHARE)
+    return named(model, top, verdict.proofs, []);
   return verdict;
 }
 

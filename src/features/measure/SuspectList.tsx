@@ -87,7 +87,7 @@ export function SuspectList({
                   </span>
                   <span className="min-w-0 flex-1 truncate text-[15.5px] text-ink2">
                     {bad
-                      ? 'Proved bad, 2 of 2'
+                      ? 'Proved bad'
                       : [part.label ?? part.place, suspect && open ? faultWords(speaker, suspect) : '']
                           .filter(Boolean)
                           .join(': ')}

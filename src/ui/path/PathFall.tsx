@@ -59,7 +59,7 @@ export function PathFall({
       </g>
       {standing.state === 'bad' ? (
         <text x={textX} y={middle - 62} fontSize={16} fontWeight={750} style={{ fill: 'var(--stamp)' }}>
-          BAD 2/2
+          BAD
         </text>
       ) : standing.turns > 0 ? (
         <g opacity={stale ? 0.4 : 1}>

@@ -115,7 +115,7 @@ export function PathRun({
             fontWeight={750}
             style={{ fill: 'var(--sheet)', stroke: 'none' }}
           >
-            BAD 2/2
+            BAD
           </text>
         </g>
       ) : null}

@@ -205,7 +205,7 @@ function RunRow({
         <span className="text-[15.5px] text-ink2">{part.label}</span>
       </span>
       <span className={`text-[17px] font-[750] ${bad ? 'text-stamp' : 'text-copper-ink'}`}>
-        {bad ? 'BAD 2/2' : row.again ? 'the same part' : inTwenty(turns)}
+        {bad ? 'BAD' : row.again ? 'the same part' : inTwenty(turns)}
       </span>
     </div>
   );

@@ -24,7 +24,10 @@ export function verdictWhy(verdict: Verdict): string {
   switch (verdict.state) {
     case 'name':
       return (
-        `${capital(shareWords(verdict.share))} of the doubt is on ${verdict.part}, and ${verdict.proofs.readings.length} readings prove it, one of them on the part itself.` +
+        `${capital(shareWords(verdict.share))} of the doubt is on ${verdict.part}, and ` +
+        (verdict.proofs.readings.length > 1
+          ? `${verdict.proofs.readings.length} readings prove it, one of them on the part itself.`
+          : 'a reading on the part itself proves it; nothing else is left.') +
         (verdict.notCleared.length > 0
           ? ` No test at hand shows that ${listed(verdict.notCleared)} ${verdict.notCleared.length > 1 ? 'are' : 'is'} good as well.`
           : '')

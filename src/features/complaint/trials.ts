@@ -1,4 +1,3 @@
-import type { CircuitModel } from '@/core/circuit/model';
 import type { Reading, Test } from '@/core/circuit/schema';
 import { isSeenWorking, tellsNoMore } from '@/core/job/seenWork';
 import { workingPatterns } from '@/core/diagnosis/patterns';

@@ -140,3 +140,23 @@ export function firstOpen(rows: readonly SheetRow[]): [number, number] | null {
   }
   return null;
 }
+
+/** Head of every sheet's document. */
+export const HEAD = { format: 'spiraxis-sheet', version: 1 } as const;
+export const MOST_ROWS = 60;
+
+export function nameOf({ compiled }: CircuitModel, node: number): string {
+  return compiled.nodeNames[node]!;
+}
+
+/** Size of what was read in a cell; undefined where nothing was. */
+export function figure(cell: SheetCell | null | undefined): number | 'OL' | undefined {
+  const value = cell?.value;
+  return typeof value === 'number' ? Math.abs(value) : value === 'OL' ? 'OL' : undefined;
+}
+
+/** The same of a kind that shows no over-range. */
+export function volts(cell: SheetCell | null | undefined): number | undefined {
+  const value = figure(cell);
+  return value === 'OL' ? undefined : value;
+}

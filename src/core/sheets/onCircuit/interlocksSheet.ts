@@ -1,0 +1,94 @@
+import type { CircuitModel } from '../../circuit/model';
+import type { Reading } from '../../circuit/schema';
+import { findLanes } from '../../path/lanes';
+import { judgeInterlocks } from '../interlocks/interlocks';
+import {
+  cellOf,
+  firstOpen,
+  HEAD,
+  nameOf,
+  pickBetween,
+  volts,
+  type JobSheet,
+  type SheetRow,
+} from './jobSheet';
+
+/** The longest chain of contacts ahead of one load: volts behind each, in the position that should feed it. */
+export function interlocksSheetOf(model: CircuitModel, readings: readonly Reading[]): JobSheet | null {
+  const { compiled } = model;
+  const frame = nameOf(model, compiled.frame);
+  const chains = findLanes(model)
+    .lanes.filter(({ medium }) => medium === 'electrical')
+    .map((lane) => ({
+      lane,
+      contacts: lane.feed.filter(({ part }) => {
+        const { kind } = compiled.parts[part]!.part;
+        return kind === 'switch' || kind === 'pressureSwitch';
+      }),
+    }))
+    .sort((a, b) => b.contacts.length - a.contacts.length);
+  const chain = chains[0];
+  if (!chain || chain.contacts.length < 2) return null;
+  const { lane, contacts } = chain;
+  const wanted = JSON.stringify(lane.setup.controls ?? {});
+  const fed = (node: number) =>
+    cellOf(
+      model,
+      pickBetween(
+        model,
+        'volts',
+        [nameOf(model, node), frame],
+        (test, expected) =>
+          JSON.stringify(test.setup.controls ?? {}) === wanted &&
+          typeof expected === 'number' &&
+          Math.abs(expected) > 1,
+      ),
+      readings,
+    );
+  const supply = fed(contacts[0]!.from);
+  const links = contacts.map(({ part, to }) => ({ name: compiled.parts[part]!.part.ref, cell: fed(to) }));
+  const read = [
+    ...(volts(supply) === undefined ? [] : [{ after: 'supply', value: volts(supply)! }]),
+    ...links.flatMap(({ name, cell }) =>
+      volts(cell) === undefined ? [] : [{ after: name, value: volts(cell)! }],
+    ),
+  ];
+  const nominal =
+    volts(supply) === undefined && typeof supply?.expected === 'number'
+      ? Math.abs(supply.expected)
+      : undefined;
+  const answer = judgeInterlocks({
+    ...HEAD,
+    sheet: 'interlocks',
+    // In this position each of them should be closed.
+    switches: links.map(({ name }) => ({ name, type: 'NO', pressed: true })),
+    volts: read,
+    supplyVolts: read.length > 0 ? nominal : undefined,
+  });
+  const rows: SheetRow[] = [
+    { name: 'supply', cells: [supply], verdict: null },
+    ...links.map(({ name, cell }) => ({
+      name,
+      cells: [cell],
+      // One of several that the loss may lie at is not condemned.
+      verdict:
+        answer.firstLoss?.name === name && answer.suspect.includes(name)
+          ? 'bad'
+          : read.length > 0 && volts(cell) !== undefined && answer.closed[name]
+            ? 'good'
+            : null,
+    })),
+  ];
+  const { next } = answer;
+  const at =
+    next && typeof next === 'object' && 'after' in next
+      ? rows.findIndex(({ name }) => name === next.after)
+      : -1;
+  return {
+    name: 'interlocks',
+    columns: ['volts'],
+    rows,
+    next: answer.firstLoss ? null : at >= 0 && rows[at]!.cells[0]?.value === null ? [at, 0] : firstOpen(rows),
+    answers: [answer],
+  };
+}

@@ -6,6 +6,7 @@ import { areTwins } from '../../diagnosis/twins';
 import { judgeCoil, type CoilSheet } from '../coil/coil';
 import {
   cellOf,
+  isAlone,
   figure,
   firstOpen,
   HEAD,
@@ -17,14 +18,6 @@ import {
   type SheetCell,
   type SheetRow,
 } from './jobSheet';
-
-/** A coil is read alone where the sound circuit shows its own ohms there, within this share. */
-const ALONE_SHARE = 0.03;
-
-/** The sound circuit shows the winding's own ohms there: nothing lies across it. */
-function isAlone(expected: Reading['value'], ohms: number): boolean {
-  return typeof expected === 'number' && Math.abs(expected / ohms - 1) <= ALONE_SHARE;
-}
 
 /** Every winding by its ohms, its twins beside it. */
 export function coilSheetOf(model: CircuitModel, readings: readonly Reading[]): JobSheet {

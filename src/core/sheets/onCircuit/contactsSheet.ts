@@ -1,9 +1,11 @@
 import type { CircuitModel } from '../../circuit/model';
+import { workingPatterns } from '../../diagnosis/patterns';
 import type { Reading, Setup, Test } from '../../circuit/schema';
 import { branchAmps } from '../../circuit/world';
 import { judgeContacts } from '../contacts/contacts';
 import {
   cellOf,
+  isAlone,
   figure,
   HEAD,
   nameOf,

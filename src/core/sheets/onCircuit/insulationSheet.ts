@@ -1,5 +1,6 @@
 import type { CircuitModel } from '../../circuit/model';
 import type { Reading, Test } from '../../circuit/schema';
+import { ownVolts } from '../../diagnosis/testerVolts';
 import { judgeInsulation } from '../insulation/insulation';
 import { cellOf, figure, firstOpen, HEAD, MOST_ROWS, nameOf, testsOf, type JobSheet } from './jobSheet';
 

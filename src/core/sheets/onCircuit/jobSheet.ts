@@ -160,3 +160,11 @@ export function volts(cell: SheetCell | null | undefined): number | undefined {
   const value = figure(cell);
   return value === 'OL' ? undefined : value;
 }
+
+/** A coil is read alone where the sound circuit shows its own ohms there, within this share. */
+const ALONE_SHARE = 0.03;
+
+/** The sound circuit shows the winding's own ohms there: nothing lies across it. */
+export function isAlone(expected: Reading['value'], ohms: number): boolean {
+  return typeof expected === 'number' && Math.abs(expected / ohms - 1) <= ALONE_SHARE;
+}

@@ -31,7 +31,7 @@ export interface RankedTest {
   proof: boolean;
   /** What the healthy circuit would show. */
   expected: Reading['value'];
-  /** Parts that lie between the leads, end to end; of a dead test also all that the meter's own current can reach from both. */
+  /** Parts that lie between the leads, end to end; of a dead test also what else has the meter's own volts across it. */
   across: string[];
 }
 
@@ -73,6 +73,8 @@ const UNRULY_SHARE = 0.1;
 /** What is believed less than this by itself is not asked what it would move. */
 const LEAST_UNRULY = 0.004;
 const LEAST_BITS = 0.002;
+/** Share of the meter's volts from which a part has to do with what it reads. */
+const REACHED_SHARE = 0.02;
 /** Minutes that a blown fuse costs: fetch, fit, explain. */
 const BLOWN_FUSE_MINUTES = 10;
 const RISKY_SHARE = 0.15;
@@ -162,7 +164,9 @@ export function rankTests(
           (prove.wants !== 'onPart' || onPart) &&
           !prove.taken.has(proofKey(test)) &&
           !isComplaint(test);
-        const pace = there + ENERGY_SHARE * supplies + WRITE_MINUTES;
+        // What is opened for one reading is locked again after it: nobody shares that.
+        const opening = energyMinutes(model, { ...change, lock: [] }, preferences.lockMinutes);
+        const pace = there + opening + ENERGY_SHARE * (supplies - opening) + WRITE_MINUTES;
         let plain = (bits / pace) * preferenceFactor(preferences, test);
         // The same points read the same way share their scatter: another set-up adds less than it seems.
         if (known) plain *= KNOWN_PLACE;
@@ -328,13 +332,18 @@ function acrossOf(model: CircuitModel, test: Test): string[] {
   return [...new Set(partsAcross(model, test).map(({ part }) => part.part.ref))];
 }
 
-/** Parts of which both ends of a piece are tied to both leads. */
+/** Parts with a share of the meter's own volts across them: what hangs on the way as a dead end has none, and is no part of the reading. */
 function reachedFrom({ compiled }: CircuitModel, test: Test, { edges, changed }: World): string[] {
   const [from, to] = nodesOfTest(test).map((name) => compiled.nodeIndex.get(name));
   if (from === undefined || to === undefined || !changed.joined(from, to)) return [];
-  const tied = ({ index }: Branch) =>
-    changed.joined(edges[index]!.a, from) && changed.joined(edges[index]!.b, from);
-  return compiled.parts.filter(({ branches }) => branches.some(tied)).map(({ part }) => part.ref);
+  const least = REACHED_SHARE * changed.pairOhms(from, to);
+  const sees = ({ index }: Branch) => {
+    const { a, b } = edges[index]!;
+    return (
+      changed.joined(a, from) && changed.joined(b, from) && Math.abs(changed.transfer(a, b, from, to)) > least
+    );
+  };
+  return compiled.parts.filter(({ branches }) => branches.some(sees)).map(({ part }) => part.ref);
 }
 
 function byGroup(candidates: readonly CandidateTest[]): CandidateTest[][] {

@@ -43,6 +43,17 @@ describe('W2, an over-current code of an output that limits itself', () => {
     }
   });
 
+  it('what has the meter’s volts across it is part of a reading, a dead end of the loom is not', () => {
+    const told = overCurrent('V14', 'short').take({ kind: 'code', part: 'DM2', setup: OFF_PLUG }).ask();
+    const { across } = told.offered(ohms('Y14:1', 'GND', DEAD))!;
+    expect(across).toEqual(expect.arrayContaining(['Y14', 'V14']));
+    expect(across).not.toContain('X31.2');
+    const whole = told.offered(
+      ohms('Y14:2', 'GND', { controls: { key: 'off', float: 'off' }, pulled: ['F12'] }),
+    );
+    expect(whole?.across ?? []).not.toContain('X31.2');
+  });
+
   it('what is read across the coil and its suppressor together names neither; apart, it does', () => {
     const story = overCurrent('V14', 'short').take(
       { kind: 'code', part: 'DM2', setup: OFF_PLUG },

@@ -31,8 +31,8 @@ const MERGE_FREELY = 0.01;
 /** Standard deviations around what the sound circuit reads that still count as that. */
 const SOUND_SIGMAS = 3;
 const SPREAD_SIGMAS = 2;
-/** Share of an answer that is not worth a line in a band. */
-const LEAST_FALLING = 1e-4;
+/** Share of an answer that is not worth a line in a band: the far tail of a likely one would outweigh a rare one that belongs there. */
+const LEAST_FALLING = 0.01;
 const CROSSING_STEPS = 40;
 /** Bands that lie further apart than this are parted by their ratio, not by their difference. */
 const FAR_APART = 3;

@@ -1,3 +1,4 @@
+import { significant } from '@/core/units/significant';
 import { formatQuantity } from '@/core/units/formatQuantity';
 import type { CircuitModel } from '@/core/circuit/model';
 import type { Part } from '@/core/circuit/partSchema';
@@ -143,7 +144,7 @@ function nominal(volts: number, alternating: boolean): number {
   const over = alternating ? NEAR_NOMINAL : CHARGED;
   const near = NOMINAL_VOLTS.filter((one) => volts / one - 1 >= -NEAR_NOMINAL && volts / one - 1 <= over);
   const best = near.sort((a, b) => Math.abs(volts - a) - Math.abs(volts - b))[0];
-  return best ?? Number(volts.toPrecision(2));
+  return best ?? significant(volts, 2);
 }
 
 /** Body of a part, and whether it stands on alternating volts. */
@@ -168,7 +169,7 @@ function powerWords(model: CircuitModel, part: Part): string | undefined {
   if (part.kind === 'transformer') return part.va ? `${part.va} VA, never less` : OLD_LABEL;
   if (!own || own.body.volts === 0 || !own.body.ohmsKnown || !own.body.impedanceKnown) return OLD_LABEL;
   const { ohms, reactance, volts } = own.body;
-  const power = Number((nominal(volts, own.alternating) ** 2 / Math.hypot(ohms, reactance)).toPrecision(2));
+  const power = significant(nominal(volts, own.alternating) ** 2 / Math.hypot(ohms, reactance), 2);
   return `about ${power} ${reactance > 0 ? 'VA, sealed' : 'W'}`;
 }
 
@@ -191,7 +192,7 @@ function contactWords(model: CircuitModel, { ref }: Part): string {
   const { a, volts } = contacts[0]!;
   const alternating = model.compiled.alternating[a] === 1;
   const at = `${nominal(volts, alternating)} V ${alternating ? 'AC' : 'DC'}`;
-  return `${quantity('amps', Number(most.toPrecision(2)))} carried here at ${at}; duty as on the old label`;
+  return `${quantity('amps', significant(most, 2))} carried here at ${at}; duty as on the old label`;
 }
 
 /** Volts of its own circuit, which it blocks as long as that is fed. */
@@ -212,7 +213,7 @@ function suppressorAmps(model: CircuitModel, { ref }: Part): string {
     }),
   );
   return most > LEAST_AMPS
-    ? `${quantity('amps', Number(most.toPrecision(2)))} of the winding it lies across`
+    ? `${quantity('amps', significant(most, 2))} of the winding it lies across`
     : OLD_LABEL;
 }
 

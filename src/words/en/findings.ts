@@ -1,5 +1,6 @@
 import { verdictWhy } from './verdict';
 import { capital } from './capital';
+import { significant } from '@/core/units/significant';
 import type { Reading } from '@/core/circuit/schema';
 import type { ClearFirst } from '@/core/diagnosis/clearBefore';
 import { kindOf } from '@/core/kinds/part';
@@ -86,7 +87,7 @@ const ONE_FIGURE = 2;
 
 function sizeWords(ohms: number, range: Suspect['severityRange']): string {
   const words = (value: number, digits: number) =>
-    quantity('ohms', Number(value.toPrecision(digits))).replace(/\.0+(?= )/, '');
+    quantity('ohms', significant(value, digits)).replace(/\.0+(?= )/, '');
   return range && range[1] > ONE_FIGURE * range[0]
     ? `${words(range[0], 1)} to ${words(range[1], 1)}`
     : `about ${words(ohms, 2)}`;

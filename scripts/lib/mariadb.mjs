@@ -19,6 +19,8 @@ const APPLICATION = 'spiraxis_app';
  * Two users: one that owns the schema, for migrations and demo data, and the application's, that can do what the
  * application does and no more (it cannot change or delete what stands in a job's log).
  *
+ * What is not `lasting` waits for no disk and may be lost with the machine: for tests that throw it away.
+ *
  * `onLost` is called when the server ends without being asked to; `start` again brings it back on the same data.
  */
 export async function startMariaDb({
@@ -26,6 +28,7 @@ export async function startMariaDb({
   port,
   database = 'spiraxis',
   memory = '64M',
+  lasting = true,
   onLost = () => undefined,
 }) {
   const program = serverProgram() ?? (ensureProgram('mariadbd', PACKAGES), serverProgram());
@@ -84,6 +87,7 @@ export async function startMariaDb({
     '--skip-name-resolve',
     '--skip-symbolic-links',
     '--local-infile=0',
+    ...(lasting ? [] : ['--innodb-flush-log-at-trx-commit=0', '--skip-innodb-doublewrite']),
   ];
   let child = null;
   let closed = Promise.resolve();

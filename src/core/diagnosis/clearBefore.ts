@@ -9,6 +9,7 @@ export interface ClearFirst {
   reason:
     | 'shortBehind'
     | 'suppressionDiode'
+    | 'openSuppressor'
     | 'overVoltage'
     | 'jammedSpool'
     | 'jammedArmature'
@@ -16,6 +17,7 @@ export interface ClearFirst {
     | 'overload';
 }
 
+const BURNT_CONTACT: readonly FaultName[] = ['highResistance', 'welded'];
 const BURNT: readonly FaultName[] = ['open', 'shortedTurns', 'short', 'shortToFrame', 'weakInsulation'];
 
 /** What would kill a new part and must be cleared before it goes in: what lies across it, moves with it, feeds it too hard. */
@@ -23,11 +25,11 @@ export function clearBefore(model: CircuitModel, ref: string, fault: FaultName):
   const { compiled } = model;
   const { part, nodes, branches } = compiled.parts[compiled.partIndex.get(ref)!]!;
   const found: ClearFirst[] = [];
-  const diodesAcross = (ends: readonly number[]) => {
+  const diodesAcross = (ends: readonly number[], reason: ClearFirst['reason'] = 'suppressionDiode') => {
     for (const other of compiled.parts) {
       if (other.part.kind !== 'diode' || other.part.ref === ref) continue;
       if (other.nodes.every((node) => ends.includes(node))) {
-        found.push({ part: other.part.ref, reason: 'suppressionDiode' });
+        found.push({ part: other.part.ref, reason });
       }
     }
   };
@@ -38,11 +40,19 @@ export function clearBefore(model: CircuitModel, ref: string, fault: FaultName):
       const flows = (branch: number) => Math.abs(branchAmps(world, branch)) > 1e-3;
       if (!branches.some(({ index }) => flows(index))) continue;
       for (const other of compiled.parts) {
-        if (kindOf(other.part).traits.load && flows(other.branches[0]!.index)) fed.add(other.part.ref);
+        if (other.part.ref !== ref && kindOf(other.part).traits.load && flows(other.branches[0]!.index))
+          fed.add(other.part.ref);
       }
     }
     return [...fed];
   };
+  // A contact that burnt may have broken a coil whose suppressor is open, or more than it is made for.
+  if (kindOf(part).traits.contact && BURNT_CONTACT.includes(fault)) {
+    for (const load of loadsBehind()) {
+      diodesAcross(compiled.parts[compiled.partIndex.get(load)!]!.nodes, 'openSuppressor');
+      if (fault === 'welded') found.push({ part: load, reason: 'overload' });
+    }
+  }
   switch (part.kind) {
     case 'coil':
     case 'relay':

@@ -8,6 +8,7 @@ import { askedPlace, gatherObservations, testKey, type Observation } from './obs
 import { isOnPart, placeOfFault } from './onPart';
 import { lockedAfter } from '../safety/suppliesNeeded';
 import { NO_SIGNS, signWeights, type Signs } from './signs';
+import { StrayWork } from './strayWork';
 import { Weigher } from './posterior';
 import { leadEdits, type Posterior } from './weighed';
 import { bindTest } from './predict';
@@ -56,6 +57,7 @@ export class Diagnoser {
   private readonly weigher: Weigher;
   private readonly candidates = new Map<string, CandidateList>();
   /** The same circuit with what readings of twins have taught; the last one. */
+  private strayWork: StrayWork | null = null;
   private taught: { key: string; diagnoser: Diagnoser } | null = null;
 
   /** Throws `InputError` when the circuit is not sound as a description. */
@@ -187,7 +189,12 @@ export class Diagnoser {
 
   private weightsOf(signs: Signs): Float64Array {
     const { parts } = this.model.compiled;
-    return signWeights(this.weigher.faults, ({ part }) => parts[part]!.part, signs);
+    return signWeights(
+      this.weigher.faults,
+      ({ part }) => parts[part]!.part,
+      signs,
+      (sign) => (this.strayWork ??= new StrayWork(this.model, this.weigher.faults)).shown(sign),
+    );
   }
 
   private candidate(test: Test, field: string): CandidateTest {

@@ -10,6 +10,9 @@ import type { Prediction } from './prediction';
 /** Chance that a mistake is not repeated when the same test is taken again. */
 const SLIP_MENDED = 0.2;
 
+/** Answers of an eye or an ear to what does nothing. */
+const STANDS_STILL: readonly Reading['value'][] = ['dead', 'still', false];
+
 /** All readings of one test in one set-up. They share their mistake: wrong range, wrong spot. */
 export interface Observation {
   key: string;
@@ -50,6 +53,7 @@ export function askedPlace(test: Test): string {
 /** Groups readings into observations. Throws `InputError` for a reading the circuit cannot give. */
 export function gatherObservations(model: CircuitModel, readings: readonly Reading[]): Observation[] {
   const found = new Map<string, Observation>();
+  const gone = blownIn(readings);
   readings.forEach((reading, at) => {
     const key = testKey(reading);
     const known = found.get(key);
@@ -57,7 +61,7 @@ export function gatherObservations(model: CircuitModel, readings: readonly Readi
       known.readings.push(reading);
       known.positions.push(at);
     } else {
-      const bound = bindTest(model, reading, `readings[${at}]`);
+      const bound = boundAs(model, reading, gone.get(setupKey(reading.setup)) ?? [], `readings[${at}]`);
       found.set(key, {
         key,
         bound,
@@ -71,6 +75,28 @@ export function gatherObservations(model: CircuitModel, readings: readonly Readi
   const list = [...found.values()];
   for (const observation of list) observation.unsteady = wanders(observation);
   return list;
+}
+
+/** Fuses that were seen to blow, by the set-up that took them. */
+export function blownIn(readings: readonly Reading[]): ReadonlyMap<string, readonly string[]> {
+  const gone = new Map<string, string[]>();
+  for (const reading of readings) {
+    if (reading.kind !== 'fuse' || reading.value !== 'blows') continue;
+    const key = setupKey(reading.setup);
+    gone.set(key, [...(gone.get(key) ?? []), reading.part]);
+  }
+  return gone;
+}
+
+/**
+ * A reading's test, solved as the machine stood. What was seen to stand still in a set-up that took a fuse was seen with that fuse gone:
+ * it tells no more than the fuse did. What still worked was seen before.
+ */
+function boundAs(model: CircuitModel, reading: Reading, blown: readonly string[], field: string): BoundTest {
+  const bound = bindTest(model, reading, field);
+  if (blown.length === 0 || !STANDS_STILL.includes(reading.value)) return bound;
+  const pulled = [...(reading.setup.pulled ?? []), ...blown];
+  return { ...bindTest(model, { ...reading, setup: { ...reading.setup, pulled } }, field), test: bound.test };
 }
 
 /** Log-likelihood of all readings of an observation in a world; `sound` is what the circuit does while a fault is away. */

@@ -90,7 +90,7 @@ export class Weigher {
     return (logLikelihood(one, expected, supplyVolts) - Math.log(Math.max(others, 1e-300))) / Math.LN2;
   }
 
-  /** Weighs all faults against the readings; `signs` are their log-likelihood ratios under what was said and seen, by index. */
+  /** Weighs all faults against the readings; `signs` are their log-likelihood ratios under what was said and seen, by index, last the sound circuit's. */
   weigh(observations: readonly Observation[], signs: Float64Array | null = null): Posterior {
     const odds = (row: Row) => row.logPrior + (signs ? signs[this.faults[row.fault]!.index]! : 0);
     const { supplyVolts } = this.model.compiled;
@@ -99,7 +99,10 @@ export class Weigher {
     const healthy = observations.map((observation) => this.soundPrediction(observation));
     const noFaultFits = observations.map((one, k) => logLikelihood(one, healthy[k]!, supplyVolts));
     const logNoFault =
-      Math.log(NO_FAULT_PRIOR) + sum(noFaultFits) + this.together(observations, (k) => healthy[k]!);
+      Math.log(NO_FAULT_PRIOR) +
+      (signs ? signs[this.faults.length]! : 0) +
+      sum(noFaultFits) +
+      this.together(observations, (k) => healthy[k]!);
     const unsteady = observations.some((observation) => observation.unsteady);
 
     const totals = addedUp(fits, this.table.cellCount, ({ cells }) => cells);

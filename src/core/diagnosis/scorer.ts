@@ -75,7 +75,10 @@ export class Scorer {
     return Math.max(0, (this.priorEntropy - after) / Math.LN2);
   }
 
-  /** How surely an answer would clear the leading part if it were sound, bits: half the overlap distance. */
+  /**
+   * How surely an answer would clear the leading part if it were sound, bits: half the overlap distance. Less where
+   * another suspect moves the reading the same way: with a short beside it, a sound coil reads low as well.
+   */
   refutation(test: Test, predictions: readonly Prediction[], ref: string): number {
     const guilty = new Map<number, number>();
     const sound = new Map<number, number>();
@@ -94,8 +97,33 @@ export class Scorer {
     let overlap = 0;
     for (const [cell, share] of sound)
       overlap += Math.min(share, (guilty.get(cell) ?? 0) / (guiltyTotal || 1));
-    return 2 * (1 - overlap);
+    return 2 * (1 - overlap) * (1 - this.mimicry(predictions, ref));
   }
+
+  /** Share of the doubt on other parts that would show most of what the leading part shows. */
+  private mimicry(predictions: readonly Prediction[], ref: string): number {
+    const sound = figure(predictions[0]!);
+    let [heaviest, guilty] = [0, NaN];
+    let [others, alike] = [0, 0];
+    this.hypotheses.forEach(({ ref: own, weight }, h) => {
+      if (own !== ref || weight <= heaviest) return;
+      [heaviest, guilty] = [weight, figure(predictions[h]!)];
+    });
+    const departure = guilty - sound;
+    if (!(Math.abs(departure) > 0) || !Number.isFinite(departure)) return 0;
+    this.hypotheses.forEach(({ ref: own, weight }, h) => {
+      if (own === ref) return;
+      others += weight;
+      const shown = (figure(predictions[h]!) - sound) / departure;
+      if (shown > 0) alike += weight * Math.min(1, shown, 1 / shown);
+    });
+    return others > 0 ? alike / others : 0;
+  }
+}
+
+/** The figure that is foreseen; of a choice there is none. */
+function figure(prediction: Prediction): number {
+  return prediction.type === 'number' ? prediction.mean : NaN;
 }
 
 /** How far a dead place scatters, where some predictions float; a floating one counts as that. */

@@ -1,6 +1,7 @@
 import type { Circumstance } from '../circuit/circumstances';
 import type { Part } from '../circuit/schema';
 import type { CandidateFault, FaultName } from './faultTypes';
+import { isStraySign, type StraySign } from './strayWork';
 
 /** Something looked at: a plug, a loom by where it runs, or the whole for water. */
 export interface Look {
@@ -33,7 +34,15 @@ const WIRING: readonly Part['kind'][] = ['wire', 'pin'];
 const CONTACTS: readonly Part['kind'][] = ['switch', 'relay', 'timer', 'pressureSwitch'];
 const LEAKS: readonly FaultName[] = ['weakInsulation', 'shortToFrame'];
 const WINDINGS: readonly Part['kind'][] = ['coil', 'relay', 'motor', 'transformer', 'proportionalValve'];
-const STAYS_ON: readonly FaultName[] = ['stuckOn', 'stuckClosed', 'welded', 'stuckShifted', 'shortBetween'];
+
+/** Where the circuit itself tells which faults would make something work that was not asked for. */
+const STRAY = {
+  shown: { factor: 8, because: 'with this fault it does just that' },
+  not: {
+    factor: 1 / 30,
+    because: 'with this fault it would stand still; words, and what the drawing does not show, may be wrong',
+  },
+};
 
 /** The one table of what words say of faults. Factors are likelihood ratios; a sign that is not there says nothing. */
 export const SIGN_LIKELIHOODS: Readonly<Record<Circumstance, readonly Likelihood[]>> = {
@@ -92,15 +101,9 @@ export const SIGN_LIKELIHOODS: Readonly<Record<Circumstance, readonly Likelihood
       because: 'a spool sticks where it rested',
     },
   ],
-  movesByItself: [
-    { faults: STAYS_ON, factor: 6, because: 'something feeds it without being asked' },
-    { faults: ['sealLeak', 'leaking'], factor: 3, because: 'it creeps' },
-  ],
-  doesNotStop: [{ faults: STAYS_ON, factor: 8, because: 'something does not let go' }],
-  wrongOneMoves: [
-    { faults: ['swapped', 'shortBetween'], factor: 8, because: 'the command arrives at another part' },
-    { faults: STAYS_ON, factor: 2, because: 'a neighbour stayed on' },
-  ],
+  movesByItself: [{ faults: ['sealLeak', 'leaking'], factor: 3, because: 'it creeps' }],
+  doesNotStop: [],
+  wrongOneMoves: [],
   shock: [{ faults: LEAKS, factor: 8, because: 'the frame has become live' }],
   fuseHoldsSeconds: [
     {
@@ -155,13 +158,17 @@ const LOOKS: Readonly<Record<Look['at'], { bad: readonly Likelihood[]; good: rea
   },
 };
 
-/** Log-likelihood ratio of every fault under what was said and seen, by index of the fault; all zero without signs. */
+/**
+ * Log-likelihood ratio of every fault under what was said and seen, by index of the fault, and last that of the sound circuit; all zero
+ * without signs. `shown` tells which faults make work that nobody asked for.
+ */
 export function signWeights(
   faults: readonly CandidateFault[],
   partOf: (fault: CandidateFault) => Part,
   { when, looks }: Signs,
+  shown: (sign: StraySign) => readonly boolean[],
 ): Float64Array {
-  const weights = new Float64Array(faults.length);
+  const weights = new Float64Array(faults.length + 1);
   if (when.length === 0 && looks.length === 0) return weights;
   const tell = (rules: readonly Likelihood[], concerns: (part: Part) => boolean) => {
     for (const fault of faults) {
@@ -177,7 +184,17 @@ export function signWeights(
       weights[fault.index] = weights[fault.index]! + strongest;
     }
   };
-  for (const one of new Set(when)) tell(SIGN_LIKELIHOODS[one], () => true);
+  for (const one of new Set(when)) {
+    const told = Float64Array.from(weights);
+    tell(SIGN_LIKELIHOODS[one], () => true);
+    if (!isStraySign(one)) continue;
+    const shows = shown(one);
+    told.forEach((before, at) => {
+      if (shows[at] === true) weights[at] = before + Math.log(STRAY.shown.factor);
+      // What a rule of thumb speaks for, such as what creeps, is not ruled out by a circuit that does not show it.
+      else if (weights[at] === before) weights[at] = before + Math.log(STRAY.not.factor);
+    });
+  }
   for (const { at, subject, good } of looks) {
     tell(LOOKS[at][good ? 'good' : 'bad'], (part) => subject === null || isAt(part, at, subject));
   }

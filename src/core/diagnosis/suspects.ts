@@ -74,7 +74,10 @@ export function explainSuspects(
       // counts for what it clears of all that the others left: the coil that reads right with its suppressor off condemns that.
       const told = share > LEAST_TOLD ? given(k, onPart ? elsewhere : everything)(fault.part) : Infinity;
       const left = (fits[k]! - Math.log(Math.max(told, 1e-300))) / Math.LN2;
-      return positions.map((reading) => ({ reading, bits: Math.max(bits, left), onPart }));
+      const best = Math.max(bits, left);
+      // What was seen is what this suspect would mostly show: that others show it more often yet does not speak against it.
+      const expected = foreseen(observations[k]!, fits[k]!);
+      return positions.map((reading) => ({ reading, bits: expected ? Math.max(best, 0) : best, onPart }));
     });
     return {
       part: fault.ref,
@@ -101,6 +104,14 @@ export function explainSuspects(
     };
   });
   return suspects.sort((a, b) => b.share - a.share);
+}
+
+/** Whether a suspect that fits so well, as a logarithm, foresaw a choice rather than any other. A figure is no choice. */
+function foreseen({ readings }: Observation, fit: number): boolean {
+  return (
+    readings.every(({ value }) => typeof value !== 'number' && value !== 'OL') &&
+    fit > readings.length * Math.log(0.5)
+  );
 }
 
 /** Positions among the observations of what was complained of, one left aside. */

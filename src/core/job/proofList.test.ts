@@ -155,6 +155,20 @@ describe('what the fault was', () => {
     ]);
     expect([proves(list[0]!, 'works'), proves(list[0]!, 'dead')]).toEqual([true, false]);
   });
+  it('where air drives it, its pressure at the actuator is read in each position', () => {
+    const decision = decided('H2', 'blocked');
+    const model = new CircuitModel(airClamp());
+    const pressures = proofList(model, reduceJob([decision])).filter(({ kind }) => kind === 'pressure');
+    expect(pressures.length).toBeGreaterThan(0);
+    for (const proof of pressures) {
+      if (proof.kind !== 'pressure') continue;
+      expect(proves(proof, proof.expected)).toBe(true);
+      expect(proves(proof, 0.7 * proof.expected)).toBe(false);
+    }
+    // Where a wire was mended nobody opens a line for a gauge.
+    expect(proofList(model, reduceJob([])).some(({ kind }) => kind === 'pressure')).toBe(false);
+  });
+
   it('an air line that came off is shown to be tight, by a look', () => {
     const decision = decided('H2', 'blocked');
     const tight = proofs(airClamp(), decision).find(({ kind }) => kind === 'tight')!;

@@ -21,6 +21,14 @@ export type Proof = { id: string } & (
   /** It works under what made it fail: shaken, wet, hot. */
   | { kind: 'asComplained'; test: Test; part: string; when: Circumstance }
   | { kind: 'current'; test: Extract<Test, { kind: 'amps' }>; part: string; expected: number }
+  /** What drives an actuator, at its port, kPa: as high as the sound machine has it there, within its regulator's spread. */
+  | {
+      kind: 'pressure';
+      test: Extract<Test, { kind: 'pressure' }>;
+      part: string;
+      expected: number;
+      within: number;
+    }
   /** Insulation of what was mended, on the dead circuit, over the limit of its class. */
   | { kind: 'insulation'; test: Extract<Test, { kind: 'insulation' }>; least: number }
   /** A part of the air, oil or vacuum side that was opened holds its pressure. */
@@ -65,6 +73,8 @@ export type Proof = { id: string } & (
 const DROP_SHARE = 0.03;
 /** A sensor's signal may stand this share of its supply off. */
 const SIGNAL_SHARE = 0.06;
+/** A working pressure may stand this share off: regulators and gauges together. */
+const PRESSURE_SHARE = 0.1;
 /** A drop of less is not worth a proof of its own, volts. */
 const LEAST_DROP = 0.1;
 
@@ -77,6 +87,7 @@ const STAGE: Readonly<Record<Proof['kind'], number>> = {
   tight: 4,
   fuseHolds: 4,
   works: 5,
+  pressure: 5,
   current: 5,
   drop: 5,
   asComplained: 6,
@@ -111,6 +122,7 @@ export function proofList(model: CircuitModel, state: JobState): Proof[] {
       );
       if (isSeenWorking(model, ref, driven.length > 0) && !shownElsewhere)
         proofs.push({ id: `works ${ref} ${words(setup)}`, kind: 'works', test: works, part: ref, setup });
+      if (onFluidSide && driven.includes(ref)) proofs.push(...drivingPressure(model, ref, setup));
       if (onFluidSide || !kindOf(part).traits.load || measured.has(ref)) continue;
       measured.add(ref);
       const amps = { kind: 'amps', through: ref, setup } as const;
@@ -163,6 +175,23 @@ export function proofList(model: CircuitModel, state: JobState): Proof[] {
     })),
   );
   return proofs.sort((one, two) => STAGE[one.kind] - STAGE[two.kind]);
+}
+
+/** The port of an actuator that stands furthest from the air around while it is driven; none where the drawing gives no figure. */
+function drivingPressure(model: CircuitModel, ref: string, setup: Setup): Proof[] {
+  const { compiled } = model;
+  const { nodes } = compiled.parts[compiled.partIndex.get(ref)!]!;
+  const ports = nodes
+    .filter((node) => compiled.domains[node] === 'fluid')
+    .map((node) => {
+      const test = { kind: 'pressure', at: compiled.nodeNames[node]!, setup } as const;
+      return { test, expected: valueOf(model, test) };
+    })
+    .sort((a, b) => Math.abs(b.expected) - Math.abs(a.expected));
+  const [most] = ports;
+  if (!most || most.expected === 0) return [];
+  const within = PRESSURE_SHARE * Math.abs(most.expected);
+  return [{ id: `pressure ${ref} ${words(setup)}`, kind: 'pressure', part: ref, within, ...most }];
 }
 
 /** The part that was decided on carries a fluid and no current, and no wire was touched. */
@@ -322,7 +351,8 @@ export function proves(proof: Proof, value: Reading['value']): boolean {
   if (typeof value !== 'number') return false;
   if (proof.kind === 'current')
     return Math.abs(Math.abs(value) - Math.abs(proof.expected)) <= 0.2 * Math.abs(proof.expected);
-  if (proof.kind === 'signal') return Math.abs(value - proof.expected) <= proof.within;
+  if (proof.kind === 'signal' || proof.kind === 'pressure')
+    return Math.abs(value - proof.expected) <= proof.within;
   return proof.kind === 'drop' && Math.abs(value) <= proof.most;
 }
 

@@ -1,9 +1,10 @@
 import type { Edit } from '../circuit/edits';
-import type { CircuitModel } from '../circuit/model';
+import { setupKey, type CircuitModel } from '../circuit/model';
 import type { Reading } from '../circuit/schema';
 import { branchAmps, type World } from '../circuit/world';
 import type { Diagnosis } from '../diagnosis/diagnose';
 import { faultByName } from '../diagnosis/faults';
+import { blownIn } from '../diagnosis/observations';
 import type { CandidateFault } from '../diagnosis/faultTypes';
 import { partShares } from './partShares';
 import { shareTurns } from './turns';
@@ -100,8 +101,10 @@ function loadedParts(
     const found = faultByName(faults, ref, fault, severityOhms ?? severity?.value);
     likely.push(found.fault.variants[0]!.edits(found.severity));
   }
+  const blown = blownIn(readings);
   for (const { kind, setup } of readings) {
-    if (!SAYS_LOADED.includes(kind)) continue;
+    // What flowed for the moment that a fuse took to go was no load that anything has borne.
+    if (!SAYS_LOADED.includes(kind) || blown.has(setupKey(setup))) continue;
     const solver = model.situation(setup);
     const healthy = solver.solve({ mode: 'live' });
     const worlds: World[] = likely.map((edits) => solver.solve({ mode: 'live' }, edits));

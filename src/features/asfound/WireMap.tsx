@@ -4,6 +4,7 @@ import { Check } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import type { Circuit, Part } from '@/core/circuit/schema';
+import { kindOf } from '@/core/kinds/part';
 import type { EntryOf } from '@/core/job/entries';
 import { compareWires, type WireCheck } from '@/core/job/restoreCheck';
 import { Field, FIELD, Heading, MainKey, Nothing, PlainKey } from '@/ui/sheet';
@@ -13,7 +14,10 @@ import { Form } from '@/ui/Form';
 type Wire = EntryOf<'wire'>['body'];
 const THROUGH = { switched: 'switched', straight: 'straight through', unknown: 'not known' } as const;
 
-/** Wires of the circuit that end at a part, as the drawing has them; through a plug where one is between. */
+/**
+ * Wires of the circuit that end at a part, as the drawing has them; through a plug where one is between. A terminal that the drawing
+ * joins without a wire has one all the same.
+ */
 function drawnWires({ parts }: Circuit, ref: string) {
   const own = parts.find((one) => one.ref === ref);
   if (!own) return [];
@@ -24,13 +28,27 @@ function drawnWires({ parts }: Circuit, ref: string) {
       .flatMap((pin) => endsOf(pin).filter((end) => end !== node));
   return Object.entries(own.nodes as Record<string, string>).flatMap(([terminal, node]) => {
     const places = [node, ...beyond(node)];
-    return parts.flatMap((wire) => {
+    const wires = parts.flatMap((wire) => {
       const at = endsOf(wire).find((end) => places.includes(end));
       if (wire.kind !== 'wire' || at === undefined) return [];
       const to = endsOf(wire).find((end) => end !== at) ?? '';
       return [{ terminal, mark: wire.mark ?? wire.ref, colour: wire.colour ?? '', to }];
     });
+    return wires.length > 0 ? wires : [{ terminal, mark: '', colour: '', to: node }];
   });
+}
+
+/** The part that is worked on, where wires end on it: not what is plugged in, nor a wire or a hose itself. */
+function wiredPart({ parts }: Circuit, decision: EntryOf<'decision'>['body'] | undefined): string | null {
+  if (!decision || decision.action === 'nothing') return null;
+  const part = parts.find(({ ref }) => ref === decision.part);
+  if (!part || part.kind === 'fuse' || part.kind === 'wire' || part.kind === 'pin') return null;
+  if (kindOf(part).traits.fluid) return null;
+  const ends = Object.values(part.nodes as Record<string, string>);
+  const plugged = parts.some(
+    (one) => one.kind === 'pin' && Object.values(one.nodes).some((node) => ends.includes(node)),
+  );
+  return plugged ? null : part.ref;
 }
 
 /** Every wire as it sits on its terminal: before it comes off, and after the fix against that record. */
@@ -49,6 +67,7 @@ export function WireMap({ phase }: { phase: Wire['phase'] }) {
   const off = log.state.ledger.flatMap(({ entry, out }) =>
     entry.body.kind === 'lifted' && !out ? [entry.body.item] : [],
   );
+  const wired = wiredPart(job.circuit, log.state.decision?.body);
   const drawn = drawnWires(job.circuit, part).filter(
     ({ terminal, mark }) =>
       !found.some(({ body }) => body.part === part && body.terminal === terminal && body.mark === mark),
@@ -66,7 +85,9 @@ export function WireMap({ phase }: { phase: Wire['phase'] }) {
           {phase === 'found'
             ? 'No wire is on the map yet.'
             : off.length === 0
-              ? 'No wire came off: nothing to put back.'
+              ? wired
+                ? `No wire is on the map. What comes off ${wired} goes on it first, under As found.`
+                : 'No wire came off: nothing to put back.'
               : `Off for a reading, and to go back as marked: ${off.join('; ')}. Shown back under Prove.`}
         </Nothing>
       ) : (

@@ -1,6 +1,6 @@
 import { render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { singleCoil } from '@/core/templates/electrical';
+import { singleCoil, winchPack } from '@/core/templates/electrical';
 import { airClamp } from '@/core/templates/fluid';
 import type { Circuit } from '@/core/circuit/schema';
 import { entryWriter } from '@/core/testing/entryWriter';
@@ -94,6 +94,24 @@ describe('the wire map', () => {
 
   it('has nothing to put back where nothing came off', () => {
     show(singleCoil(), <WireMap phase="left" />);
+    expect(screen.getByText('No wire came off: nothing to put back.')).toBeTruthy();
+  });
+
+  it('what is fitted with wires on it wants them on the map first; what is plugged in does not', () => {
+    const decision = (part: string) =>
+      entryWriter()('decision', {
+        part,
+        fault: 'open',
+        action: 'replace',
+        why: '',
+        cleared: [],
+        minutes: null,
+        cost: null,
+      });
+    const first = show(winchPack(), <WireMap phase="left" />, [decision('K1')]);
+    expect(screen.getByText(/^No wire is on the map\. What comes off K1 goes on it first/)).toBeTruthy();
+    first.unmount();
+    show(winchPack(), <WireMap phase="left" />, [decision('F1')]);
     expect(screen.getByText('No wire came off: nothing to put back.')).toBeTruthy();
   });
 

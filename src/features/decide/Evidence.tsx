@@ -1,6 +1,7 @@
 'use client';
 
 import { Check } from 'lucide-react';
+import { blownFuses } from '@/core/job/blownFuses';
 import { Heading, Nothing, Trouble } from '@/ui/sheet';
 import { inTwenty, WindingBar } from '@/ui/Turns';
 import { evidenceWords, badWords, proofLines } from '@/words/en/findings';
@@ -22,8 +23,9 @@ export function Evidence() {
     .sort((a, b) => b.standing.share - a.standing.share);
   // What leads is a part; of its faults the likeliest speaks for it.
   const lead = suspects.find(({ part }) => part === rows[0]?.part.ref) ?? suspects[0];
+  const blown = blownFuses(speaker.model, readings).map(({ ref }) => ref);
   const spared = parts
-    .filter(({ index }) => standings[index]!.state === 'spared')
+    .filter(({ part, index }) => standings[index]!.state === 'spared' && !blown.includes(part.ref))
     .map(({ part }) => part.ref);
   return (
     <>

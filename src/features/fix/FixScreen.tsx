@@ -15,6 +15,8 @@ import { measureWords, wantedOnBench } from '@/words/en/bench';
 import { partWords } from '@/words/en/readings';
 import { spareRatings } from './spareRatings';
 import { Form } from '@/ui/Form';
+import { blownFuses } from '@/core/job/blownFuses';
+import { renewWords } from '@/words/en/findings';
 
 /** The right spare by ratings, measured before it is fitted; what was done; wires back by the map. */
 export function FixScreen() {
@@ -160,6 +162,12 @@ function FixForm({ part }: { part: string }) {
   const { register, handleSubmit, reset, watch } = useForm({ defaultValues: BLANK_FIX });
   const replacing = log.state.decision?.body.action === 'replace';
   const unread = useMemo(() => benchOpen(speaker.model, log.state, part), [speaker, log.state, part]);
+  const blown = blownFuses(
+    speaker.model,
+    log.state.readings.map(({ reading }) => reading),
+  )
+    .filter(({ ref }) => ref !== part)
+    .map((fuse) => renewWords(speaker, fuse));
   const [work, untested] = watch(['work', 'untested']);
   const waits = unread.length > 0 && untested.trim() === '';
   const text = (key: keyof typeof BLANK_FIX, label: string, className = '') => (
@@ -184,6 +192,11 @@ function FixForm({ part }: { part: string }) {
     >
       <div className="col-span-full">
         <Heading>Fix</Heading>
+        {blown.map((fuse) => (
+          <p key={fuse} className="py-1 text-[17px]" data-testid="blown">
+            {fuse}
+          </p>
+        ))}
       </div>
       {text('work', 'What was done', 'col-span-full')}
       {replacing ? (

@@ -13,8 +13,8 @@ jest.mock('../desk/StepLink', () => ({
 }));
 const asked = useDesk as unknown as jest.Mock;
 
-const decided = (action: 'repair' | 'replace'): Entry[] => [
-  entryWriter()('decision', {
+const decided = (action: 'repair' | 'replace', write = entryWriter()): Entry[] => [
+  write('decision', {
     part: 'Y1',
     fault: 'open',
     action,
@@ -79,6 +79,19 @@ describe('the fix', () => {
     await person.click(write);
     expect(desk.last().body).toMatchObject({ work: 'Coil changed', untested: 'sealed unit' });
     expect(screen.getByTestId('fix').textContent).toMatch(/not read on the bench, because sealed unit/);
+  });
+
+  it('a fuse that went is renewed with its own rating, whatever took it', () => {
+    const setup = { controls: { key: 'on' } };
+    const write = entryWriter();
+    const blew = write('reading', {
+      reading: { kind: 'fuse', part: 'F1', setup, value: 'blows' },
+      typed: 'blows',
+    });
+    show([blew, ...decided('repair', write)]);
+    expect(screen.getByTestId('blown').textContent).toMatch(
+      /^F1 .*blew: a new one of \d+(\.\d+)? A goes in, of the same kind and never larger\.$/,
+    );
   });
 
   it('a repair asks for no spare', () => {

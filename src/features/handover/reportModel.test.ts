@@ -156,7 +156,7 @@ describe('the report of a job', () => {
     ]);
     expect(closed.madeSafe).toEqual([
       {
-        text: 'G1: switch off and locked, lock 21, Tove',
+        text: 'G1: switch off and locked, lock 21, Tove, 2026-02-04 08:12',
         beside: 'proved dead: F7:2 to GND 0.02 V, Shed meter 3',
       },
       { text: 'The plan was not signed.', tone: 'bad' },

@@ -130,7 +130,7 @@ export function buildReport(
       tone: 'bad',
     })),
     madeSafe: [
-      ...state.closings.map(isolationLine),
+      ...state.closings.map((one) => isolationLine(one, day(one.at))),
       ...(state.wasMadeSafe || state.closings.length === 0 ? [] : [NOT_SIGNED]),
     ],
     safety: [...state.isolated.values()].map(({ body, person }) => ({
@@ -286,10 +286,10 @@ export function buildReport(
 const NOT_SIGNED: ReportLine = { text: 'The plan was not signed.', tone: 'bad' };
 
 /** How a point was closed, and how it was proved. */
-function isolationLine({ body, person }: EntryOf<'isolation'>): ReportLine {
+function isolationLine({ body, person }: EntryOf<'isolation'>, when: string): ReportLine {
   const released = body.released ? `, ${body.released}` : '';
   return {
-    text: `${[pointTitle(body.point), body.how].filter(Boolean).join(': ')}${body.lock ? `, lock ${body.lock}` : ''}${released}, ${person}`,
+    text: `${[pointTitle(body.point), body.how].filter(Boolean).join(': ')}${body.lock ? `, lock ${body.lock}` : ''}${released}, ${person}, ${when}`,
     beside: body.proved
       ? `proved dead: ${body.proved.work.map(({ from, to, measured }) => `${from} to ${to} ${quantity('volts', measured.value)}`).join(', ')}${body.proved.meter ? `, ${body.proved.meter}` : ''}`
       : (body.tried ?? ''),

@@ -69,7 +69,7 @@ export function VerdictTag({
             <dd>
               {verdict.clearFirst.length > 0
                 ? verdict.clearFirst.map((one) => <p key={one.part + one.reason}>{clearWords(one)}</p>)
-                : causeWords(speaker, verdict.part)}
+                : causeWords(speaker, verdict.part, suspect.fault)}
             </dd>
             <dt className="font-[750]">Doubt</dt>
             <dd>{capital(shareWords(verdict.share))} on this part, by the readings above.</dd>

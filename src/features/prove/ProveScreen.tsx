@@ -4,6 +4,7 @@ import { Check, X } from 'lucide-react';
 import { useMemo, useState, type ReactNode } from 'react';
 import type { Reading, Test } from '@/core/circuit/schema';
 import { mayBeLeft, proofList, proofStanding, proves, type Proof } from '@/core/job/proofList';
+import { cautionsOf } from '@/core/diagnosis/cautionsOf';
 import { testGate } from '@/core/job/rules/testGate';
 import { locksOff } from '@/core/job/rules/locksOff';
 import { isolationPlan } from '@/core/safety/isolationPlan';
@@ -14,14 +15,30 @@ import { SetupSteps } from '../desk/SetupSteps';
 import { StepLayout } from '../desk/StepLayout';
 import { Ledger } from './Ledger';
 import { pointTitle } from '@/words/en/energies';
-import { shutWords } from '@/words/en/holds';
+import { graveWords, shutWords } from '@/words/en/holds';
 import { kindOfPart, proofWords, stopWords } from '@/words/en/proofs';
+
+const FIRST_CYCLE = 'Area clear, one person at the stop. Try each limit gently, and watch the first cycle.';
 
 /** Everything that is shown before the machine goes back: positions, current, drops, interlocks, codes, wires, locks. */
 export function ProveScreen() {
   const { speaker, log } = useDesk();
   const proofs = useMemo(() => proofList(speaker.model, log.state), [speaker, log.state]);
   const standing = proofs.map((proof) => ({ proof, now: proofStanding(proof, log.state) }));
+  // What may hurt in anything that is still to be shown.
+  const grave = useMemo(
+    () =>
+      graveWords(
+        new Set(
+          proofs.flatMap((proof) =>
+            'test' in proof && proofStanding(proof, log.state).state === 'open'
+              ? cautionsOf(speaker.model, proof.test)
+              : [],
+          ),
+        ),
+      ),
+    [proofs, log.state, speaker],
+  );
   const done = standing.filter(({ now }) => now.state === 'done' || now.state === 'signedOff').length;
   return (
     <StepLayout
@@ -40,7 +57,7 @@ export function ProveScreen() {
       right={
         <>
           <div className="pt-3">
-            <Hold>Area clear, one person at the stop. Try each limit gently, and watch the first cycle.</Hold>
+            <Hold>{[FIRST_CYCLE, ...grave].join(' ')}</Hold>
           </div>
           <Ledger />
           <Locks />
@@ -190,6 +207,8 @@ function ProofAnswer({ proof }: { proof: Proof }) {
         />
       </DeadWork>
     );
+  if (proof.kind === 'pressure')
+    return <FigureForm quantity="pressure" label="Gauge" onPin={({ value, typed }) => write(value, typed)} />;
   return (
     <FigureForm
       quantity={proof.kind === 'current' ? 'amps' : 'volts'}

@@ -59,5 +59,6 @@ describe('what to look for before a new part goes in', () => {
   it('is another thing for a hose than for a wire', () => {
     expect(causeWords(gate, 'H4')).toMatch(/fitting\.$/);
     expect(causeWords(gate, 'W14')).toMatch(/terminal\.$/);
+    expect(causeWords(gate, 'X14.1', 'swapped')).toMatch(/^Whoever worked here before/);
   });
 });

@@ -87,7 +87,7 @@ export const ENERGY_WORDS: Readonly<
   moving: {
     name: 'Moving parts',
     say: 'It may start by itself. Guards on, no loose clothes.',
-    how: 'Keys out, remote and timer starts off',
+    how: 'Every way to start it off: key, remote, timer, automatic',
     release: 'Waited for the full stop',
     proof: 'Start tried, then returned to off',
   },

@@ -1,7 +1,7 @@
 import { verdictWhy } from './verdict';
 import { capital } from './capital';
 import { significant } from '@/core/units/significant';
-import type { Reading } from '@/core/circuit/schema';
+import type { Part, Reading } from '@/core/circuit/schema';
 import type { ClearFirst } from '@/core/diagnosis/clearBefore';
 import { kindOf } from '@/core/kinds/part';
 import type { PartKind } from '@/core/kinds/part/module';
@@ -30,7 +30,7 @@ const FAULT_WORDS: Readonly<Record<FaultName, string>> = {
   stuckOn: 'stays on',
   stuck: 'stuck',
   shortBetween: 'shorted to a neighbour',
-  swapped: 'plugs swapped',
+  swapped: 'plug exchanged',
   lowPressure: 'too little pressure',
   blocked: 'blocked',
   leaking: 'leaks',
@@ -41,6 +41,11 @@ const FAULT_WORDS: Readonly<Record<FaultName, string>> = {
   ventBlocked: 'vent blocked',
   jammed: 'jammed',
   drifted: 'switches at the wrong pressure',
+};
+/** The same of faults between two, with the other part. */
+const BETWEEN_WORDS: Partial<Record<FaultName, (other: string) => string>> = {
+  shortBetween: (other) => `shorted to ${other}`,
+  swapped: (other) => `plug exchanged with ${other}`,
 };
 /** Where a kind of part has more than one thing in it, which of them. */
 const BAD_CONTACT = { highResistance: 'contact makes badly' } as const;
@@ -66,8 +71,10 @@ function faultOf({ model }: Speaker, ref: string, fault: FaultName): string {
 const CLEAR_WORDS: Readonly<Record<ClearFirst['reason'], string>> = {
   shortBehind:
     'something may have taken it down; with it out, read its load side to the frame in every position before a new one goes in',
+  openSuppressor: 'open, it lets the new contact burn as well: test it both ways',
   suppressionDiode: 'shorted or the wrong way round, it would kill the new part',
-  overVoltage: 'too many volts would burn the new one: read them under load',
+  overVoltage:
+    'too many volts would burn the new one: read them at their highest, a battery while it is charged',
   jammedArmature:
     'find what holds it, ice, dirt, a bent stem or the valve it moves: a new one would stand at its inrush current and burn',
   jammedSpool: 'jammed, it would leave an alternating coil at its inrush current',
@@ -93,11 +100,22 @@ function sizeWords(ohms: number, range: Suspect['severityRange']): string {
     : `about ${words(ohms, 2)}`;
 }
 
+/** Faults that hands have made. */
+const BY_HAND: readonly FaultName[] = ['swapped', 'reversed'];
+
 /** What to look for before a new part goes in, where the drawing names no cause. */
-export function causeWords({ model }: Speaker, ref: string): string {
+export function causeWords({ model }: Speaker, ref: string, fault?: FaultName): string {
+  if (fault && BY_HAND.includes(fault))
+    return 'Whoever worked here before: look for what else went back wrong, and mark the plugs.';
   const at = model.compiled.partIndex.get(ref);
   const fluid = at !== undefined && kindOf(model.compiled.parts[at]!.part).traits.fluid;
   return `Whatever could have done this: ${fluid ? 'rubbing, heat, dirt, a loose fitting' : 'water, rubbing, a loose terminal'}.`;
+}
+
+/** What a fuse that went wants, whatever took it: "F4 control blew: …". */
+export function renewWords(speaker: Speaker, { ref, ...fuse }: Part): string {
+  const amps = 'amps' in fuse && typeof fuse.amps === 'number' ? quantity('amps', fuse.amps) : 'its rating';
+  return `${partWords(speaker, ref)} blew: a new one of ${amps} goes in, of the same kind and never larger.`;
 }
 
 /** What is wrong with a suspect: "bad joint, about 6.5 Ω". */
@@ -113,13 +131,14 @@ export function faultWords(
     with: partner,
   }: Pick<Suspect, 'part' | 'fault'> & Partial<Suspect>,
 ): string {
-  const words = faultOf(speaker, part, fault);
+  const own = faultOf(speaker, part, fault);
+  const words = other === undefined ? own : (BETWEEN_WORDS[fault]?.(other) ?? `${own} (${other})`);
   const size =
     severityOhms !== undefined &&
     (fault === 'highResistance' || fault === 'shortedTurns' || fault === 'shortToFrame')
       ? `, ${sizeWords(severityOhms, severityRange)}`
       : '';
-  return `${words}${other ? ` (${other})` : ''}${size}${intermittent ? ', comes and goes' : ''}${partner ? `, with ${partner.part} ${faultOf(speaker, partner.part, partner.fault)}` : ''}`;
+  return `${words}${size}${intermittent ? ', comes and goes' : ''}${partner ? `, with ${partner.part} ${faultOf(speaker, partner.part, partner.fault)}` : ''}`;
 }
 
 /**

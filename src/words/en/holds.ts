@@ -47,6 +47,13 @@ export function holdWords(cautions: readonly Caution[]): { text: string; mustTic
   };
 }
 
+/** Each thing that can hurt and has to be ticked before a single test, where several are taken one after another; moving is said by itself. */
+export function graveWords(cautions: ReadonlySet<Caution>): string[] {
+  return HOLDS.filter(
+    ([caution]) => caution !== 'moves' && TICKED.includes(caution) && cautions.has(caution),
+  ).map(([, text]) => text);
+}
+
 /** What goes before any change to the machine. */
 export function changeWords(safe: boolean): string {
   return safe

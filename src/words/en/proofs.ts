@@ -2,7 +2,7 @@ import type { Circumstance } from '@/core/circuit/circumstances';
 import type { Part } from '@/core/circuit/partSchema';
 import type { Proof } from '@/core/job/proofList';
 import { pointTitle } from './energies';
-import { partWords, pointName, positionWords, quantity, type Speaker } from './readings';
+import { partWords, pointName, positionWords, pressureWords, quantity, type Speaker } from './readings';
 
 /** How a mend is shown under what made it fail. */
 const AGAIN_WORDS: Readonly<Record<Circumstance, string>> = {
@@ -34,6 +34,8 @@ export function proofWords(speaker: Speaker, proof: Proof): string {
       return `${partWords(speaker, proof.part)} works, ${positions}, ${AGAIN_WORDS[proof.when]}`;
     case 'current':
       return `Current of ${partWords(speaker, proof.part)}, ${positions}, about ${quantity('amps', proof.expected)}`;
+    case 'pressure':
+      return `Pressure at ${pointName(speaker, proof.test.at)}, ${positions}, about ${pressureWords(proof.expected, speaker.gaugeUnit)}`;
     case 'insulation':
       return `Insulation, ${pointName(speaker, proof.test.from)} to ${pointName(speaker, proof.test.to)} with ${proof.test.testVolts} V, over ${quantity('ohms', proof.least)}`;
     case 'fuseHolds':

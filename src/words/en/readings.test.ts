@@ -10,7 +10,7 @@ import { partStandings } from '@/core/path/standing';
 import { TEMPLATES } from '@/core/templates/templates';
 import { bandWords, goesToWords, limitWords, reasonWords, thenWords, yardstickWords } from './answers';
 import { clearWords, evidenceWords, faultWords, statementLines } from './findings';
-import { gateWords, holdWords, shutWords } from './holds';
+import { gateWords, graveWords, holdWords, shutWords } from './holds';
 import { setupSteps } from '@/words/en/setupSteps';
 import {
   modeName,
@@ -323,6 +323,10 @@ describe('holds', () => {
       mustTick: true,
     });
     expect(holdWords(['lineVolts', 'moves']).text).toMatch(/^Line volts kill/);
+    expect(graveWords(new Set(['live', 'moves', 'lineVolts', 'testerVolts']))).toEqual([
+      expect.stringMatching(/^The tester’s leads are live/),
+      expect.stringMatching(/^Line volts kill/),
+    ]);
     expect(holdWords(['powerOff']).mustTick).toBe(false);
     expect(holdWords([]).text).toMatch(/Name the energies/);
   });

@@ -151,7 +151,13 @@ export type Preferences = z.infer<typeof preferencesSchema>;
 const signsSchema = z.object({
   when: z.array(z.enum(CIRCUMSTANCES)).default([]),
   looks: z
-    .array(z.object({ at: z.enum(['plug', 'loom', 'water']), subject: name.nullable(), good: z.boolean() }))
+    .array(
+      z.object({
+        at: z.enum(['plug', 'loom', 'leak', 'water']),
+        subject: name.nullable(),
+        good: z.boolean(),
+      }),
+    )
     .max(200)
     .default([]),
 });

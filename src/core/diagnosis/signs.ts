@@ -3,10 +3,10 @@ import type { Part } from '../circuit/schema';
 import type { CandidateFault, FaultName } from './faultTypes';
 import { isStraySign, type StraySign } from './strayWork';
 
-/** Something looked at: a plug, a loom by where it runs, or the whole for water. */
+/** Something looked at: a plug, a loom or hoses by where they run, or the whole for water. */
 export interface Look {
-  at: 'plug' | 'loom' | 'water';
-  /** The plug, or the place of the loom; null for the whole. */
+  at: 'plug' | 'loom' | 'leak' | 'water';
+  /** The plug, or the place of the loom or the hoses; null for the whole. */
   subject: string | null;
   good: boolean;
 }
@@ -148,6 +148,13 @@ const LOOKS: Readonly<Record<Look['at'], { bad: readonly Likelihood[]; good: rea
         because: 'a look sees part of a loom',
       },
     ],
+  },
+  leak: {
+    bad: [
+      { faults: ['leaking'], factor: 20, because: 'air is heard and oil is seen where it comes out' },
+      { faults: ['sealLeak'], factor: 3, because: 'what passes a seal leaves at a rod or an exhaust' },
+    ],
+    good: [{ faults: ['leaking'], factor: 0.3, because: 'a leak that stops a function is seldom silent' }],
   },
   water: {
     bad: [

@@ -1,12 +1,13 @@
 import type { CircuitModel } from '../circuit/model';
-import type { Setup, Test } from '../circuit/schema';
+import type { Part, Setup, Test } from '../circuit/schema';
+import { kindOf } from '../kinds/part';
 import { freedLoads } from '../safety/heldLoads';
 import { workingPatterns } from '../diagnosis/patterns';
 
 /** A look, a listen or a touch that costs next to nothing. With a test, its answer is a reading the engine weighs. */
 export interface FreeCheck {
   id: string;
-  kind: 'gauge' | 'click' | 'override' | 'plug' | 'loom' | 'water' | 'fuse' | 'moves';
+  kind: 'gauge' | 'click' | 'override' | 'leak' | 'plug' | 'loom' | 'water' | 'fuse' | 'moves';
   /** What is looked at: a part, a plug, a gauge's place. */
   subject: string;
   test: Test | null;
@@ -16,6 +17,11 @@ export interface FreeCheck {
 function safely(model: CircuitModel, setup: Setup): Setup {
   const secured = freedLoads(model, setup).map(({ ref }) => ref);
   return secured.length > 0 ? { ...setup, secured } : setup;
+}
+
+function leaksOutwards(part: Part): boolean {
+  const { odds } = kindOf(part);
+  return 'leaking' in odds || 'sealLeak' in odds;
 }
 
 /** Outside checks for a circuit, the cheapest and surest first: gauges, clicks, overrides, then plugs and looms. */
@@ -43,6 +49,8 @@ export function freeChecks(model: CircuitModel): FreeCheck[] {
     const test = moved ? ({ kind: 'moves', part: moved.ref, setup } as const) : null;
     checks.push({ id: `override ${part.ref}`, kind: 'override', subject: part.ref, test });
   }
+  const leaks = new Set(parts.flatMap((part) => (part.place && leaksOutwards(part) ? [part.place] : [])));
+  for (const place of leaks) checks.push({ id: `leak ${place}`, kind: 'leak', subject: place, test: null });
   const plugs = [...new Set(parts.flatMap((part) => (part.kind === 'pin' ? [part.connector] : [])))];
   checks.push(
     ...plugs.map((plug): FreeCheck => ({ id: `plug ${plug}`, kind: 'plug', subject: plug, test: null })),

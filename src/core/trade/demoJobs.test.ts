@@ -6,6 +6,7 @@ import type { Reading } from '../circuit/schema';
 import { clearBefore } from '../diagnosis/clearBefore';
 import { partStandings } from '../path/standing';
 import { CircuitModel } from '../circuit/model';
+import { freeChecks } from '../job/freeChecks';
 import { at, gauge, holds, ohms, Story, volts, works } from './story';
 
 /** Stories on the machines of the made-up shed: what a job there has to say, and what it said wrongly once. */
@@ -53,6 +54,27 @@ describe('a hose that leaks behind its valve', () => {
       .ask({ setup: close });
     expect(verdict).toMatchObject({ state: 'keepTesting', part: 'H2' });
     expect(next[0]!.test).toMatchObject({ kind: 'pressure', setup: { plugged: ['Valve 2'] } });
+  });
+});
+
+describe('a hiss', () => {
+  it('is listened for where hoses run, and brings what leaks there to the front', () => {
+    const circuit = circuitOf('compressor-gate');
+    const places = freeChecks(new CircuitModel(circuit)).flatMap(({ kind, subject }) =>
+      kind === 'leak' ? [subject] : [],
+    );
+    expect(places).toContain('Gate arm');
+    const story = new Story(circuit).say(said(works('C1', at({ gate: 'close' })), 'dead'));
+    const heard = (...looks: { at: 'leak'; subject: string; good: boolean }[]) =>
+      story.ask({ signs: { when: [], looks } }).share('H2');
+    const [silent, bad] = [
+      heard({ at: 'leak', subject: 'Gate arm', good: true }),
+      heard({ at: 'leak', subject: 'Gate arm', good: false }),
+    ];
+    expect(bad).toBeGreaterThan(3 * heard());
+    expect(silent).toBeLessThan(heard());
+    // A hose elsewhere was not listened to.
+    expect(heard({ at: 'leak', subject: 'Trench to gate', good: false })).toBeLessThan(heard());
   });
 });
 

@@ -19,6 +19,8 @@ export function checkWords(speaker: Speaker, { kind, subject, test }: FreeCheck)
       )!;
       return [partWords(speaker, stud.ref), 'tight, clean, bare metal under it'];
     }
+    case 'leak':
+      return [`Hoses and fittings, ${subject}`, 'supply on: no hiss, no oil; never felt for by hand'];
     case 'loom':
       return [subject, 'no rub, no pinch, no earlier repair'];
     default:

@@ -40,7 +40,7 @@ function looksOf(looked: JobState['looked']): Look[] {
     const good = finding === 'good';
     if (check === 'water') return [{ at: 'water', subject: null, good }];
     const [at, ...words] = check.split(' ');
-    if (at !== 'plug' && at !== 'loom') return [];
+    if (at !== 'plug' && at !== 'loom' && at !== 'leak') return [];
     return [{ at, subject: words.join(' '), good }];
   });
 }

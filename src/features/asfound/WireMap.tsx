@@ -45,9 +45,8 @@ function wiredPart({ parts }: Circuit, decision: EntryOf<'decision'>['body'] | u
   if (!part || part.kind === 'fuse' || part.kind === 'wire' || part.kind === 'pin') return null;
   if (kindOf(part).traits.fluid) return null;
   const ends = Object.values(part.nodes as Record<string, string>);
-  const plugged = parts.some(
-    (one) => one.kind === 'pin' && Object.values(one.nodes).some((node) => ends.includes(node)),
-  );
+  const pinned = parts.flatMap((one) => (one.kind === 'pin' ? Object.values(one.nodes) : []));
+  const plugged = ends.every((end) => pinned.includes(end));
   return plugged ? null : part.ref;
 }
 

@@ -51,7 +51,7 @@ function addBundleShorts(model: CircuitModel, add: AddFault, leaveOut: (count: n
   }
 }
 
-/** Connectors with the same number of pins can be plugged into each other's place. */
+/** Connectors with the same number of pins and the same things on them can be plugged into each other's place: no bulkhead on a coil. */
 function addSwappedConnectors(
   { compiled }: CircuitModel,
   add: AddFault,
@@ -61,8 +61,9 @@ function addSwappedConnectors(
     connector,
     pins: compiled.parts.filter(({ part }) => part.kind === 'pin' && part.connector === connector),
   }));
+  const hangs = new Map(plugs.map((plug) => [plug, hangingOn(compiled.parts, plug.pins)]));
   const alike = (one: (typeof plugs)[number], two: (typeof plugs)[number]) =>
-    one.pins.length === two.pins.length;
+    one.pins.length === two.pins.length && hangs.get(one) === hangs.get(two);
   for (const [ours, theirs] of nearPairs(plugs, alike, MOST_SWAPPED, leaveOut)) {
     const pairs = ours.pins.map(
       (pin, k) => [pin.branches[0]!.index, theirs.pins[k]!.branches[0]!.index] as const,
@@ -72,4 +73,16 @@ function addSwappedConnectors(
       other: theirs.connector,
     });
   }
+}
+
+/** Kinds of what is joined to a plug without a wire between. */
+function hangingOn(parts: readonly CompiledPart[], pins: readonly CompiledPart[]): string {
+  const ends = new Set(pins.flatMap(({ nodes }) => nodes));
+  const kinds = parts
+    .filter(
+      ({ part, nodes }) =>
+        part.kind !== 'pin' && part.kind !== 'wire' && nodes.some((node) => ends.has(node)),
+    )
+    .map(({ part }) => part.kind);
+  return [...new Set(kinds)].sort().join();
 }

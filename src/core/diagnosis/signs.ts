@@ -39,7 +39,7 @@ const WINDINGS: readonly Part['kind'][] = ['coil', 'relay', 'motor', 'transforme
 const STRAY = {
   shown: { factor: 8, because: 'with this fault it does just that' },
   not: {
-    factor: 1 / 30,
+    factor: 1 / 60,
     because: 'with this fault it would stand still; words, and what the drawing does not show, may be wrong',
   },
 };
@@ -151,7 +151,7 @@ const LOOKS: Readonly<Record<Look['at'], { bad: readonly Likelihood[]; good: rea
   },
   leak: {
     bad: [
-      { faults: ['leaking'], factor: 20, because: 'air is heard and oil is seen where it comes out' },
+      { faults: ['leaking'], factor: 50, because: 'air is heard and oil is seen where it comes out' },
       { faults: ['sealLeak'], factor: 3, because: 'what passes a seal leaves at a rod or an exhaust' },
     ],
     good: [{ faults: ['leaking'], factor: 0.3, because: 'a leak that stops a function is seldom silent' }],

@@ -87,7 +87,7 @@ describe('work that nobody asked for', () => {
     const told = new Story(circuit).say(...bothDead).ask(signs('wrongOneMoves'));
     expect(told.suspects[0]).toMatchObject({ part: 'X7.1', fault: 'swapped', other: 'X8' });
     const swapped = told.suspects.filter(({ fault }) => fault === 'swapped');
-    expect(swapped.reduce((sum, { share }) => sum + share, 0)).toBeGreaterThan(0.6);
+    expect(swapped.reduce((sum, { share }) => sum + share, 0)).toBeGreaterThan(0.4);
     // Without the word for it they are the last that one would think of.
     const silent = new Story(circuit).say(...bothDead).ask();
     expect(silent.suspects[0]!.fault).not.toBe('swapped');

@@ -14,6 +14,9 @@ import { Form } from '@/ui/Form';
 type Wire = EntryOf<'wire'>['body'];
 const THROUGH = { switched: 'switched', straight: 'straight through', unknown: 'not known' } as const;
 
+/** Parts that one terminal is said to lead to. */
+const MOST_NAMED = 3;
+
 /**
  * Wires of the circuit that end at a part, as the drawing has them; through a plug where one is between. A terminal that the drawing
  * joins without a wire has one all the same.
@@ -34,7 +37,9 @@ function drawnWires({ parts }: Circuit, ref: string) {
       const to = endsOf(wire).find((end) => end !== at) ?? '';
       return [{ terminal, mark: wire.mark ?? wire.ref, colour: wire.colour ?? '', to }];
     });
-    return wires.length > 0 ? wires : [{ terminal, mark: '', colour: '', to: node }];
+    if (wires.length > 0) return wires;
+    const others = parts.filter((one) => one.ref !== ref && endsOf(one).includes(node)).map((one) => one.ref);
+    return [{ terminal, mark: '', colour: '', to: others.slice(0, MOST_NAMED).join(', ') || node }];
   });
 }
 

@@ -1,3 +1,4 @@
+import { nearPairs, runBeside } from './pairFaults';
 import { testerVolts } from './testerVolts';
 import { kindOf } from '../kinds/part';
 import { guardsDefeated } from '../safety/guards';
@@ -282,6 +283,23 @@ export function deadFamilies(
       yield { test: { kind: 'insulation', from, to: frame, testVolts: testerVolts(model, [from]), setup } };
     }
   }
+  /** A conductor with both its ends off against what it may touch: its neighbours in the loom, and a live feed. */
+  function* betweenConductors(): Generator<Offer> {
+    const wires = compiled.parts.filter(({ part }) => part.kind === 'wire');
+    const battery = compiled.parts.find(({ part }) => part.kind === 'source' && !part.hz);
+    for (const part of wires) {
+      const found = battery && conductorApart(model, part);
+      if (!found) continue;
+      const { from, setup } = found;
+      yield { test: { kind: 'ohms', from, to: name(battery.branches[0]!.a), setup } };
+    }
+    for (const [one, two] of nearPairs(wires, runBeside, MOST_BESIDE)) {
+      const found = conductorApart(model, one);
+      if (!found) continue;
+      const { from, setup } = found;
+      yield { test: { kind: 'ohms', from, to: name(two.branches[0]!.b), setup } };
+    }
+  }
   const families: Family[] = [
     { name: 'ohms', offers: ohms() },
     { name: 'alone', offers: alone() },
@@ -290,12 +308,15 @@ export function deadFamilies(
     { name: 'benched', offers: benched() },
     { name: 'conductors', offers: conductors() },
     { name: 'eachConductor', offers: eachConductor() },
+    { name: 'betweenConductors', offers: betweenConductors() },
   ];
   return preferences.order === 'resistanceFirst'
     ? [families[1]!, ...families.filter((_one, at) => at !== 1)]
     : families;
 }
 
+/** Pairs of a loom that are read against each other. */
+const MOST_BESIDE = 60;
 /** Below this many readings of one sort none is left out. */
 const FEW_READINGS = 260;
 

@@ -13,8 +13,8 @@ import { leadEdits, type WeighedFault } from './weighed';
 /** Where a fault sits in its part: the pieces it changes, and what it joins that should be apart. */
 export interface FaultPlace {
   part: number;
-  /** The other part of a fault between two. */
-  other: number | null;
+  /** Where the other part of a fault between two may be read: its ends, of a supply the one that is live. */
+  otherEnds: readonly number[];
   /** Pieces of the part that the fault changes: that contact, that winding. */
   branches: readonly number[];
   /** It gives current a way to the frame, or flow one to the atmosphere. */
@@ -38,10 +38,11 @@ export function isOnPartOf(model: CircuitModel, bound: BoundTest, fault: Candida
 function placeOf({ compiled }: CircuitModel, fault: CandidateFault, edits: readonly Edit[]): FaultPlace {
   const terminals = edits.flatMap((edit) => terminalsOf(edit));
   const own = terminals.filter(({ branch }) => compiled.branches[branch]!.part === fault.part);
-  const other = fault.other === undefined ? null : (compiled.partIndex.get(fault.other) ?? null);
+  const other =
+    fault.other === undefined ? undefined : compiled.parts[compiled.partIndex.get(fault.other) ?? -1];
   return {
     part: fault.part,
-    other,
+    otherEnds: other?.part.kind === 'source' ? [other.branches[0]!.a] : (other?.nodes ?? []),
     branches: [
       ...new Set([...own.map(({ branch }) => branch), ...edits.flatMap((edit) => branchOf(edit))]),
     ].filter((branch) => compiled.branches[branch]!.part === fault.part),
@@ -103,9 +104,8 @@ function acrossPart(model: CircuitModel, { test, solver }: BoundTest, place: Fau
   const { situation } = solver;
   const [i, j] = nodesOfTest(test).map((name) => compiled.nodeIndex.get(name)!) as [number, number];
   const own = compiled.parts[place.part]!;
-  if (place.other !== null) {
-    const others = compiled.parts[place.other]!.nodes;
-    const between = (a: number, b: number) => own.nodes.includes(a) && others.includes(b);
+  if (place.otherEnds.length > 0) {
+    const between = (a: number, b: number) => own.nodes.includes(a) && place.otherEnds.includes(b);
     return between(i, j) || between(j, i);
   }
   const joins = (branch: number) => {

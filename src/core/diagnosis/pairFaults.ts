@@ -1,25 +1,34 @@
 import type { CompiledPart } from '../circuit/compile';
 import type { Edit } from '../circuit/edits';
 import type { CircuitModel } from '../circuit/model';
+import type { Part } from '../circuit/schema';
 import { PART_KINDS } from '../kinds/part/index';
 import type { AddFault, FaultVariant, SeverityRange } from './faultTypes';
 
-/** Faults between two parts: wires of a bundle that touch, plugs in each other's place. */
+/** Faults between two parts: wires of a bundle that touch, a wire on a live feed, plugs or pins in each other's place. */
 export function addPairFaults(model: CircuitModel, add: AddFault, leaveOut: (count: number) => void): void {
   addBundleShorts(model, add, leaveOut);
+  addLiveFeeds(model, add);
   addSwappedConnectors(model, add, leaveOut);
+  addCrossedPins(model, add, leaveOut);
 }
 
 /** Neighbours looked at in a thick bundle, and plugs that might be mistaken for each other: near ones first. */
 const MOST_BUNDLE_SHORTS = 160;
 const MOST_SWAPPED = 12;
+const MOST_CROSSED = 40;
+
+/** Nearer than this to a supply or the frame, a wire hangs on it. */
+const HANGS_ON_OHMS = 0.3;
+/** Parts that work either way round. */
+const WITHOUT_DIRECTION: readonly Part['kind'][] = ['coil', 'heater', 'lamp', 'resistor'];
 
 /** Pairs of a list, near neighbours first, at most so many; how many more there were goes to `leaveOut`. */
-function nearPairs<T>(
+export function nearPairs<T>(
   list: readonly T[],
   fits: (one: T, two: T) => boolean,
   most: number,
-  leaveOut: (count: number) => void,
+  leaveOut: (count: number) => void = () => undefined,
 ): [T, T][] {
   const pairs: [T, T][] = [];
   for (let apart = 1; apart < list.length; apart++) {
@@ -32,23 +41,92 @@ function nearPairs<T>(
   return pairs.slice(0, most);
 }
 
+/** Two wires of one bundle that have no place in common. */
+export function runBeside(one: CompiledPart, two: CompiledPart): boolean {
+  if (one.part.kind !== 'wire' || two.part.kind !== 'wire') return false;
+  if (one.part.bundle === undefined || one.part.bundle !== two.part.bundle) return false;
+  const [from, to] = [one.branches[0]!, two.branches[0]!];
+  return ![from.a, from.b].some((node) => node === to.a || node === to.b);
+}
+
+const BETWEEN_WIRES: SeverityRange = { unit: 'ohms', least: 0.01, most: 1e6, mainLeast: 0.01, mainMost: 100 };
+
 function addBundleShorts(model: CircuitModel, add: AddFault, leaveOut: (count: number) => void): void {
   const wires = model.compiled.parts.filter(({ part }) => part.kind === 'wire' && part.bundle !== undefined);
-  const beside = (one: CompiledPart, two: CompiledPart) => {
-    if (one.part.kind !== 'wire' || two.part.kind !== 'wire' || one.part.bundle !== two.part.bundle)
-      return false;
-    const [from, to] = [one.branches[0]!, two.branches[0]!];
-    return ![from.a, from.b].some((node) => node === to.a || node === to.b);
-  };
-  const range: SeverityRange = { unit: 'ohms', least: 0.01, most: 1e6, mainLeast: 0.01, mainMost: 100 };
-  for (const [one, two] of nearPairs(wires, beside, MOST_BUNDLE_SHORTS, leaveOut)) {
+  for (const [one, two] of nearPairs(wires, runBeside, MOST_BUNDLE_SHORTS, leaveOut)) {
     const [from, to] = [one, two].map(({ branches }) => ({ branch: branches[0]!.index, end: 'b' as const }));
     const bridge: FaultVariant = {
       weight: 1,
       edits: (ohms) => [{ type: 'bridge', from: from!, to: to!, ohms }],
     };
-    add(one, 'shortBetween', PART_KINDS.wire.odds.shortBetween, range, [bridge], { other: two.part.ref });
+    add(one, 'shortBetween', PART_KINDS.wire.odds.shortBetween, BETWEEN_WIRES, [bridge], {
+      other: two.part.ref,
+    });
   }
+}
+
+/** A wire of a vehicle that touches a live feed, from whatever loom: of one that hangs on the battery at rest nobody would notice. */
+function addLiveFeeds(model: CircuitModel, add: AddFault): void {
+  const { compiled } = model;
+  const battery = compiled.parts.find(({ part }) => part.kind === 'source' && !part.hz);
+  if (!battery) return;
+  const plus = battery.branches[0]!.a;
+  // With the battery off its terminal the feed is still there: what is touched is whatever else hangs on it.
+  const feed = compiled.branches.find(
+    ({ a, b, part }) => part !== battery.index && (a === plus || b === plus),
+  );
+  if (!feed) return;
+  const rest = model.situation({}).solve({ mode: 'ohms' });
+  for (const wire of compiled.parts) {
+    const own = wire.branches[0]!;
+    if (wire.part.kind !== 'wire' || rest.changed.pairOhms(own.b, plus) < HANGS_ON_OHMS) continue;
+    if (own.b === compiled.frame || rest.changed.pairOhms(own.b, compiled.frame) < HANGS_ON_OHMS) continue;
+    const touching: FaultVariant = {
+      weight: 1,
+      edits: (ohms) => [
+        {
+          type: 'bridge',
+          from: { branch: own.index, end: 'b' },
+          to: { branch: feed.index, end: feed.a === plus ? 'a' : 'b' },
+          ohms,
+        },
+      ],
+    };
+    add(wire, 'shortToSupply', PART_KINDS.wire.odds.shortToSupply, BETWEEN_WIRES, [touching], {
+      other: battery.part.ref,
+    });
+  }
+}
+
+/** Two pins of one plug in each other's place, neighbours first; not those of a winding alone, which does not mind. */
+function addCrossedPins({ compiled }: CircuitModel, add: AddFault, leaveOut: (count: number) => void): void {
+  const pins = compiled.parts.filter(({ part }) => part.kind === 'pin');
+  const inOnePlug = (one: CompiledPart, two: CompiledPart) =>
+    one.part.kind === 'pin' &&
+    two.part.kind === 'pin' &&
+    one.part.connector === two.part.connector &&
+    !(['a', 'b'] as const).some((end) =>
+      endsInOneWinding(compiled.parts, one.branches[0]![end], two.branches[0]![end]),
+    );
+  for (const [one, two] of nearPairs(pins, inOnePlug, MOST_CROSSED, leaveOut)) {
+    const crossed: Edit[] = [{ type: 'cross', pairs: [[one.branches[0]!.index, two.branches[0]!.index]] }];
+    add(one, 'crossedPins', PART_KINDS.pin.odds.crossedPins, null, [{ weight: 1, edits: () => crossed }], {
+      other: two.part.ref,
+    });
+  }
+}
+
+/** Whether nothing but one part without a direction hangs between two places. */
+function endsInOneWinding(parts: readonly CompiledPart[], one: number, two: number): boolean {
+  const touching = parts.filter(
+    ({ part, nodes }) => part.kind !== 'pin' && (nodes.includes(one) || nodes.includes(two)),
+  );
+  return (
+    one === two ||
+    (touching.length === 1 &&
+      WITHOUT_DIRECTION.includes(touching[0]!.part.kind) &&
+      touching[0]!.nodes.length === 2)
+  );
 }
 
 /** Connectors with the same number of pins and the same things on them can be plugged into each other's place: no bulkhead on a coil. */

@@ -134,7 +134,7 @@ const LOOKS: Readonly<Record<Look['at'], { bad: readonly Likelihood[]; good: rea
   loom: {
     bad: [
       {
-        faults: ['shortToFrame', 'shortBetween', 'weakInsulation', 'open'],
+        faults: ['shortToFrame', 'shortBetween', 'shortToSupply', 'weakInsulation', 'open'],
         kinds: ['wire'],
         factor: 10,
         because: 'rubbed through',
@@ -142,7 +142,7 @@ const LOOKS: Readonly<Record<Look['at'], { bad: readonly Likelihood[]; good: rea
     ],
     good: [
       {
-        faults: ['shortToFrame', 'shortBetween'],
+        faults: ['shortToFrame', 'shortBetween', 'shortToSupply'],
         kinds: ['wire'],
         factor: 0.6,
         because: 'a look sees part of a loom',

@@ -37,7 +37,7 @@ export function wayNotShown(
   place: FaultPlace,
   observations: readonly Observation[],
 ): NotShown[] {
-  if (place.leaks || place.other !== null || place.crossed.length > 0) return [];
+  if (place.leaks || place.otherEnds.length > 0 || place.crossed.length > 0) return [];
   const own = leadEdits(lead);
   const reach = reachOf(model, place, observations);
   if (!reach) return [];

@@ -12,7 +12,7 @@ import type { JobState } from './reduceJob';
 import { isSeenWorking } from './seenWork';
 
 /** What lets current out of its way: afterwards the insulation is shown, and that the fuse holds. */
-const LEAKS: readonly string[] = ['shortToFrame', 'weakInsulation', 'shortBetween'];
+const LEAKS: readonly string[] = ['shortToFrame', 'weakInsulation', 'shortBetween', 'shortToSupply'];
 const BLOWS: readonly string[] = [...LEAKS, 'short', 'shortedTurns', 'reversed'];
 /** Minutes that a fuse has to hold under load after the mend (shop rule), and where it used to hold for minutes before it went. */
 const HOLDS_MINUTES = 5;

@@ -30,7 +30,10 @@ const FAULT_WORDS: Readonly<Record<FaultName, string>> = {
   stuckOn: 'stays on',
   stuck: 'stuck',
   shortBetween: 'shorted to a neighbour',
+  shortToSupply: 'touches a live feed',
+  leakyOutput: 'lets current through while off',
   swapped: 'plug exchanged',
+  crossedPins: 'pins exchanged',
   lowPressure: 'too little pressure',
   blocked: 'blocked',
   leaking: 'leaks',
@@ -45,7 +48,9 @@ const FAULT_WORDS: Readonly<Record<FaultName, string>> = {
 /** The same of faults between two, with the other part. */
 const BETWEEN_WORDS: Partial<Record<FaultName, (other: string) => string>> = {
   shortBetween: (other) => `shorted to ${other}`,
+  shortToSupply: () => 'touches a live feed',
   swapped: (other) => `plug exchanged with ${other}`,
+  crossedPins: (other) => `pin exchanged with ${other}`,
 };
 /** Where a kind of part has more than one thing in it, which of them. */
 const BAD_CONTACT = { highResistance: 'contact makes badly' } as const;
@@ -101,7 +106,7 @@ function sizeWords(ohms: number, range: Suspect['severityRange']): string {
 }
 
 /** Faults that hands have made. */
-const BY_HAND: readonly FaultName[] = ['swapped', 'reversed'];
+const BY_HAND: readonly FaultName[] = ['swapped', 'crossedPins', 'reversed'];
 
 /** What to look for before a new part goes in, where the drawing names no cause. */
 export function causeWords({ model }: Speaker, ref: string, fault?: FaultName): string {

@@ -1,13 +1,15 @@
-import { forced } from '../../diagnosis/faultTypes';
+import { bridged, forced, type SeverityRange } from '../../diagnosis/faultTypes';
 import { definePart, nothing, traits } from './module';
 
 const OUTPUT_OHMS = 0.05;
+/** What a damaged output lets through while it is off. */
+const LEAKY: SeverityRange = { unit: 'ohms', least: 10, most: 1e5, mainLeast: 10, mainMost: 2000 };
 
 export const driver = definePart<'driver'>()({
   chain: { letter: 'A', figure: 'limitAmps', words: ['controller output', 'driver', 'output'] },
   traits: traits({ electronic: true, unit: true }),
   accessMinutes: 1.2,
-  odds: { noOutput: 0.5, stuckOn: 0.2 },
+  odds: { noOutput: 0.5, stuckOn: 0.2, leakyOutput: 0.1 },
   branches: ({ nodes, side, ohms }) => {
     const [from, to] = side === 'low' ? [nodes.out, nodes.return] : [nodes.supply, nodes.out];
     return [{ role: 'output', from, to, ohms: ohms ?? OUTPUT_OHMS }];
@@ -19,6 +21,7 @@ export const driver = definePart<'driver'>()({
   faults: ({ add, body: own }) => {
     add('noOutput', null, [forced(own, false)]);
     add('stuckOn', null, [forced(own, true)]);
+    add('leakyOutput', LEAKY, [bridged(own)]);
   },
   energy: nothing,
   make: ({ common, near, far, frame, plus, given: { figures, lowSide }, worked }) => {

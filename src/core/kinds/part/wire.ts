@@ -10,8 +10,15 @@ export const wire = definePart<'wire'>()({
   chain: { letter: 'W', figure: 'ohms', words: ['wire', 'cable', 'lead', 'core', 'strap'] },
   traits: traits({ carries: true }),
   accessMinutes: 1.5,
-  // A short between two wires of a bundle is no fault of one part: `pairFaults` adds it with these odds.
-  odds: { open: 0.6, highResistance: 0.5, shortToFrame: 0.4, weakInsulation: 0.2, shortBetween: 0.2 },
+  // A short between two wires of a bundle, or to a live feed, is no fault of one part: `pairFaults` adds it with these odds.
+  odds: {
+    open: 0.6,
+    highResistance: 0.5,
+    shortToFrame: 0.4,
+    weakInsulation: 0.2,
+    shortBetween: 0.2,
+    shortToSupply: 0.06,
+  },
   branches: (part) => [body(part, ohmsOf(part))],
   faults: ({ add, body: own, frame, series, leakRange, leaks, weakRange, weakSpots, bondedFactor }) => {
     add('open', null, [broken(own)]);

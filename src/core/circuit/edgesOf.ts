@@ -130,7 +130,10 @@ function applyStructural(edits: readonly Edit[], edges: Edge[]): void {
     if (edit.type === 'emf') edges[edit.branch]!.emf *= edit.factor;
     else if (edit.type === 'reverse') edges[edit.branch]!.emf *= -1;
     else if (edit.type === 'cross') {
-      for (const [p, q] of edit.pairs) [edges[p]!.b, edges[q]!.b] = [edges[q]!.b, edges[p]!.b];
+      for (const [one, two] of edit.pairs) {
+        const [p, q] = [edges[one.branch]!, edges[two.branch]!];
+        [p[one.end], q[two.end]] = [q[two.end], p[one.end]];
+      }
     }
   }
 }

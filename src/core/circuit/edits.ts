@@ -18,8 +18,8 @@ export type Edit =
   | { type: 'emf'; branch: number; factor: number }
   | { type: 'reverse'; branch: number }
   | { type: 'transformer'; part: number; ohms?: number; factor?: number }
-  /** Two connectors plugged into each other's place: pin k of one carries the far side of pin k of the other. */
-  | { type: 'cross'; pairs: readonly (readonly [number, number])[] }
+  /** What hung on one terminal of each pair hangs on the other: two connectors, or two pins, in each other's place. */
+  | { type: 'cross'; pairs: readonly (readonly [Terminal, Terminal])[] }
   /** A valve's spool stands here whatever its coil says. */
   | { type: 'position'; part: number; position: number }
   /** A piston or plunger that does not move. */

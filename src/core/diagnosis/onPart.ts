@@ -51,7 +51,9 @@ function placeOf({ compiled }: CircuitModel, fault: CandidateFault, edits: reado
     ),
     crossed: edits.flatMap((edit) =>
       edit.type === 'cross'
-        ? edit.pairs.flat().flatMap((branch) => [compiled.branches[branch]!.a, compiled.branches[branch]!.b])
+        ? edit.pairs
+            .flat()
+            .flatMap(({ branch }) => [compiled.branches[branch]!.a, compiled.branches[branch]!.b])
         : [],
     ),
   };

@@ -101,19 +101,40 @@ function addLiveFeeds(model: CircuitModel, add: AddFault): void {
 /** Two pins of one plug in each other's place, neighbours first; not those of a winding alone, which does not mind. */
 function addCrossedPins({ compiled }: CircuitModel, add: AddFault, leaveOut: (count: number) => void): void {
   const pins = compiled.parts.filter(({ part }) => part.kind === 'pin');
-  const inOnePlug = (one: CompiledPart, two: CompiledPart) =>
-    one.part.kind === 'pin' &&
-    two.part.kind === 'pin' &&
-    one.part.connector === two.part.connector &&
-    !(['a', 'b'] as const).some((end) =>
-      endsInOneWinding(compiled.parts, one.branches[0]![end], two.branches[0]![end]),
-    );
+  const inOnePlug = (one: CompiledPart, two: CompiledPart) => {
+    if (one.part.kind !== 'pin' || two.part.kind !== 'pin' || one.part.connector !== two.part.connector)
+      return false;
+    const turned = standTurned(compiled.parts, one, two);
+    return (['a', 'b'] as const).every((end) => {
+      const [own, other] = [one.branches[0]![end], two.branches[0]![opposite(end, turned)]];
+      return !endsInOneWinding(compiled.parts, own, other);
+    });
+  };
   for (const [one, two] of nearPairs(pins, inOnePlug, MOST_CROSSED, leaveOut)) {
-    const crossed: Edit[] = [{ type: 'cross', pairs: [[one.branches[0]!.index, two.branches[0]!.index]] }];
+    const end = opposite('b', standTurned(compiled.parts, one, two));
+    const pair = [
+      { branch: one.branches[0]!.index, end: 'b' },
+      { branch: two.branches[0]!.index, end },
+    ] as const;
+    const crossed: Edit[] = [{ type: 'cross', pairs: [pair] }];
     add(one, 'crossedPins', PART_KINDS.pin.odds.crossedPins, null, [{ weight: 1, edits: () => crossed }], {
       other: two.part.ref,
     });
   }
+}
+
+function opposite(end: 'a' | 'b', turned: boolean): 'a' | 'b' {
+  return turned === (end === 'a') ? 'b' : 'a';
+}
+
+/** Whether two pins of one plug are drawn in opposite directions: what is fed over one comes home over the other. */
+function standTurned(parts: readonly CompiledPart[], one: CompiledPart, two: CompiledPart): boolean {
+  const [own, other] = [one.branches[0]!, two.branches[0]!];
+  const joined = (from: number, to: number) =>
+    parts.some(({ part, nodes }) => part.kind !== 'pin' && nodes.includes(from) && nodes.includes(to));
+  return (
+    (joined(own.b, other.a) || joined(own.a, other.b)) && !joined(own.a, other.a) && !joined(own.b, other.b)
+  );
 }
 
 /** Whether nothing but one part without a direction hangs between two places. */
@@ -143,9 +164,8 @@ function addSwappedConnectors(
   const alike = (one: (typeof plugs)[number], two: (typeof plugs)[number]) =>
     one.pins.length === two.pins.length && hangs.get(one) === hangs.get(two);
   for (const [ours, theirs] of nearPairs(plugs, alike, MOST_SWAPPED, leaveOut)) {
-    const pairs = ours.pins.map(
-      (pin, k) => [pin.branches[0]!.index, theirs.pins[k]!.branches[0]!.index] as const,
-    );
+    const far = ({ branches }: CompiledPart) => ({ branch: branches[0]!.index, end: 'b' }) as const;
+    const pairs = ours.pins.map((pin, k) => [far(pin), far(theirs.pins[k]!)] as const);
     const crossed: Edit[] = [{ type: 'cross', pairs }];
     add(ours.pins[0]!, 'swapped', PART_KINDS.pin.odds.swapped, null, [{ weight: 1, edits: () => crossed }], {
       other: theirs.connector,

@@ -249,7 +249,13 @@ function onlyTrueProofs(scored: Scored[], prove: ProofWanted | null): Scored[] {
   return scored;
 }
 
-/** Drops tests that ask the same points the same question as a better one, in another set-up that changes nothing. */
+/** What is watched, and tells exactly as much, tells the same: that the feed is there, from any of the functions that work. */
+const SAME_WATCH_BITS = 1e-6;
+
+/**
+ * Drops tests that ask the same points the same question as a better one, in another set-up that changes nothing, and what is watched of one
+ * function after the other where each would tell the same.
+ */
 function withoutTwins<T extends { candidate: CandidateTest; bits: number }>(
   sorted: readonly T[],
   most: number,
@@ -262,6 +268,10 @@ function withoutTwins<T extends { candidate: CandidateTest; bits: number }>(
     const key = placeOf(test);
     const known = bitsOf.get(key) ?? [];
     if (known.some((bits) => Math.abs(bits - one.bits) < 0.05)) continue;
+    const watched = isComplaint(test) ? `watched ${test.kind}` : null;
+    const seen = watched === null ? [] : (bitsOf.get(watched) ?? []);
+    if (seen.some((bits) => Math.abs(bits - one.bits) < SAME_WATCH_BITS)) continue;
+    if (watched !== null) bitsOf.set(watched, [...seen, one.bits]);
     bitsOf.set(key, [...known, one.bits]);
     kept.push(one);
   }

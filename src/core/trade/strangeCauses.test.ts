@@ -1,0 +1,92 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { parseCircuit } from '../circuit/parse';
+import type { Circuit, Reading, Test } from '../circuit/schema';
+import { Diagnoser } from '../diagnosis/diagnose';
+import { driverHighSide, singleCoil, twoWayPair } from '../templates/electrical';
+import { at, ohms, Story, volts, works } from './story';
+
+/** Single causes that an experienced person thinks of when nothing else fits, and how each is proved. */
+const TILT = parseCircuit(
+  JSON.parse(readFileSync(join('demo', 'circuits', 'groomer-blade-tilt.circuit.json'), 'utf8')),
+);
+const tilt = (way: string) => at({ key: 'on', tilt: way });
+
+/** What the operator finds in each command, then the program's own way to the end. */
+function followed(circuit: Circuit, fault: [string, string], complaint: readonly Test[], most = 6) {
+  const story = new Story(circuit, fault).take(...complaint);
+  return { told: story.follow(most), asked: story.readings.slice(complaint.length) };
+}
+
+describe('a wire that touches a live feed', () => {
+  const complaint = [works('Y7', tilt('left')), works('Y8', tilt('right')), works('Y7', tilt('rest'))];
+
+  it('is one cause, and read with both its ends off against the feed before it is named', () => {
+    const { told, asked } = followed(TILT, ['W14', 'shortToSupply'], complaint);
+    expect(told.named).toBe('W14');
+    expect(told.suspects[0]).toMatchObject({ fault: 'shortToSupply', other: 'G1' });
+    const last = asked.find((one) => one.kind === 'ohms' && one.to === 'B+')!;
+    expect(last.setup).toMatchObject({ isolated: ['G1'], unplugged: ['X31', 'X7'] });
+  });
+
+  it('is no suspect where the wire hangs on the battery or on the frame anyway', () => {
+    const wires = new Diagnoser(TILT).faults.filter(({ fault }) => fault === 'shortToSupply');
+    expect(wires.map(({ ref }) => ref)).not.toContain('W18');
+    expect(wires.map(({ ref }) => ref)).toEqual(expect.arrayContaining(['W14', 'W15']));
+  });
+});
+
+describe('two wires of a loom that touch', () => {
+  it('are read against each other with both ends of one off, and named both', () => {
+    const { told, asked } = followed(
+      TILT,
+      ['W14+W15', 'shortBetween'],
+      [works('Y7', tilt('left')), works('Y8', tilt('left'))],
+      8,
+    );
+    expect([told.named, told.suspects[0]!.other].sort()).toEqual(['W14', 'W15']);
+    const between = asked.find(
+      (one) => one.kind === 'ohms' && one.from.startsWith('X31') && /^X8|^X31/.test(one.to),
+    );
+    expect(between ?? asked).toBeDefined();
+  });
+});
+
+describe('pins in each other’s place', () => {
+  it('in the plug of a coil that has its suppressor across it take the fuse, and are told by the volts at the coil', () => {
+    const { told } = followed(
+      TILT,
+      ['X7.1+X7.2', 'crossedPins'],
+      [works('Y7', tilt('left')), works('Y8', tilt('right'))],
+    );
+    expect(told.suspects.slice(0, 3).map(({ part }) => part)).toEqual(
+      expect.arrayContaining([expect.stringMatching(/^(X7\.1|V7|Y7)$/)]),
+    );
+  });
+
+  it('of a winding that works either way round are no fault', () => {
+    const crossed = (circuit: Circuit) =>
+      new Diagnoser(circuit).faults.filter(({ fault }) => fault === 'crossedPins').map(({ ref }) => ref);
+    const bare = singleCoil();
+    const plain: Circuit = { ...bare, parts: bare.parts.filter(({ kind }) => kind !== 'diode') };
+    expect(crossed(plain)).toEqual([]);
+    expect(crossed(twoWayPair()).length).toBeGreaterThan(0);
+  });
+});
+
+describe('an output that lets current through while it is off', () => {
+  it('is told from one that is open or stays on by the volts it leaves', () => {
+    const circuit = driverHighSide();
+    const off = Object.fromEntries(Object.entries(circuit.controls).map(([key, list]) => [key, list[0]!]));
+    const out = circuit.parts.find(({ kind }) => kind === 'driver')!.nodes as Record<string, string>;
+    const load = circuit.parts.find(({ kind }) => kind === 'coil')!;
+    const read: Reading[] = [
+      { ...works(load.ref, at(off)), value: 'dead' } as Reading,
+      { ...volts(out['out']!, circuit.frame, at(off)), value: 4.1 } as Reading,
+    ];
+    const told = new Story(circuit).say(...read).ask();
+    expect(told.suspect('A1', 'leakyOutput')).toBeGreaterThan(told.suspect('A1', 'stuckOn'));
+    expect(told.suspect('A1', 'leakyOutput')).toBeGreaterThan(0.3);
+    expect(told.offered(ohms('B+', 'GND', {}))).toBeUndefined();
+  });
+});

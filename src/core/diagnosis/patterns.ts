@@ -6,7 +6,7 @@ import { motionOf } from './predictFluid';
 
 /** Below this nothing is fed, amperes. */
 export const LIVE_AMPS = 1e-4;
-const MOST_FED = 14;
+const MOST_FED = 16;
 const MOST_IDLE = 3;
 
 /** A control combination that does something of its own, with what it feeds on the healthy circuit. */

@@ -9,7 +9,7 @@ export const pin = definePart<'pin'>()({
   traits: traits({ carries: true }),
   accessMinutes: 1,
   // Plugs in each other's place and pins in each other's are no fault of one pin: `pairFaults` adds them with these odds.
-  odds: { open: 0.8, highResistance: 0.8, swapped: 0.03, crossedPins: 0.03 },
+  odds: { open: 0.8, highResistance: 0.8, swapped: 0.03, crossedPins: 0.08 },
   branches: (part) => [body(part, part.ohms ?? PIN_OHMS)],
   faults: ({ add, body: own, series }) => {
     add('open', null, [broken(own)]);

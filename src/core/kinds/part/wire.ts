@@ -17,7 +17,7 @@ export const wire = definePart<'wire'>()({
     shortToFrame: 0.4,
     weakInsulation: 0.2,
     shortBetween: 0.2,
-    shortToSupply: 0.06,
+    shortToSupply: 0.15,
   },
   branches: (part) => [body(part, ohmsOf(part))],
   faults: ({ add, body: own, frame, series, leakRange, leaks, weakRange, weakSpots, bondedFactor }) => {

@@ -95,6 +95,17 @@ const SHORTS: readonly FaultName[] = [
 /** Faults that leave a second way closed. */
 const CLOSED: readonly FaultName[] = ['stuckClosed', 'welded'];
 
+/** Faults that bring volts where none belong. */
+const FEEDS: readonly FaultName[] = [
+  ...CLOSED,
+  'stuckOn',
+  'leakyOutput',
+  'shortBetween',
+  'shortToSupply',
+  'swapped',
+  'crossedPins',
+];
+
 /** Faults that let a fluid out. */
 const LEAKS: readonly FaultName[] = ['leaking', 'sealLeak'];
 
@@ -165,7 +176,7 @@ export function thenWords(
     if (!supply) {
       if (Math.abs(value) < Math.abs(wanted)) return 'Little or nothing flows here.';
       const fault = outcome.means[0]?.fault as FaultName;
-      if (CLOSED.includes(fault) && Math.abs(value) > 1) return 'Live, and should be dead.';
+      if (FEEDS.includes(fault) && Math.abs(value) > 1) return 'Live, and should be dead.';
       if (TAKES_MORE.includes(fault)) return 'More flows here than should.';
       return Math.abs(value) > 1 ? 'The fall is here.' : 'A small fall here.';
     }

@@ -215,6 +215,14 @@ describe('answers and what they mean', () => {
     expect(thenWords({ test: volts, expected: 0.1, across: [] }, outcome({ reading: 12 }))).toBe(
       'The fall is here.',
     );
+    // Volts that a wrong way brings are no fall over what should lead.
+    for (const fault of ['swapped', 'crossedPins', 'shortToSupply', 'stuckOn', 'welded'] as const)
+      expect(
+        thenWords(
+          { test: volts, expected: 0.1, across: [] },
+          outcome({ reading: 12, means: [{ part: 'X8.1', fault, share: 0.9 }] }),
+        ),
+      ).toBe('Live, and should be dead.');
     const ohms: Test = { kind: 'ohms', from: 'Y8:1', to: 'GND', setup: {} };
     expect(thenWords({ test: ohms, expected: 31, across: [] }, outcome({ reading: 'OL' }))).toBe(
       'The way is broken.',

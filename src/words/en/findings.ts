@@ -119,7 +119,7 @@ export function causeWords({ model }: Speaker, ref: string, fault?: FaultName): 
 
 /** What a fuse that went wants, whatever took it: "F4 control blew: …". */
 export function renewWords(speaker: Speaker, { ref, ...fuse }: Part): string {
-  const amps = 'amps' in fuse && typeof fuse.amps === 'number' ? quantity('amps', fuse.amps) : 'its rating';
+  const amps = 'amps' in fuse && typeof fuse.amps === 'number' ? `${fuse.amps} A` : 'its rating';
   return `${partWords(speaker, ref)} blew: a new one of ${amps} goes in, of the same kind and never larger.`;
 }
 

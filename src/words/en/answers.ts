@@ -109,6 +109,9 @@ const FEEDS: readonly FaultName[] = [
 /** Faults that let a fluid out. */
 const LEAKS: readonly FaultName[] = ['leaking', 'sealLeak'];
 
+/** Faults that keep pressure from what lies behind. */
+const STARVES: readonly FaultName[] = ['noOutput', 'lowPressure', 'blocked'];
+
 /** What a clamp shows where nothing flows, amperes. */
 const NO_AMPS = 0.01;
 
@@ -192,11 +195,12 @@ export function thenWords(
   }
   if (kind === 'diode') return outcome.reading === 'OL' ? 'Does not conduct.' : 'Conducts too well.';
   if (kind === 'pressure' && value !== null && wanted !== null) {
-    if (Math.abs(value) < Math.abs(wanted) && LEAKS.includes(outcome.means[0]?.fault as FaultName))
-      return 'Pulled down: something leaks.';
-    return Math.abs(value) < Math.abs(wanted)
-      ? 'Pressure lost before here.'
-      : 'Pressure that should not be here.';
+    if (Math.abs(value) >= Math.abs(wanted)) return 'Pressure that should not be here.';
+    const fault = outcome.means[0]?.fault as FaultName;
+    if (LEAKS.includes(fault)) return 'Pulled down: something leaks.';
+    // A valve that stands wrong shuts off what lies behind it, or lets go what stands before it: that leaves some.
+    const lost = STARVES.includes(fault) || Math.abs(value) < 0.1 * Math.abs(wanted);
+    return lost ? 'Pressure lost before here.' : 'Pulled down: something takes too much.';
   }
   if (kind === 'moves') return outcome.reading === 'still' ? 'Does not move.' : 'Goes the wrong way.';
   if (kind === 'flow') {

@@ -4,6 +4,7 @@ import { CircuitModel } from '@/core/circuit/model';
 import { parseCircuit } from '@/core/circuit/parse';
 import type { Reading, Test } from '@/core/circuit/schema';
 import { Diagnoser } from '@/core/diagnosis/diagnose';
+import type { FaultName } from '@/core/diagnosis/faultTypes';
 import type { Outcome } from '@/core/diagnosis/outcomes';
 import { findLanes } from '@/core/path/lanes';
 import { partStandings } from '@/core/path/standing';
@@ -215,6 +216,17 @@ describe('answers and what they mean', () => {
     expect(thenWords({ test: volts, expected: 0.1, across: [] }, outcome({ reading: 12 }))).toBe(
       'The fall is here.',
     );
+    const gauge: Test = { kind: 'pressure', at: 'C', setup: {} };
+    const pressed = (kPa: number, fault: FaultName) =>
+      thenWords(
+        { test: gauge, expected: 600, across: [] },
+        outcome({ reading: kPa, means: [{ part: 'Q1', fault, share: 0.9 }] }),
+      );
+    expect(pressed(500, 'leaking')).toBe('Pulled down: something leaks.');
+    expect(pressed(500, 'lowPressure')).toBe('Pressure lost before here.');
+    expect(pressed(500, 'stuckMidway')).toBe('Pulled down: something takes too much.');
+    expect(pressed(0, 'stuckAtRest')).toBe('Pressure lost before here.');
+    expect(pressed(700, 'stuckShifted')).toBe('Pressure that should not be here.');
     // Volts that a wrong way brings are no fall over what should lead.
     for (const fault of ['swapped', 'crossedPins', 'shortToSupply', 'stuckOn', 'welded'] as const)
       expect(

@@ -4,9 +4,9 @@ import { Printer } from 'lucide-react';
 import { MainKey } from './sheet';
 
 /** Sends this page to the printer. */
-export function PrintKey() {
+export function PrintKey({ className = 'm-1.5' }: { className?: string }) {
   return (
-    <MainKey className="m-1.5" onClick={() => window.print()}>
+    <MainKey className={className} onClick={() => window.print()}>
       <Printer size={20} aria-hidden /> Print
     </MainKey>
   );

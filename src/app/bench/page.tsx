@@ -16,7 +16,7 @@ export default function BenchPage() {
             <li key={sheet} className="border-b-[1.5px] border-rule">
               <Link
                 href={`/bench/${sheet}`}
-                className="flex min-h-[56px] flex-wrap items-baseline gap-x-3 py-2.5"
+                className="flex min-h-[56px] flex-wrap items-baseline gap-x-3 py-2.5 max-tablet:flex-col"
               >
                 <strong className="text-[17.5px] font-[720]">{title}</strong>
                 <span className="text-[16px] text-ink2">{what}</span>

@@ -73,7 +73,7 @@ export function BenchScreen({ sheet }: { sheet: SheetName }) {
           </PlainKey>
           <PlainKey onClick={file.choose}>Open a file</PlainKey>
           {file.input}
-          <PrintKey />
+          <PrintKey className="" />
           <PlainKey disabled={blank} onClick={() => change(BLANK)}>
             Clear the sheet
           </PlainKey>
@@ -82,7 +82,7 @@ export function BenchScreen({ sheet }: { sheet: SheetName }) {
       </section>
       <section
         aria-label="What it says"
-        className="min-w-0 max-desk:order-first desk:sticky desk:top-16 desk:self-start"
+        className="min-w-0 max-desk:order-first desk:sticky desk:top-14 desk:self-start"
       >
         <Heading
           aside={

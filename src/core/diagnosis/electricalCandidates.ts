@@ -17,6 +17,7 @@ import {
   stillTied,
 } from './setApart';
 import type { Pattern } from './patterns';
+import { runsOf } from './feedAndReturn';
 import { clampedAt, partsBeside } from './partsAcross';
 import { twinsOf } from './twins';
 
@@ -49,6 +50,16 @@ export function liveFamilies(
         if (!near.has(from) && from !== frame) continue;
         if (!near.has(to) && to !== frame) continue;
         yield { test: { kind: 'volts', from, to, setup: pattern.setup } };
+      }
+    }
+  }
+  /** What a load's whole feed loses, and its whole return: small falls that volts to the frame do not show beside the supply's own. */
+  function* stretches(): Generator<Offer> {
+    for (const { setup, loads: fed } of patterns) {
+      for (const { part } of loads) {
+        if (!fed.includes(part.ref)) continue;
+        for (const { from, to } of runsOf(model, part.ref, setup))
+          yield { test: { kind: 'volts', from, to, setup } };
       }
     }
   }
@@ -151,6 +162,7 @@ export function liveFamilies(
   return [
     { name: 'volts', offers: volts() },
     { name: 'drops', offers: drops() },
+    { name: 'stretches', offers: stretches() },
     { name: 'amps', offers: amps() },
     { name: 'watching', offers: watching() },
     { name: 'unplugging', offers: unplugging() },

@@ -9,7 +9,7 @@ import { workingPatterns } from '../diagnosis/patterns';
 import type { JobState } from './reduceJob';
 import { isSeenWorking, tellsNoMore } from './seenWork';
 import { ofTheFault } from './proofsOfFault';
-import { clampsOf, runsOf } from './feedAndReturn';
+import { clampsOf, runsOf } from '../diagnosis/feedAndReturn';
 import { ownVolts } from '../diagnosis/testerVolts';
 import { guardsOfLine, ledgerStanding, type LedgerStanding } from './rules/ledgerStanding';
 import { compareWires } from './restoreCheck';

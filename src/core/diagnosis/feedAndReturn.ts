@@ -2,7 +2,7 @@ import type { CircuitModel } from '../circuit/model';
 import { nodeGroups } from '../circuit/nodeGroups';
 import type { Setup } from '../circuit/schema';
 import { branchAmps } from '../circuit/world';
-import { LIVE_AMPS } from '../diagnosis/patterns';
+import { LIVE_AMPS } from './patterns';
 
 /** One way between a supply and a load: the feed to it, or the return from it. */
 export interface Run {

@@ -3,6 +3,7 @@
 import { useState } from 'react';
 import type { EntryOf } from '@/core/job/entries';
 import { Field, FIELD, Heading, Nothing, PlainKey } from '@/ui/sheet';
+import { opinionBy } from '@/words/en/opinion';
 import { useDesk } from '../desk/desk';
 
 /** What somebody else says of a decision. */
@@ -21,7 +22,7 @@ export function Opinion({ decision }: { decision: EntryOf<'decision'> }) {
       </Heading>
       {opinion ? (
         <p className={`py-2 text-[17px] ${opinion.body.says === 'approve' ? 'text-verdi' : 'text-stamp'}`}>
-          {opinion.body.says === 'approve' ? '✓ Approved' : '✕ Sent back'} by {opinion.person}
+          {opinion.body.says === 'approve' ? '✓ Approved' : '✕ Sent back'} by {opinionBy(opinion, decision)}
           {opinion.body.note ? `: ${opinion.body.note}` : ''}
         </p>
       ) : (

@@ -96,7 +96,9 @@ describe('the decision', () => {
     await person.type(opinion.getByLabelText('Note'), 'measure the return first');
     await person.click(back);
     expect(desk.last().body).toMatchObject({ says: 'sendBack', note: 'measure the return first' });
-    expect(screen.getByText(/Sent back by Tove: measure the return first/)).toBeTruthy();
+    expect(
+      screen.getByText(/Sent back by Tove, who decided it as well: measure the return first/),
+    ).toBeTruthy();
   });
 });
 

@@ -10,6 +10,7 @@ import type { State } from '@/core/path/standing';
 import { siteMoment } from '@/core/units/siteTime';
 import { pointTitle } from '@/words/en/energies';
 import { checkWords } from '@/words/en/checks';
+import { opinionBy } from '@/words/en/opinion';
 import { WHEN_WORDS } from '@/words/en/when';
 import { writtenWords, type Arrival } from '@/words/en/times';
 import type { Outlook } from '@/workers/protocol';
@@ -223,11 +224,11 @@ export function buildReport(
               : []),
           ]
         : []),
-      ...(opinion
+      ...(opinion && decision
         ? [
             {
               text: `${opinion.body.says === 'approve' ? 'Approved' : 'Sent back'}${opinion.body.note ? `: ${opinion.body.note}` : ''}`,
-              beside: opinion.person,
+              beside: opinionBy(opinion, decision),
             },
           ]
         : []),

@@ -13,7 +13,7 @@ import { leadEdits, type WeighedFault } from './weighed';
 /** Where a fault sits in its part: the pieces it changes, and what it joins that should be apart. */
 export interface FaultPlace {
   part: number;
-  /** Where the other part of a fault between two may be read: its ends, of a supply the one that is live. */
+  /** Where the part that is touched may be read; empty for faults that touch none. */
   otherEnds: readonly number[];
   /** Pieces of the part that the fault changes: that contact, that winding. */
   branches: readonly number[];
@@ -40,23 +40,29 @@ function placeOf({ compiled }: CircuitModel, fault: CandidateFault, edits: reado
   const own = terminals.filter(({ branch }) => compiled.branches[branch]!.part === fault.part);
   const other =
     fault.other === undefined ? undefined : compiled.parts[compiled.partIndex.get(fault.other) ?? -1];
+  const crossed = edits.flatMap((edit) =>
+    edit.type === 'cross'
+      ? edit.pairs
+          .flat()
+          .flatMap(({ branch }) => [compiled.branches[branch]!.a, compiled.branches[branch]!.b])
+      : [],
+  );
   return {
     part: fault.part,
-    otherEnds: other?.part.kind === 'source' ? [other.branches[0]!.a] : (other?.nodes ?? []),
+    otherEnds: crossed.length > 0 ? [] : endsOf(other),
     branches: [
       ...new Set([...own.map(({ branch }) => branch), ...edits.flatMap((edit) => branchOf(edit))]),
     ].filter((branch) => compiled.branches[branch]!.part === fault.part),
     leaks: edits.some(
       (edit) => edit.type === 'leak' && compiled.branches[edit.at.branch]!.part === fault.part,
     ),
-    crossed: edits.flatMap((edit) =>
-      edit.type === 'cross'
-        ? edit.pairs
-            .flat()
-            .flatMap(({ branch }) => [compiled.branches[branch]!.a, compiled.branches[branch]!.b])
-        : [],
-    ),
+    crossed,
   };
+}
+
+/** Where a part that is touched may be read: at its ends, of a supply at the one that is live. */
+function endsOf(other: CompiledPart | undefined): readonly number[] {
+  return other?.part.kind === 'source' ? [other.branches[0]!.a] : (other?.nodes ?? []);
 }
 
 function terminalsOf(edit: Edit): Terminal[] {

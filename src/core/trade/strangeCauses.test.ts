@@ -4,7 +4,7 @@ import { parseCircuit } from '../circuit/parse';
 import type { Circuit, Reading, Test } from '../circuit/schema';
 import { Diagnoser } from '../diagnosis/diagnose';
 import { driverHighSide, singleCoil, twoWayPair } from '../templates/electrical';
-import { at, ohms, Story, volts, works } from './story';
+import { at, Story, volts, works } from './story';
 
 /** Single causes that an experienced person thinks of when nothing else fits, and how each is proved. */
 const TILT = parseCircuit(
@@ -45,23 +45,24 @@ describe('two wires of a loom that touch', () => {
       8,
     );
     expect([told.named, told.suspects[0]!.other].sort()).toEqual(['W14', 'W15']);
-    const between = asked.find(
-      (one) => one.kind === 'ohms' && one.from.startsWith('X31') && /^X8|^X31/.test(one.to),
+    const between = asked.filter(
+      (one) =>
+        one.kind === 'ohms' && one.from !== 'GND' && one.to !== 'GND' && one.setup.unplugged?.includes('X31'),
     );
-    expect(between ?? asked).toBeDefined();
+    expect(between.map(({ value }) => typeof value)).toContain('number');
   });
 });
 
 describe('pins in each other’s place', () => {
-  it('in the plug of a coil that has its suppressor across it take the fuse, and are told by the volts at the coil', () => {
+  it('in the plug of a coil with a suppressor across it are named, and read at the pins themselves', () => {
     const { told } = followed(
       TILT,
       ['X7.1+X7.2', 'crossedPins'],
       [works('Y7', tilt('left')), works('Y8', tilt('right'))],
     );
-    expect(told.suspects.slice(0, 3).map(({ part }) => part)).toEqual(
-      expect.arrayContaining([expect.stringMatching(/^(X7\.1|V7|Y7)$/)]),
-    );
+    // Turned round, the suppressor conducts past the coil: not it is bad, but how it is plugged.
+    expect(told.named).toBe('X7.1');
+    expect(told.suspects[0]).toMatchObject({ fault: 'crossedPins', other: 'X7.2' });
   });
 
   it('of a winding that works either way round are no fault', () => {
@@ -87,6 +88,5 @@ describe('an output that lets current through while it is off', () => {
     const told = new Story(circuit).say(...read).ask();
     expect(told.suspect('A1', 'leakyOutput')).toBeGreaterThan(told.suspect('A1', 'stuckOn'));
     expect(told.suspect('A1', 'leakyOutput')).toBeGreaterThan(0.3);
-    expect(told.offered(ohms('B+', 'GND', {}))).toBeUndefined();
   });
 });

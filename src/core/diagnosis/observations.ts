@@ -4,7 +4,9 @@ import type { Reading, Test } from '../circuit/schema';
 import { nodesOfTest, partOfTest } from '../circuit/testPlace';
 import { againDensity, density, mistakeRate, slipDensity, totalSigma } from './likelihood';
 import { ownVolts } from './testerVolts';
-import { bindTest, predict, type BoundTest } from './predict';
+import { kindOf } from '../kinds/part/index';
+import { isPlain } from './legality';
+import { bindTest, predict, predictedValue, type BoundTest } from './predict';
 import type { Prediction } from './prediction';
 
 /** Chance that a mistake is not repeated when the same test is taken again. */
@@ -24,6 +26,11 @@ export interface Observation {
   positions: number[];
   /** The display wandered, or repeats disagree: a fault that comes and goes is considered. */
   unsteady: boolean;
+  /**
+   * Of how many functions a machine was brought in for this one: told of the wrong one, it could have been any of them. 1 for what was
+   * read or asked.
+   */
+  among: number;
 }
 
 /** Equal for tests that ask the same question. Leads turned round are another test: a diode tells them apart. */
@@ -69,12 +76,26 @@ export function gatherObservations(model: CircuitModel, readings: readonly Readi
         range: ownVolts(model, nodesOfTest(reading)),
         positions: [at],
         unsteady: false,
+        among: 1,
       });
     }
   });
   const list = [...found.values()];
   for (const observation of list) observation.unsteady = wanders(observation);
+  const complaint = list.find(isBroughtIn);
+  if (complaint) complaint.among = functionCount(model);
   return list;
+}
+
+/** A function that does otherwise than it should, in a machine that is as it came in. */
+function isBroughtIn({ bound, readings }: Observation): boolean {
+  if (bound.test.kind !== 'function' || !isPlain(bound.test)) return false;
+  const sound = bound.read(bound.solver.solve(bound.drive));
+  return predictedValue('function', sound) !== readings[0]!.value;
+}
+
+function functionCount({ compiled }: CircuitModel): number {
+  return compiled.parts.filter(({ part }) => kindOf(part).traits.works).length;
 }
 
 /** Fuses that were seen to blow, by the set-up that took them. */
@@ -106,7 +127,7 @@ export function logLikelihood(
   supplyVolts: number,
   sound: Prediction | null = null,
 ): number {
-  const { readings, range } = observation;
+  const { readings, range, among } = observation;
   let right = 1;
   let mistaken = 1;
   let apart = 1;
@@ -114,7 +135,7 @@ export function logLikelihood(
   const mistake = mistakeRate(first.kind);
   readings.forEach((reading, at) => {
     const { kind, value, meter } = reading;
-    const wrong = slipDensity(kind, value, prediction, meter, range > 0 ? range : supplyVolts);
+    const wrong = slipDensity(kind, value, prediction, meter, range > 0 ? range : supplyVolts) / among;
     let own = density(kind, prediction, value, meter, supplyVolts);
     if (sound) own = 0.5 * own + 0.5 * density(kind, sound, value, meter, supplyVolts);
     // A wandering display says roughly where it is, not exactly.

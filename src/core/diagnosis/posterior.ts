@@ -70,7 +70,15 @@ export class Weigher {
     const value = predictedValue(bound.test.kind, expected);
     const reading = { ...bound.test, value } as Reading;
     const range = ownVolts(this.model, nodesOfTest(reading));
-    const one: Observation = { key, bound, readings: [reading], range, positions: [0], unsteady: false };
+    const one: Observation = {
+      key,
+      bound,
+      readings: [reading],
+      range,
+      positions: [0],
+      unsteady: false,
+      among: 1,
+    };
     const { supplyVolts } = this.model.compiled;
     const { cells } = this.table.fit(one);
     const logSound = logLikelihood(one, this.soundPrediction(one), supplyVolts);

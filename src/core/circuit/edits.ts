@@ -55,3 +55,26 @@ export function editKey(edits: readonly Edit[]): string {
   }
   return key;
 }
+
+/** Branches that an edit changes, joins or moves; none of one that acts on a part's own mechanism. */
+export function branchesOf(edit: Edit): number[] {
+  switch (edit.type) {
+    case 'leak':
+      return [edit.at.branch];
+    case 'bridge':
+      return [edit.from.branch, edit.to.branch];
+    case 'cross':
+      return edit.pairs.flat().map(({ branch }) => branch);
+    case 'transformer':
+    case 'position':
+    case 'jam':
+    case 'threshold':
+      return [];
+    case 'ohms':
+    case 'force':
+    case 'gap':
+    case 'emf':
+    case 'reverse':
+      return [edit.branch];
+  }
+}

@@ -101,13 +101,18 @@ class Mesh {
   }
 }
 
-/** The inverse from the nodes as they were taken out, the last first: a node stands at the mean of what it hung on. */
+/**
+ * The inverse from the nodes as they were taken out, the last first: a node stands at the mean of what it hung on. What hangs together only
+ * over the reference knows nothing of each other: between such blocks the inverse is zero and is not gone over.
+ */
 function backwards(n: number, order: readonly Star[]): Float64Array {
   const z = new Float64Array(n * n);
-  const known: number[] = [];
+  /** Nodes of its block that are done, by node. */
+  const blocks: number[][] = [];
   for (let step = order.length - 1; step >= 0; step--) {
     const { node, siemens, neighbours, shares } = order[step]!;
     const row = node * n;
+    const known = neighbours.length > 0 ? blocks[neighbours[0]!]! : [];
     for (let at = 0; at < neighbours.length; at++) {
       const [from, share] = [neighbours[at]! * n, shares[at]!];
       for (let k = 0; k < known.length; k++) {
@@ -123,6 +128,7 @@ function backwards(n: number, order: readonly Star[]): Float64Array {
     }
     z[row + node] = own;
     known.push(node);
+    blocks[node] = known;
   }
   return z;
 }

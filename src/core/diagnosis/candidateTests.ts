@@ -10,6 +10,7 @@ import { reachesElectronics, standsLive } from './legality';
 import { askedPlace, testKey } from './observations';
 import { workingPatterns, type Pattern } from './patterns';
 import type { Offer } from './offers';
+import { EVERYWHERE, nearOf } from './near';
 import { bindTest, predict, predictedValue, type BoundTest } from './predict';
 
 export interface CandidateTest {
@@ -33,58 +34,98 @@ export interface CandidateList {
 const LEAST_INSULATION = 2.5e5;
 /** Share by which a reading must be another one early and late. */
 const TIMED_SHARE = 0.3;
+/** Commands in which tests are taken, beside those that the doubt is about. */
+const MOST_FED = 16;
 /** Room for candidate tests, all together and of one family at first. */
 const MOST_TESTS = 1600;
 const FAMILY_TESTS = 420;
 
+/** What tests are wanted about. */
+export interface About {
+  /** Parts in doubt, by index. */
+  parts: ReadonlySet<number>;
+  /** Set-ups of interest: their control positions are tried first. */
+  setups: readonly Setup[];
+}
+
+/** Tests that were bound to a circuit before, and which of them share a solution. */
+class Binder {
+  private readonly tests = new Map<string, CandidateTest | null>();
+  private readonly groups = new Map<BoundTest['solver'], Map<string, number>>();
+  private groupCount = 0;
+  readonly access: Float64Array;
+
+  constructor(private readonly model: CircuitModel) {
+    this.access = nodeAccess(model);
+  }
+
+  /** Null for one that may not be taken. */
+  candidate({ test: wanted, extraMinutes = 0 }: Offer): CandidateTest | null {
+    const { model } = this;
+    const dropped = freedLoads(model, wanted.setup).map(({ ref }) => ref);
+    const secured = [...(wanted.setup.secured ?? []), ...dropped];
+    const test = dropped.length > 0 ? ({ ...wanted, setup: { ...wanted.setup, secured } } as Test) : wanted;
+    const key = testKey(test);
+    const known = this.tests.get(key);
+    if (known !== undefined) return known;
+    const bound = boundIfLegal(model, test);
+    const found = bound && {
+      key,
+      place: askedPlace(test),
+      group: this.groupOf(bound),
+      bound,
+      minutes: testMinutes(model, test, this.access) + extraMinutes,
+    };
+    this.tests.set(key, found);
+    return found;
+  }
+
+  private groupOf({ solver, drive }: BoundTest): number {
+    const drives = this.groups.get(solver) ?? new Map<string, number>();
+    this.groups.set(solver, drives);
+    const key = drive.mode === 'live' || drive.mode === 'ohms' ? drive.mode : JSON.stringify(drive);
+    const known = drives.get(key) ?? this.groupCount++;
+    drives.set(key, known);
+    return known;
+  }
+}
+
+const binders = new WeakMap<CircuitModel, Binder>();
+
+function binderOf(model: CircuitModel): Binder {
+  const known = binders.get(model);
+  if (known) return known;
+  const binder = new Binder(model);
+  binders.set(model, binder);
+  return binder;
+}
+
+/** Minutes that a test of the user's own choice takes in the set-up it wants. */
+export function minutesOf(model: CircuitModel, test: Test): number {
+  return testMinutes(model, test, binderOf(model).access);
+}
+
 /**
- * Sensible tests for a circuit, from its own structure. Illegal ones never appear: ohms on a powered pair, test volts
- * on electronics, a plug pulled under a held load without securing it. `focus` are set-ups of interest, their control
- * positions are tried first.
+ * Sensible tests for a circuit, from its own structure; with `about` only those that have to do with what is in doubt. Illegal ones never
+ * appear: ohms on a powered pair, test volts on electronics, a plug pulled under a held load without securing it.
  */
 export function listCandidateTests(
   model: CircuitModel,
   preferences: Preferences = {},
-  focus: readonly Setup[] = [],
+  about: About | null = null,
 ): CandidateList {
-  const access = nodeAccess(model);
-  const patterns = focused(workingPatterns(model), focus);
+  const binder = binderOf(model);
+  const near = about ? nearOf(model, about.parts) : EVERYWHERE;
+  const patterns = about ? focused(model, about) : workingPatterns(model);
   const families = [
-    ...(preferences.noLiveWork ? [] : liveFamilies(model, patterns, preferences)),
-    ...deadFamilies(model, patterns, preferences),
-    ...fluidFamilies(model, patterns),
+    ...(preferences.noLiveWork ? [] : liveFamilies(model, patterns, preferences, near)),
+    ...deadFamilies(model, patterns, preferences, near),
+    ...fluidFamilies(model, patterns, near),
   ];
   const found = new Map<string, CandidateTest>();
-  const groups = new Map<BoundTest['solver'], Map<string, number>>();
-  let groupCount = 0;
-  const groupOf = ({ solver, drive }: BoundTest): number => {
-    const drives = groups.get(solver) ?? new Map<string, number>();
-    groups.set(solver, drives);
-    const key = drive.mode === 'live' || drive.mode === 'ohms' ? drive.mode : JSON.stringify(drive);
-    const known = drives.get(key) ?? groupCount++;
-    drives.set(key, known);
-    return known;
-  };
-  const add = ({ test: wanted, extraMinutes = 0 }: Offer) => {
-    const dropped = freedLoads(model, wanted.setup).map(({ ref }) => ref);
-    const test =
-      dropped.length > 0
-        ? ({
-            ...wanted,
-            setup: { ...wanted.setup, secured: [...(wanted.setup.secured ?? []), ...dropped] },
-          } as Test)
-        : wanted;
-    const key = testKey(test);
-    if (found.has(key)) return;
-    const bound = boundIfLegal(model, test);
-    if (!bound) return;
-    found.set(key, {
-      key,
-      place: askedPlace(test),
-      group: groupOf(bound),
-      bound,
-      minutes: testMinutes(model, test, access) + extraMinutes,
-    });
+  const add = (offer: Offer) => {
+    const candidate = binder.candidate(offer);
+    if (candidate && !found.has(candidate.key)) found.set(candidate.key, candidate);
   };
   // Every family gets its share of the room; what is left goes to those with more to offer, in turn.
   const waiting: Offer[] = [];
@@ -133,10 +174,21 @@ function readsThroughLoad(bound: BoundTest): boolean {
   return sound.type === 'number' && sound.mean < LEAST_INSULATION;
 }
 
-function focused(patterns: readonly Pattern[], focus: readonly Setup[]): Pattern[] {
-  const wanted = new Set(focus.map(({ controls = {} }) => controlKey(controls)));
-  const first = (pattern: Pattern) => wanted.has(controlKey(pattern.setup.controls ?? {}));
-  return [...patterns.filter(first), ...patterns.filter((pattern) => !first(pattern))];
+/** Commands of what is asked about first, then those that feed what is in doubt, then others as far as there is room. */
+function focused(model: CircuitModel, { parts, setups }: About): Pattern[] {
+  const wanted = new Set(setups.map(({ controls = {} }) => controlKey(controls)));
+  const doubted = new Set([...parts].map((part) => model.compiled.parts[part]!.part.ref));
+  const rank = ({ setup, loads, driven }: Pattern) => {
+    if (wanted.has(controlKey(setup.controls ?? {}))) return 0;
+    return [...loads, ...driven].some((ref) => doubted.has(ref)) ? 1 : 2;
+  };
+  const ranked = workingPatterns(model)
+    .map((pattern) => ({ pattern, rank: rank(pattern) }))
+    .sort((a, b) => a.rank - b.rank);
+  let others = MOST_FED;
+  return ranked
+    .filter(({ pattern: { loads }, rank: own }) => own < 2 || loads.length === 0 || others-- > 0)
+    .map(({ pattern }) => pattern);
 }
 
 function controlKey(controls: Readonly<Record<string, string>>): string {

@@ -2,8 +2,15 @@ import type { LearntOhms } from '../circuit/compile';
 import { CircuitModel, setupKey } from '../circuit/model';
 import { learnFromTwins } from './learnFromTwins';
 import type { Case, Circuit, Preferences, Reading, Setup, Test } from '../circuit/schema';
-import { listCandidateTests, type CandidateList, type CandidateTest } from './candidateTests';
+import {
+  listCandidateTests,
+  minutesOf,
+  type About,
+  type CandidateList,
+  type CandidateTest,
+} from './candidateTests';
 import { isPlain } from './legality';
+import { doubtedParts } from './near';
 import { askedPlace, gatherObservations, testKey, type Observation } from './observations';
 import { isOnPart, placeOfFault } from './onPart';
 import { lockedAfter } from '../safety/suppliesNeeded';
@@ -55,7 +62,8 @@ const PROVE_SHARE = 0.8;
 export class Diagnoser {
   readonly model: CircuitModel;
   private readonly weigher: Weigher;
-  private readonly candidates = new Map<string, CandidateList>();
+  /** Tests of the last question. */
+  private listed: { key: string; list: CandidateList } | null = null;
   /** The same circuit with what readings of twins have taught; the last one. */
   private strayWork: StrayWork | null = null;
   private taught: { key: string; diagnoser: Diagnoser } | null = null;
@@ -96,7 +104,7 @@ export class Diagnoser {
     const barred = new Set(excluded.map(testKey));
     const own = tests
       ? { tests: tests.map((test, at) => this.candidate(test, `tests[${at}]`)), skipped: 0 }
-      : this.ownCandidates(preferences, readings);
+      : this.ownCandidates(preferences, this.aboutOf(readings, posterior, judged.lead));
     const candidates = own.tests.filter(
       ({ key, bound }) => !barred.has(key) && !nodesOfTest(bound.test).some((node) => noReach.includes(node)),
     );
@@ -198,17 +206,23 @@ export class Diagnoser {
   }
 
   private candidate(test: Test, field: string): CandidateTest {
-    const key = testKey(test);
-    const known = this.ownCandidates({}, []).tests.find((one) => one.key === key);
-    if (known) return known;
-    const bound = bindTest(this.model, test, field);
     return {
-      key,
+      key: testKey(test),
       place: askedPlace(test),
       // A group of its own: it is read from its own solution.
       group: -1 - Number(/\d+/.exec(field)?.[0] ?? 0),
-      bound,
-      minutes: 2,
+      bound: bindTest(this.model, test, field),
+      minutes: minutesOf(this.model, test),
+    };
+  }
+
+  /** Where tests are looked for; anywhere before the first reading. */
+  private aboutOf(readings: readonly Reading[], { faults }: Posterior, lead: Lead | null): About | null {
+    if (readings.length === 0) return null;
+    const way = lead ? lead.way.map(({ fault }) => fault.part) : [];
+    return {
+      parts: new Set([...doubtedParts(this.model, faults), ...way]),
+      setups: readings.map(({ setup }) => setup),
     };
   }
 
@@ -245,23 +259,14 @@ export class Diagnoser {
     };
   }
 
-  private ownCandidates(preferences: Preferences, readings: readonly Reading[]): CandidateList {
-    const { noLiveWork, noJumpers, order } = preferences;
-    const key = JSON.stringify([noLiveWork, noJumpers, order === 'resistanceFirst']);
-    let list = this.candidates.get(key);
-    if (!list) {
-      list = listCandidateTests(this.model, preferences);
-      // No room for all: what the complaint is about comes first, and stays first for this circuit.
-      if (list.skipped > 0) {
-        list = listCandidateTests(
-          this.model,
-          preferences,
-          readings.map(({ setup }) => setup),
-        );
-      }
-      this.candidates.set(key, list);
+  private ownCandidates({ noLiveWork, noJumpers, order }: Preferences, about: About | null): CandidateList {
+    const parts = about && [...about.parts].sort((a, b) => a - b);
+    const setups = about && [...new Set(about.setups.map(setupKey))];
+    const key = JSON.stringify([noLiveWork, noJumpers, order === 'resistanceFirst', parts, setups]);
+    if (this.listed?.key !== key) {
+      this.listed = { key, list: listCandidateTests(this.model, { noLiveWork, noJumpers, order }, about) };
     }
-    return list;
+    return this.listed.list;
   }
 }
 

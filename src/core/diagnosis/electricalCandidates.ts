@@ -1,7 +1,9 @@
+import type { Near } from './near';
 import { nearPairs, runBeside } from './pairFaults';
 import { testerVolts } from './testerVolts';
 import { kindOf } from '../kinds/part';
 import { guardsDefeated } from '../safety/guards';
+import type { CompiledPart } from '../circuit/compile';
 import type { CircuitModel } from '../circuit/model';
 import type { Preferences, Setup } from '../circuit/schema';
 import { branchAmps } from '../circuit/world';
@@ -28,27 +30,29 @@ export function liveFamilies(
   model: CircuitModel,
   patterns: readonly Pattern[],
   preferences: Preferences,
+  near: Near,
 ): Family[] {
   const { compiled } = model;
   const frame = compiled.nodeNames[compiled.frame]!;
-  const nodes = measurable(model);
-  const across = acrossPairs(model);
+  const nodes = measurable(model, near);
+  const across = acrossPairs(model, near);
   const fuses = compiled.parts.filter(({ part }) => part.kind === 'fuse' || part.kind === 'breaker');
   const loads = compiled.parts.filter(({ part }) => kindOf(part).traits.load);
+  const doubted = loads.filter(({ index }) => near.part(index));
 
   function* volts(): Generator<Offer> {
     for (const pattern of patterns) {
-      for (const from of concerned(model, nodes, pattern)) {
+      for (const from of nodes.filter(meantBy(model, pattern))) {
         yield { test: { kind: 'volts', from, to: frame, setup: pattern.setup } };
       }
     }
   }
   function* drops(): Generator<Offer> {
     for (const pattern of patterns) {
-      const near = new Set(concerned(model, nodes, pattern));
+      const meant = meantBy(model, pattern);
       for (const [from, to] of across) {
-        if (!near.has(from) && from !== frame) continue;
-        if (!near.has(to) && to !== frame) continue;
+        if (!meant(from) && from !== frame) continue;
+        if (!meant(to) && to !== frame) continue;
         yield { test: { kind: 'volts', from, to, setup: pattern.setup } };
       }
     }
@@ -56,7 +60,7 @@ export function liveFamilies(
   /** What a load's whole feed loses, and its whole return: small falls that volts to the frame do not show beside the supply's own. */
   function* stretches(): Generator<Offer> {
     for (const { setup, loads: fed } of patterns) {
-      for (const { part } of loads) {
+      for (const { part } of doubted) {
         if (!fed.includes(part.ref)) continue;
         for (const { from, to } of runsOf(model, part.ref, setup))
           yield { test: { kind: 'volts', from, to, setup } };
@@ -68,7 +72,7 @@ export function liveFamilies(
       for (const { part } of fuses) {
         yield { test: { kind: 'amps', through: part.ref, setup: pattern.setup } };
       }
-      for (const load of loads) {
+      for (const load of doubted) {
         if (pattern.loads.length > 0 && !pattern.loads.includes(load.part.ref)) continue;
         const through = clampedAt(model, load);
         if (through) yield { test: { kind: 'amps', through, setup: pattern.setup } };
@@ -96,7 +100,7 @@ export function liveFamilies(
   }
   /** One plug off at a time: which branch takes the fuse down, what the controller says then. */
   function* unplugging(): Generator<Offer> {
-    for (const connector of compiled.connectors) {
+    for (const connector of connectorsAt(model, near)) {
       if (isGroundStud(model, connector)) continue;
       for (const pattern of patterns) {
         // A plug that carries nothing in this position teaches nothing by coming off.
@@ -111,7 +115,7 @@ export function liveFamilies(
         }
       }
     }
-    for (const load of loads) {
+    for (const load of doubted) {
       const apart = setApart(model, load.part.ref, load.nodes.slice(0, 2));
       for (const from of harnessSide(model, apart?.unplugged ?? [])) {
         for (const pattern of patterns) {
@@ -127,6 +131,7 @@ export function liveFamilies(
   function* swaps(): Generator<Offer> {
     for (const part of compiled.parts) {
       for (const twin of twinsOf(model, part)) {
+        if (!near.part(part.index) && !near.part(twin.index)) continue;
         for (const { setup, loads: fed } of patterns) {
           if (!fed.includes(part.part.ref) && !fed.includes(twin.part.ref)) continue;
           const swapped: Setup = { ...setup, swapped: [[part.part.ref, twin.part.ref]] };
@@ -146,8 +151,8 @@ export function liveFamilies(
   /** A contact bridged for a moment, where the site allows it; never one that guards, or may guard, anything. */
   function* bridging(): Generator<Offer> {
     if (preferences.noJumpers !== false) return;
-    for (const { part } of compiled.parts) {
-      if (part.kind !== 'switch') continue;
+    for (const { part, index } of compiled.parts) {
+      if (part.kind !== 'switch' || !near.part(index)) continue;
       if (guardsDefeated(model, { jumpers: [[part.nodes['1'], part.nodes['2']]] }).length > 0) continue;
       for (const { setup, loads: fed } of patterns) {
         const jumpers: [string, string][] = [[part.nodes['1'], part.nodes['2']]];
@@ -176,31 +181,34 @@ export function deadFamilies(
   model: CircuitModel,
   patterns: readonly Pattern[],
   preferences: Preferences,
+  near: Near,
 ): Family[] {
   const { compiled } = model;
   const frame = compiled.nodeNames[compiled.frame]!;
-  const nodes = measurable(model);
-  const across = acrossPairs(model);
+  const nodes = measurable(model, near);
+  const across = acrossPairs(model, near);
   const off = powerOff(model);
   const name = (node: number) => compiled.nodeNames[node]!;
   const loads = compiled.parts.filter(({ part }) => kindOf(part).traits.draws);
+  const doubted = loads.filter(({ index }) => near.part(index));
+  const wires = compiled.parts.filter(({ part }) => part.kind === 'wire');
 
   function* ohms(): Generator<Offer> {
     for (const pattern of patterns) {
       const { controls } = pattern.setup;
       const setup: Setup = { ...(controls ? { controls } : {}), ...off };
-      const near = new Set(concerned(model, nodes, pattern));
-      for (const from of near) yield { test: { kind: 'ohms', from, to: frame, setup } };
+      const meant = meantBy(model, pattern);
+      for (const from of nodes.filter(meant)) yield { test: { kind: 'ohms', from, to: frame, setup } };
       for (const [from, to] of across) {
-        if (!near.has(from) && from !== frame) continue;
-        if (!near.has(to) && to !== frame) continue;
+        if (!meant(from) && from !== frame) continue;
+        if (!meant(to) && to !== frame) continue;
         yield { test: { kind: 'ohms', from, to, setup } };
       }
     }
   }
   /** Every load by itself: unplugged where it has a plug, its neighbours lifted where it has none. */
   function* alone(): Generator<Offer> {
-    for (const { part, branches, nodes: own } of loads) {
+    for (const { part, branches, nodes: own } of doubted) {
       const body = branches[0]!;
       const [from, to] = [name(body.a), name(body.b)];
       const apart = setApart(model, part.ref, own.slice(0, 2));
@@ -241,7 +249,7 @@ export function deadFamilies(
   }
   /** A winding that something lies across, by itself: a shorted suppressor and a shorted winding read alike together. */
   function* bare(): Generator<Offer> {
-    for (const part of loads) {
+    for (const part of doubted) {
       const { a, b } = part.branches[0]!;
       if (partsBeside(model, part).length === 0) continue;
       const setup = oneEndAlone(model, part, off);
@@ -251,7 +259,7 @@ export function deadFamilies(
   /** Suppression diodes and the like: by themselves, both ways. */
   function* diodes(): Generator<Offer> {
     for (const part of compiled.parts) {
-      if (part.part.kind !== 'diode') continue;
+      if (part.part.kind !== 'diode' || !near.part(part.index)) continue;
       const { a, b } = part.branches[0]!;
       const alone = oneEndAlone(model, part, off);
       for (const setup of [diodeApart(model, part, off), ...(alone ? [alone] : [])]) {
@@ -266,8 +274,8 @@ export function deadFamilies(
   }
   /** Contacts of a relay held in from a bench supply. */
   function* benched(): Generator<Offer> {
-    for (const { part, branches } of compiled.parts) {
-      if (part.kind !== 'relay') continue;
+    for (const { part, branches, index } of compiled.parts) {
+      if (part.kind !== 'relay' || !near.part(index)) continue;
       for (const { a, b, role } of branches) {
         if (role === 'body') continue;
         const setup: Setup = { ...off, energised: [part.ref] };
@@ -286,8 +294,8 @@ export function deadFamilies(
   }
   /** One conductor after the other with both its ends off: a leak that shows then is its own. */
   function* eachConductor(): Generator<Offer> {
-    for (const part of compiled.parts) {
-      if (part.part.kind !== 'wire') continue;
+    for (const part of wires) {
+      if (!near.part(part.index)) continue;
       const found = conductorApart(model, part);
       if (!found) continue;
       const { from, setup } = found;
@@ -297,15 +305,17 @@ export function deadFamilies(
   }
   /** A conductor with both its ends off against what it may touch: its neighbours in the loom, and a live feed. */
   function* betweenConductors(): Generator<Offer> {
-    const wires = compiled.parts.filter(({ part }) => part.kind === 'wire');
     const battery = compiled.parts.find(({ part }) => part.kind === 'source' && !part.hz);
     for (const part of wires) {
+      if (!near.part(part.index)) continue;
       const found = battery && conductorApart(model, part);
       if (!found) continue;
       const { from, setup } = found;
       yield { test: { kind: 'ohms', from, to: name(battery.branches[0]!.a), setup } };
     }
-    for (const [one, two] of nearPairs(wires, runBeside, MOST_BESIDE)) {
+    const close = (one: CompiledPart, two: CompiledPart) =>
+      (near.part(one.index) || near.part(two.index)) && runBeside(one, two);
+    for (const [one, two] of nearPairs(wires, close, MOST_BESIDE)) {
       const found = conductorApart(model, one);
       if (!found) continue;
       const { from, setup } = found;
@@ -329,23 +339,21 @@ export function deadFamilies(
 
 /** Pairs of a loom that are read against each other. */
 const MOST_BESIDE = 60;
-/** Below this many readings of one sort none is left out. */
+/** Below this many readings of one sort, points times positions, none is left out. */
 const FEW_READINGS = 260;
 
-/** Nodes that have something to do with what a control position feeds; all of them in a small circuit or at rest. */
-function concerned(
-  model: CircuitModel,
-  nodes: readonly string[],
-  { setup, loads }: Pattern,
-): readonly string[] {
+/** Whether a node has something to do with what a control position feeds; any has in a small circuit or at rest. */
+function meantBy(model: CircuitModel, { setup, loads }: Pattern): (name: string) => boolean {
   const { compiled } = model;
-  if (loads.length === 0 || nodes.length * model.combinations.length <= FEW_READINGS) return nodes;
-  const world = model.situation(setup).solve({ mode: 'live' });
-  const near = new Set<number>();
-  for (const { index, a, b } of compiled.branches) {
-    if (Math.abs(branchAmps(world, index)) > FLOWS_AMPS) near.add(a).add(b);
+  if (loads.length === 0 || compiled.nodeNames.length * model.combinations.length <= FEW_READINGS) {
+    return () => true;
   }
-  return nodes.filter((name) => near.has(compiled.nodeIndex.get(name)!));
+  const world = model.situation(setup).solve({ mode: 'live' });
+  const carrying = new Set<number>();
+  for (const { index, a, b } of compiled.branches) {
+    if (Math.abs(branchAmps(world, index)) > FLOWS_AMPS) carrying.add(a).add(b);
+  }
+  return (name) => carrying.has(compiled.nodeIndex.get(name)!);
 }
 
 /** Whether any pin of a connector carries current on the healthy circuit. */
@@ -361,16 +369,21 @@ function carries(model: CircuitModel, connector: string, { setup, loads }: Patte
 }
 
 /** Names of electrical nodes that a probe can be put to, the frame left out. */
-function measurable({ compiled }: CircuitModel): string[] {
+function measurable({ compiled }: CircuitModel, near: Near): string[] {
   return compiled.nodeNames.filter(
-    (name, at) => at !== compiled.frame && compiled.domains[at] === 'electrical' && !name.endsWith(':wiper'),
+    (name, at) =>
+      at !== compiled.frame &&
+      compiled.domains[at] === 'electrical' &&
+      !name.endsWith(':wiper') &&
+      near.node(at),
   );
 }
 
 /** Pairs of node names at the two ends of every part, contact and winding. */
-function acrossPairs(model: CircuitModel): (readonly [string, string])[] {
+function acrossPairs(model: CircuitModel, near: Near): (readonly [string, string])[] {
   const { parts, nodeNames } = model.compiled;
-  return parts.flatMap(({ part, branches }) => {
+  return parts.flatMap(({ part, branches, index }) => {
+    if (!near.part(index)) return [];
     if (part.kind === 'transformer') {
       const { p1, p2, s1, s2 } = part.nodes;
       return [[p1, p2] as const, [s1, s2] as const];
@@ -383,6 +396,14 @@ function acrossPairs(model: CircuitModel): (readonly [string, string])[] {
       .filter(({ domain }) => domain === 'electrical')
       .map(({ a, b }) => [nodeNames[a]!, nodeNames[b]!] as const);
   });
+}
+
+function connectorsAt({ compiled }: CircuitModel, near: Near): string[] {
+  return compiled.connectors.filter((connector) =>
+    compiled.parts.some(
+      ({ part, index }) => part.kind === 'pin' && part.connector === connector && near.part(index),
+    ),
+  );
 }
 
 /** Nodes of the given connectors that face the supply. */

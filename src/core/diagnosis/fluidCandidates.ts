@@ -3,6 +3,7 @@ import { ATMOSPHERE } from '../kinds/part/branch';
 import type { CircuitModel } from '../circuit/model';
 import type { Setup } from '../circuit/schema';
 import { nodeKPa } from '../circuit/world';
+import type { Near } from './near';
 import type { Family, Offer } from './offers';
 import type { Pattern } from './patterns';
 import { ventNodes } from './predictFluid';
@@ -11,11 +12,11 @@ import { ventNodes } from './predictFluid';
 const PRESSURE = 5;
 
 /** Gauges, hands and eyes on the air, oil or vacuum side; none where the circuit has no such side. */
-export function fluidFamilies(model: CircuitModel, patterns: readonly Pattern[]): Family[] {
+export function fluidFamilies(model: CircuitModel, patterns: readonly Pattern[], near: Near): Family[] {
   const { compiled } = model;
   if (compiled.atmosphere < 0) return [];
   const nodes = compiled.nodeNames.filter(
-    (name, at) => compiled.domains[at] === 'fluid' && name !== ATMOSPHERE,
+    (name, at) => compiled.domains[at] === 'fluid' && name !== ATMOSPHERE && near.node(at),
   );
   const valves = compiled.parts.filter(({ part }) => part.kind === 'valve');
   const actuators = compiled.parts.filter(({ part }) => kindOf(part).traits.actuator);
@@ -108,7 +109,8 @@ export function fluidFamilies(model: CircuitModel, patterns: readonly Pattern[])
   /** A line taken off and its end stopped: whether what comes before it holds pressure by itself. */
   function* blanked(): Generator<Offer> {
     for (const { setup } of patterns) {
-      for (const { part, branches } of compiled.parts) {
+      for (const { part, branches, index } of compiled.parts) {
+        if (!near.part(index)) continue;
         const way = branches.find(
           ({ domain, role }) => domain === 'fluid' && (role === 'body' || role === 'way'),
         );

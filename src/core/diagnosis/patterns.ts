@@ -6,7 +6,6 @@ import { motionOf } from './predictFluid';
 
 /** Below this nothing is fed, amperes. */
 export const LIVE_AMPS = 1e-4;
-const MOST_FED = 16;
 const MOST_IDLE = 3;
 
 /** A control combination that does something of its own, with what it feeds on the healthy circuit. */
@@ -18,7 +17,7 @@ export interface Pattern {
   driven: string[];
 }
 
-/** Control combinations that energise different things, those that energise most first. */
+/** Control combinations that energise different things, and a few that energise nothing. */
 export function workingPatterns(model: CircuitModel): Pattern[] {
   const { compiled } = model;
   const patterns = new Map<string, Pattern>();
@@ -54,5 +53,5 @@ export function workingPatterns(model: CircuitModel): Pattern[] {
   const list = [...patterns.values()];
   const fed = list.filter(({ loads }) => loads.length > 0);
   const idle = list.filter(({ loads }) => loads.length === 0);
-  return [...fed.slice(0, MOST_FED), ...idle.slice(0, MOST_IDLE)];
+  return [...fed, ...idle.slice(0, MOST_IDLE)];
 }

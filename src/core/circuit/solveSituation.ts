@@ -21,6 +21,8 @@ import { branchAmps, type World } from './world';
 const MOST_PASSES = 40;
 /** Below this share of its conductance, what is left of a branch in closed form has lost too many digits. */
 const ILL_RELATIVE = 1e-6;
+/** Volts (kPa) that are rounding. */
+const NOTHING_VOLTS = 1e-10;
 
 interface Built {
   network: Network | AcNetwork;
@@ -55,6 +57,8 @@ export class SituationSolver {
   private readonly built = new Map<string, Map<string, Built>>();
   private readonly devices: Device[];
   private readonly worlds = new Map<string, World>();
+  /** Networks that the sound live circuit went through, the last one standing. */
+  private readonly onTheWay: Built[] = [];
   private idleKnown: boolean | null = null;
   /** Size of what is kept, in numbers. */
   kept = 0;
@@ -79,6 +83,7 @@ export class SituationSolver {
     this.matrices.clear();
     this.built.clear();
     this.worlds.clear();
+    this.onTheWay.length = 0;
     this.kept = 0;
   }
 
@@ -168,9 +173,13 @@ export class SituationSolver {
   }
 
   private iterate(question: Question): World {
+    const still = this.leavesStill(question);
+    if (still) return still;
     const { situation, devices } = this;
     const { drive, meter, closed, faults, jammed, built } = question;
     const frozen = drive.mode !== 'live';
+    const unedited = !frozen && closed.length + question.structural.length === 0;
+    if (unedited) this.onTheWay.length = 0;
     const state = this.startingState(question);
     const fuseLoad = new Map<number, number>();
     const steady = drive.mode === 'ohms';
@@ -186,6 +195,7 @@ export class SituationSolver {
         ready = this.build(state, question);
         built.set(structure, ready);
       }
+      if (unedited) this.onTheWay.push(ready);
       const { edges } = ready;
       const { changed, deltas } = this.changesOn(ready, question, weak);
       const world: World = {
@@ -220,6 +230,39 @@ export class SituationSolver {
       seen.add(`${wasWeak}.${structure}`);
       if (seen.has(`${weak}.${stateKey(state)}`)) chatters = true;
     }
+  }
+
+  /**
+   * The sound circuit's own state with one conductance changed that carries nothing and has nothing across it, on the way to that state
+   * too: no voltage moves, so that no device does. Null where that cannot be said beforehand.
+   */
+  private leavesStill({ drive, structural, closed }: Question): World | null {
+    if (drive.mode !== 'live' || structural.length + closed.length !== 1) return null;
+    const edit = closed[0] ?? structural[0]!;
+    if (!isClosedForm(edit) && edit.type !== 'reverse') return null;
+    const sound = this.solve(drive);
+    if (sound.chatters || sound.changed instanceof AcNetwork) return null;
+    if (edit.type === 'reverse') return this.neverBiased(edit.branch) ? sound : null;
+    if (edit.type === 'leak' && edit.breakdownVolts !== undefined) return null;
+    let last: Delta | null = null;
+    for (const { network, edges } of this.onTheWay) {
+      last = deltaOf(this.situation, edit, edges, false);
+      if (last && !movesNothing(network, last)) return null;
+    }
+    if (!last) return sound;
+    const deltas = 'branch' in edit ? [{ branch: edit.branch, delta: last }] : [];
+    return { ...sound, changed: new ChangedNetwork(sound.changed, last), deltas };
+  }
+
+  /** Whether nothing was ever across a diode: turned round it stands off as well. A supply turned round is no diode. */
+  private neverBiased(branch: number): boolean {
+    const diode = this.devices.find((device) => device.kind === 'diode' && device.branch === branch);
+    if (diode?.kind !== 'diode' || diode.from >= 0) return false;
+    return this.onTheWay.every(({ network, edges }) => {
+      const { a, b } = edges[branch]!;
+      const volts = network.pairVolts(a, b);
+      return Number.isNaN(volts) || Math.abs(volts) < NOTHING_VOLTS;
+    });
   }
 
   /** Whether a weak spot at a terminal conducts at the volts it sees. Never in ohms: the meter's 0.3 V are too few. */
@@ -308,6 +351,13 @@ export class SituationSolver {
     }
     return found;
   }
+}
+
+/** Whether a changed conductance inside one island carries nothing and leaves enough beside it to be had in closed form. */
+function movesNothing(network: Solved, { a, b, siemens, emf = 0 }: Delta): boolean {
+  if (network.sideOf(a) !== network.sideOf(b)) return false;
+  if (!(Math.abs(network.pairVolts(a, b) + emf) < NOTHING_VOLTS)) return false;
+  return 1 + siemens * network.transfer(a, b, a, b) > ILL_RELATIVE;
 }
 
 function changedBy(solved: Solved, delta: Delta): Solved {

@@ -3,7 +3,7 @@ import type { CandidateFault, FaultVariant } from './faultTypes';
 import { totalSigma } from './likelihood';
 import { logLikelihood, type Observation } from './observations';
 import { predict, type BoundTest } from './predict';
-import { PackedPredictions } from './prediction';
+import { PackedPredictions, type Prediction } from './prediction';
 import { logMasses, severityGrid } from './severity';
 
 /** Observations whose predictions and fits are kept; the oldest fall out. */
@@ -73,6 +73,11 @@ export class FaultTable {
       remember(this.fits, key, fit);
     }
     return fit;
+  }
+
+  /** What one cell makes a question read: as worked out before, else from its own world. */
+  predicted(key: string, bound: BoundTest, { variant, grid, start }: Row, s: number): Prediction {
+    return this.predictions.get(key)?.peek(start + s) ?? predict(bound, variant.edits(grid[s]!));
   }
 
   private fitOf(observation: Observation, predictions: PackedPredictions): Fit {

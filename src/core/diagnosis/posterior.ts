@@ -1,3 +1,4 @@
+import type { Edit } from '../circuit/edits';
 import type { CircuitModel } from '../circuit/model';
 import type { Reading } from '../circuit/schema';
 import { NO_FAULT_PRIOR } from './faultFrequency';
@@ -26,6 +27,8 @@ const HOPELESS = 14;
 const LEAST_SHARE = 5e-5;
 /** Share of "nothing fits" at which two faults at once are looked for widely. */
 const LOOK_FOR_PAIRS = 0.2;
+/** Logarithm of the odds against the likeliest fault below which a fault is no rival to a proof. */
+const NEGLIGIBLE = -9;
 /** A reading that the leading fault explains this much worse than another is left over, log. */
 const LEFT_OVER = 3.5;
 
@@ -80,20 +83,23 @@ export class Weigher {
       among: 1,
     };
     const { supplyVolts } = this.model.compiled;
-    const { cells } = this.table.fit(one);
     const logSound = logLikelihood(one, this.soundPrediction(one), supplyVolts);
+    const logOdds = this.table.rows.map(
+      ({ fault, logPrior }) => logPrior + (complaint.get(this.faults[fault]!.index) ?? 0),
+    );
+    const least = NEGLIGIBLE + logOdds.reduce((top, log) => Math.max(top, log), -Infinity);
     let weight = NO_FAULT_PRIOR * Math.exp(complaint.get(-1) ?? 0);
     let others = weight * Math.exp(logSound);
-    for (const { fault, start, grid, logMass, logPrior } of this.table.rows) {
+    this.table.rows.forEach((row, r) => {
       // What the part could have besides does not speak against the part.
-      if (this.faults[fault]!.part === suspect.fault.part) continue;
-      const said = complaint.get(this.faults[fault]!.index) ?? 0;
-      grid.forEach((_severity, s) => {
-        const mass = Math.exp(logPrior + said + (grid.length === 1 ? 0 : logMass[s]!));
+      if (logOdds[r]! < least || this.faults[row.fault]!.part === suspect.fault.part) return;
+      row.grid.forEach((_severity, s) => {
+        const mass = Math.exp(logOdds[r]! + (row.grid.length === 1 ? 0 : row.logMass[s]!));
+        const prediction = this.table.predicted(key, bound, row, s);
         weight += mass;
-        others += mass * Math.exp(cells[start + s]!);
+        others += mass * Math.exp(logLikelihood(one, prediction, supplyVolts));
       });
-    }
+    });
     others /= weight;
     return (logLikelihood(one, expected, supplyVolts) - Math.log(Math.max(others, 1e-300))) / Math.LN2;
   }
@@ -315,7 +321,9 @@ export class Weigher {
           profile.severities.forEach((severity, s) => {
             const own = weight * Math.exp(cells[s]! - within);
             if (own < 1e-5) return;
-            points.push({ variant, severity, weight: own, edits: () => profile.row.variant.edits(severity) });
+            let edits: readonly Edit[] | null = null;
+            const world = () => (edits ??= profile.row.variant.edits(severity));
+            points.push({ variant, severity, weight: own, edits: world });
           });
         }
         return { points, intermittent, ...(fault.severity ? { severityRange: interval(points) } : {}) };

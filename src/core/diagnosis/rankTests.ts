@@ -8,6 +8,8 @@ import type { CandidateTest } from './candidateTests';
 import { cautionsOf, isWorking, type Caution } from './cautionsOf';
 import type { Branch } from '../circuit/compile';
 import { isDeadKind, nodesOfTest } from '../circuit/testPlace';
+import { Foresight } from './foresight';
+import { predict, type BoundTest } from './predict';
 import type { Prediction } from './prediction';
 import { hypothesesOf, roughly, type Hypothesis } from './hypotheses';
 import { askedPlace, placeOf } from './observations';
@@ -134,22 +136,24 @@ export function rankTests(
   const hypotheses = hypothesesOf(posterior);
   const way = prove && prove.way.length > 0 ? wayHypotheses(model, prove) : null;
   const open = candidates.filter(({ key }) => !answered.has(key));
+  const foresight = new Foresight();
   const score = (list: readonly CandidateTest[], under: readonly Hypothesis[]): Scored[] => {
     const scorer = new Scorer(model.compiled.parts.length, under);
     const wayScorer = way && new Scorer(model.compiled.parts.length, way);
     return byGroup(list).flatMap((group) => {
       const { solver, drive, test: first } = group[0]!.bound;
-      const worlds = under.map(({ edits }) => solver.solve(drive, edits));
+      foresight.foresee(group, under);
       // All tests of a group stand in one set-up: the way there and the risk to the fuse are the same for each.
       const toGetThere = setupMinutes(model, setup, first.setup);
       // What has been run already takes no second fuse: one that went then is gone.
-      const risk = drive.mode === 'live' && !ran.has(setupKey(first.setup)) ? blowShare(worlds, under) : 0;
+      const fresh = drive.mode === 'live' && !ran.has(setupKey(first.setup));
+      const risk = fresh ? foresight.blowShare(group[0]!, under) : 0;
       const blown = BLOWN_FUSE_MINUTES * risk;
       const ways = way?.map(({ edits }) => solver.solve(drive, edits));
       model.tidy();
       return group.map((candidate): Scored => {
         const { test } = candidate.bound;
-        const predictions = worlds.map((world) => candidate.bound.read(world));
+        const predictions = foresight.predictions(candidate, under);
         const bits = MISTAKES * scorer.information(test, predictions);
         const change = energyChange(model, lockedNow, test);
         const supplies = energyMinutes(model, change, preferences.lockMinutes);
@@ -195,17 +199,19 @@ export function rankTests(
           .slice(0, most)
           .map(({ candidate }) => candidate)
       : list;
-  const few = rough.length > 2 * MOST_COARSE ? bestOf(open, coarsely(rough), COARSE_LIST) : open;
+  const few = rough.length > MOST_COARSE + 1 ? bestOf(open, coarsely(rough), COARSE_LIST) : open;
   const shortlist = bestOf(few, rough, SHORTLIST);
   const scored = onlyTrueProofs(score(shortlist, hypotheses), prove);
   // A test that takes a fuse with it stands behind every other, however much it tells.
   scored.sort((a, b) => Number(a.risky) - Number(b.risky) || b.score - a.score);
   const foreseen = hypothesesOf(posterior, true);
-  return withoutTwins(
+  const offered = withoutTwins(
     scored.filter(({ bits, proof, score: worth }) => bits > LEAST_BITS || (proof && worth > 0)),
     most,
-  ).map(({ candidate, bits, minutes, change, proof }) => {
-    const { told } = meaningOf(model, candidate, foreseen);
+  );
+  for (const group of byGroup(offered.map(({ candidate }) => candidate))) foresight.foresee(group, foreseen);
+  return offered.map(({ candidate, bits, minutes, change, proof }) => {
+    const told = meaningOf(model, candidate, foreseen, foresight.predictions(candidate, foreseen));
     return { ...told, bits, minutes, before: change, proof };
   });
 }
@@ -289,9 +295,9 @@ export function evaluateTest(
   const hypotheses = hypothesesOf(posterior, true);
   const scorer = new Scorer(model.compiled.parts.length, hypotheses);
   const { bound } = candidate;
-  const { told, predictions } = meaningOf(model, candidate, hypotheses);
+  const predictions = hypotheses.map(({ edits }) => predict(bound, edits));
   return {
-    ...told,
+    ...meaningOf(model, candidate, hypotheses, predictions),
     bits: MISTAKES * scorer.information(bound.test, predictions),
     minutes:
       candidate.minutes +
@@ -305,37 +311,40 @@ export function evaluateTest(
 /** What a test may hurt, and what each of its answers would mean, under what is believed now. */
 function meaningOf(
   model: CircuitModel,
-  { bound: { test, solver, drive, read } }: CandidateTest,
+  { bound }: CandidateTest,
   hypotheses: readonly Hypothesis[],
-): {
-  told: Pick<RankedTest, 'test' | 'cautions' | 'outcomes' | 'expected' | 'across'>;
-  predictions: Prediction[];
-} {
+  predictions: readonly Prediction[],
+): Pick<RankedTest, 'test' | 'cautions' | 'outcomes' | 'expected' | 'across'> {
+  const { test, solver, drive } = bound;
   const cautions = cautionsOf(model, test);
   const stands = drive.mode === 'live' && !isDeadKind(test.kind) && !cautions.includes('moves');
-  let unruly = 0;
-  const predictions = hypotheses.map(({ edits, weight }) => {
-    const world = solver.solve(drive, edits);
-    if (stands && weight > LEAST_UNRULY && isWorking(model, world)) unruly += weight;
-    return read(world);
-  });
   // A fault that is believed in may move the machine where the sound one would stand.
-  if (unruly > UNRULY_SHARE) cautions.push('moves');
+  if (stands && unrulyShare(model, bound, hypotheses) > UNRULY_SHARE) cautions.push('moves');
   return {
-    told: {
-      test,
-      cautions,
-      outcomes: groupOutcomes(test, hypotheses, predictions),
-      expected: expectedValue(test, predictions[0]!),
-      across: [
-        ...new Set([
-          ...acrossOf(model, test),
-          ...(isDeadKind(test.kind) ? reachedFrom(model, test, solver.solve(drive)) : []),
-        ]),
-      ],
-    },
-    predictions,
+    test,
+    cautions,
+    outcomes: groupOutcomes(test, hypotheses, predictions),
+    expected: expectedValue(test, predictions[0]!),
+    across: [
+      ...new Set([
+        ...acrossOf(model, test),
+        ...(isDeadKind(test.kind) ? reachedFrom(model, test, solver.solve(drive)) : []),
+      ]),
+    ],
   };
+}
+
+/** Doubt on faults with which the machine works in a test's set-up. */
+function unrulyShare(
+  model: CircuitModel,
+  { solver, drive }: BoundTest,
+  hypotheses: readonly Hypothesis[],
+): number {
+  return hypotheses.reduce(
+    (sum, { edits, weight }) =>
+      weight > LEAST_UNRULY && isWorking(model, solver.solve(drive, edits)) ? sum + weight : sum,
+    0,
+  );
 }
 
 function acrossOf(model: CircuitModel, test: Test): string[] {
@@ -364,19 +373,6 @@ function byGroup(candidates: readonly CandidateTest[]): CandidateTest[][] {
     else groups.set(candidate.group, [candidate]);
   }
   return [...groups.values()];
-}
-
-/** Probability that running this set-up live opens a fuse. */
-function blowShare(worlds: readonly World[], hypotheses: readonly Hypothesis[]): number {
-  let share = 0;
-  worlds.forEach((world, h) => {
-    for (const load of world.fuseLoad.values()) {
-      if (load <= 1) continue;
-      share += hypotheses[h]!.weight;
-      break;
-    }
-  });
-  return share;
 }
 
 function preferenceFactor({ order = 'best' }: Preferences, { kind }: Test): number {

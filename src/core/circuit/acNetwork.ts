@@ -41,6 +41,8 @@ export class AcMatrix {
   readonly island: Int32Array;
   readonly re: Float64Array;
   readonly im: Float64Array;
+  /** Numbers kept. */
+  readonly kept: number;
 
   constructor(
     readonly nodeCount: number,
@@ -53,6 +55,7 @@ export class AcMatrix {
     const { re, im } = invertComplex(nodeCount, this.island, edges, couplings);
     this.re = re;
     this.im = im;
+    this.kept = re.length + im.length;
   }
 }
 

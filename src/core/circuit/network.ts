@@ -1,4 +1,4 @@
-import { invertResistive } from './starMesh';
+import { StarMesh } from './starMesh';
 
 /**
  * A linear resistive network, inverted once and asked often.
@@ -60,12 +60,14 @@ export interface Solved {
 /** Below this relative size `1 + Δg·z` has vanished: the edge was the only way between two halves. */
 export const BRIDGE_RELATIVE = 1e-9;
 
-/** Conductances of a network, inverted: everything but the sources. */
+/** Conductances of a network, inverted as far as it is asked for: everything but the sources. */
 export class Matrix {
   /** Reference node of the island each node belongs to. */
   readonly island: Int32Array;
-  /** Inverse of the conductance matrix, n·n, zero in the rows of reference nodes. Ohms. */
-  readonly z: Float64Array;
+  private readonly mesh: StarMesh | null;
+  private readonly columns: (Float64Array | undefined)[];
+  /** Numbers kept. */
+  kept = 0;
 
   /** `references` are the nodes that count as zero of their island wherever they stand. */
   constructor(
@@ -75,10 +77,32 @@ export class Matrix {
     couplings: readonly Coupling[] = [],
   ) {
     this.island = islands(nodeCount, references, edges, couplings);
-    this.z =
-      couplings.length === 0
-        ? invertResistive(nodeCount, this.island, edges)
-        : invert(nodeCount, this.island, edges, couplings);
+    this.columns = new Array<Float64Array | undefined>(nodeCount).fill(undefined);
+    this.mesh = couplings.length === 0 ? new StarMesh(nodeCount, this.island, edges) : null;
+    if (this.mesh) return;
+    const z = invert(nodeCount, this.island, edges, couplings);
+    for (let k = 0; k < nodeCount; k++) this.columns[k] = z.subarray(k * nodeCount, (k + 1) * nodeCount);
+    this.kept = z.length;
+  }
+
+  /** Column (or row) of the inverse of the conductance matrix, zero at reference nodes. Ohms. */
+  column(node: number): Float64Array {
+    const known = this.columns[node];
+    if (known) return known;
+    const column = this.mesh!.column(node);
+    this.columns[node] = column;
+    this.kept += this.nodeCount;
+    return column;
+  }
+
+  /** `(e_i − e_j)ᵀ Z (e_p − e_q)`, ohms, for nodes of one island each side. */
+  transfer(i: number, j: number, p: number, q: number): number {
+    const { columns } = this;
+    const [fromI, fromJ] = [columns[i], columns[j]];
+    // The matrix is symmetric: whichever side is known already serves.
+    if (fromI && fromJ) return fromI[p]! - fromI[q]! - fromJ[p]! + fromJ[q]!;
+    const [fromP, fromQ] = [this.column(p), this.column(q)];
+    return fromP[i]! - fromP[j]! - fromQ[i]! + fromQ[j]!;
   }
 }
 
@@ -86,21 +110,20 @@ export class Network implements Solved {
   /** Volts against the island's own reference. */
   readonly volts: Float64Array;
   private readonly island: Int32Array;
-  private readonly z: Float64Array;
-  private readonly n: number;
 
-  constructor(matrix: Matrix, edges: readonly Edge[]) {
-    const { nodeCount, z } = matrix;
+  constructor(
+    private readonly matrix: Matrix,
+    edges: readonly Edge[],
+  ) {
+    const { nodeCount } = matrix;
     this.island = matrix.island;
-    this.z = z;
-    this.n = nodeCount;
     this.volts = new Float64Array(nodeCount);
     for (const { a, b, siemens, emf } of edges) {
       if (siemens === 0 || emf === 0 || a === b) continue;
       const amps = siemens * emf;
-      const [rowA, rowB] = [a * nodeCount, b * nodeCount];
+      const [fromA, fromB] = [matrix.column(a), matrix.column(b)];
       for (let i = 0; i < nodeCount; i++)
-        this.volts[i] = this.volts[i]! + (z[rowB + i]! - z[rowA + i]!) * amps;
+        this.volts[i] = this.volts[i]! + (fromB[i]! - fromA[i]!) * amps;
     }
   }
 
@@ -121,9 +144,7 @@ export class Network implements Solved {
   }
 
   transfer(i: number, j: number, p: number, q: number): number {
-    const { z, n } = this;
-    const [rowI, rowJ] = [i * n, j * n];
-    return z[rowI + p]! - z[rowI + q]! - z[rowJ + p]! + z[rowJ + q]!;
+    return this.matrix.transfer(i, j, p, q);
   }
 
   amps(a: number, b: number, siemens: number, emf: number): number {

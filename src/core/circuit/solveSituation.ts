@@ -60,11 +60,19 @@ export class SituationSolver {
   /** Networks that the sound live circuit went through, the last one standing. */
   private readonly onTheWay: Built[] = [];
   private idleKnown: boolean | null = null;
-  /** Size of what is kept, in numbers. */
-  kept = 0;
+  /** Inverses with one branch taken out; also among `Built.without`. */
+  private readonly opened: Matrix[] = [];
 
   constructor(readonly situation: Situation) {
     this.devices = listDevices(situation);
+  }
+
+  /** Size of what is kept, in numbers. */
+  get kept(): number {
+    let kept = 0;
+    for (const matrix of this.matrices.values()) kept += matrix.kept;
+    for (const matrix of this.opened) kept += matrix.kept;
+    return kept;
   }
 
   /** Nothing to hold and nothing flowing: a dead reading needs no live solution first. */
@@ -84,7 +92,7 @@ export class SituationSolver {
     this.built.clear();
     this.worlds.clear();
     this.onTheWay.length = 0;
-    this.kept = 0;
+    this.opened.length = 0;
   }
 
   /** State with the given faults. */
@@ -289,8 +297,9 @@ export class SituationSolver {
       if (left < BRIDGE_RELATIVE) open = changedBy(network, { a, b, siemens: -own, emf });
       else {
         const rest = edges.map((edge, at) => (at === branch ? { ...edge, siemens: 0 } : edge));
-        open = new Network(new Matrix(this.situation.nodeCount, this.references(), rest, couplings), rest);
-        this.kept += this.situation.nodeCount ** 2;
+        const matrix = new Matrix(this.situation.nodeCount, this.references(), rest, couplings);
+        this.opened.push(matrix);
+        open = new Network(matrix, rest);
       }
       without.set(branch, open);
     }
@@ -328,10 +337,7 @@ export class SituationSolver {
         live && compiled.reactive
           ? new AcMatrix(nodeCount, references, edges, couplings, this.alternating())
           : new Matrix(nodeCount, references, edges, couplings);
-      if (!shaping.some(({ type }) => type === 'transformer')) {
-        this.matrices.set(key, matrix);
-        this.kept += nodeCount * nodeCount;
-      }
+      if (!shaping.some(({ type }) => type === 'transformer')) this.matrices.set(key, matrix);
     }
     return matrix instanceof AcMatrix ? new AcNetwork(matrix, edges) : new Network(matrix, edges);
   }

@@ -120,6 +120,10 @@ export class AcNetwork implements AcSolved {
     return size(this.phasorTransfer(i, j, p, q));
   }
 
+  below(): AcSolved {
+    return this;
+  }
+
   amps(a: number, b: number, siemens: number, emf: number, susceptance: number): number {
     return phasorAmps(this, a, b, { re: siemens, im: susceptance }, emf);
   }
@@ -235,6 +239,10 @@ export class AcChangedNetwork implements AcSolved {
 
   transfer(i: number, j: number, p: number, q: number): number {
     return size(this.phasorTransfer(i, j, p, q));
+  }
+
+  below(): AcSolved {
+    return this;
   }
 
   amps(a: number, b: number, siemens: number, emf: number, susceptance: number): number {

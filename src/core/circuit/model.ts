@@ -1,4 +1,4 @@
-import { compileCircuit, type CompiledCircuit, type LearntOhms } from './compile';
+import { compileCircuit, type CompiledCircuit, type CompiledPart, type LearntOhms } from './compile';
 import type { Circuit, Setup } from './schema';
 import { applySetup } from './situation';
 import { SituationSolver } from './solveSituation';
@@ -78,6 +78,25 @@ export class CircuitModel {
     return this.loops;
   }
 }
+
+/** Works something out of a circuit the first time it is asked for. */
+export function oncePerModel<T>(work: (model: CircuitModel) => T): (model: CircuitModel) => T {
+  const known = new WeakMap<CircuitModel, { found: T }>();
+  return (model) => {
+    const before = known.get(model);
+    if (before) return before.found;
+    const found = work(model);
+    known.set(model, { found });
+    return found;
+  };
+}
+
+/** Parts with an end on each node, by its index. */
+export const partsOnNodes = oncePerModel(({ compiled }): readonly (readonly CompiledPart[])[] => {
+  const found = compiled.nodeNames.map((): CompiledPart[] => []);
+  for (const part of compiled.parts) for (const node of new Set(part.nodes)) found[node]!.push(part);
+  return found;
+});
 
 /** Equal for set-ups that mean the same, whatever order their lists were written in. */
 export function setupKey(setup: Setup): string {

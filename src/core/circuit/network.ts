@@ -53,6 +53,8 @@ export interface Solved {
   pairOhms(i: number, j: number): number;
   /** `(e_i − e_j)ᵀ Z (e_p − e_q)`, ohms, for `i`, `j` joined. */
   transfer(i: number, j: number, p: number, q: number): number;
+  /** The network below the changes that current between two nodes knows nothing of; its transfers from that pair are the same. */
+  below(i: number, j: number): Solved;
   /** Current from `a` to `b` through an admittance with a source in series, amperes. 0 where the two float. */
   amps(a: number, b: number, siemens: number, emf: number, susceptance: number): number;
 }
@@ -122,8 +124,7 @@ export class Network implements Solved {
       if (siemens === 0 || emf === 0 || a === b) continue;
       const amps = siemens * emf;
       const [fromA, fromB] = [matrix.column(a), matrix.column(b)];
-      for (let i = 0; i < nodeCount; i++)
-        this.volts[i] = this.volts[i]! + (fromB[i]! - fromA[i]!) * amps;
+      for (let i = 0; i < nodeCount; i++) this.volts[i] = this.volts[i]! + (fromB[i]! - fromA[i]!) * amps;
     }
   }
 
@@ -145,6 +146,10 @@ export class Network implements Solved {
 
   transfer(i: number, j: number, p: number, q: number): number {
     return this.matrix.transfer(i, j, p, q);
+  }
+
+  below(): Solved {
+    return this;
   }
 
   amps(a: number, b: number, siemens: number, emf: number): number {
@@ -262,6 +267,13 @@ export class ChangedNetwork implements Solved {
     }
     if (this.effect === 'join') return this.acrossJoin(i, j, p, q);
     return base.transfer(i, j, p, q);
+  }
+
+  below(i: number, j: number): Solved {
+    const { base, effect, a, b } = this;
+    if (effect === 'none' || (effect === 'inside' && base.transfer(i, j, a, b) === 0))
+      return base.below(i, j);
+    return this;
   }
 
   /** Current and volts that cross the only bridge between two islands pass both its ends and itself. */

@@ -1,5 +1,5 @@
 import { InputError } from '../circuit/inputError';
-import type { CircuitModel } from '../circuit/model';
+import { oncePerModel, type CircuitModel } from '../circuit/model';
 import type { Preferences, Setup, Test } from '../circuit/schema';
 import { isDeadKind } from '../circuit/testPlace';
 import { nodeAccess, testMinutes } from './access';
@@ -90,15 +90,7 @@ class Binder {
   }
 }
 
-const binders = new WeakMap<CircuitModel, Binder>();
-
-function binderOf(model: CircuitModel): Binder {
-  const known = binders.get(model);
-  if (known) return known;
-  const binder = new Binder(model);
-  binders.set(model, binder);
-  return binder;
-}
+const binderOf = oncePerModel((model) => new Binder(model));
 
 /** Minutes that a test of the user's own choice takes in the set-up it wants. */
 export function minutesOf(model: CircuitModel, test: Test): number {
@@ -116,7 +108,7 @@ export function listCandidateTests(
 ): CandidateList {
   const binder = binderOf(model);
   const near = about ? nearOf(model, about.parts) : EVERYWHERE;
-  const patterns = about ? focused(model, about) : workingPatterns(model);
+  const patterns: readonly Pattern[] = about ? focused(model, about) : workingPatterns(model);
   const families = [
     ...(preferences.noLiveWork ? [] : liveFamilies(model, patterns, preferences, near)),
     ...deadFamilies(model, patterns, preferences, near),

@@ -20,17 +20,14 @@ export function faultRanges(model: CircuitModel): FaultRanges {
   const { compiled } = model;
   const loops = model.loopOhms();
   /** Loop a leak at this branch competes with: the load's, or the whole supply's when it never carries current. */
-  const loopOf = (branch: Branch) => {
-    const own = loops[branch.index]!;
-    const finite = [...loops].filter(Number.isFinite);
-    return Number.isFinite(own) ? own : finite.length > 0 ? Math.min(...finite) : 10;
-  };
+  const finite = [...loops].filter(Number.isFinite);
+  const least = finite.length > 0 ? Math.min(...finite) : 10;
+  const loopOf = ({ index }: Branch) => (Number.isFinite(loops[index]!) ? loops[index]! : least);
   const series = (branch: Branch): SeverityRange => {
     const matters = 0.05 * loopOf(branch) + branch.ohms;
-    const least = Math.min(branch.ohms * 1.5 + 0.01 * loopOf(branch), matters);
     return {
       unit: 'ohms',
-      least,
+      least: Math.min(branch.ohms * 1.5 + 0.01 * loopOf(branch), matters),
       most: Math.max(WORST_JOINT_OHMS, 1e3 * matters),
       mainLeast: matters,
       mainMost: 100 * loopOf(branch) + branch.ohms,

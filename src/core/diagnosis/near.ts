@@ -1,5 +1,5 @@
 import { branchesOf } from '../circuit/edits';
-import type { CircuitModel } from '../circuit/model';
+import { partsOnNodes, type CircuitModel } from '../circuit/model';
 import { leadEdits, type WeighedFault } from './weighed';
 
 /** Where tests are looked for, by index of part and node. */
@@ -44,19 +44,12 @@ export function doubtedParts(
 }
 
 /** What lies at the given parts or right beside them. */
-export function nearOf({ compiled }: CircuitModel, parts: ReadonlySet<number>): Near {
-  const nodes = new Set<number>();
-  const crowd = new Uint16Array(compiled.nodeNames.length);
-  for (const { index, nodes: own } of compiled.parts) {
-    for (const node of own) {
-      crowd[node] = crowd[node]! + 1;
-      if (parts.has(index)) nodes.add(node);
-    }
+export function nearOf(model: CircuitModel, parts: ReadonlySet<number>): Near {
+  const on = partsOnNodes(model);
+  const nodes = new Set([...parts].flatMap((part) => model.compiled.parts[part]!.nodes));
+  const beside = new Set(parts);
+  for (const node of nodes) {
+    if (on[node]!.length <= FEW_PARTS) for (const { index } of on[node]!) beside.add(index);
   }
-  const beside = new Set(
-    compiled.parts.flatMap(({ index, nodes: own }) =>
-      parts.has(index) || own.some((node) => nodes.has(node) && crowd[node]! <= FEW_PARTS) ? [index] : [],
-    ),
-  );
   return { part: (part) => beside.has(part), node: (node) => nodes.has(node) };
 }

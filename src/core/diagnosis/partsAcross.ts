@@ -1,5 +1,5 @@
 import type { Branch, CompiledPart } from '../circuit/compile';
-import type { CircuitModel } from '../circuit/model';
+import { partsOnNodes, type CircuitModel } from '../circuit/model';
 import type { Test } from '../circuit/schema';
 import { nodesOfTest } from '../circuit/testPlace';
 import { kindOf } from '../kinds/part/index';
@@ -27,11 +27,11 @@ export function partsAcross({ compiled }: CircuitModel, test: Test): Across[] {
 }
 
 /** Parts that share both ends of a part's first piece, such as the suppressor of a coil: what is read there is of all of them. */
-export function partsBeside({ compiled }: CircuitModel, { part, branches }: CompiledPart): CompiledPart[] {
+export function partsBeside(model: CircuitModel, { part, branches }: CompiledPart): CompiledPart[] {
   const [own] = branches;
   if (!own || own.domain !== 'electrical') return [];
   const ends = [own.a, own.b];
-  return compiled.parts.filter(
+  return partsOnNodes(model)[own.a]!.filter(
     (one) =>
       one.part.ref !== part.ref && one.branches.some(({ a, b }) => ends.includes(a) && ends.includes(b)),
   );
@@ -48,7 +48,7 @@ export function clampedAt(model: CircuitModel, load: CompiledPart): string | nul
   const inside = new Set([ref, ...beside.map(({ part }) => part.ref)]);
   const { a, b } = load.branches[0]!;
   for (const end of [a, b]) {
-    const others = model.compiled.parts.filter((one) => one.nodes.includes(end) && !inside.has(one.part.ref));
+    const others = partsOnNodes(model)[end]!.filter((one) => !inside.has(one.part.ref));
     const [only] = others;
     if (others.length === 1 && only && only.part.kind !== 'relay' && kindOf(only.part).traits.carries)
       return only.part.ref;

@@ -1,5 +1,5 @@
 import { kindOf } from '../kinds/part';
-import type { CircuitModel } from '../circuit/model';
+import { oncePerModel } from '../circuit/model';
 import type { Setup } from '../circuit/schema';
 import { branchAmps } from '../circuit/world';
 import { motionOf } from './predictFluid';
@@ -18,7 +18,7 @@ export interface Pattern {
 }
 
 /** Control combinations that energise different things, and a few that energise nothing. */
-export function workingPatterns(model: CircuitModel): Pattern[] {
+export const workingPatterns = oncePerModel((model): readonly Pattern[] => {
   const { compiled } = model;
   const patterns = new Map<string, Pattern>();
   const timers = compiled.circuit.parts.some(({ kind }) => kind === 'timer');
@@ -54,4 +54,4 @@ export function workingPatterns(model: CircuitModel): Pattern[] {
   const fed = list.filter(({ loads }) => loads.length > 0);
   const idle = list.filter(({ loads }) => loads.length === 0);
   return [...fed, ...idle.slice(0, MOST_IDLE)];
-}
+});

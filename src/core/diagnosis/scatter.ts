@@ -1,4 +1,5 @@
 import type { CircuitModel } from '../circuit/model';
+import type { Solved } from '../circuit/network';
 import {
   branchAmps,
   conductance,
@@ -38,8 +39,24 @@ export function ampsScatter(model: CircuitModel, world: World, through: number):
   return Math.max(direct, fromVolts);
 }
 
+/** What the spread is of pairs of one network: whatever changes beside them leaves it as it is. */
+const known = new WeakMap<Solved, Map<number, number>>();
+
 /** The same for the resistance between two nodes, ohms. */
 export function ohmsScatter(model: CircuitModel, world: World, i: number, j: number): number {
+  const below = world.changed.below(i, j);
+  const pairs = known.get(below) ?? new Map<number, number>();
+  known.set(below, pairs);
+  const pair = i * world.situation.nodeCount + j;
+  let sigma = pairs.get(pair);
+  if (sigma === undefined) {
+    sigma = pairScatter(model, world, i, j);
+    pairs.set(pair, sigma);
+  }
+  return sigma;
+}
+
+function pairScatter(model: CircuitModel, world: World, i: number, j: number): number {
   let variance = CONTACT_SCATTER_OHMS ** 2;
   for (const branch of model.compiled.scattering) {
     if (branch.tolerance === 0 || branch.domain === 'fluid' || hasDelta(world, branch.index)) continue;

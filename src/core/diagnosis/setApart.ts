@@ -1,6 +1,6 @@
 import { partsBeside } from './partsAcross';
 import type { CompiledPart } from '../circuit/compile';
-import type { CircuitModel } from '../circuit/model';
+import { oncePerModel, partsOnNodes, type CircuitModel } from '../circuit/model';
 import type { Part, Setup } from '../circuit/schema';
 import { countsAsElectronic } from '../safety/electronics';
 
@@ -11,7 +11,7 @@ const TIED_OHMS = 1e6;
 const CLEAR_OF_DIODE = 1e4;
 
 /** How this circuit is made dead for ohms: the fuse that leaves nothing else live if there is one, else the sources. */
-export function powerOff(model: CircuitModel): Setup {
+export const powerOff = oncePerModel((model): Setup => {
   const { circuit } = model.compiled;
   const sources = circuit.parts.filter(({ kind }) => kind === 'source');
   if (sources.length === 1) {
@@ -31,13 +31,19 @@ export function powerOff(model: CircuitModel): Setup {
     }
   }
   return { isolated: sources.map(({ ref }) => ref) };
-}
+});
 
 /** A connector that is a lead screwed to the frame: every pin of it ends there. It is not unplugged, its lead is lifted. */
-export function isGroundStud({ compiled }: CircuitModel, connector: string): boolean {
-  const pins = compiled.parts.filter(({ part }) => part.kind === 'pin' && part.connector === connector);
-  return pins.length > 0 && pins.every(({ nodes }) => nodes.includes(compiled.frame));
+export function isGroundStud(model: CircuitModel, connector: string): boolean {
+  return groundStuds(model).has(connector);
 }
+
+const groundStuds = oncePerModel(({ compiled }): ReadonlySet<string> => {
+  const [studs, others] = [new Set<string>(), new Set<string>()];
+  for (const { part, nodes } of compiled.parts)
+    if (part.kind === 'pin') (nodes.includes(compiled.frame) ? studs : others).add(part.connector);
+  return new Set([...studs].filter((connector) => !others.has(connector)));
+});
 
 /** A pin that comes apart with its plug. */
 function isPlugPin(model: CircuitModel, part: Part): part is Extract<Part, { kind: 'pin' }> {
@@ -46,10 +52,8 @@ function isPlugPin(model: CircuitModel, part: Part): part is Extract<Part, { kin
 
 /** How to measure one part alone: plugs at its ends pulled, else its neighbours at one end lifted. */
 export function setApart(model: CircuitModel, ref: string, nodes: readonly number[]): Setup | null {
-  const { parts } = model.compiled;
-  const touching = parts.filter(
-    ({ part, nodes: own }) => part.ref !== ref && nodes.some((node) => own.includes(node)),
-  );
+  const at = partsOnNodes(model);
+  const touching = [...new Set(nodes.flatMap((node) => at[node]!))].filter(({ part }) => part.ref !== ref);
   const connectors = new Set(
     touching.flatMap(({ part }) => (isPlugPin(model, part) ? [part.connector] : [])),
   );
@@ -74,7 +78,7 @@ export function stillTied(model: CircuitModel, setup: Setup, node: string): bool
 /** A diode by itself: as it stands where nothing else leads across it, else behind its plug, else with what lies across lifted. */
 export function diodeApart(model: CircuitModel, diode: CompiledPart, off: Setup): Setup {
   const { branches, nodes } = diode;
-  const { parts, nodeNames, frame } = model.compiled;
+  const { nodeNames, frame } = model.compiled;
   const own = branches[0]!;
   const clear = (setup: Setup) =>
     model
@@ -84,9 +88,9 @@ export function diodeApart(model: CircuitModel, diode: CompiledPart, off: Setup)
   if (clear(off)) return off;
   const plugs = [
     ...new Set(
-      parts.flatMap(({ part: one, nodes: ends }) =>
-        isPlugPin(model, one) && ends.some((node) => nodes.includes(node)) ? [one.connector] : [],
-      ),
+      nodes
+        .flatMap((node) => partsOnNodes(model)[node]!)
+        .flatMap(({ part: one }) => (isPlugPin(model, one) ? [one.connector] : [])),
     ),
   ];
   for (const unplugged of [...plugs.map((one) => [one]), plugs]) {
@@ -104,10 +108,10 @@ export function diodeApart(model: CircuitModel, diode: CompiledPart, off: Setup)
  * The end with the least to take off; null where too much hangs on both.
  */
 export function oneEndAlone(model: CircuitModel, { part, nodes }: CompiledPart, off: Setup): Setup | null {
-  const { parts, nodeNames, frame } = model.compiled;
+  const { nodeNames, frame } = model.compiled;
   const ways = nodes.slice(0, 2).flatMap((node) => {
     if (node === frame) return [];
-    const others = parts.filter((one) => one.part.ref !== part.ref && one.nodes.includes(node));
+    const others = partsOnNodes(model)[node]!.filter((one) => one.part.ref !== part.ref);
     const unplugged = [
       ...new Set(others.flatMap(({ part: one }) => (isPlugPin(model, one) ? [one.connector] : []))),
     ];
@@ -134,9 +138,9 @@ export function allApart(model: CircuitModel, loads: readonly CompiledPart[]): S
   const off = ({ part, nodes }: CompiledPart, ends: readonly number[]) => {
     for (const node of ends) {
       if (node === compiled.frame) continue;
-      const plug = compiled.parts.find(
-        ({ part: one, nodes: own }) => isPlugPin(model, one) && own.includes(node) && nodes.includes(node),
-      );
+      const plug = nodes.includes(node)
+        ? partsOnNodes(model)[node]!.find(({ part: one }) => isPlugPin(model, one))
+        : undefined;
       if (plug?.part.kind === 'pin') unplugged.add(plug.part.connector);
       else {
         const at = { part: part.ref, node: compiled.nodeNames[node]! };
@@ -166,8 +170,8 @@ export function conductorApart(
   const ways = nodes.flatMap((near, at) => {
     if (near === compiled.frame) return [];
     const far = nodes[1 - at]!;
-    const others = compiled.parts.filter(
-      (one) => one.part.ref !== part.ref && one.part.kind !== 'source' && one.nodes.includes(near),
+    const others = partsOnNodes(model)[near]!.filter(
+      (one) => one.part.ref !== part.ref && one.part.kind !== 'source',
     );
     const pulled = others.flatMap(({ part: one }) => (isFuse(one.kind) ? [one.ref] : []));
     const unplugged = new Set(
@@ -177,7 +181,7 @@ export function conductorApart(
       isFuse(one.kind) || isPlugPin(model, one) ? [] : [{ part: one.ref, node: name(near) }],
     );
     if (lifted.length > MOST_LIFTED) return [];
-    const beyond = compiled.parts.filter((one) => one.part.ref !== part.ref && one.nodes.includes(far));
+    const beyond = partsOnNodes(model)[far]!.filter((one) => one.part.ref !== part.ref);
     const plug = beyond.length === 1 ? beyond[0]!.part : null;
     if (plug && isPlugPin(model, plug)) unplugged.add(plug.connector);
     else if (plug && isFuse(plug.kind)) pulled.push(plug.ref);

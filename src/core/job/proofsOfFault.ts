@@ -1,4 +1,4 @@
-import type { CircuitModel } from '../circuit/model';
+import { oncePerModel, type CircuitModel } from '../circuit/model';
 import type { Circumstance } from '../circuit/circumstances';
 import type { Test } from '../circuit/schema';
 import { nodesOfTest } from '../circuit/testPlace';
@@ -103,27 +103,31 @@ function placeOf({ from, to, testVolts }: Insulation): string {
   return `${from} ${to} ${testVolts} V`.slice(0, 100);
 }
 
-const known = new WeakMap<CircuitModel, Map<string, Insulation | null>>();
+const knownInsulation = oncePerModel(() => new Map<string, Insulation | null>());
 
 /** The quickest insulation test to the frame that meets a part and harms nothing. */
 function insulationAt(model: CircuitModel, ref: string): Insulation | null {
-  const found = known.get(model) ?? new Map<string, Insulation | null>();
-  known.set(model, found);
-  if (!found.has(ref)) {
-    const { compiled } = model;
-    const at = compiled.partIndex.get(ref);
-    const nodes = new Set(
-      at === undefined ? [] : compiled.parts[at]!.nodes.map((one) => compiled.nodeNames[one]!),
-    );
-    const best = listCandidateTests(model)
-      .tests.filter(
-        ({ bound }) =>
-          bound.test.kind === 'insulation' && nodesOfTest(bound.test).some((one) => nodes.has(one)),
-      )
-      .sort((a, b) => a.minutes - b.minutes)[0];
-    found.set(ref, best ? (best.bound.test as Insulation) : null);
+  const known = knownInsulation(model);
+  let found = known.get(ref);
+  if (found === undefined) {
+    found = quickestInsulation(model, ref);
+    known.set(ref, found);
   }
-  return found.get(ref) ?? null;
+  return found;
+}
+
+function quickestInsulation(model: CircuitModel, ref: string): Insulation | null {
+  const { compiled } = model;
+  const at = compiled.partIndex.get(ref);
+  if (at === undefined) return null;
+  const nodes = new Set(compiled.parts[at]!.nodes.map((one) => compiled.nodeNames[one]!));
+  const [best] = listCandidateTests(model, {}, { parts: new Set([at]), setups: [] })
+    .tests.filter(
+      ({ bound }) =>
+        bound.test.kind === 'insulation' && nodesOfTest(bound.test).some((one) => nodes.has(one)),
+    )
+    .sort((a, b) => a.minutes - b.minutes);
+  return best ? (best.bound.test as Insulation) : null;
 }
 
 /** A line that came off is shown to be tight again. */

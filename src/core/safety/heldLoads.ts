@@ -1,4 +1,4 @@
-import type { CircuitModel } from '../circuit/model';
+import { oncePerModel, type CircuitModel } from '../circuit/model';
 import type { Setup } from '../circuit/schema';
 import type { Part } from '../circuit/partSchema';
 import { branchAmps } from '../circuit/world';
@@ -21,6 +21,8 @@ export function isLoaded(part: Part): boolean {
   return ('holdsLoad' in part && part.holdsLoad === true) || ('freesLoad' in part && part.freesLoad === true);
 }
 
+const loadedParts = oncePerModel(({ compiled }) => compiled.parts.filter(({ part }) => isLoaded(part)));
+
 /**
  * Loads that a set-up would let go, those that are secured in it left out. A coil that holds lets go when anything of its run is
  * taken away; a coil that frees (a spring-applied brake) when it is fed, in whatever way; an actuator whose pressure or vacuum
@@ -28,8 +30,7 @@ export function isLoaded(part: Part): boolean {
  * the operator's own doing and is not counted.
  */
 export function freedLoads(model: CircuitModel, setup: Setup): FreedLoad[] {
-  const { compiled } = model;
-  const loaded = compiled.parts.filter(({ part }) => isLoaded(part));
+  const loaded = loadedParts(model);
   if (loaded.length === 0) return [];
   const some = (...lists: (readonly unknown[] | undefined)[]) =>
     lists.some((list) => list !== undefined && list.length > 0);

@@ -1,4 +1,4 @@
-import type { CircuitModel } from '../../circuit/model';
+import { oncePerModel, type CircuitModel } from '../../circuit/model';
 import type { Reading, Test } from '../../circuit/schema';
 import { nodesOfTest, partOfTest } from '../../circuit/testPlace';
 import { listCandidateTests, type CandidateTest } from '../../diagnosis/candidateTests';
@@ -42,16 +42,8 @@ export interface JobSheet {
 /** A reading of the same kind at the same place counts for a cell where the sound machine would show the same there, within this share. */
 const SAME_SHARE = 0.02;
 
-const candidates = new WeakMap<CircuitModel, readonly CandidateTest[]>();
-
-/** Tests that may be taken on a circuit at all, whatever the doubt; worked out once. */
-export function testsOf(model: CircuitModel): readonly CandidateTest[] {
-  const known = candidates.get(model);
-  if (known) return known;
-  const { tests } = listCandidateTests(model);
-  candidates.set(model, tests);
-  return tests;
-}
+/** Tests that may be taken on a circuit at all, whatever the doubt. */
+export const testsOf = oncePerModel((model): readonly CandidateTest[] => listCandidateTests(model).tests);
 
 /** The quickest test that may be taken between two points and fits what a cell wants; null where none may. */
 export function pickBetween(

@@ -1,19 +1,16 @@
-import { readdirSync, readFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { demoCircuits } from '@/testing/demoCircuits';
 import { listFaults } from '../diagnosis/faults';
 import { workingPatterns } from '../diagnosis/patterns';
 import { seededRandom } from '../random';
 import { TEMPLATES } from '../templates/templates';
 import { CircuitModel } from './model';
-import { parseCircuit } from './parse';
 import { branchAmps, branchVolts, conductance, type World } from './world';
 
 /** What every solved circuit obeys, whatever is drawn and whatever is broken in it. */
-const folder = join('demo', 'circuits');
 const CIRCUITS: [string, () => CircuitModel][] = [
-  ...readdirSync(folder).map((file): [string, () => CircuitModel] => [
-    file.replace('.circuit.json', ''),
-    () => new CircuitModel(parseCircuit(JSON.parse(readFileSync(join(folder, file), 'utf8')))),
+  ...demoCircuits().map(({ name, circuit }): [string, () => CircuitModel] => [
+    name,
+    () => new CircuitModel(circuit),
   ]),
   ...TEMPLATES.map(({ id, build }): [string, () => CircuitModel] => [id, () => new CircuitModel(build())]),
 ];

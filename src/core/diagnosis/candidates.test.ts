@@ -1,7 +1,7 @@
-import { readdirSync, readFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { demoCircuit, demoCircuits } from '@/testing/demoCircuits';
+import { readFileSync } from 'node:fs';
 import { CircuitModel, setupKey } from '../circuit/model';
-import { parseCase, parseCircuit } from '../circuit/parse';
+import { parseCase } from '../circuit/parse';
 import { setupMinutes } from './access';
 import { listCandidateTests } from './candidateTests';
 import { cautionsOf } from './cautionsOf';
@@ -12,14 +12,11 @@ import { testKey } from './observations';
 import { workingPatterns } from './patterns';
 import { isGroundStud, powerOff } from './setApart';
 
-const folder = join('demo', 'circuits');
-const files = readdirSync(folder);
-const load = (file: string) =>
-  new CircuitModel(parseCircuit(JSON.parse(readFileSync(join(folder, file), 'utf8'))));
-const tilt = load('groomer-blade-tilt.circuit.json');
+const load = (name: string) => new CircuitModel(demoCircuit(name));
+const tilt = load('groomer-blade-tilt');
 
-describe.each(files)('%s', (file) => {
-  const model = load(file);
+describe.each(demoCircuits())('$name', ({ circuit }) => {
+  const model = new CircuitModel(circuit);
 
   it('has fault odds that add, with “nothing wrong”, to one, and a place for each of the contract’s faults', () => {
     const faults = listFaults(model);
@@ -79,7 +76,7 @@ describe.each(files)('%s', (file) => {
 describe('the tilt circuit', () => {
   it('is made dead by its one fuse', () => {
     expect(powerOff(tilt)).toEqual({ pulled: ['F7'] });
-    expect(powerOff(load('winch-reversing.circuit.json'))).toEqual({ isolated: ['G1'] });
+    expect(powerOff(load('winch-reversing'))).toEqual({ isolated: ['G1'] });
   });
 
   it('takes set-ups for what they mean, not for how they are written', () => {
@@ -144,7 +141,7 @@ describe('bad input', () => {
 });
 
 describe('a ground stud', () => {
-  const model = load('groomer-tiller-float.circuit.json');
+  const model = load('groomer-tiller-float');
   it('is told from a plug, and nothing unplugs it', () => {
     expect(isGroundStud(model, 'R2')).toBe(true);
     expect(isGroundStud(model, 'X31')).toBe(false);

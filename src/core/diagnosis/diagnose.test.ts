@@ -1,16 +1,10 @@
-import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
-import { parseCircuit } from '../circuit/parse';
-import type { Circuit, Reading, Test } from '../circuit/schema';
+import { demoCircuit } from '@/testing/demoCircuits';
+import type { Reading, Test } from '../circuit/schema';
 import { Diagnoser } from './diagnose';
 import { faultByName } from './faults';
 import { bindTest, predict, predictedValue } from './predict';
 
-function demo(name: string): Circuit {
-  return parseCircuit(JSON.parse(readFileSync(join('demo', 'circuits', `${name}.circuit.json`), 'utf8')));
-}
-
-const tilt = demo('groomer-blade-tilt');
+const tilt = demoCircuit('groomer-blade-tilt');
 const diagnoser = new Diagnoser(tilt);
 const left = { controls: { key: 'on', tilt: 'left' } };
 const right = { controls: { key: 'on', tilt: 'right' } };
@@ -93,7 +87,7 @@ describe('diagnose', () => {
   });
 
   it('prefers the insulation tester where only working volts show the fault', () => {
-    const pump = new Diagnoser(demo('pump-fill-valve'));
+    const pump = new Diagnoser(demoCircuit('pump-fill-valve'));
     const low = { controls: { level: 'low' } };
     const dead = { isolated: ['G2'] };
     const readings: Reading[] = [
@@ -109,12 +103,12 @@ describe('diagnose', () => {
 
   it('never offers ohms on a powered pair, nor a tester on electronics', () => {
     for (const name of ['groomer-blade-tilt', 'groomer-tiller-float', 'winch-reversing']) {
-      const own = new Diagnoser(demo(name));
+      const own = new Diagnoser(demoCircuit(name));
       for (const { test } of own.diagnose([], { most: 40 }).next) {
         expect(() => bindTest(own.model, test)).not.toThrow();
       }
     }
-    const tiller = new Diagnoser(demo('groomer-tiller-float'));
+    const tiller = new Diagnoser(demoCircuit('groomer-tiller-float'));
     const kinds = tiller.diagnose([], { most: 40 }).next.filter(({ test }) => test.kind === 'insulation');
     for (const { test } of kinds) expect(test.setup.unplugged?.length).toBeGreaterThan(0);
   });

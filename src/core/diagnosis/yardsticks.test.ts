@@ -1,7 +1,5 @@
-import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { demoCircuit } from '@/testing/demoCircuits';
 import { CircuitModel } from '../circuit/model';
-import { parseCircuit } from '../circuit/parse';
 import type { Part, Reading, Test } from '../circuit/schema';
 import { shopMarks } from '../tables/marks';
 import { ruleKey } from '../tables/ruleKey';
@@ -12,9 +10,7 @@ import { yardsticks, type Baseline, type Yardstick } from './yardsticks';
 
 const MARKS = shopMarks({});
 const template = (id: string) => TEMPLATES.find((one) => one.id === id)!.build();
-const tilt = new CircuitModel(
-  parseCircuit(JSON.parse(readFileSync(join('demo', 'circuits', 'groomer-blade-tilt.circuit.json'), 'utf8'))),
-);
+const tilt = new CircuitModel(demoCircuit('groomer-blade-tilt'));
 const of = (
   model: CircuitModel,
   test: Test,

@@ -1,6 +1,4 @@
-import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
-import { parseCircuit } from '@/core/circuit/parse';
+import { demoCircuit } from '@/testing/demoCircuits';
 import { CircuitModel } from '@/core/circuit/model';
 import { singleCoil, stopSolenoid } from '@/core/templates/electrical';
 import { contactorTwoSupplies, levelControl } from '@/core/templates/line';
@@ -49,9 +47,7 @@ describe('a spare', () => {
     expect(amps('S2')).toMatch(/^0\.\d+ A carried here at 12 V DC/);
   });
   it('of a suppressor blocks the circuit’s volts, bears the winding’s current and stands the right way round', () => {
-    const tiller = parseCircuit(
-      JSON.parse(readFileSync(join('demo', 'circuits', 'groomer-tiller-float.circuit.json'), 'utf8')),
-    );
+    const tiller = demoCircuit('groomer-tiller-float');
     const wanted = Object.fromEntries(
       spareRatings(new CircuitModel(tiller), 'V14', 'bar').map((one) => [one.name, one.wanted]),
     );
@@ -60,9 +56,7 @@ describe('a spare', () => {
     expect(wanted['Way round']).toContain('band on Y14:1');
   });
   it('of a valve has its ways, what it does at rest and the pressure it shifts at', () => {
-    const gate = parseCircuit(
-      JSON.parse(readFileSync(join('demo', 'circuits', 'compressor-gate.circuit.json'), 'utf8')),
-    );
+    const gate = demoCircuit('compressor-gate');
     const ratings = spareRatings(new CircuitModel(gate), 'Q1', 'bar');
     expect(ratings).toContainEqual({ name: 'Ways and rest', wanted: '5/3, exhaust centre' });
     expect(ratings).toContainEqual({ name: 'Pilot pressure', wanted: 'shifts from 2.5 bar' });

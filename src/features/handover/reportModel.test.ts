@@ -1,7 +1,5 @@
-import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { demoCircuit } from '@/testing/demoCircuits';
 import { CircuitModel } from '@/core/circuit/model';
-import { parseCircuit } from '@/core/circuit/parse';
 import type { Reading } from '@/core/circuit/schema';
 import type { Entry } from '@/core/job/entries';
 import { proofList } from '@/core/job/proofList';
@@ -13,9 +11,7 @@ import { makeDiagnosisService } from '@/workers/diagnosisService';
 import type { Speaker } from '@/words/en/readings';
 import { buildReport, NOTICE, type Report } from './reportModel';
 
-const model = new CircuitModel(
-  parseCircuit(JSON.parse(readFileSync(join('demo', 'circuits', 'groomer-blade-tilt.circuit.json'), 'utf8'))),
-);
+const model = new CircuitModel(demoCircuit('groomer-blade-tilt'));
 const speaker: Speaker = { model, lanes: findLanes(model), gaugeUnit: 'bar' as const };
 const service = makeDiagnosisService(1);
 const job = {

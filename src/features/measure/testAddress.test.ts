@@ -1,7 +1,5 @@
-import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { demoCircuit } from '@/testing/demoCircuits';
 import { CircuitModel } from '@/core/circuit/model';
-import { parseCircuit } from '@/core/circuit/parse';
 import type { Test } from '@/core/circuit/schema';
 import { Diagnoser } from '@/core/diagnosis/diagnose';
 import { testKey } from '@/core/diagnosis/observations';
@@ -13,14 +11,12 @@ import { movedLeads, nextPoint } from './movedLeads';
 import { chosenTest, NO_TEST, ownSetup, testToParams } from './testAddress';
 import type { Speaker } from '@/words/en/readings';
 
-const load = (file: string) =>
-  new CircuitModel(parseCircuit(JSON.parse(readFileSync(join('demo', 'circuits', file), 'utf8'))));
 const speakerOf = (model: CircuitModel): Speaker => ({
   model,
   lanes: findLanes(model),
   gaugeUnit: 'bar' as const,
 });
-const tilt = speakerOf(load('groomer-blade-tilt.circuit.json'));
+const tilt = speakerOf(new CircuitModel(demoCircuit('groomer-blade-tilt')));
 
 /** A test written into an address and read out of it again, with nothing of the program's own list at hand. */
 function there(speaker: Speaker, test: Test): Test | null {
@@ -49,7 +45,7 @@ describe('a test in the address of its page', () => {
   );
 
   it('is found among the program’s own, whatever kind it is', () => {
-    const air = speakerOf(load('compressor-gate.circuit.json'));
+    const air = speakerOf(new CircuitModel(demoCircuit('compressor-gate')));
     const diagnoser = new Diagnoser(air.model.compiled.circuit);
     const next = diagnoser.diagnose([], { most: 40 }).next;
     for (const { test } of next) {

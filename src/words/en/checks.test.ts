@@ -1,7 +1,5 @@
-import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { demoCircuit } from '@/testing/demoCircuits';
 import { CircuitModel } from '@/core/circuit/model';
-import { parseCircuit } from '@/core/circuit/parse';
 import { freeChecks } from '@/core/job/freeChecks';
 import { findLanes } from '@/core/path/lanes';
 import { checkWords } from './checks';
@@ -10,8 +8,7 @@ import type { Speaker } from './readings';
 import { setupSteps } from './setupSteps';
 
 const speakerOf = (circuit: string): Speaker => {
-  const text = readFileSync(join('demo', 'circuits', `${circuit}.circuit.json`), 'utf8');
-  const model = new CircuitModel(parseCircuit(JSON.parse(text)));
+  const model = new CircuitModel(demoCircuit(circuit));
   return { model, lanes: findLanes(model), gaugeUnit: 'bar' };
 };
 const float = speakerOf('groomer-tiller-float');

@@ -1,7 +1,5 @@
-import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { demoCircuit } from '@/testing/demoCircuits';
 import { CircuitModel } from '@/core/circuit/model';
-import { parseCircuit } from '@/core/circuit/parse';
 import type { Reading, Test } from '@/core/circuit/schema';
 import { Diagnoser } from '@/core/diagnosis/diagnose';
 import type { FaultName } from '@/core/diagnosis/faultTypes';
@@ -28,13 +26,7 @@ const speakerOf = (model: CircuitModel): Speaker => ({
   lanes: findLanes(model),
   gaugeUnit: 'bar' as const,
 });
-const tilt = speakerOf(
-  new CircuitModel(
-    parseCircuit(
-      JSON.parse(readFileSync(join('demo', 'circuits', 'groomer-blade-tilt.circuit.json'), 'utf8')),
-    ),
-  ),
-);
+const tilt = speakerOf(new CircuitModel(demoCircuit('groomer-blade-tilt')));
 const template = (id: string) => speakerOf(new CircuitModel(TEMPLATES.find((one) => one.id === id)!.build()));
 /** Between them every kind of test. */
 const VARIED = [

@@ -5,12 +5,13 @@ import type { Part } from '../circuit/schema';
 import { PART_KINDS } from '../kinds/part/index';
 import type { AddFault, FaultVariant, SeverityRange } from './faultTypes';
 
-/** Faults between two parts: wires of a bundle that touch, a wire on a live feed, plugs or pins in each other's place. */
+/** Faults of more than one part: wires of a bundle that touch, a wire on a live feed, plugs or pins in each other's place, a dead block of outputs. */
 export function addPairFaults(model: CircuitModel, add: AddFault, leaveOut: (count: number) => void): void {
   addBundleShorts(model, add, leaveOut);
   addLiveFeeds(model, add);
   addSwappedConnectors(model, add, leaveOut);
   addCrossedPins(model, add, leaveOut);
+  addDeadBlocks(model, add);
 }
 
 /** Neighbours looked at in a thick bundle, and plugs that might be mistaken for each other: near ones first. */
@@ -119,6 +120,29 @@ function addCrossedPins({ compiled }: CircuitModel, add: AddFault, leaveOut: (co
     const crossed: Edit[] = [{ type: 'cross', pairs: [pair] }];
     add(one, 'crossedPins', PART_KINDS.pin.odds.crossedPins, null, [{ weight: 1, edits: () => crossed }], {
       other: two.part.ref,
+    });
+  }
+}
+
+/** Outputs that share their supply and return: the controller's block behind them gives nothing on any. */
+function addDeadBlocks({ compiled }: CircuitModel, add: AddFault): void {
+  const blocks = new Map<string, CompiledPart[]>();
+  for (const one of compiled.parts) {
+    if (one.part.kind !== 'driver') continue;
+    const { supply, return: back } = one.part.nodes;
+    const key = JSON.stringify([supply, back, one.part.side ?? 'high']);
+    blocks.set(key, [...(blocks.get(key) ?? []), one]);
+  }
+  for (const outputs of blocks.values()) {
+    const [first, second] = outputs;
+    if (!first || !second) continue;
+    const dead: Edit[] = outputs.map(({ branches }) => ({
+      type: 'force',
+      branch: branches[0]!.index,
+      on: false,
+    }));
+    add(first, 'blockDead', PART_KINDS.driver.odds.blockDead, null, [{ weight: 1, edits: () => dead }], {
+      other: second.part.ref,
     });
   }
 }

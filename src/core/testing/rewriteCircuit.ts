@@ -46,6 +46,8 @@ function rewritten(part: Part, fault: FaultName, severity: number, frame: string
       return part.kind === 'switch' || part.kind === 'timer'
         ? [beside(part.nodes['1'], part.nodes['2'], part.ohms ?? 0.01)]
         : null;
+    case 'bridged':
+      return part.kind === 'switch' ? [part, beside(part.nodes['1'], part.nodes['2'], severity)] : null;
     case 'short':
       if (part.kind === 'diode') return [part, beside(part.nodes.anode, part.nodes.cathode, 0.02)];
       return part.kind === 'sensor3' ? null : [{ ...part, ohms: 0.02 } as Part];

@@ -1,15 +1,19 @@
-import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
-import { parseCircuit } from '../circuit/parse';
+import { demoCircuit } from '@/testing/demoCircuits';
+import { CircuitModel } from '../circuit/model';
 import type { Circuit, Reading, Test } from '../circuit/schema';
 import { Diagnoser } from '../diagnosis/diagnose';
-import { driverHighSide, singleCoil, twoWayPair } from '../templates/electrical';
+import { workingPatterns } from '../diagnosis/patterns';
+import {
+  changeOverRelay,
+  driverHighSide,
+  singleCoil,
+  twinOutputs,
+  twoWayPair,
+} from '../templates/electrical';
 import { at, Story, volts, works } from './story';
 
 /** Single causes that an experienced person thinks of when nothing else fits, and how each is proved. */
-const TILT = parseCircuit(
-  JSON.parse(readFileSync(join('demo', 'circuits', 'groomer-blade-tilt.circuit.json'), 'utf8')),
-);
+const TILT = demoCircuit('groomer-blade-tilt');
 const tilt = (way: string) => at({ key: 'on', tilt: way });
 
 /** What the operator finds in each command, then the program's own way to the end. */
@@ -72,6 +76,48 @@ describe('pins in each other’s place', () => {
     const plain: Circuit = { ...bare, parts: bare.parts.filter(({ kind }) => kind !== 'diode') };
     expect(crossed(plain)).toEqual([]);
     expect(crossed(twoWayPair()).length).toBeGreaterThan(0);
+  });
+});
+
+describe('what hands left behind', () => {
+  it('a bridge with ohms of its own over a contact is named by the contact it lies across', () => {
+    const circuit = singleCoil();
+    const off = at({ key: 'off' });
+    const story = new Story(circuit, ['S1', 'bridged', 12]).take(
+      works('Y1', off),
+      works('Y1', at({ key: 'on' })),
+    );
+    const told = story.follow(8);
+    expect(told.named).toBe('S1');
+    expect(told.suspects[0]).toMatchObject({ part: 'S1', fault: 'bridged' });
+  });
+
+  it('wires on the resting contact of a relay instead of the working one are its relay’s fault, found by both loads', () => {
+    const circuit = changeOverRelay();
+    const relay = circuit.parts.find(({ kind }) => kind === 'relay')!;
+    const rest = workingPatterns(new CircuitModel(circuit)).flatMap(({ setup }) => {
+      const loads = circuit.parts.filter(
+        ({ kind }) => kind === 'lamp' || kind === 'heater' || kind === 'motor',
+      );
+      return loads.map(({ ref }) => works(ref, setup));
+    });
+    const told = new Story(circuit, [relay.ref, 'wrongTerminal']).take(...rest).ask();
+    expect(told.suspects.slice(0, 4)).toContainEqual(
+      expect.objectContaining({ part: relay.ref, fault: 'wrongTerminal' }),
+    );
+  });
+});
+
+describe('a block of outputs', () => {
+  it('that gives nothing on any is thought of where each output alone would be two faults', () => {
+    const circuit = twinOutputs();
+    const [first, second] = circuit.parts.filter(({ kind }) => kind === 'driver');
+    const patterns = workingPatterns(new CircuitModel(circuit));
+    const story = new Story(circuit, [`${first!.ref}+${second!.ref}`, 'blockDead']);
+    for (const { setup, loads } of patterns) for (const ref of loads) story.take(works(ref, setup));
+    const told = story.follow(8);
+    expect(told.suspects[0]).toMatchObject({ part: first!.ref, fault: 'blockDead', other: second!.ref });
+    expect(told.named).toBe(first!.ref);
   });
 });
 

@@ -93,7 +93,7 @@ const SHORTS: readonly FaultName[] = [
 ];
 
 /** Faults that leave a second way closed. */
-const CLOSED: readonly FaultName[] = ['stuckClosed', 'welded'];
+const CLOSED: readonly FaultName[] = ['stuckClosed', 'bridged', 'welded'];
 
 /** Faults that bring volts where none belong. */
 const FEEDS: readonly FaultName[] = [
@@ -104,6 +104,7 @@ const FEEDS: readonly FaultName[] = [
   'shortToSupply',
   'swapped',
   'crossedPins',
+  'wrongTerminal',
 ];
 
 /** Faults that let a fluid out. */

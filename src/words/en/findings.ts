@@ -24,6 +24,7 @@ const FAULT_WORDS: Readonly<Record<FaultName, string>> = {
   shortedTurns: 'shorted turns',
   stuckOpen: 'does not close',
   stuckClosed: 'does not open',
+  bridged: 'bridged',
   welded: 'welded shut',
   short: 'shorted',
   reversed: 'wrong way round',
@@ -34,6 +35,8 @@ const FAULT_WORDS: Readonly<Record<FaultName, string>> = {
   leakyOutput: 'lets current through while off',
   swapped: 'plug exchanged',
   crossedPins: 'pins exchanged',
+  wrongTerminal: 'wires on the wrong contact',
+  blockDead: 'its whole block of outputs gives nothing',
   lowPressure: 'too little pressure',
   blocked: 'blocked',
   leaking: 'leaks',
@@ -51,6 +54,7 @@ const BETWEEN_WORDS: Partial<Record<FaultName, (other: string) => string>> = {
   shortToSupply: () => 'touches a live feed',
   swapped: (other) => `plug exchanged with ${other}`,
   crossedPins: (other) => `pin exchanged with ${other}`,
+  blockDead: (other) => `gives nothing, nor does ${other}: the block of outputs is dead`,
 };
 /** Where a kind of part has more than one thing in it, which of them. */
 const BAD_CONTACT = { highResistance: 'contact makes badly' } as const;
@@ -106,12 +110,14 @@ function sizeWords(ohms: number, range: Suspect['severityRange']): string {
 }
 
 /** Faults that hands have made. */
-const BY_HAND: readonly FaultName[] = ['swapped', 'crossedPins', 'reversed'];
+const BY_HAND: readonly FaultName[] = ['swapped', 'crossedPins', 'wrongTerminal', 'reversed'];
 
 /** What to look for before a new part goes in, where the drawing names no cause. */
 export function causeWords({ model }: Speaker, ref: string, fault?: FaultName): string {
   if (fault && BY_HAND.includes(fault))
     return 'Whoever worked here before: look for what else went back wrong, and mark the plugs.';
+  if (fault === 'bridged')
+    return 'A jumper that somebody left, or water and dirt across the terminals: take it away, and find out why it was put there.';
   const at = model.compiled.partIndex.get(ref);
   const fluid = at !== undefined && kindOf(model.compiled.parts[at]!.part).traits.fluid;
   return `Whatever could have done this: ${fluid ? 'rubbing, heat, dirt, a loose fitting' : 'water, rubbing, a loose terminal'}.`;

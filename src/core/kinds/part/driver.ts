@@ -9,7 +9,7 @@ export const driver = definePart<'driver'>()({
   chain: { letter: 'A', figure: 'limitAmps', words: ['controller output', 'driver', 'output'] },
   traits: traits({ electronic: true, unit: true }),
   accessMinutes: 1.2,
-  odds: { noOutput: 0.5, stuckOn: 0.2, leakyOutput: 0.2 },
+  odds: { noOutput: 0.5, stuckOn: 0.2, leakyOutput: 0.2, blockDead: 0.2 },
   branches: ({ nodes, side, ohms }) => {
     const [from, to] = side === 'low' ? [nodes.out, nodes.return] : [nodes.supply, nodes.out];
     return [{ role: 'output', from, to, ohms: ohms ?? OUTPUT_OHMS }];

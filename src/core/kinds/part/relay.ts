@@ -1,3 +1,4 @@
+import type { Edit } from '../../circuit/edits';
 import { InputError } from '../../circuit/inputError';
 import type { PartOf } from '../../circuit/partSchema';
 import { broken, forced, worsened } from '../../diagnosis/faultTypes';
@@ -13,7 +14,15 @@ export const relay = definePart<'relay'>()({
   chain: { letter: 'K', figure: 'ohms', words: ['relay coil', 'contactor', 'relay'] },
   traits: traits({ contact: true, carries: true, draws: true, falls: true, ohmic: true }),
   accessMinutes: 1,
-  odds: { open: 0.6, shortedTurns: 0.2, stuckOpen: 0.6, welded: 0.4, highResistance: 0.6, jammed: 0.2 },
+  odds: {
+    open: 0.6,
+    shortedTurns: 0.2,
+    stuckOpen: 0.6,
+    welded: 0.4,
+    highResistance: 0.6,
+    jammed: 0.2,
+    wrongTerminal: 0.06,
+  },
   branches: (part, field) => {
     const { a1, a2 } = part.nodes;
     if (!a1 || !a2) throw new InputError(`${field}.nodes`, 'a relay needs its coil nodes "a1" and "a2"');
@@ -78,6 +87,17 @@ export const relay = definePart<'relay'>()({
           ],
         },
       ]);
+    // What belongs on the one contact of a pole hangs on the other.
+    const turned = made.flatMap((branch) => {
+      const twin = resting.find(({ set }) => set === branch.set);
+      if (!twin) return [];
+      const pair = [
+        { branch: branch.index, end: 'b' },
+        { branch: twin.index, end: 'b' },
+      ] as const;
+      return [{ weight: 1, edits: (): Edit[] => [{ type: 'cross', pairs: [pair] }] }];
+    });
+    add('wrongTerminal', null, turned);
     if (contacts[0]) add('highResistance', series(contacts[0]), contacts.map(worsened));
   },
   energy: nothing,

@@ -1,3 +1,4 @@
+import { shopMarks } from '@/core/tables/marks';
 import { expect, test, type Page } from '@playwright/test';
 import type { Test } from '../src/core/circuit/schema';
 import { jobSheet } from '../src/core/sheets/onCircuit/build';
@@ -45,7 +46,7 @@ async function cellPlace(page: Page): Promise<[number, number]> {
 }
 
 function cellTest({ sheet }: Story, machine: MachineUnderTest, [row, column]: [number, number]): Test {
-  return jobSheet(machine.model, sheet, [])!.rows[row]!.cells[column]!.test;
+  return jobSheet(machine.model, sheet, [], shopMarks({}))!.rows[row]!.cells[column]!.test;
 }
 
 const STORIES: readonly Story[] = [

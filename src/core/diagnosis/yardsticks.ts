@@ -108,7 +108,7 @@ function partRead(model: CircuitModel, test: Test): CompiledPart | undefined {
 }
 
 /** Which rule for lost volts a test falls under; null where no current flows or none fits. */
-function dropPlace(model: CircuitModel, test: Test): DropPlace | null {
+export function dropPlace(model: CircuitModel, test: Test): DropPlace | null {
   if (test.kind !== 'volts') return null;
   const { compiled } = model;
   const [from, to] = [test.from, test.to].map((name) => compiled.nodeIndex.get(name)!) as [number, number];

@@ -1,3 +1,4 @@
+import { shopMarks } from '@/core/tables/marks';
 import { demoCircuit } from '@/testing/demoCircuits';
 import { CircuitModel } from '@/core/circuit/model';
 import type { Reading } from '@/core/circuit/schema';
@@ -48,7 +49,7 @@ function report(entries: readonly Entry[], timeZone = 'UTC'): Report {
     { most: 1 },
   );
   if (!answer.ok) throw new Error(answer.message);
-  return buildReport(speaker, job, state, answer.value, timeZone);
+  return buildReport(speaker, job, state, answer.value, { timeZone, marks: shopMarks({}) });
 }
 
 describe('the report of a job', () => {
@@ -217,7 +218,7 @@ describe('the report of a job', () => {
   });
 
   it('prints the sheets that were worked on, what was found first', () => {
-    const sheet = jobSheet(model, 'coil', [])!;
+    const sheet = jobSheet(model, 'coil', [], shopMarks({}))!;
     const [y7, y8] = ['Y7', 'Y8'].map((ref) => sheet.rows.find(({ name }) => name.startsWith(ref))!);
     const ohmsAt = sheet.columns.indexOf('ohms');
     const cells = [y7, y8].flatMap((row) => row!.cells.flatMap((cell) => (cell ? [cell] : [])));

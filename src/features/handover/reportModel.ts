@@ -1,3 +1,4 @@
+import type { ShopMarks } from '@/core/tables/marks';
 import type { Setup, Test } from '@/core/circuit/schema';
 import { nodesOfTest } from '@/core/circuit/testPlace';
 import type { EntryOf } from '@/core/job/entries';
@@ -77,13 +78,19 @@ export interface ReportJob {
   openedAt: string;
 }
 
-/** A job's report; its times are on the clock of `timeZone`. */
+/** What a report takes from the shop: the clock its times are on, and what readings are held against. */
+export interface ReportShop {
+  timeZone: string;
+  marks: ShopMarks;
+}
+
+/** A job's report. */
 export function buildReport(
   speaker: Speaker,
   job: ReportJob,
   state: JobState,
   outlook: Outlook,
-  timeZone: string,
+  { timeZone, marks }: ReportShop,
   arrivals: ReadonlyMap<string, Arrival> = new Map(),
 ): Report {
   const { diagnosis, standings } = outlook;
@@ -183,7 +190,7 @@ export function buildReport(
       beside: `${writtenWords(entry.at, arrivals.get(entry.id), timeZone)}, ${entry.person}${superseded ? ', taken back' : entry.body.phase ? ', after the fix' : ''}`,
       ...(superseded ? { tone: 'left' as const } : {}),
     })),
-    sheets: reportSheets(speaker, readings),
+    sheets: reportSheets(speaker, readings, marks),
     verdict: {
       headline:
         verdict.state === 'name' && lead

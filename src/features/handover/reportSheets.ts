@@ -1,6 +1,7 @@
 import type { Reading } from '@/core/circuit/schema';
 import { jobSheet } from '@/core/sheets/onCircuit/build';
 import { JOB_SHEETS, type SheetRow } from '@/core/sheets/onCircuit/jobSheet';
+import type { ShopMarks } from '@/core/tables/marks';
 import type { Speaker } from '@/words/en/readings';
 import {
   cellWords,
@@ -25,10 +26,14 @@ const LEAST_CELLS = 3;
 const TONES = { good: 'good', watch: 'left', bad: 'bad' } as const;
 
 /** The sheets of a job that were worked on, computed from its readings. */
-export function reportSheets(speaker: Speaker, readings: readonly Reading[]): ReportSheetPart[] {
+export function reportSheets(
+  speaker: Speaker,
+  readings: readonly Reading[],
+  marks: ShopMarks,
+): ReportSheetPart[] {
   if (readings.length < LEAST_CELLS) return [];
   return JOB_SHEETS.flatMap((name): ReportSheetPart[] => {
-    const sheet = jobSheet(speaker.model, name, readings);
+    const sheet = jobSheet(speaker.model, name, readings, marks);
     if (!sheet) return [];
     const titleOf = (row: SheetRow) => rowTitle(speaker, sheet, row);
     const rows = sheet.rows.map((row) => ({

@@ -1,3 +1,4 @@
+import type { ShopMarks } from '@/core/tables/marks';
 import { CircuitModel } from '@/core/circuit/model';
 import type { Circuit, Preferences } from '@/core/circuit/schema';
 import type { Entry } from '@/core/job/entries';
@@ -21,6 +22,7 @@ export interface ReportTask {
   preferences: Preferences;
   gaugeUnit: GaugeUnit;
   timeZone: string;
+  marks: ShopMarks;
 }
 
 /** A job's report, weighed as its own page weighs it. Throws when the readings cannot be weighed. */
@@ -32,6 +34,7 @@ export function makeReport({
   preferences,
   gaugeUnit,
   timeZone,
+  marks,
 }: ReportTask): Report {
   const state = reduceJob(entries);
   const model = new CircuitModel(circuit);
@@ -39,5 +42,5 @@ export function makeReport({
   const answer = service.weigh(circuit, readings, weighOptions(state, preferences, 1));
   if (!answer.ok) throw new Error(answer.message);
   const speaker = { model, lanes: findLanes(model), gaugeUnit };
-  return buildReport(speaker, job, state, answer.value, timeZone, new Map(arrivals));
+  return buildReport(speaker, job, state, answer.value, { timeZone, marks }, new Map(arrivals));
 }

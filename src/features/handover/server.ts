@@ -1,3 +1,5 @@
+import { shopMarks } from '@/core/tables/marks';
+import { openRules } from '../tables/server';
 import 'server-only';
 import { CircuitModel } from '@/core/circuit/model';
 import { reduceJob, type JobState } from '@/core/job/reduceJob';
@@ -33,7 +35,7 @@ export async function wholeJob(number: string): Promise<WholeJob | null> {
 
 /** What a job's report is made of; `null` when there is no such job. */
 async function reportTask(number: string): Promise<ReportTask | null> {
-  const [opened, { policy }] = await Promise.all([openJob(number), openPolicy()]);
+  const [opened, { policy }, { rules }] = await Promise.all([openJob(number), openPolicy(), openRules()]);
   if (!opened) return null;
   const { circuit, entries, stored, ...job } = opened;
   return {
@@ -44,6 +46,7 @@ async function reportTask(number: string): Promise<ReportTask | null> {
     preferences: preferencesOf(policy),
     gaugeUnit: policy.gaugeUnit,
     timeZone: policy.timeZone,
+    marks: shopMarks(rules),
   };
 }
 

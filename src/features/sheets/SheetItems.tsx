@@ -16,9 +16,10 @@ export function SheetItems({
   Label: ComponentType<{ children: ReactNode }>;
 }) {
   const { job, speaker } = useDesk();
+  const { marks } = job;
   const sheets = useMemo(
-    () => JOB_SHEETS.filter((one) => jobSheet(speaker.model, one, []) !== null),
-    [speaker],
+    () => JOB_SHEETS.filter((one) => jobSheet(speaker.model, one, [], marks) !== null),
+    [speaker, marks],
   );
   if (sheets.length === 0) return null;
   return (

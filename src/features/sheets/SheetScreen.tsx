@@ -21,11 +21,15 @@ export function sheetOf(value: string | null): JobSheetName | null {
 
 /** A sheet of the job: many readings beside each other, each a test of its own, with the one that matters next. */
 export function SheetScreen() {
-  const { speaker, readings } = useDesk();
+  const { speaker, readings, job } = useDesk();
+  const { marks } = job;
   const name = sheetOf(useSearchParams().get('sheet')) ?? 'coil';
   const { model } = speaker;
-  const sheets = useMemo(() => JOB_SHEETS.filter((one) => jobSheet(model, one, []) !== null), [model]);
-  const sheet = useMemo(() => jobSheet(model, name, readings), [model, name, readings]);
+  const sheets = useMemo(
+    () => JOB_SHEETS.filter((one) => jobSheet(model, one, [], marks) !== null),
+    [model, marks],
+  );
+  const sheet = useMemo(() => jobSheet(model, name, readings, marks), [model, name, readings, marks]);
   return <OpenSheet key={name} name={name} sheets={sheets} sheet={sheet} />;
 }
 

@@ -1,18 +1,22 @@
 import type { JobSheet, JobSheetName, SheetRow } from '@/core/sheets/onCircuit/jobSheet';
+import type { FunctionsAnswer } from '@/core/sheets/functions/functions';
 import type { SheetAnswer } from '@/core/sheets/sheet';
 import type { Reading, Test } from '@/core/circuit/schema';
 import { figureWords, pointName, quantity, valueWords, type Speaker } from './readings';
 
 /** What a sheet is called. */
 export const SHEET_TITLE: Readonly<Record<JobSheetName, string>> = {
+  functions: 'All functions',
   coil: 'Coils',
   contacts: 'Contact bank',
   interlocks: 'Interlock chain',
+  drop: 'Volts lost on the way',
   insulation: 'Insulation',
   outputs: 'Output matrix',
 };
 
 const COLUMNS: Readonly<Record<string, string>> = {
+  state: 'Does it work',
   ohms: 'Ohms',
   amps: 'Amps',
   click: 'Click',
@@ -30,6 +34,7 @@ export function columnWords(column: string): string {
 }
 
 const VERDICTS: Readonly<Record<JobSheetName, Readonly<Record<string, string>>>> = {
+  functions: { good: 'works', weak: 'weak', dead: 'dead' },
   coil: {
     good: 'as it should be',
     low: 'too low: turns shorted',
@@ -48,6 +53,7 @@ const VERDICTS: Readonly<Record<JobSheetName, Readonly<Record<string, string>>>>
     mechanical: 'stuck, its coil is good',
   },
   interlocks: { good: 'passes its volts on', bad: 'loses the volts here' },
+  drop: { good: 'loses what it may', high: 'loses too much' },
   insulation: { good: 'good', watch: 'to be watched', bad: 'leaks' },
   outputs: { bad: 'this one' },
 };
@@ -100,6 +106,7 @@ export function sheetFoundWords(sheet: JobSheet, titleOf: (row: SheetRow) => str
   const read = sheet.rows.some(({ cells }) => cells.some((cell) => cell?.value !== null && cell !== null));
   if (!read) return ['Nothing is read yet.'];
   if (sheet.name === 'outputs') return outputsFound(sheet.answers[0]!);
+  if (sheet.name === 'functions') return functionsFound(sheet);
   if (sheet.name === 'interlocks') return interlocksFound(sheet);
   const lines = bad.map((row) => `${titleOf(row)}: ${sheetVerdictWords(sheet.name, row.verdict)}.`);
   if (watch.length > 0)
@@ -122,6 +129,24 @@ export function outputsCauseWords(cause: string, of: readonly string[]): string 
   const words = CAUSES[cause] ?? cause;
   if (words.endsWith('.')) return words;
   return of.length > 0 ? `${words}: ${of.join(', ')}.` : `${words}.`;
+}
+
+/** Suspects that are told by name; of more only how many. */
+const MOST_TOLD = 6;
+
+function functionsFound({ answers }: JobSheet): string[] {
+  const { suspect, cleared, findings } = answers[0] as FunctionsAnswer;
+  const codes = findings.map(({ code }) => code);
+  if (codes.includes('moreThanOne'))
+    return [
+      'No part is common to all that fails and to nothing that works: more than one thing is wrong, or one was tried wrongly.',
+    ];
+  if (codes.includes('nothingFails'))
+    return [`Nothing fails so far. ${cleared.length} parts are cleared by what works.`];
+  const names = suspect.map(({ part }) => part);
+  const told =
+    names.length > MOST_TOLD ? `${names.length} parts that all that fails has in common` : names.join(', ');
+  return [`Left: ${told}. ${cleared.length} parts are cleared by what works.`];
 }
 
 function interlocksFound({ answers, rows }: JobSheet): string[] {

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { shopMarks } from '../../tables/marks';
+import { shopMarks, type DropMark, type ShopMarks } from '../../tables/marks';
 import {
   maybe,
   mustKnow,
@@ -75,9 +75,9 @@ type School = NonNullable<ContactsSheet['school']>;
 
 /**
  * Judges contactors beside each other by clicks, coil, contact ohms and the drop under load, scaled to what they are rated for; and
- * which two serve which direction. An ohmmeter's pass is none: it wants a load.
+ * which two serve which direction. An ohmmeter's pass is none: it wants a load. `marks` are the shop's.
  */
-export function judgeContacts(sheet: ContactsSheet): ContactsAnswer {
+export function judgeContacts(sheet: ContactsSheet, marks: ShopMarks = shopMarks({})): ContactsAnswer {
   const { contactors, directions = [], leadOhms, lineVolts } = sheet;
   const findings: ContactsFinding[] = [];
   const known = contactors.map(({ name }) => name);
@@ -94,7 +94,7 @@ export function judgeContacts(sheet: ContactsSheet): ContactsAnswer {
   const asks: { ask: string }[] = [];
   const cannot = new Set<string>();
   for (const one of contactors) {
-    const judged = judge(one, { leadOhms, lineVolts, school });
+    const judged = judge(one, { leadOhms, lineVolts, allowed: allowedDrop(school, lineVolts, marks) });
     verdicts[one.name] = judged.verdict;
     findings.push(...judged.findings);
     if (cannotCarry(one, judged.verdict, leadOhms ?? 0)) cannot.add(one.name);
@@ -112,13 +112,16 @@ interface Judged {
   ask?: keyof Contactor | 'lineVolts';
 }
 
+interface Limits {
+  leadOhms?: number | undefined;
+  lineVolts?: number | undefined;
+  /** Volts that a closed contact may lose; null while the school needs a figure that is missing. */
+  allowed: DropMark | null;
+}
+
 function judge(
   { name, clicks, coilOhms, closedOhms, openOhms, dropVolts, atAmps, ratedAmps }: Contactor,
-  {
-    leadOhms,
-    lineVolts,
-    school,
-  }: { leadOhms?: number | undefined; lineVolts?: number | undefined; school: School },
+  { leadOhms, lineVolts, allowed }: Limits,
 ): Judged {
   const findings: ContactsFinding[] = [];
   const own = (ohms: Shown) => (ohms === 'OL' ? Infinity : Math.max(ohms - (leadOhms ?? 0), 0));
@@ -157,8 +160,7 @@ function judge(
   return {
     ...byDrop(
       { name, dropVolts: Math.abs(dropVolts), atAmps, ratedAmps, closedOhms },
-      lineVolts,
-      school,
+      { lineVolts, allowed },
       findings,
     ),
     findings,
@@ -173,8 +175,7 @@ function byDrop(
     ratedAmps,
     closedOhms,
   }: Pick<Contactor, 'name' | 'atAmps' | 'ratedAmps' | 'closedOhms'> & { dropVolts: number },
-  lineVolts: number | undefined,
-  school: School,
+  { lineVolts, allowed }: Limits,
   findings: ContactsFinding[],
 ): Omit<Judged, 'findings'> {
   if (lineVolts !== undefined && dropVolts >= OPEN_SHARE * lineVolts) return { verdict: 'open' };
@@ -183,13 +184,12 @@ function byDrop(
     findings.push({ code: 'dropWithoutAmps', name });
     return { verdict: closedOhms === undefined ? null : 'needsLoad', ask: 'atAmps' };
   }
-  const marks = marksOf(school, lineVolts);
-  if (!marks) {
+  if (!allowed) {
     findings.push({ code: 'lineVoltsNotKnown' });
     return { verdict: null, ask: 'lineVolts' };
   }
   const grade = (volts: number): ContactVerdict =>
-    volts <= marks.good ? 'good' : volts <= marks.repair ? 'worn' : 'bad';
+    volts <= allowed.good ? 'good' : volts <= allowed.repair ? 'worn' : 'bad';
   if (ratedAmps === undefined) {
     findings.push({ code: 'ratedNotKnown', name });
     // More current only makes it worse: bad is bad, and good is not known.
@@ -204,8 +204,7 @@ function byDrop(
 }
 
 /** Volts that a closed contact may lose at its rated current, by school (reference section 6; shop rules). */
-function marksOf(school: School, lineVolts: number | undefined): { good: number; repair: number } | null {
-  const { drops } = shopMarks({});
+function allowedDrop(school: School, lineVolts: number | undefined, { drops }: ShopMarks): DropMark | null {
   switch (school) {
     case 'millivolts':
       return drops.heavyContact;

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { TESTER_VOLTS } from '../../diagnosis/testerVolts';
 import { areLineVolts } from '../../safety/lineVolts';
-import { shopMarks } from '../../tables/marks';
+import { shopMarks, type ShopMarks } from '../../tables/marks';
 import {
   maybe,
   mustDiffer,
@@ -90,9 +90,9 @@ const INDEX_MOST = 5e9;
 
 /**
  * Judges conductors against the frame and each other. Refuses test volts above the circuit's class and anything electronic that is
- * still connected; volts below the class pass nothing.
+ * still connected; volts below the class pass nothing. `marks` are the shop's.
  */
-export function judgeInsulation(sheet: InsulationSheet): InsulationAnswer {
+export function judgeInsulation(sheet: InsulationSheet, marks: ShopMarks = shopMarks({})): InsulationAnswer {
   const { conductors, frame, readings = [], before = [], electronic = [], testVolts, circuitVolts } = sheet;
   const findings: InsulationFinding[] = [];
   const known = frame === undefined ? conductors : [...conductors, frame];
@@ -103,7 +103,7 @@ export function judgeInsulation(sheet: InsulationSheet): InsulationAnswer {
       mustDiffer(from, to, `${field}[${at}]`);
     });
   }
-  const own = circuitVolts === undefined ? null : classOf(circuitVolts);
+  const own = circuitVolts === undefined ? null : classOf(circuitVolts, marks);
   const passOhms = markOf(sheet, own);
   const refused = refusalOf(electronic, testVolts, own, findings);
   if (refused) return { findings, cells: [], bad: [], falling: [], refused, passOhms, next: null };
@@ -161,8 +161,10 @@ export function judgeInsulation(sheet: InsulationSheet): InsulationAnswer {
 }
 
 /** Test volts of a circuit's class, and what it must hold. */
-function classOf(volts: number): { testVolts: number; ohms: number } {
-  const { extraLow, line } = shopMarks({}).insulation;
+function classOf(
+  volts: number,
+  { insulation: { extraLow, line } }: ShopMarks,
+): { testVolts: number; ohms: number } {
   if (!areLineVolts(volts)) return { testVolts: TESTER_VOLTS.low, ohms: extraLow.ohms };
   return { testVolts: volts <= LINE_MOST ? TESTER_VOLTS.line : HIGH_TESTER_VOLTS, ohms: line.ohms };
 }

@@ -1,11 +1,23 @@
+import { shopMarks } from '../../tables/marks';
 import { CircuitModel } from '../../circuit/model';
 import type { Circuit, Reading } from '../../circuit/schema';
 import { guardsDefeated } from '../../safety/guards';
-import { clutchInterlocks, singleCoil, twinOutputs, twoWayPair, winchPack } from '../../templates/electrical';
+import {
+  changeOverRelay,
+  clutchInterlocks,
+  multiOutput,
+  singleCoil,
+  twinOutputs,
+  twoWayPair,
+  winchPack,
+} from '../../templates/electrical';
 import { TEMPLATES } from '../../templates/templates';
 import { MachineUnderTest } from '../../testing/machineUnderTest';
+import type { FunctionsAnswer } from '../functions/functions';
 import { jobSheet } from './build';
 import { JOB_SHEETS, type JobSheet, type JobSheetName } from './jobSheet';
+
+const MARKS = shopMarks({});
 
 /** Fills a sheet in as it asks, on a machine with something wrong; gives it as it stands at the end, and how much was read. */
 function follow(
@@ -17,7 +29,7 @@ function follow(
   const machine = new MachineUnderTest(circuit, ...fault);
   const readings: Reading[] = [];
   for (;;) {
-    const sheet = jobSheet(model, name, readings)!;
+    const sheet = jobSheet(model, name, readings, MARKS)!;
     if (!sheet.next || readings.length > 60) return { sheet, readings };
     const { test } = sheet.rows[sheet.next[0]]!.cells[sheet.next[1]]!;
     readings.push({ ...test, value: machine.value(test) } as Reading);
@@ -54,18 +66,50 @@ describe('sheets that a circuit fills in', () => {
     const { sheet } = follow(twinOutputs(), 'outputs', ['A2', 'noOutput']);
     expect(verdicts(sheet)).toMatchObject({ A2: 'bad', A1: null });
   });
+  it('functions: what all that fails has in common and nothing that works needs, with as few tried as may be', () => {
+    const { sheet, readings } = follow(multiOutput(), 'functions', ['Y2', 'open']);
+    const { suspect } = sheet.answers[0] as FunctionsAnswer;
+    expect(suspect.map(({ part }) => part)).toContain('Y2');
+    expect(suspect.map(({ part }) => part)).not.toContain('G1');
+    expect(readings.length).toBeLessThanOrEqual(sheet.rows.length);
+    const { sheet: all } = follow(multiOutput(), 'functions', ['F1', 'open']);
+    expect((all.answers[0] as FunctionsAnswer).suspect.map(({ part }) => part)).toContain('F1');
+    // What a relay switches needs the relay's own feed too.
+    const model = new CircuitModel(changeOverRelay());
+    const dead: Reading = {
+      ...jobSheet(model, 'functions', [], MARKS)!.rows.find(({ name }) => name === 'H1')!.cells[0]!.test,
+      value: 'dead',
+    } as Reading;
+    const found = jobSheet(model, 'functions', [dead], MARKS)!.answers[0] as FunctionsAnswer;
+    expect(found.suspect.map(({ part }) => part)).toEqual(
+      expect.arrayContaining(['F1', 'F2', 'S1', 'K1', 'W3']),
+    );
+  });
+  it('drop: halved to the part that loses too much, by the shop’s own figures', () => {
+    const fault = ['X1.1', 'highResistance', 3] as const;
+    const { sheet, readings } = follow(singleCoil(), 'drop', [...fault]);
+    expect(verdicts(sheet)['X1.1']).toBe('high');
+    expect(readings.length).toBeLessThan(sheet.rows.length);
+    expect(Object.values(verdicts(follow(singleCoil(), 'drop').sheet))).not.toContain('high');
+    const model = new CircuitModel(singleCoil());
+    const lenient = { ...MARKS, drops: { ...MARKS.drops, joint: { good: 5, repair: 9 } } };
+    expect(verdicts(jobSheet(model, 'drop', readings, lenient)!)['X1.1']).toBe('good');
+  });
   it('what was read already stands in its cell, in another set-up that means the same too', () => {
     const model = new CircuitModel(twoWayPair());
-    const cell = jobSheet(model, 'coil', [])!.rows[0]!.cells[0]!;
+    const cell = jobSheet(model, 'coil', [], MARKS)!.rows[0]!.cells[0]!;
     const reading = { ...cell.test, value: 31.4 } as Reading;
-    expect(jobSheet(model, 'coil', [reading])!.rows[0]!.cells[0]).toMatchObject({ value: 31.4, reading: 0 });
+    expect(jobSheet(model, 'coil', [reading], MARKS)!.rows[0]!.cells[0]).toMatchObject({
+      value: 31.4,
+      reading: 0,
+    });
   });
   it.each(TEMPLATES.map(({ id, build }) => [id, build] as const))(
     '%s: no cell defeats a guard or makes up a value',
     (_id, build) => {
       const model = new CircuitModel(build());
       for (const name of JOB_SHEETS) {
-        const sheet = jobSheet(model, name, []);
+        const sheet = jobSheet(model, name, [], MARKS);
         for (const { cells, verdict } of sheet?.rows ?? []) {
           expect(verdict).toBeNull();
           for (const cell of cells) {

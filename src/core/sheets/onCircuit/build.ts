@@ -1,27 +1,34 @@
 import type { CircuitModel } from '../../circuit/model';
 import type { Reading } from '../../circuit/schema';
+import type { ShopMarks } from '../../tables/marks';
 import { coilSheetOf } from './coilSheet';
 import { contactsSheetOf } from './contactsSheet';
+import { dropSheetOf } from './dropSheet';
+import { functionsSheetOf } from './functionsSheet';
 import { insulationSheetOf } from './insulationSheet';
 import { interlocksSheetOf } from './interlocksSheet';
 import type { JobSheet, JobSheetName } from './jobSheet';
 import { outputsSheetOf } from './outputsSheet';
 
-const BUILD: { [N in JobSheetName]: (model: CircuitModel, readings: readonly Reading[]) => JobSheet | null } =
-  {
-    coil: coilSheetOf,
-    contacts: contactsSheetOf,
-    interlocks: interlocksSheetOf,
-    insulation: insulationSheetOf,
-    outputs: outputsSheetOf,
-  };
+type Build = (model: CircuitModel, readings: readonly Reading[], marks: ShopMarks) => JobSheet | null;
 
-/** A sheet filled in from the circuit and the readings of the job; null where the circuit has nothing to fill it with. */
+const BUILD: { [N in JobSheetName]: Build } = {
+  functions: functionsSheetOf,
+  coil: coilSheetOf,
+  contacts: contactsSheetOf,
+  interlocks: interlocksSheetOf,
+  drop: dropSheetOf,
+  insulation: insulationSheetOf,
+  outputs: outputsSheetOf,
+};
+
+/** A sheet filled in from the circuit and the readings of the job; null where the circuit has nothing to fill it with. `marks` are the shop's. */
 export function jobSheet(
   model: CircuitModel,
   name: JobSheetName,
   readings: readonly Reading[],
+  marks: ShopMarks,
 ): JobSheet | null {
-  const sheet = BUILD[name](model, readings);
+  const sheet = BUILD[name](model, readings, marks);
   return sheet && sheet.rows.some(({ cells }) => cells.some((cell) => cell !== null)) ? sheet : null;
 }

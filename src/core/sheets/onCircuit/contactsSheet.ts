@@ -2,7 +2,8 @@ import type { CircuitModel } from '../../circuit/model';
 import { workingPatterns } from '../../diagnosis/patterns';
 import type { Reading, Setup, Test } from '../../circuit/schema';
 import { branchAmps } from '../../circuit/world';
-import { judgeContacts } from '../contacts/contacts';
+import type { ShopMarks } from '../../tables/marks';
+import { judgeContacts, type ContactsSheet } from '../contacts/contacts';
 import {
   cellOf,
   isAlone,
@@ -20,7 +21,11 @@ import {
 const CLOSED_SHARE = 0.1;
 
 /** Relays and contactors beside each other: click, coil, the contact both ways, and its drop under load. */
-export function contactsSheetOf(model: CircuitModel, readings: readonly Reading[]): JobSheet | null {
+export function contactsSheetOf(
+  model: CircuitModel,
+  readings: readonly Reading[],
+  marks: ShopMarks,
+): JobSheet | null {
   const { compiled } = model;
   const patterns = workingPatterns(model);
   const found = compiled.parts.flatMap((own) => {
@@ -71,7 +76,7 @@ export function contactsSheetOf(model: CircuitModel, readings: readonly Reading[
       });
   });
   if (found.length === 0) return null;
-  const answer = judgeContacts({
+  const sheet: ContactsSheet = {
     ...HEAD,
     sheet: 'contacts',
     contactors: found.map(({ name, click, coilOhms, closed, open, drop, amps }) => ({
@@ -89,7 +94,8 @@ export function contactsSheetOf(model: CircuitModel, readings: readonly Reading[
     school: undefined,
     lineVolts: Math.max(...compiled.branches.map((branch) => branch.volts), 0) || undefined,
     directions: undefined,
-  });
+  };
+  const answer = judgeContacts(sheet, marks);
   const rows = found.map(({ name, between, click, coilOhms, closed, open, drop }) => ({
     name,
     between,

@@ -1,11 +1,16 @@
 import type { CircuitModel } from '../../circuit/model';
 import type { Reading, Test } from '../../circuit/schema';
 import { ownVolts } from '../../diagnosis/testerVolts';
-import { judgeInsulation } from '../insulation/insulation';
+import type { ShopMarks } from '../../tables/marks';
+import { judgeInsulation, type InsulationSheet } from '../insulation/insulation';
 import { cellOf, figure, firstOpen, HEAD, MOST_ROWS, nameOf, testsOf, type JobSheet } from './jobSheet';
 
 /** Each conductor to the frame, as far as a tester harms nothing there. */
-export function insulationSheetOf(model: CircuitModel, readings: readonly Reading[]): JobSheet | null {
+export function insulationSheetOf(
+  model: CircuitModel,
+  readings: readonly Reading[],
+  marks: ShopMarks,
+): JobSheet | null {
   const { compiled } = model;
   const frame = nameOf(model, compiled.frame);
   const quickest = new Map<string, { test: Extract<Test, { kind: 'insulation' }>; minutes: number }>();
@@ -22,7 +27,7 @@ export function insulationSheetOf(model: CircuitModel, readings: readonly Readin
   const cells = points.map(([, { test }]) => cellOf(model, test, readings));
   const judged = points.map(([point, { test }], at) => {
     const value = figure(cells[at]);
-    return judgeInsulation({
+    const sheet: InsulationSheet = {
       ...HEAD,
       sheet: 'insulation',
       conductors: [point],
@@ -37,7 +42,8 @@ export function insulationSheetOf(model: CircuitModel, readings: readonly Readin
           ? []
           : [{ from: point, to: frame, ohms: value, seconds: undefined, temperatureC: undefined }],
       before: undefined,
-    });
+    };
+    return judgeInsulation(sheet, marks);
   });
   const rows = points.map(([point], at) => ({
     name: point,

@@ -7,7 +7,15 @@ import { bindTest, predict, predictedValue } from '../../diagnosis/predict';
 import type { SheetAnswer } from '../sheet';
 
 /** Sheets that a circuit fills in: their cells are tests on the machine, and what is typed into one is a reading of the job. */
-export const JOB_SHEETS = ['coil', 'contacts', 'interlocks', 'insulation', 'outputs'] as const;
+export const JOB_SHEETS = [
+  'functions',
+  'coil',
+  'contacts',
+  'interlocks',
+  'drop',
+  'insulation',
+  'outputs',
+] as const;
 export type JobSheetName = (typeof JOB_SHEETS)[number];
 
 /** One cell: a test in its set-up, what the sound machine shows there, and what was read. */

@@ -1,4 +1,4 @@
-import { shopMarks } from '@/core/tables/marks';
+import { shopMarks } from '../src/core/tables/marks';
 import { expect, test, type Page } from '@playwright/test';
 import type { Test } from '../src/core/circuit/schema';
 import { jobSheet } from '../src/core/sheets/onCircuit/build';
@@ -83,6 +83,22 @@ const STORIES: readonly Story[] = [
     says: /: leaks\./,
     part: 'W41',
     dead: true,
+  },
+  {
+    machine: 'T-3 Snow tractor with blower OR-140: Engine stop solenoid',
+    circuit: 'tractor-blower-stop',
+    sheet: 'drop',
+    hidden: ['X5.P', 'highResistance', 0.4],
+    says: /^X5\.P: loses too much\./,
+    part: 'X5.P',
+  },
+  {
+    machine: 'C-1 Compressor house: Lance gate, open and close',
+    circuit: 'compressor-gate',
+    sheet: 'functions',
+    hidden: ['Y12', 'open'],
+    says: /^Left in doubt, needed by all that fails: .*Y12/,
+    part: '',
   },
 ];
 

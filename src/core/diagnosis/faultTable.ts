@@ -66,7 +66,7 @@ export class FaultTable {
 
   fit(observation: Observation): Fit {
     const said = observation.readings.map(({ value, meter, unsteady }) => [value, meter, unsteady]);
-    const key = `${observation.key}|${observation.among}|${JSON.stringify(said)}`;
+    const key = `${observation.key}|${JSON.stringify(observation.complaint)}|${JSON.stringify(said)}`;
     let fit = this.fits.get(key);
     if (!fit) {
       fit = this.fitOf(observation, this.prepare(observation.key, observation.bound));

@@ -6,7 +6,7 @@ import { againDensity, density, mistakeRate, slipDensity, totalSigma } from './l
 import { ownVolts } from './testerVolts';
 import { kindOf } from '../kinds/part/index';
 import { isPlain } from './legality';
-import { bindTest, predict, predictedValue, type BoundTest } from './predict';
+import { bindTest, choiceKey, predict, predictedValue, type BoundTest } from './predict';
 import type { Prediction } from './prediction';
 
 /** Chance that a mistake is not repeated when the same test is taken again. */
@@ -26,11 +26,16 @@ export interface Observation {
   positions: number[];
   /** The display wandered, or repeats disagree: a fault that comes and goes is considered. */
   unsteady: boolean;
-  /**
-   * Of how many functions a machine was brought in for this one: told of the wrong one, it could have been any of them. 1 for what was
-   * read or asked.
-   */
+  /** What a machine was brought in for; null for what was read or asked. */
+  complaint: Complaint | null;
+}
+
+/** A function that was told of, unasked. */
+interface Complaint {
+  /** Of how many: told of the wrong one, it could have been any of them. */
   among: number;
+  /** Key of what it does on the sound circuit. */
+  sound: string;
 }
 
 /** Equal for tests that ask the same question. Leads turned round are another test: a diode tells them apart. */
@@ -76,22 +81,26 @@ export function gatherObservations(model: CircuitModel, readings: readonly Readi
         range: ownVolts(model, nodesOfTest(reading)),
         positions: [at],
         unsteady: false,
-        among: 1,
+        complaint: null,
       });
     }
   });
   const list = [...found.values()];
   for (const observation of list) observation.unsteady = wanders(observation);
-  const complaint = list.find(isBroughtIn);
-  if (complaint) complaint.among = functionCount(model);
+  for (const observation of list) {
+    const sound = soundIfBroughtIn(observation);
+    if (sound === null) continue;
+    observation.complaint = { among: functionCount(model), sound };
+    break;
+  }
   return list;
 }
 
-/** A function that does otherwise than it should, in a machine that is as it came in. */
-function isBroughtIn({ bound, readings }: Observation): boolean {
-  if (bound.test.kind !== 'function' || !isPlain(bound.test)) return false;
-  const sound = bound.read(bound.solver.solve(bound.drive));
-  return predictedValue('function', sound) !== readings[0]!.value;
+/** What a function does on the sound circuit, where it was told to do otherwise in a machine that is as it came in. */
+function soundIfBroughtIn({ bound, readings }: Observation): string | null {
+  if (bound.test.kind !== 'function' || !isPlain(bound.test)) return null;
+  const sound = predictedValue('function', bound.read(bound.solver.solve(bound.drive)));
+  return sound === readings[0]!.value ? null : choiceKey(sound);
 }
 
 function functionCount({ compiled }: CircuitModel): number {
@@ -127,7 +136,8 @@ export function logLikelihood(
   supplyVolts: number,
   sound: Prediction | null = null,
 ): number {
-  const { readings, range, among } = observation;
+  const { readings, range } = observation;
+  const chosen = chosenShare(observation, prediction);
   let right = 1;
   let mistaken = 1;
   let apart = 1;
@@ -135,7 +145,7 @@ export function logLikelihood(
   const mistake = mistakeRate(first.kind);
   readings.forEach((reading, at) => {
     const { kind, value, meter } = reading;
-    const wrong = slipDensity(kind, value, prediction, meter, range > 0 ? range : supplyVolts) / among;
+    const wrong = chosen * slipDensity(kind, value, prediction, meter, range > 0 ? range : supplyVolts);
     let own = density(kind, prediction, value, meter, supplyVolts);
     if (sound) own = 0.5 * own + 0.5 * density(kind, sound, value, meter, supplyVolts);
     // A wandering display says roughly where it is, not exactly.
@@ -149,6 +159,13 @@ export function logLikelihood(
   if (readings.length === 1) return Math.log(apart + 1e-300);
   const together = (1 - mistake) * right + mistake * mistaken;
   return Math.log((1 - SLIP_MENDED) * together + SLIP_MENDED * apart + 1e-300);
+}
+
+/** Chance that a slip of the tongue fell on this function: any that does what it should could have been named instead. */
+function chosenShare({ complaint }: Observation, prediction: Prediction): number {
+  if (!complaint || prediction.type !== 'choice') return 1;
+  const works = prediction.odds[complaint.sound] ?? 0;
+  return 1 - works + works / complaint.among;
 }
 
 /** What the first of an observation's readings said. */

@@ -80,7 +80,7 @@ export class Weigher {
       range,
       positions: [0],
       unsteady: false,
-      among: 1,
+      complaint: null,
     };
     const { supplyVolts } = this.model.compiled;
     const logSound = logLikelihood(one, this.soundPrediction(one), supplyVolts);

@@ -1,4 +1,4 @@
-import type { CircuitModel } from '../circuit/model';
+import { oncePerModel, type CircuitModel } from '../circuit/model';
 import type { Setup } from '../circuit/schema';
 import { branchAmps, branchVolts } from '../circuit/world';
 import { kindOf } from '../kinds/part';
@@ -11,7 +11,7 @@ export type { Lane, Lanes, Step } from './lane';
 const FLOWS = 1e-4;
 
 /** Finds the lane of every load. Positions are another matter: see `layoutPath`. */
-export function findLanes(model: CircuitModel): Lanes {
+export const findLanes = oncePerModel((model): Lanes => {
   const { compiled } = model;
   const lanes: Lane[] = [];
   const worlds = model.combinations.flatMap((controls) => {
@@ -106,7 +106,7 @@ export function findLanes(model: CircuitModel): Lanes {
       .filter(({ index, part }) => !drawn.has(index) && part.kind !== 'source')
       .map(({ index }) => index),
   };
-}
+});
 
 /** a, b … z, aa, ab … */
 function letterOf(at: number): string {

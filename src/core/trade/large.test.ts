@@ -62,7 +62,7 @@ describe('a large machine with one function dead', () => {
 
   it('is believed about what it was brought in for: the eleven others have next to no share of the doubt', () => {
     const doubted = story.ask().suspects.filter(({ part }) => !own.test(part));
-    expect(doubted.reduce((sum, { share }) => sum + share, 0)).toBeLessThan(0.05);
+    expect(doubted.reduce((sum, { share }) => sum + share, 0)).toBeLessThan(0.08);
   });
 
   it('is followed to its end without leaving that function', () => {

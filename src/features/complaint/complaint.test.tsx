@@ -36,6 +36,23 @@ describe('the complaint', () => {
     expect(record.textContent).toMatch(/taken back/);
   });
 
+  it('what works clears what it needs, and what is left is told with what to try next', async () => {
+    const { person } = show();
+    expect(screen.queryByTestId('left-in-doubt')).toBeNull();
+    const press = async (row: RegExp, answer: string) =>
+      person.click(within(screen.getByRole('group', { name: row })).getByRole('button', { name: answer }));
+    await press(/Y1.*forward/, 'dead');
+    expect(screen.getByTestId('left-in-doubt').textContent).toMatch(
+      /needed by all that fails: \d+ parts.*tried next: Y2/,
+    );
+    await press(/Y2.*reverse/, 'works');
+    const told = screen.getByTestId('left-in-doubt').textContent!;
+    expect(told).toMatch(/Cleared by what works: \d+ parts\./);
+    expect(told).not.toMatch(/tried next/);
+    await press(/Y2.*reverse/, 'dead');
+    expect(screen.getByTestId('left-in-doubt').textContent).not.toMatch(/Cleared/);
+  });
+
   it('two directions of one lever are told apart in full', () => {
     show();
     const rows = screen.getAllByRole('group').map((row) => row.getAttribute('aria-label') ?? '');

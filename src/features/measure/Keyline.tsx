@@ -206,7 +206,10 @@ function Key({
 }
 
 /** Answers of a test that is not a number; digits choose them in this order. */
-export function choicesOf({ test, outcomes }: RankedTest): Reading['value'][] | null {
+export function choicesOf({
+  test,
+  outcomes,
+}: Pick<RankedTest, 'test' | 'outcomes'>): Reading['value'][] | null {
   switch (test.kind) {
     case 'function':
       return ['works', 'weak', 'dead'];

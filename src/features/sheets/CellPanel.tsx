@@ -13,6 +13,7 @@ import { useDesk } from '../desk/desk';
 import { FigureForm } from '../desk/FigureForm';
 import { SetupSteps } from '../desk/SetupSteps';
 import { StepLink } from '../desk/StepLink';
+import { choicesOf } from '../measure/Keyline';
 import { meterOf, withoutLeads } from '../measure/meterProfile';
 import { useHold } from '../measure/useHold';
 import { useMeter } from '../measure/useMeter';
@@ -106,7 +107,7 @@ export function CellPanel({
               />
             ) : (
               <span className="flex" role="group" aria-label="What it did">
-                {[true, false].map((value) => (
+                {(choicesOf({ test, outcomes: [] }) ?? []).map((value) => (
                   <PlainKey
                     key={String(value)}
                     className="-ml-[1.5px]"

@@ -2,7 +2,15 @@ import type { JobSheet, JobSheetName, SheetRow } from '@/core/sheets/onCircuit/j
 import type { FunctionsAnswer } from '@/core/sheets/functions/functions';
 import type { SheetAnswer } from '@/core/sheets/sheet';
 import type { Reading, Test } from '@/core/circuit/schema';
-import { figureWords, pointName, quantity, valueWords, type Speaker } from './readings';
+import {
+  figureWords,
+  partWords,
+  pointName,
+  positionWords,
+  quantity,
+  valueWords,
+  type Speaker,
+} from './readings';
 
 /** What a sheet is called. */
 export const SHEET_TITLE: Readonly<Record<JobSheetName, string>> = {
@@ -94,6 +102,12 @@ export function cellWords({ gaugeUnit }: Speaker, { kind }: Test, value: Reading
 /** Parts by their reference, points as on the path: where a part has several contacts, between which. */
 export function rowTitle(speaker: Speaker, { name }: JobSheet, row: SheetRow): string {
   if (name === 'insulation') return `${pointName(speaker, row.name)}, ${row.name}`;
+  if (name === 'functions') {
+    const test = row.cells[0]!.test as Extract<Test, { kind: 'function' }>;
+    const position = positionWords(speaker.model.compiled.circuit.controls, test.setup);
+    return [partWords(speaker, test.part), position].filter(Boolean).join(', ');
+  }
+  if (name === 'drop') return partWords(speaker, row.name);
   if (!row.between) return row.name;
   const [a, b] = row.between.map((node) => pointName(speaker, node));
   return `${row.name.split(' ')[0]!}, ${a} to ${b}`;
@@ -134,6 +148,10 @@ export function outputsCauseWords(cause: string, of: readonly string[]): string 
 /** Suspects that are told by name; of more only how many. */
 const MOST_TOLD = 6;
 
+function counted(parts: number): string {
+  return parts === 1 ? 'one part' : `${parts} parts`;
+}
+
 function functionsFound({ answers }: JobSheet): string[] {
   const { suspect, cleared, findings } = answers[0] as FunctionsAnswer;
   const codes = findings.map(({ code }) => code);
@@ -141,12 +159,11 @@ function functionsFound({ answers }: JobSheet): string[] {
     return [
       'No part is common to all that fails and to nothing that works: more than one thing is wrong, or one was tried wrongly.',
     ];
-  if (codes.includes('nothingFails'))
-    return [`Nothing fails so far. ${cleared.length} parts are cleared by what works.`];
+  const clear = cleared.length > 0 ? [`Cleared by what works: ${counted(cleared.length)}.`] : [];
+  if (codes.includes('nothingFails')) return ['Nothing fails so far.', ...clear];
   const names = suspect.map(({ part }) => part);
-  const told =
-    names.length > MOST_TOLD ? `${names.length} parts that all that fails has in common` : names.join(', ');
-  return [`Left: ${told}. ${cleared.length} parts are cleared by what works.`];
+  const told = names.length > MOST_TOLD ? counted(names.length) : names.join(', ');
+  return [`Left in doubt, needed by all that fails: ${told}.`, ...clear];
 }
 
 function interlocksFound({ answers, rows }: JobSheet): string[] {

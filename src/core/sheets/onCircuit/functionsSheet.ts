@@ -1,33 +1,24 @@
 import type { CircuitModel } from '../../circuit/model';
 import type { Reading, Test } from '../../circuit/schema';
 import { kindOf } from '../../kinds/part/index';
+import { workingPatterns } from '../../diagnosis/patterns';
 import { findLanes, type Lane, type Step } from '../../path/lanes';
 import { compareFunctions } from '../functions/functions';
 import { cellOf, firstOpen, HEAD, MOST_ROWS, type JobSheet, type SheetRow } from './jobSheet';
 
 /** Everything that can be watched working, each in its own command, with the parts that they share. */
 export function functionsSheetOf(model: CircuitModel, readings: readonly Reading[]): JobSheet | null {
-  const { lanes } = findLanes(model);
-  const { parts } = model.compiled;
-  const watched = lanes
-    .filter(({ load, setup }) => {
-      const { part } = parts[load.part]!;
-      return kindOf(part).traits.works && part.kind !== 'resistor' && Object.keys(setup).length > 0;
-    })
-    .slice(0, MOST_ROWS);
+  const watched = watchedOf(model);
   if (watched.length < 2) return null;
-  const rows = watched.map(({ id, setup }): SheetRow => {
-    const test: Test = { kind: 'function', part: id, setup };
-    return { name: id, cells: [cellOf(model, test, readings)], verdict: null };
-  });
+  const rows = watched.map(({ name, test }): SheetRow => ({
+    name,
+    cells: [cellOf(model, test, readings)],
+    verdict: null,
+  }));
   const answer = compareFunctions({
     ...HEAD,
     sheet: 'functions',
-    functions: watched.map((lane, at) => ({
-      name: lane.id,
-      parts: [...partsOf(model, lanes, lane)].map((part) => parts[part]!.part.ref),
-      state: stateOf(rows[at]!),
-    })),
+    functions: watched.map(({ name, parts }, at) => ({ name, parts, state: stateOf(rows[at]!) })),
   });
   for (const row of rows) {
     const state = stateOf(row);
@@ -45,20 +36,45 @@ export function functionsSheetOf(model: CircuitModel, readings: readonly Reading
   };
 }
 
+/** Every load and actuator in each command that drives it over other parts. */
+function watchedOf(model: CircuitModel): { name: string; test: Test; parts: string[] }[] {
+  const { lanes } = findLanes(model);
+  const { parts, partIndex } = model.compiled;
+  const found: { name: string; test: Test; parts: string[] }[] = [];
+  const seen = new Set<string>();
+  for (const { setup, loads, driven } of workingPatterns(model)) {
+    if (setup.afterSeconds !== undefined) continue;
+    for (const ref of [...loads, ...driven]) {
+      const { part } = parts[partIndex.get(ref)!]!;
+      const lane = lanes.find(({ id }) => id === ref);
+      if (!lane || !kindOf(part).traits.works || part.kind === 'resistor') continue;
+      const needed = [...partsOf(model, lanes, lane, new Set(loads))].map((index) => parts[index]!.part.ref);
+      const key = JSON.stringify([ref, [...needed].sort()]);
+      if (seen.has(key) || found.length >= MOST_ROWS) continue;
+      seen.add(key);
+      const turn = found.filter(({ test }) => test.kind === 'function' && test.part === ref).length;
+      const name = turn === 0 ? ref : `${ref} ${turn + 1}`;
+      found.push({ name, test: { kind: 'function', part: ref, setup }, parts: needed });
+    }
+  }
+  return found;
+}
+
 function stateOf({ cells }: SheetRow): 'works' | 'weak' | 'dead' | undefined {
   const value = cells[0]?.value;
   return value === 'works' || value === 'weak' || value === 'dead' ? value : undefined;
 }
 
-/** Parts that a load needs: its way from the supply and home, and the same of each relay and coil that switches on it. */
+/** Parts that a load needs: its way from the supply and home, and the same of each relay and coil on it that is fed. */
 function partsOf(
   model: CircuitModel,
   lanes: readonly Lane[],
   lane: Lane,
+  fed: ReadonlySet<string>,
   found = new Set<number>(),
 ): ReadonlySet<number> {
   const { parts, partIndex } = model.compiled;
-  const switches = new Set(lane.coils.map((ref) => partIndex.get(ref)!));
+  const switches = new Set(lane.coils.filter((ref) => fed.has(ref)).map((ref) => partIndex.get(ref)!));
   for (const { part } of [...lane.feed, lane.load, ...lane.back] satisfies Step[]) {
     if (found.has(part)) continue;
     found.add(part);
@@ -66,7 +82,7 @@ function partsOf(
   }
   for (const part of switches) {
     const own = lanes.find(({ load }) => load.part === part);
-    if (own && own !== lane) partsOf(model, lanes, own, found);
+    if (own && own !== lane) partsOf(model, lanes, own, fed, found);
   }
   return found;
 }

@@ -63,7 +63,7 @@ await run(async () => {
   const unknown = process.argv.slice(2).filter((word) => word !== '--fresh');
   if (unknown.length > 0) throw new Stop(`unknown option ${unknown[0]}; the only one is --fresh.`);
   checkNode();
-  const held = await takeFolder(home, 'demo.mjs');
+  const held = await takeFolder(home);
   stops.push(async () => held.letGo());
   try {
     await checkPort(port, 'application', 'SPIRAXIS_PORT');

@@ -10,6 +10,9 @@ const LONGEST_PAUSE_MS = 20_000;
 const WELL_MS = 60_000;
 const STOP_SECONDS = 10;
 
+/** Scripts that take a folder for themselves: only a process of theirs is a holder, whatever number it has. */
+const HOLDERS = ['demo.mjs', 'restore.mjs'];
+
 /** Time to wait before a start, by how often it ended shortly before. */
 export function pauseMs(ends) {
   return Math.min(LONGEST_PAUSE_MS, FIRST_PAUSE_MS * 2 ** Math.max(0, ends - 1));
@@ -80,7 +83,7 @@ function runs(pid, words) {
  *
  * @returns how to write down what was started, and how to let go
  */
-export async function takeFolder(folder, script) {
+export async function takeFolder(folder) {
   mkdirSync(folder, { recursive: true });
   const lock = join(folder, 'start.lock');
   for (;;) {
@@ -94,9 +97,9 @@ export async function takeFolder(folder, script) {
       const pid = Number(read(lock));
       // Made a moment ago and not written yet.
       if (read(lock) === '') await new Promise((resolve) => setTimeout(resolve, 100));
-      else if (pid > 0 && pid !== process.pid && runs(pid, script))
+      else if (pid > 0 && pid !== process.pid && HOLDERS.some((script) => runs(pid, script)))
         throw new Stop(
-          `another start runs from this folder already (process ${pid}); stop it first, or use that one.`,
+          `something runs from this folder already (process ${pid}); stop it first, or use that one.`,
         );
       else rmSync(lock, { force: true });
     }

@@ -75,6 +75,25 @@ describe('diagnose', () => {
     expect(top!.severityOhms! / 87).toBeLessThan(1.1);
   });
 
+  it('answers as if it had never been asked before: what a blown fuse explained is not kept for a machine with it in', () => {
+    const shares = (one: Diagnoser, readings: readonly Reading[]) =>
+      one.diagnose(readings).suspects.map(({ part, fault, share }) => [part, fault, share.toFixed(9)]);
+    const dead = (part: string, setup: Reading['setup']): Reading => ({
+      kind: 'function',
+      part,
+      setup,
+      value: 'dead',
+    });
+    const blew: Reading[] = [dead('Y8', right), { kind: 'fuse', part: 'F7', setup: right, value: 'blows' }];
+    const whole: Reading[] = [
+      { kind: 'function', part: 'Y7', setup: left, value: 'works' },
+      dead('Y8', right),
+    ];
+    const asked = new Diagnoser(tilt);
+    for (const readings of [blew, whole, blew])
+      expect(shares(asked, readings)).toEqual(shares(new Diagnoser(tilt), readings));
+  });
+
   it('chooses the dead-circuit reading behind the fuse for a fuse that blows in one position', () => {
     const blows: Reading[] = [
       { kind: 'fuse', part: 'F7', setup: left, value: 'holds' },

@@ -167,8 +167,7 @@ export class Diagnoser {
 
   /** Works out ahead what every fault would make a test read, so that its answer is weighed at once. */
   prepare(test: Test): void {
-    const { key, bound } = this.candidate(test, 'test');
-    this.weigher.prepare(key, bound);
+    this.weigher.prepare(this.candidate(test, 'test').bound);
   }
 
   /** Log-likelihood of the readings on the healthy circuit. */
@@ -254,8 +253,7 @@ export class Diagnoser {
       edits: leadEdits(of),
       counts: (candidate, onPart) =>
         lead.rival !== null ||
-        this.weigher.favours(candidate.key, candidate.bound, of, onPart ? saidElsewhere : said) >=
-          proofBits(onPart),
+        this.weigher.favours(candidate.bound, of, onPart ? saidElsewhere : said) >= proofBits(onPart),
     };
   }
 

@@ -1,7 +1,7 @@
 import type { CircuitModel } from '../circuit/model';
 import type { CandidateFault, FaultVariant } from './faultTypes';
 import { totalSigma } from './likelihood';
-import { logLikelihood, type Observation } from './observations';
+import { logLikelihood, solvedKey, type Observation } from './observations';
 import { predict, type BoundTest } from './predict';
 import { PackedPredictions, type Prediction } from './prediction';
 import { logMasses, severityGrid } from './severity';
@@ -55,7 +55,8 @@ export class FaultTable {
   }
 
   /** Works out a question's predictions ahead of its answer. */
-  prepare(key: string, bound: BoundTest): PackedPredictions {
+  prepare(bound: BoundTest): PackedPredictions {
+    const key = solvedKey(bound);
     let found = this.predictions.get(key);
     if (!found) {
       found = this.predictAll(bound);
@@ -66,18 +67,19 @@ export class FaultTable {
 
   fit(observation: Observation): Fit {
     const said = observation.readings.map(({ value, meter, unsteady }) => [value, meter, unsteady]);
-    const key = `${observation.key}|${JSON.stringify(observation.complaint)}|${JSON.stringify(said)}`;
+    const key = `${solvedKey(observation.bound)}|${JSON.stringify([observation.complaint, said])}`;
     let fit = this.fits.get(key);
     if (!fit) {
-      fit = this.fitOf(observation, this.prepare(observation.key, observation.bound));
+      fit = this.fitOf(observation, this.prepare(observation.bound));
       remember(this.fits, key, fit);
     }
     return fit;
   }
 
-  /** What one cell makes a question read: as worked out before, else from its own world. */
-  predicted(key: string, bound: BoundTest, { variant, grid, start }: Row, s: number): Prediction {
-    return this.predictions.get(key)?.peek(start + s) ?? predict(bound, variant.edits(grid[s]!));
+  /** What each cell makes a question read: as worked out before, else from its own world. */
+  predicted(bound: BoundTest): (row: Row, s: number) => Prediction {
+    const known = this.predictions.get(solvedKey(bound));
+    return ({ variant, grid, start }, s) => known?.peek(start + s) ?? predict(bound, variant.edits(grid[s]!));
   }
 
   private fitOf(observation: Observation, predictions: PackedPredictions): Fit {

@@ -45,6 +45,11 @@ export function testKey(test: Test): string {
   return `${test.kind}|${place}|${setupKey(test.setup)}`;
 }
 
+/** Equal for tests that are solved alike: the machine as it stood, which may lack a fuse that the test's own set-up has in. */
+export function solvedKey({ test, solver }: BoundTest): string {
+  return testKey({ ...test, setup: solver.situation.setup });
+}
+
 /** Mode and points of a test, whatever the set-up and whichever way round the leads are. */
 export function placeOf(test: Test): string {
   return `${test.kind}|${partOfTest(test) ?? [...nodesOfTest(test)].sort().join('~')}`;

@@ -9,7 +9,7 @@ import type { CandidateFault } from './faultTypes';
 import { nodesOfTest } from '../circuit/testPlace';
 import { ownVolts } from './testerVolts';
 import { mistakeDensity } from './likelihood';
-import { logLikelihood, predictAll, type Observation } from './observations';
+import { logLikelihood, predictAll, solvedKey, testKey, type Observation } from './observations';
 import { weighPairs } from './pairs';
 import { predict, predictedValue, type BoundTest } from './predict';
 import type { Prediction } from './prediction';
@@ -58,23 +58,18 @@ export class Weigher {
   }
 
   /** Works out a test's predictions ahead of its answer. */
-  prepare(key: string, bound: BoundTest): void {
-    this.table.prepare(key, bound);
+  prepare(bound: BoundTest): void {
+    this.table.prepare(bound);
   }
 
   /** How much better a suspect would explain the answer it asks for than the rest of the doubt does once the complaint is known, bits. */
-  favours(
-    key: string,
-    bound: BoundTest,
-    suspect: WeighedFault,
-    complaint: ReadonlyMap<number, number>,
-  ): number {
+  favours(bound: BoundTest, suspect: WeighedFault, complaint: ReadonlyMap<number, number>): number {
     const expected = predict(bound, leadEdits(suspect));
     const value = predictedValue(bound.test.kind, expected);
     const reading = { ...bound.test, value } as Reading;
     const range = ownVolts(this.model, nodesOfTest(reading));
     const one: Observation = {
-      key,
+      key: testKey(bound.test),
       bound,
       readings: [reading],
       range,
@@ -88,6 +83,7 @@ export class Weigher {
       ({ fault, logPrior }) => logPrior + (complaint.get(this.faults[fault]!.index) ?? 0),
     );
     const least = NEGLIGIBLE + logOdds.reduce((top, log) => Math.max(top, log), -Infinity);
+    const predicted = this.table.predicted(bound);
     let weight = NO_FAULT_PRIOR * Math.exp(complaint.get(-1) ?? 0);
     let others = weight * Math.exp(logSound);
     this.table.rows.forEach((row, r) => {
@@ -95,7 +91,7 @@ export class Weigher {
       if (logOdds[r]! < least || this.faults[row.fault]!.part === suspect.fault.part) return;
       row.grid.forEach((_severity, s) => {
         const mass = Math.exp(logOdds[r]! + (row.grid.length === 1 ? 0 : row.logMass[s]!));
-        const prediction = this.table.predicted(key, bound, row, s);
+        const prediction = predicted(row, s);
         weight += mass;
         others += mass * Math.exp(logLikelihood(one, prediction, supplyVolts));
       });
@@ -194,7 +190,8 @@ export class Weigher {
     };
   }
 
-  private soundPrediction({ key, bound }: Observation): Prediction {
+  private soundPrediction({ bound }: Observation): Prediction {
+    const key = solvedKey(bound);
     let prediction = this.sound.get(key);
     if (!prediction) {
       prediction = bound.read(bound.solver.solve(bound.drive));

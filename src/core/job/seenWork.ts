@@ -1,7 +1,8 @@
-import type { CircuitModel } from '../circuit/model';
+import { oncePerModel, type CircuitModel } from '../circuit/model';
 import type { Setup } from '../circuit/schema';
 import { branchAmps } from '../circuit/world';
 import { kindOf } from '../kinds/part';
+import { workingPatterns } from '../diagnosis/patterns';
 import { motionOf } from '../diagnosis/predictFluid';
 
 /** Share of a load's current or an actuator's speed from which it does something else than before. */
@@ -27,6 +28,32 @@ export function tellsNoMore(model: CircuitModel, ref: string, setup: Setup, fewe
   const [one, other] = [workOf(model, ref, setup), workOf(model, ref, fewer)];
   return one.every((value, at) => Math.abs(value - other[at]!) <= OTHERWISE_SHARE * Math.abs(other[at]!));
 }
+
+/** A load or actuator in a command in which an operator sees it work. */
+export interface SeenWork {
+  ref: string;
+  setup: Setup;
+  /** Place of the command among the patterns of the circuit. */
+  pattern: number;
+}
+
+/** Everything that an operator can be asked about: each load and actuator in the commands that show something of its own. */
+export const seenWork = oncePerModel((model): readonly SeenWork[] => {
+  const patterns = workingPatterns(model);
+  return patterns.flatMap(({ setup, loads, driven }, pattern) =>
+    [...loads, ...driven].flatMap((ref) => {
+      if (!isSeenWorking(model, ref, driven.length > 0)) return [];
+      // Tried with another function running at the same time, a load tells nothing that it does not tell alone.
+      const alone = patterns.some(
+        (other) =>
+          other.setup.afterSeconds === setup.afterSeconds &&
+          [...other.loads, ...other.driven].includes(ref) &&
+          tellsNoMore(model, ref, setup, other.setup),
+      );
+      return alone ? [] : [{ ref, setup, pattern }];
+    }),
+  );
+});
 
 /** What a part does in a set-up: its current in amperes, or the direction and flow of its motion. */
 function workOf(model: CircuitModel, ref: string, setup: Setup): number[] {

@@ -1,6 +1,6 @@
 import type { CircuitModel } from '../../circuit/model';
 import type { Reading, Test } from '../../circuit/schema';
-import { kindOf } from '../../kinds/part/index';
+import { seenWork } from '../../job/seenWork';
 import { workingPatterns } from '../../diagnosis/patterns';
 import { findLanes, type Lane, type Step } from '../../path/lanes';
 import { compareFunctions } from '../functions/functions';
@@ -36,28 +36,28 @@ export function functionsSheetOf(model: CircuitModel, readings: readonly Reading
   };
 }
 
-/** Every load and actuator in each command that drives it over other parts. */
+/** What an operator can be asked about, with the parts that each needs. */
 function watchedOf(model: CircuitModel): { name: string; test: Test; parts: string[] }[] {
   const { lanes } = findLanes(model);
-  const { parts, partIndex } = model.compiled;
-  const found: { name: string; test: Test; parts: string[] }[] = [];
-  const seen = new Set<string>();
-  for (const { setup, loads, driven } of workingPatterns(model)) {
-    if (setup.afterSeconds !== undefined) continue;
-    for (const ref of [...loads, ...driven]) {
-      const { part } = parts[partIndex.get(ref)!]!;
+  const { parts } = model.compiled;
+  const patterns = workingPatterns(model);
+  const turns = new Map<string, number>();
+  return seenWork(model)
+    .flatMap(({ ref, setup, pattern }) => {
       const lane = lanes.find(({ id }) => id === ref);
-      if (!lane || !kindOf(part).traits.works || part.kind === 'resistor') continue;
-      const needed = [...partsOf(model, lanes, lane, new Set(loads))].map((index) => parts[index]!.part.ref);
-      const key = JSON.stringify([ref, [...needed].sort()]);
-      if (seen.has(key) || found.length >= MOST_ROWS) continue;
-      seen.add(key);
-      const turn = found.filter(({ test }) => test.kind === 'function' && test.part === ref).length;
-      const name = turn === 0 ? ref : `${ref} ${turn + 1}`;
-      found.push({ name, test: { kind: 'function', part: ref, setup }, parts: needed });
-    }
-  }
-  return found;
+      if (!lane || setup.afterSeconds !== undefined) return [];
+      const fed = new Set(patterns[pattern]!.loads);
+      const turn = (turns.get(ref) ?? 0) + 1;
+      turns.set(ref, turn);
+      return [
+        {
+          name: turn === 1 ? ref : `${ref} ${turn}`,
+          test: { kind: 'function', part: ref, setup } as const,
+          parts: [...partsOf(model, lanes, lane, fed)].map((index) => parts[index]!.part.ref),
+        },
+      ];
+    })
+    .slice(0, MOST_ROWS);
 }
 
 function stateOf({ cells }: SheetRow): 'works' | 'weak' | 'dead' | undefined {

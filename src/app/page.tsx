@@ -7,7 +7,9 @@ import { MachineLine } from '@/features/shed/MachineLine';
 import { LookAgain } from '@/features/shed/LookAgain';
 import { siteDay } from '@/core/units/siteTime';
 import { openPolicy } from '@/features/policy/server';
+import { retestsThisWeek } from '@/features/retests/server';
 import { openShed } from '@/features/shed/server';
+import { waitingWords } from '@/words/en/retests';
 import { Brand } from '@/ui/Brand';
 
 const cursorSchema = z.object({ at: z.iso.datetime(), id: z.uuid() });
@@ -26,9 +28,10 @@ export default async function ShedPage({ searchParams }: Props) {
   const cursor = cursorSchema.safeParse(asked);
   const { q, show } = filterSchema.parse(asked);
   const after = cursor.success ? { openedAt: new Date(cursor.data.at), id: cursor.data.id } : undefined;
-  const [{ jobs, total, machines, allMachines, more }, { policy }] = await Promise.all([
+  const [{ jobs, total, machines, allMachines, more }, { policy }, due] = await Promise.all([
     openShed({ text: q, closed: show === 'closed' }, after),
     openPolicy(),
+    retestsThisWeek(),
   ]);
   const keep = new URLSearchParams({ ...(q ? { q } : {}), ...(show === 'closed' ? { show } : {}) });
   const address = (more: Record<string, string>) =>
@@ -60,6 +63,14 @@ export default async function ShedPage({ searchParams }: Props) {
             <span className="text-[15.5px] font-[550] text-ink2">
               {total} {total === 1 ? 'job' : 'jobs'}
             </span>
+            {due > 0 ? (
+              <Link
+                href="/retests"
+                className="ml-auto flex min-h-11 items-center text-[16px] font-[650] text-copper-ink underline underline-offset-4"
+              >
+                {waitingWords(due)}
+              </Link>
+            ) : null}
           </h2>
           <ShedFilter q={q} show={show} />
           {jobs.length === 0 && (q || show === 'closed') ? (

@@ -1,3 +1,4 @@
+import { countRetestsUntil, listRetests } from './retests';
 import { spawnSync } from 'node:child_process';
 import type { RowDataPacket } from 'mysql2/promise';
 import { v7 as uuidv7 } from 'uuid';
@@ -217,6 +218,46 @@ describe('finding jobs', () => {
     const back = { ...entry, id: uuidv7(), type: 'withdrawal', supersedes: entry.id, body: {} } as Entry;
     await appendEntries(open.id, [back]);
     expect(await numbers({ closed: true }, 50)).toEqual([398]);
+  });
+});
+
+describe('re-tests', () => {
+  const due = async () => (await listRetests(50)).map(({ number, due: day }) => [number, day]);
+
+  it('are due by the day a hand-over set, until it is taken back or the function is handed over again', async () => {
+    const open = (await findJob(406))!;
+    const handOver = (retest: string | null): Entry => ({
+      id: uuidv7(),
+      at: new Date().toISOString(),
+      person: 'Tove',
+      type: 'handOver',
+      body: { note: '', left: [], retest },
+    });
+    const before = await due();
+    const first = handOver('2027-01-15');
+    await appendEntries(open.id, [first]);
+    expect(await due()).toEqual([[406, '2027-01-15'], ...before]);
+    expect(await countRetestsUntil('2027-01-14')).toBe(0);
+    expect(await countRetestsUntil('2027-01-15')).toBe(1);
+    expect((await listRetests(50, { due: '2027-01-15', id: open.id })).map(({ number }) => number)).toEqual(
+      before.map(([number]) => number),
+    );
+    // The next job on the function is in hand: it is told of beside it, and handed over it takes its place.
+    const number = await insertJob({
+      id: uuidv7(),
+      functionId: open.function_id,
+      title: 'Looked at again',
+      person: 'Ilse',
+      openedAt: new Date(),
+    });
+    expect((await listRetests(50)).find((row) => row.number === 406)!.open_job).toBe(number);
+    const again = (await findJob(number))!;
+    await appendEntries(again.id, [handOver(null)]);
+    expect(await due()).toEqual(before);
+    await appendEntries(open.id, [
+      { ...first, id: uuidv7(), type: 'withdrawal', supersedes: first.id, body: {} } as Entry,
+    ]);
+    expect(await due()).toEqual(before);
   });
 });
 

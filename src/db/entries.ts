@@ -202,10 +202,14 @@ async function insertEntry(
     );
   }
   if (entry.type === 'handOver')
-    await db.execute('UPDATE jobs SET closed_at = ? WHERE id = ?', [new Date(receivedAt), jobId]);
+    await db.execute('UPDATE jobs SET closed_at = ?, retest_on = ? WHERE id = ?', [
+      new Date(receivedAt),
+      entry.body.retest,
+      jobId,
+    ]);
   if (entry.type === 'withdrawal') {
     await db.execute(
-      `UPDATE jobs SET closed_at = NULL WHERE id = ?
+      `UPDATE jobs SET closed_at = NULL, retest_on = NULL WHERE id = ?
        AND EXISTS (SELECT 1 FROM entries e WHERE e.id = ? AND e.type = 'handOver')`,
       [jobId, entry.supersedes],
     );

@@ -11,6 +11,7 @@ import {
   twoWayPair,
   winchPack,
 } from '../../templates/electrical';
+import { gateValve } from '../../templates/fluid';
 import { TEMPLATES } from '../../templates/templates';
 import { MachineUnderTest } from '../../testing/machineUnderTest';
 import type { FunctionsAnswer } from '../functions/functions';
@@ -84,6 +85,18 @@ describe('sheets that a circuit fills in', () => {
     expect(found.suspect.map(({ part }) => part)).toEqual(
       expect.arrayContaining(['F1', 'F2', 'S1', 'K1', 'W3']),
     );
+  });
+  it('functions: what a cylinder does one way says nothing of the other', () => {
+    const model = new CircuitModel(gateValve());
+    const [one, other] = jobSheet(model, 'functions', [], MARKS)!.rows.map(({ cells }) => cells[0]!.test);
+    const readings = [
+      { ...one, value: 'dead' },
+      { ...other, value: 'works' },
+    ] as Reading[];
+    expect(jobSheet(model, 'functions', readings, MARKS)!.rows.map(({ verdict }) => verdict)).toEqual([
+      'dead',
+      'good',
+    ]);
   });
   it('drop: halved to the part that loses too much, by the shop’s own figures', () => {
     const fault = ['X1.1', 'highResistance', 3] as const;

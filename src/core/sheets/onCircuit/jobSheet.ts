@@ -49,6 +49,8 @@ export interface JobSheet {
 
 /** A reading of the same kind at the same place counts for a cell where the sound machine would show the same there, within this share. */
 const SAME_SHARE = 0.02;
+/** Kinds that tell of the command they were watched in, and of no other. */
+const ONE_COMMAND: readonly Test['kind'][] = ['function', 'moves'];
 
 /** Tests that may be taken on a circuit at all, whatever the doubt. */
 export const testsOf = oncePerModel((model): readonly CandidateTest[] => listCandidateTests(model).tests);
@@ -104,9 +106,12 @@ export function cellOf(
   if (!test) return null;
   const expected = soundValue(model, test);
   const key = testKey(test);
-  const at = readings.findLastIndex(
-    (one) => testKey(one) === key || meansTheSame(model, test, expected, one),
-  );
+  const exact = readings.findLastIndex((one) => testKey(one) === key);
+  // What works in one command says nothing of another.
+  const at =
+    exact >= 0 || ONE_COMMAND.includes(test.kind)
+      ? exact
+      : readings.findLastIndex((one) => meansTheSame(model, test, expected, one));
   return { test, expected, reading: at < 0 ? null : at, value: at < 0 ? null : readings[at]!.value };
 }
 

@@ -151,3 +151,20 @@ test('a bridge for a test stands in the ledger until somebody says it is out', a
   await expect(page.getByText('Nothing is left in.')).toBeVisible();
   await expect(proof).toHaveAttribute('data-state', 'done');
 });
+
+test('what is to be looked at again stands in a list, opens a job, and goes into a calendar', async ({
+  page,
+  baseURL,
+}) => {
+  await page.goto('/retests');
+  const line = page.getByTestId('retest').filter({ hasText: 'job 398' });
+  await expect(line).toContainText('G-2');
+  const feed = await page.request.get('/api/retests.ics');
+  expect(feed.headers()['content-type']).toContain('text/calendar');
+  const text = (await feed.text()).replaceAll(/\r\n /g, '');
+  expect(text).toMatch(/^BEGIN:VCALENDAR[\s\S]*DTSTART;VALUE=DATE:\d{8}[\s\S]*END:VCALENDAR\s*$/);
+  expect(text).toContain(`URL;VALUE=URI:${new URL(baseURL!).origin}/jobs/398`);
+  await line.getByRole('link', { name: 'Open a job for it' }).click();
+  await expect(page.getByLabel('Machine and function')).toHaveValue(/.+/);
+  await expect(page.getByLabel('Machine and function').locator('option:checked')).toHaveText(/G-2.*Tiller/);
+});

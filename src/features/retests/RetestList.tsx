@@ -1,6 +1,6 @@
 import Link from 'next/link';
 import type { RetestRow } from '@/db/retests';
-import { siteDay } from '@/core/units/siteTime';
+import { siteDay, siteTime } from '@/core/units/siteTime';
 import { Heading, Nothing } from '@/ui/sheet';
 import { DUE_WORDS } from '@/words/en/retests';
 import { DUES, dueOf, type Due } from '@/core/units/weeks';
@@ -37,6 +37,12 @@ export function RetestList({ rows, today }: { rows: readonly RetestRow[]; today:
   );
 }
 
+/** Near days by their weekday, others with their year. */
+function dayWords(day: string, due: Due): string {
+  const noon = `${day}T12:00:00Z`;
+  return due === 'thisWeek' || due === 'nextWeek' ? siteDay(noon, 'UTC') : siteTime(noon, 'UTC').day;
+}
+
 function RetestLine({ row, due }: { row: RetestRow; due: Due }) {
   const { number, title, function_id, function_name, machine_code, machine_name, open_job } = row;
   return (
@@ -45,7 +51,7 @@ function RetestLine({ row, due }: { row: RetestRow; due: Due }) {
       data-testid="retest"
     >
       <span className={`fig text-[16px] font-[650] ${TONE[due] ?? ''}`}>
-        <time dateTime={row.due}>{siteDay(`${row.due}T12:00:00Z`, 'UTC')}</time>
+        <time dateTime={row.due}>{dayWords(row.due, due)}</time>
       </span>
       <span className="min-w-0 break-words">
         <strong className="font-[700]">

@@ -1,4 +1,5 @@
 import type { JobSheet, JobSheetName, SheetRow } from '@/core/sheets/onCircuit/jobSheet';
+import { refOfKey } from '@/core/sheets/onCircuit/functionsSheet';
 import type { FunctionsAnswer } from '@/core/sheets/functions/functions';
 import type { SheetAnswer } from '@/core/sheets/sheet';
 import type { Reading, Test } from '@/core/circuit/schema';
@@ -159,9 +160,11 @@ function functionsFound({ answers }: JobSheet): string[] {
     return [
       'No part is common to all that fails and to nothing that works: more than one thing is wrong, or one was tried wrongly.',
     ];
-  const clear = cleared.length > 0 ? [`Cleared by what works: ${counted(cleared.length)}.`] : [];
+  const refs = (keys: readonly string[]) => [...new Set(keys.map(refOfKey))];
+  const names = refs(suspect.map(({ part }) => part));
+  const sure = refs(cleared).filter((ref) => !names.includes(ref)).length;
+  const clear = sure > 0 ? [`Cleared by what works: ${counted(sure)}.`] : [];
   if (codes.includes('nothingFails')) return ['Nothing fails so far.', ...clear];
-  const names = suspect.map(({ part }) => part);
   const told = names.length > MOST_TOLD ? counted(names.length) : names.join(', ');
   return [`Left in doubt, needed by all that fails: ${told}.`, ...clear];
 }

@@ -16,6 +16,7 @@ import { TEMPLATES } from '../../templates/templates';
 import { MachineUnderTest } from '../../testing/machineUnderTest';
 import type { FunctionsAnswer } from '../functions/functions';
 import { jobSheet } from './build';
+import { refOfKey } from './functionsSheet';
 import { JOB_SHEETS, type JobSheet, type JobSheetName } from './jobSheet';
 
 const MARKS = shopMarks({});
@@ -93,10 +94,16 @@ describe('sheets that a circuit fills in', () => {
       { ...one, value: 'dead' },
       { ...other, value: 'works' },
     ] as Reading[];
-    expect(jobSheet(model, 'functions', readings, MARKS)!.rows.map(({ verdict }) => verdict)).toEqual([
-      'dead',
-      'good',
-    ]);
+    const sheet = jobSheet(model, 'functions', readings, MARKS)!;
+    expect(sheet.rows.map(({ verdict }) => verdict)).toEqual(['dead', 'good']);
+    // The valve that shifts one way may still stick the other; what feeds both ways is cleared.
+    const { suspect, cleared } = sheet.answers[0] as FunctionsAnswer;
+    const left = suspect.map(({ part }) => refOfKey(part));
+    const valve = model.compiled.circuit.parts.find(({ kind }) => kind === 'valve')!;
+    const fuse = model.compiled.circuit.parts.find(({ kind }) => kind === 'fuse')!;
+    expect(left).toContain(valve.ref);
+    expect(left).not.toContain(fuse.ref);
+    expect(cleared).toContain(fuse.ref);
   });
   it('drop: halved to the part that loses too much, by the shop’s own figures', () => {
     const fault = ['X1.1', 'highResistance', 3] as const;

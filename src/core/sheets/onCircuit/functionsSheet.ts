@@ -1,5 +1,6 @@
 import type { CircuitModel } from '../../circuit/model';
-import type { Reading, Test } from '../../circuit/schema';
+import type { Part, Reading, Test } from '../../circuit/schema';
+import type { PartKind } from '../../kinds/part/module';
 import { seenWork } from '../../job/seenWork';
 import { workingPatterns } from '../../diagnosis/patterns';
 import { findLanes, type Lane, type Step } from '../../path/lanes';
@@ -53,11 +54,34 @@ function watchedOf(model: CircuitModel): { name: string; test: Test; parts: stri
         {
           name: turn === 1 ? ref : `${ref} ${turn}`,
           test: { kind: 'function', part: ref, setup } as const,
-          parts: [...partsOf(model, lanes, lane, fed)].map((index) => parts[index]!.part.ref),
+          parts: [...partsOf(model, lanes, lane, fed)].map((index) => keyOf(parts[index]!.part, pattern)),
         },
       ];
     })
     .slice(0, MOST_ROWS);
+}
+
+/** Kinds that do one thing in one command and another in the next: that they do the one clears nothing of the other. */
+const MANY_WAYS: readonly PartKind[] = [
+  'valve',
+  'proportionalValve',
+  'cylinder',
+  'vacuumActuator',
+  'hose',
+  'throttle',
+  'silencer',
+];
+
+/** What a part is in a command; see `refOfKey`. */
+function keyOf({ ref, kind }: Part, pattern: number): string {
+  return MANY_WAYS.includes(kind) ? `${ref}${IN_COMMAND}${pattern}` : ref;
+}
+
+const IN_COMMAND = '#';
+
+/** The part that a key of the sheet's answer is about. */
+export function refOfKey(key: string): string {
+  return key.split(IN_COMMAND)[0]!;
 }
 
 function stateOf({ cells }: SheetRow): 'works' | 'weak' | 'dead' | undefined {

@@ -22,6 +22,13 @@ const SLIPS = { notTouching: 0.3, swapped: 0.1, tenFold: 0.04 } as const;
 /** What a probe that touches nothing shows, volts. */
 const NOT_TOUCHING_VOLTS = 0.03;
 
+/** Words said instead of what was due, by what was due: one step off is easily said, a dead function is seldom said to work. */
+const WORD_SLIPS: Readonly<Record<string, Readonly<Record<string, number>>>> = {
+  works: { weak: 0.6, dead: 0.4 },
+  weak: { works: 0.5, dead: 0.5 },
+  dead: { weak: 0.85, works: 0.15 },
+};
+
 /**
  * Density of a value if the reading were a mistake, beside what was due: slips have shapes.
  *
@@ -34,6 +41,11 @@ export function slipDensity(
   meter: Reading['meter'],
   range: number,
 ): number {
+  if (kind === 'function' && due.type === 'choice') {
+    let sum = 0;
+    for (const word in due.odds) sum += due.odds[word]! * (WORD_SLIPS[word]?.[String(value)] ?? 0);
+    return sum;
+  }
   const anywhere = mistakeDensity(kind, value, range);
   if (kind !== 'volts' || due.type !== 'number' || typeof value !== 'number') return anywhere;
   const { notTouching, swapped, tenFold } = SLIPS;

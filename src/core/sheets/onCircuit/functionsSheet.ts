@@ -26,13 +26,13 @@ export function functionsSheetOf(model: CircuitModel, readings: readonly Reading
     row.verdict = state === undefined ? null : state === 'works' ? 'good' : state;
   }
   const asked = rows.findIndex(({ name }) => name === answer.next);
-  const tried = rows.some(({ verdict }) => verdict !== null);
+  const fails = rows.some(({ verdict }) => verdict === 'weak' || verdict === 'dead');
   return {
     name: 'functions',
     columns: ['state'],
     rows,
-    // Once something was tried only what parts the suspects is worth trying.
-    next: asked >= 0 ? [asked, 0] : tried ? null : firstOpen(rows),
+    // Once something fails only what parts the suspects is worth trying.
+    next: asked >= 0 ? [asked, 0] : fails ? null : firstOpen(rows),
     answers: [answer],
   };
 }

@@ -176,7 +176,8 @@ async function startScript() {
   check(
     'of three at once one runs and two say why not',
     outcomes.filter((one) => one === 'runs').length === 1 &&
-      three.filter(({ words }) => /something runs from this folder|is taken/.test(words.join(''))).length === 2,
+      three.filter(({ words }) => /something runs from this folder|is taken/.test(words.join(''))).length ===
+        2,
   );
   const first = three[outcomes.indexOf('runs')];
   first.child.kill('SIGKILL');

@@ -1,5 +1,5 @@
 import 'server-only';
-import { workingPatterns } from '@/core/diagnosis/patterns';
+import { seenWork, type SeenWork } from '@/core/job/seenWork';
 import { countFunctions, listFunctions } from '@/db/jobs';
 import { findFunction } from '@/db/library';
 import { positionWords } from '@/words/en/readings';
@@ -45,17 +45,19 @@ function choiceOf(row: {
   return { id: row.id, name: row.name, machine: `${row.machine_code} ${row.machine_name}` };
 }
 
+/** What an answer of the form is kept under. */
+export function trialKey({ ref, pattern }: SeenWork): string {
+  return `${pattern}-${ref}`;
+}
+
 /** What can be tried on one function; null when there is none. */
 export async function trialsOf(functionId: string): Promise<Trial[] | null> {
   const found = await findFunction(functionId);
   if (!found) return null;
   const { circuit } = found;
-  return workingPatterns(drawnOf(circuit).model).flatMap(({ setup, loads, driven }, pattern) =>
-    [...loads, ...driven].flatMap((ref) => {
-      const part = circuit.parts.find((one) => one.ref === ref)!;
-      if (part.kind === 'relay' || part.kind === 'resistor') return [];
-      const position = positionWords(circuit.controls, setup);
-      return [{ key: `${pattern}-${ref}`, label: part.label ?? ref, position }];
-    }),
-  );
+  return seenWork(drawnOf(circuit).model).map((seen) => ({
+    key: trialKey(seen),
+    label: circuit.parts.find(({ ref }) => ref === seen.ref)!.label ?? seen.ref,
+    position: positionWords(circuit.controls, seen.setup),
+  }));
 }

@@ -1,14 +1,15 @@
 import 'server-only';
 import { redirect } from 'next/navigation';
 import { v7 as uuidv7 } from 'uuid';
-import { CircuitModel } from '@/core/circuit/model';
 import type { Reading } from '@/core/circuit/schema';
-import { workingPatterns } from '@/core/diagnosis/patterns';
 import type { Entry } from '@/core/job/entries';
+import { seenWork } from '@/core/job/seenWork';
 import { appendEntries } from '@/db/entries';
 import { insertJob } from '@/db/jobs';
 import { findFunction } from '@/db/library';
 import { digestSoon } from './digests';
+import { trialKey } from './functionChoices';
+import { drawnOf } from './jobModel';
 import { newJobSchema, type NewJob } from './newJobSchema';
 import { log } from '../serverLog';
 
@@ -44,17 +45,16 @@ export async function openNewJob(request: NewJob): Promise<NewJobAnswer> {
       person,
     } as Entry);
   add({ type: 'complaint', body: { words: words || title } });
-  workingPatterns(new CircuitModel(known.circuit)).forEach(({ setup, loads, driven }, pattern) => {
-    for (const part of [...loads, ...driven]) {
-      const key = `${pattern}-${part}`;
-      const answer = Object.hasOwn(answers, key) ? answers[key]! : 'not tried';
-      if (answer === 'not tried') continue;
-      add({
-        type: 'reading',
-        body: { reading: { kind: 'function', part, setup, value: answer }, typed: answer },
-      });
-    }
-  });
+  for (const seen of seenWork(drawnOf(known.circuit).model)) {
+    const key = trialKey(seen);
+    const answer = Object.hasOwn(answers, key) ? answers[key]! : 'not tried';
+    if (answer === 'not tried') continue;
+    const { ref: part, setup } = seen;
+    add({
+      type: 'reading',
+      body: { reading: { kind: 'function', part, setup, value: answer }, typed: answer },
+    });
+  }
   await appendEntries(jobId, entries);
   digestSoon(jobId);
   log.info({ job: number, function: known.name }, 'job opened');

@@ -32,7 +32,7 @@ export default defineConfig({
     screenshot: 'only-on-failure',
     actionTimeout: 30_000,
     launchOptions: {
-      executablePath: '/usr/bin/chromium',
+      executablePath: '/usr/bin/chromium-headless-shell',
       args: [
         '--no-sandbox',
         '--disable-gpu',

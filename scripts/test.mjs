@@ -195,7 +195,7 @@ await run(async () => {
     throw new Stop(`--journeys ${values.journeys} is no number of rounds; give a whole number from 1.`);
   checkNode();
   ensurePackages();
-  ensureProgram('chromium', ['chromium', 'fonts-liberation']);
+  ensureProgram('chromium-headless-shell', ['chromium-headless-shell', 'fonts-liberation']);
   ensureProgram('mariadb-install-db', ['mariadb-server-core', 'mariadb-client-core']);
   ensureProgram('ngspice', ['ngspice']);
   for (let at = 0; at < LANES; at++) {
@@ -212,7 +212,8 @@ await run(async () => {
       await check('lint', 'npx', ['eslint', '.', '--max-warnings', '0']);
       await check('import boundaries', 'npx', ['depcruise', 'src', '--config', '.dependency-cruiser.cjs']);
       await check('licences', 'node', ['scripts/notices.mjs', '--check']);
-      await check('types', 'npx', ['tsc', '--noEmit']);
+      // The compiler's native build: a fifth of the time. The other one is what lint reads with.
+      await check('types', 'node', ['node_modules/typescript-7/bin/tsc', '--noEmit']);
       await databaseTests();
     })(),
     suite('unit tests', 'npx', jest(['core', 'features', 'screens'], unit, ['--maxWorkers=2']), {}, unit),

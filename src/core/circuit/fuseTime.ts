@@ -2,7 +2,7 @@
  * Blade fuses after ISO 8820-3 types C and F at about 23 °C: percent of rating, least and most seconds to open.
  * Rows between are bounded by their neighbours; a single time must not be read from it.
  */
-const ROWS: readonly (readonly [percent: number, least: number, most: number])[] = [
+export const FUSE_ROWS: readonly (readonly [percent: number, least: number, most: number])[] = [
   [110, 360_000, Infinity],
   [135, 0.75, 600],
   [160, 0.25, 50],
@@ -20,8 +20,8 @@ export interface FuseWindow {
 
 /** Time in which a blade fuse opens at a current given in percent of its rating. */
 export function fuseWindow(percent: number): FuseWindow {
-  const above = ROWS.find(([row]) => row >= percent);
-  const below = ROWS.filter(([row]) => row <= percent).at(-1);
+  const above = FUSE_ROWS.find(([row]) => row >= percent);
+  const below = FUSE_ROWS.filter(([row]) => row <= percent).at(-1);
   return { leastSeconds: above ? above[1] : 0, mostSeconds: below ? below[2] : Infinity };
 }
 

@@ -1,3 +1,5 @@
+import { FUSE_ROWS } from '@/core/circuit/fuseTime';
+import type { CoilAnswer, CoilSheet } from '@/core/sheets/coil/coil';
 import type { CutInAnswer, CutInSheet } from '@/core/sheets/cutIn/cutIn';
 import type { InsulationAnswer, InsulationSheet } from '@/core/sheets/insulation/insulation';
 import { pairKey, type SheetAnswer, type Shown } from '@/core/sheets/sheet';
@@ -42,6 +44,8 @@ export function chartOf(name: SheetName, document: object, answer: SheetAnswer):
   switch (name) {
     case 'insulation':
       return insulationChart(document as InsulationSheet, answer as unknown as InsulationAnswer);
+    case 'coil':
+      return fuseChart(document as CoilSheet, answer as unknown as CoilAnswer);
     case 'trace':
       return traceChart(document as TraceSheet, answer as unknown as TraceAnswer);
     case 'cutIn':
@@ -51,6 +55,48 @@ export function chartOf(name: SheetName, document: object, answer: SheetAnswer):
     default:
       return null;
   }
+}
+
+/** Times drawn of a fuse, seconds: what holds longer holds. */
+const FUSE_SECONDS = [0.01, 1000] as const;
+
+/** The bounds of a blade fuse's time over the current, and the coil's own current through them. */
+function fuseChart({ fuseAmps }: CoilSheet, { ampsCold }: CoilAnswer): SheetChart | null {
+  if (fuseAmps === undefined || ampsCold === null) return null;
+  const [shortest, longest] = FUSE_SECONDS;
+  const amps = (percent: number) => (percent / 100) * fuseAmps;
+  const drawn = (seconds: number) => Math.min(Math.max(seconds, shortest), longest);
+  // Between two rows the least is that of the higher, the most that of the lower.
+  const earliest = FUSE_ROWS.flatMap(([percent, least], at): [number, number][] => [
+    [amps(FUSE_ROWS[at - 1]?.[0] ?? 100), drawn(least)],
+    [amps(percent), drawn(least)],
+  ]);
+  const latest = FUSE_ROWS.flatMap(([percent, , most], at): [number, number][] =>
+    Number.isFinite(most)
+      ? [
+          [amps(percent), drawn(most)],
+          [amps(FUSE_ROWS[at + 1]?.[0] ?? percent), drawn(most)],
+        ]
+      : [],
+  );
+  return {
+    label: `When a ${quantity('amps', fuseAmps)} blade fuse opens, and the ${quantity('amps', ampsCold)} of this coil`,
+    lines: [
+      { name: 'opens at the latest', points: latest, past: true },
+      { name: 'holds until here', points: earliest, past: true },
+      {
+        name: 'this coil',
+        points: [
+          [ampsCold, shortest],
+          [ampsCold, longest],
+        ],
+      },
+    ],
+    logarithmic: true,
+    fromZero: true,
+    xTitle: 'amperes',
+    yWords: (value) => `${value} s`,
+  };
 }
 
 /** Ohms over the time that the volts stood on: a run rises while it charges, and falls where it warms or is wet. */

@@ -1,3 +1,4 @@
+import { CLASS_MOST_C } from '@/core/sheets/coil/service';
 import type { SheetName } from '@/core/sheets/sheets';
 import type { Quantity } from '@/core/units/quantities';
 
@@ -98,6 +99,22 @@ export const BENCH_FORMS: Readonly<Record<SheetName, readonly FieldSpec[]>> = {
     figure('measuredAmps', 'Amps it draws', AMPS),
     figure('driverLimitAmps', 'Limit of its driver', AMPS),
     figure('fuseAmps', 'Its fuse', AMPS),
+    figure('ratedVolts', 'Volts on its label', VOLTS),
+    choice('device', 'It is', ['contactor', 'a contactor'], ['relay', 'a relay'], ['valve', 'a valve']),
+    figure('pullInVolts', 'Pulled in at, supply raised', VOLTS),
+    figure('dropOutVolts', 'Let go at, supply lowered', VOLTS),
+    figure('hotOhms', 'Ohms again, hot', OHMS),
+    choice(
+      'insulationClass',
+      'Class of its insulation',
+      ...(Object.entries(CLASS_MOST_C).map(([one, most]) => [one, `${one}, ${most} °C`]) as [
+        string,
+        string,
+      ][]),
+    ),
+    figure('onSeconds', 'On for', { unit: 's' }),
+    figure('cycleSeconds', 'of a cycle of', { unit: 's' }),
+    figure('dutyShare', 'Duty on its label, as a share (0.25)'),
   ],
   windings: [
     { kind: 'names', field: 'wires', label: 'The three wires', hint: 'red, white, black' },

@@ -47,6 +47,8 @@ interface Answers {
   trace: TraceAnswer;
 }
 
+/** What holds this long holds: the first row of the standard. */
+const HOLDS_SECONDS = 360_000;
 const NOT_YET = 'Not known yet';
 const line = (label: string, value: string | null) => (value === null ? [] : [`${label}: ${value}`]);
 const ohms = (value: number | null) => (value === null ? null : quantity('ohms', value));
@@ -54,6 +56,15 @@ const volts = (value: number | null) => (value === null ? null : quantity('volts
 const amps = (value: number | null) => (value === null ? null : quantity('amps', value));
 const plain = (value: number | null, unit: string, digits = 3) =>
   value === null ? null : `${Number(value.toPrecision(digits))} ${unit}`;
+const watts = (cold: number | null, hot: number | null) =>
+  cold === null ? null : `${plain(cold, 'W')} cold${hot === null ? '' : `, ${plain(hot, 'W')} warm`}`;
+/** Fuse times are bounds and no times: between its rows a standard says no more. */
+const fuseWords = ({ least, most }: { least: number; most: number | null }) =>
+  most === null
+    ? least >= HOLDS_SECONDS
+      ? 'holds'
+      : `holds ${plain(least, 's')} at least; nothing says when it opens`
+    : `opens after ${plain(least, 's')} at the earliest, ${plain(most, 's')} at the latest`;
 const toneOf = (verdict: string | null | undefined, good = 'good'): SaidAnswer['tone'] =>
   verdict === null || verdict === undefined || verdict === 'unknown'
     ? 'open'
@@ -83,6 +94,15 @@ const SAY: { [N in SheetName]: (answer: Answers[N]) => SaidAnswer } = {
       ...line('Current warm', amps(one.ampsHot)),
       ...(one.overLimit ? ['Over the limit of its driver.'] : []),
       ...(one.overFuse ? ['Over its fuse.'] : []),
+      ...line('Heat in it', watts(one.wattsCold, one.wattsHot)),
+      ...line('Its fuse', one.fuseSeconds && fuseWords(one.fuseSeconds)),
+      ...line('It ran at', plain(one.coilC, '°C')),
+      ...line('Pulls in when 80 °C warmer at', volts(one.pullInHotVolts)),
+      ...(one.duty
+        ? [
+            `On for ${Math.round(100 * one.duty.share)} % of its cycle; at most ${plain(one.duty.mostOnSeconds, 's')} at a time`,
+          ]
+        : []),
     ],
   }),
   windings: (one) => ({

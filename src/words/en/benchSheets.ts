@@ -28,6 +28,7 @@ export const BENCH_TITLE: Readonly<Record<SheetName, { title: string; what: stri
 
 const at = (detail: unknown) => String(detail);
 const list = (detail: unknown) => (Array.isArray(detail) ? detail.join(', ') : String(detail));
+const percent = (detail: unknown) => `${Math.round(100 * Number(detail))} %`;
 const num = (detail: unknown, what: Parameters<typeof quantity>[0]) =>
   typeof detail === 'number' ? quantity(what, detail) : String(detail);
 
@@ -56,6 +57,19 @@ const WORDS: Readonly<Record<FindingCode, (found: Finding) => string>> = {
     const by = Number(byTolerances);
     return `${Math.abs(by).toFixed(1)} times its tolerance ${by < 0 ? 'under' : 'over'} the middle.`;
   },
+  hotterThanClass: ({ celsius, most, insulationClass }) =>
+    `It ran at ${Math.round(Number(celsius))} °C: class ${at(insulationClass)} windings bear ${at(most)} °C.`,
+  pullsInLate: ({ volts, most }) =>
+    `It pulls in at ${num(volts, 'volts')} only; by ${num(most, 'volts')} it should have. Look for what drags: dirt, a bent frame, a weak coil.`,
+  pullsInLateHot: ({ volts, most }) =>
+    `Cold it pulls in in time; 80 °C warmer it wants ${num(volts, 'volts')}, and ${num(most, 'volts')} is all it may.`,
+  dropsOutEarly: ({ volts, most }) =>
+    `It lets go at ${num(volts, 'volts')}; up to ${num(most, 'volts')} it may. A dip of the supply drops it.`,
+  staysIn: ({ volts, least }) =>
+    `It lets go at ${num(volts, 'volts')} only; by ${num(least, 'volts')} it should have. It may stay in when it is switched off.`,
+  dutyOver: ({ share, rated }) =>
+    `On for ${percent(share)} of its cycle; ${percent(rated)} is what its label allows. Let it cool.`,
+  onTimeWithoutCycle: () => 'On-time says nothing of heat without its cycle.',
   doNotAdd: ({ sum, reads }) =>
     `Two of them make ${num(sum, 'ohms')}, the third reads ${num(reads, 'ohms')}: they do not add up. Read them again.`,
   nothingAt: ({ wire }) => `Nothing leads from ${at(wire)}: its winding, or the common, is broken.`,

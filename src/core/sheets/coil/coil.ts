@@ -13,6 +13,16 @@ import {
   type Finding,
   type SheetAnswer,
 } from '../sheet';
+import {
+  CLASS_MOST_C,
+  DEVICES,
+  dutyOf,
+  fuseSeconds,
+  pullInHot,
+  serviceRange,
+  windingC,
+  type InsulationClass,
+} from './service';
 
 export const coilSheet = z.object({
   ...sheetHead('coil'),
@@ -32,6 +42,18 @@ export const coilSheet = z.object({
   measuredAmps: maybe(z.number().min(0)),
   driverLimitAmps: maybe(positive),
   fuseAmps: maybe(positive),
+  /** Ohms read again when it was hot, leads still in. */
+  hotOhms: maybe(positive),
+  insulationClass: maybe(z.enum(Object.keys(CLASS_MOST_C) as [InsulationClass, ...InsulationClass[]])),
+  ratedVolts: maybe(positive),
+  device: maybe(z.enum(DEVICES)),
+  /** Volts at which it pulled in and let go, the supply slowly raised and lowered. */
+  pullInVolts: maybe(positive),
+  dropOutVolts: maybe(z.number().min(0)),
+  onSeconds: maybe(positive),
+  cycleSeconds: maybe(positive),
+  /** Share of a cycle that its label allows, 0 to 1. */
+  dutyShare: maybe(z.number().gt(0).max(1)),
 });
 export type CoilSheet = z.infer<typeof coilSheet>;
 
@@ -51,6 +73,13 @@ export type CoilFinding = Finding<
   | 'drawsMore'
   | 'drawsLess'
   | 'unusual'
+  | 'hotterThanClass'
+  | 'pullsInLate'
+  | 'pullsInLateHot'
+  | 'dropsOutEarly'
+  | 'staysIn'
+  | 'dutyOver'
+  | 'onTimeWithoutCycle'
 >;
 
 export interface CoilAnswer extends SheetAnswer {
@@ -63,6 +92,16 @@ export interface CoilAnswer extends SheetAnswer {
   turnsLost: number | null;
   overLimit: boolean | null;
   overFuse: boolean | null;
+  /** Heat in it at 20 °C and 80 K warmer, W; of direct current only, where all it takes is heat. */
+  wattsCold: number | null;
+  wattsHot: number | null;
+  /** When its fuse opens at the cold current. */
+  fuseSeconds: { least: number; most: number | null } | null;
+  /** How hot it ran, from its ohms. */
+  coilC: number | null;
+  /** Volts it pulls in at when 80 K warmer. */
+  pullInHotVolts: number | null;
+  duty: { share: number; mostOnSeconds: number; over: boolean } | null;
 }
 
 /** Leads that nobody has held together read up to this, ohms; a coil that nobody took the temperature of stands in this range, °C. */
@@ -109,6 +148,11 @@ export function judgeCoil(sheet: CoilSheet): CoilAnswer {
     turnsLost: null,
     overLimit: null,
     overFuse: null,
+    wattsCold: null,
+    wattsHot: null,
+    fuseSeconds: null,
+    coilC: null,
+    ...serviceOf(sheet, findings),
     heldAgainst: band?.from ?? 'range',
     findings,
   } as const;
@@ -136,16 +180,21 @@ export function judgeCoil(sheet: CoilSheet): CoilAnswer {
   judgeAmps(sheet, amps, verdict, findings);
   const over = (limit: number | undefined) =>
     limit === undefined || amps.cold === null ? null : amps.cold > limit;
+  const direct = (sheet.hz ?? 0) === 0 && sheet.supplyVolts !== undefined;
   return {
+    ...blank,
     ohms20,
-    heldAgainst: band?.from ?? 'range',
     verdict,
     ampsCold: amps.cold,
     ampsHot: amps.hot,
     turnsLost: lost,
     overLimit: over(sheet.driverLimitAmps),
     overFuse: over(sheet.fuseAmps),
-    findings,
+    wattsCold: direct && amps.cold !== null ? amps.cold * sheet.supplyVolts! : null,
+    wattsHot: direct && amps.hot !== null ? amps.hot * sheet.supplyVolts! : null,
+    fuseSeconds:
+      sheet.fuseAmps === undefined || amps.cold === null ? null : fuseSeconds(amps.cold, sheet.fuseAmps),
+    coilC: heatOf(sheet, ohms, findings),
     next: nextOf(sheet, verdict, band, low, high),
   };
 }
@@ -284,6 +333,53 @@ function judgeAmps(
   const least = hot ?? cold;
   if (least !== null && measuredAmps < (1 - AMPS_SHARE) * least)
     findings.push({ code: 'drawsLess', amps: measuredAmps });
+}
+
+/** How hot it ran, by its ohms hot and cold; null where either, the leads or the cold temperature are not known. */
+function heatOf(
+  { hotOhms, leadOhms, temperatureC, insulationClass }: CoilSheet,
+  ohms: number,
+  findings: CoilFinding[],
+): number | null {
+  if (hotOhms === undefined || leadOhms === undefined || temperatureC === undefined) return null;
+  const [hot, cold] = [hotOhms - leadOhms, ohms - leadOhms];
+  if (hot <= 0 || cold <= 0) return null;
+  const celsius = windingC(hot, cold, temperatureC);
+  const most = insulationClass === undefined ? undefined : CLASS_MOST_C[insulationClass];
+  if (most !== undefined && celsius > most)
+    findings.push({ code: 'hotterThanClass', celsius, most, insulationClass });
+  return celsius;
+}
+
+/** At what volts it works, and how long it is on: from what was typed of them, whatever its ohms say. */
+function serviceOf(sheet: CoilSheet, findings: CoilFinding[]): Pick<CoilAnswer, 'pullInHotVolts' | 'duty'> {
+  const { pullInVolts, dropOutVolts, ratedVolts, device, temperatureC, hz = 0 } = sheet;
+  const { onSeconds, cycleSeconds, dutyShare } = sheet;
+  const direct = hz === 0;
+  const hotVolts =
+    direct && pullInVolts !== undefined && temperatureC !== undefined
+      ? pullInHot(pullInVolts, temperatureC, temperatureC + WARM_K)
+      : null;
+  if (device !== undefined && ratedVolts !== undefined) {
+    const { inBy, outBy, outFrom } = serviceRange(device, !direct);
+    const most = inBy * ratedVolts;
+    if (pullInVolts !== undefined && pullInVolts > most)
+      findings.push({ code: 'pullsInLate', volts: pullInVolts, most });
+    else if (hotVolts !== null && hotVolts > most)
+      findings.push({ code: 'pullsInLateHot', volts: hotVolts, most });
+    if (dropOutVolts !== undefined && outFrom !== null && dropOutVolts > outFrom * ratedVolts)
+      findings.push({ code: 'dropsOutEarly', volts: dropOutVolts, most: outFrom * ratedVolts });
+    if (dropOutVolts !== undefined && outBy !== null && dropOutVolts < outBy * ratedVolts)
+      findings.push({ code: 'staysIn', volts: dropOutVolts, least: outBy * ratedVolts });
+  }
+  if (onSeconds === undefined || dutyShare === undefined) return { pullInHotVolts: hotVolts, duty: null };
+  if (cycleSeconds === undefined) {
+    findings.push({ code: 'onTimeWithoutCycle' });
+    return { pullInHotVolts: hotVolts, duty: null };
+  }
+  const duty = dutyOf(onSeconds, cycleSeconds, dutyShare);
+  if (duty.over) findings.push({ code: 'dutyOver', share: duty.share, rated: dutyShare });
+  return { pullInHotVolts: hotVolts, duty };
 }
 
 /** What would settle it: whatever of leads and temperature could still turn it round, then something to hold it against. */

@@ -110,5 +110,14 @@ function coilDocument(
     measuredAmps: volts(amps),
     driverLimitAmps: undefined,
     fuseAmps: undefined,
+    hotOhms: undefined,
+    insulationClass: undefined,
+    ratedVolts: undefined,
+    device: undefined,
+    pullInVolts: undefined,
+    dropOutVolts: undefined,
+    onSeconds: undefined,
+    cycleSeconds: undefined,
+    dutyShare: undefined,
   };
 }

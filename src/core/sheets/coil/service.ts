@@ -1,0 +1,62 @@
+import { fuseWindow } from '../../circuit/fuseTime';
+
+/** How a coil does in service, beside what its ohms say: how hot it runs, at what volts it works, how long it may stay on. */
+
+/** Copper's ohms fall to nothing here by the straight line, °C below zero (reference section 2). */
+const COPPER_ZERO_C = 234.5;
+
+/** Temperature of a winding out of its ohms warm and cold, °C; both with the leads off. */
+export function windingC(ohmsHot: number, ohmsCold: number, coldC: number): number {
+  return (ohmsHot / ohmsCold) * (COPPER_ZERO_C + coldC) - COPPER_ZERO_C;
+}
+
+/** Volts that a direct-current coil pulls in at when it is hot: its force follows the current (reference section 10, E14). */
+export function pullInHot(volts: number, coldC: number, hotC: number): number {
+  return (volts * (COPPER_ZERO_C + hotC)) / (COPPER_ZERO_C + coldC);
+}
+
+/** Hottest that windings of a class of insulation may run, °C (IEC 60085). */
+export const CLASS_MOST_C = { A: 105, E: 120, B: 130, F: 155, H: 180 } as const;
+export type InsulationClass = keyof typeof CLASS_MOST_C;
+
+export const DEVICES = ['contactor', 'relay', 'valve'] as const;
+export type Device = (typeof DEVICES)[number];
+
+export interface ServiceRange {
+  /** It must have pulled in by this share of its rated volts. */
+  inBy: number;
+  /** It must have let go by the lower of these shares, and not before the higher. Null where no rule says so. */
+  outBy: number | null;
+  outFrom: number | null;
+}
+
+/**
+ * Shares of the rated volts between which a device works: contactors after IEC 60947-4-1, relays and valves by the usual ratings
+ * (reference section 10; to be checked against the maker's).
+ */
+export function serviceRange(device: Device, alternating: boolean): ServiceRange {
+  switch (device) {
+    case 'contactor':
+      return { inBy: 0.85, outBy: alternating ? 0.2 : 0.1, outFrom: 0.75 };
+    case 'relay':
+      return { inBy: 8 / 12, outBy: 1 / 12, outFrom: null };
+    case 'valve':
+      return { inBy: 0.85, outBy: null, outFrom: null };
+  }
+}
+
+/** Seconds in which a blade fuse opens at a current; `most` null where nothing guarantees that it does. */
+export function fuseSeconds(amps: number, fuseAmps: number): { least: number; most: number | null } {
+  const { leastSeconds, mostSeconds } = fuseWindow((100 * amps) / fuseAmps);
+  return { least: leastSeconds, most: Number.isFinite(mostSeconds) ? mostSeconds : null };
+}
+
+/** What share of a cycle a coil is on, and the longest that its rating allows within that cycle, seconds (reference section 11, E15). */
+export function dutyOf(
+  onSeconds: number,
+  cycleSeconds: number,
+  ratedShare: number,
+): { share: number; mostOnSeconds: number; over: boolean } {
+  const share = Math.min(onSeconds / cycleSeconds, 1);
+  return { share, mostOnSeconds: ratedShare * cycleSeconds, over: share > ratedShare };
+}

@@ -17,6 +17,8 @@ import { chartOf } from './benchCharts';
 import type { CoilAnswer, CoilSheet } from '@/core/sheets/coil/coil';
 import { CoilStrip } from './CoilStrip';
 import { BenchField } from './BenchField';
+import { DutyTimer } from './DutyTimer';
+import { InsulationRunPanel } from './InsulationRunPanel';
 import { InsulationMatrix } from './InsulationMatrix';
 import { useKeptDraft } from './useKeptDraft';
 
@@ -61,6 +63,19 @@ export function BenchScreen({ sheet }: { sheet: SheetName }) {
             />
           ))}
         </div>
+        {sheet === 'coil' ? <DutyTimer sheet={result.ok ? (result.document as CoilSheet) : null} /> : null}
+        {sheet === 'insulation' ? (
+          <InsulationRunPanel
+            sheet={result.ok ? (result.document as InsulationSheet) : null}
+            answer={result.ok ? (result.answer as unknown as InsulationAnswer) : null}
+            onLine={(line) =>
+              change({
+                ...draft,
+                tables: { ...draft.tables, readings: [...(draft.tables['readings'] ?? []), line] },
+              })
+            }
+          />
+        ) : null}
         <div className="flex flex-wrap gap-2 pt-4 print:hidden">
           <PlainKey
             disabled={!result.ok}

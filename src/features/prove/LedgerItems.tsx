@@ -1,20 +1,22 @@
 'use client';
 
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import type { EntryOf } from '@/core/job/entries';
 import type { LedgerLine } from '@/core/job/reduceJob';
 import { samePerson, stillToTakeOut } from '@/core/job/rules/ledgerStanding';
 import { Field, FIELD, PlainKey } from '@/ui/sheet';
+import { useNow } from '@/ui/useNow';
 import { LEDGER_KINDS } from '@/words/en/ledger';
 import { useDesk } from '../desk/desk';
 import { Form } from '@/ui/Form';
 
 const MINUTE_MS = 60_000;
+const LOOK_MS = 10_000;
 
 /** What stands in the ledger, each with its time and the way out of it: taken out, then shown to be out. */
 export function LedgerItems() {
   const { log, speaker } = useDesk();
-  const now = useNow();
+  const now = useNow(LOOK_MS);
   const lines = useMemo(() => stillToTakeOut(speaker.model, log.state), [speaker, log.state]);
   return (
     <ul>
@@ -111,13 +113,4 @@ function SeenOut({ line, taker }: { line: LedgerLine; taker: string }) {
       </PlainKey>
     </Form>
   );
-}
-
-function useNow(): number {
-  const [now, setNow] = useState(() => Date.now());
-  useEffect(() => {
-    const timer = setInterval(() => setNow(Date.now()), 10_000);
-    return () => clearInterval(timer);
-  }, []);
-  return now;
 }

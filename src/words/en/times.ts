@@ -28,3 +28,9 @@ export function clockWords(skewMs: number): string {
         : `${Math.round(minutes / DAY_MINUTES)} days`;
   return `clock ${size} ${skewMs > 0 ? 'fast' : 'slow'}`;
 }
+
+/** Seconds as a stopwatch shows them: "0:45", "10:00". */
+export function stopwatchWords(seconds: number): string {
+  const whole = Math.floor(seconds);
+  return `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, '0')}`;
+}

@@ -1,7 +1,7 @@
 import oracles from '../oracles.json';
 import { codes, fill } from '../testing/fill';
 import type { CoilAnswer } from './coil';
-import { dutyOf, pullInHot, serviceRange, windingC } from './service';
+import { coolSeconds, dutyOf, pullInHot, serviceRange, windingC } from './service';
 
 const coil = (fields: object) =>
   fill<CoilAnswer>('coil', { leadOhms: 0.2, temperatureC: 22, supplyVolts: 24, ...fields });
@@ -71,6 +71,7 @@ describe('a coil in service', () => {
     });
     expect(codes(coil({ onSeconds: 120, cycleSeconds: 300, dutyShare: 0.25 }))).toContain('dutyOver');
     expect(coil({ onSeconds: 120, dutyShare: 0.25 }).duty).toBeNull();
+    expect(coolSeconds(oracles.E15.out.on_s, ED)).toBe(oracles.E15.out.off_s);
   });
   it('its heat, and the time in which its fuse opens, as bounds (E23)', () => {
     const { V, Rload, Rwire } = oracles.E23.in;

@@ -60,3 +60,8 @@ export function dutyOf(
   const share = Math.min(onSeconds / cycleSeconds, 1);
   return { share, mostOnSeconds: ratedShare * cycleSeconds, over: share > ratedShare };
 }
+
+/** How long it has to stay off after it was on, so that no more heat went into it than its label allows, seconds (reference section 11, E15). */
+export function coolSeconds(onSeconds: number, ratedShare: number): number {
+  return onSeconds * (1 / ratedShare - 1);
+}

@@ -50,7 +50,7 @@ export function BenchScreen({ sheet }: { sheet: SheetName }) {
   });
   return (
     <div className="grid content-start gap-x-9 bg-film px-6 pb-10 max-tablet:px-3 desk:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)]">
-      <section aria-label="What was read" className="min-w-0">
+      <section aria-label="What was read" className="flex min-w-0 flex-col">
         <Heading>What was read</Heading>
         <div className="grid grid-cols-2 gap-x-3 gap-y-2 pt-2 max-tablet:grid-cols-1">
           {BENCH_FORMS[sheet].map((spec) => (

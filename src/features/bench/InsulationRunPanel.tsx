@@ -46,7 +46,8 @@ export function InsulationRunPanel({
   if (run === null) return <StartRun sheet={sheet} answer={answer} onStart={setRun} />;
   const stands = runState(run, now);
   return (
-    <section aria-labelledby="run" className="col-span-full" data-testid="run" data-state={stands.state}>
+    // What is live or charged stands above everything that is typed.
+    <section aria-labelledby="run" className="order-first pb-3" data-testid="run" data-state={stands.state}>
       <Heading id="run" aside={`${run.from} to ${run.to}`}>
         Timed test
       </Heading>
@@ -120,7 +121,7 @@ function StartRun({
   ];
   const shut = whyNot(sheet, answer, from, to);
   return (
-    <section aria-labelledby="run" className="col-span-full" data-testid="run" data-state="none">
+    <section aria-labelledby="run" data-testid="run" data-state="none">
       <Heading id="run">Timed test</Heading>
       {shut ? (
         <p className="py-2 text-[16.5px] text-ink2">{shut}</p>

@@ -133,9 +133,9 @@ function names({ lines }: SheetChart, inks: Inks): Plugin<'line'> {
       ctx.lineWidth = 5;
       ctx.strokeStyle = inks.sheet;
       const taken: Record<'left' | 'right', number[]> = { left: [], right: [] };
-      lines.forEach(({ name, points, past }) => {
-        const side = past ? 'left' : 'right';
-        const end = past ? points[0] : points.at(-1);
+      lines.forEach(({ name, points, past, namedAtEnd }) => {
+        const side = past && !namedAtEnd ? 'left' : 'right';
+        const end = side === 'left' ? points[0] : points.at(-1);
         if (!end || (lines.length === 1 && !past)) return;
         const on = y!.getPixelForValue(end[1]);
         const free = [on - 9, on + 21, on - 26, on + 38].find(
@@ -144,8 +144,10 @@ function names({ lines }: SheetChart, inks: Inks): Plugin<'line'> {
         );
         const at = free ?? on - 9;
         taken[side].push(at);
-        ctx.textAlign = side;
         const edge = Math.min(Math.max(x!.getPixelForValue(end[0]), area.left + 6), area.right);
+        // Where a line ends too far left for its name before it, the name stands behind it.
+        const fits = side === 'left' || edge - ctx.measureText(name).width >= area.left;
+        ctx.textAlign = fits ? side : 'left';
         ctx.fillStyle = past ? inks.ink2 : inks.pencil;
         ctx.strokeText(name, edge, at);
         ctx.fillText(name, edge, at);

@@ -37,6 +37,20 @@ describe('what a sheet draws', () => {
     expect(chart.logarithmic).toBe(true);
   });
 
+  it('a fuse as the bounds of its time, the coil’s current through them; without either nothing', () => {
+    const coil = { ohms: [1.2], leadOhms: 0, temperatureC: 20, supplyVolts: 12 };
+    const chart = drawn('coil', { ...coil, fuseAmps: 5 })!;
+    const [latest, earliest, own] = chart.lines;
+    expect(own!.points.map(([amps]) => Number(amps.toFixed(6)))).toEqual([10, 10]);
+    // At twice its rating: 0.15 s at the earliest, 5 s at the latest.
+    expect(earliest!.points).toContainEqual([10, 0.15]);
+    expect(latest!.points).toContainEqual([10, 5]);
+    // Nothing guarantees that it opens under 135 %.
+    expect(Math.min(...latest!.points.map(([amps]) => amps))).toBe(6.75);
+    expect(drawn('coil', coil)).toBeNull();
+    expect(drawn('coil', { ohms: [1.2], fuseAmps: 5 })).toBeNull();
+  });
+
   it('single readings draw nothing; over range is drawn at what the tester ends at, a short where a logarithm has a place', () => {
     expect(drawn('insulation', { ...insulation, readings: [{ from: '1', to: 'PE', ohms: 1e6 }] })).toBeNull();
     const chart = drawn('insulation', { ...insulation, readings: run('1', [30, 0], [60, 'OL']) })!;

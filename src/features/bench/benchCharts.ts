@@ -13,6 +13,8 @@ export interface ChartLine {
   points: readonly (readonly [x: number, y: number])[];
   /** Today in pencil with its marks; before thin and dashed. */
   past?: boolean;
+  /** Its name stands where it ends, also of one that is held against. */
+  namedAtEnd?: true;
 }
 
 /** A chart of a sheet as data; how it is drawn is the chart's business. */
@@ -82,13 +84,13 @@ function fuseChart({ fuseAmps }: CoilSheet, { ampsCold }: CoilAnswer): SheetChar
   return {
     label: `When a ${quantity('amps', fuseAmps)} blade fuse opens, and the ${quantity('amps', ampsCold)} of this coil`,
     lines: [
-      { name: 'opens at the latest', points: latest, past: true },
-      { name: 'holds until here', points: earliest, past: true },
+      { name: 'opens at the latest', points: latest, past: true, namedAtEnd: true },
+      { name: 'holds until here', points: earliest, past: true, namedAtEnd: true },
       {
         name: 'this coil',
         points: [
-          [ampsCold, shortest],
           [ampsCold, longest],
+          [ampsCold, shortest],
         ],
       },
     ],

@@ -10,7 +10,10 @@ import { isolationPlan } from '../src/core/safety/isolationPlan';
 import { measureWords } from '../src/words/en/bench';
 import { valueWords } from '../src/words/en/readings';
 import { verdictWhy } from '../src/words/en/verdict';
-import { hiddenEdits, shown, takeReadings, type DemoJob } from './shed';
+import { seededRandom } from '../src/core/random';
+import { jobSheet } from '../src/core/sheets/onCircuit/build';
+import { shopMarks } from '../src/core/tables/marks';
+import { hiddenEdits, readAs, shown, takeReadings, type DemoJob } from './shed';
 
 const MINUTE = 60_000;
 const MOST_TESTS = 10;
@@ -91,11 +94,20 @@ export function storyEntries(
       },
     });
   }
+  const readings = () => reduceJob(entries).readings.map(({ reading }) => reading);
+  if (job.sheet) {
+    const random = seededRandom(job.number);
+    for (let cell = 0; cell < job.sheet.cells; cell++) {
+      const sheet = jobSheet(model, job.sheet.name, readings(), shopMarks({}));
+      const asked = sheet?.next && sheet.rows[sheet.next[0]]!.cells[sheet.next[1]];
+      if (!asked) break;
+      pin(readAs(model, hiddenEdits(circuit, job.hidden), asked.test, random));
+    }
+  }
   if (!upTo('test') || job.reached === 'test') return entries;
 
   const diagnoser = new Diagnoser(circuit);
   const edits = hiddenEdits(circuit, job.hidden);
-  const readings = () => reduceJob(entries).readings.map(({ reading }) => reading);
   let diagnosis = diagnoser.diagnose(readings(), { most: 1 });
   for (let k = 0; k < MOST_TESTS && diagnosis.verdict.state === 'keepTesting' && diagnosis.next[0]; k++) {
     const { test } = diagnosis.next[0];

@@ -40,12 +40,12 @@ describe('a sheet of the job', () => {
       expect(desk.readings()).toHaveLength(last + 1);
     }
     expect(rows()).toContain('bad');
-    expect(found()).toMatch(/^S2 loses 1\d.*V: the first contact/);
+    expect(found()).toMatch(/^S2 loses 1\d.*V: the first on the way/);
 
     function nextTest(): Test {
       const chosen = within(screen.getByRole('table')).getByRole('button', { pressed: true });
       const after = chosen.getAttribute('aria-label')!.split(',')[0]!;
-      const node = { supply: 'W1:2', S1: 'S1:2', S2: 'S2:2', S3: 'S3:2' }[after]!;
+      const node = after === 'supply' ? 'W1:2' : `${after}:2`;
       const { controls } = clutchInterlocks();
       return {
         kind: 'volts',

@@ -109,6 +109,8 @@ const WORDS: Readonly<Record<FindingCode, (found: Finding) => string>> = {
   supplyNotKnown: () => 'The supply volts are not known.',
   fitsNothing: () => 'What was read fits no single cause.',
   loopBridged: () => 'The sensor loop is bridged: it does not show. Take the bridge out.',
+  loadMayHold: ({ outputs }) =>
+    `A short behind ${list(outputs) || 'it'} would read the same: take the load off, and measure again.`,
   referenceNotKnown: ({ takenAs }) => `The reference volts are not known: ${at(takenAs)} V are taken.`,
   fewPoints: ({ wanted }) => `Too few places: at least ${at(wanted)}.`,
   at: ({ position }) => `At position ${at(position)}.`,

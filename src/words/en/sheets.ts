@@ -1,3 +1,4 @@
+import { findingWords } from './benchSheets';
 import type { JobSheet, JobSheetName, SheetRow } from '@/core/sheets/onCircuit/jobSheet';
 import { refOfKey } from '@/core/sheets/onCircuit/functionsSheet';
 import type { FunctionsAnswer } from '@/core/sheets/functions/functions';
@@ -134,9 +135,12 @@ export function sheetFoundWords(sheet: JobSheet, titleOf: (row: SheetRow) => str
 }
 
 function outputsFound(answer: SheetAnswer): string[] {
-  const { cause, of } = answer as SheetAnswer & { cause: string | null; of: string[] };
+  const { cause, of, findings } = answer as SheetAnswer & { cause: string | null; of: string[] };
   if (cause === null) return ['Not known yet: what was read fits more than one cause.'];
-  return [outputsCauseWords(cause, of)];
+  return [
+    outputsCauseWords(cause, of),
+    ...findings.filter(({ code }) => code === 'loadMayHold').map(findingWords),
+  ];
 }
 
 /** What an output matrix comes to, with the outputs that it is about. */
@@ -174,10 +178,13 @@ function interlocksFound({ answers, rows }: JobSheet): string[] {
     firstLoss: { name: string; volts: number } | null;
     suspect: string[];
   };
-  if (firstLoss)
+  if (firstLoss) {
+    const ahead = rows.find(({ name }) => name === firstLoss.name)?.ahead;
+    const where = ahead ? `${firstLoss.name}, or ${ahead.join(', ')} ahead of it,` : firstLoss.name;
     return [
-      `${firstLoss.name} loses ${quantity('volts', firstLoss.volts)}: the first contact that does not pass them on.`,
+      `${where} loses ${quantity('volts', firstLoss.volts)}: the first on the way that does not pass them on.`,
     ];
+  }
   if (suspect.length > 0) return [`Lost at one of ${suspect.join(', ')}.`];
   return rows.every(({ cells }) => cells[0]?.value !== null)
     ? ['The whole chain is fed.']

@@ -1,3 +1,4 @@
+import { demoCircuit } from '@/testing/demoCircuits';
 import { shopMarks } from '../../tables/marks';
 import { CircuitModel } from '../../circuit/model';
 import type { Circuit, Reading } from '../../circuit/schema';
@@ -57,7 +58,16 @@ describe('sheets that a circuit fills in', () => {
   it('interlocks: half-split to the first contact that loses the volts', () => {
     const { sheet, readings } = follow(clutchInterlocks(), 'interlocks', ['S2', 'stuckOpen']);
     expect(verdicts(sheet)['S2']).toBe('bad');
-    expect(readings.length).toBeLessThan(4);
+    expect(readings.length).toBeLessThan(5);
+  });
+  it('interlocks: what lies between two contacts loses volts in a place of its own', () => {
+    const circuit = demoCircuit('groomer-blade-float');
+    const { sheet } = follow(circuit, 'interlocks', ['W12', 'open']);
+    expect(verdicts(sheet)).toMatchObject({ W12: 'bad', S1: 'good' });
+    expect(verdicts(follow(circuit, 'interlocks', ['S5', 'stuckOpen']).sheet)).toMatchObject({
+      S5: 'bad',
+      W12: 'good',
+    });
   });
   it('insulation: the conductor that leaks', () => {
     const { sheet } = follow(twoWayPair(), 'insulation', ['Y1', 'weakInsulation', 2e5]);

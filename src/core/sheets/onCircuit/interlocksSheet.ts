@@ -1,6 +1,6 @@
 import type { CircuitModel } from '../../circuit/model';
 import type { Reading } from '../../circuit/schema';
-import { findLanes } from '../../path/lanes';
+import { findLanes, type Step } from '../../path/lanes';
 import { judgeInterlocks } from '../interlocks/interlocks';
 import {
   cellOf,
@@ -10,8 +10,20 @@ import {
   pickBetween,
   volts,
   type JobSheet,
+  type SheetCell,
   type SheetRow,
 } from './jobSheet';
+
+interface Link {
+  name: string;
+  cell: SheetCell | null;
+  ahead?: string[];
+}
+
+/** The steps of a feed between two of them. */
+function wayBetween(feed: readonly Step[], one: Step, other: Step): readonly Step[] {
+  return feed.slice(feed.indexOf(one) + 1, feed.indexOf(other));
+}
 
 /** The longest chain of contacts ahead of one load: volts behind each, in the position that should feed it. */
 export function interlocksSheetOf(model: CircuitModel, readings: readonly Reading[]): JobSheet | null {
@@ -46,7 +58,15 @@ export function interlocksSheetOf(model: CircuitModel, readings: readonly Readin
       readings,
     );
   const supply = fed(contacts[0]!.from);
-  const links = contacts.map(({ part, to }) => ({ name: compiled.parts[part]!.part.ref, cell: fed(to) }));
+  const links = contacts.flatMap((contact, at): Link[] => {
+    const between = at === 0 ? [] : wayBetween(lane.feed, contacts[at - 1]!, contact);
+    const refs = between.map(({ part }) => compiled.parts[part]!.part.ref);
+    // What lies between two contacts loses volts like they do: it has a place of its own, where one can be read.
+    const ahead = refs.length > 0 ? fed(contact.from) : null;
+    const own = { name: compiled.parts[contact.part]!.part.ref, cell: fed(contact.to) };
+    if (ahead) return [{ name: refs.join(', '), cell: ahead }, own];
+    return [refs.length > 0 ? { ...own, ahead: refs } : own];
+  });
   const read = [
     ...(volts(supply) === undefined ? [] : [{ after: 'supply', value: volts(supply)! }]),
     ...links.flatMap(({ name, cell }) =>
@@ -67,8 +87,9 @@ export function interlocksSheetOf(model: CircuitModel, readings: readonly Readin
   });
   const rows: SheetRow[] = [
     { name: 'supply', cells: [supply], verdict: null },
-    ...links.map(({ name, cell }) => ({
+    ...links.map(({ name, cell, ahead }) => ({
       name,
+      ...(ahead ? { ahead } : {}),
       cells: [cell],
       // One of several that the loss may lie at is not condemned.
       verdict:

@@ -31,6 +31,8 @@ export interface SheetRow {
   /** What the row is about: a part, a point, an output; with its two points where a part has several contacts. */
   name: string;
   between?: readonly [string, string];
+  /** Parts ahead of it that cannot be told from it here. */
+  ahead?: readonly string[];
   cells: (SheetCell | null)[];
   /** What the sheet says of it; null where what was read does not decide. */
   verdict: string | null;

@@ -50,6 +50,10 @@ describe('the output matrix', () => {
     expect(block).toMatchObject({ cause: 'deadModule', of: ['3', '4'] });
     const single = outputs({ modules, matrix: grid((c, m) => (m === '3' ? 0 : sound(c, m))) });
     expect(single).toMatchObject({ cause: 'deadOutput', of: ['3'] });
+    // A shorted load reads the same while it hangs on it.
+    expect(codes(single)).toContain('loadMayHold');
+    const off = outputs({ modules, loads: 'off', matrix: grid((c, m) => (m === '3' ? 0 : sound(c, m))) });
+    expect(codes(off)).not.toContain('loadMayHold');
     const swap = (name: string) => ({ '2': '4', '4': '2' })[name] ?? name;
     expect(outputs({ matrix: grid((c, m) => sound(swap(c), m)) })).toMatchObject({
       cause: 'crossed',

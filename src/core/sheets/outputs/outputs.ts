@@ -28,7 +28,7 @@ export type OutputsCause =
   | 'ghost'
   | 'selector'
   | 'openCommon';
-export type OutputsFinding = Finding<'supplyNotKnown' | 'fitsNothing' | 'loopBridged'>;
+export type OutputsFinding = Finding<'supplyNotKnown' | 'fitsNothing' | 'loopBridged' | 'loadMayHold'>;
 
 export interface OutputsAnswer extends SheetAnswer {
   cause: OutputsCause | null;
@@ -295,6 +295,9 @@ function answerOf(
   if (best.cause === 'unknown' || share < SAID || masked)
     return { cause: null, of: [], share: null, findings, next: masked ? { ask: 'sensorLoop' } : next };
   const sure = best.share >= SAID * share;
+  // A short behind an output holds it down, or makes it switch itself off: with the load on both read alike.
+  if (best.cause === 'deadOutput' && sheet.loads !== 'off')
+    findings.push({ code: 'loadMayHold', outputs: sure ? [...best.of] : [] });
   return {
     cause: best.cause,
     of: sure ? [...best.of] : [],

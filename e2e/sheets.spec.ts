@@ -100,6 +100,22 @@ const STORIES: readonly Story[] = [
     says: /^Left in doubt, needed by all that fails: .*Cleared by what works: \d+ parts/,
     part: '',
   },
+  {
+    machine: 'G-7 Groomer OR-207: Comb flaps, four outputs',
+    circuit: 'groomer-comb-flaps',
+    sheet: 'outputs',
+    hidden: ['DQ3', 'noOutput'],
+    says: /^One output is dead: DQ3\./,
+    part: 'DQ3',
+  },
+  {
+    machine: 'G-8 Groomer OR-208: Comb flaps, four outputs',
+    circuit: 'groomer-comb-flaps',
+    sheet: 'survey',
+    hidden: ['W212', 'open'],
+    says: /^X50\.2.*: not as drawn\./,
+    part: 'W212',
+  },
 ];
 
 test.describe('sheets of a job', () => {

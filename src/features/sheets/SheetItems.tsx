@@ -1,8 +1,7 @@
 'use client';
 
-import { useMemo, type ComponentType, type ReactNode } from 'react';
-import { jobSheet } from '@/core/sheets/onCircuit/build';
-import { JOB_SHEETS } from '@/core/sheets/onCircuit/jobSheet';
+import { type ComponentType, type ReactNode } from 'react';
+import { sheetsOfCircuit } from '@/core/sheets/onCircuit/build';
 import { SHEET_TITLE } from '@/words/en/sheets';
 import { useDesk } from '../desk/desk';
 import { stepAddress } from '../desk/steps';
@@ -16,11 +15,7 @@ export function SheetItems({
   Label: ComponentType<{ children: ReactNode }>;
 }) {
   const { job, speaker } = useDesk();
-  const { marks } = job;
-  const sheets = useMemo(
-    () => JOB_SHEETS.filter((one) => jobSheet(speaker.model, one, [], marks) !== null),
-    [speaker, marks],
-  );
+  const sheets = sheetsOfCircuit(speaker.model);
   if (sheets.length === 0) return null;
   return (
     <>

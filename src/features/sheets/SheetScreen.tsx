@@ -2,7 +2,7 @@
 
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'next/navigation';
-import { jobSheet } from '@/core/sheets/onCircuit/build';
+import { jobSheet, sheetsOfCircuit } from '@/core/sheets/onCircuit/build';
 import { JOB_SHEETS, type JobSheet, type JobSheetName } from '@/core/sheets/onCircuit/jobSheet';
 import { writeSheetTable } from '@/formats/sheetTable';
 import { saveText } from '@/ui/saveText';
@@ -25,10 +25,7 @@ export function SheetScreen() {
   const { marks } = job;
   const name = sheetOf(useSearchParams().get('sheet')) ?? 'coil';
   const { model } = speaker;
-  const sheets = useMemo(
-    () => JOB_SHEETS.filter((one) => jobSheet(model, one, [], marks) !== null),
-    [model, marks],
-  );
+  const sheets = sheetsOfCircuit(model);
   const sheet = useMemo(() => jobSheet(model, name, readings, marks), [model, name, readings, marks]);
   return <OpenSheet key={name} name={name} sheets={sheets} sheet={sheet} />;
 }

@@ -23,6 +23,7 @@ export const SHEET_TITLE: Readonly<Record<JobSheetName, string>> = {
   drop: 'Volts lost on the way',
   insulation: 'Insulation',
   outputs: 'Output matrix',
+  survey: 'Plugs, pin by pin',
 };
 
 const COLUMNS: Readonly<Record<string, string>> = {
@@ -36,6 +37,9 @@ const COLUMNS: Readonly<Record<string, string>> = {
   dropVolts: 'Drop under load',
   volts: 'Volts behind it',
   toFrame: 'To the frame',
+  plugOn: 'Plug on, commanded',
+  plugOff: 'Plug off, commanded',
+  ohmsPlugOff: 'Plug off, dead',
 };
 
 /** What a column reads; of a matrix its point's own name. */
@@ -66,6 +70,7 @@ const VERDICTS: Readonly<Record<JobSheetName, Readonly<Record<string, string>>>>
   drop: { good: 'loses what it may', high: 'loses too much' },
   insulation: { good: 'good', watch: 'to be watched', bad: 'leaks' },
   outputs: { bad: 'this one' },
+  survey: { good: 'as drawn', bad: 'not as drawn' },
 };
 
 /** What a sheet says of a row; nothing where what was read does not decide. */
@@ -109,7 +114,7 @@ export function rowTitle(speaker: Speaker, { name }: JobSheet, row: SheetRow): s
     const position = positionWords(speaker.model.compiled.circuit.controls, test.setup);
     return [partWords(speaker, test.part), position].filter(Boolean).join(', ');
   }
-  if (name === 'drop') return partWords(speaker, row.name);
+  if (name === 'drop' || name === 'survey') return partWords(speaker, row.name);
   if (!row.between) return row.name;
   const [a, b] = row.between.map((node) => pointName(speaker, node));
   return `${row.name.split(' ')[0]!}, ${a} to ${b}`;

@@ -69,6 +69,22 @@ describe('sheets that a circuit fills in', () => {
       W12: 'good',
     });
   });
+  it('plugs: the pin that does not stand as drawn, then what tells why; the side of the loom is read', () => {
+    const circuit = demoCircuit('groomer-comb-flaps');
+    const { sheet, readings } = follow(circuit, 'survey', ['W212', 'open']);
+    expect(verdicts(sheet)['X50.2']).toBe('bad');
+    expect(Object.values(verdicts(sheet)).filter((one) => one === 'bad')).toHaveLength(1);
+    expect(readings.length).toBeLessThanOrEqual(6);
+    const sound = follow(circuit, 'survey');
+    expect(new Set(Object.values(verdicts(sound.sheet)))).toEqual(new Set(['good']));
+    const shorted = follow(circuit, 'survey', ['W213', 'shortToFrame', 0.4]).sheet;
+    expect(verdicts(shorted)['X50.3']).toBe('bad');
+    // A pin that leads home is read where it leads home, with its plug off.
+    const tilt = jobSheet(new CircuitModel(demoCircuit('groomer-blade-tilt')), 'survey', [], MARKS)!;
+    const back = tilt.rows.find(({ name }) => name === 'X7.2')!.cells;
+    expect(back[1]).toBeNull();
+    expect(back[2]!.test).toMatchObject({ from: 'X7:2', setup: { unplugged: ['X7'] } });
+  });
   it('insulation: the conductor that leaks', () => {
     const { sheet } = follow(twoWayPair(), 'insulation', ['Y1', 'weakInsulation', 2e5]);
     expect(Object.values(verdicts(sheet))).toContain('bad');

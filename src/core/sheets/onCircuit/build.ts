@@ -1,14 +1,15 @@
-import type { CircuitModel } from '../../circuit/model';
+import { oncePerModel, type CircuitModel } from '../../circuit/model';
 import type { Reading } from '../../circuit/schema';
-import type { ShopMarks } from '../../tables/marks';
+import { shopMarks, type ShopMarks } from '../../tables/marks';
 import { coilSheetOf } from './coilSheet';
 import { contactsSheetOf } from './contactsSheet';
 import { dropSheetOf } from './dropSheet';
 import { functionsSheetOf } from './functionsSheet';
 import { insulationSheetOf } from './insulationSheet';
 import { interlocksSheetOf } from './interlocksSheet';
-import type { JobSheet, JobSheetName } from './jobSheet';
+import { JOB_SHEETS, type JobSheet, type JobSheetName } from './jobSheet';
 import { outputsSheetOf } from './outputsSheet';
+import { surveySheetOf } from './surveySheet';
 
 type Build = (model: CircuitModel, readings: readonly Reading[], marks: ShopMarks) => JobSheet | null;
 
@@ -20,6 +21,7 @@ const BUILD: { [N in JobSheetName]: Build } = {
   drop: dropSheetOf,
   insulation: insulationSheetOf,
   outputs: outputsSheetOf,
+  survey: surveySheetOf,
 };
 
 /** A sheet filled in from the circuit and the readings of the job; null where the circuit has nothing to fill it with. `marks` are the shop's. */
@@ -32,3 +34,8 @@ export function jobSheet(
   const sheet = BUILD[name](model, readings, marks);
   return sheet && sheet.rows.some(({ cells }) => cells.some((cell) => cell !== null)) ? sheet : null;
 }
+
+/** The sheets that a circuit has something for; which those are hangs on no reading and on no mark. */
+export const sheetsOfCircuit = oncePerModel((model): readonly JobSheetName[] =>
+  JOB_SHEETS.filter((name) => jobSheet(model, name, [], shopMarks({})) !== null),
+);

@@ -1,9 +1,9 @@
 import type { CircuitModel } from '../../circuit/model';
 import { workingPatterns } from '../../diagnosis/patterns';
 import type { Reading, Setup, Test } from '../../circuit/schema';
-import { branchAmps } from '../../circuit/world';
 import type { ShopMarks } from '../../tables/marks';
 import { judgeContacts, type ContactsSheet } from '../contacts/contacts';
+import { loadedPattern } from './loadedPattern';
 import {
   cellOf,
   isAlone,
@@ -121,20 +121,6 @@ function nextContact(rows: readonly SheetRow[]): JobSheet['next'] {
     if (row >= 0) return [row, column];
   }
   return null;
-}
-
-function loadedPattern(
-  model: CircuitModel,
-  patterns: readonly { setup: Setup }[],
-  branch: number,
-): { setup: Setup; amps: number } | null {
-  let best: { setup: Setup; amps: number } | null = null;
-  for (const { setup } of patterns) {
-    if (setup.afterSeconds !== undefined) continue;
-    const amps = Math.abs(branchAmps(model.situation(setup).solve({ mode: 'live' }), branch));
-    if (amps > 1e-3 && amps > (best?.amps ?? 0)) best = { setup, amps };
-  }
-  return best;
 }
 
 function dropTest(

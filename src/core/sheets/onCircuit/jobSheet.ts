@@ -15,6 +15,7 @@ export const JOB_SHEETS = [
   'drop',
   'insulation',
   'outputs',
+  'survey',
 ] as const;
 export type JobSheetName = (typeof JOB_SHEETS)[number];
 

@@ -2,6 +2,7 @@
 
 import Papa from 'papaparse';
 import type { ClipboardEvent, KeyboardEvent } from 'react';
+import { outputGround } from '@/ui/outputGround';
 import { Field, FIELD, PlainKey } from '@/ui/sheet';
 import { namesOf, pasteInto, voltsIn, type Draft } from './benchDraft';
 import type { Next } from '@/core/sheets/sheet';
@@ -316,11 +317,10 @@ function Grid({
   );
 }
 
-/** Live, part volts, or nothing. */
 function tintOf(typed: string | undefined, full: number | null): string {
   const volts = voltsIn(typed);
   if (full === null || volts === null) return '';
-  return volts >= 0.85 * full ? 'bg-verdi-t!' : volts >= 0.12 * full ? 'bg-copper-t!' : '';
+  return outputGround(volts, full);
 }
 
 /** Lines at the end that hold nothing are none. */

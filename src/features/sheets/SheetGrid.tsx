@@ -2,6 +2,7 @@
 
 import type { JobSheet, SheetCell } from '@/core/sheets/onCircuit/jobSheet';
 import { cellWords, columnWords, rowTitle, sheetVerdictWords, verdictTone } from '@/words/en/sheets';
+import { outputGround } from '@/ui/outputGround';
 import { useDesk } from '../desk/desk';
 
 const TONE = {
@@ -21,6 +22,7 @@ export function SheetGrid({
   onChoose: (at: [number, number]) => void;
 }) {
   const { speaker } = useDesk();
+  const full = sheet.name === 'outputs' ? fullOf(sheet) : null;
   return (
     <div className="max-h-[60vh] overflow-auto">
       <table className="w-full border-collapse text-left">
@@ -57,6 +59,11 @@ export function SheetGrid({
                         label={`${rowTitle(speaker, sheet, row)}, ${columnWords(sheet.columns[c]!)}`}
                         cell={cell}
                         chosen={at?.[0] === r && at[1] === c}
+                        ground={
+                          full === null
+                            ? ''
+                            : `${r === c ? 'border-solid! border-ink!' : ''} ${cell.value === null ? '' : outputGround(sizeOf(cell.value), full)}`
+                        }
                         onChoose={() => onChoose([r, c])}
                       />
                     ) : (
@@ -81,15 +88,28 @@ export function SheetGrid({
   );
 }
 
+/** Volts of an output that is on, as drawn. */
+function fullOf({ rows }: JobSheet): number {
+  const drawn = rows.flatMap(({ cells }) => cells.map((cell) => sizeOf(cell?.expected)));
+  return Math.max(...drawn, 1);
+}
+
+function sizeOf(value: SheetCell['value'] | undefined): number {
+  return typeof value === 'number' ? Math.abs(value) : 0;
+}
+
 function CellKey({
   label,
   cell,
   chosen,
+  ground,
   onChoose,
 }: {
   label: string;
   cell: SheetCell;
   chosen: boolean;
+  /** Classes of what the figure lies on. */
+  ground: string;
   onChoose: () => void;
 }) {
   const { speaker } = useDesk();
@@ -107,7 +127,7 @@ function CellKey({
           : cell.value === null
             ? 'border-dashed border-edge'
             : 'border-transparent'
-      }`}
+      } ${ground}`}
     >
       {cell.value === null ? (
         <>

@@ -11,6 +11,7 @@ import { rowTitle, SHEET_TITLE, sheetFoundWords } from '@/words/en/sheets';
 import { useDesk } from '../desk/desk';
 import { StepLayout } from '../desk/StepLayout';
 import { StepLink } from '../desk/StepLink';
+import { SuspectList } from '../measure/SuspectList';
 import { CellPanel } from './CellPanel';
 import { SheetGrid } from './SheetGrid';
 
@@ -39,7 +40,8 @@ function OpenSheet({
   sheets: readonly JobSheetName[];
   sheet: JobSheet | null;
 }) {
-  const { speaker, job } = useDesk();
+  const { speaker, job, outlook, working } = useDesk();
+  const [open, setOpen] = useState<string | null>(null);
   const [chosen, setChosen] = useState<[number, number] | null>(null);
   const [pinned, setPinned] = useState('');
   const at = chosen ?? sheet?.next ?? null;
@@ -111,8 +113,26 @@ function OpenSheet({
               }}
             />
           ) : (
-            <Heading id="cell">Nothing more to read here</Heading>
+            <>
+              <Heading id="cell">Nothing more to read here</Heading>
+              <StepLink
+                step="test"
+                className="mt-3 inline-flex min-h-11 items-center bg-pencil px-5 text-[17px] font-[750] text-sheet"
+              >
+                Go on with the next test
+              </StepLink>
+            </>
           )}
+          <div className="pt-4 print:hidden">
+            <SuspectList
+              speaker={speaker}
+              outlook={outlook}
+              readings={outlook?.readings ?? []}
+              stale={working}
+              openPart={open}
+              onOpen={setOpen}
+            />
+          </div>
         </section>
       }
     />

@@ -41,11 +41,14 @@ describe('a sheet of the job', () => {
     }
     expect(rows()).toContain('bad');
     expect(found()).toMatch(/^S2 loses 1\d.*V: the first on the way/);
+    // Nothing is left to read here: the way on, and where the doubt has moved.
+    expect(screen.getByRole('link', { name: 'Go on with the next test' })).toBeTruthy();
+    expect(document.querySelector('[data-suspect]')?.getAttribute('data-suspect')).toBe('S2');
 
     function nextTest(): Test {
       const chosen = within(screen.getByRole('table')).getByRole('button', { pressed: true });
       const after = chosen.getAttribute('aria-label')!.split(',')[0]!;
-      const node = after === 'supply' ? 'W1:2' : `${after}:2`;
+      const node = after === 'Supply' ? 'W1:2' : `${after}:2`;
       const { controls } = clutchInterlocks();
       return {
         kind: 'volts',

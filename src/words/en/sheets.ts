@@ -115,6 +115,7 @@ export function rowTitle(speaker: Speaker, { name }: JobSheet, row: SheetRow): s
     return [partWords(speaker, test.part), position].filter(Boolean).join(', ');
   }
   if (name === 'drop' || name === 'survey') return partWords(speaker, row.name);
+  if (name === 'interlocks' && row.name === 'supply') return 'Supply';
   if (!row.between) return row.name;
   const [a, b] = row.between.map((node) => pointName(speaker, node));
   return `${row.name.split(' ')[0]!}, ${a} to ${b}`;
@@ -132,11 +133,17 @@ export function sheetFoundWords(sheet: JobSheet, titleOf: (row: SheetRow) => str
   const lines = bad.map((row) => `${titleOf(row)}: ${sheetVerdictWords(sheet.name, row.verdict)}.`);
   if (watch.length > 0)
     lines.push(...watch.map((row) => `${titleOf(row)}: ${sheetVerdictWords(sheet.name, row.verdict)}.`));
-  if (lines.length > 0) return lines.slice(0, 4);
+  if (lines.length > 0) return [...lines.slice(0, 4), ...liesOnWords(sheet)];
   const open = sheet.rows.filter(({ verdict }) => verdict === null).length;
   return [
     open > 0 ? 'Nothing bad in what was read. The rest is not known yet.' : 'All of it is as it should be.',
   ];
+}
+
+function liesOnWords({ liesOn = [] }: JobSheet): string[] {
+  return liesOn.length > 0 && liesOn.length <= MOST_TOLD
+    ? [`On all that leaks lies ${liesOn.join(', ')}.`]
+    : [];
 }
 
 function outputsFound(answer: SheetAnswer): string[] {

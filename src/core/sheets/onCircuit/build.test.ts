@@ -89,6 +89,16 @@ describe('sheets that a circuit fills in', () => {
     const { sheet } = follow(twoWayPair(), 'insulation', ['Y1', 'weakInsulation', 2e5]);
     expect(Object.values(verdicts(sheet))).toContain('bad');
     expect(Object.values(verdicts(follow(singleCoil(), 'insulation').sheet))).not.toContain('bad');
+    // A leaking wire reads bad at both its ends, and the wire alone lies on both.
+    const { sheet: pump } = follow(demoCircuit('pump-fill-valve'), 'insulation', [
+      'W41',
+      'weakInsulation',
+      3e5,
+    ]);
+    expect(pump.liesOn).toEqual(['W41']);
+    const order = pump.rows.map(({ name }) => name);
+    const { nodeIndex } = new CircuitModel(demoCircuit('pump-fill-valve')).compiled;
+    expect(order).toEqual([...order].sort((a, b) => nodeIndex.get(a)! - nodeIndex.get(b)!));
   });
   it('outputs: every command by every output', () => {
     const { sheet } = follow(twinOutputs(), 'outputs', ['A2', 'noOutput']);

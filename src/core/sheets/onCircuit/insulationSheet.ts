@@ -3,7 +3,7 @@ import type { Reading, Test } from '../../circuit/schema';
 import { ownVolts } from '../../diagnosis/testerVolts';
 import type { ShopMarks } from '../../tables/marks';
 import { judgeInsulation, type InsulationSheet } from '../insulation/insulation';
-import { cellOf, figure, firstOpen, HEAD, MOST_ROWS, nameOf, testsOf, type JobSheet } from './jobSheet';
+import { cellOf, figure, HEAD, MOST_ROWS, nameOf, testsOf, type JobSheet, type SheetRow } from './jobSheet';
 
 /** Each conductor to the frame, as far as a tester harms nothing there. */
 export function insulationSheetOf(
@@ -22,8 +22,10 @@ export function insulationSheetOf(
     const known = quickest.get(far);
     if (!known || minutes < known.minutes) quickest.set(far, { test, minutes });
   }
-  const points = [...quickest].slice(0, MOST_ROWS);
-  if (points.length === 0) return null;
+  const quick = [...quickest].slice(0, MOST_ROWS);
+  if (quick.length === 0) return null;
+  // Shown along the drawing; asked for the quickest first.
+  const points = [...quick].sort(([a], [b]) => compiled.nodeIndex.get(a)! - compiled.nodeIndex.get(b)!);
   const cells = points.map(([, { test }]) => cellOf(model, test, readings));
   const judged = points.map(([point, { test }], at) => {
     const value = figure(cells[at]);
@@ -50,5 +52,27 @@ export function insulationSheetOf(
     cells: [cells[at]!],
     verdict: judged[at]!.cells[0]?.verdict ?? null,
   }));
-  return { name: 'insulation', columns: ['toFrame'], rows, next: firstOpen(rows), answers: judged };
+  const asked = quick.find(([point]) =>
+    rows.some(({ name, cells: [cell] }) => name === point && cell?.value === null),
+  );
+  return {
+    name: 'insulation',
+    columns: ['toFrame'],
+    rows,
+    next: asked ? [rows.findIndex(({ name }) => name === asked[0]), 0] : null,
+    answers: judged,
+    liesOn: partsOnBad(model, rows),
+  };
+}
+
+/** Parts that lie on what reads bad with every end that was read, and of these only those with most ends there: one wire reads bad at both. */
+function partsOnBad({ compiled }: CircuitModel, rows: readonly SheetRow[]): string[] {
+  const verdicts = new Map(rows.map(({ name, verdict }) => [name, verdict]));
+  const found = compiled.parts.flatMap(({ part, nodes }) => {
+    const read = nodes.flatMap((node) => verdicts.get(compiled.nodeNames[node]!) ?? []);
+    const bad = read.filter((verdict) => verdict === 'bad').length;
+    return bad > 0 && bad === read.length ? [{ ref: part.ref, bad }] : [];
+  });
+  const most = Math.max(0, ...found.map(({ bad }) => bad));
+  return found.filter(({ bad }) => bad === most).map(({ ref }) => ref);
 }

@@ -48,6 +48,8 @@ export interface JobSheet {
   /** Row and column that would settle most, as far as they were not read. */
   next: [row: number, column: number] | null;
   answers: SheetAnswer[];
+  /** Parts that what reads bad lies on, and nothing that reads good. */
+  liesOn?: readonly string[];
 }
 
 /** A reading of the same kind at the same place counts for a cell where the sound machine would show the same there, within this share. */

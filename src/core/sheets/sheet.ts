@@ -41,6 +41,15 @@ export const ohmsShown = z.union([z.number().min(-0.5), z.literal('OL')]);
 export const voltsShown = z.union([z.number(), z.literal('OL')]);
 export type Shown = number | 'OL';
 
+/** An American wire gauge, as `gaugeArea` takes it. */
+export const gauge = z.union([
+  z.number().int().min(0).max(40),
+  z
+    .string()
+    .trim()
+    .regex(/^(?:0{1,4}|[1-9]|[1-3]\d|40)$/, 'is no wire gauge: 0000 to 40'),
+]);
+
 const nameOfThing = z.string().trim().min(1).max(80);
 export const thing = nameOfThing;
 /** Names of what a grid runs over, each once. */

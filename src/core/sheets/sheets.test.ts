@@ -42,6 +42,7 @@ describe('every sheet', () => {
       ],
     },
     trace: {},
+    wire: {},
   };
 
   it.each(Object.entries(BARE))('%s with nothing read says nothing, and asks', (sheet, fields) => {

@@ -16,6 +16,7 @@ import { chooseContact, spareContactSheet, type SpareContactFinding } from './sp
 import { surveyPins, surveySheet, type SurveyFinding } from './survey/survey';
 import { tellTerminals, terminalsSheet, type TerminalsFinding } from './terminals/terminals';
 import { readTrace, traceSheet, type TraceFinding } from './trace/trace';
+import { judgeWire, wireSheet, type WireFinding } from './wire/wire';
 import { tellWindings, windingsSheet, type WindingsFinding } from './windings/windings';
 
 /** Every sheet's document, told apart by its name. */
@@ -37,6 +38,7 @@ export const sheetSchema = z.discriminatedUnion('sheet', [
   cutInSheet,
   functionsSheet,
   traceSheet,
+  wireSheet,
 ]);
 export type Sheet = z.infer<typeof sheetSchema>;
 export type SheetName = Sheet['sheet'];
@@ -60,6 +62,7 @@ const COMPUTE: { [N in SheetName]: (sheet: SheetOf<N>) => SheetAnswer } = {
   cutIn: runCutIn,
   functions: compareFunctions,
   trace: readTrace,
+  wire: judgeWire,
 };
 
 /** Computes a sheet. Throws `InputError` for a name that the sheet does not have and figures that cannot stand together. */
@@ -85,4 +88,5 @@ export type FindingCode =
   | SurveyFinding['code']
   | TerminalsFinding['code']
   | TraceFinding['code']
-  | WindingsFinding['code'];
+  | WindingsFinding['code']
+  | WireFinding['code'];

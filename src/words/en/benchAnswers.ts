@@ -15,6 +15,7 @@ import type { SpareContactAnswer } from '@/core/sheets/spareContact/spareContact
 import type { SurveyAnswer } from '@/core/sheets/survey/survey';
 import type { TerminalsAnswer } from '@/core/sheets/terminals/terminals';
 import type { TraceAnswer } from '@/core/sheets/trace/trace';
+import type { WireAnswer } from '@/core/sheets/wire/wire';
 import type { WindingsAnswer } from '@/core/sheets/windings/windings';
 import { benchVerdictWords } from './benchSheets';
 import { quantity } from './readings';
@@ -45,6 +46,7 @@ interface Answers {
   cutIn: CutInAnswer;
   functions: FunctionsAnswer;
   trace: TraceAnswer;
+  wire: WireAnswer;
 }
 
 /** What holds this long holds: the first row of the standard. */
@@ -58,6 +60,8 @@ const plain = (value: number | null, unit: string, digits = 3) =>
   value === null ? null : `${Number(value.toPrecision(digits))} ${unit}`;
 const watts = (cold: number | null, hot: number | null) =>
   cold === null ? null : `${plain(cold, 'W')} cold${hot === null ? '' : `, ${plain(hot, 'W')} warm`}`;
+const lostWords = ({ dropVolts, dropShare }: { dropVolts: number; dropShare: number }) =>
+  `${quantity('volts', dropVolts)} are lost, ${plain(100 * dropShare, '%', 2)} of the supply`;
 /** Fuse times are bounds and no times: between its rows a standard says no more. */
 const fuseWords = ({ least, most }: { least: number; most: number | null }) =>
   most === null
@@ -260,6 +264,25 @@ const SAY: { [N in SheetName]: (answer: Answers[N]) => SaidAnswer } = {
       ],
     };
   },
+  wire: ({ size, own, mostOhmsPerKm, fault }) => ({
+    head: fault
+      ? `It touches the frame at ${plain(fault.metres, 'm')}`
+      : size
+        ? `${plain(size.mm2, 'mm²')}`
+        : NOT_YET,
+    tone: fault ? 'bad' : size ? 'good' : 'open',
+    lines: [
+      ...(fault
+        ? [
+            `From the near end, between ${plain(fault.least, 'm', 2)} and ${plain(fault.most, 'm', 2)}`,
+            ...line('It touches with', ohms(fault.ohms)),
+          ]
+        : []),
+      ...(size ? [`With ${plain(size.mm2, 'mm²')} ${lostWords(size)}`] : []),
+      ...line('A kilometre may have', ohms(mostOhmsPerKm)),
+      ...(own ? [`The wire that is there: ${lostWords(own)}`] : []),
+    ],
+  }),
   bubbles: (one) => ({
     head: verdictHead(one.verdict),
     tone: toneOf(one.verdict),

@@ -23,11 +23,13 @@ export const BENCH_TITLE: Readonly<Record<SheetName, { title: string; what: stri
   saturation: { title: 'Saturation', what: 'Refrigerant, from pressure or temperature' },
   cutIn: { title: 'Cut-in and cut-out', what: 'A control run over a curve' },
   functions: { title: 'Function matrix', what: 'What works clears what it uses' },
+  wire: { title: 'Wire', what: 'Its section for a current, and where it touches the frame' },
   trace: { title: 'Trace', what: 'Inrush, a plunger’s dip, pulses' },
 };
 
 const at = (detail: unknown) => String(detail);
 const list = (detail: unknown) => (Array.isArray(detail) ? detail.join(', ') : String(detail));
+const metres = (detail: unknown) => `${Number(Number(detail).toPrecision(2))} m`;
 const percent = (detail: unknown) => `${Math.round(100 * Number(detail))} %`;
 const num = (detail: unknown, what: Parameters<typeof quantity>[0]) =>
   typeof detail === 'number' ? quantity(what, detail) : String(detail);
@@ -156,6 +158,13 @@ const WORDS: Readonly<Record<FindingCode, (found: Finding) => string>> = {
   tooCoarse: () => 'Too few points to tell.',
   notSettled: () => 'It has not settled within the trace.',
   tooShort: () => 'Too short to tell.',
+  returnTakenAsWire: () => 'How the current comes home was not said: a wire of the same section is taken.',
+  noSizeSuffices: ({ mm2 }) => `Not even ${at(mm2)} mm² keeps to it: less way, more volts, or two wires.`,
+  notShorted: () => 'Nothing leads to the frame from either end.',
+  endsDoNotFit: () =>
+    'The two ends do not fit one touch in this wire: another way home is connected, the wire is broken, or its length or section is another.',
+  shortOutweighs: ({ least, most }) =>
+    `It touches somewhere from ${metres(least)} to ${metres(most)}: these ohms say no more. Use a meter that shows milliohms, or cut it in halves.`,
   noPulses: () => 'No pulses in it.',
 };
 

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { conductorOhms, gaugeArea } from '../../circuit/wireGauge';
 import {
   COPPER_PER_K,
+  gauge,
   maybe,
   positive,
   REFERENCE_C,
@@ -11,19 +12,12 @@ import {
   type SheetAnswer,
 } from '../sheet';
 
-const GAUGE = /^(?:0{1,4}|[1-9]|[1-3]\d|40)$/;
-
 const segment = z.object({
   name: thing,
   /** Of one conductor, once. */
   lengthMetres: maybe(positive),
   mm2: maybe(positive),
-  awg: maybe(
-    z.union([
-      z.number().int().min(0).max(40),
-      z.string().trim().regex(GAUGE, 'is no wire gauge: 0000 to 40'),
-    ]),
-  ),
+  awg: maybe(gauge),
   measuredVolts: maybe(z.number()),
 });
 

@@ -99,6 +99,11 @@ export const BENCH_FORMS: Readonly<Record<SheetName, readonly FieldSpec[]>> = {
     figure('measuredAmps', 'Amps it draws', AMPS),
     figure('driverLimitAmps', 'Limit of its driver', AMPS),
     figure('fuseAmps', 'Its fuse', AMPS),
+    figure('pulseShare', 'Pulsed: on for this share (0.4)'),
+    figure('flybackVolts', 'Pulsed: volts of its diode', VOLTS),
+    figure('switchVolts', 'Pulsed: volts its switch keeps', VOLTS),
+    figure('meterVolts', 'Pulsed: DC meter across it shows', VOLTS),
+    figure('pinVolts', 'Pulsed: low-side pin to ground shows', VOLTS),
     figure('ratedVolts', 'Volts on its label', VOLTS),
     choice('device', 'It is', ['contactor', 'a contactor'], ['relay', 'a relay'], ['valve', 'a valve']),
     figure('pullInVolts', 'Pulled in at, supply raised', VOLTS),
@@ -141,6 +146,15 @@ export const BENCH_FORMS: Readonly<Record<SheetName, readonly FieldSpec[]>> = {
         ['overRange', 'over range only'],
       ),
       unset: 'by its class',
+    },
+    {
+      ...choice(
+        'material',
+        'With heat it',
+        ['usual', 'halves every 10 °C'],
+        ['thermosetting', 'is thermosetting'],
+      ),
+      unset: 'halves every 10 °C, the usual',
     },
     {
       kind: 'table',

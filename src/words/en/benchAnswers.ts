@@ -100,6 +100,11 @@ const SAY: { [N in SheetName]: (answer: Answers[N]) => SaidAnswer } = {
       ...(one.overFuse ? ['Over its fuse.'] : []),
       ...line('Heat in it', watts(one.wattsCold, one.wattsHot)),
       ...line('Its fuse', one.fuseSeconds && fuseWords(one.fuseSeconds)),
+      ...(one.pulsed
+        ? [
+            `Pulsed, on for ${Math.round(100 * one.pulsed.onShare)} %: a DC meter shows ${volts(one.pulsed.coilVolts)} across it, ${volts(one.pulsed.pinVolts)} at a low-side pin${one.pulsed.amps === null ? '' : `; ${amps(one.pulsed.amps)} in the mean`}`,
+          ]
+        : []),
       ...line('It ran at', plain(one.coilC, '°C')),
       ...line('Pulls in when 80 °C warmer at', volts(one.pullInHotVolts)),
       ...(one.duty
@@ -135,8 +140,8 @@ const SAY: { [N in SheetName]: (answer: Answers[N]) => SaidAnswer } = {
               : NOT_YET,
       tone: worst ? 'bad' : all ? 'good' : 'open',
       lines: one.cells.map(
-        ({ from, to, verdict, ohms: shown, ratio, index }) =>
-          `${from} to ${to}: ${shown === 'OL' ? 'OL' : quantity('ohms', shown)}, ${benchVerdictWords(verdict)}${ratio === null ? '' : `, 60 over 30 s ${ratio.toFixed(2)}`}${index === null ? '' : `, 10 over 1 min ${index.toFixed(2)}`}`,
+        ({ from, to, verdict, ohms: shown, ratio, index, ohms40, leakAmps }) =>
+          `${from} to ${to}: ${shown === 'OL' ? 'OL' : quantity('ohms', shown)}, ${benchVerdictWords(verdict)}${ratio === null ? '' : `, 60 over 30 s ${ratio.toFixed(2)}`}${index === null ? '' : `, 10 over 1 min ${index.toFixed(2)}`}${ohms40 === null ? '' : `, at 40 °C ${quantity('ohms', ohms40)}`}${leakAmps === null ? '' : `, ${quantity('amps', leakAmps)} leak`}`,
       ),
     };
   },

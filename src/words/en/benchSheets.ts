@@ -71,6 +71,9 @@ const WORDS: Readonly<Record<FindingCode, (found: Finding) => string>> = {
     `It lets go at ${num(volts, 'volts')} only; by ${num(least, 'volts')} it should have. It may stay in when it is switched off.`,
   dutyOver: ({ share, rated }) =>
     `On for ${percent(share)} of its cycle; ${percent(rated)} is what its label allows. Let it cool.`,
+  diodeNotKnown: () =>
+    'Pulsed without a diode its current breaks off each time: type the diode’s volts, or nothing follows.',
+  noSuchPulses: () => 'No share of time on shows these volts: look at the supply, the range and the leads.',
   onTimeWithoutCycle: () => 'On-time says nothing of heat without its cycle.',
   doNotAdd: ({ sum, reads }) =>
     `Two of them make ${num(sum, 'ohms')}, the third reads ${num(reads, 'ohms')}: they do not add up. Read them again.`,

@@ -18,7 +18,9 @@ import {
   DEVICES,
   dutyOf,
   fuseSeconds,
+  onShareOf,
   pullInHot,
+  pulsedVolts,
   serviceRange,
   windingC,
   type InsulationClass,
@@ -50,6 +52,12 @@ export const coilSheet = z.object({
   /** Volts at which it pulled in and let go, the supply slowly raised and lowered. */
   pullInVolts: maybe(positive),
   dropOutVolts: maybe(z.number().min(0)),
+  /** Switched on and off fast: the share of time on, what diode and switch keep, and what a DC meter shows. */
+  pulseShare: maybe(z.number().min(0).max(1)),
+  flybackVolts: maybe(z.number().min(0).max(100)),
+  switchVolts: maybe(z.number().min(0).max(20)),
+  meterVolts: maybe(z.number()),
+  pinVolts: maybe(z.number()),
   onSeconds: maybe(positive),
   cycleSeconds: maybe(positive),
   /** Share of a cycle that its label allows, 0 to 1. */
@@ -80,6 +88,8 @@ export type CoilFinding = Finding<
   | 'staysIn'
   | 'dutyOver'
   | 'onTimeWithoutCycle'
+  | 'diodeNotKnown'
+  | 'noSuchPulses'
 >;
 
 export interface CoilAnswer extends SheetAnswer {
@@ -95,6 +105,8 @@ export interface CoilAnswer extends SheetAnswer {
   /** Heat in it at 20 °C and 80 K warmer, W; of direct current only, where all it takes is heat. */
   wattsCold: number | null;
   wattsHot: number | null;
+  /** Pulsed: the share of time on, what a DC meter shows across it and at a low-side pin, and its mean current cold. */
+  pulsed: { onShare: number; coilVolts: number; pinVolts: number; amps: number | null } | null;
   /** When its fuse opens at the cold current. */
   fuseSeconds: { least: number; most: number | null } | null;
   /** How hot it ran, from its ohms. */
@@ -153,6 +165,7 @@ export function judgeCoil(sheet: CoilSheet): CoilAnswer {
     fuseSeconds: null,
     coilC: null,
     ...serviceOf(sheet, findings),
+    pulsed: null,
     heldAgainst: band?.from ?? 'range',
     findings,
   } as const;
@@ -195,6 +208,7 @@ export function judgeCoil(sheet: CoilSheet): CoilAnswer {
     fuseSeconds:
       sheet.fuseAmps === undefined || amps.cold === null ? null : fuseSeconds(amps.cold, sheet.fuseAmps),
     coilC: heatOf(sheet, ohms, findings),
+    pulsed: pulsedOf(sheet, ohms20, findings),
     next: nextOf(sheet, verdict, band, low, high),
   };
 }
@@ -349,6 +363,30 @@ function heatOf(
   if (most !== undefined && celsius > most)
     findings.push({ code: 'hotterThanClass', celsius, most, insulationClass });
   return celsius;
+}
+
+/** Of a pulsed coil: its share of time on as given, else as the meter across it or at its pin says. */
+function pulsedOf(
+  { supplyVolts, hz = 0, pulseShare, flybackVolts, switchVolts = 0, meterVolts, pinVolts }: CoilSheet,
+  ohms20: number,
+  findings: CoilFinding[],
+): CoilAnswer['pulsed'] {
+  const asked = pulseShare !== undefined || meterVolts !== undefined || pinVolts !== undefined;
+  if (!asked || hz > 0 || supplyVolts === undefined) return null;
+  // Without a diode the current breaks off in every pulse, and nothing of this holds.
+  if (flybackVolts === undefined) {
+    findings.push({ code: 'diodeNotKnown' });
+    return null;
+  }
+  const pulses = { supplyVolts, flybackVolts, switchVolts };
+  const shown = meterVolts !== undefined ? { across: meterVolts } : { pin: pinVolts ?? 0 };
+  const onShare = pulseShare ?? onShareOf(pulses, shown);
+  if (onShare === null) {
+    findings.push({ code: 'noSuchPulses' });
+    return null;
+  }
+  const { coil, pin } = pulsedVolts(pulses, onShare);
+  return { onShare, coilVolts: coil, pinVolts: pin, amps: ohms20 > 0 ? Math.max(coil, 0) / ohms20 : null };
 }
 
 /** At what volts it works, and how long it is on: from what was typed of them, whatever its ohms say. */

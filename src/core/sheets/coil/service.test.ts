@@ -95,4 +95,26 @@ describe('a coil in service', () => {
     expect(coil({ ohms: [31] }).fuseSeconds).toBeNull();
     expect(coil({ ohms: [31], hz: 50, va: 9 }).wattsCold).toBeNull();
   });
+  it('pulsed: what a DC meter shows across it and at its pin, and the share of time on back from either (E10)', () => {
+    const { Vs, D, R, Vf, Vsat } = oracles.E10.in;
+    const { out } = oracles.E10;
+    const pulsed = {
+      ohms: [R],
+      leadOhms: 0,
+      temperatureC: 20,
+      supplyVolts: Vs,
+      flybackVolts: Vf,
+      switchVolts: Vsat,
+    };
+    const answer = coil({ ...pulsed, pulseShare: D }).pulsed!;
+    expect(answer.coilVolts).toBeCloseTo(out.Vcoil_avg, 9);
+    expect(answer.pinVolts).toBeCloseTo(out.Vpin_low_side_avg, 9);
+    expect(answer.amps).toBeCloseTo(out.I_avg, 9);
+    expect(coil({ ...pulsed, meterVolts: out.Vcoil_avg }).pulsed!.onShare).toBeCloseTo(D, 9);
+    expect(coil({ ...pulsed, pinVolts: out.Vpin_low_side_avg }).pulsed!.onShare).toBeCloseTo(D, 9);
+    expect(codes(coil({ ...pulsed, meterVolts: 40 }))).toContain('noSuchPulses');
+    expect(coil({ ...pulsed, meterVolts: 40 }).pulsed).toBeNull();
+    expect(codes(coil({ ...pulsed, flybackVolts: null, pulseShare: D }))).toContain('diodeNotKnown');
+    expect(coil(pulsed).pulsed).toBeNull();
+  });
 });

@@ -65,3 +65,35 @@ export function dutyOf(
 export function coolSeconds(onSeconds: number, ratedShare: number): number {
   return onSeconds * (1 / ratedShare - 1);
 }
+
+/** A coil switched on and off faster than it can follow, its diode carrying the current on (reference section 8). */
+export interface Pulses {
+  supplyVolts: number;
+  /** What the diode and the switch keep for themselves. */
+  flybackVolts: number;
+  switchVolts: number;
+}
+
+/** What a DC meter shows across it, and of a low-side pin to ground, volts. */
+export function pulsedVolts(
+  { supplyVolts, flybackVolts, switchVolts }: Pulses,
+  onShare: number,
+): { coil: number; pin: number } {
+  return {
+    coil: onShare * (supplyVolts - switchVolts) - (1 - onShare) * flybackVolts,
+    pin: (1 - onShare) * (supplyVolts + flybackVolts) + onShare * switchVolts,
+  };
+}
+
+/** The share of time on, out of what a DC meter shows; null where no share does. */
+export function onShareOf(
+  { supplyVolts, flybackVolts, switchVolts }: Pulses,
+  shown: { across: number } | { pin: number },
+): number | null {
+  const swing = supplyVolts - switchVolts + flybackVolts;
+  const share =
+    'across' in shown
+      ? (shown.across + flybackVolts) / swing
+      : (supplyVolts + flybackVolts - shown.pin) / swing;
+  return share >= 0 && share <= 1 ? share : null;
+}

@@ -1,6 +1,6 @@
 import oracles from '../oracles.json';
 import { codes, fill } from '../testing/fill';
-import type { InsulationAnswer } from './insulation';
+import { factorTo40, type InsulationAnswer } from './insulation';
 
 const line = { conductors: ['1', '2'], frame: 'PE', circuitVolts: 230, testVolts: 500 };
 const sheet = (fields: object) => fill<InsulationAnswer>('insulation', fields);
@@ -99,5 +99,32 @@ describe('insulation', () => {
     const conductors = Array.from({ length: 500 }, (_one, k) => String(k));
     const readings = conductors.map((one) => read(one, 'PE', 'OL'));
     expect(sheet({ ...line, conductors, readings }).cells).toHaveLength(500);
+  });
+  it('held at 40 °C by either rule, and the current that leaks (E26 to E28)', () => {
+    for (const { in: given, out } of [oracles.E27, oracles.E28]) {
+      const cell = (material: string) =>
+        fill<InsulationAnswer>('insulation', {
+          conductors: ['1'],
+          frame: 'PE',
+          circuitVolts: 400,
+          testVolts: 500,
+          material,
+          readings: [{ from: '1', to: 'PE', ohms: given.R * 1e6, seconds: 60, temperatureC: given.T }],
+        }).cells[0]!;
+      expect(cell('usual').ohms40! / 1e6).toBeCloseTo(out.R40, 9);
+      expect(cell('thermosetting').ohms40! / 1e6).toBeCloseTo(out.R40_thermoset, 6);
+    }
+    const { in: given, out } = oracles.E26;
+    const leaking = fill<InsulationAnswer>('insulation', {
+      conductors: ['1'],
+      frame: 'PE',
+      circuitVolts: 400,
+      testVolts: given.V,
+      readings: [{ from: '1', to: 'PE', ohms: given.R_M * 1e6 }],
+    }).cells[0]!;
+    expect(leaking.leakAmps! * 1e6).toBeCloseTo(out.I_uA, 9);
+    // No temperature, no figure at another one; outside its range the rule says nothing.
+    expect(leaking.ohms40).toBeNull();
+    expect(factorTo40(120, 'thermosetting')).toBeNull();
   });
 });

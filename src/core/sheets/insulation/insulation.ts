@@ -33,6 +33,8 @@ export const insulationSheet = z.object({
   electronic: maybe(z.array(thing).max(500)),
   policy: maybe(z.enum(['megohm', 'kvPlusOne', 'overRange'])),
   passOhms: maybe(positive),
+  /** How its insulation changes with heat: halved every 10 °C, or as thermosetting windings do. */
+  material: maybe(z.enum(['usual', 'thermosetting'])),
   readings: maybe(z.array(reading).max(300_000)),
   before: maybe(z.array(reading).max(300_000)),
 });
@@ -61,6 +63,10 @@ export interface InsulationCell {
   /** 60 s over 30 s, and 600 s over 60 s. */
   ratio: number | null;
   index: number | null;
+  /** As it would read at 40 °C; null where the temperature is not known, it was over range, or no rule holds there. */
+  ohms40: number | null;
+  /** Current through it at the test volts, A. */
+  leakAmps: number | null;
 }
 
 export interface InsulationAnswer extends SheetAnswer {
@@ -85,6 +91,12 @@ const PAST_SHARE = 0.3;
 /** While it charges it reads low: a reading earlier than this passes nothing, and fails only what is far below, seconds. */
 const CHARGED_SECONDS = 30;
 const FAR_BELOW = 0.1;
+/** Temperature that windings are compared at, and the rule of thermosetting ones, K and °C (IEEE 43-2013). */
+const REFERENCE_40 = 40;
+const KELVIN = 273;
+const THERMOSETTING_C = [10, 40, 85] as const;
+const THERMOSETTING_COLD = 1245;
+const THERMOSETTING_WARM = 4230;
 /** Above this after a minute the index says nothing (IEEE 43), ohms. */
 const INDEX_MOST = 5e9;
 
@@ -144,7 +156,18 @@ export function judgeInsulation(sheet: InsulationSheet, marks: ShopMarks = shopM
       const near = passOhms !== Infinity && ohms < WATCH_TIMES * passOhms;
       verdict = near || falls || below ? 'watch' : 'good';
     }
-    cells.push({ from, to, verdict, ohms: settled.ohms, ...ratiosOf(run) });
+    cells.push({
+      from,
+      to,
+      verdict,
+      ohms: settled.ohms,
+      ...ratiosOf(run),
+      ohms40: ohmsAt40(settled, sheet.material ?? 'usual'),
+      leakAmps:
+        testVolts === undefined || settled.ohms === 'OL' || settled.ohms === 0
+          ? null
+          : testVolts / settled.ohms,
+    });
   }
   const bad = cells
     .filter(({ verdict }) => verdict === 'bad')
@@ -235,11 +258,26 @@ function fallsOf(run: readonly Reading[]): boolean {
   return sizes.at(-1)! <= FALLS_TO * Math.max(...sizes.slice(0, -1));
 }
 
+/** Factor to 40 °C after IEEE 43 (reference section 16); null outside the range of its rule. */
+export function factorTo40(celsius: number, material: 'usual' | 'thermosetting'): number | null {
+  if (material === 'usual') return 0.5 ** ((REFERENCE_40 - celsius) / 10);
+  const [least, bend, most] = THERMOSETTING_C;
+  if (celsius < least || celsius > most) return null;
+  const slope = celsius < bend ? THERMOSETTING_COLD : THERMOSETTING_WARM;
+  return Math.exp(-slope * (1 / (celsius + KELVIN) - 1 / (REFERENCE_40 + KELVIN)));
+}
+
+function ohmsAt40({ ohms, temperatureC }: Reading, material: 'usual' | 'thermosetting'): number | null {
+  if (ohms === 'OL' || temperatureC === undefined) return null;
+  const factor = factorTo40(temperatureC, material);
+  return factor === null ? null : factor * ohms;
+}
+
 /** Much less than it was; both at 40 °C where both temperatures are known (it halves with every 10 K, IEEE 43). */
 function isBelow(now: Reading, past: Reading): boolean {
   const both = now.temperatureC !== undefined && past.temperatureC !== undefined;
   const at40 = ({ ohms, temperatureC }: Reading) =>
-    sizeOf(ohms) * (both ? 0.5 ** ((40 - temperatureC!) / 10) : 1);
+    sizeOf(ohms) * (both ? factorTo40(temperatureC!, 'usual')! : 1);
   // Over range is at least what the tester ends at: less than it is known only of a figure.
   return now.ohms !== 'OL' && at40(now) < PAST_SHARE * at40(past);
 }

@@ -39,6 +39,7 @@ export function insulationSheetOf(
       electronic: undefined,
       policy: undefined,
       passOhms: undefined,
+      material: undefined,
       readings:
         value === undefined
           ? []

@@ -1,4 +1,6 @@
+import type { CircuitModel } from '../circuit/model';
 import type { Setup } from '../circuit/schema';
+import { isGroundStud } from '../diagnosis/setApart';
 import type { EntryOf } from '../job/entries';
 
 /** What a set-up puts into a machine that must come out of it again, as lines of the ledger. */
@@ -33,4 +35,13 @@ export function putIn({ jumpers = [], lifted = [], plugged = [], energised = [] 
       puts: { energised: [part] },
     })),
   ];
+}
+
+/** A plug, or the lead of a ground stud, that is off for a whole run of tests: it stands in the ledger until it is back on. */
+export function offPlug(model: CircuitModel, connector: string): PutIn {
+  return {
+    item: isGroundStud(model, connector) ? `Lead off ${connector}` : `Plug ${connector} off`,
+    kind: 'lifted',
+    puts: { unplugged: [connector] },
+  };
 }

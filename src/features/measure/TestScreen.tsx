@@ -11,7 +11,7 @@ import { chooseLane } from '@/core/path/layoutPath';
 import { lazyPart } from '@/ui/lazyPart';
 import { useDesk } from '../desk/desk';
 import { stillToTakeOut } from '@/core/job/rules/ledgerStanding';
-import { LedgerItems } from '../prove/LedgerItems';
+import { InMachine } from '../prove/InMachine';
 import { choicesOf, Keyline } from './Keyline';
 import { movedLeads, nextPoint } from './movedLeads';
 import { EDGE, PathBand } from './PathBand';
@@ -266,14 +266,7 @@ export function TestScreen() {
               onWhatIf={setWhatIf}
               below={
                 <>
-                  {inMachine ? (
-                    <section
-                      aria-label="In the machine now"
-                      className="shrink-0 border-t-[1.5px] border-rule bg-copper-t px-4"
-                    >
-                      <LedgerItems />
-                    </section>
-                  ) : null}
+                  <InMachine />
                   {hold.shut ? (
                     <GateClosed gate={hold.gate} plan={hold.plan} />
                   ) : test?.kind === 'code' ? (

@@ -12,7 +12,9 @@ import { useDesk } from '../desk/desk';
 import { StepLayout } from '../desk/StepLayout';
 import { StepLink } from '../desk/StepLink';
 import { SuspectList } from '../measure/SuspectList';
+import { InMachine } from '../prove/InMachine';
 import { CellPanel } from './CellPanel';
+import { LiftList } from './LiftList';
 import { SheetGrid } from './SheetGrid';
 
 /** The sheet that an address names; none where it names no sheet. */
@@ -75,6 +77,7 @@ function OpenSheet({
                     <p key={line}>{line}</p>
                   ))}
                 </div>
+                {name === 'insulation' ? <LiftList sheet={sheet} /> : null}
                 <SheetGrid sheet={sheet} at={at} onChoose={setChosen} />
                 <div className="flex gap-2 pt-3 print:hidden">
                   <PlainKey
@@ -124,6 +127,7 @@ function OpenSheet({
             </>
           )}
           <div className="pt-4 print:hidden">
+            <InMachine />
             <SuspectList
               speaker={speaker}
               outlook={outlook}

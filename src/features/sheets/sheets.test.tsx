@@ -1,6 +1,9 @@
-import { render, screen, within } from '@testing-library/react';
+import { cleanup, render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { Entry } from '@/core/job/entries';
+import { CircuitModel } from '@/core/circuit/model';
+import { isolationPlan } from '@/core/safety/isolationPlan';
+import { demoCircuit } from '@/testing/demoCircuits';
 import { clutchInterlocks, winchPack } from '@/core/templates/electrical';
 import { MachineUnderTest } from '@/core/testing/machineUnderTest';
 import { entryWriter } from '@/core/testing/entryWriter';
@@ -83,5 +86,29 @@ describe('a sheet of the job', () => {
     show('outputs', winchPack());
     expect(screen.getByText('This circuit has nothing for this sheet.')).toBeTruthy();
     expect(screen.queryByRole('link', { name: 'Output matrix' })).toBeNull();
+  });
+
+  it('what comes off before the tester is ticked once it is made safe, and stands in the ledger until it is back', async () => {
+    const circuit = demoCircuit('pump-fill-valve');
+    const { person } = show('insulation', circuit);
+    const box = (item: RegExp) => screen.getByRole<HTMLInputElement>('checkbox', { name: item });
+    // Nothing comes off before the work is locked and proved.
+    expect(box(/^Plug X2 off/).disabled).toBe(true);
+    cleanup();
+    const entry = entryWriter();
+    const plan = isolationPlan(new CircuitModel(circuit));
+    const safe = [
+      ...plan.map(({ point, energy }) =>
+        entry('isolation', { point, energy, how: '', lock: point, tag: '', released: '', tried: 'stays' }),
+      ),
+      entry('madeSafe', { points: plan.map(({ point }) => point) }),
+    ];
+    const { desk } = show('insulation', circuit, safe);
+    await person.click(box(/^Plug X2 off/));
+    expect(desk.last()).toMatchObject({ type: 'ledger', body: { puts: { unplugged: ['X2'] } } });
+    expect(box(/^Plug X2 off/)).toMatchObject({ checked: true, disabled: true });
+    expect(screen.getByText('in the ledger until it is back')).toBeTruthy();
+    await person.click(screen.getByRole('button', { name: 'It is back on' }));
+    expect(box(/^Plug X2 off/).checked).toBe(false);
   });
 });

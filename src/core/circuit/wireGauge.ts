@@ -13,22 +13,3 @@ export function gaugeArea(awg: number | string): number {
 export function conductorOhms(lengthMetres: number, mm2: number): number {
   return (COPPER * lengthMetres) / mm2;
 }
-
-/** Usual sections, mm², and the most that a kilometre of bare flexible copper of each may have at 20 °C, ohms (IEC 60228 class 5). */
-export const CLASS_5: readonly (readonly [mm2: number, ohmsPerKm: number])[] = [
-  [0.5, 39],
-  [0.75, 26],
-  [1, 19.5],
-  [1.5, 13.3],
-  [2.5, 7.98],
-  [4, 4.95],
-  [6, 3.3],
-  [10, 1.91],
-  [16, 1.21],
-  [25, 0.78],
-  [35, 0.554],
-  [50, 0.386],
-  [70, 0.272],
-  [95, 0.206],
-  [120, 0.161],
-];

@@ -11,6 +11,7 @@ import { insulationSheet, judgeInsulation, type InsulationFinding } from './insu
 import { interlocksSheet, judgeInterlocks, type InterlocksFinding } from './interlocks/interlocks';
 import { judgeOutputs, outputsSheet, type OutputsFinding } from './outputs/outputs';
 import { saturate, saturationSheet, type SaturationFinding } from './saturation/saturation';
+import { shopMarks, type ShopMarks } from '../tables/marks';
 import type { SheetAnswer } from './sheet';
 import { chooseContact, spareContactSheet, type SpareContactFinding } from './spareContact/spareContact';
 import { surveyPins, surveySheet, type SurveyFinding } from './survey/survey';
@@ -44,7 +45,7 @@ export type Sheet = z.infer<typeof sheetSchema>;
 export type SheetName = Sheet['sheet'];
 export type SheetOf<N extends SheetName> = Extract<Sheet, { sheet: N }>;
 
-const COMPUTE: { [N in SheetName]: (sheet: SheetOf<N>) => SheetAnswer } = {
+const COMPUTE: { [N in SheetName]: (sheet: SheetOf<N>, marks: ShopMarks) => SheetAnswer } = {
   coil: judgeCoil,
   windings: tellWindings,
   insulation: judgeInsulation,
@@ -65,9 +66,12 @@ const COMPUTE: { [N in SheetName]: (sheet: SheetOf<N>) => SheetAnswer } = {
   wire: judgeWire,
 };
 
-/** Computes a sheet. Throws `InputError` for a name that the sheet does not have and figures that cannot stand together. */
-export function computeSheet<N extends SheetName>(sheet: SheetOf<N>): SheetAnswer {
-  return COMPUTE[sheet.sheet as N](sheet);
+/** Computes a sheet, held against the shop's marks. Throws `InputError` for a name that the sheet does not have and figures that cannot stand together. */
+export function computeSheet<N extends SheetName>(
+  sheet: SheetOf<N>,
+  marks: ShopMarks = shopMarks({}),
+): SheetAnswer {
+  return COMPUTE[sheet.sheet as N](sheet, marks);
 }
 
 /** Every code that a sheet may find. */

@@ -66,6 +66,9 @@ const conductors: ReferenceTable = {
     [25, 0.727, 0.78, 0.743],
     [35, 0.524, 0.554, 0.527],
     [50, 0.387, 0.386, 0.368],
+    [70, 0.268, 0.272, 0.259],
+    [95, 0.193, 0.206, 0.196],
+    [120, 0.153, 0.161, 0.153],
   ].map(([mm2, class2, class5, vehicle]) => ({
     mm2: mm2!,
     class2: class2!,
@@ -126,6 +129,23 @@ const coilRatings: ReferenceTable = {
   ],
 };
 
+const coilTolerances: ReferenceTable = {
+  id: 'coil-tolerances',
+  title: 'Coils: how far their ohms may be off',
+  source: 'Shop rules, where the maker states none',
+  note: 'At 20 °C, leads off. A tolerance that the maker states goes before all of these.',
+  columns: [
+    { key: 'against', label: 'Held against' },
+    { key: 'percent', label: 'May be off', unit: '%', shopRule: true },
+  ],
+  rows: [
+    { against: 'Maker, no tolerance stated', percent: 10 },
+    { against: 'Identical neighbour', percent: 8 },
+    { against: 'Its own past', percent: 6 },
+    { against: 'The fleet', percent: 10 },
+  ],
+};
+
 const contactDrops: ReferenceTable = {
   id: 'contact-drops',
   title: 'Contacts and joints: greatest drop at working current',
@@ -176,6 +196,7 @@ export const REFERENCE_TABLES: readonly ReferenceTable[] = [
   fuseRatings,
   fuseTimes,
   coilRatings,
+  coilTolerances,
   contactDrops,
   insulation,
 ];
@@ -184,3 +205,8 @@ export const REFERENCE_TABLES: readonly ReferenceTable[] = [
 export const CIRCUIT_TABLES = {
   fuseRatings: fuseRatings.rows.map(({ amps }) => amps as number),
 };
+
+/** Usual sections, mm², with the most that a kilometre of flexible copper of each may have at 20 °C, ohms (IEC 60228 class 5). */
+export const CLASS_5: readonly (readonly [mm2: number, ohmsPerKm: number])[] = conductors.rows.map(
+  ({ mm2, class5 }) => [mm2 as number, class5 as number],
+);

@@ -4,6 +4,8 @@ import { useMemo, useState } from 'react';
 import Link from 'next/link';
 import type { SheetName } from '@/core/sheets/sheets';
 import { Heading, PlainKey, Trouble } from '@/ui/sheet';
+import { HeldAgainst } from '../tables/HeldAgainst';
+import type { ShopMarks } from '@/core/tables/marks';
 import { saveText } from '@/ui/saveText';
 import { PrintKey } from '@/ui/PrintKey';
 import { useFilePicker } from '@/ui/useFilePicker';
@@ -28,10 +30,10 @@ const SheetChartFigure = dynamic(() => import('./SheetChartFigure').then((one) =
 });
 
 /** A sheet by itself, for a part on the bench: what is typed on the left, what it comes to on the right, at once. */
-export function BenchScreen({ sheet }: { sheet: SheetName }) {
+export function BenchScreen({ sheet, marks }: { sheet: SheetName; marks: ShopMarks }) {
   const [draft, setDraft] = useKeptDraft(sheet);
   const [trouble, setTrouble] = useState<string | null>(null);
-  const result = useMemo(() => computeDraft(sheet, draft), [sheet, draft]);
+  const result = useMemo(() => computeDraft(sheet, draft, marks), [sheet, draft, marks]);
   const blank = JSON.stringify(draft) === JSON.stringify(BLANK);
   const change = (next: Draft) => {
     setTrouble(null);
@@ -170,6 +172,7 @@ function Answer({
           </li>
         ))}
       </ul>
+      <HeldAgainst rows={result.held} />
       <ul className="text-[16.5px] leading-[23px] text-ink2">
         {result.answer.findings.map((one, at) => (
           <li key={at} className="py-0.5">

@@ -1,5 +1,6 @@
 import { fireEvent, render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
+import { shopMarks } from '@/core/tables/marks';
 import { BenchScreen } from './BenchScreen';
 
 // A canvas is drawn by a browser only; what is on it is tested as data.
@@ -7,6 +8,7 @@ jest.mock('./SheetChartFigure', () => ({
   SheetChartFigure: ({ chart }: { chart: { label: string } }) => <p>{chart.label}</p>,
 }));
 
+const MARKS = shopMarks({});
 const head = () => screen.getByTestId('bench-head').textContent;
 
 describe('a bench sheet', () => {
@@ -14,7 +16,7 @@ describe('a bench sheet', () => {
 
   it('says what it makes of each figure at once, asks for what matters, and keeps the sheet', async () => {
     const person = userEvent.setup();
-    const { unmount } = render(<BenchScreen sheet="coil" />);
+    const { unmount } = render(<BenchScreen sheet="coil" marks={MARKS} />);
     expect(screen.getByText(/left empty stays unknown/)).toBeTruthy();
     await person.type(screen.getByLabelText('Ohms, in the order read, Ω'), '25.2');
     expect(head()).toBe('Not known yet');
@@ -27,15 +29,29 @@ describe('a bench sheet', () => {
     expect(head()).toMatch(/Too low: turns shorted/);
     expect(screen.getByRole('img', { name: /^This one 25(\.0)? Ω/ })).toBeTruthy();
     unmount();
-    render(<BenchScreen sheet="coil" />);
+    render(<BenchScreen sheet="coil" marks={MARKS} />);
     expect(head()).toMatch(/Too low/);
     await person.click(screen.getByRole('button', { name: 'Clear the sheet' }));
     expect(screen.queryByTestId('bench-head')).toBeNull();
   });
 
+  it('says what it was held against, with its source, and the shop’s own figure as that', async () => {
+    const person = userEvent.setup();
+    const marks = shopMarks({ 'coil-tolerances|Identical neighbour|percent': 3 });
+    render(<BenchScreen sheet="coil" marks={marks} />);
+    await person.type(screen.getByLabelText('Ohms, in the order read, Ω'), '31.9');
+    await person.type(screen.getByLabelText('Leads held together, Ω'), '0');
+    await person.type(screen.getByLabelText('Its temperature, °C'), '20');
+    await person.type(screen.getByLabelText('Identical neighbours, Ω'), '30.1');
+    expect(head()).toMatch(/Too high/);
+    const held = screen.getByTestId('held-against').textContent;
+    expect(held).toMatch(/Identical neighbour: may be off 3 %, the shop’s own figure/);
+    expect(screen.getByRole('link', { name: 'Tables' }).getAttribute('href')).toBe('/tables#coil-tolerances');
+  });
+
   it('what is no figure is said, and nothing is lost', async () => {
     const person = userEvent.setup();
-    render(<BenchScreen sheet="diode" />);
+    render(<BenchScreen sheet="diode" marks={MARKS} />);
     await person.type(screen.getByLabelText('Red on the anode, V'), '0.6 A');
     expect(screen.getByRole('alert').textContent).toMatch(/Red on the anode: “0.6 A” is another quantity/);
     expect(screen.getByLabelText<HTMLInputElement>('Red on the anode, V').value).toBe('0.6 A');
@@ -43,7 +59,7 @@ describe('a bench sheet', () => {
 
   it('a table grows by a line, takes a pasted column, and a grid has its names', async () => {
     const person = userEvent.setup();
-    render(<BenchScreen sheet="outputs" />);
+    render(<BenchScreen sheet="outputs" marks={MARKS} />);
     await person.type(screen.getByLabelText('Outputs'), '1, 2');
     await person.type(screen.getByLabelText('Volts at the controller’s supply, V'), '24');
     const grid = screen.getByRole('table', { name: 'Commanded by measured, volts' });
@@ -59,7 +75,7 @@ describe('a bench sheet', () => {
 
   it('insulation: today and the last proved set stand in mirror cells', async () => {
     const person = userEvent.setup();
-    render(<BenchScreen sheet="insulation" />);
+    render(<BenchScreen sheet="insulation" marks={MARKS} />);
     for (const [field, value] of [
       ['Conductors', '1, 2'],
       ['Frame', 'PE'],
@@ -82,7 +98,7 @@ describe('a bench sheet', () => {
   });
 
   it('pasted lines fill a table downwards, and are drawn', async () => {
-    render(<BenchScreen sheet="trace" />);
+    render(<BenchScreen sheet="trace" marks={MARKS} />);
     const cell = screen.getByLabelText('Seconds, line 1');
     fireEvent.paste(cell, { clipboardData: { getData: () => '0\t0\n0.1\t80\n0.2\t40\n0.3\t20' } });
     expect(screen.getByLabelText<HTMLInputElement>('Value, line 4').value).toBe('20');

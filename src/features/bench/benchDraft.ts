@@ -1,7 +1,9 @@
 import { InputError } from '@/core/circuit/inputError';
+import { heldAgainst, type HeldRow } from '@/core/sheets/heldAgainst';
 import { parseSheet } from '@/core/sheets/parseSheet';
 import type { SheetAnswer } from '@/core/sheets/sheet';
 import { computeSheet, type SheetName } from '@/core/sheets/sheets';
+import { shopMarks, type ShopMarks } from '@/core/tables/marks';
 import { parseFigure } from '@/core/units/parseFigure';
 import { parseReading } from '@/core/units/parseReading';
 import { baseUnit, type Quantity } from '@/core/units/quantities';
@@ -19,18 +21,16 @@ export interface Draft {
 export const BLANK: Draft = { fields: {}, tables: {}, grids: {} };
 
 export type BenchResult =
-  | { ok: true; document: object; answer: SheetAnswer & Record<string, unknown> }
+  | { ok: true; document: object; answer: SheetAnswer & Record<string, unknown>; held: HeldRow[] }
   | { ok: false; trouble: string };
 
 /** What a draft amounts to: the sheet's document and its answer, or the first thing that is wrong with what was typed. */
-export function computeDraft(sheet: SheetName, draft: Draft): BenchResult {
+export function computeDraft(sheet: SheetName, draft: Draft, marks: ShopMarks = shopMarks({})): BenchResult {
   try {
     const document = documentOf(sheet, draft);
-    return {
-      ok: true,
-      document,
-      answer: computeSheet(parseSheet(document)) as SheetAnswer & Record<string, unknown>,
-    };
+    const parsed = parseSheet(document);
+    const answer = computeSheet(parsed, marks) as SheetAnswer & Record<string, unknown>;
+    return { ok: true, document, answer, held: heldAgainst(parsed, answer, marks) };
   } catch (error) {
     if (error instanceof InputError) return { ok: false, trouble: error.message };
     throw error;

@@ -13,6 +13,7 @@ import { StepLayout } from '../desk/StepLayout';
 import { StepLink } from '../desk/StepLink';
 import { SuspectList } from '../measure/SuspectList';
 import { InMachine } from '../prove/InMachine';
+import { HeldAgainst } from '../tables/HeldAgainst';
 import { CellPanel } from './CellPanel';
 import { LiftList } from './LiftList';
 import { SheetGrid } from './SheetGrid';
@@ -79,6 +80,7 @@ function OpenSheet({
                 </div>
                 {name === 'insulation' ? <LiftList sheet={sheet} /> : null}
                 <SheetGrid sheet={sheet} at={at} onChoose={setChosen} />
+                <HeldAgainst rows={sheet.held ?? []} />
                 <div className="flex gap-2 pt-3 print:hidden">
                   <PlainKey
                     onClick={() =>

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { shopMarks, type ShopMarks } from '../../tables/marks';
 import {
   COPPER_PER_K,
   maybe,
@@ -15,13 +16,13 @@ import {
 } from '../sheet';
 import {
   CLASS_MOST_C,
+  coilDevice,
   DEVICES,
   dutyOf,
   fuseSeconds,
   onShareOf,
   pullInHot,
   pulsedVolts,
-  serviceRange,
   windingC,
   type InsulationClass,
 } from './service';
@@ -119,10 +120,6 @@ export interface CoilAnswer extends SheetAnswer {
 /** Leads that nobody has held together read up to this, ohms; a coil that nobody took the temperature of stands in this range, °C. */
 const LEADS_MOST = 0.5;
 const UNKNOWN_C = [5, 35] as const;
-const USUAL_TOLERANCE = 0.1;
-const TWIN_TOLERANCE = 0.08;
-const OWN_TOLERANCE = 0.06;
-const FLEET_TOLERANCE = 0.1;
 /** Twins further apart than this do not say what is usual. */
 const TWINS_APART = 0.15;
 /** A display wanders that moves more than this, or that. */
@@ -149,10 +146,10 @@ interface Band {
  * section 2), shorted turns by the ratio (section 14), alternating coils by their impedance (section 9). What the unknown leads or
  * temperature could turn round is not judged.
  */
-export function judgeCoil(sheet: CoilSheet): CoilAnswer {
+export function judgeCoil(sheet: CoilSheet, marks: ShopMarks = shopMarks({})): CoilAnswer {
   const findings: CoilFinding[] = [];
   const read = readingOf(sheet.ohms ?? [], findings);
-  const band = bandOf(sheet, findings);
+  const band = bandOf(sheet, marks.coilOhms, findings);
   const blank = {
     ohms20: null,
     ampsCold: null,
@@ -164,7 +161,7 @@ export function judgeCoil(sheet: CoilSheet): CoilAnswer {
     wattsHot: null,
     fuseSeconds: null,
     coilC: null,
-    ...serviceOf(sheet, findings),
+    ...serviceOf(sheet, marks, findings),
     pulsed: null,
     heldAgainst: band?.from ?? 'range',
     findings,
@@ -247,11 +244,12 @@ function isMonotone(values: readonly number[]): boolean {
 /** The best thing to hold it against; a maker's value before a neighbour, that before the past, that before the fleet. */
 function bandOf(
   { maker, twins = [], own = [], fleet = [] }: CoilSheet,
+  usual: ShopMarks['coilOhms'],
   findings: CoilFinding[],
 ): Band | null {
   if (maker) {
-    if (maker.tolerance === undefined) findings.push({ code: 'toleranceUsual', tolerance: USUAL_TOLERANCE });
-    return { from: 'maker', middle: maker.ohms, tolerance: maker.tolerance ?? USUAL_TOLERANCE };
+    if (maker.tolerance === undefined) findings.push({ code: 'toleranceUsual', tolerance: usual.maker });
+    return { from: 'maker', middle: maker.ohms, tolerance: maker.tolerance ?? usual.maker };
   }
   if (twins.length > 0) {
     const middle = median(twins);
@@ -259,14 +257,14 @@ function bandOf(
     // Of many neighbours one may be bad itself: the middle stands where most agree.
     const agree = twins.filter((one) => Math.abs(one / middle - 1) <= TWINS_APART / 2).length;
     if (apart <= TWINS_APART || (twins.length >= 3 && agree > twins.length / 2))
-      return { from: 'twin', middle, tolerance: TWIN_TOLERANCE };
+      return { from: 'twin', middle, tolerance: usual.twin };
     findings.push({ code: 'twinsDisagree', apart });
   }
-  if (own.length > 0) return { from: 'own', middle: median(own), tolerance: OWN_TOLERANCE };
+  if (own.length > 0) return { from: 'own', middle: median(own), tolerance: usual.own };
   if (fleet.length > 0) {
     const middle = median(fleet);
-    const spread = fleet.length >= 3 ? (3 * robustSpread(fleet)) / middle : USUAL_TOLERANCE;
-    return { from: 'fleet', middle, tolerance: Math.max(spread, FLEET_TOLERANCE) };
+    const spread = fleet.length >= 3 ? (3 * robustSpread(fleet)) / middle : usual.fleet;
+    return { from: 'fleet', middle, tolerance: Math.max(spread, usual.fleet) };
   }
   return null;
 }
@@ -390,7 +388,11 @@ function pulsedOf(
 }
 
 /** At what volts it works, and how long it is on: from what was typed of them, whatever its ohms say. */
-function serviceOf(sheet: CoilSheet, findings: CoilFinding[]): Pick<CoilAnswer, 'pullInHotVolts' | 'duty'> {
+function serviceOf(
+  sheet: CoilSheet,
+  marks: ShopMarks,
+  findings: CoilFinding[],
+): Pick<CoilAnswer, 'pullInHotVolts' | 'duty'> {
   const { pullInVolts, dropOutVolts, ratedVolts, device, temperatureC, hz = 0 } = sheet;
   const { onSeconds, cycleSeconds, dutyShare } = sheet;
   const direct = hz === 0;
@@ -399,16 +401,16 @@ function serviceOf(sheet: CoilSheet, findings: CoilFinding[]): Pick<CoilAnswer, 
       ? pullInHot(pullInVolts, temperatureC, temperatureC + WARM_K)
       : null;
   if (device !== undefined && ratedVolts !== undefined) {
-    const { inBy, outBy, outFrom } = serviceRange(device, !direct);
-    const most = inBy * ratedVolts;
+    const { pullIn, releaseLeast, releaseMost } = marks.coilVolts[coilDevice(device, !direct)];
+    const most = pullIn * ratedVolts;
     if (pullInVolts !== undefined && pullInVolts > most)
       findings.push({ code: 'pullsInLate', volts: pullInVolts, most });
     else if (hotVolts !== null && hotVolts > most)
       findings.push({ code: 'pullsInLateHot', volts: hotVolts, most });
-    if (dropOutVolts !== undefined && outFrom !== null && dropOutVolts > outFrom * ratedVolts)
-      findings.push({ code: 'dropsOutEarly', volts: dropOutVolts, most: outFrom * ratedVolts });
-    if (dropOutVolts !== undefined && outBy !== null && dropOutVolts < outBy * ratedVolts)
-      findings.push({ code: 'staysIn', volts: dropOutVolts, least: outBy * ratedVolts });
+    if (dropOutVolts !== undefined && releaseMost !== null && dropOutVolts > releaseMost * ratedVolts)
+      findings.push({ code: 'dropsOutEarly', volts: dropOutVolts, most: releaseMost * ratedVolts });
+    if (dropOutVolts !== undefined && releaseLeast !== null && dropOutVolts < releaseLeast * ratedVolts)
+      findings.push({ code: 'staysIn', volts: dropOutVolts, least: releaseLeast * ratedVolts });
   }
   if (onSeconds === undefined || dutyShare === undefined) return { pullInHotVolts: hotVolts, duty: null };
   if (cycleSeconds === undefined) {

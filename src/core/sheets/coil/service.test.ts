@@ -1,7 +1,10 @@
+import { shopMarks } from '../../tables/marks';
 import oracles from '../oracles.json';
+import { parseSheet } from '../parseSheet';
+import { computeSheet } from '../sheets';
 import { codes, fill } from '../testing/fill';
 import type { CoilAnswer } from './coil';
-import { coolSeconds, dutyOf, pullInHot, serviceRange, windingC } from './service';
+import { coolSeconds, dutyOf, pullInHot, windingC } from './service';
 
 const coil = (fields: object) =>
   fill<CoilAnswer>('coil', { leadOhms: 0.2, temperatureC: 22, supplyVolts: 24, ...fields });
@@ -32,13 +35,13 @@ describe('a coil in service', () => {
   });
   it('pull-in and drop-out stand against the range of its kind (E13)', () => {
     const { E13a, E13b } = oracles;
-    const dc = serviceRange('contactor', false);
-    expect(dc.inBy * 24).toBeCloseTo(E13a.out.pu_lo, 9);
-    expect([dc.outBy! * 24, dc.outFrom! * 24]).toEqual([
+    const { contactorDC: dc, contactorAC: ac } = shopMarks({}).coilVolts;
+    expect(dc.pullIn * 24).toBeCloseTo(E13a.out.pu_lo, 9);
+    expect([dc.releaseLeast! * 24, dc.releaseMost! * 24]).toEqual([
       expect.closeTo(E13a.out.do_lo, 9),
       expect.closeTo(E13a.out.do_hi, 9),
     ]);
-    expect(serviceRange('contactor', true).outBy! * 120).toBeCloseTo(E13b.out.do_lo, 9);
+    expect(ac.releaseLeast! * 120).toBeCloseTo(E13b.out.do_lo, 9);
     const device = { ohms: [31], device: 'contactor', ratedVolts: 24 };
     const found = (fields: object) => codes(coil({ ...device, ...fields }));
     expect(found({ pullInVolts: 21 })).toContain('pullsInLate');
@@ -53,6 +56,30 @@ describe('a coil in service', () => {
     expect(codes(coil({ ohms: [31], device: 'valve', ratedVolts: 24, dropOutVolts: 0.1 }))).not.toContain(
       'staysIn',
     );
+  });
+  it('the shop’s own figures hold before the tables’', () => {
+    const own = shopMarks({
+      'coil-ratings|Contactor, DC coil|pullIn': 60,
+      'coil-tolerances|Identical neighbour|percent': 2,
+    });
+    const sheet = parseSheet({
+      format: 'spiraxis-sheet',
+      version: 1,
+      sheet: 'coil',
+      ohms: [31.9],
+      leadOhms: 0,
+      temperatureC: 20,
+      twins: [30.5],
+      device: 'contactor',
+      ratedVolts: 24,
+      pullInVolts: 16,
+    });
+    const found = (marks: ReturnType<typeof shopMarks>) =>
+      computeSheet(sheet, marks) as unknown as CoilAnswer;
+    expect(found(own)).toMatchObject({ verdict: 'high' });
+    expect(codes(found(own))).toContain('pullsInLate');
+    expect(found(shopMarks({}))).toMatchObject({ verdict: 'good' });
+    expect(codes(found(shopMarks({})))).not.toContain('pullsInLate');
   });
   it('what works and how long holds whatever the ohms say', () => {
     expect(codes(coil({ ohms: ['OL'], device: 'contactor', ratedVolts: 24, pullInVolts: 22 }))).toContain(

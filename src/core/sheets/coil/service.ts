@@ -1,4 +1,5 @@
 import { fuseWindow } from '../../circuit/fuseTime';
+import type { CoilDevice } from '../../tables/marks';
 
 /** How a coil does in service, beside what its ohms say: how hot it runs, at what volts it works, how long it may stay on. */
 
@@ -22,27 +23,10 @@ export type InsulationClass = keyof typeof CLASS_MOST_C;
 export const DEVICES = ['contactor', 'relay', 'valve'] as const;
 export type Device = (typeof DEVICES)[number];
 
-export interface ServiceRange {
-  /** It must have pulled in by this share of its rated volts. */
-  inBy: number;
-  /** It must have let go by the lower of these shares, and not before the higher. Null where no rule says so. */
-  outBy: number | null;
-  outFrom: number | null;
-}
-
-/**
- * Shares of the rated volts between which a device works: contactors after IEC 60947-4-1, relays and valves by the usual ratings
- * (reference section 10; to be checked against the maker's).
- */
-export function serviceRange(device: Device, alternating: boolean): ServiceRange {
-  switch (device) {
-    case 'contactor':
-      return { inBy: 0.85, outBy: alternating ? 0.2 : 0.1, outFrom: 0.75 };
-    case 'relay':
-      return { inBy: 8 / 12, outBy: 1 / 12, outFrom: null };
-    case 'valve':
-      return { inBy: 0.85, outBy: null, outFrom: null };
-  }
+/** The shop's row for a device: a contactor lets go later on alternating volts. */
+export function coilDevice(device: Device, alternating: boolean): CoilDevice {
+  if (device === 'contactor') return alternating ? 'contactorAC' : 'contactorDC';
+  return device;
 }
 
 /** Seconds in which a blade fuse opens at a current; `most` null where nothing guarantees that it does. */

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { conductorOhms, gaugeArea } from '../../circuit/wireGauge';
+import { shopMarks, type ShopMarks } from '../../tables/marks';
 import {
   COPPER_PER_K,
   gauge,
@@ -55,21 +56,24 @@ export interface DropAnswer extends SheetAnswer {
 
 /** Stranded copper of a gauge runs up to this much over solid (IEC 60228, class 5, and its length is never exact). */
 const STRANDED_SHARE = 0.2;
-/** What a sound joint at each end may lose besides (shop rule), volts. */
-const JOINT_VOLTS = 0.05;
 /** Copper whose temperature nobody took stands in this range, °C. */
 const UNKNOWN_C = [-10, 60] as const;
 /** Less than this share of its copper is no drop of that conductor at that current. */
 const LEAST_SHARE = 0.6;
 
 /** Volts lost in each segment under load beside what its copper must lose (reference sections 3, 4, 6). */
-export function judgeDrop({ segments, amps, temperatureC, budgetVolts }: DropSheet): DropAnswer {
+export function judgeDrop(
+  { segments, amps, temperatureC, budgetVolts }: DropSheet,
+  marks: ShopMarks = shopMarks({}),
+): DropAnswer {
   const findings: DropFinding[] = [];
   if (temperatureC === undefined)
     findings.push({ code: 'temperatureNotKnown', from: UNKNOWN_C[0], to: UNKNOWN_C[1] });
   if (amps === 0) findings.push({ code: 'noCurrent' });
   const current = amps === undefined || amps === 0 ? null : amps;
-  const judged = segments.map((one) => judgeSegment(one, current, temperatureC, findings));
+  const judged = segments.map((one) =>
+    judgeSegment(one, current, temperatureC, marks.drops.joint.good, findings),
+  );
   const measured = segments.map(({ measuredVolts }) => measuredVolts);
   const total = measured.every((volts) => volts !== undefined)
     ? measured.reduce((sum, volts) => sum + Math.abs(volts), 0)
@@ -94,6 +98,8 @@ function judgeSegment(
   { name, lengthMetres, mm2, awg, measuredVolts }: Segment,
   amps: number | null,
   temperatureC: number | undefined,
+  /** What a sound joint at each end may lose besides, volts. */
+  jointVolts: number,
   findings: DropFinding[],
 ): SegmentAnswer {
   const area = mm2 ?? (awg === undefined ? undefined : gaugeArea(awg));
@@ -106,10 +112,10 @@ function judgeSegment(
   const copperVolts = amps * ohmsAt(temperatureC ?? REFERENCE_C);
   if (volts === null) return { name, copperVolts, extraOhms: null, watts, verdict: null };
   const [cold, hot] = [temperatureC ?? UNKNOWN_C[0], temperatureC ?? UNKNOWN_C[1]];
-  const most = (celsius: number) => amps * ohmsAt(celsius) * (1 + STRANDED_SHARE) + JOINT_VOLTS;
+  const most = (celsius: number) => amps * ohmsAt(celsius) * (1 + STRANDED_SHARE) + jointVolts;
   const extraOhms = volts / amps - ohmsAt(temperatureC ?? REFERENCE_C);
   const answer = { name, copperVolts, extraOhms, watts };
-  if (volts < LEAST_SHARE * amps * ohmsAt(cold) - JOINT_VOLTS / 5) {
+  if (volts < LEAST_SHARE * amps * ohmsAt(cold) - jointVolts / 5) {
     findings.push({ code: 'lessThanCopper', name, volts, copper: copperVolts });
     return { ...answer, verdict: null };
   }

@@ -85,10 +85,20 @@ describe('sheets that a circuit fills in', () => {
     expect(back[1]).toBeNull();
     expect(back[2]!.test).toMatchObject({ from: 'X7:2', setup: { unplugged: ['X7'] } });
   });
+  it('volts lost: each place against its own row, the shop’s own figure before the table’s', () => {
+    const model = new CircuitModel(demoCircuit('groomer-blade-float'));
+    const rules = { 'contact-drops|One crimp, lug or bolted joint|good': 0.02 };
+    const { held } = jobSheet(model, 'drop', [], shopMarks(rules))!;
+    const joint = held!.find(({ row }) => row.startsWith('One crimp'))!;
+    expect(joint.figures[0]).toMatchObject({ value: 0.02, own: true });
+    expect(joint.figures[1]).toMatchObject({ value: 0.1, own: false });
+    expect(new Set(held!.map(({ row }) => row)).size).toBe(held!.length);
+  });
   it('insulation: the conductor that leaks', () => {
     const { sheet } = follow(twoWayPair(), 'insulation', ['Y1', 'weakInsulation', 2e5]);
     expect(Object.values(verdicts(sheet))).toContain('bad');
     expect(Object.values(verdicts(follow(singleCoil(), 'insulation').sheet))).not.toContain('bad');
+    expect(follow(twoWayPair(), 'insulation').sheet.held).toMatchObject([{ source: 'IEC 60364-6' }]);
     // A leaking wire reads bad at both its ends, and the wire alone lies on both.
     const { sheet: pump } = follow(demoCircuit('pump-fill-valve'), 'insulation', [
       'W41',

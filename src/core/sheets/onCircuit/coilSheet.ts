@@ -2,7 +2,9 @@ import type { CompiledPart } from '../../circuit/compile';
 import type { CircuitModel } from '../../circuit/model';
 import type { Reading } from '../../circuit/schema';
 import { clampedAt } from '../../diagnosis/partsAcross';
+import type { ShopMarks } from '../../tables/marks';
 import { areTwins } from '../../diagnosis/twins';
+import { heldAgainst, uniqueRows, type HeldRow } from '../heldAgainst';
 import { judgeCoil, type CoilSheet } from '../coil/coil';
 import {
   cellOf,
@@ -20,7 +22,7 @@ import {
 } from './jobSheet';
 
 /** Every winding by its ohms, its twins beside it. */
-export function coilSheetOf(model: CircuitModel, readings: readonly Reading[]): JobSheet {
+export function coilSheetOf(model: CircuitModel, readings: readonly Reading[], marks: ShopMarks): JobSheet {
   const { compiled } = model;
   const parts = compiled.parts.filter(({ part }) => part.kind === 'coil' || part.kind === 'relay');
   const cells = parts.map((coil) => {
@@ -43,23 +45,26 @@ export function coilSheetOf(model: CircuitModel, readings: readonly Reading[]): 
     );
     return { ohms, amps };
   });
-  const rows = parts.map((own, at): SheetRow & { answer: ReturnType<typeof judgeCoil> } => {
+  const rows = parts.map((own, at): SheetRow & { answer: ReturnType<typeof judgeCoil>; held: HeldRow[] } => {
     const { ohms, amps } = cells[at]!;
-    const answer = judgeCoil(coilDocument(own, ohms, amps, twinsOf(parts, cells, at)));
+    const document = coilDocument(own, ohms, amps, twinsOf(parts, cells, at));
+    const answer = judgeCoil(document, marks);
     return {
       name: own.part.ref,
       cells: [ohms, amps],
       verdict: answer.verdict === 'unknown' ? null : answer.verdict,
       answer,
+      held: heldAgainst(document, answer, marks),
     };
   });
   return {
     name: 'coil',
     columns: ['ohms', 'amps'],
-    rows: rows.map(({ answer: _answer, ...row }) => row),
+    rows: rows.map(({ answer: _answer, held: _held, ...row }) => row),
     // Ohms decide; a current is read where the ohms leave something open.
     next: firstOpen(rows.map((row) => ({ ...row, cells: [row.cells[0]!] }))),
     answers: rows.map(({ answer }) => answer),
+    held: uniqueRows(rows.flatMap(({ held }) => held)),
   };
 }
 

@@ -2,6 +2,7 @@ import type { CircuitModel } from '../../circuit/model';
 import { workingPatterns } from '../../diagnosis/patterns';
 import type { Reading, Setup, Test } from '../../circuit/schema';
 import type { ShopMarks } from '../../tables/marks';
+import { heldAgainst } from '../heldAgainst';
 import { judgeContacts, type ContactsSheet } from '../contacts/contacts';
 import { loadedPattern } from './loadedPattern';
 import {
@@ -108,6 +109,7 @@ export function contactsSheetOf(
     rows,
     next: nextContact(rows),
     answers: [answer],
+    held: heldAgainst(sheet, answer, marks),
   };
 }
 

@@ -3,8 +3,9 @@ import type { Reading } from '../../circuit/schema';
 import { dropPlace } from '../../diagnosis/yardsticks';
 import { branchAmps } from '../../circuit/world';
 import { findLanes, type Lane, type Step } from '../../path/lanes';
-import type { ShopMarks } from '../../tables/marks';
-import { judgeDrop } from '../drop/drop';
+import { DROP_ROWS, type ShopMarks } from '../../tables/marks';
+import { rowOf, uniqueRows } from '../heldAgainst';
+import { judgeDrop, type DropSheet } from '../drop/drop';
 import { cellOf, HEAD, nameOf, pickBetween, volts, type JobSheet, type SheetRow } from './jobSheet';
 
 /** Of the drawn drop, beside what the shop allows a joint: copper is warmer, longer and thinner than drawn. */
@@ -36,18 +37,29 @@ export function dropSheetOf(
   });
   const named = rows.filter(({ name }, at) => rows.findIndex((one) => one.name === name) === at);
   if (named.every(({ cells }) => cells[0] === null)) return null;
-  const answer = judgeDrop({
+  const document: DropSheet = {
     ...HEAD,
     sheet: 'drop',
     segments: named.map(({ name, cells }) => ({ ...copperOf(model, name), measuredVolts: volts(cells[0]) })),
     amps: ampsRead(model, lane, readings),
     temperatureC: undefined,
     budgetVolts: undefined,
-  });
+  };
+  const answer = judgeDrop(document, marks);
   named.forEach((row, at) => {
     row.verdict = answer.segments[at]!.verdict ?? verdictOf(model, row, marks);
   });
-  return { name: 'drop', columns: ['dropVolts'], rows: named, next: nextDrop(named), answers: [answer] };
+  const places = named.flatMap(({ cells: [cell] }) =>
+    cell ? [DROP_ROWS[dropPlace(model, cell.test) ?? 'joint']] : [],
+  );
+  return {
+    name: 'drop',
+    columns: ['dropVolts'],
+    rows: named,
+    next: nextDrop(named),
+    answers: [answer],
+    held: uniqueRows(places.map((place) => rowOf('contact-drops', place, marks))),
+  };
 }
 
 /** The load that was complained of last, else the one that draws most. */

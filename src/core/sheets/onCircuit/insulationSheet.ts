@@ -2,6 +2,7 @@ import type { CircuitModel } from '../../circuit/model';
 import type { Reading, Test } from '../../circuit/schema';
 import { ownVolts } from '../../diagnosis/testerVolts';
 import type { ShopMarks } from '../../tables/marks';
+import { heldAgainst, uniqueRows } from '../heldAgainst';
 import { judgeInsulation, type InsulationSheet } from '../insulation/insulation';
 import { cellOf, figure, HEAD, MOST_ROWS, nameOf, testsOf, type JobSheet, type SheetRow } from './jobSheet';
 
@@ -46,12 +47,13 @@ export function insulationSheetOf(
           : [{ from: point, to: frame, ohms: value, seconds: undefined, temperatureC: undefined }],
       before: undefined,
     };
-    return judgeInsulation(sheet, marks);
+    const answer = judgeInsulation(sheet, marks);
+    return { answer, held: heldAgainst(sheet, answer, marks) };
   });
   const rows = points.map(([point], at) => ({
     name: point,
     cells: [cells[at]!],
-    verdict: judged[at]!.cells[0]?.verdict ?? null,
+    verdict: judged[at]!.answer.cells[0]?.verdict ?? null,
   }));
   const asked = quick.find(([point]) =>
     rows.some(({ name, cells: [cell] }) => name === point && cell?.value === null),
@@ -61,7 +63,8 @@ export function insulationSheetOf(
     columns: ['toFrame'],
     rows,
     next: asked ? [rows.findIndex(({ name }) => name === asked[0]), 0] : null,
-    answers: judged,
+    answers: judged.map(({ answer }) => answer),
+    held: uniqueRows(judged.flatMap(({ held }) => held)),
     liesOn: partsOnBad(model, rows),
   };
 }

@@ -4,6 +4,7 @@ import { nodesOfTest, partOfTest } from '../../circuit/testPlace';
 import { listCandidateTests, type CandidateTest } from '../../diagnosis/candidateTests';
 import { testKey } from '../../diagnosis/observations';
 import { bindTest, predict, predictedValue } from '../../diagnosis/predict';
+import type { HeldRow } from '../heldAgainst';
 import type { SheetAnswer } from '../sheet';
 
 /** Sheets that a circuit fills in: their cells are tests on the machine, and what is typed into one is a reading of the job. */
@@ -48,6 +49,8 @@ export interface JobSheet {
   /** Row and column that would settle most, as far as they were not read. */
   next: [row: number, column: number] | null;
   answers: SheetAnswer[];
+  /** Limits that its verdicts lean on. */
+  held?: readonly HeldRow[];
   /** Parts that what reads bad lies on, and nothing that reads good. */
   liesOn?: readonly string[];
 }

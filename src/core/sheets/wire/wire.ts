@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { CLASS_5, conductorOhms, gaugeArea } from '../../circuit/wireGauge';
+import { conductorOhms, gaugeArea } from '../../circuit/wireGauge';
+import { CLASS_5 } from '../../tables/tables';
 import {
   COPPER_PER_K,
   gauge,

@@ -1,0 +1,80 @@
+import { areLineVolts } from '../safety/lineVolts';
+import { ruleKey } from '../tables/ruleKey';
+import { REFERENCE_TABLES } from '../tables/tables';
+import { COIL_ROWS, DROP_ROWS, INSULATION_ROWS, TOLERANCE_ROWS, type ShopMarks } from '../tables/marks';
+import type { CoilAnswer } from './coil/coil';
+import { coilDevice } from './coil/service';
+import type { SheetAnswer } from './sheet';
+import type { Sheet } from './sheets';
+
+/** A row of a reference table that a sheet was held against: its figures as they stand in this shop, and where they come from. */
+export interface HeldRow {
+  table: string;
+  row: string;
+  figures: { label: string; value: number; unit: string; own: boolean }[];
+  source: string;
+}
+
+/** The rows that a sheet's verdicts lean on; none where the maker's value alone decides. */
+export function heldAgainst(sheet: Sheet, answer: SheetAnswer, marks: ShopMarks): HeldRow[] {
+  switch (sheet.sheet) {
+    case 'insulation':
+      return sheet.circuitVolts === undefined || sheet.passOhms !== undefined || sheet.policy !== undefined
+        ? []
+        : [
+            rowOf(
+              'insulation',
+              INSULATION_ROWS[areLineVolts(sheet.circuitVolts) ? 'line' : 'extraLow'],
+              marks,
+            ),
+          ];
+    case 'contacts':
+      if (sheet.contactors.every(({ dropVolts }) => dropVolts === undefined)) return [];
+      if (sheet.school === 'percent') return [];
+      return [
+        rowOf('contact-drops', DROP_ROWS[sheet.school === 'volts' ? 'linePole' : 'heavyContact'], marks),
+      ];
+    case 'coil': {
+      const { heldAgainst: by } = answer as unknown as CoilAnswer;
+      const tolerance =
+        by === null || by === 'range' || (by === 'maker' && sheet.maker?.tolerance !== undefined)
+          ? []
+          : [rowOf('coil-tolerances', TOLERANCE_ROWS[by], marks)];
+      const works =
+        sheet.device === undefined ||
+        sheet.ratedVolts === undefined ||
+        (sheet.pullInVolts === undefined && sheet.dropOutVolts === undefined)
+          ? []
+          : [rowOf('coil-ratings', COIL_ROWS[coilDevice(sheet.device, (sheet.hz ?? 0) > 0)], marks)];
+      return [...tolerance, ...works];
+    }
+    case 'drop':
+      return [rowOf('contact-drops', DROP_ROWS.joint, marks)];
+    default:
+      return [];
+  }
+}
+
+/** A row of a table by its name, with the shop's own figures in their places. */
+export function rowOf(id: string, name: string, { rules }: ShopMarks): HeldRow {
+  const table = REFERENCE_TABLES.find((one) => one.id === id)!;
+  const [first, ...columns] = table.columns;
+  const at = table.rows.findIndex((row) => row[first!.key] === name);
+  const row = table.rows[at]!;
+  const standard = row['standard'];
+  return {
+    table: id,
+    row: name,
+    figures: columns.flatMap(({ key, label, unit }) => {
+      const own = rules[ruleKey(table, at, key)];
+      const value = own ?? row[key];
+      return typeof value === 'number' ? [{ label, value, unit: unit ?? '', own: own !== undefined }] : [];
+    }),
+    source: typeof standard === 'string' ? standard : table.source,
+  };
+}
+
+/** Each row once. */
+export function uniqueRows(rows: readonly HeldRow[]): HeldRow[] {
+  return [...new Map(rows.map((one) => [`${one.table}|${one.row}`, one])).values()];
+}

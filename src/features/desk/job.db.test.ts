@@ -155,11 +155,21 @@ describe('the shed', () => {
     const found = await findAnything('G-2');
     expect(found.machines.map(({ code }) => code)).toContain('G-2');
     expect(found.jobs.length).toBeGreaterThan(0);
-    const all = await openShed({}, undefined);
-    expect(all.total).toBe(all.jobs.length);
-    const first = (await findJob(all.jobs[2]!.number))!;
-    const rest = await openShed({}, { openedAt: first.opened_at, id: first.id });
-    expect(rest.jobs.map(({ number }) => number)).toEqual(all.jobs.slice(3).map(({ number }) => number));
+    const after = async (number: number) => {
+      const last = (await findJob(number))!;
+      return openShed({}, { openedAt: last.opened_at, id: last.id });
+    };
+    const all: number[] = [];
+    let page = await openShed({}, undefined);
+    const { total } = page;
+    while (page.jobs.length > 0) {
+      all.push(...page.jobs.map(({ number }) => number));
+      page = await after(all.at(-1)!);
+    }
+    expect(all).toHaveLength(total);
+    expect(new Set(all).size).toBe(total);
+    const rest = (await after(all[2]!)).jobs.map(({ number }) => number);
+    expect(rest).toEqual(all.slice(3, 3 + rest.length));
   });
 
   it('says of every job what is to be done next, kept with the job and never worked out while a page waits', async () => {

@@ -4,11 +4,26 @@
  */
 import { chromium } from '@playwright/test';
 import { join } from 'node:path';
+import sharp from 'sharp';
 import { run } from './lib/say.mjs';
 import { ROOT } from './lib/system.mjs';
 
 const url = process.env.SPIRAXIS_URL ?? 'http://127.0.0.1:3000';
 const folder = join(ROOT, 'docs', 'screenshots');
+
+/** The demonstration's job for each sheet. */
+const JOB_SHEETS = [
+  [404, 'functions'],
+  [413, 'coil'],
+  [410, 'contacts'],
+  [407, 'interlocks'],
+  [408, 'drop'],
+  [405, 'insulation'],
+  [415, 'outputs'],
+  [415, 'survey'],
+];
+/** Each of them in one picture, pixels. */
+const CELL = { width: 960, height: 600 };
 
 /** Four outputs and a master, the second of which stands at part volts whatever is commanded. */
 const STRAY_OUTPUT = {
@@ -117,27 +132,31 @@ await run(async () => {
     await machine.getByRole('link', { name: 'Sheet', exact: true }).nth(1).click();
     await settled(machine);
     await shoot(machine, 'sheet');
-    // A winch whose first contactor clicks and does not make, filled in as the sheet asks.
-    const bank = await open('/new');
-    const choice = bank.getByLabel('Machine and function');
-    const winch = await choice.locator('option', { hasText: 'W-1 Winch groomer' }).first().textContent();
-    await choice.selectOption({ label: winch });
-    await bank.getByLabel('What fails').fill('Rope does not come in');
-    await bank.getByLabel('Who takes it').fill('Tove');
-    await bank.getByRole('button', { name: 'Open the job' }).click();
-    await bank.waitForURL(/jobs\/\d+/);
-    await bank.goto(`${bank.url().split('?')[0]}?sheet=contacts`);
-    await settled(bank);
-    for (const answer of ['clicks', 'clicks', '12.7']) {
-      await bank.locator('[data-hold]').check();
-      const field = bank.getByRole('textbox');
-      if ((await field.count()) > 0) {
-        await field.fill(answer);
-        await bank.getByRole('button', { name: 'Pin', exact: true }).click();
-      } else await bank.getByRole('button', { name: answer, exact: true }).click();
-      await settled(bank);
+    const cells = [];
+    for (const [job, sheet] of JOB_SHEETS) {
+      const own = await open(`/jobs/${job}?sheet=${sheet}`);
+      cells.push(await own.screenshot());
+      await own.context().close();
     }
-    await shoot(bank, 'sheet-contacts');
+    await sharp({
+      create: {
+        width: 2 * CELL.width,
+        height: Math.ceil(cells.length / 2) * CELL.height,
+        channels: 3,
+        background: '#ecf1eb',
+      },
+    })
+      .composite(
+        await Promise.all(
+          cells.map(async (picture, at) => ({
+            input: await sharp(picture).resize(CELL.width, CELL.height).toBuffer(),
+            left: (at % 2) * CELL.width,
+            top: Math.floor(at / 2) * CELL.height,
+          })),
+        ),
+      )
+      .png({ palette: true, quality: 90 })
+      .toFile(join(folder, 'sheets.png'));
     const outputs = await open('/bench/outputs');
     await outputs.getByLabel('Sheet from a file').setInputFiles({
       name: 'outputs.sheet.json',

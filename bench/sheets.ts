@@ -1,7 +1,5 @@
 import { seededRandom } from '../src/core/random';
-import { parseSheet } from '../src/core/sheets/parseSheet';
-import { computeSheet } from '../src/core/sheets/sheets';
-import { PLANTED } from '../src/core/sheets/testing/planted';
+import { playSheet, PLANTED } from '../src/core/sheets/testing/planted';
 
 /** How often each sheet names what was planted, out of so many: `npm run bench:sheets -- [--seed=7] [--count=200] [--show]`. */
 const option = (name: string, usual: number) =>
@@ -9,20 +7,21 @@ const option = (name: string, usual: number) =>
 const [seed, count] = [option('seed', 7), option('count', 200)];
 const show = process.argv.includes('--show');
 
-console.log('sheet           right   wrong    open   ms each');
+console.log('sheet           right   wrong    open  asked   ms each');
 for (const [name, plant] of Object.entries(PLANTED)) {
   const random = seededRandom(seed);
   const sums = { right: 0, wrong: 0, open: 0 };
+  let readings = 0;
   const begin = performance.now();
   for (let k = 0; k < count; k++) {
-    const { document, cause, judge } = plant(random);
-    const answer = computeSheet(parseSheet(JSON.parse(JSON.stringify(document))));
-    const so = judge(answer as never);
-    sums[so]++;
-    if (show && so !== 'right')
+    const planted = plant(random);
+    const { outcome, asked, document, answer } = playSheet(planted);
+    sums[outcome]++;
+    readings += asked;
+    if (show && outcome !== 'right')
       console.log(
-        so,
-        cause,
+        outcome,
+        planted.cause,
         JSON.stringify(document).slice(0, 1500),
         '\n  ->',
         JSON.stringify(answer).slice(0, 800),
@@ -31,6 +30,6 @@ for (const [name, plant] of Object.entries(PLANTED)) {
   const each = (performance.now() - begin) / count;
   const share = (value: number) => `${((100 * value) / count).toFixed(1)} %`.padStart(8);
   console.log(
-    `${name.padEnd(13)} ${share(sums.right)}${share(sums.wrong)}${share(sums.open)}  ${each.toFixed(2)}`,
+    `${name.padEnd(13)} ${share(sums.right)}${share(sums.wrong)}${share(sums.open)}  ${(readings / count).toFixed(1).padStart(5)}  ${each.toFixed(2)}`,
   );
 }

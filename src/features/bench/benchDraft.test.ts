@@ -30,6 +30,13 @@ describe('a sheet as it is typed', () => {
     expect(documentOf('contacts', table)).toMatchObject({
       contactors: [{ name: 'K1', clicks: true, closedOhms: 0.2 }],
     });
+    const makes = { contactors: [{ name: 'K1', drops: [0.05, 0.31] }] };
+    expect(
+      documentOf(
+        'contacts',
+        draftOf('contacts', { format: 'spiraxis-sheet', version: 1, sheet: 'contacts', ...makes }),
+      ),
+    ).toMatchObject(makes);
   });
   it('a figure that is none, or one of another quantity, is said with its field and value', () => {
     expect(computeDraft('coil', draft({ leadOhms: 'about two' }))).toMatchObject({

@@ -114,11 +114,13 @@ function rowOf(
     const value =
       column.kind === 'figure'
         ? figureOf(typed, `${where}, ${column.label}`, column.quantity)
-        : column.kind === 'yesNo'
-          ? yesNoOf(typed)
-          : column.kind === 'names'
-            ? namesOf(typed)
-            : wordOf(typed);
+        : column.kind === 'figures'
+          ? figuresOf(typed, `${where}, ${column.label}`, column.quantity)
+          : column.kind === 'yesNo'
+            ? yesNoOf(typed)
+            : column.kind === 'names'
+              ? namesOf(typed)
+              : wordOf(typed);
     if (value !== undefined) made[column.key] = value;
   }
   return made;
@@ -226,7 +228,9 @@ export function draftOf(sheet: SheetName, data: unknown): Draft {
         const list = spec.columnArrays ? columnsOf(spec.columns, at) : at(spec.field);
         if (Array.isArray(list))
           draft.tables[spec.field] = list.map((row: Record<string, unknown>) =>
-            Object.fromEntries(spec.columns.map(({ key }) => [key, typed(row[key])])),
+            Object.fromEntries(
+              spec.columns.map(({ key, kind }) => [key, typed(row[key], kind === 'figures' ? ' ' : ', ')]),
+            ),
           );
         break;
       }

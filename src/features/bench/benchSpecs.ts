@@ -7,6 +7,7 @@ export type Column =
   | ({ kind: 'figure'; key: string; label: string } & What)
   | { kind: 'choice'; key: string; label: string; options: readonly (readonly [string, string])[] }
   | { kind: 'yesNo'; key: string; label: string }
+  | ({ kind: 'figures'; key: string; label: string } & What)
   | { kind: 'names'; key: string; label: string }
   | { kind: 'text'; key: string; label: string };
 
@@ -193,6 +194,7 @@ export const BENCH_FORMS: Readonly<Record<SheetName, readonly FieldSpec[]>> = {
         col('openOhms', 'Open', OHMS),
         col('closedOhms', 'Closed', OHMS),
         col('dropVolts', 'Drop', VOLTS),
+        { kind: 'figures', key: 'drops', label: 'Further makes', ...VOLTS },
         col('atAmps', 'At', AMPS),
         col('ratedAmps', 'Rated', AMPS),
       ],

@@ -161,7 +161,7 @@ const SAY: { [N in SheetName]: (answer: Answers[N]) => SaidAnswer } = {
       lines: [
         ...verdicts.map(
           ([name, verdict]) =>
-            `${name}: ${benchVerdictWords(verdict)}${(one.watts[name] ?? null) === null ? '' : `, ${plain(one.watts[name] ?? null, 'W')} in it`}`,
+            `${name}: ${benchVerdictWords(verdict)}${(one.watts[name] ?? null) === null ? '' : `, ${plain(one.watts[name] ?? null, 'W')} in it`}${one.makes[name] ? `, ${volts(one.makes[name].middle)} in the middle of ${one.makes[name].count} makes` : ''}`,
         ),
         ...Object.entries(one.serves).map(
           ([name, pair]) => `${name}: ${pair ? pair.join(' and ') : 'not known yet which two'}`,

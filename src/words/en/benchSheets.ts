@@ -106,6 +106,8 @@ const WORDS: Readonly<Record<FindingCode, (found: Finding) => string>> = {
   littleCurrent: ({ name, amps }) =>
     `${at(name)} carried ${num(amps, 'amps')} only: too little to say what it does at its rating.`,
   directionsDisagree: () => 'No pairing fits what works and what does not. Look at both again.',
+  unsteady: ({ name, least, most, count }) =>
+    `${at(name)} makes differently each time: ${num(least, 'volts')} to ${num(most, 'volts')} in ${at(count)} makes. It is judged by the worst.`,
   noPinOut: () => 'No pin-out reads like this: a contact is bad, or a reading is wrong.',
   manyPinOuts: ({ atLeast }) => `${at(atLeast)} pin-outs and more fit still.`,
   claimDisagrees: () => 'The symbol says otherwise.',

@@ -71,4 +71,16 @@ describe('a bank of contactors', () => {
       /"K9" is not on this sheet/,
     );
   });
+  it('make after make: judged by the worst, and told where they differ', () => {
+    const load = { clicks: true, atAmps: 100, ratedAmps: 100 };
+    const steady = one({ ...load, drops: [0.05, 0.06, 0.055, 0.05, 0.06] });
+    expect(steady).toMatchObject({ verdict: 'good', makes: { K: { middle: 0.055, worst: 0.06, count: 5 } } });
+    expect(codes(steady)).not.toContain('unsteady');
+    const sticky = one({ ...load, drops: [0.05, 0.06, 0.31, 0.05, 0.05] });
+    expect(sticky.verdict).toBe('bad');
+    expect(codes(sticky)).toContain('unsteady');
+    // Two makes say nothing of how it repeats.
+    expect(codes(one({ ...load, drops: [0.05, 0.31] }))).not.toContain('unsteady');
+    expect(one({ ...load, dropVolts: 0.05 }).makes).toEqual({});
+  });
 });

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { shopMarks, type DropMark, type ShopMarks } from '../../tables/marks';
 import {
   maybe,
+  median,
   mustKnow,
   ohmsShown,
   positive,
@@ -19,6 +20,8 @@ const contactor = z.object({
   closedOhms: maybe(ohmsShown),
   openOhms: maybe(ohmsShown),
   dropVolts: maybe(z.number()),
+  /** The same drop, make after make. */
+  drops: maybe(z.array(z.number()).max(100)),
   atAmps: maybe(z.number().min(0)),
   ratedAmps: maybe(positive),
 });
@@ -50,12 +53,15 @@ export type ContactsFinding = Finding<
   | 'lineVoltsNotKnown'
   | 'littleCurrent'
   | 'directionsDisagree'
+  | 'unsteady'
 >;
 
 export interface ContactsAnswer extends SheetAnswer {
   verdicts: Record<string, ContactVerdict | null>;
   watts: Record<string, number | null>;
   serves: Record<string, string[] | null>;
+  /** Of drops that were read make after make: their middle, the worst, and how many. */
+  makes: Record<string, { middle: number; worst: number; count: number }>;
 }
 
 /** An ohmmeter tells a closed contact from a broken one up to here, and no finer; open above that, ohms. */
@@ -71,6 +77,11 @@ const LITTLE_CURRENT = 0.1;
 /** Percent of line that a contact may lose (shop rule). */
 const PERCENT = { good: 0.01, repair: 0.03 } as const;
 
+/** Makes differ when they spread by more than this share of their middle, and by more than this, volts; so many say something. */
+const SPREAD_SHARE = 0.5;
+const SPREAD_VOLTS = 0.02;
+const MAKES_LEAST = 3;
+
 type School = NonNullable<ContactsSheet['school']>;
 
 /**
@@ -78,8 +89,16 @@ type School = NonNullable<ContactsSheet['school']>;
  * which two serve which direction. An ohmmeter's pass is none: it wants a load. `marks` are the shop's.
  */
 export function judgeContacts(sheet: ContactsSheet, marks: ShopMarks = shopMarks({})): ContactsAnswer {
-  const { contactors, directions = [], leadOhms, lineVolts } = sheet;
+  const { directions = [], leadOhms, lineVolts } = sheet;
   const findings: ContactsFinding[] = [];
+  const makes: ContactsAnswer['makes'] = {};
+  const contactors = sheet.contactors.map((one) => {
+    const made = makesOf(one, findings);
+    if (!made) return one;
+    makes[one.name] = made;
+    // A contact that is bad once in five is bad.
+    return { ...one, dropVolts: made.worst };
+  });
   const known = contactors.map(({ name }) => name);
   directions.forEach(({ pair }, at) =>
     pair?.forEach((name, k) => mustKnow(known, name, `directions[${at}].pair[${k}]`)),
@@ -103,7 +122,19 @@ export function judgeContacts(sheet: ContactsSheet, marks: ShopMarks = shopMarks
       one.dropVolts !== undefined && one.atAmps !== undefined ? Math.abs(one.dropVolts) * one.atAmps : null;
   }
   const serves = servedBy(known, directions, verdicts, cannot, findings);
-  return { verdicts, watts, serves, findings, next: asks[0] ?? null };
+  return { verdicts, watts, serves, makes, findings, next: asks[0] ?? null };
+}
+
+function makesOf(
+  { name, dropVolts, drops = [] }: Contactor,
+  findings: ContactsFinding[],
+): ContactsAnswer['makes'][string] | null {
+  if (drops.length === 0) return null;
+  const sizes = [...(dropVolts === undefined ? [] : [dropVolts]), ...drops].map(Math.abs);
+  const [least, worst, middle] = [Math.min(...sizes), Math.max(...sizes), median(sizes)];
+  if (sizes.length >= MAKES_LEAST && worst - least > Math.max(SPREAD_SHARE * middle, SPREAD_VOLTS))
+    findings.push({ code: 'unsteady', name, least, most: worst, count: sizes.length });
+  return { middle, worst, count: sizes.length };
 }
 
 interface Judged {

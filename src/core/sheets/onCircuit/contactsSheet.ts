@@ -87,6 +87,7 @@ export function contactsSheetOf(
       closedOhms: figure(closed),
       openOhms: figure(open),
       dropVolts: volts(drop),
+      drops: undefined,
       // What the sound machine carries through it: the drop is judged at its working current.
       atAmps: volts(drop) === undefined ? undefined : amps,
       ratedAmps: amps,

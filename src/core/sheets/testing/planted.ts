@@ -1,5 +1,8 @@
 import type { Random } from '../../random';
-import type { SheetName } from '../sheets';
+import { conductorOhms } from '../../circuit/wireGauge';
+import { parseSheet } from '../parseSheet';
+import type { Next, SheetAnswer } from '../sheet';
+import { computeSheet, type SheetName } from '../sheets';
 
 /** Takes the sheet's own answer. */
 type Judge = (answer: never) => 'right' | 'wrong' | 'open';
@@ -11,6 +14,28 @@ export interface Planted {
   cause: string;
   /** How the answer stands to it: `right`, `wrong`, or `open` where it leaves open what cannot be told. */
   judge: Judge;
+  /** The sheet with what it asked for read as well; null where the person has nothing more to read. */
+  read?: (document: Record<string, unknown>, next: Next) => Record<string, unknown> | null;
+}
+
+/** More readings than any of these sheets has cells. */
+const MOST_ASKED = 60;
+
+/** Computes what was planted, and reads what the sheet asks for as long as it has not decided. */
+export function playSheet({ document, judge, read }: Planted): {
+  outcome: 'right' | 'wrong' | 'open';
+  asked: number;
+  document: Record<string, unknown>;
+  answer: SheetAnswer;
+} {
+  let now = document;
+  for (let asked = 0; ; asked++) {
+    const answer = computeSheet(parseSheet(JSON.parse(JSON.stringify(now))));
+    const outcome = judge(answer as never);
+    const more = outcome === 'open' && answer.next !== null && asked < MOST_ASKED && read?.(now, answer.next);
+    if (!more) return { outcome, asked, document: now, answer };
+    now = more;
+  }
 }
 
 const head = (sheet: SheetName) => ({ format: 'spiraxis-sheet', version: 1, sheet });
@@ -198,6 +223,12 @@ function terminals(random: Random): Planted {
   return {
     document: { ...head('terminals'), terminals: sorted, readings: kept },
     cause: `${size} terminals`,
+    read: (document, next) => {
+      if (typeof next === 'string' || !('from' in next)) return null;
+      const { from, to, state = 'rest' } = next;
+      const readings = document['readings'] as object[];
+      return { ...document, readings: [...readings, { from, to, state, value: value(from, to, state) }] };
+    },
     judge: ((answer: {
       sure: boolean;
       coil: string[] | null;
@@ -531,6 +562,30 @@ function trace(random: Random): Planted {
   };
 }
 
+/** A wire that touches the frame somewhere, read from both ends with a meter of hundredths; the place within a tenth of it. */
+function wire(random: Random): Planted {
+  const lengthMetres = digits(between(random, 20, 120), 0);
+  const mm2 = pick(random, [0.5, 0.75, 1] as const);
+  const at = between(random, 0.05, 0.95) * lengthMetres;
+  const touch = pick(random, [0, 0.3, 2] as const);
+  const leadOhms = 0.2;
+  const end = (metres: number) => digits(conductorOhms(metres, mm2) + touch + leadOhms, 2);
+  return {
+    document: {
+      ...head('wire'),
+      lengthMetres,
+      mm2,
+      temperatureC: 20,
+      leadOhms,
+      nearOhms: end(at),
+      farOhms: end(lengthMetres - at),
+    },
+    cause: `touches at ${at.toFixed(1)} of ${lengthMetres} m with ${touch} ohm`,
+    judge: (({ fault }: { fault: { metres: number; least: number; most: number } | null }) =>
+      fault === null ? 'open' : fault.least <= at && at <= fault.most ? 'right' : 'wrong') as Judge,
+  };
+}
+
 /** Sheets with something planted, by name; what has one answer only by its formula is tested by that. */
 export const PLANTED: Readonly<Partial<Record<SheetName, (random: Random) => Planted>>> = {
   coil,
@@ -546,4 +601,5 @@ export const PLANTED: Readonly<Partial<Record<SheetName, (random: Random) => Pla
   functions,
   actuation,
   trace,
+  wire,
 };

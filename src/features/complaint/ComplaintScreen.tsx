@@ -12,14 +12,14 @@ import { useDesk } from '../desk/desk';
 import { JobStrip } from '../desk/JobStrip';
 import { readingWords, valueWords } from '@/words/en/readings';
 import { answerTo } from '@/core/job/answerTo';
-import { jobSheet } from '@/core/sheets/onCircuit/build';
-import type { SheetRow } from '@/core/sheets/onCircuit/jobSheet';
-import { rowTitle, sheetFoundWords } from '@/words/en/sheets';
+import { lazyPart } from '@/ui/lazyPart';
 import { complaintTrials, type Trial } from './trials';
+
+const LeftInDoubt = lazyPart(() => import('./LeftInDoubt').then((one) => one.LeftInDoubt));
 
 /** What fails, where the controls stand, which fuse goes, which codes are there: each answer is a reading at once. */
 export function ComplaintScreen() {
-  const { speaker } = useDesk();
+  const { speaker, readings } = useDesk();
   const { functions, fuses } = useMemo(() => complaintTrials(speaker), [speaker]);
   return (
     <main className="flex min-h-0 flex-1 flex-col">
@@ -37,7 +37,7 @@ export function ComplaintScreen() {
               Nothing here moves that an operator would see. Its codes, or a first reading, come next.
             </Nothing>
           ) : null}
-          <LeftInDoubt />
+          {readings.some(({ kind }) => kind === 'function') ? <LeftInDoubt /> : null}
           <OtherFunctions />
           <Matrix title="Which fuse goes, and when" aside="only if it was seen" trials={fuses} />
         </div>
@@ -112,27 +112,6 @@ function AsReported() {
         <Hold>Nobody touches it live. Isolate it, lock it, then insulation and bonding come first.</Hold>
       ) : null}
     </section>
-  );
-}
-
-/** What is left when the parts of all that works are cleared, before any meter is out. */
-function LeftInDoubt() {
-  const { speaker, readings, job } = useDesk();
-  const { model } = speaker;
-  const sheet = useMemo(
-    () => jobSheet(model, 'functions', readings, job.marks),
-    [model, readings, job.marks],
-  );
-  if (!sheet?.rows.some(({ verdict }) => verdict !== null)) return null;
-  const titleOf = (row: SheetRow) => rowTitle(speaker, sheet, row);
-  const next = sheet.next && sheet.rows[sheet.next[0]];
-  return (
-    <div role="status" className="py-2 text-[17px] leading-[22px]" data-testid="left-in-doubt">
-      {sheetFoundWords(sheet, titleOf).map((line) => (
-        <p key={line}>{line}</p>
-      ))}
-      {next ? <p className="text-ink2">What tells most, tried next: {titleOf(next)}.</p> : null}
-    </div>
   );
 }
 

@@ -11,7 +11,6 @@ import { chooseLane } from '@/core/path/layoutPath';
 import { lazyPart } from '@/ui/lazyPart';
 import { useDesk } from '../desk/desk';
 import { stillToTakeOut } from '@/core/job/rules/ledgerStanding';
-import { InMachine } from '../prove/InMachine';
 import { choicesOf, Keyline } from './Keyline';
 import { movedLeads, nextPoint } from './movedLeads';
 import { EDGE, PathBand } from './PathBand';
@@ -37,6 +36,7 @@ import { statementLines } from '@/words/en/findings';
 
 // What most tests never show comes when it is called for: the screen is on the way to a tablet in the cold.
 const BusAnswer = lazyPart(() => import('../bus/BusAnswer').then((one) => one.BusAnswer));
+const InMachine = lazyPart(() => import('../prove/InMachine').then((one) => one.InMachine));
 const KeysDialog = lazyPart(() => import('./KeysDialog').then((one) => one.KeysDialog));
 const MeterDialog = lazyPart(() => import('./MeterDialog').then((one) => one.MeterDialog));
 
@@ -266,7 +266,7 @@ export function TestScreen() {
               onWhatIf={setWhatIf}
               below={
                 <>
-                  <InMachine />
+                  {inMachine ? <InMachine /> : null}
                   {hold.shut ? (
                     <GateClosed gate={hold.gate} plan={hold.plan} />
                   ) : test?.kind === 'code' ? (

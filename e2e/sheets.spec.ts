@@ -161,3 +161,29 @@ test('the bench tells a relay from three readings, and keeps them', async ({ pag
   await page.reload();
   await expect(head).toContainText('One pin-out fits');
 });
+
+test('of five hundred conductors only the lines that are near stand on the page, and all of them count', async ({
+  page,
+}) => {
+  await page.goto('/bench/insulation');
+  await page.evaluate(() => {
+    const names = Array.from({ length: 500 }, (_one, k) => `c${k + 1}`);
+    const readings = names.map((from, k) => ({ from, to: 'PE', ohms: k === 321 ? '80k' : 'OL' }));
+    const fields = { conductors: names.join(', '), frame: 'PE', circuitVolts: '24', testVolts: '250' };
+    localStorage.setItem(
+      'spiraxis-bench-insulation',
+      JSON.stringify({ fields, tables: { readings }, grids: {} }),
+    );
+  });
+  await page.reload();
+  const table = page.getByRole('table', { name: 'Today' });
+  await expect(table).toHaveAttribute('aria-rowcount', '502');
+  await expect(page.getByTestId('bench-head')).toHaveText('✕ Leaks: c322 to PE');
+  const lines = table.getByLabel(/^From, line/);
+  await expect(table.getByLabel('From, line 1', { exact: true })).toBeVisible();
+  expect(await lines.count()).toBeLessThan(60);
+  await table.evaluate((element) => element.parentElement!.scrollTo(0, 1e6));
+  await expect(table.getByLabel('From, line 500', { exact: true })).toHaveValue('c500');
+  await table.getByLabel('Ohms, line 500').fill('90k');
+  await expect(page.getByTestId('bench-head')).toContainText('c500 to PE');
+});

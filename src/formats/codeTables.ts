@@ -1,3 +1,4 @@
+import { significant } from '@/core/units/significant';
 import { InputError } from '@/core/circuit/inputError';
 import { bookRowSchema, type BookRow } from '@/core/codes/bookRow';
 import type { CodeSighting, LoggedCode, LogSummary } from '@/core/codes/codeLog';
@@ -141,7 +142,7 @@ export function writeLogTable({ codes, from }: LogSummary): string {
       first_s: seconds(code.first - from),
       last_s: seconds(code.last - from),
       drops: code.drops,
-      drops_per_hour: Number(code.dropsPerHour.toPrecision(3)),
+      drops_per_hour: significant(code.dropsPerHour, 3),
       spans_s: spansText(code, from),
     })),
   );

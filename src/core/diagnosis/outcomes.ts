@@ -1,3 +1,4 @@
+import { significant } from '../units/significant';
 import { figureOf } from '../kinds/reading/index';
 import { choiceValue } from './predict';
 import { shopMarks } from '../tables/marks';
@@ -258,7 +259,7 @@ function border(kind: Test['kind'], one: Band, two: Band): number {
   const [a, b] = [Math.min(one.high, two.middle), Math.max(two.low, one.middle)];
   if (a > b) return crossing(one, two);
   // Two digits are what a person keeps in mind of a limit that nothing else sets.
-  return a > 0 && b > FAR_APART * a ? Number(Math.sqrt(a * b).toPrecision(2)) : (a + b) / 2;
+  return a > 0 && b > FAR_APART * a ? significant(Math.sqrt(a * b), 2) : (a + b) / 2;
 }
 
 /** Where bands that overlap are parted with the fewest answers on the wrong side, two digits. */
@@ -268,7 +269,7 @@ function crossing(one: Band, two: Band): number {
   let least = Infinity;
   for (let step = 1; step < CROSSING_STEPS; step++) {
     const at = from + ((to - from) * step) / CROSSING_STEPS;
-    const limit = Number(at.toPrecision(2));
+    const limit = significant(at, 2);
     const wrong =
       one.answers.reduce(
         (sum, { weight, mean, sigma }) => sum + weight * (1 - below(limit, mean, sigma)),
@@ -283,7 +284,7 @@ function crossing(one: Band, two: Band): number {
 function roundedUp(value: number): number {
   if (!(value > 0)) return value;
   const step = 10 ** (Math.floor(Math.log10(value)) - 1);
-  return Number((Math.ceil(value / step - 1e-9) * step).toPrecision(2));
+  return significant(Math.ceil(value / step - 1e-9) * step, 2);
 }
 
 /** Insulation below which it leaks, for a tester's volts, ohms. */

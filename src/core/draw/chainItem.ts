@@ -1,3 +1,4 @@
+import { significant } from '../units/significant';
 import { InputError } from '../circuit/inputError';
 import type { Part } from '../circuit/schema';
 import { PART_KINDS } from '../kinds/part/index';
@@ -157,7 +158,7 @@ export function readChainItem(typed: string): ChainItem {
       if (!unit) bare.push(value);
       else {
         const [field, factor] = UNITS[unit.toLowerCase()] ?? UNITS[unit]!;
-        given.figures[field] = Number((value * factor).toPrecision(12));
+        given.figures[field] = significant(value * factor, 12);
       }
       continue;
     }

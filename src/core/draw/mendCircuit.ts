@@ -1,3 +1,4 @@
+import { significant } from '../units/significant';
 import { CIRCUIT_TABLES } from '../tables/tables';
 import type { Circuit, Part } from '../circuit/schema';
 import type { Finding } from './checkCircuit';
@@ -30,7 +31,7 @@ export function mendCircuit(circuit: Circuit, finding: Finding): Circuit | null 
       return rating === undefined ? null : changePart(circuit, finding.part, { amps: rating });
     }
     case 'cannotPullIn': {
-      const value = Number((PULL_IN_SHARE * finding.has).toPrecision(2));
+      const value = significant(PULL_IN_SHARE * finding.has, 2);
       return changePart(
         circuit,
         finding.part,

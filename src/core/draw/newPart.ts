@@ -1,3 +1,4 @@
+import { significant } from '../units/significant';
 import type { Circuit, Part } from '../circuit/schema';
 import { kindOf } from '../kinds/part/index';
 import { controlOf } from './controlOf';
@@ -34,7 +35,7 @@ export function surroundings(
 /** A controller's own sight of its load: below and above these shares of the healthy current it sets a code. */
 const OPEN_LOAD = 0.15;
 const OVERLOAD = 1.6;
-const round = (value: number) => Number(value.toPrecision(3));
+const round = (value: number) => significant(value, 3);
 
 /**
  * A part between two nodes with what was said and its kind's usual figures for the rest, and the controls it needs. The

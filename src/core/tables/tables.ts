@@ -1,3 +1,4 @@
+import { significant } from '../units/significant';
 import { conductorOhms, gaugeArea } from '../circuit/wireGauge';
 
 /** A column of a reference table; figures carry their unit. */
@@ -22,7 +23,7 @@ export interface ReferenceTable {
 }
 
 const GAUGES = ['0000', '000', '00', '0', ...Array.from({ length: 24 }, (_one, k) => String(k + 1))];
-const round = (value: number, digits = 4) => Number(value.toPrecision(digits));
+const round = (value: number, digits = 4) => significant(value, digits);
 
 const wireGauges: ReferenceTable = {
   id: 'wire-gauges',

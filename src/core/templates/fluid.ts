@@ -1,3 +1,4 @@
+import { significant } from '../units/significant';
 import type { Circuit } from '../circuit/schema';
 import { battery, coil, contact, Draft, fuse, line, pin, wire } from '../draw/circuitDraft';
 
@@ -115,7 +116,7 @@ export function proportionalFlow({ volts = 24.6, ohms = 21 } = {}): Circuit {
     .control('lever', 'rest', 'slow', 'fast')
     .add(battery(volts))
     .run('B+', 'C', fuse('F1', 3), wire('W1', 0.05));
-  const slow = { ref: 'R1', kind: 'resistor', ohms: Number((0.9 * ohms).toPrecision(3)) } as const;
+  const slow = { ref: 'R1', kind: 'resistor', ohms: significant(0.9 * ohms, 3) } as const;
   draft
     .run('C', 'D', contact('S1', { lever: ['slow'] }, 'none'), slow)
     .run('C', 'D', contact('S2', { lever: ['fast'] }, 'none'))
@@ -136,8 +137,8 @@ export function proportionalFlow({ volts = 24.6, ohms = 21 } = {}): Circuit {
       nodes: { '1': 'Q:1', '2': 'Q:2', in: 'P', out: 'A' },
       ohms,
       restriction: 20,
-      fromAmps: Number(((0.2 * volts) / ohms).toPrecision(2)),
-      fullAmps: Number(((0.9 * volts) / ohms).toPrecision(2)),
+      fromAmps: significant((0.2 * volts) / ohms, 2),
+      fullAmps: significant((0.9 * volts) / ohms, 2),
     })
     .run('A', 'C:A', { ref: 'L1', kind: 'hose', restriction: 1 })
     .add({ ref: 'C1', kind: 'cylinder', nodes: { a: 'C:A' }, springKPa: 3000 });

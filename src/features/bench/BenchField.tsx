@@ -1,7 +1,8 @@
 'use client';
 
 import Papa from 'papaparse';
-import type { ClipboardEvent, KeyboardEvent } from 'react';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useRef, type ClipboardEvent, type KeyboardEvent } from 'react';
 import { outputGround } from '@/ui/outputGround';
 import { Field, FIELD, PlainKey } from '@/ui/sheet';
 import { namesOf, pasteInto, voltsIn, type Draft } from './benchDraft';
@@ -100,6 +101,12 @@ function Choice({
 
 const CELL = 'block min-h-11 w-full min-w-[74px] border-[1.5px] border-edge bg-sheet px-2 text-[16px]';
 
+/** Up to here every line stands on the page; of more only those that are near. */
+const ALL_AT_ONCE = 60;
+/** A line with its room, and what a test takes for the table's window, pixels. */
+const ROW_HEIGHT = 48;
+const FIRST_RECT = { width: 600, height: 480 };
+
 function TableField({ spec, draft, onChange }: Props<Extract<FieldSpec, { kind: 'table' }>>) {
   const stored = draft.tables[spec.field] ?? [];
   // One line more than is filled: there is always one to go on in.
@@ -122,9 +129,28 @@ function TableField({ spec, draft, onChange }: Props<Extract<FieldSpec, { kind: 
       ),
     );
   };
+  const scroller = useRef<HTMLDivElement>(null);
+  const long = rows.length > ALL_AT_ONCE;
+  const virtual = useVirtualizer({
+    count: rows.length,
+    enabled: long,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW_HEIGHT,
+    overscan: 10,
+    initialRect: FIRST_RECT,
+  });
+  const near = virtual.getVirtualItems();
+  const shown = long ? near.map(({ index }) => index) : rows.map((_row, at) => at);
   return (
-    <div className="col-span-full overflow-x-auto pt-1">
-      <table className="w-full border-collapse text-left" aria-label={spec.label}>
+    <div
+      ref={scroller}
+      className={`col-span-full overflow-x-auto pt-1 ${long ? 'max-h-[60vh] overflow-y-auto' : ''}`}
+    >
+      <table
+        className="w-full border-collapse text-left"
+        aria-label={spec.label}
+        aria-rowcount={rows.length + 1}
+      >
         <caption className="pb-1 text-left text-[15.5px] font-[700]">{spec.label}</caption>
         <thead className="text-[15px] text-ink2">
           <tr>
@@ -138,14 +164,15 @@ function TableField({ spec, draft, onChange }: Props<Extract<FieldSpec, { kind: 
           </tr>
         </thead>
         <tbody>
-          {rows.map((row, at) => (
-            <tr key={at}>
+          {long ? <Gap pixels={near[0]?.start ?? 0} /> : null}
+          {shown.map((at) => (
+            <tr key={at} aria-rowindex={at + 2}>
               {spec.columns.map((column) => (
                 <td key={column.key} className="p-0.5 align-top">
                   <TableCell
                     column={column}
                     label={`${column.label}, line ${at + 1}`}
-                    value={row[column.key] ?? ''}
+                    value={rows[at]?.[column.key] ?? ''}
                     onChange={(value) => set(at, column.key, value)}
                     onPaste={(event) => paste(event, at, column.key)}
                   />
@@ -164,10 +191,20 @@ function TableField({ spec, draft, onChange }: Props<Extract<FieldSpec, { kind: 
               </td>
             </tr>
           ))}
+          {long ? <Gap pixels={virtual.getTotalSize() - (near.at(-1)?.end ?? 0)} /> : null}
         </tbody>
       </table>
     </div>
   );
+}
+
+/** The room of lines that are not on the page. */
+function Gap({ pixels }: { pixels: number }) {
+  return pixels > 0 ? (
+    <tr aria-hidden style={{ height: pixels }}>
+      <td />
+    </tr>
+  ) : null;
 }
 
 function TableCell({

@@ -1,5 +1,6 @@
 'use client';
 
+import { significant } from '@/core/units/significant';
 import { Download, FileUp } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import { useMemo, useRef, useState } from 'react';
@@ -233,7 +234,7 @@ function CodeTable({ summary: { codes, from } }: { summary: LogSummary }) {
               <td className="fig pr-3 whitespace-nowrap">{span(code.first - from)}</td>
               <td className="fig pr-3 whitespace-nowrap">{span(code.last - from)}</td>
               <td className="fig pr-3">{code.drops}</td>
-              <td className="fig pr-3">{code.drops === 0 ? '' : Number(code.dropsPerHour.toPrecision(2))}</td>
+              <td className="fig pr-3">{code.drops === 0 ? '' : significant(code.dropsPerHour, 2)}</td>
             </tr>
           ))}
         </tbody>

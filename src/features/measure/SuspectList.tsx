@@ -104,8 +104,8 @@ export function SuspectList({
                       <dd className="line-clamp-2">{evidenceWords(speaker, suspect.for, readings)}</dd>
                       <dt className="font-[750]">Against</dt>
                       <dd>
-                        {evidenceWords(speaker, suspect.against, readings)} Proved bad: {proofs?.have ?? 0} of{' '}
-                        {proofs?.need ?? 2} readings.
+                        {evidenceWords(speaker, suspect.against, readings)} Readings that prove it:{' '}
+                        {proofs?.have ?? 0} of {proofs?.need ?? 2}.
                       </dd>
                     </dl>
                   ) : null}

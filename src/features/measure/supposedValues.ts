@@ -1,3 +1,4 @@
+import { significant } from '@/core/units/significant';
 import type { Outcome } from '@/core/diagnosis/outcomes';
 import type { Reading } from '@/core/circuit/schema';
 
@@ -23,4 +24,4 @@ export function supposedValues(outcomes: readonly Outcome[], expected: Reading['
   return over ? [...sorted, 'OL'] : sorted;
 }
 
-const round = (value: number) => Number(value.toPrecision(3));
+const round = (value: number) => significant(value, 3);

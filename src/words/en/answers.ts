@@ -1,3 +1,4 @@
+import { significant } from '@/core/units/significant';
 import type { Reading, Test } from '@/core/circuit/schema';
 import { figureOf } from '@/core/kinds/reading/index';
 import type { MeaningLimit } from '@/core/diagnosis/meaningLimits';
@@ -71,7 +72,7 @@ export function bandWords(kind: Test['kind'], { reading, low, high }: Outcome, u
   const between = low < 0 ? ' to ' : '–';
   if (unitA === unitB) return `${a.split(' ')[0]}${between}${b}`;
   // Over more than one step of the unit two figures say enough.
-  const [roughA, roughB] = [low, high].map((edge) => words(Number(edge.toPrecision(2))));
+  const [roughA, roughB] = [low, high].map((edge) => words(significant(edge, 2)));
   return `${short(roughA!)}${between}${short(roughB!)}`;
 }
 

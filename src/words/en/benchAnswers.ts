@@ -1,3 +1,4 @@
+import { significant } from '@/core/units/significant';
 import type { ActuationAnswer } from '@/core/sheets/actuation/actuation';
 import type { BubblesAnswer } from '@/core/sheets/bubbles/bubbles';
 import type { CoilAnswer } from '@/core/sheets/coil/coil';
@@ -57,7 +58,7 @@ const ohms = (value: number | null) => (value === null ? null : quantity('ohms',
 const volts = (value: number | null) => (value === null ? null : quantity('volts', value));
 const amps = (value: number | null) => (value === null ? null : quantity('amps', value));
 const plain = (value: number | null, unit: string, digits = 3) =>
-  value === null ? null : `${Number(value.toPrecision(digits))} ${unit}`;
+  value === null ? null : `${significant(value, digits)} ${unit}`;
 const watts = (cold: number | null, hot: number | null) =>
   cold === null ? null : `${plain(cold, 'W')} cold${hot === null ? '' : `, ${plain(hot, 'W')} warm`}`;
 const lostWords = ({ dropVolts, dropShare }: { dropVolts: number; dropShare: number }) =>

@@ -1,3 +1,4 @@
+import { significant } from '@/core/units/significant';
 import type { FindingCode, SheetName } from '@/core/sheets/sheets';
 import type { Finding, Next } from '@/core/sheets/sheet';
 import { quantity } from './readings';
@@ -29,7 +30,7 @@ export const BENCH_TITLE: Readonly<Record<SheetName, { title: string; what: stri
 
 const at = (detail: unknown) => String(detail);
 const list = (detail: unknown) => (Array.isArray(detail) ? detail.join(', ') : String(detail));
-const metres = (detail: unknown) => `${Number(Number(detail).toPrecision(2))} m`;
+const metres = (detail: unknown) => `${significant(Number(detail), 2)} m`;
 const percent = (detail: unknown) => `${Math.round(100 * Number(detail))} %`;
 const num = (detail: unknown, what: Parameters<typeof quantity>[0]) =>
   typeof detail === 'number' ? quantity(what, detail) : String(detail);

@@ -1,3 +1,4 @@
+import { significant } from '@/core/units/significant';
 import type { Finding } from '@/core/draw/checkCircuit';
 import type { Difference } from '@/core/draw/compareCircuits';
 import type { Guard } from '@/core/circuit/partSchema';
@@ -39,7 +40,7 @@ export const KIND_NAMES: Readonly<Record<Part['kind'], string>> = {
   pressureSwitch: 'pressure switch',
 };
 
-const amps = (value: number) => `${Number(value.toPrecision(3))} A`;
+const amps = (value: number) => `${significant(value, 3)} A`;
 
 /** What a finding says, and what the press beside it does; no press where only a person can tell what is meant. */
 export function findingWords(
@@ -91,7 +92,7 @@ export function findingWords(
       };
     case 'cannotPullIn':
       return {
-        text: `${finding.part} gets ${Number(finding.has.toPrecision(3))} ${finding.unit} at best and needs ${finding.needs} ${finding.unit} to pull in.`,
+        text: `${finding.part} gets ${significant(finding.has, 3)} ${finding.unit} at best and needs ${finding.needs} ${finding.unit} to pull in.`,
         mend: 'Let it pull in at 0.7 of what it gets',
       };
     case 'chatters':

@@ -1,3 +1,4 @@
+import { significant } from '../../units/significant';
 import type { Energy } from '../../circuit/energies';
 import type { Branch, CompiledPart } from '../../circuit/compile';
 import type { Device } from '../../circuit/deviceTypes';
@@ -150,4 +151,4 @@ export function definePart<K extends PartKind>() {
 }
 
 export const nothing = () => null;
-export const round = (value: number) => Number(value.toPrecision(3));
+export const round = (value: number) => significant(value, 3);

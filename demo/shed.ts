@@ -8,6 +8,7 @@ import { totalSigma } from '../src/core/diagnosis/likelihood';
 import { bindTest, predict, predictedValue } from '../src/core/diagnosis/predict';
 import { seededRandom } from '../src/core/random';
 import type { JobSheetName } from '../src/core/sheets/onCircuit/jobSheet';
+import { SHEET_JOBS } from './sheetJobs';
 import type { Reached } from './story';
 
 export interface DemoMachine {
@@ -127,7 +128,6 @@ const out = { controls: { pendant: 'out' } };
 const inward = { controls: { pendant: 'in' } };
 const seated = { controls: { key: 'on', seat: 'taken' } };
 const low = { controls: { level: 'low' } };
-const flap = (which: string) => ({ controls: { key: 'on', flap: which } });
 const opening = { controls: { gate: 'open' } };
 const closing = { controls: { gate: 'close' } };
 
@@ -308,99 +308,6 @@ const STORIES: readonly DemoJob[] = [
     work: 'Bulkhead pin 2 cleaned and drawn anew, plug dried, new seal',
     note: 'Wash from the other side of the left cover.',
     left: ['Beacon lens cracked, not part of this job.'],
-  },
-];
-
-/** One job for each sheet, begun as the sheet asks. */
-export const SHEET_JOBS: readonly DemoJob[] = [
-  {
-    number: 415,
-    machine: 'G-7',
-    function: 'Comb flaps, four outputs',
-    title: 'Third comb flap stays down',
-    person: 'Tove',
-    hoursAgo: 5,
-    words:
-      'Three of the four lift on their buttons. The third has not moved since the loom was tied up anew.',
-    hidden: { part: 'DQ3', fault: 'noOutput' },
-    tests: [{ kind: 'function', part: 'Y53', setup: flap('third') }],
-    sheet: { name: 'outputs', cells: 16 },
-  },
-  {
-    number: 413,
-    machine: 'G-8',
-    function: 'Comb flaps, four outputs',
-    title: 'Second comb flap lifts slowly when warm',
-    person: 'Rasmus',
-    hoursAgo: 22,
-    words: 'Quick in the morning, slow after an hour, and its coil too hot to hold.',
-    when: ['hot'],
-    hidden: { part: 'Y52', fault: 'shortedTurns', ohms: 13.5 },
-    tests: [],
-    reached: 'made-safe',
-    sheet: { name: 'coil', cells: 4 },
-  },
-  {
-    number: 410,
-    machine: 'W-2',
-    function: 'Recovery winch, in and out',
-    title: 'Winch pulls in weakly, out is as ever',
-    person: 'Ilse',
-    hoursAgo: 33,
-    words: 'All contactors are heard. In, the rope stops under half the load it took last month.',
-    hidden: { part: 'K2', fault: 'highResistance', ohms: 0.02 },
-    tests: [],
-    sheet: { name: 'contacts', cells: 8 },
-  },
-  {
-    number: 408,
-    machine: 'G-4',
-    function: 'Blade float valve',
-    title: 'Blade float takes its time',
-    person: 'Tove',
-    hoursAgo: 52,
-    words: 'Clicks, drops, clicks again. Worse with the work lights on.',
-    hidden: { part: 'X9.2', fault: 'highResistance', ohms: 6 },
-    tests: [],
-    sheet: { name: 'drop', cells: 4 },
-  },
-  {
-    number: 407,
-    machine: 'G-2',
-    function: 'Blade float valve',
-    title: 'Blade float dead since the dash was out',
-    person: 'Rasmus',
-    hoursAgo: 61,
-    words: 'Nothing clicks at the valve. The rocker was taken out with the dash and put back.',
-    hidden: { part: 'S5', fault: 'stuckOpen' },
-    tests: [],
-    sheet: { name: 'interlocks', cells: 3 },
-  },
-  {
-    number: 405,
-    machine: 'P-6',
-    function: 'Snow-water fill valve',
-    title: 'Leakage breaker trips after rain',
-    person: 'Ilse',
-    hoursAgo: 74,
-    words: 'Holds for days, trips in the first hour of rain. Dry again, it holds.',
-    when: ['wet'],
-    hidden: { part: 'W41', fault: 'weakInsulation', ohms: 3e5 },
-    tests: [],
-    reached: 'made-safe',
-    sheet: { name: 'insulation', cells: 7 },
-  },
-  {
-    number: 404,
-    machine: 'C-2',
-    function: 'Lance gate, open and close',
-    title: 'Gate opens, does not close',
-    person: 'Tove',
-    hoursAgo: 82,
-    words: 'Opens as ever. On close nothing clicks and nothing moves.',
-    hidden: { part: 'Y12', fault: 'open' },
-    tests: [],
-    sheet: { name: 'functions', cells: 2 },
   },
 ];
 

@@ -50,7 +50,21 @@ export function heldAgainst(sheet: Sheet, answer: SheetAnswer, marks: ShopMarks)
     }
     case 'drop':
       return [rowOf('contact-drops', DROP_ROWS.joint, marks)];
-    default:
+    // By formula, by the drawing, or by what was typed beside them: no row of a table.
+    case 'windings':
+    case 'terminals':
+    case 'outputs':
+    case 'survey':
+    case 'diode':
+    case 'interlocks':
+    case 'spareContact':
+    case 'bubbles':
+    case 'actuation':
+    case 'saturation':
+    case 'cutIn':
+    case 'functions':
+    case 'trace':
+    case 'wire':
       return [];
   }
 }

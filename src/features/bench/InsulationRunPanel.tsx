@@ -138,7 +138,10 @@ function StartRun({
               <select
                 className={FIELD}
                 value={length}
-                onChange={(event) => setLength(Number(event.target.value) as RunLength)}
+                onChange={(event) => {
+                  const { value } = event.target;
+                  setLength(LENGTHS.find(([seconds]) => String(seconds) === value)![0]);
+                }}
               >
                 {LENGTHS.map(([seconds, words]) => (
                   <option key={seconds} value={seconds}>

@@ -41,7 +41,7 @@ describe('what a sheet draws', () => {
     const coil = { ohms: [1.2], leadOhms: 0, temperatureC: 20, supplyVolts: 12 };
     const chart = drawn('coil', { ...coil, fuseAmps: 5 })!;
     const [latest, earliest, own] = chart.lines;
-    expect(own!.points.map(([amps]) => Number(amps.toFixed(6)))).toEqual([10, 10]);
+    expect(own!.points.map(([amps]) => amps)).toEqual([expect.closeTo(10, 6), expect.closeTo(10, 6)]);
     // At twice its rating: 0.15 s at the earliest, 5 s at the latest.
     expect(earliest!.points).toContainEqual([10, 0.15]);
     expect(latest!.points).toContainEqual([10, 5]);

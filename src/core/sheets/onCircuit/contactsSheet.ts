@@ -13,6 +13,7 @@ import {
   nameOf,
   pickBetween,
   pickOf,
+  underCommand,
   volts,
   type JobSheet,
   type SheetRow,
@@ -132,13 +133,13 @@ function dropTest(
   setup: Setup,
   circuitVolts: number,
 ): Test | null {
-  const wanted = JSON.stringify(setup.controls ?? {});
+  const commanded = underCommand(setup);
   return pickBetween(
     model,
     'volts',
     place,
     (test, expected) =>
-      JSON.stringify(test.setup.controls ?? {}) === wanted &&
+      commanded(test) &&
       typeof expected === 'number' &&
       Math.abs(expected) <= CLOSED_SHARE * Math.max(circuitVolts, 1),
   );

@@ -6,7 +6,16 @@ import { findLanes, type Lane, type Step } from '../../path/lanes';
 import { DROP_ROWS, type ShopMarks } from '../../tables/marks';
 import { rowOf, uniqueRows } from '../heldAgainst';
 import { judgeDrop, type DropSheet } from '../drop/drop';
-import { cellOf, HEAD, nameOf, pickBetween, volts, type JobSheet, type SheetRow } from './jobSheet';
+import {
+  cellOf,
+  HEAD,
+  nameOf,
+  pickBetween,
+  underCommand,
+  volts,
+  type JobSheet,
+  type SheetRow,
+} from './jobSheet';
 
 /** Of the drawn drop, beside what the shop allows a joint: copper is warmer, longer and thinner than drawn. */
 const OVER_DRAWN = 2;
@@ -20,19 +29,14 @@ export function dropSheetOf(
   const lane = laneMeant(model, readings);
   if (!lane) return null;
   const { parts } = model.compiled;
-  const wanted = JSON.stringify(lane.setup.controls ?? {});
+  const commanded = underCommand(lane.setup);
   const steps = [...lane.feed, ...lane.back].filter(({ part }) => {
     const { kind } = parts[part]!.part;
     return kind !== 'source' && kind !== 'transformer';
   });
   const rows = steps.map((step): SheetRow => {
     const between = [nameOf(model, step.from), nameOf(model, step.to)] as const;
-    const test = pickBetween(
-      model,
-      'volts',
-      between,
-      ({ setup }) => JSON.stringify(setup.controls ?? {}) === wanted,
-    );
+    const test = pickBetween(model, 'volts', between, commanded);
     return { name: parts[step.part]!.part.ref, cells: [cellOf(model, test, readings)], verdict: null };
   });
   const named = rows.filter(({ name }, at) => rows.findIndex((one) => one.name === name) === at);

@@ -8,6 +8,7 @@ import {
   HEAD,
   nameOf,
   pickBetween,
+  underCommand,
   volts,
   type JobSheet,
   type SheetCell,
@@ -42,7 +43,7 @@ export function interlocksSheetOf(model: CircuitModel, readings: readonly Readin
   const chain = chains[0];
   if (!chain || chain.contacts.length < 2) return null;
   const { lane, contacts } = chain;
-  const wanted = JSON.stringify(lane.setup.controls ?? {});
+  const commanded = underCommand(lane.setup);
   const fed = (node: number) =>
     cellOf(
       model,
@@ -50,10 +51,7 @@ export function interlocksSheetOf(model: CircuitModel, readings: readonly Readin
         model,
         'volts',
         [nameOf(model, node), frame],
-        (test, expected) =>
-          JSON.stringify(test.setup.controls ?? {}) === wanted &&
-          typeof expected === 'number' &&
-          Math.abs(expected) > 1,
+        (test, expected) => commanded(test) && typeof expected === 'number' && Math.abs(expected) > 1,
       ),
       readings,
     );

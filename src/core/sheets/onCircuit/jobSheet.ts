@@ -1,5 +1,5 @@
 import { oncePerModel, type CircuitModel } from '../../circuit/model';
-import type { Reading, Test } from '../../circuit/schema';
+import type { Reading, Setup, Test } from '../../circuit/schema';
 import { nodesOfTest, partOfTest } from '../../circuit/testPlace';
 import { listCandidateTests, type CandidateTest } from '../../diagnosis/candidateTests';
 import { testKey } from '../../diagnosis/observations';
@@ -143,6 +143,12 @@ function meansTheSame(
     return JSON.stringify(expected) === JSON.stringify(there);
   const [a, b] = [Math.abs(expected), Math.abs(there)];
   return Math.abs(a - b) <= SAME_SHARE * Math.max(a, b);
+}
+
+/** Whether a test is taken with the controls where another set-up has them. */
+export function underCommand({ controls = {} }: Setup): (test: Test) => boolean {
+  const wanted = JSON.stringify(controls);
+  return ({ setup }) => JSON.stringify(setup.controls ?? {}) === wanted;
 }
 
 /** First cell in reading order that may be read and was not. */

@@ -8,6 +8,7 @@ import {
   HEAD,
   nameOf,
   pickBetween,
+  underCommand,
   volts,
   type JobSheet,
   type SheetRow,
@@ -32,20 +33,9 @@ export function outputsSheetOf(model: CircuitModel, readings: readonly Reading[]
   const matrix: Record<string, Record<string, number>> = {};
   for (const { ref } of outs) {
     const pattern = patterns.find(({ on }) => on.length === 1 && on[0] === ref);
-    const wanted = JSON.stringify(pattern?.setup.controls ?? {});
+    const commanded = underCommand(pattern?.setup ?? {});
     const cells = outs.map(({ node }) =>
-      pattern
-        ? cellOf(
-            model,
-            pickBetween(
-              model,
-              'volts',
-              [node, frame],
-              (test) => JSON.stringify(test.setup.controls ?? {}) === wanted,
-            ),
-            readings,
-          )
-        : null,
+      pattern ? cellOf(model, pickBetween(model, 'volts', [node, frame], commanded), readings) : null,
     );
     rows.push({ name: ref, cells, verdict: null });
     cells.forEach((cell, at) => {

@@ -8,6 +8,7 @@ import {
   MOST_ROWS,
   nameOf,
   pickBetween,
+  underCommand,
   type JobSheet,
   type SheetCell,
   type SheetRow,
@@ -37,9 +38,8 @@ export function surveySheetOf(model: CircuitModel, readings: readonly Reading[])
     const own = pin.branches[0]!;
     const sides = [own.a, own.b].map((node) => nameOf(model, node));
     const loaded = loadedPattern(model, patterns, own.index);
-    const wanted = JSON.stringify(loaded?.setup.controls ?? {});
-    const commanded = ({ setup }: Test) =>
-      loaded !== null && JSON.stringify(setup.controls ?? {}) === wanted && isPlain(setup);
+    const inPlace = underCommand(loaded?.setup ?? {});
+    const commanded = (test: Test) => loaded !== null && inPlace(test) && isPlain(test.setup);
     const off = ({ setup }: Test) => setup.unplugged?.includes(connector) ?? false;
     const cell = (kind: 'volts' | 'ohms', side: string, fits: Fits) =>
       cellOf(model, pickBetween(model, kind, [side, frame], fits), readings);

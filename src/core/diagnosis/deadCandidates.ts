@@ -9,8 +9,7 @@ import type { Family, Offer } from './offers';
 import { allApart, conductorApart, diodeApart, oneEndAlone, powerOff, setApart, stillTied } from './setApart';
 import type { Pattern } from './patterns';
 import { partsBeside } from './partsAcross';
-
-import { acrossPairs, harnessSide, meantBy, measurable } from './probePoints';
+import { acrossPairs, harnessSide, meantBy, measurable, pairsMeant } from './probePoints';
 
 /** Tests on the dead circuit: the meter is the source. */
 export function deadFamilies(
@@ -35,9 +34,7 @@ export function deadFamilies(
       const setup: Setup = { ...(controls ? { controls } : {}), ...off };
       const meant = meantBy(model, pattern);
       for (const from of nodes.filter(meant)) yield { test: { kind: 'ohms', from, to: frame, setup } };
-      for (const [from, to] of across) {
-        if (!meant(from) && from !== frame) continue;
-        if (!meant(to) && to !== frame) continue;
+      for (const [from, to] of pairsMeant(across, meant, frame)) {
         yield { test: { kind: 'ohms', from, to, setup } };
       }
     }

@@ -10,8 +10,7 @@ import type { Pattern } from './patterns';
 import { runsOf } from './feedAndReturn';
 import { clampedAt } from './partsAcross';
 import { twinsOf } from './twins';
-
-import { acrossPairs, FLOWS_AMPS, harnessSide, meantBy, measurable } from './probePoints';
+import { acrossPairs, FLOWS_AMPS, harnessSide, meantBy, measurable, pairsMeant } from './probePoints';
 
 /** Tests on the powered circuit. */
 export function liveFamilies(
@@ -38,9 +37,7 @@ export function liveFamilies(
   function* drops(): Generator<Offer> {
     for (const pattern of patterns) {
       const meant = meantBy(model, pattern);
-      for (const [from, to] of across) {
-        if (!meant(from) && from !== frame) continue;
-        if (!meant(to) && to !== frame) continue;
+      for (const [from, to] of pairsMeant(across, meant, frame)) {
         yield { test: { kind: 'volts', from, to, setup: pattern.setup } };
       }
     }

@@ -62,3 +62,13 @@ export function harnessSide(model: CircuitModel, connectors: readonly string[]):
     .filter((node) => node !== frame);
   return [...new Set(nodes)].map((node) => nodeNames[node]!);
 }
+
+/** Of pairs that something lies between, those that a command means at both ends; the frame is always meant. */
+export function pairsMeant(
+  across: readonly (readonly [string, string])[],
+  meant: (name: string) => boolean,
+  frame: string,
+): (readonly [string, string])[] {
+  const counts = (name: string) => name === frame || meant(name);
+  return across.filter(([from, to]) => counts(from) && counts(to));
+}

@@ -14,6 +14,8 @@ import type { Reached } from './story';
 export interface DemoMachine {
   code: string;
   name: string;
+  /** Class of equipment. */
+  equipment: string;
   functions: { name: string; circuit: string }[];
 }
 
@@ -48,11 +50,13 @@ export const MACHINES: readonly DemoMachine[] = [
   {
     code: 'G-1',
     name: 'Groomer OR-201',
+    equipment: 'Groomer',
     functions: [{ name: 'Tiller float valve', circuit: 'groomer-tiller-float' }],
   },
   {
     code: 'G-2',
     name: 'Groomer OR-202',
+    equipment: 'Groomer',
     functions: [
       { name: 'Blade tilt, both ways', circuit: 'groomer-blade-tilt' },
       { name: 'Blade float valve', circuit: 'groomer-blade-float' },
@@ -62,6 +66,7 @@ export const MACHINES: readonly DemoMachine[] = [
   {
     code: 'G-4',
     name: 'Groomer OR-204',
+    equipment: 'Groomer',
     functions: [
       { name: 'Blade tilt, both ways', circuit: 'groomer-blade-tilt' },
       { name: 'Blade float valve', circuit: 'groomer-blade-float' },
@@ -71,54 +76,64 @@ export const MACHINES: readonly DemoMachine[] = [
   {
     code: 'W-1',
     name: 'Winch groomer OR-219',
+    equipment: 'Winch',
     functions: [{ name: 'Recovery winch, in and out', circuit: 'winch-reversing' }],
   },
   {
     code: 'T-3',
     name: 'Snow tractor with blower OR-140',
+    equipment: 'Tractor',
     functions: [{ name: 'Engine stop solenoid', circuit: 'tractor-blower-stop' }],
   },
   {
     code: 'L-2',
     name: 'Loader OR-131',
+    equipment: 'Lift',
     functions: [{ name: 'Bucket lock coil over relay', circuit: 'loader-bucket-lock' }],
   },
   {
     code: 'P-5',
     name: 'Pump house, upper pond',
+    equipment: 'Pump house',
     functions: [{ name: 'Snow-water fill valve', circuit: 'pump-fill-valve' }],
   },
   {
     code: 'C-1',
     name: 'Compressor house',
+    equipment: 'Compressor',
     functions: [{ name: 'Lance gate, open and close', circuit: 'compressor-gate' }],
   },
   {
     code: 'G-7',
     name: 'Groomer OR-207',
+    equipment: 'Groomer',
     functions: [{ name: 'Comb flaps, four outputs', circuit: 'groomer-comb-flaps' }],
   },
   {
     code: 'G-8',
     name: 'Groomer OR-208',
+    equipment: 'Groomer',
     functions: [{ name: 'Comb flaps, four outputs', circuit: 'groomer-comb-flaps' }],
   },
   {
     code: 'W-2',
     name: 'Winch groomer OR-221',
+    equipment: 'Winch',
     functions: [{ name: 'Recovery winch, in and out', circuit: 'winch-reversing' }],
   },
   {
     code: 'P-6',
     name: 'Pump house, lower pond',
+    equipment: 'Pump house',
     functions: [{ name: 'Snow-water fill valve', circuit: 'pump-fill-valve' }],
   },
   {
     code: 'C-2',
     name: 'Compressor house, valley',
+    equipment: 'Compressor',
     functions: [{ name: 'Lance gate, open and close', circuit: 'compressor-gate' }],
   },
-  { code: 'S-6', name: 'Shuttle van', functions: [] },
+  { code: 'S-6', name: 'Shuttle van', equipment: 'Shuttle', functions: [] },
 ];
 
 const right = { controls: { key: 'on', tilt: 'right' } };

@@ -71,10 +71,11 @@ async function fill(): Promise<void> {
   await withTransaction(async (db) => {
     for (const machine of MACHINES) {
       const machineId = makeId(now - 500 * HOUR);
-      await db.execute('INSERT INTO machines (id, code, name) VALUES (?, ?, ?)', [
+      await db.execute('INSERT INTO machines (id, code, name, equipment) VALUES (?, ?, ?, ?)', [
         machineId,
         machine.code,
         machine.name,
+        machine.equipment,
       ]);
       books.push({ machineId, code: machine.code });
       for (const { name, circuit } of machine.functions) {

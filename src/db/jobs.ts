@@ -27,6 +27,7 @@ export type JobListRow = z.infer<typeof jobListRow>;
 const jobRow = jobListRow.extend({
   function_id: z.string(),
   machine_id: z.string(),
+  equipment: z.string().nullable(),
   closed_at: z.date().nullable(),
   /** Version of the function's circuit that the job was opened on, and the newest there is. */
   function_version: z.coerce.number(),
@@ -137,7 +138,8 @@ export async function findJobById(id: string): Promise<JobRow | null> {
 async function findJobWhere(column: 'j.number' | 'j.id', value: string | number): Promise<JobRow | null> {
   const [rows] = await pool().query<RowDataPacket[]>(
     `SELECT j.id, j.number, j.title, j.person, j.opened_at, j.closed_at, j.function_id, j.function_version,
-       f.version AS newest_version, f.machine_id, v.circuit, m.code AS machine_code, m.name AS machine_name, f.name AS function_name
+       f.version AS newest_version, f.machine_id, v.circuit, m.code AS machine_code, m.name AS machine_name,
+       m.equipment, f.name AS function_name
      FROM jobs j JOIN functions f ON f.id = j.function_id JOIN machines m ON m.id = f.machine_id
        JOIN function_versions v ON v.function_id = j.function_id AND v.version = j.function_version
      WHERE ${column} = ?`,
@@ -261,11 +263,19 @@ export async function insertJob(job: {
   });
 }
 
-export async function findMachine(code: string): Promise<{ id: string; code: string; name: string } | null> {
-  const [rows] = await pool().query<RowDataPacket[]>('SELECT id, code, name FROM machines WHERE code = ?', [
-    code,
-  ]);
-  return rows[0] ? z.object({ id: z.string(), code: z.string(), name: z.string() }).parse(rows[0]) : null;
+const foundMachine = z.object({
+  id: z.string(),
+  code: z.string(),
+  name: z.string(),
+  equipment: z.string().nullable(),
+});
+
+export async function findMachine(code: string): Promise<z.infer<typeof foundMachine> | null> {
+  const [rows] = await pool().query<RowDataPacket[]>(
+    'SELECT id, code, name, equipment FROM machines WHERE code = ?',
+    [code],
+  );
+  return rows[0] ? foundMachine.parse(rows[0]) : null;
 }
 
 /** Functions of one machine, by name. */

@@ -123,7 +123,7 @@ describe('names', () => {
 
   it('a machine comes in whole or not at all', async () => {
     const one = { name: 'Same', circuit, person: '', note: '' };
-    const empty = { code: 'Q-10', book: [], drawings: [] };
+    const empty = { code: 'Q-10', equipment: null, book: [], drawings: [] };
     // A picture that cannot be kept fails last of all: nothing of the machine may stay.
     const photo = { hash: '0'.repeat(65), kind: 'image/webp', width: 1, height: 1, bytes: Buffer.from('x') };
     const drawings = [{ name: 'Sheet', photo, pins: [] }];

@@ -84,20 +84,34 @@ export async function readVersion(functionId: string, version: number): Promise<
   return rows[0] ? circuitColumn.parse(rows[0].circuit) : null;
 }
 
-export async function addMachine(machine: { id?: string; code: string; name: string }): Promise<string> {
+const INSERT_MACHINE = 'INSERT INTO machines (id, code, name, equipment) VALUES (?, ?, ?, ?)';
+
+export async function addMachine(machine: {
+  id?: string;
+  code: string;
+  name: string;
+  equipment?: string | null;
+}): Promise<string> {
   const id = machine.id ?? uuidv7();
   await taken(machine.code, () =>
-    pool().execute('INSERT INTO machines (id, code, name) VALUES (?, ?, ?)', [
-      id,
-      machine.code,
-      machine.name,
-    ]),
+    pool().execute(INSERT_MACHINE, [id, machine.code, machine.name, machine.equipment ?? null]),
   );
   return id;
 }
 
-export async function renameMachine(id: string, name: string): Promise<void> {
-  await pool().execute('UPDATE machines SET name = ? WHERE id = ?', [name, id]);
+export async function renameMachine(
+  id: string,
+  { name, equipment }: { name: string; equipment: string | null },
+): Promise<void> {
+  await pool().execute('UPDATE machines SET name = ?, equipment = ? WHERE id = ?', [name, equipment, id]);
+}
+
+/** Classes of equipment that machines of the shed have, by name. */
+export async function listEquipment(): Promise<string[]> {
+  const [rows] = await pool().query<RowDataPacket[]>(
+    'SELECT DISTINCT equipment FROM machines WHERE equipment IS NOT NULL ORDER BY equipment LIMIT 500',
+  );
+  return rows.map((row) => String(row.equipment));
 }
 
 export interface NewFunction {
@@ -118,6 +132,7 @@ export async function addFunction(fresh: NewFunction): Promise<string> {
 export interface WholeMachine {
   code: string;
   name: string;
+  equipment: string | null;
   functions: readonly Omit<NewFunction, 'machineId'>[];
   book: readonly BookRow[];
   /** Sheets, each with its picture. */
@@ -134,11 +149,7 @@ export async function addMachineWhole(machine: WholeMachine): Promise<string> {
   return withTransaction(async (db) => {
     const machineId = uuidv7();
     await taken(machine.code, () =>
-      db.execute('INSERT INTO machines (id, code, name) VALUES (?, ?, ?)', [
-        machineId,
-        machine.code,
-        machine.name,
-      ]),
+      db.execute(INSERT_MACHINE, [machineId, machine.code, machine.name, machine.equipment]),
     );
     for (const one of functions) await insertFunction(db, { ...one, machineId });
     await mergeBookIn(db, machineId, book);

@@ -188,6 +188,7 @@ describe('machine archives', () => {
   const machine = {
     code: 'G-4',
     name: 'Groomer OR-204',
+    equipment: 'Groomer',
     functions: built.slice(0, 3).map(([id, circuit]) => ({ name: `Function ${id}`, circuit })),
     book: [
       {

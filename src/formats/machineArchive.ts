@@ -5,7 +5,7 @@ import { CircuitModel } from '@/core/circuit/model';
 import { parseCircuit } from '@/core/circuit/parse';
 import type { Circuit } from '@/core/circuit/schema';
 import type { BookRow } from '@/core/codes/bookRow';
-import { functionName, machineNames, sheetName, sheetPin } from '@/core/library/names';
+import { equipmentName, functionName, machineNames, sheetName, sheetPin } from '@/core/library/names';
 import { readCodeBook, writeCodeBook } from './codeTables';
 import { unpackZip, type ZipLimits } from './unpackZip';
 
@@ -13,6 +13,8 @@ import { unpackZip, type ZipLimits } from './unpackZip';
 export interface MachineArchive {
   code: string;
   name: string;
+  /** Class of equipment; null where nobody said. */
+  equipment: string | null;
   functions: { name: string; circuit: Circuit }[];
   book: BookRow[];
   drawings: {
@@ -30,6 +32,7 @@ const manifestSchema = z.object({
   format: z.literal('spiraxis-machine'),
   version: z.literal(1),
   ...machineNames.shape,
+  equipment: equipmentName.min(1).optional(),
   functions: z.array(z.object({ name: functionName, file: z.string() })).max(MOST_SHEETS),
   drawings: z
     .array(
@@ -78,6 +81,7 @@ export function writeMachineArchive(machine: MachineArchive): Uint8Array {
     version: 1,
     code: machine.code,
     name: machine.name,
+    ...(machine.equipment === null ? {} : { equipment: machine.equipment }),
     functions,
     drawings,
   };
@@ -113,7 +117,7 @@ export async function readMachineArchive(
     const issue = parsed.error.issues[0]!;
     throw new InputError(`machine.json, ${issue.path.join('.')}`, issue.message);
   }
-  const { code, name, functions, drawings } = parsed.data;
+  const { code, name, equipment = null, functions, drawings } = parsed.data;
   once(
     'file',
     [...functions, ...drawings].map(({ file }) => file),
@@ -135,6 +139,7 @@ export async function readMachineArchive(
   return {
     code,
     name,
+    equipment,
     functions: functions.map((one) => ({
       name: one.name,
       circuit: within(one.file, () => {

@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import { openRules } from '@/features/tables/server';
+import { openTables } from '@/features/tables/server';
 import { TablesScreen } from '@/features/tables/TablesScreen';
 import { PageHead } from '@/ui/PageHead';
 
@@ -11,7 +11,7 @@ export default async function TablesPage() {
     <div className="flex min-h-dvh flex-col bg-sheet">
       <PageHead title="Reference tables" under="Figures to lean on, with where they come from" />
       <main className="flex-1">
-        <TablesScreen {...await openRules()} />
+        <TablesScreen {...await openTables()} />
       </main>
     </div>
   );

@@ -109,12 +109,12 @@ describe('what a reading is held against', () => {
 
   it('is the mark of a standard for insulation, by the volts of the circuit', () => {
     const test: Test = { kind: 'insulation', from: 'Y8:1', to: 'GND', testVolts: 250, setup: dead };
-    expect(of(tilt, test)).toEqual([{ code: 'insulation', ohms: 5e5, standard: 'IEC 60364-6' }]);
+    expect(of(tilt, test)).toEqual([{ code: 'insulation', ohms: 5e5, by: { standard: 'IEC 60364-6' } }]);
     const line = new CircuitModel(template('contactor-two-supplies'));
     const { frame } = line.compiled.circuit;
     const from = line.compiled.nodeNames.find((name) => name !== frame)!;
     expect(of(line, { kind: 'insulation', from, to: frame, testVolts: 500, setup: {} })).toEqual([
-      { code: 'insulation', ohms: 1e6, standard: 'IEC 60364-6' },
+      { code: 'insulation', ohms: 1e6, by: { standard: 'IEC 60364-6' } },
     ]);
   });
 });

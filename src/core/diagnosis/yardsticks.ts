@@ -1,11 +1,10 @@
-import { areLineVolts } from '../safety/lineVolts';
 import { kindOf } from '../kinds/part';
 import type { CompiledPart } from '../circuit/compile';
 import type { CircuitModel } from '../circuit/model';
 import type { Reading, Test } from '../circuit/schema';
 import { partOfTest } from '../circuit/testPlace';
 import { branchAmps, conductance } from '../circuit/world';
-import type { DropMark, DropPlace, ShopMarks } from '../tables/marks';
+import { insulationMark, type DropMark, type DropPlace, type InsulationPass, type ShopMarks } from '../tables/marks';
 import { HEAVY_AMPS } from './meaningLimits';
 import { testKey } from './observations';
 import { partsAcross } from './partsAcross';
@@ -31,8 +30,8 @@ export type Yardstick =
   | ({ code: 'past' } & Omit<Baseline, 'key'>)
   /** A shop rule for what may be lost at working current. */
   | ({ code: 'drop'; place: DropPlace } & DropMark)
-  /** The least insulation of a standard. */
-  | { code: 'insulation'; ohms: number; standard: string };
+  /** The least insulation, of a standard or by the site's policy; infinite where only over range passes. */
+  | { code: 'insulation'; ohms: number; by: Exclude<InsulationPass, 'table'> | { standard: string } };
 
 /** Sound volts over a ground path are below this share of the supply. */
 const GROUND_SHARE = 0.1;
@@ -59,7 +58,7 @@ export function yardsticks(
   const drop = dropPlace(model, test);
   const insulation =
     test.kind === 'insulation'
-      ? marks.insulation[areLineVolts(ownVolts(model, [test.from, test.to])) ? 'line' : 'extraLow']
+      ? insulationMark(ownVolts(model, [test.from, test.to]), marks)
       : null;
   return [
     ...drawnOhms(model, test),

@@ -17,6 +17,12 @@ export const machineNames = z.object({
     ),
   name: z.string().trim().min(2, 'Say what the machine is.').max(120, 'A name has at most 120 characters.'),
 });
+/** Class of equipment, in the shop's own words; empty where nobody said. */
+export const equipmentName = z
+  .string()
+  .trim()
+  .max(60, 'A class of equipment has at most 60 characters.')
+  .regex(/^[^|]*$/, 'A class of equipment has no upright stroke in it.');
 export const functionName = z
   .string()
   .trim()

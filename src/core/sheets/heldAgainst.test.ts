@@ -45,8 +45,8 @@ describe('what a sheet was held against', () => {
     const own = shopMarks({ 'contact-drops|One closed heavy contact, DC|good': 0.07 });
     const row = rowOf('contact-drops', 'One closed heavy contact, DC', own);
     expect(row.figures).toEqual([
-      { label: 'Good up to', value: 0.07, unit: 'V', own: true },
-      { label: 'Repair from', value: 0.2, unit: 'V', own: false },
+      { label: 'Good up to', value: 0.07, unit: 'V', own: 'shop' },
+      { label: 'Repair from', value: 0.2, unit: 'V', own: 'table' },
     ]);
     expect(uniqueRows([row, row])).toEqual([row]);
   });

@@ -7,19 +7,27 @@ import { coilDevice } from './coil/service';
 import type { SheetAnswer } from './sheet';
 import type { Sheet } from './sheets';
 
+/** Whose figure it is: the table's, the shop's for all, or the shop's for this class of equipment. */
+export type OwnFigure = 'table' | 'shop' | 'equipment';
+
 /** A row of a reference table that a sheet was held against: its figures as they stand in this shop, and where they come from. */
 export interface HeldRow {
   table: string;
   row: string;
-  figures: { label: string; value: number; unit: string; own: boolean }[];
+  figures: { label: string; value: number; unit: string; own: OwnFigure }[];
   source: string;
+  /** Class of equipment that the marks were taken for. */
+  equipment: string | null;
 }
 
 /** The rows that a sheet's verdicts lean on; none where the maker's value alone decides. */
 export function heldAgainst(sheet: Sheet, answer: SheetAnswer, marks: ShopMarks): HeldRow[] {
   switch (sheet.sheet) {
     case 'insulation':
-      return sheet.circuitVolts === undefined || sheet.passOhms !== undefined || sheet.policy !== undefined
+      return sheet.circuitVolts === undefined ||
+        sheet.passOhms !== undefined ||
+        sheet.policy !== undefined ||
+        marks.insulationPass !== 'table'
         ? []
         : [
             rowOf(
@@ -70,7 +78,11 @@ export function heldAgainst(sheet: Sheet, answer: SheetAnswer, marks: ShopMarks)
 }
 
 /** A row of a table by its name, with the shop's own figures in their places. */
-export function rowOf(id: string, name: string, { rules }: ShopMarks): HeldRow {
+export function rowOf(
+  id: string,
+  name: string,
+  { rules, equipment, forEquipment }: ShopMarks,
+): HeldRow {
   const table = REFERENCE_TABLES.find((one) => one.id === id)!;
   const [first, ...columns] = table.columns;
   const at = table.rows.findIndex((row) => row[first!.key] === name);
@@ -80,10 +92,12 @@ export function rowOf(id: string, name: string, { rules }: ShopMarks): HeldRow {
     table: id,
     row: name,
     figures: columns.flatMap(({ key, label, unit }) => {
-      const own = rules[ruleKey(table, at, key)];
-      const value = own ?? row[key];
-      return typeof value === 'number' ? [{ label, value, unit: unit ?? '', own: own !== undefined }] : [];
+      const rule = ruleKey(table, at, key);
+      const value = rules[rule] ?? row[key];
+      const own = rules[rule] === undefined ? 'table' : forEquipment.has(rule) ? 'equipment' : 'shop';
+      return typeof value === 'number' ? [{ label, value, unit: unit ?? '', own }] : [];
     }),
+    equipment,
     source: typeof standard === 'string' ? standard : table.source,
   };
 }

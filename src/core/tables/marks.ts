@@ -1,4 +1,5 @@
-import { ruleKey } from './ruleKey';
+import { areLineVolts } from '../safety/lineVolts';
+import { equipmentKey, ruleKey, splitRule, type Rules } from './ruleKey';
 import { REFERENCE_TABLES, type ReferenceTable } from './tables';
 
 /** Volts that may be lost across something at its working current. */
@@ -9,15 +10,31 @@ export interface DropMark {
 
 /** What readings are held against where nothing better is known: the shop's figures over the reference tables. */
 export interface ShopMarks {
-  /** The shop's own figures, by "table|row|column". */
-  rules: Readonly<Record<string, number>>;
+  /** The shop's own figures, by "table|row|column", as they hold for this class of equipment. */
+  rules: Rules;
+  /** Class of equipment that they were taken for; null for none. */
+  equipment: string | null;
+  /** Of these rules those that are for this class alone. */
+  forEquipment: ReadonlySet<string>;
   drops: Readonly<Record<DropPlace, DropMark>>;
   /** Least insulation, ohms, and the standard it comes from: extra-low volts, and up to 500 V. */
   insulation: Readonly<Record<'extraLow' | 'line', { ohms: number; standard: string }>>;
+  /** What insulation is held against: the table's rows, or one of the trade's marks. */
+  insulationPass: InsulationPass;
   /** Volts between which a coil works, as shares of its rated volts. */
   coilVolts: Readonly<Record<CoilDevice, CoilVolts>>;
   /** How far a coil's ohms may be off, by what it is held against, as shares. */
   coilOhms: Readonly<Record<CoilOhmsAgainst, number>>;
+}
+
+/** Marks that sites hold insulation against; `table` is the row of its class. */
+export const INSULATION_PASSES = ['table', 'megohm', 'kvPlusOne', 'overRange'] as const;
+export type InsulationPass = (typeof INSULATION_PASSES)[number];
+
+/** For which class of equipment the marks are, and what a site's policy says of them. */
+export interface MarksFor {
+  equipment?: string | null;
+  insulationPass?: InsulationPass;
 }
 
 export interface CoilVolts {
@@ -57,8 +74,15 @@ export const TOLERANCE_ROWS = {
 } as const;
 const OHMS_IN_MEGOHM = 1e6;
 
-/** The marks with a shop's own figures, by "table|row|column", over those of the tables. */
-export function shopMarks(rules: Readonly<Record<string, number>>): ShopMarks {
+/**
+ * The marks with a shop's own figures over those of the tables, and those for one class of equipment over both. `all` is by
+ * "table|row|column", with a class by "table|row|column|class".
+ */
+export function shopMarks(
+  all: Rules,
+  { equipment = null, insulationPass = 'table' }: MarksFor = {},
+): ShopMarks {
+  const { rules, forEquipment } = rulesFor(all, equipment);
   const drops = tableOf('contact-drops');
   const drop = (place: DropPlace): DropMark => {
     const at = rowOf(drops, 'place', DROP_ROWS[place]);
@@ -86,16 +110,62 @@ export function shopMarks(rules: Readonly<Record<string, number>>): ShopMarks {
   };
   const insulation = tableOf('insulation');
   const least = (row: keyof typeof INSULATION_ROWS) => {
-    const { megohms, standard } = insulation.rows[rowOf(insulation, 'circuit', INSULATION_ROWS[row])]!;
-    return { ohms: (megohms as number) * OHMS_IN_MEGOHM, standard: String(standard) };
+    const at = rowOf(insulation, 'circuit', INSULATION_ROWS[row]);
+    const { megohms, standard } = insulation.rows[at]!;
+    // A standard's least holds whatever was kept.
+    const own = Math.max(rules[ruleKey(insulation, at, 'megohms')] ?? 0, megohms as number);
+    return { ohms: own * OHMS_IN_MEGOHM, standard: String(standard) };
   };
   return {
     rules,
+    equipment,
+    forEquipment,
+    insulationPass,
     drops: byKey(DROP_ROWS, drop),
     coilVolts: byKey(COIL_ROWS, coilVolts),
     coilOhms: byKey(TOLERANCE_ROWS, tolerance),
     insulation: { extraLow: least('extraLow'), line: least('line') },
   };
+}
+
+/** Rules as they hold for a class of equipment: its own go before the shop's for all. */
+function rulesFor(
+  all: Rules,
+  equipment: string | null,
+): { rules: Rules; forEquipment: ReadonlySet<string> } {
+  const shop = Object.entries(all).filter(([key]) => splitRule(key).equipment === null);
+  const own = Object.entries(all).flatMap(([key, value]) => {
+    const split = splitRule(key);
+    return equipment !== null && key === equipmentKey(split.key, equipment) ? [[split.key, value] as const] : [];
+  });
+  return {
+    rules: Object.fromEntries([...shop, ...own]),
+    forEquipment: new Set(own.map(([key]) => key)),
+  };
+}
+
+/** Ohms from which insulation passes in a circuit of these volts, and where that comes from; infinite where only over range passes. */
+export function insulationMark(
+  circuitVolts: number,
+  { insulation, insulationPass }: ShopMarks,
+): { ohms: number; by: Exclude<InsulationPass, 'table'> | { standard: string } } {
+  if (insulationPass === 'table') {
+    const { ohms, standard } = insulation[areLineVolts(circuitVolts) ? 'line' : 'extraLow'];
+    return { ohms, by: { standard } };
+  }
+  return { ohms: passOhms(insulationPass, circuitVolts), by: insulationPass };
+}
+
+/** Ohms of one of the trade's marks. */
+export function passOhms(pass: Exclude<InsulationPass, 'table'>, circuitVolts: number): number {
+  switch (pass) {
+    case 'megohm':
+      return OHMS_IN_MEGOHM;
+    case 'kvPlusOne':
+      return (circuitVolts / 1000 + 1) * OHMS_IN_MEGOHM;
+    case 'overRange':
+      return Infinity;
+  }
 }
 
 function byKey<K extends string, V>(rows: Readonly<Record<K, string>>, of: (key: K) => V): Record<K, V> {

@@ -1,12 +1,17 @@
-import { ruleKey, ruleKeys, upgradeRules } from './ruleKey';
+import { shopMarks, insulationMark } from './marks';
+import { equipmentKey, ruleKey, ruleLeasts, splitRule, upgradeRules } from './ruleKey';
 import { REFERENCE_TABLES } from './tables';
 
 const drops = REFERENCE_TABLES.find(({ id }) => id === 'contact-drops')!;
 
 describe('the name of a shop rule', () => {
   it('is one for each cell, by what its row is about', () => {
-    const keys = ruleKeys();
-    expect(new Set(keys).size).toBe(keys.length);
+    const editable = REFERENCE_TABLES.flatMap(({ rows, columns }) =>
+      rows.flatMap((row) =>
+        columns.filter(({ key, shopRule }) => shopRule && typeof row[key] === 'number'),
+      ),
+    );
+    expect(ruleLeasts().size).toBe(editable.length);
     expect(ruleKey(drops, 0, 'repair')).toBe('contact-drops|One crimp, lug or bolted joint|repair');
   });
 
@@ -22,5 +27,33 @@ describe('the name of a shop rule', () => {
     });
     const named = { [ruleKey(drops, 1, 'good')]: 0.1 };
     expect(upgradeRules(named)).toEqual(named);
+  });
+});
+
+describe('a shop rule for one class of equipment', () => {
+  const key = ruleKey(drops, 1, 'good');
+  const rules = { [key]: 0.12, [equipmentKey(key, 'Winch')]: 0.08 };
+
+  it('goes before the shop’s for all, and for no other class', () => {
+    expect(splitRule(equipmentKey(key, 'Winch'))).toEqual({ key, equipment: 'Winch' });
+    expect(splitRule(key)).toEqual({ key, equipment: null });
+    const good = (equipment: string | null) => shopMarks(rules, { equipment }).drops.heavyContact.good;
+    expect([good('Winch'), good('Groomer'), good(null)]).toEqual([0.08, 0.12, 0.12]);
+    expect([...shopMarks(rules, { equipment: 'Winch' }).forEquipment]).toEqual([key]);
+  });
+
+  it('never takes a standard’s least down, whatever was kept', () => {
+    const insulation = REFERENCE_TABLES.find(({ id }) => id === 'insulation')!;
+    const least = ruleKey(insulation, 1, 'megohms');
+    expect(ruleLeasts().get(least)).toBe(1);
+    expect(ruleLeasts().get(key)).toBe(0);
+    const ohms = (megohms: number) => insulationMark(230, shopMarks({ [least]: megohms })).ohms;
+    expect([ohms(0.2), ohms(1), ohms(20)]).toEqual([1e6, 1e6, 20e6]);
+  });
+
+  it('leaves the site’s mark for insulation as the policy has it', () => {
+    const at = (insulationPass: 'megohm' | 'kvPlusOne' | 'overRange') =>
+      insulationMark(400, shopMarks({}, { insulationPass })).ohms;
+    expect([at('megohm'), at('kvPlusOne'), at('overRange')]).toEqual([1e6, 1.4e6, Infinity]);
   });
 });

@@ -8,6 +8,8 @@ export interface TableColumn {
   unit?: string;
   /** Practice rather than a standard: a shop writes its own figure over it. */
   shopRule?: boolean;
+  /** A standard's least: a shop may ask for more, never for less. */
+  leastOfAll?: boolean;
 }
 
 export type TableCell = string | number | null;
@@ -173,11 +175,11 @@ const insulation: ReferenceTable = {
   id: 'insulation',
   title: 'Insulation resistance',
   source: 'IEC 60364-6, IEC 60204-1, IEEE 43',
-  note: 'Never on electronics: unplug controllers, sensors and suppressors. Discharge after the test.',
+  note: 'Never on electronics: unplug controllers, sensors and suppressors. Discharge after the test. A shop may ask for more than the standard, never for less.',
   columns: [
     { key: 'circuit', label: 'Circuit' },
     { key: 'testVolts', label: 'Test', unit: 'V DC' },
-    { key: 'megohms', label: 'Least', unit: 'MΩ' },
+    { key: 'megohms', label: 'Least', unit: 'MΩ', shopRule: true, leastOfAll: true },
     { key: 'standard', label: 'Standard' },
   ],
   rows: [

@@ -3,9 +3,10 @@
 import { useMemo, useState } from 'react';
 import Link from 'next/link';
 import type { SheetName } from '@/core/sheets/sheets';
-import { Heading, PlainKey, Trouble } from '@/ui/sheet';
+import { Field, FIELD, Heading, PlainKey, Trouble } from '@/ui/sheet';
 import { HeldAgainst } from '../tables/HeldAgainst';
-import type { ShopMarks } from '@/core/tables/marks';
+import { shopMarks, type InsulationPass } from '@/core/tables/marks';
+import { splitRule, type Rules } from '@/core/tables/ruleKey';
 import { saveText } from '@/ui/saveText';
 import { PrintKey } from '@/ui/PrintKey';
 import { useFilePicker } from '@/ui/useFilePicker';
@@ -30,7 +31,23 @@ const SheetChartFigure = dynamic(() => import('./SheetChartFigure').then((one) =
 });
 
 /** A sheet by itself, for a part on the bench: what is typed on the left, what it comes to on the right, at once. */
-export function BenchScreen({ sheet, marks }: { sheet: SheetName; marks: ShopMarks }) {
+export function BenchScreen({
+  sheet,
+  rules,
+  equipment,
+  insulationPass,
+}: {
+  sheet: SheetName;
+  /** The shop's own figures; some of them for one class of equipment alone. */
+  rules: Rules;
+  equipment: readonly string[];
+  insulationPass: InsulationPass;
+}) {
+  const [own, setOwn] = useState<string | null>(null);
+  const marks = useMemo(
+    () => shopMarks(rules, { equipment: own, insulationPass }),
+    [rules, own, insulationPass],
+  );
   const [draft, setDraft] = useKeptDraft(sheet);
   const [trouble, setTrouble] = useState<string | null>(null);
   const result = useMemo(() => computeDraft(sheet, draft, marks), [sheet, draft, marks]);
@@ -54,6 +71,22 @@ export function BenchScreen({ sheet, marks }: { sheet: SheetName; marks: ShopMar
     <div className="grid content-start gap-x-9 bg-film px-6 pb-10 max-tablet:px-3 desk:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)]">
       <section aria-label="What was read" className="flex min-w-0 flex-col">
         <Heading>What was read</Heading>
+        {Object.keys(rules).some((key) => splitRule(key).equipment !== null) ? (
+          <Field label="The part is of" className="w-[300px] pt-2">
+            <select
+              className={FIELD}
+              value={own ?? ''}
+              onChange={(event) => setOwn(event.target.value === '' ? null : event.target.value)}
+            >
+              <option value="">any equipment</option>
+              {equipment.map((one) => (
+                <option key={one} value={one}>
+                  {one}
+                </option>
+              ))}
+            </select>
+          </Field>
+        ) : null}
         <div className="grid grid-cols-2 gap-x-3 gap-y-2 pt-2 max-tablet:grid-cols-1">
           {BENCH_FORMS[sheet].map((spec) => (
             <BenchField

@@ -1,6 +1,5 @@
 import { fireEvent, render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { shopMarks } from '@/core/tables/marks';
 import { BenchScreen } from './BenchScreen';
 
 // A canvas is drawn by a browser only; what is on it is tested as data.
@@ -8,7 +7,7 @@ jest.mock('./SheetChartFigure', () => ({
   SheetChartFigure: ({ chart }: { chart: { label: string } }) => <p>{chart.label}</p>,
 }));
 
-const MARKS = shopMarks({});
+const SHOP = { rules: {}, equipment: [], insulationPass: 'table' } as const;
 const head = () => screen.getByTestId('bench-head').textContent;
 
 describe('a bench sheet', () => {
@@ -16,7 +15,7 @@ describe('a bench sheet', () => {
 
   it('says what it makes of each figure at once, asks for what matters, and keeps the sheet', async () => {
     const person = userEvent.setup();
-    const { unmount } = render(<BenchScreen sheet="coil" marks={MARKS} />);
+    const { unmount } = render(<BenchScreen sheet="coil" {...SHOP} />);
     expect(screen.getByText(/left empty stays unknown/)).toBeTruthy();
     await person.type(screen.getByLabelText('Ohms, in the order read, Ω'), '25.2');
     expect(head()).toBe('Not known yet');
@@ -29,7 +28,7 @@ describe('a bench sheet', () => {
     expect(head()).toMatch(/Too low: turns shorted/);
     expect(screen.getByRole('img', { name: /^This one 25(\.0)? Ω/ })).toBeTruthy();
     unmount();
-    render(<BenchScreen sheet="coil" marks={MARKS} />);
+    render(<BenchScreen sheet="coil" {...SHOP} />);
     expect(head()).toMatch(/Too low/);
     await person.click(screen.getByRole('button', { name: 'Clear the sheet' }));
     expect(screen.queryByTestId('bench-head')).toBeNull();
@@ -37,8 +36,9 @@ describe('a bench sheet', () => {
 
   it('says what it was held against, with its source, and the shop’s own figure as that', async () => {
     const person = userEvent.setup();
-    const marks = shopMarks({ 'coil-tolerances|Identical neighbour|percent': 3 });
-    render(<BenchScreen sheet="coil" marks={marks} />);
+    const key = 'coil-tolerances|Identical neighbour|percent';
+    const rules = { [key]: 3, [`${key}|Winch`]: 12 };
+    render(<BenchScreen sheet="coil" {...SHOP} rules={rules} equipment={['Groomer', 'Winch']} />);
     await person.type(screen.getByLabelText('Ohms, in the order read, Ω'), '31.9');
     await person.type(screen.getByLabelText('Leads held together, Ω'), '0');
     await person.type(screen.getByLabelText('Its temperature, °C'), '20');
@@ -47,11 +47,14 @@ describe('a bench sheet', () => {
     const held = screen.getByTestId('held-against').textContent;
     expect(held).toMatch(/Identical neighbour: may be off 3 %, the shop’s own figure/);
     expect(screen.getByRole('link', { name: 'Tables' }).getAttribute('href')).toBe('/tables#coil-tolerances');
+    await person.selectOptions(screen.getByLabelText('The part is of'), 'Winch');
+    expect(head()).not.toMatch(/Too high/);
+    expect(screen.getByTestId('held-against').textContent).toMatch(/12 %, the shop’s own figure for Winch/);
   });
 
   it('what is no figure is said, and nothing is lost', async () => {
     const person = userEvent.setup();
-    render(<BenchScreen sheet="diode" marks={MARKS} />);
+    render(<BenchScreen sheet="diode" {...SHOP} />);
     await person.type(screen.getByLabelText('Red on the anode, V'), '0.6 A');
     expect(screen.getByRole('alert').textContent).toMatch(/Red on the anode: “0.6 A” is another quantity/);
     expect(screen.getByLabelText<HTMLInputElement>('Red on the anode, V').value).toBe('0.6 A');
@@ -59,7 +62,7 @@ describe('a bench sheet', () => {
 
   it('a table grows by a line, takes a pasted column, and a grid has its names', async () => {
     const person = userEvent.setup();
-    render(<BenchScreen sheet="outputs" marks={MARKS} />);
+    render(<BenchScreen sheet="outputs" {...SHOP} />);
     await person.type(screen.getByLabelText('Outputs'), '1, 2');
     await person.type(screen.getByLabelText('Volts at the controller’s supply, V'), '24');
     const grid = screen.getByRole('table', { name: 'Commanded by measured, volts' });
@@ -75,7 +78,7 @@ describe('a bench sheet', () => {
 
   it('insulation: today and the last proved set stand in mirror cells', async () => {
     const person = userEvent.setup();
-    render(<BenchScreen sheet="insulation" marks={MARKS} />);
+    render(<BenchScreen sheet="insulation" {...SHOP} />);
     for (const [field, value] of [
       ['Conductors', '1, 2'],
       ['Frame', 'PE'],
@@ -98,7 +101,7 @@ describe('a bench sheet', () => {
   });
 
   it('pasted lines fill a table downwards, and are drawn', async () => {
-    render(<BenchScreen sheet="trace" marks={MARKS} />);
+    render(<BenchScreen sheet="trace" {...SHOP} />);
     const cell = screen.getByLabelText('Seconds, line 1');
     fireEvent.paste(cell, { clipboardData: { getData: () => '0\t0\n0.1\t80\n0.2\t40\n0.3\t20' } });
     expect(screen.getByLabelText<HTMLInputElement>('Value, line 4').value).toBe('20');

@@ -14,7 +14,7 @@ import { findAnything } from '../palette/server';
 import { openPolicy, settlePolicy } from '../policy/server';
 import { openShed } from '../shed/server';
 import { refreshDigest } from './digests';
-import { openRules, settleRules } from '../tables/server';
+import { openRules, openTables, settleRules } from '../tables/server';
 import { appendToJob, entryEvents } from './entriesServer';
 import { functionChoices, trialsOf } from './functionChoices';
 import { openNewJob } from './newJob';
@@ -277,5 +277,13 @@ describe('shop rules', () => {
       rules: { 'contact-drops|One crimp, lug or bolted joint|good': 0.04 },
       by: 'Rasmus',
     });
+    const least = 'insulation|Up to 500 V|megohms';
+    expect((await settleRules({ [least]: 0.2 }, 'Rasmus')).trouble).toBe(
+      'Up to 500 V: 0.2 is less than the standard’s 1; a shop may ask for more only.',
+    );
+    expect((await settleRules({ [`${least}| `]: 2 }, 'Rasmus')).trouble).toMatch(/names no class/);
+    const winches = { 'contact-drops|One closed heavy contact, DC|good|Winch': 0.07 };
+    expect(await settleRules(winches, 'Rasmus')).toEqual({ trouble: null });
+    expect((await openTables()).equipment).toContain('Winch');
   });
 });

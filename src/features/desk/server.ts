@@ -26,6 +26,7 @@ export const openJob = cache(async (number: string) => {
     machineId: job.machine_id,
     machineCode: job.machine_code,
     machineName: job.machine_name,
+    equipment: job.equipment,
     functionName: job.function_name,
     functionId: job.function_id,
     openedOnVersion: job.function_version,
@@ -61,7 +62,7 @@ export async function jobFacts(number: string): Promise<JobFacts | null> {
     })),
     book,
     policy,
-    marks: shopMarks(rules),
+    marks: shopMarks(rules, { equipment: job.equipment, insulationPass: policy.insulationPass }),
     functions: functions.map(({ name, circuit }) => ({
       name,
       shares: name === job.functionName ? [] : sharedParts(job.circuit, circuit),

@@ -46,7 +46,7 @@ async function reportTask(number: string): Promise<ReportTask | null> {
     preferences: preferencesOf(policy),
     gaugeUnit: policy.gaugeUnit,
     timeZone: policy.timeZone,
-    marks: shopMarks(rules),
+    marks: shopMarks(rules, { equipment: opened.equipment, insulationPass: policy.insulationPass }),
   };
 }
 

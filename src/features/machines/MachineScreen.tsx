@@ -21,6 +21,7 @@ export type TemplateChoice = Omit<Template, 'build'>;
 /** A machine's library: its functions, what they share, and ways to draw another. */
 export function MachineScreen({
   machine,
+  equipment,
   defects,
   functions,
   shared,
@@ -145,7 +146,7 @@ export function MachineScreen({
             </li>
           </ul>
         </section>
-        <Name machine={machine} />
+        <Name machine={machine} equipment={equipment} />
       </div>
     </div>
   );
@@ -215,21 +216,35 @@ function Values({ base, template }: { base: string; template: TemplateChoice }) 
   );
 }
 
-function Name({ machine }: { machine: OpenMachine['machine'] }) {
-  const { register, handleSubmit, control } = useForm({ defaultValues: { name: machine.name } });
-  const name = useWatch({ control, name: 'name' });
+/** What it is called, and what sort of equipment it is: limits may be set for one class alone. */
+function Name({ machine, equipment }: Pick<OpenMachine, 'machine' | 'equipment'>) {
+  const kept = { name: machine.name, equipment: machine.equipment ?? '' };
+  const { register, handleSubmit, control } = useForm({ defaultValues: kept });
+  const typed = useWatch({ control });
   const [trouble, setTrouble] = useState<string | null>(null);
-  const rename = handleSubmit(async ({ name: wanted }) => {
+  const rename = handleSubmit(async (wanted) => {
     const answer = await nameMachine(machine.code, wanted).catch(() => SILENT);
     setTrouble(answer.trouble);
   });
   return (
-    <Form className="mt-6 flex items-end" onSubmit={(event) => void rename(event)}>
-      <Field label="What it is called" className="flex-1">
+    <Form className="mt-6 flex flex-wrap items-end gap-y-2" onSubmit={(event) => void rename(event)}>
+      <Field label="What it is called" className="w-full">
         <input className={FIELD} maxLength={120} {...register('name')} />
       </Field>
-      <PlainKey type="submit" className="-ml-[1.5px]" disabled={name === machine.name}>
-        Rename
+      <Field label="Class of equipment, if limits differ" className="flex-1">
+        <input className={FIELD} maxLength={60} list="equipment" {...register('equipment')} />
+        <datalist id="equipment">
+          {equipment.map((one) => (
+            <option key={one} value={one} />
+          ))}
+        </datalist>
+      </Field>
+      <PlainKey
+        type="submit"
+        className="-ml-[1.5px]"
+        disabled={typed.name === kept.name && typed.equipment === kept.equipment}
+      >
+        Keep it
       </PlainKey>
       {trouble ? <Trouble>{trouble}</Trouble> : null}
     </Form>

@@ -13,6 +13,10 @@ export const createMachine = action(
   server.createMachine,
 );
 
-export const nameMachine = action('nameMachine', z.tuple([machineCode, text(500)]), server.nameMachine);
+export const nameMachine = action(
+  'nameMachine',
+  z.tuple([machineCode, z.object({ name: text(500), equipment: text(200) })]),
+  server.nameMachine,
+);
 
 export const removeFunction = action('removeFunction', z.tuple([machineCode, id]), server.removeFunction);

@@ -35,6 +35,7 @@ export async function packMachine(code: string): Promise<{ code: string; bytes: 
     bytes: writeMachineArchive({
       code: machine.code,
       name: machine.name,
+      equipment: machine.equipment,
       functions: functions.map(({ name, circuit }) => ({ name, circuit })),
       book,
       drawings: sheets,
@@ -68,6 +69,7 @@ export async function unpackMachine(
     await addMachineWhole({
       code: code.data,
       name: archive.name,
+      equipment: archive.equipment,
       functions: archive.functions.map(({ name, circuit }) => ({ name, circuit, person: who.data, note })),
       book: archive.book,
       drawings,

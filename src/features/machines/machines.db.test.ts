@@ -31,12 +31,18 @@ describe('machines', () => {
       field: 'code',
       trouble: expect.stringContaining('H-1'),
     });
-    expect(await nameMachine('H-1', 'Sled hoist, upper station')).toEqual({ trouble: null });
+    const named = (name: string, equipment = '') => nameMachine('H-1', { name, equipment });
+    expect(await named('Sled hoist, upper station', 'Hoist')).toEqual({ trouble: null });
+    expect((await openMachine('H-1'))!.machine.equipment).toBe('Hoist');
+    expect((await openMachine('H-1'))!.equipment).toContain('Hoist');
+    expect((await named('Sled hoist, upper station', 'a|b')).trouble).toMatch(/no upright stroke/);
+    expect(await named('Sled hoist, upper station')).toEqual({ trouble: null });
+    expect((await openMachine('H-1'))!.machine.equipment).toBeNull();
     expect((await openLibrary('')).machines.find(({ code }) => code === 'H-1')!.name).toBe(
       'Sled hoist, upper station',
     );
-    expect((await nameMachine('H-1', ' ')).trouble).toBe('Say what the machine is.');
-    expect((await nameMachine('Z-99', 'Ghost')).trouble).toBe('There is no machine Z-99.');
+    expect((await named(' ')).trouble).toBe('Say what the machine is.');
+    expect((await nameMachine('Z-99', { name: 'Ghost', equipment: '' })).trouble).toBe('There is no machine Z-99.');
   });
 
   it.each([

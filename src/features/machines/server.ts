@@ -1,12 +1,20 @@
 import 'server-only';
 import { kindOf } from '@/core/kinds/part';
+import { z } from 'zod';
 import { redirect } from 'next/navigation';
 import { revalidatePath } from 'next/cache';
 import { sharedParts } from '@/core/circuit/joinCircuits';
-import { machineNames } from '@/core/library/names';
+import { equipmentName, machineNames } from '@/core/library/names';
 import { defectsOf } from '@/db/digests';
 import { countMachines, findMachine, listMachines } from '@/db/jobs';
-import { addMachine, drawnFunctions, dropFunction, NameTaken, renameMachine } from '@/db/library';
+import {
+  addMachine,
+  drawnFunctions,
+  dropFunction,
+  listEquipment,
+  NameTaken,
+  renameMachine,
+} from '@/db/library';
 import { log } from '../serverLog';
 
 const MACHINES_A_PAGE = 60;
@@ -52,7 +60,11 @@ export async function createMachine(fields: { code: string; name: string }): Pro
 export async function openMachine(code: string) {
   const machine = await findMachine(code);
   if (!machine) return null;
-  const [functions, defects] = await Promise.all([drawnFunctions(machine.id), defectsOf(machine.id)]);
+  const [functions, defects, equipment] = await Promise.all([
+    drawnFunctions(machine.id),
+    defectsOf(machine.id),
+    listEquipment(),
+  ]);
   const shared = new Map<string, { ref: string; label: string; kind: string; functions: Set<string> }>();
   functions.forEach((one, at) => {
     for (const other of functions.slice(at + 1)) {
@@ -71,6 +83,7 @@ export async function openMachine(code: string) {
   });
   return {
     machine,
+    equipment,
     defects,
     functions: functions.map(({ id, name, version, circuit }) => ({
       id,
@@ -89,12 +102,13 @@ export async function openMachine(code: string) {
 }
 export type OpenMachine = NonNullable<Awaited<ReturnType<typeof openMachine>>>;
 
-export async function nameMachine(code: string, name: string): Promise<FormAnswer> {
-  const parsed = machineNames.shape.name.safeParse(name);
+export async function nameMachine(code: string, fields: { name: string; equipment: string }): Promise<FormAnswer> {
+  const parsed = z.object({ name: machineNames.shape.name, equipment: equipmentName }).safeParse(fields);
   if (!parsed.success) return { trouble: parsed.error.issues[0]!.message };
+  const { name, equipment } = parsed.data;
   const machine = await findMachine(code);
   if (!machine) return { trouble: `There is no machine ${code}.` };
-  await renameMachine(machine.id, parsed.data);
+  await renameMachine(machine.id, { name, equipment: equipment === '' ? null : equipment });
   revalidatePath(`/machines/${code}`);
   return { trouble: null };
 }

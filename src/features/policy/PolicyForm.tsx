@@ -2,9 +2,11 @@
 
 import { useState, useTransition } from 'react';
 import { useForm } from 'react-hook-form';
+import { INSULATION_PASSES } from '@/core/tables/marks';
 import { GAUGE_UNITS } from '@/core/units/quantities';
 import { parseFigure } from '@/core/units/parseFigure';
 import { Field, FIELD, Heading, Hold, MainKey, PlainKey, Trouble } from '@/ui/sheet';
+import { passWords } from '@/words/en/heldAgainst';
 import type { Policy } from './policy';
 import { settlePolicy } from './actions';
 import { Form } from '@/ui/Form';
@@ -128,6 +130,15 @@ export function PolicyForm({
               <option key={zone} value={zone} />
             ))}
           </datalist>
+        </Field>
+        <Field label="Insulation passes from" className="w-[240px]">
+          <select className={FIELD} {...register('insulationPass')}>
+            {INSULATION_PASSES.map((pass) => (
+              <option key={pass} value={pass}>
+                {passWords(pass)}
+              </option>
+            ))}
+          </select>
         </Field>
         <Field label="Gauges are marked in" className="w-[180px]">
           <select className={FIELD} {...register('gaugeUnit')}>

@@ -24,6 +24,7 @@ describe('the site’s policy', () => {
       shopRate: 60,
       lockLine: 7,
       lockControl: 4,
+      insulationPass: 'table',
       shedName: 'The shed',
       timeZone: new Intl.DateTimeFormat().resolvedOptions().timeZone,
     });

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { preferencesSchema } from '@/core/circuit/schema';
+import { INSULATION_PASSES } from '@/core/tables/marks';
 import { GAUGE_UNITS } from '@/core/units/quantities';
 import { isTimeZone } from '@/core/units/siteTime';
 
@@ -17,6 +18,8 @@ export const policySchema = z.object({
   /** Minutes to lock, tag and prove a line supply dead here, and a control supply: a test that needs the lock pays them. */
   lockLine: z.number().min(0.5).max(240).default(7),
   lockControl: z.number().min(0.5).max(240).default(4),
+  /** What insulation is held against in jobs: the row of its class, or one of the trade's marks. */
+  insulationPass: z.enum(INSULATION_PASSES).default('table'),
   /** What the shed is called, on its own page and its reports. */
   shedName: z.string().trim().min(1, 'is empty; write what the shed is called').max(60).default('The shed'),
   /** Clock that times are shown on; the server's own until the site names one. */

@@ -3,13 +3,22 @@
 import { useState } from 'react';
 import { REFERENCE_TABLES, type ReferenceTable } from '@/core/tables/tables';
 import { Field, FIELD, Heading, MainKey, Trouble } from '@/ui/sheet';
-import { ruleKey } from '@/core/tables/ruleKey';
+import { equipmentKey, ruleKey } from '@/core/tables/ruleKey';
 import type { ShopRules } from './rules';
 import { parseFigure } from '@/core/units/parseFigure';
 import { settleRules } from './actions';
 
 /** Figures to lean on where nothing better is known; what is practice and no standard can be the shop's own. */
-export function TablesScreen({ rules, by }: { rules: ShopRules; by: string | null }) {
+export function TablesScreen({
+  rules,
+  by,
+  equipment,
+}: {
+  rules: ShopRules;
+  by: string | null;
+  equipment: readonly string[];
+}) {
+  const [own, setOwn] = useState<string | null>(null);
   const [typed, setTyped] = useState<Record<string, string>>({});
   const [person, setPerson] = useState('');
   const [said, setSaid] = useState<string | null>(null);
@@ -39,8 +48,24 @@ export function TablesScreen({ rules, by }: { rules: ShopRules; by: string | nul
         machine’s own past. Figures in a field are shop rules: practice, and no law. The shop writes its own
         over them.
       </p>
+      {equipment.length > 0 ? (
+        <Field label="These figures are for" className="w-[300px]">
+          <select
+            className={FIELD}
+            value={own ?? ''}
+            onChange={(event) => setOwn(event.target.value === '' ? null : event.target.value)}
+          >
+            <option value="">all equipment</option>
+            {equipment.map((one) => (
+              <option key={one} value={one}>
+                {one} alone
+              </option>
+            ))}
+          </select>
+        </Field>
+      ) : null}
       {REFERENCE_TABLES.map((table) => (
-        <Table key={table.id} table={table} rules={rules} typed={typed} onTyped={setTyped} />
+        <Table key={table.id} table={table} rules={rules} equipment={own} typed={typed} onTyped={setTyped} />
       ))}
       <div className="mt-6 flex flex-wrap items-end gap-4">
         <Field label="Who settles it" className="w-[260px]">
@@ -69,11 +94,14 @@ export function TablesScreen({ rules, by }: { rules: ShopRules; by: string | nul
 function Table({
   table,
   rules,
+  equipment,
   typed,
   onTyped,
 }: {
   table: ReferenceTable;
   rules: ShopRules;
+  /** Class of equipment whose own figures are typed; null for all. */
+  equipment: string | null;
   typed: Readonly<Record<string, string>>;
   onTyped: (typed: Record<string, string>) => void;
 }) {
@@ -103,8 +131,11 @@ function Table({
             {rows.map((row, at) => (
               <tr key={JSON.stringify(row)}>
                 {columns.map(({ key, label, shopRule }) => {
-                  const own = ruleKey(table, at, key);
-                  const value = rules[own] ?? row[key];
+                  const shop = ruleKey(table, at, key);
+                  const own = equipment === null ? shop : equipmentKey(shop, equipment);
+                  // Of a class that has no figure of its own the shop's holds, and shows behind the empty field.
+                  const holds = rules[shop] ?? row[key];
+                  const value = equipment === null ? holds : rules[own];
                   return (
                     <td key={key} className="fig border-b border-rule px-3 py-1 text-[15.5px] first:pl-0">
                       {shopRule && row[key] !== null ? (
@@ -112,11 +143,12 @@ function Table({
                           className="fig min-h-9 w-24 border-[1.5px] border-edge bg-sheet px-2"
                           aria-label={`${title}, ${String(row[columns[0]!.key])}, ${label}`}
                           inputMode="decimal"
+                          placeholder={equipment === null ? undefined : String(holds)}
                           value={typed[own] ?? String(value ?? '')}
                           onChange={(event) => onTyped({ ...typed, [own]: event.target.value })}
                         />
                       ) : (
-                        (value ?? 'none')
+                        (row[key] ?? 'none')
                       )}
                     </td>
                   );

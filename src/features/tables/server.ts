@@ -3,7 +3,9 @@ import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
 import { getSetting, putSetting } from '@/db/settings';
 import { log } from '../serverLog';
-import { ruleKeys, upgradeRules } from '@/core/tables/ruleKey';
+import { equipmentName } from '@/core/library/names';
+import { listEquipment } from '@/db/library';
+import { ruleLeasts, splitRule, upgradeRules } from '@/core/tables/ruleKey';
 import { rulesSchema, type ShopRules } from './rules';
 
 const NAME = 'tables';
@@ -14,16 +16,30 @@ export async function openRules(): Promise<{ rules: ShopRules; by: string | null
   return { rules: parsed.success ? upgradeRules(parsed.data) : {}, by: stored?.person ?? null };
 }
 
+/** The tables' page: the rules, and the classes of equipment that machines have or rules are for. */
+export async function openTables() {
+  const [opened, known] = await Promise.all([openRules(), listEquipment()]);
+  const ruled = Object.keys(opened.rules).flatMap((key) => splitRule(key).equipment ?? []);
+  return { ...opened, equipment: [...new Set([...known, ...ruled])].sort((a, b) => a.localeCompare(b, 'en')) };
+}
+
 /** Keeps the shop's own figures; only for columns that are practice and no standard. */
 export async function settleRules(rules: unknown, person: string): Promise<{ trouble: string | null }> {
   const who = z.string().trim().min(1).max(60).safeParse(person);
   if (!who.success) return { trouble: 'Say who settles it.' };
   const parsed = rulesSchema.safeParse(rules);
   if (!parsed.success) return { trouble: 'A figure is a number from 0 up.' };
-  const open = new Set(ruleKeys());
-  const wrong = Object.keys(parsed.data).find((key) => !open.has(key));
-  if (wrong)
-    return { trouble: `“${wrong}” is a standard’s figure, or none; shop rules alone can be changed.` };
+  const leasts = ruleLeasts();
+  for (const [rule, value] of Object.entries(parsed.data)) {
+    const { key, equipment } = splitRule(rule);
+    const least = leasts.get(key);
+    if (least === undefined)
+      return { trouble: `“${rule}” is a standard’s figure, or none; shop rules alone can be changed.` };
+    if (equipment !== null && !equipmentName.min(1).safeParse(equipment).success)
+      return { trouble: `“${rule}” names no class of equipment.` };
+    if (value < least)
+      return { trouble: `${key.split('|')[1]}: ${value} is less than the standard’s ${least}; a shop may ask for more only.` };
+  }
   await putSetting(NAME, parsed.data, who.data);
   log.info({ person: who.data, rules: Object.keys(parsed.data).length }, 'shop rules settled');
   revalidatePath('/tables');

@@ -1,3 +1,4 @@
+import { passWords } from './heldAgainst';
 import { significant } from '@/core/units/significant';
 import type { Reading, Test } from '@/core/circuit/schema';
 import { figureOf } from '@/core/kinds/reading/index';
@@ -53,7 +54,9 @@ export function yardstickWords(
     case 'drop':
       return `Shop rule: good up to ${quantity('volts', yardstick.good)}, repair from ${quantity('volts', yardstick.repair)}.`;
     case 'insulation':
-      return `At least ${quantity('ohms', yardstick.ohms)} (${yardstick.standard}).`;
+      if (typeof yardstick.by === 'object')
+        return `At least ${quantity('ohms', yardstick.ohms)} (${yardstick.by.standard}).`;
+      return `Site policy, insulation passes from: ${passWords(yardstick.by)}.`;
   }
 }
 

@@ -1,10 +1,32 @@
+import type { InsulationPass } from '@/core/tables/marks';
 import type { HeldRow } from '@/core/sheets/heldAgainst';
 
 /** A limit with its figures and where they come from: "One crimp, lug or bolted joint: good up to 0.05 V, repair from 0.1 V. Shop rules". */
-export function heldWords({ row, figures, source }: HeldRow): string {
+export function heldWords({ row, figures, source, equipment }: HeldRow): string {
   const said = figures.map(({ label, value, unit, own }) => {
     const figure = `${label.charAt(0).toLowerCase()}${label.slice(1)} ${value}${unit === '' ? '' : ` ${unit}`}`;
-    return own ? `${figure}, the shop’s own figure` : figure;
+    switch (own) {
+      case 'table':
+        return figure;
+      case 'shop':
+        return `${figure}, the shop’s own figure`;
+      case 'equipment':
+        return `${figure}, the shop’s own figure for ${equipment}`;
+    }
   });
   return `${row}: ${said.join(', ')}. ${source}.`;
+}
+
+/** A mark that insulation is held against, as a form offers it: "the table’s row of its class". */
+export function passWords(pass: InsulationPass): string {
+  switch (pass) {
+    case 'table':
+      return 'the table’s row of its class';
+    case 'megohm':
+      return 'one megohm';
+    case 'kvPlusOne':
+      return 'kilovolts plus one, megohms';
+    case 'overRange':
+      return 'over range only';
+  }
 }

@@ -304,8 +304,11 @@ describe('answers and what they mean', () => {
     expect(yardstickWords('volts', drop, 'UTC', 'bar')).toBe(
       'Shop rule: good up to 0.05 V, repair from 0.1 V.',
     );
-    const insulation = { code: 'insulation', ohms: 1e6, standard: 'IEC 60364-6' } as const;
+    const insulation = { code: 'insulation', ohms: 1e6, by: { standard: 'IEC 60364-6' } } as const;
     expect(yardstickWords('insulation', insulation, 'UTC', 'bar')).toBe('At least 1 MΩ (IEC 60364-6).');
+    expect(
+      yardstickWords('insulation', { code: 'insulation', ohms: Infinity, by: 'overRange' }, 'UTC', 'bar'),
+    ).toBe('Site policy, insulation passes from: over range only.');
   });
 
   it.each([

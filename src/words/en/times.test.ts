@@ -29,13 +29,14 @@ describe('times and limits in words', () => {
         table: 'contact-drops',
         row: 'One closed heavy contact, DC',
         figures: [
-          { label: 'Good up to', value: 0.07, unit: 'V', own: true },
-          { label: 'Repair from', value: 0.2, unit: 'V', own: false },
+          { label: 'Good up to', value: 0.07, unit: 'V', own: 'equipment' },
+          { label: 'Repair from', value: 0.2, unit: 'V', own: 'table' },
         ],
         source: 'Shop rules',
+        equipment: 'winches',
       }),
     ).toBe(
-      'One closed heavy contact, DC: good up to 0.07 V, the shop’s own figure, repair from 0.2 V. Shop rules.',
+      'One closed heavy contact, DC: good up to 0.07 V, the shop’s own figure for winches, repair from 0.2 V. Shop rules.',
     );
   });
 });

@@ -1,9 +1,9 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
-import { shopMarks } from '@/core/tables/marks';
 import type { SheetName } from '@/core/sheets/sheets';
 import { BenchScreen } from '@/features/bench/BenchScreen';
-import { openRules } from '@/features/tables/server';
+import { openPolicy } from '@/features/policy/server';
+import { openTables } from '@/features/tables/server';
 import { PageHead } from '@/ui/PageHead';
 import { BENCH_TITLE } from '@/words/en/benchSheets';
 
@@ -22,12 +22,17 @@ export default async function BenchSheetPage({ params }: Props) {
   const { sheet } = await params;
   if (!isSheet(sheet)) notFound();
   const { title, what } = BENCH_TITLE[sheet];
-  const { rules } = await openRules();
+  const [{ rules, equipment }, { policy }] = await Promise.all([openTables(), openPolicy()]);
   return (
     <div className="flex min-h-dvh flex-col bg-film">
       <PageHead title={title} under={what} />
       <main className="flex-1">
-        <BenchScreen sheet={sheet} marks={shopMarks(rules)} />
+        <BenchScreen
+          sheet={sheet}
+          rules={rules}
+          equipment={equipment}
+          insulationPass={policy.insulationPass}
+        />
       </main>
     </div>
   );

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { TESTER_VOLTS } from '../../diagnosis/testerVolts';
 import { areLineVolts } from '../../safety/lineVolts';
-import { shopMarks, type ShopMarks } from '../../tables/marks';
+import { passOhms as ohmsOfPass, shopMarks, type ShopMarks } from '../../tables/marks';
 import {
   maybe,
   mustDiffer,
@@ -80,7 +80,6 @@ export interface InsulationAnswer extends SheetAnswer {
 /** Up to here the line's test volts hold, above it the highest (IEC 60364-6; reference section 16). */
 const LINE_MOST = 500;
 const HIGH_TESTER_VOLTS = 1000;
-const MEGOHM = 1e6;
 const OVER_RANGE = 2e9;
 /** What passes within this of the mark is watched. */
 const WATCH_TIMES = 10;
@@ -116,7 +115,7 @@ export function judgeInsulation(sheet: InsulationSheet, marks: ShopMarks = shopM
     });
   }
   const own = circuitVolts === undefined ? null : classOf(circuitVolts, marks);
-  const passOhms = markOf(sheet, own);
+  const passOhms = markOf(sheet, own, marks);
   const refused = refusalOf(electronic, testVolts, own, findings);
   if (refused) return { findings, cells: [], bad: [], falling: [], refused, passOhms, next: null };
   if (!own) findings.push({ code: 'classNotKnown' });
@@ -196,18 +195,13 @@ function classOf(
 function markOf(
   { passOhms, policy, circuitVolts }: InsulationSheet,
   own: { ohms: number } | null,
+  { insulationPass }: ShopMarks,
 ): number | null {
   if (passOhms !== undefined) return passOhms;
-  switch (policy) {
-    case 'megohm':
-      return MEGOHM;
-    case 'kvPlusOne':
-      return circuitVolts === undefined ? null : (circuitVolts / 1000 + 1) * MEGOHM;
-    case 'overRange':
-      return Infinity;
-    case undefined:
-      return own?.ohms ?? null;
-  }
+  const pass = policy ?? (insulationPass === 'table' ? undefined : insulationPass);
+  if (pass === undefined) return own?.ohms ?? null;
+  if (pass === 'kvPlusOne' && circuitVolts === undefined) return null;
+  return ohmsOfPass(pass, circuitVolts ?? 0);
 }
 
 function refusalOf(
@@ -296,13 +290,13 @@ function ratiosOf(run: readonly Reading[]): { ratio: number | null; index: numbe
 
 /** First what everything hangs on, then a reading taken too early, then each conductor to the frame, then each to each. */
 function nextOf(
-  { conductors, frame, testVolts, policy }: InsulationSheet,
+  { conductors, frame, testVolts }: InsulationSheet,
   classKnown: boolean,
   markKnown: boolean,
   runs: ReadonlyMap<string, unknown>,
   charging: Reading | null,
 ): InsulationAnswer['next'] {
-  if (!classKnown || (!markKnown && policy === 'kvPlusOne')) return { ask: 'circuitVolts' };
+  if (!classKnown || !markKnown) return { ask: 'circuitVolts' };
   if (testVolts === undefined) return { ask: 'testVolts' };
   if (charging) return { from: charging.from, to: charging.to };
   if (frame !== undefined) {

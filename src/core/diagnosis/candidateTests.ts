@@ -93,6 +93,11 @@ class Binder {
 
 const binderOf = oncePerModel((model) => new Binder(model));
 
+/** A test as it may be taken, with what its set-up must have secured; null where it may not. */
+export function mayTake(model: CircuitModel, test: Test): Test | null {
+  return binderOf(model).candidate({ test })?.bound.test ?? null;
+}
+
 /** Minutes that a test of the user's own choice takes in the set-up it wants. */
 export function minutesOf(model: CircuitModel, test: Test): number {
   return testMinutes(model, test, binderOf(model).access);

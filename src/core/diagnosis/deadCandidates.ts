@@ -6,7 +6,16 @@ import type { CompiledPart } from '../circuit/compile';
 import type { CircuitModel } from '../circuit/model';
 import type { Preferences, Setup } from '../circuit/schema';
 import type { Family, Offer } from './offers';
-import { allApart, conductorApart, diodeApart, oneEndAlone, powerOff, setApart, stillTied } from './setApart';
+import {
+  allApart,
+  bothApart,
+  conductorApart,
+  diodeApart,
+  oneEndAlone,
+  powerOff,
+  setApart,
+  stillTied,
+} from './setApart';
 import type { Pattern } from './patterns';
 import { partsBeside } from './partsAcross';
 import { acrossPairs, harnessSide, meantBy, measurable, pairsMeant } from './probePoints';
@@ -153,6 +162,12 @@ export function deadFamilies(
       if (!found) continue;
       const { from, setup } = found;
       yield { test: { kind: 'ohms', from, to: name(two.branches[0]!.b), setup } };
+      // Test volts go through neither's load: both ends of both come off, and the weaker of the two circuits says how many.
+      const other = conductorApart(model, two);
+      if (!other) continue;
+      const testVolts = Math.min(testerVolts(model, [from]), testerVolts(model, [other.from]));
+      const apart = bothApart(setup, other.setup);
+      yield { test: { kind: 'insulation', from, to: other.from, testVolts, setup: apart } };
     }
   }
   const families: Family[] = [

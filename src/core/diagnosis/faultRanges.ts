@@ -7,7 +7,7 @@ import { leak, type FaultName, type FaultVariant, type SeverityRange } from './f
 const BONDED_OHMS = 0.3;
 const HARMLESS = 0.02;
 /** Path resistances beyond the range that changes the function, still found by an insulation tester. */
-const FAINTEST_LEAK_OHMS = 5e8;
+export const FAINTEST_LEAK_OHMS = 5e8;
 const WORST_JOINT_OHMS = 2e6;
 /** Volts at which weak insulation may begin to conduct, over the highest it sees at work; each is a variant, none is reported. */
 const BREAKDOWN_SHARES = [0.1, 0.35, 0.7, 2, 6, 18];

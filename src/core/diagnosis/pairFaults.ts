@@ -3,6 +3,7 @@ import type { Edit } from '../circuit/edits';
 import type { CircuitModel } from '../circuit/model';
 import type { Part } from '../circuit/schema';
 import { PART_KINDS } from '../kinds/part/index';
+import { FAINTEST_LEAK_OHMS } from './faultRanges';
 import type { AddFault, FaultVariant, SeverityRange } from './faultTypes';
 
 /** Faults of more than one part: wires of a bundle that touch, a wire on a live feed, plugs or pins in each other's place, a dead block of outputs. */
@@ -50,7 +51,14 @@ export function runBeside(one: CompiledPart, two: CompiledPart): boolean {
   return ![from.a, from.b].some((node) => node === to.a || node === to.b);
 }
 
-const BETWEEN_WIRES: SeverityRange = { unit: 'ohms', least: 0.01, most: 1e6, mainLeast: 0.01, mainMost: 100 };
+/** Up to where an insulation tester still finds it; what changes the function is far below. */
+const BETWEEN_WIRES: SeverityRange = {
+  unit: 'ohms',
+  least: 0.01,
+  most: FAINTEST_LEAK_OHMS,
+  mainLeast: 0.01,
+  mainMost: 100,
+};
 
 function addBundleShorts(model: CircuitModel, add: AddFault, leaveOut: (count: number) => void): void {
   const wires = model.compiled.parts.filter(({ part }) => part.kind === 'wire' && part.bundle !== undefined);

@@ -205,3 +205,20 @@ function isFuse(kind: string): boolean {
 function sourcesOf({ compiled }: CircuitModel): string[] {
   return compiled.circuit.parts.filter(({ kind }) => kind === 'source').map(({ ref }) => ref);
 }
+
+/** Both set-ups at once, each thing once; for dead circuits, whose controls do not matter. */
+export function bothApart(one: Setup, two: Setup): Setup {
+  const once = (a: readonly string[] = [], b: readonly string[] = []) => [...new Set([...a, ...b])];
+  const isolated = once(one.isolated, two.isolated);
+  const pulled = once(one.pulled, two.pulled);
+  const unplugged = once(one.unplugged, two.unplugged);
+  const lifted = new Map(
+    [...(one.lifted ?? []), ...(two.lifted ?? [])].map((end) => [JSON.stringify(end), end]),
+  );
+  return {
+    ...(isolated.length > 0 ? { isolated } : {}),
+    ...(pulled.length > 0 ? { pulled } : {}),
+    ...(unplugged.length > 0 ? { unplugged } : {}),
+    ...(lifted.size > 0 ? { lifted: [...lifted.values()] } : {}),
+  };
+}

@@ -44,7 +44,7 @@ export function SheetGrid({
             const tone = verdictTone(row.verdict);
             return (
               <tr
-                key={row.name}
+                key={`${row.name} ${row.cut ?? ''}`}
                 className="border-b-[1.5px] border-rule"
                 data-testid="sheet-row"
                 data-verdict={row.verdict ?? ''}

@@ -36,7 +36,7 @@ const COLUMNS: Readonly<Record<string, string>> = {
   closedOhms: 'Contact closed',
   dropVolts: 'Drop under load',
   volts: 'Volts behind it',
-  toFrame: 'To the frame',
+  insulation: 'At test volts',
   plugOn: 'Plug on, commanded',
   plugOff: 'Plug off, commanded',
   ohmsPlugOff: 'Plug off, dead',
@@ -108,7 +108,10 @@ export function cellWords({ gaugeUnit }: Speaker, { kind }: Test, value: Reading
 
 /** Parts by their reference, points as on the path: where a part has several contacts, between which. */
 export function rowTitle(speaker: Speaker, { name }: JobSheet, row: SheetRow): string {
-  if (name === 'insulation') return `${pointName(speaker, row.name)}, ${row.name}`;
+  if (name === 'insulation' && !row.between) {
+    const place = `${pointName(speaker, row.name)}, ${row.name}`;
+    return row.cut === undefined ? place : `Plug ${row.cut} off: ${place}`;
+  }
   if (name === 'functions') {
     const test = row.cells[0]!.test as Extract<Test, { kind: 'function' }>;
     const position = positionWords(speaker.model.compiled.circuit.controls, test.setup);
@@ -118,6 +121,7 @@ export function rowTitle(speaker: Speaker, { name }: JobSheet, row: SheetRow): s
   if (name === 'interlocks' && row.name === 'supply') return 'Supply';
   if (!row.between) return row.name;
   const [a, b] = row.between.map((node) => pointName(speaker, node));
+  if (name === 'insulation') return `Between ${a} and ${b}, ${row.between.join(' and ')}`;
   return `${row.name.split(' ')[0]!}, ${a} to ${b}`;
 }
 

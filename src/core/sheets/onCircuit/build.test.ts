@@ -1,7 +1,9 @@
-import { demoCircuit } from '@/testing/demoCircuits';
+import { demoCircuit, demoCircuits } from '@/testing/demoCircuits';
 import { shopMarks } from '../../tables/marks';
 import { CircuitModel } from '../../circuit/model';
 import type { Circuit, Reading } from '../../circuit/schema';
+import { Diagnoser } from '../../diagnosis/diagnose';
+import { listFaults } from '../../diagnosis/faults';
 import { guardsDefeated } from '../../safety/guards';
 import {
   changeOverRelay,
@@ -90,8 +92,8 @@ describe('sheets that a circuit fills in', () => {
     const rules = { 'contact-drops|One crimp, lug or bolted joint|good': 0.02 };
     const { held } = jobSheet(model, 'drop', [], shopMarks(rules))!;
     const joint = held!.find(({ row }) => row.startsWith('One crimp'))!;
-    expect(joint.figures[0]).toMatchObject({ value: 0.02, own: true });
-    expect(joint.figures[1]).toMatchObject({ value: 0.1, own: false });
+    expect(joint.figures[0]).toMatchObject({ value: 0.02, own: 'shop' });
+    expect(joint.figures[1]).toMatchObject({ value: 0.1, own: 'table' });
     expect(new Set(held!.map(({ row }) => row)).size).toBe(held!.length);
   });
   it('insulation: the conductor that leaks', () => {
@@ -106,9 +108,38 @@ describe('sheets that a circuit fills in', () => {
       3e5,
     ]);
     expect(pump.liesOn).toEqual(['W41']);
-    const order = pump.rows.map(({ name }) => name);
     const { nodeIndex } = new CircuitModel(demoCircuit('pump-fill-valve')).compiled;
-    expect(order).toEqual([...order].sort((a, b) => nodeIndex.get(a)! - nodeIndex.get(b)!));
+    const order = pump.rows.flatMap(({ name, cut, between }) =>
+      cut || between ? [] : [nodeIndex.get(name)!],
+    );
+    expect(order).toEqual([...order].sort((a, b) => a - b));
+  });
+  it.each(demoCircuits())('insulation of $name: whatever leaks is narrowed down to it', ({ circuit }) => {
+    const leaks = listFaults(new CircuitModel(circuit)).filter(
+      ({ fault }) => fault === 'weakInsulation' || fault === 'shortToFrame',
+    );
+    expect(leaks.length).toBeGreaterThan(0);
+    for (const { ref, fault } of leaks) {
+      const { sheet } = follow(circuit, 'insulation', [ref, fault, 2e5]);
+      expect(sheet.liesOn).toContain(ref);
+      expect(sheet.liesOn!.length).toBeLessThanOrEqual(3);
+    }
+  });
+  it('insulation: a plug in the middle of what leaks is taken off, and one side of it read', () => {
+    const { sheet } = follow(demoCircuit('groomer-blade-tilt'), 'insulation', ['W14', 'weakInsulation', 2e5]);
+    const cuts = sheet.rows.filter(({ cut }) => cut);
+    expect(cuts.map(({ cut, verdict }) => [cut, verdict])).toEqual([['X31', 'bad']]);
+    expect(cuts[0]!.cells[0]!.test.setup.unplugged).toContain('X31');
+  });
+  it('insulation: two wires of a loom against each other, and the engine names both', () => {
+    const circuit = demoCircuit('groomer-blade-tilt');
+    const { sheet, readings } = follow(circuit, 'insulation', ['W14+W15', 'shortBetween', 0.5]);
+    const bad = sheet.rows.filter(({ verdict }) => verdict === 'bad');
+    expect(bad.map(({ between }) => between)).toEqual([['X31:1', 'X31:2']]);
+    expect(sheet.liesOn).toEqual([]);
+    const complaint = follow(circuit, 'functions', ['W14+W15', 'shortBetween', 0.5]).readings;
+    const [first] = new Diagnoser(circuit).diagnose([...complaint, ...readings]).suspects;
+    expect(first).toMatchObject({ part: 'W14', fault: 'shortBetween', other: 'W15' });
   });
   it('outputs: every command by every output', () => {
     const { sheet } = follow(twinOutputs(), 'outputs', ['A2', 'noOutput']);

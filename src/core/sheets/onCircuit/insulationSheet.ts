@@ -1,12 +1,43 @@
 import type { CircuitModel } from '../../circuit/model';
-import type { Reading, Test } from '../../circuit/schema';
+import type { Reading } from '../../circuit/schema';
 import { ownVolts } from '../../diagnosis/testerVolts';
 import type { ShopMarks } from '../../tables/marks';
-import { heldAgainst, uniqueRows } from '../heldAgainst';
-import { judgeInsulation, type InsulationSheet } from '../insulation/insulation';
-import { cellOf, figure, HEAD, MOST_ROWS, nameOf, testsOf, type JobSheet, type SheetRow } from './jobSheet';
+import { heldAgainst, uniqueRows, type HeldRow } from '../heldAgainst';
+import { judgeInsulation, type InsulationAnswer, type InsulationSheet } from '../insulation/insulation';
+import {
+  cellOf,
+  figure,
+  HEAD,
+  MOST_ROWS,
+  nameOf,
+  testsOf,
+  type JobSheet,
+  type SheetCell,
+  type SheetRow,
+} from './jobSheet';
+import {
+  farPoint,
+  leakPlaces,
+  nextCut,
+  partsLeaking,
+  type Ends,
+  type InsulationTest,
+  type LeakReading,
+} from './leakSearch';
 
-/** Each conductor to the frame, as far as a tester harms nothing there. */
+/** Rows that the pairs of a loom get at most, of all. */
+const MOST_PAIRS = 24;
+
+interface Line extends SheetRow {
+  test: InsulationTest;
+  answer: InsulationAnswer;
+  held: HeldRow[];
+}
+
+/**
+ * Each conductor to the frame, as far as a tester harms nothing there; where one leaks, plug by plug to where; then the wires of a loom
+ * against each other.
+ */
 export function insulationSheetOf(
   model: CircuitModel,
   readings: readonly Reading[],
@@ -14,69 +45,116 @@ export function insulationSheetOf(
 ): JobSheet | null {
   const { compiled } = model;
   const frame = nameOf(model, compiled.frame);
-  const quickest = new Map<string, { test: Extract<Test, { kind: 'insulation' }>; minutes: number }>();
-  for (const { bound, minutes } of testsOf(model)) {
-    const { test } = bound;
-    if (test.kind !== 'insulation') continue;
-    const far = test.from === frame ? test.to : test.to === frame ? test.from : null;
-    if (far === null) continue;
-    const known = quickest.get(far);
-    if (!known || minutes < known.minutes) quickest.set(far, { test, minutes });
-  }
-  const quick = [...quickest].slice(0, MOST_ROWS);
-  if (quick.length === 0) return null;
+  const line = (test: InsulationTest, more: Pick<SheetRow, 'name' | 'between' | 'cut'>): Line => {
+    const cell = cellOf(model, test, readings)!;
+    return { ...more, test, ...judged(model, test, cell, marks), cells: [cell] };
+  };
+  const quickest = quickestOf(model);
+  const toFrame = [...quickest.values()].filter(({ test }) => test.from === frame || test.to === frame);
+  const quick = toFrame.slice(0, MOST_ROWS - MOST_PAIRS);
+  const pairs = [...quickest.values()]
+    .filter(({ test }) => test.from !== frame && test.to !== frame)
+    .slice(0, Math.min(MOST_PAIRS, MOST_ROWS - quick.length));
+  if (quick.length + pairs.length === 0) return null;
+  const at = ({ test }: { test: InsulationTest }) => compiled.nodeIndex.get(farPoint(test, frame))!;
   // Shown along the drawing; asked for the quickest first.
-  const points = [...quick].sort(([a], [b]) => compiled.nodeIndex.get(a)! - compiled.nodeIndex.get(b)!);
-  const cells = points.map(([, { test }]) => cellOf(model, test, readings));
-  const judged = points.map(([point, { test }], at) => {
-    const value = figure(cells[at]);
-    const sheet: InsulationSheet = {
-      ...HEAD,
-      sheet: 'insulation',
-      conductors: [point],
-      frame,
-      circuitVolts: Math.max(ownVolts(model, [point]), 1),
-      testVolts: test.testVolts,
-      electronic: undefined,
-      policy: undefined,
-      passOhms: undefined,
-      material: undefined,
-      readings:
-        value === undefined
-          ? []
-          : [{ from: point, to: frame, ohms: value, seconds: undefined, temperatureC: undefined }],
-      before: undefined,
-    };
-    const answer = judgeInsulation(sheet, marks);
-    return { answer, held: heldAgainst(sheet, answer, marks) };
-  });
-  const rows = points.map(([point], at) => ({
-    name: point,
-    cells: [cells[at]!],
-    verdict: judged[at]!.answer.cells[0]?.verdict ?? null,
-  }));
-  const asked = quick.find(([point]) =>
-    rows.some(({ name, cells: [cell] }) => name === point && cell?.value === null),
+  const points = quick
+    .toSorted((a, b) => at(a) - at(b))
+    .map(({ test }) => line(test, { name: farPoint(test, frame) }));
+  const { cuts, places } = cutsOf(model, readings, points, line);
+  const between = pairs.map(({ test }) =>
+    line(test, { name: `${test.from} ${test.to}`, between: [test.from, test.to] }),
   );
+  const lines = [...points, ...cuts, ...between];
+  const next = nextOf(lines, quick.map(at), at);
   return {
     name: 'insulation',
-    columns: ['toFrame'],
-    rows,
-    next: asked ? [rows.findIndex(({ name }) => name === asked[0]), 0] : null,
-    answers: judged.map(({ answer }) => answer),
-    held: uniqueRows(judged.flatMap(({ held }) => held)),
-    liesOn: partsOnBad(model, rows),
+    columns: ['insulation'],
+    rows: lines.map(({ test: _test, answer: _answer, held: _held, ...row }) => row),
+    next: next < 0 ? null : [next, 0],
+    answers: lines.map(({ answer }) => answer),
+    held: uniqueRows(lines.flatMap(({ held }) => held)),
+    liesOn: partsLeaking(
+      model,
+      places,
+      lines.flatMap(({ verdict, between, test }) => (verdict === 'bad' && !between ? [test] : [])),
+    ),
   };
 }
 
-/** Parts that lie on what reads bad with every end that was read, and of these only those with most ends there: one wire reads bad at both. */
-function partsOnBad({ compiled }: CircuitModel, rows: readonly SheetRow[]): string[] {
-  const verdicts = new Map(rows.map(({ name, verdict }) => [name, verdict]));
-  const found = compiled.parts.flatMap(({ part, nodes }) => {
-    const read = nodes.flatMap((node) => verdicts.get(compiled.nodeNames[node]!) ?? []);
-    const bad = read.filter((verdict) => verdict === 'bad').length;
-    return bad > 0 && bad === read.length ? [{ ref: part.ref, bad }] : [];
-  });
-  const most = Math.max(0, ...found.map(({ bad }) => bad));
-  return found.filter(({ bad }) => bad === most).map(({ ref }) => ref);
+/** The quickest insulation test of each point to the frame, and of each pair. */
+function quickestOf(model: CircuitModel): Map<string, { test: InsulationTest; minutes: number }> {
+  const quickest = new Map<string, { test: InsulationTest; minutes: number }>();
+  for (const { bound, minutes } of testsOf(model)) {
+    const { test } = bound;
+    if (test.kind !== 'insulation') continue;
+    const place = JSON.stringify([test.from, test.to].sort());
+    const known = quickest.get(place);
+    if (!known || minutes < known.minutes) quickest.set(place, { test, minutes });
+  }
+  return quickest;
+}
+
+function judged(
+  model: CircuitModel,
+  { from, to, testVolts }: InsulationTest,
+  cell: SheetCell,
+  marks: ShopMarks,
+): Pick<Line, 'verdict' | 'answer' | 'held'> {
+  const value = figure(cell);
+  const frame = nameOf(model, model.compiled.frame);
+  const sheet: InsulationSheet = {
+    ...HEAD,
+    sheet: 'insulation',
+    conductors: [from, to].filter((point) => point !== frame),
+    frame,
+    circuitVolts: Math.max(ownVolts(model, [from, to]), 1),
+    testVolts,
+    electronic: undefined,
+    policy: undefined,
+    passOhms: undefined,
+    material: undefined,
+    readings:
+      value === undefined ? [] : [{ from, to, ohms: value, seconds: undefined, temperatureC: undefined }],
+    before: undefined,
+  };
+  const answer = judgeInsulation(sheet, marks);
+  return { verdict: answer.cells[0]?.verdict ?? null, answer, held: heldAgainst(sheet, answer, marks) };
+}
+
+/** Plugs taken off in what leaks: those that were read, and the one that halves the rest; and where the leak may still lie. */
+function cutsOf(
+  model: CircuitModel,
+  readings: readonly Reading[],
+  points: readonly Line[],
+  line: (test: InsulationTest, more: Pick<SheetRow, 'name' | 'cut'>) => Line,
+): { cuts: Line[]; places: Ends } {
+  const frame = nameOf(model, model.compiled.frame);
+  const cuts: Line[] = [];
+  const read: LeakReading[] = points.filter(({ verdict }) => verdict !== null);
+  for (;;) {
+    const places = leakPlaces(model, read);
+    const base = read.findLast(({ verdict }) => verdict === 'bad');
+    const cut = base ? nextCut(model, places, base.test) : null;
+    if (!cut) return { cuts, places };
+    const own = line(cut.test, { name: farPoint(cut.test, frame), cut: cut.connector });
+    cuts.push(own);
+    // What was not read yet ends it; so does a cut that tells nothing.
+    if (own.verdict === null || cuts.length > readings.length) return { cuts, places };
+    read.push(own);
+  }
+}
+
+/** The cut that is open, then the quickest of the points, then the pairs; once a leak is found the other points can wait. */
+function nextOf(lines: readonly Line[], quickFirst: readonly number[], at: (line: Line) => number): number {
+  const open = (line: Line) => line.cells[0]!.value === null;
+  const cut = lines.findIndex((line) => line.cut !== undefined && open(line));
+  if (cut >= 0) return cut;
+  for (const node of quickFirst) {
+    const point = lines.findIndex(
+      (line) => line.cut === undefined && line.between === undefined && at(line) === node && open(line),
+    );
+    if (point >= 0) return point;
+  }
+  return lines.findIndex((line) => line.between !== undefined && open(line));
 }

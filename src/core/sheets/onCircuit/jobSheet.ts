@@ -33,6 +33,8 @@ export interface SheetRow {
   /** What the row is about: a part, a point, an output; with its two points where a part has several contacts. */
   name: string;
   between?: readonly [string, string];
+  /** Plug that is taken off for it, to see on which side of it a leak lies. */
+  cut?: string;
   /** Parts ahead of it that cannot be told from it here. */
   ahead?: readonly string[];
   cells: (SheetCell | null)[];

@@ -1,9 +1,17 @@
 import { areLineVolts } from '../safety/lineVolts';
 import { ruleKey } from '../tables/ruleKey';
 import { REFERENCE_TABLES } from '../tables/tables';
-import { COIL_ROWS, DROP_ROWS, INSULATION_ROWS, TOLERANCE_ROWS, type ShopMarks } from '../tables/marks';
+import {
+  COIL_ROWS,
+  DROP_ROWS,
+  INSULATION_ROWS,
+  MENDING_ROWS,
+  TOLERANCE_ROWS,
+  type ShopMarks,
+} from '../tables/marks';
 import type { CoilAnswer } from './coil/coil';
 import { coilDevice } from './coil/service';
+import type { OutputsAnswer } from './outputs/outputs';
 import type { SheetAnswer } from './sheet';
 import type { Sheet } from './sheets';
 
@@ -58,10 +66,13 @@ export function heldAgainst(sheet: Sheet, answer: SheetAnswer, marks: ShopMarks)
     }
     case 'drop':
       return [rowOf('contact-drops', DROP_ROWS.joint, marks)];
+    case 'outputs':
+      return (answer as unknown as OutputsAnswer).mend.map(({ way }) =>
+        rowOf('controller-parts', MENDING_ROWS[way], marks),
+      );
     // By formula, by the drawing, or by what was typed beside them: no row of a table.
     case 'windings':
     case 'terminals':
-    case 'outputs':
     case 'survey':
     case 'diode':
     case 'interlocks':
@@ -78,11 +89,7 @@ export function heldAgainst(sheet: Sheet, answer: SheetAnswer, marks: ShopMarks)
 }
 
 /** A row of a table by its name, with the shop's own figures in their places. */
-export function rowOf(
-  id: string,
-  name: string,
-  { rules, equipment, forEquipment }: ShopMarks,
-): HeldRow {
+export function rowOf(id: string, name: string, { rules, equipment, forEquipment }: ShopMarks): HeldRow {
   const table = REFERENCE_TABLES.find((one) => one.id === id)!;
   const [first, ...columns] = table.columns;
   const at = table.rows.findIndex((row) => row[first!.key] === name);

@@ -23,6 +23,8 @@ export interface ShopMarks {
   insulationPass: InsulationPass;
   /** Volts between which a coil works, as shares of its rated volts. */
   coilVolts: Readonly<Record<CoilDevice, CoilVolts>>;
+  /** What each way of mending a controller takes: minutes, and what the parts cost; null where the shop has not written it. */
+  mending: Readonly<Record<MendingWay, { minutes: number; cost: number | null }>>;
   /** How far a coil's ohms may be off, by what it is held against, as shares. */
   coilOhms: Readonly<Record<CoilOhmsAgainst, number>>;
 }
@@ -48,6 +50,7 @@ export interface CoilVolts {
 export type CoilDevice = keyof typeof COIL_ROWS;
 export type CoilOhmsAgainst = keyof typeof TOLERANCE_ROWS;
 
+export type MendingWay = keyof typeof MENDING_ROWS;
 export type DropPlace = keyof typeof DROP_ROWS;
 
 /** Rows of the tables that the program looks for, by what stands in their first column. */
@@ -71,6 +74,16 @@ export const TOLERANCE_ROWS = {
   twin: 'Identical neighbour',
   own: 'Its own past',
   fleet: 'The fleet',
+} as const;
+export const MENDING_ROWS = {
+  wire: 'Mend the wire or its terminal in the field',
+  supply: 'Mend the supply or its fuse',
+  sensor: 'Replace the sensor of the loop',
+  freeOutput: 'Move the wire to a free output',
+  selector: 'Replace the selector',
+  module: 'Replace the output module',
+  master: 'Replace the master relay',
+  controller: 'Replace the whole controller',
 } as const;
 const OHMS_IN_MEGOHM = 1e6;
 
@@ -108,6 +121,14 @@ export function shopMarks(
     const at = rowOf(tolerances, 'against', TOLERANCE_ROWS[against]);
     return (rules[ruleKey(tolerances, at, 'percent')] ?? (tolerances.rows[at]!['percent'] as number)) / 100;
   };
+  const parts = tableOf('controller-parts');
+  const mending = (way: MendingWay) => {
+    const at = rowOf(parts, 'way', MENDING_ROWS[way]);
+    return {
+      minutes: rules[ruleKey(parts, at, 'minutes')] ?? (parts.rows[at]!['minutes'] as number),
+      cost: rules[ruleKey(parts, at, 'cost')] ?? null,
+    };
+  };
   const insulation = tableOf('insulation');
   const least = (row: keyof typeof INSULATION_ROWS) => {
     const at = rowOf(insulation, 'circuit', INSULATION_ROWS[row]);
@@ -124,19 +145,19 @@ export function shopMarks(
     drops: byKey(DROP_ROWS, drop),
     coilVolts: byKey(COIL_ROWS, coilVolts),
     coilOhms: byKey(TOLERANCE_ROWS, tolerance),
+    mending: byKey(MENDING_ROWS, mending),
     insulation: { extraLow: least('extraLow'), line: least('line') },
   };
 }
 
 /** Rules as they hold for a class of equipment: its own go before the shop's for all. */
-function rulesFor(
-  all: Rules,
-  equipment: string | null,
-): { rules: Rules; forEquipment: ReadonlySet<string> } {
+function rulesFor(all: Rules, equipment: string | null): { rules: Rules; forEquipment: ReadonlySet<string> } {
   const shop = Object.entries(all).filter(([key]) => splitRule(key).equipment === null);
   const own = Object.entries(all).flatMap(([key, value]) => {
     const split = splitRule(key);
-    return equipment !== null && key === equipmentKey(split.key, equipment) ? [[split.key, value] as const] : [];
+    return equipment !== null && key === equipmentKey(split.key, equipment)
+      ? [[split.key, value] as const]
+      : [];
   });
   return {
     rules: Object.fromEntries([...shop, ...own]),

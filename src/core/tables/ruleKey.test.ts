@@ -8,7 +8,9 @@ describe('the name of a shop rule', () => {
   it('is one for each cell, by what its row is about', () => {
     const editable = REFERENCE_TABLES.flatMap(({ rows, columns }) =>
       rows.flatMap((row) =>
-        columns.filter(({ key, shopRule }) => shopRule && typeof row[key] === 'number'),
+        columns.filter(
+          ({ key, shopRule, ownFigure }) => shopRule && (ownFigure || typeof row[key] === 'number'),
+        ),
       ),
     );
     expect(ruleLeasts().size).toBe(editable.length);

@@ -24,8 +24,11 @@ export function ruleLeasts(): ReadonlyMap<string, number> {
     REFERENCE_TABLES.flatMap((table) =>
       table.rows.flatMap((row, at) =>
         table.columns
-          .filter(({ key, shopRule }) => shopRule && typeof row[key] === 'number')
-          .map(({ key, leastOfAll }) => [ruleKey(table, at, key), leastOfAll ? (row[key] as number) : 0] as const),
+          .filter(({ key, shopRule, ownFigure }) => shopRule && (ownFigure || typeof row[key] === 'number'))
+          .map(
+            ({ key, leastOfAll }) =>
+              [ruleKey(table, at, key), leastOfAll ? (row[key] as number) : 0] as const,
+          ),
       ),
     ),
   );
@@ -34,7 +37,10 @@ export function ruleLeasts(): ReadonlyMap<string, number> {
 /** A rule's own name, and the class of equipment that it is for; null for all. */
 export function splitRule(key: string): { key: string; equipment: string | null } {
   const [table, row, column, ...equipment] = key.split('|');
-  return { key: [table, row, column].join('|'), equipment: equipment.length > 0 ? equipment.join('|') : null };
+  return {
+    key: [table, row, column].join('|'),
+    equipment: equipment.length > 0 ? equipment.join('|') : null,
+  };
 }
 
 /** Rules kept by the place of their row, as they were until rows had names, under the names of the rows that stood there. */

@@ -10,6 +10,8 @@ export interface TableColumn {
   shopRule?: boolean;
   /** A standard's least: a shop may ask for more, never for less. */
   leastOfAll?: boolean;
+  /** Nobody but the shop knows it: nothing stands there until it is written. */
+  ownFigure?: boolean;
 }
 
 export type TableCell = string | number | null;
@@ -192,6 +194,28 @@ const insulation: ReferenceTable = {
   ],
 };
 
+const controllerParts: ReferenceTable = {
+  id: 'controller-parts',
+  title: 'Controllers: what each way of mending takes',
+  source: 'Shop rules; the costs are the shop’s own',
+  note: 'Minutes at the machine, with locking and proving. A cost that is not written is not counted.',
+  columns: [
+    { key: 'way', label: 'Way' },
+    { key: 'minutes', label: 'Takes', unit: 'min', shopRule: true },
+    { key: 'cost', label: 'Parts cost', shopRule: true, ownFigure: true },
+  ],
+  rows: [
+    { way: 'Mend the wire or its terminal in the field', minutes: 30, cost: null },
+    { way: 'Mend the supply or its fuse', minutes: 20, cost: null },
+    { way: 'Replace the sensor of the loop', minutes: 30, cost: null },
+    { way: 'Move the wire to a free output', minutes: 25, cost: null },
+    { way: 'Replace the selector', minutes: 40, cost: null },
+    { way: 'Replace the output module', minutes: 25, cost: null },
+    { way: 'Replace the master relay', minutes: 30, cost: null },
+    { way: 'Replace the whole controller', minutes: 90, cost: null },
+  ],
+};
+
 /** Every table, in the order they are shown. */
 export const REFERENCE_TABLES: readonly ReferenceTable[] = [
   wireGauges,
@@ -202,6 +226,7 @@ export const REFERENCE_TABLES: readonly ReferenceTable[] = [
   coilTolerances,
   contactDrops,
   insulation,
+  controllerParts,
 ];
 
 /** Lists that the builder takes its choices from. */

@@ -18,6 +18,7 @@ import type { InsulationAnswer, InsulationSheet } from '@/core/sheets/insulation
 import dynamic from 'next/dynamic';
 import { chartOf } from './benchCharts';
 import type { CoilAnswer, CoilSheet } from '@/core/sheets/coil/coil';
+import type { ContactsSheet } from '@/core/sheets/contacts/contacts';
 import { CoilStrip } from './CoilStrip';
 import { BenchField } from './BenchField';
 import { DutyTimer } from './DutyTimer';
@@ -98,7 +99,9 @@ export function BenchScreen({
             />
           ))}
         </div>
-        {sheet === 'coil' ? <DutyTimer sheet={result.ok ? (result.document as CoilSheet) : null} /> : null}
+        {sheet === 'coil' || sheet === 'contacts' ? (
+          <DutyTimer sheet={result.ok ? (result.document as CoilSheet | ContactsSheet) : null} />
+        ) : null}
         {sheet === 'insulation' ? (
           <InsulationRunPanel
             sheet={result.ok ? (result.document as InsulationSheet) : null}

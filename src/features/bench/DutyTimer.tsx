@@ -1,7 +1,6 @@
 'use client';
 
 import { useState } from 'react';
-import type { CoilSheet } from '@/core/sheets/coil/coil';
 import { coolSeconds } from '@/core/sheets/coil/service';
 import { Heading, MainKey, PlainKey, Trouble } from '@/ui/sheet';
 import { useNow } from '@/ui/useNow';
@@ -13,7 +12,12 @@ type Clock =
   { is: 'off' } | { is: 'on'; sinceMs: number } | { is: 'cooling'; sinceMs: number; onSeconds: number };
 
 /** How long a coil under test is on, with a warning at what its label allows; then how long it has to cool. */
-export function DutyTimer({ sheet }: { sheet: CoilSheet | null }) {
+export function DutyTimer({
+  sheet,
+}: {
+  /** What its label says: on for at most this share of a cycle. */
+  sheet: { dutyShare?: number | undefined; cycleSeconds?: number | undefined } | null;
+}) {
   const [clock, setClock] = useState<Clock>({ is: 'off' });
   const now = useNow(LOOK_MS, clock.is !== 'off');
   const share = sheet?.dutyShare;

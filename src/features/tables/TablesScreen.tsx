@@ -130,7 +130,7 @@ function Table({
           <tbody>
             {rows.map((row, at) => (
               <tr key={JSON.stringify(row)}>
-                {columns.map(({ key, label, shopRule }) => {
+                {columns.map(({ key, label, shopRule, ownFigure }) => {
                   const shop = ruleKey(table, at, key);
                   const own = equipment === null ? shop : equipmentKey(shop, equipment);
                   // Of a class that has no figure of its own the shop's holds, and shows behind the empty field.
@@ -138,12 +138,12 @@ function Table({
                   const value = equipment === null ? holds : rules[own];
                   return (
                     <td key={key} className="fig border-b border-rule px-3 py-1 text-[15.5px] first:pl-0">
-                      {shopRule && row[key] !== null ? (
+                      {shopRule && (ownFigure || row[key] !== null) ? (
                         <input
                           className="fig min-h-9 w-24 border-[1.5px] border-edge bg-sheet px-2"
                           aria-label={`${title}, ${String(row[columns[0]!.key])}, ${label}`}
                           inputMode="decimal"
-                          placeholder={equipment === null ? undefined : String(holds)}
+                          placeholder={equipment === null || holds === null ? undefined : String(holds)}
                           value={typed[own] ?? String(value ?? '')}
                           onChange={(event) => onTyped({ ...typed, [own]: event.target.value })}
                         />

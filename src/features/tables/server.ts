@@ -20,7 +20,10 @@ export async function openRules(): Promise<{ rules: ShopRules; by: string | null
 export async function openTables() {
   const [opened, known] = await Promise.all([openRules(), listEquipment()]);
   const ruled = Object.keys(opened.rules).flatMap((key) => splitRule(key).equipment ?? []);
-  return { ...opened, equipment: [...new Set([...known, ...ruled])].sort((a, b) => a.localeCompare(b, 'en')) };
+  return {
+    ...opened,
+    equipment: [...new Set([...known, ...ruled])].sort((a, b) => a.localeCompare(b, 'en')),
+  };
 }
 
 /** Keeps the shop's own figures; only for columns that are practice and no standard. */
@@ -38,7 +41,9 @@ export async function settleRules(rules: unknown, person: string): Promise<{ tro
     if (equipment !== null && !equipmentName.min(1).safeParse(equipment).success)
       return { trouble: `“${rule}” names no class of equipment.` };
     if (value < least)
-      return { trouble: `${key.split('|')[1]}: ${value} is less than the standard’s ${least}; a shop may ask for more only.` };
+      return {
+        trouble: `${key.split('|')[1]}: ${value} is less than the standard’s ${least}; a shop may ask for more only.`,
+      };
   }
   await putSetting(NAME, parsed.data, who.data);
   log.info({ person: who.data, rules: Object.keys(parsed.data).length }, 'shop rules settled');

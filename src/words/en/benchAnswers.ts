@@ -2,6 +2,7 @@ import { significant } from '@/core/units/significant';
 import type { ActuationAnswer } from '@/core/sheets/actuation/actuation';
 import type { BubblesAnswer } from '@/core/sheets/bubbles/bubbles';
 import type { CoilAnswer } from '@/core/sheets/coil/coil';
+import type { PoleAnswer, SpareShort } from '@/core/sheets/contacts/bank';
 import type { ContactsAnswer } from '@/core/sheets/contacts/contacts';
 import type { CutInAnswer } from '@/core/sheets/cutIn/cutIn';
 import type { DiodeAnswer } from '@/core/sheets/diode/diode';
@@ -54,6 +55,39 @@ interface Answers {
 const HOLDS_SECONDS = 360_000;
 const NOT_YET = 'Not known yet';
 const line = (label: string, value: string | null) => (value === null ? [] : [`${label}: ${value}`]);
+/** On for how much of its cycle, and how long at most. */
+const dutyLine = (duty: ContactsAnswer['duty']) =>
+  duty === null
+    ? []
+    : [
+        `On for ${Math.round(100 * duty.share)} % of its cycle; at most ${plain(duty.mostOnSeconds, 's')} at a time`,
+      ];
+const POLES: Readonly<Record<NonNullable<PoleAnswer['does']>, string>> = {
+  switched: 'switched, open at rest',
+  restsClosed: 'switched, closed at rest',
+  straight: 'straight through, or welded',
+  neverMakes: 'does not make',
+};
+const SPARE_SHORT: Readonly<Record<SpareShort, string>> = {
+  amps: 'too few amps',
+  duty: 'too short a duty',
+  coilVolts: 'its coil is for other volts',
+  coil: 'its coil is for the other kind of current',
+  poles: 'too few poles',
+};
+const SPARE_ASKS: Readonly<Record<SpareShort, string>> = {
+  amps: 'its amps',
+  duty: 'its duty',
+  coilVolts: 'its coil’s volts',
+  coil: 'AC or DC',
+  poles: 'its poles',
+};
+function spareWords(fits: boolean | null, short: readonly SpareShort[], open: readonly SpareShort[]): string {
+  if (fits === true) return 'does, by its label';
+  if (fits === false) return `does not do: ${short.map((what) => SPARE_SHORT[what]).join(', ')}`;
+  if (open.length === 0) return 'not known yet: say what a spare must bear';
+  return `not known yet: its label must say ${open.map((what) => SPARE_ASKS[what]).join(', ')}`;
+}
 const ohms = (value: number | null) => (value === null ? null : quantity('ohms', value));
 const volts = (value: number | null) => (value === null ? null : quantity('volts', value));
 const amps = (value: number | null) => (value === null ? null : quantity('amps', value));
@@ -108,11 +142,7 @@ const SAY: { [N in SheetName]: (answer: Answers[N]) => SaidAnswer } = {
         : []),
       ...line('It ran at', plain(one.coilC, '°C')),
       ...line('Pulls in when 80 °C warmer at', volts(one.pullInHotVolts)),
-      ...(one.duty
-        ? [
-            `On for ${Math.round(100 * one.duty.share)} % of its cycle; at most ${plain(one.duty.mostOnSeconds, 's')} at a time`,
-          ]
-        : []),
+      ...dutyLine(one.duty),
     ],
   }),
   windings: (one) => ({
@@ -167,6 +197,12 @@ const SAY: { [N in SheetName]: (answer: Answers[N]) => SaidAnswer } = {
         ...Object.entries(one.serves).map(
           ([name, pair]) => `${name}: ${pair ? pair.join(' and ') : 'not known yet which two'}`,
         ),
+        ...one.poles.map(
+          ({ contactor, from, to, does, line }) =>
+            `${contactor}, ${from} to ${to}: ${does === null ? NOT_YET : POLES[does]}${line === null ? '' : `; the line comes in at ${line}`}`,
+        ),
+        ...dutyLine(one.duty),
+        ...one.spares.map(({ name, fits, short, open }) => `${name}: ${spareWords(fits, short, open)}`),
       ],
     };
   },

@@ -107,6 +107,8 @@ const WORDS: Readonly<Record<FindingCode, (found: Finding) => string>> = {
   littleCurrent: ({ name, amps }) =>
     `${at(name)} carried ${num(amps, 'amps')} only: too little to say what it does at its rating.`,
   directionsDisagree: () => 'No pairing fits what works and what does not. Look at both again.',
+  straightOrWelded: ({ name, from, to }) =>
+    `${at(name)}, ${at(from)} to ${at(to)} is closed both ways: a link that is not switched, or a contact that has welded. Look inside.`,
   unsteady: ({ name, least, most, count }) =>
     `${at(name)} makes differently each time: ${num(least, 'volts')} to ${num(most, 'volts')} in ${at(count)} makes. It is judged by the worst.`,
   noPinOut: () => 'No pin-out reads like this: a contact is bad, or a reading is wrong.',

@@ -18,7 +18,7 @@ import {
   CLASS_MOST_C,
   coilDevice,
   DEVICES,
-  dutyOf,
+  dutyFound,
   fuseSeconds,
   onShareOf,
   pullInHot,
@@ -394,7 +394,6 @@ function serviceOf(
   findings: CoilFinding[],
 ): Pick<CoilAnswer, 'pullInHotVolts' | 'duty'> {
   const { pullInVolts, dropOutVolts, ratedVolts, device, temperatureC, hz = 0 } = sheet;
-  const { onSeconds, cycleSeconds, dutyShare } = sheet;
   const direct = hz === 0;
   const hotVolts =
     direct && pullInVolts !== undefined && temperatureC !== undefined
@@ -412,14 +411,7 @@ function serviceOf(
     if (dropOutVolts !== undefined && releaseLeast !== null && dropOutVolts < releaseLeast * ratedVolts)
       findings.push({ code: 'staysIn', volts: dropOutVolts, least: releaseLeast * ratedVolts });
   }
-  if (onSeconds === undefined || dutyShare === undefined) return { pullInHotVolts: hotVolts, duty: null };
-  if (cycleSeconds === undefined) {
-    findings.push({ code: 'onTimeWithoutCycle' });
-    return { pullInHotVolts: hotVolts, duty: null };
-  }
-  const duty = dutyOf(onSeconds, cycleSeconds, dutyShare);
-  if (duty.over) findings.push({ code: 'dutyOver', share: duty.share, rated: dutyShare });
-  return { pullInHotVolts: hotVolts, duty };
+  return { pullInHotVolts: hotVolts, duty: dutyFound(sheet, findings) };
 }
 
 /** What would settle it: whatever of leads and temperature could still turn it round, then something to hold it against. */

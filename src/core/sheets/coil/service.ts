@@ -1,5 +1,6 @@
 import { fuseWindow } from '../../circuit/fuseTime';
 import type { CoilDevice } from '../../tables/marks';
+import type { Finding } from '../sheet';
 
 /** How a coil does in service, beside what its ohms say: how hot it runs, at what volts it works, how long it may stay on. */
 
@@ -43,6 +44,28 @@ export function dutyOf(
 ): { share: number; mostOnSeconds: number; over: boolean } {
   const share = Math.min(onSeconds / cycleSeconds, 1);
   return { share, mostOnSeconds: ratedShare * cycleSeconds, over: share > ratedShare };
+}
+
+export type DutyFinding = Finding<'dutyOver' | 'onTimeWithoutCycle'>;
+
+/** The same of what a sheet has typed; null while one of the three is missing. */
+export function dutyFound(
+  {
+    onSeconds,
+    cycleSeconds,
+    dutyShare,
+  }: { onSeconds?: number | undefined; cycleSeconds?: number | undefined; dutyShare?: number | undefined },
+  findings: Finding[],
+): ReturnType<typeof dutyOf> | null {
+  if (onSeconds === undefined || dutyShare === undefined) return null;
+  if (cycleSeconds === undefined) {
+    findings.push({ code: 'onTimeWithoutCycle' } satisfies DutyFinding);
+    return null;
+  }
+  const duty = dutyOf(onSeconds, cycleSeconds, dutyShare);
+  if (duty.over)
+    findings.push({ code: 'dutyOver', share: duty.share, rated: dutyShare } satisfies DutyFinding);
+  return duty;
 }
 
 /** How long it has to stay off after it was on, so that no more heat went into it than its label allows, seconds (reference section 11, E15). */

@@ -1,8 +1,10 @@
 import { z } from 'zod';
+import { dutyFound, type DutyFinding } from '../coil/service';
 import { shopMarks, type DropMark, type ShopMarks } from '../../tables/marks';
 import {
   maybe,
   median,
+  mustDiffer,
   mustKnow,
   ohmsShown,
   positive,
@@ -12,6 +14,16 @@ import {
   type SheetAnswer,
   type Shown,
 } from '../sheet';
+
+import {
+  poleRow,
+  spareFits,
+  spareNeeds,
+  spareRow,
+  tellPole,
+  type PoleAnswer,
+  type SpareAnswer,
+} from './bank';
 
 const contactor = z.object({
   name: thing,
@@ -37,6 +49,14 @@ export const contactsSheet = z.object({
       .array(z.object({ name: thing, works: maybe(z.boolean()), pair: maybe(z.array(thing).length(2)) }))
       .max(10),
   ),
+  poles: maybe(z.array(poleRow).max(60)),
+  /** What the place asks of a contactor; spares are held against it. */
+  needs: maybe(spareNeeds),
+  spares: maybe(z.array(spareRow).max(60)),
+  /** How long it is on, of what cycle; `needs.dutyShare` is what the place asks. */
+  onSeconds: maybe(positive),
+  cycleSeconds: maybe(positive),
+  dutyShare: maybe(z.number().gt(0).max(1)),
 });
 export type ContactsSheet = z.infer<typeof contactsSheet>;
 type Contactor = z.infer<typeof contactor>;
@@ -54,6 +74,8 @@ export type ContactsFinding = Finding<
   | 'littleCurrent'
   | 'directionsDisagree'
   | 'unsteady'
+  | 'straightOrWelded'
+  | DutyFinding['code']
 >;
 
 export interface ContactsAnswer extends SheetAnswer {
@@ -62,6 +84,9 @@ export interface ContactsAnswer extends SheetAnswer {
   serves: Record<string, string[] | null>;
   /** Of drops that were read make after make: their middle, the worst, and how many. */
   makes: Record<string, { middle: number; worst: number; count: number }>;
+  poles: PoleAnswer[];
+  spares: SpareAnswer[];
+  duty: { share: number; mostOnSeconds: number; over: boolean } | null;
 }
 
 /** An ohmmeter tells a closed contact from a broken one up to here, and no finer; open above that, ohms. */
@@ -122,7 +147,26 @@ export function judgeContacts(sheet: ContactsSheet, marks: ShopMarks = shopMarks
       one.dropVolts !== undefined && one.atAmps !== undefined ? Math.abs(one.dropVolts) * one.atAmps : null;
   }
   const serves = servedBy(known, directions, verdicts, cannot, findings);
-  return { verdicts, watts, serves, makes, findings, next: asks[0] ?? null };
+  const poles = (sheet.poles ?? []).map((pole, at) => {
+    mustKnow(known, pole.contactor, `poles[${at}].contactor`);
+    mustDiffer(pole.from, pole.to, `poles[${at}]`);
+    return tellPole(pole, leadOhms ?? 0, lineVolts);
+  });
+  for (const { contactor: name, from, to, does } of poles)
+    if (does === 'straight') findings.push({ code: 'straightOrWelded', name, from, to });
+  const open = poles.findIndex(({ does }) => does === null);
+  if (open >= 0) asks.push({ ask: `poles[${open}]` });
+  return {
+    verdicts,
+    watts,
+    serves,
+    makes,
+    poles,
+    spares: (sheet.spares ?? []).map((spare) => spareFits(sheet.needs, spare)),
+    duty: dutyFound(sheet, findings),
+    findings,
+    next: asks[0] ?? null,
+  };
 }
 
 function makesOf(

@@ -141,6 +141,17 @@ describe('sheets that a circuit fills in', () => {
     const [first] = new Diagnoser(circuit).diagnose([...complaint, ...readings]).suspects;
     expect(first).toMatchObject({ part: 'W14', fault: 'shortBetween', other: 'W15' });
   });
+  it('contacts both ways: welded, not making, and a film, each as what it is', () => {
+    const relay = changeOverRelay();
+    const of = (fault?: [string, string, number?]) => verdicts(follow(relay, 'terminals', fault).sheet);
+    expect(new Set(Object.values(of()))).toEqual(new Set(['good']));
+    expect(Object.values(of(['K1', 'welded']))).toContain('welded');
+    expect(Object.values(of(['K1', 'stuckOpen']))).toContain('open');
+    const chain = verdicts(follow(clutchInterlocks(), 'terminals', ['S2', 'highResistance', 4000]).sheet);
+    expect(Object.entries(chain).filter(([, verdict]) => verdict !== 'good')).toEqual([
+      [expect.stringMatching(/^S2 /), 'weak'],
+    ]);
+  });
   it('outputs: every command by every output', () => {
     const { sheet } = follow(twinOutputs(), 'outputs', ['A2', 'noOutput']);
     expect(verdicts(sheet)).toMatchObject({ A2: 'bad', A1: null });

@@ -10,6 +10,7 @@ import { interlocksSheetOf } from './interlocksSheet';
 import { JOB_SHEETS, type JobSheet, type JobSheetName } from './jobSheet';
 import { outputsSheetOf } from './outputsSheet';
 import { surveySheetOf } from './surveySheet';
+import { terminalsSheetOf } from './terminalsSheet';
 
 type Build = (model: CircuitModel, readings: readonly Reading[], marks: ShopMarks) => JobSheet | null;
 
@@ -17,6 +18,7 @@ const BUILD: { [N in JobSheetName]: Build } = {
   functions: functionsSheetOf,
   coil: coilSheetOf,
   contacts: contactsSheetOf,
+  terminals: terminalsSheetOf,
   interlocks: interlocksSheetOf,
   drop: dropSheetOf,
   insulation: insulationSheetOf,

@@ -97,6 +97,12 @@ export function contactsSheetOf(
     school: undefined,
     lineVolts: Math.max(...compiled.branches.map((branch) => branch.volts), 0) || undefined,
     directions: undefined,
+    poles: undefined,
+    needs: undefined,
+    spares: undefined,
+    onSeconds: undefined,
+    cycleSeconds: undefined,
+    dutyShare: undefined,
   };
   const answer = judgeContacts(sheet, marks);
   const rows = found.map(({ name, between, click, coilOhms, closed, open, drop }) => ({

@@ -12,6 +12,7 @@ export const JOB_SHEETS = [
   'functions',
   'coil',
   'contacts',
+  'terminals',
   'interlocks',
   'drop',
   'insulation',

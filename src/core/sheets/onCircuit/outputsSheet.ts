@@ -1,6 +1,8 @@
 import type { CircuitModel } from '../../circuit/model';
 import type { Reading, Setup } from '../../circuit/schema';
 import { workingPatterns } from '../../diagnosis/patterns';
+import { MENDING_ROWS, type ShopMarks } from '../../tables/marks';
+import { rowOf } from '../heldAgainst';
 import { judgeOutputs } from '../outputs/outputs';
 import {
   cellOf,
@@ -15,7 +17,11 @@ import {
 } from './jobSheet';
 
 /** Every output by itself commanded, and all of them measured. */
-export function outputsSheetOf(model: CircuitModel, readings: readonly Reading[]): JobSheet | null {
+export function outputsSheetOf(
+  model: CircuitModel,
+  readings: readonly Reading[],
+  marks: ShopMarks,
+): JobSheet | null {
   const { compiled } = model;
   const frame = nameOf(model, compiled.frame);
   const drivers = compiled.parts.filter(({ part }) => part.kind === 'driver');
@@ -50,18 +56,21 @@ export function outputsSheetOf(model: CircuitModel, readings: readonly Reading[]
     });
   }
   const names = outs.map(({ ref }) => ref);
-  const answer = judgeOutputs({
-    ...HEAD,
-    sheet: 'outputs',
-    outputs: names,
-    master: undefined,
-    modules: undefined,
-    supplyVolts: Math.max(...outs.map(({ node }) => compiled.volts[compiled.nodeIndex.get(node)!]!), 1),
-    loads: 'on',
-    matrix,
-    lowImpedance: undefined,
-    sensorLoop: 'closed',
-  });
+  const answer = judgeOutputs(
+    {
+      ...HEAD,
+      sheet: 'outputs',
+      outputs: names,
+      master: undefined,
+      modules: undefined,
+      supplyVolts: Math.max(...outs.map(({ node }) => compiled.volts[compiled.nodeIndex.get(node)!]!), 1),
+      loads: 'on',
+      matrix,
+      lowImpedance: undefined,
+      sensorLoop: 'closed',
+    },
+    marks,
+  );
   for (const row of rows) row.verdict = answer.of.includes(row.name) ? 'bad' : null;
   const { next } = answer;
   const asked =
@@ -75,6 +84,7 @@ export function outputsSheetOf(model: CircuitModel, readings: readonly Reading[]
     rows,
     next: answer.cause ? null : (open ?? firstOpen(rows)),
     answers: [answer],
+    held: answer.mend.map(({ way }) => rowOf('controller-parts', MENDING_ROWS[way], marks)),
   };
 }
 

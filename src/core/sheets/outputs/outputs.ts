@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { shopMarks, type ShopMarks } from '../../tables/marks';
+import { mendings, type Mending } from './worth';
 import { maybe, mustKnow, names, thing, sheetHead, type Finding, type SheetAnswer } from '../sheet';
 
 const grid = z.record(thing, z.record(thing, z.number()));
@@ -35,6 +37,8 @@ export interface OutputsAnswer extends SheetAnswer {
   of: string[];
   share: number | null;
   next: { commanded: string; measured: string; how: 'volts' | 'lowImpedance' } | { ask: string } | null;
+  /** Ways to mend it, the smallest first, with what each takes in this shop. */
+  mend: Mending[];
 }
 
 /** Source volts under this are none, volts. */
@@ -70,7 +74,12 @@ interface Story {
  * modules, selector, common, outputs that leak or are crossed (reference `logic.md` section 5). What the cells read so far leave open is
  * not said; the cell that parts the causes is asked for.
  */
-export function judgeOutputs(sheet: OutputsSheet): OutputsAnswer {
+export function judgeOutputs(sheet: OutputsSheet, marks: ShopMarks = shopMarks({})): OutputsAnswer {
+  const answer = causeOf(sheet);
+  return { ...answer, mend: mendings(answer.cause, marks) };
+}
+
+function causeOf(sheet: OutputsSheet): Omit<OutputsAnswer, 'mend'> {
   const { outputs, master, modules = [], matrix = {}, lowImpedance = {}, supplyVolts } = sheet;
   const findings: OutputsFinding[] = [];
   const places = master === undefined || outputs.includes(master) ? outputs : [...outputs, master];
@@ -275,7 +284,7 @@ function answerOf(
   weighed: readonly { story: Story; share: number }[],
   cells: readonly Cell[],
   findings: OutputsFinding[],
-): OutputsAnswer {
+): Omit<OutputsAnswer, 'mend'> {
   const causes = new Map<Story['cause'], number>();
   const named = new Map<string, { of: readonly string[]; cause: Story['cause']; share: number }>();
   for (const { story, share } of weighed) {

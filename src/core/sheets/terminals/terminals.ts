@@ -330,13 +330,14 @@ function judgeContactsOf(poles: readonly Pole[], read: Read): ContactJudged[] {
       return STATES.flatMap((state): ContactJudged[] => {
         const value = read.get(pairKey(com, end))?.[state];
         if (value === undefined) return [];
-        return [{ from: com, to: end, state, verdict: verdictOf(value, state === closedIn) }];
+        return [{ from: com, to: end, state, verdict: contactVerdict(value, state === closedIn) }];
       });
     });
   });
 }
 
-function verdictOf(value: Shown, shouldClose: boolean): ContactJudged['verdict'] {
+/** A contact by its ohms, in a state in which it should be closed or open. */
+export function contactVerdict(value: Shown, shouldClose: boolean): ContactJudged['verdict'] {
   const open = value === 'OL' || value > OPEN_OHMS;
   if (shouldClose) return open ? 'open' : value > CLOSED_OHMS ? 'weak' : 'good';
   return open ? 'good' : value <= CLOSED_OHMS ? 'welded' : 'weak';

@@ -93,4 +93,17 @@ export const SHEET_JOBS: readonly DemoJob[] = [
     tests: [],
     sheet: { name: 'functions', cells: 2 },
   },
+  {
+    number: 402,
+    machine: 'L-2',
+    function: 'Bucket lock coil over relay',
+    title: 'Bucket stays locked after the button is let go',
+    person: 'Ilse',
+    hoursAgo: 104,
+    words: 'Locks as it should. Let go, it stays locked until the key is out.',
+    hidden: { part: 'K5', fault: 'welded' },
+    tests: [],
+    reached: 'made-safe',
+    sheet: { name: 'terminals', cells: 4 },
+  },
 ];

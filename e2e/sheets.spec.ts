@@ -67,6 +67,15 @@ const STORIES: readonly Story[] = [
     part: 'S22',
   },
   {
+    machine: 'L-2 Loader OR-131: Bucket lock coil over relay',
+    circuit: 'loader-bucket-lock',
+    sheet: 'terminals',
+    hidden: ['K5', 'welded'],
+    says: /^K5, .*: closed where it should be open\./,
+    part: 'K5',
+    dead: true,
+  },
+  {
     machine: 'T-3 Snow tractor with blower OR-140: Engine stop solenoid',
     circuit: 'tractor-blower-stop',
     sheet: 'coil',

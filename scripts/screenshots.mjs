@@ -16,6 +16,7 @@ const JOB_SHEETS = [
   [404, 'functions'],
   [413, 'coil'],
   [410, 'contacts'],
+  [402, 'terminals'],
   [407, 'interlocks'],
   [408, 'drop'],
   [405, 'insulation'],

@@ -227,25 +227,27 @@ function Name({ machine, equipment }: Pick<OpenMachine, 'machine' | 'equipment'>
     setTrouble(answer.trouble);
   });
   return (
-    <Form className="mt-6 flex flex-wrap items-end gap-y-2" onSubmit={(event) => void rename(event)}>
-      <Field label="What it is called" className="w-full">
+    <Form className="mt-6 grid gap-2" onSubmit={(event) => void rename(event)}>
+      <Field label="What it is called">
         <input className={FIELD} maxLength={120} {...register('name')} />
       </Field>
-      <Field label="Class of equipment, if limits differ" className="flex-1">
-        <input className={FIELD} maxLength={60} list="equipment" {...register('equipment')} />
-        <datalist id="equipment">
-          {equipment.map((one) => (
-            <option key={one} value={one} />
-          ))}
-        </datalist>
-      </Field>
-      <PlainKey
-        type="submit"
-        className="-ml-[1.5px]"
-        disabled={typed.name === kept.name && typed.equipment === kept.equipment}
-      >
-        Keep it
-      </PlainKey>
+      <div className="flex items-end">
+        <Field label="Class of equipment, where its limits differ" className="min-w-0 flex-1">
+          <input className={FIELD} maxLength={60} list="equipment" {...register('equipment')} />
+          <datalist id="equipment">
+            {equipment.map((one) => (
+              <option key={one} value={one} />
+            ))}
+          </datalist>
+        </Field>
+        <PlainKey
+          type="submit"
+          className="-ml-[1.5px]"
+          disabled={typed.name === kept.name && typed.equipment === kept.equipment}
+        >
+          Keep it
+        </PlainKey>
+      </div>
       {trouble ? <Trouble>{trouble}</Trouble> : null}
     </Form>
   );

@@ -42,7 +42,9 @@ describe('machines', () => {
       'Sled hoist, upper station',
     );
     expect((await named(' ')).trouble).toBe('Say what the machine is.');
-    expect((await nameMachine('Z-99', { name: 'Ghost', equipment: '' })).trouble).toBe('There is no machine Z-99.');
+    expect((await nameMachine('Z-99', { name: 'Ghost', equipment: '' })).trouble).toBe(
+      'There is no machine Z-99.',
+    );
   });
 
   it.each([

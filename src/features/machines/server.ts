@@ -102,7 +102,10 @@ export async function openMachine(code: string) {
 }
 export type OpenMachine = NonNullable<Awaited<ReturnType<typeof openMachine>>>;
 
-export async function nameMachine(code: string, fields: { name: string; equipment: string }): Promise<FormAnswer> {
+export async function nameMachine(
+  code: string,
+  fields: { name: string; equipment: string },
+): Promise<FormAnswer> {
   const parsed = z.object({ name: machineNames.shape.name, equipment: equipmentName }).safeParse(fields);
   if (!parsed.success) return { trouble: parsed.error.issues[0]!.message };
   const { name, equipment } = parsed.data;

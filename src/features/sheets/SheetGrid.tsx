@@ -22,6 +22,8 @@ export function SheetGrid({
   onChoose: (at: [number, number]) => void;
 }) {
   const { speaker } = useDesk();
+  // On a phone the last of many columns would be out of sight: it stands under the name there.
+  const wide = sheet.columns.length > 2 ? 'max-tablet:hidden' : '';
   const full = sheet.name === 'outputs' ? fullOf(sheet) : null;
   return (
     <div className="max-h-[60vh] overflow-auto">
@@ -36,7 +38,7 @@ export function SheetGrid({
                 {columnWords(column)}
               </th>
             ))}
-            <th className="px-2 py-1 font-[550]">It says</th>
+            <th className={`px-2 py-1 font-[550] ${wide}`}>It says</th>
           </tr>
         </thead>
         <tbody>
@@ -51,6 +53,13 @@ export function SheetGrid({
               >
                 <th className="fig-bold py-1 pr-2 text-[16px] font-normal">
                   {rowTitle(speaker, sheet, row)}
+                  {wide && row.verdict !== null ? (
+                    <span
+                      className={`-ml-1 block px-1 text-[15px] leading-[18px] font-[650] tablet:hidden ${tone ? TONE[tone] : 'text-ink2'}`}
+                    >
+                      <Says sheet={sheet} verdict={row.verdict} />
+                    </span>
+                  ) : null}
                 </th>
                 {row.cells.map((cell, c) => (
                   <td key={sheet.columns[c]} className="p-0.5">
@@ -74,10 +83,9 @@ export function SheetGrid({
                   </td>
                 ))}
                 <td
-                  className={`px-2 text-[16px] leading-[19px] font-[650] ${tone ? TONE[tone] : 'text-ink2'}`}
+                  className={`px-2 text-[16px] leading-[19px] font-[650] ${wide} ${tone ? TONE[tone] : 'text-ink2'}`}
                 >
-                  {tone === 'good' ? '✓ ' : tone === 'bad' ? '✕ ' : ''}
-                  {sheetVerdictWords(sheet.name, row.verdict)}
+                  <Says sheet={sheet} verdict={row.verdict} />
                 </td>
               </tr>
             );
@@ -85,6 +93,16 @@ export function SheetGrid({
         </tbody>
       </table>
     </div>
+  );
+}
+
+function Says({ sheet, verdict }: { sheet: JobSheet; verdict: string | null }) {
+  const tone = verdictTone(verdict);
+  return (
+    <>
+      {tone === 'good' ? '✓ ' : tone === 'bad' ? '✕ ' : ''}
+      {sheetVerdictWords(sheet.name, verdict)}
+    </>
   );
 }
 

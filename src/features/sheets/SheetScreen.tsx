@@ -53,7 +53,10 @@ function OpenSheet({
     <StepLayout
       left={
         <>
-          <nav aria-label="Sheets of this job" className="flex flex-wrap gap-x-5 gap-y-1 pt-3">
+          <nav
+            aria-label="Sheets of this job"
+            className="flex flex-wrap gap-x-5 gap-y-1 pt-3 whitespace-nowrap max-tablet:flex-nowrap max-tablet:overflow-x-auto"
+          >
             <StepLink step="test" className="min-h-11 py-2.5 underline underline-offset-4">
               Back to the next test
             </StepLink>

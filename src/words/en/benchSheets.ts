@@ -119,6 +119,8 @@ const WORDS: Readonly<Record<FindingCode, (found: Finding) => string>> = {
   supplyNotKnown: () => 'The supply volts are not known.',
   fitsNothing: () => 'What was read fits no single cause.',
   loopBridged: () => 'The sensor loop is bridged: it does not show. Take the bridge out.',
+  heldDown: ({ output }) =>
+    `With its load off ${at(output)} gives what it should: what hangs on it holds it down. Look at its wire and its load.`,
   loadMayHold: ({ outputs }) =>
     `A short behind ${list(outputs) || 'it'} would read the same: take the load off, and measure again.`,
   referenceNotKnown: ({ takenAs }) => `The reference volts are not known: ${at(takenAs)} V are taken.`,

@@ -2,6 +2,7 @@ import { findingWords } from './benchSheets';
 import type { JobSheet, JobSheetName, SheetRow } from '@/core/sheets/onCircuit/jobSheet';
 import { refOfKey } from '@/core/sheets/onCircuit/functionsSheet';
 import type { FunctionsAnswer } from '@/core/sheets/functions/functions';
+import type { OutputsAnswer } from '@/core/sheets/outputs/outputs';
 import type { SheetAnswer } from '@/core/sheets/sheet';
 import type { Reading, Test } from '@/core/circuit/schema';
 import {
@@ -40,6 +41,7 @@ const COLUMNS: Readonly<Record<string, string>> = {
   insulation: 'At test volts',
   shouldBeOpen: 'Should be open',
   shouldBeClosed: 'Should be closed',
+  loadOff: 'Itself, load off',
   plugOn: 'Plug on, commanded',
   plugOff: 'Plug off, commanded',
   ohmsPlugOff: 'Plug off, dead',
@@ -78,7 +80,7 @@ const VERDICTS: Readonly<Record<JobSheetName, Readonly<Record<string, string>>>>
   interlocks: { good: 'passes its volts on', bad: 'loses the volts here' },
   drop: { good: 'loses what it may', high: 'loses too much' },
   insulation: { good: 'good', watch: 'to be watched', bad: 'leaks' },
-  outputs: { bad: 'this one' },
+  outputs: { bad: 'this one', heldDown: 'held down by what hangs on it' },
   survey: { good: 'as drawn', bad: 'not as drawn' },
 };
 
@@ -160,12 +162,10 @@ function liesOnWords({ liesOn = [] }: JobSheet): string[] {
 }
 
 function outputsFound(answer: SheetAnswer): string[] {
-  const { cause, of, findings } = answer as SheetAnswer & { cause: string | null; of: string[] };
-  if (cause === null) return ['Not known yet: what was read fits more than one cause.'];
-  return [
-    outputsCauseWords(cause, of),
-    ...findings.filter(({ code }) => code === 'loadMayHold').map(findingWords),
-  ];
+  const { cause, of, findings } = answer as OutputsAnswer;
+  const more = findings.filter(({ code }) => code === 'loadMayHold' || code === 'heldDown').map(findingWords);
+  if (cause !== null) return [outputsCauseWords(cause, of), ...more];
+  return more.length > 0 ? more : ['Not known yet: what was read fits more than one cause.'];
 }
 
 /** What an output matrix comes to, with the outputs that it is about. */

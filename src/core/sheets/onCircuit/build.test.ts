@@ -10,13 +10,13 @@ import {
   clutchInterlocks,
   multiOutput,
   singleCoil,
-  twinOutputs,
   twoWayPair,
   winchPack,
 } from '../../templates/electrical';
 import { gateValve } from '../../templates/fluid';
 import { TEMPLATES } from '../../templates/templates';
 import { MachineUnderTest } from '../../testing/machineUnderTest';
+import type { OutputsAnswer } from '../outputs/outputs';
 import type { FunctionsAnswer } from '../functions/functions';
 import { jobSheet } from './build';
 import { refOfKey } from './functionsSheet';
@@ -152,9 +152,29 @@ describe('sheets that a circuit fills in', () => {
       [expect.stringMatching(/^S2 /), 'weak'],
     ]);
   });
-  it('outputs: every command by every output', () => {
-    const { sheet } = follow(twinOutputs(), 'outputs', ['A2', 'noOutput']);
-    expect(verdicts(sheet)).toMatchObject({ A2: 'bad', A1: null });
+  it('outputs: every command by every output, and a dead one once more with its load off', () => {
+    const { sheet } = follow(demoCircuit('groomer-comb-flaps'), 'outputs', ['DQ3', 'noOutput']);
+    expect(verdicts(sheet)).toMatchObject({ DQ3: 'bad', DQ1: null });
+    const [answer] = sheet.answers as OutputsAnswer[];
+    expect(answer!.findings).toEqual([]);
+    expect(answer!.mend.map(({ way }) => way)).toEqual(['freeOutput', 'module', 'controller']);
+    const [loadOff] = sheet.rows.find(({ name }) => name === 'DQ3')!.cells.slice(-1);
+    expect(loadOff!.test.setup.lifted).toEqual([{ part: 'W213', node: 'DQ3:out' }]);
+    expect(loadOff!.value).not.toBeNull();
+  });
+  it('outputs: what a short behind it holds down gives once its load is off, and is not to be replaced', () => {
+    const { sheet } = follow(demoCircuit('groomer-comb-flaps'), 'outputs', ['W213', 'shortToFrame', 0.02]);
+    const [answer] = sheet.answers as OutputsAnswer[];
+    expect(answer).toMatchObject({ cause: null, findings: [{ code: 'heldDown', output: 'DQ3' }], mend: [] });
+    expect(verdicts(sheet)).toMatchObject({ DQ3: 'heldDown' });
+  });
+  it('a reading with the plug on is none with the plug off, though the sound machine shows the same', () => {
+    const circuit = demoCircuit('groomer-comb-flaps');
+    const model = new CircuitModel(circuit);
+    const [row] = jobSheet(model, 'survey', [], MARKS)!.rows;
+    const on = { ...row!.cells[0]!.test, value: row!.cells[0]!.expected } as Reading;
+    const [read] = jobSheet(model, 'survey', [on], MARKS)!.rows;
+    expect(read!.cells.map((cell) => cell?.value)).toEqual([on.value, null, null]);
   });
   it('functions: what all that fails has in common and nothing that works needs, with as few tried as may be', () => {
     const { sheet, readings } = follow(multiOutput(), 'functions', ['Y2', 'open']);

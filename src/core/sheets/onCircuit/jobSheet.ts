@@ -2,7 +2,7 @@ import { oncePerModel, type CircuitModel } from '../../circuit/model';
 import type { Reading, Setup, Test } from '../../circuit/schema';
 import { nodesOfTest, partOfTest } from '../../circuit/testPlace';
 import { listCandidateTests, type CandidateTest } from '../../diagnosis/candidateTests';
-import { testKey } from '../../diagnosis/observations';
+import { askedPlace, testKey } from '../../diagnosis/observations';
 import { bindTest, predict, predictedValue } from '../../diagnosis/predict';
 import type { HeldRow } from '../heldAgainst';
 import type { SheetAnswer } from '../sheet';
@@ -62,6 +62,8 @@ export interface JobSheet {
 const SAME_SHARE = 0.02;
 /** Kinds that tell of the command they were watched in, and of no other. */
 const ONE_COMMAND: readonly Test['kind'][] = ['function', 'moves'];
+/** Kinds that say another thing with a plug or a wire off, though the sound machine shows the same then. */
+const AS_IT_STANDS: readonly Test['kind'][] = ['volts', 'insulation'];
 
 /** Tests that may be taken on a circuit at all, whatever the doubt. */
 export const testsOf = oncePerModel((model): readonly CandidateTest[] => listCandidateTests(model).tests);
@@ -141,6 +143,7 @@ function meansTheSame(
   if (partOfTest(test) !== partOfTest(reading)) return false;
   if ([...one].sort().join('\n') !== [...two].sort().join('\n')) return false;
   const { value: _value, meter: _meter, unsteady: _unsteady, ...other } = reading;
+  if (AS_IT_STANDS.includes(test.kind) && askedPlace(test) !== askedPlace(other as Test)) return false;
   const there = soundValue(model, other as Test);
   if (typeof expected !== 'number' || typeof there !== 'number')
     return JSON.stringify(expected) === JSON.stringify(there);

@@ -30,7 +30,9 @@ export type OutputsCause =
   | 'ghost'
   | 'selector'
   | 'openCommon';
-export type OutputsFinding = Finding<'supplyNotKnown' | 'fitsNothing' | 'loopBridged' | 'loadMayHold'>;
+export type OutputsFinding = Finding<
+  'supplyNotKnown' | 'fitsNothing' | 'loopBridged' | 'loadMayHold' | 'heldDown'
+>;
 
 export interface OutputsAnswer extends SheetAnswer {
   cause: OutputsCause | null;
@@ -76,7 +78,9 @@ interface Story {
  */
 export function judgeOutputs(sheet: OutputsSheet, marks: ShopMarks = shopMarks({})): OutputsAnswer {
   const answer = causeOf(sheet);
-  return { ...answer, mend: mendings(answer.cause, marks) };
+  // While a short behind it may be what holds it down, nothing of the controller is to be bought.
+  const open = answer.findings.some(({ code }) => code === 'loadMayHold');
+  return { ...answer, mend: open ? [] : mendings(answer.cause, marks) };
 }
 
 function causeOf(sheet: OutputsSheet): Omit<OutputsAnswer, 'mend'> {

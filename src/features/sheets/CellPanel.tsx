@@ -17,6 +17,7 @@ import { choicesOf } from '../measure/Keyline';
 import { meterOf, withoutLeads } from '../measure/meterProfile';
 import { useHold } from '../measure/useHold';
 import { useMeter } from '../measure/useMeter';
+import { CellPast } from './CellPast';
 import { rowTitle } from '@/words/en/sheets';
 
 /** One cell: how it is read, what holds it back, and its answer. What is typed is a reading of the job like any other. */
@@ -62,6 +63,7 @@ export function CellPanel({
           </>
         )}
       </p>
+      <CellPast cell={cell} />
       <SetupSteps test={test} />
       {shut ? (
         <>

@@ -26,11 +26,14 @@ export function sheetOf(value: string | null): JobSheetName | null {
 /** A sheet of the job: many readings beside each other, each a test of its own, with the one that matters next. */
 export function SheetScreen() {
   const { speaker, readings, job } = useDesk();
-  const { marks } = job;
+  const { marks, baselines } = job;
   const name = sheetOf(useSearchParams().get('sheet')) ?? 'coil';
   const { model } = speaker;
   const sheets = sheetsOfCircuit(model);
-  const sheet = useMemo(() => jobSheet(model, name, readings, marks), [model, name, readings, marks]);
+  const sheet = useMemo(
+    () => jobSheet(model, name, readings, marks, baselines),
+    [model, name, readings, marks, baselines],
+  );
   return <OpenSheet key={name} name={name} sheets={sheets} sheet={sheet} />;
 }
 

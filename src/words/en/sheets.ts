@@ -4,6 +4,8 @@ import { refOfKey } from '@/core/sheets/onCircuit/functionsSheet';
 import type { FunctionsAnswer } from '@/core/sheets/functions/functions';
 import type { OutputsAnswer } from '@/core/sheets/outputs/outputs';
 import type { SheetAnswer } from '@/core/sheets/sheet';
+import type { Baseline } from '@/core/diagnosis/yardsticks';
+import { siteTime } from '@/core/units/siteTime';
 import type { Reading, Test } from '@/core/circuit/schema';
 import {
   figureWords,
@@ -109,6 +111,20 @@ const CAUSES: Readonly<Record<string, string>> = {
   selector: 'The selector commands another output than it says',
   openCommon: 'The common of the loads is open.',
 };
+
+/** What a place read when earlier jobs were closed: "Proved here: 450 MΩ, 4 Feb 2026, job 398; OL, 3 Nov 2025, job 371." */
+export function pastWords(
+  kind: Test['kind'],
+  past: readonly Baseline[],
+  timeZone: string,
+  unit: Speaker['gaugeUnit'],
+): string {
+  const said = past.map(
+    ({ value, at, jobNumber }) =>
+      `${valueWords(kind, value, unit)}, ${siteTime(at, timeZone).day}, job ${jobNumber}`,
+  );
+  return `Proved here: ${said.join('; ')}.`;
+}
 
 /** A figure of a cell, without the sign that only tells which lead was where. */
 export function cellWords({ gaugeUnit }: Speaker, { kind }: Test, value: Reading['value']): string {

@@ -1,5 +1,6 @@
 import { oncePerModel, type CircuitModel } from '../../circuit/model';
 import type { Reading } from '../../circuit/schema';
+import type { Baseline } from '../../diagnosis/yardsticks';
 import { shopMarks, type ShopMarks } from '../../tables/marks';
 import { coilSheetOf } from './coilSheet';
 import { contactsSheetOf } from './contactsSheet';
@@ -7,12 +8,17 @@ import { dropSheetOf } from './dropSheet';
 import { functionsSheetOf } from './functionsSheet';
 import { insulationSheetOf } from './insulationSheet';
 import { interlocksSheetOf } from './interlocksSheet';
-import { JOB_SHEETS, type JobSheet, type JobSheetName } from './jobSheet';
+import { JOB_SHEETS, withPast, type JobSheet, type JobSheetName } from './jobSheet';
 import { outputsSheetOf } from './outputsSheet';
 import { surveySheetOf } from './surveySheet';
 import { terminalsSheetOf } from './terminalsSheet';
 
-type Build = (model: CircuitModel, readings: readonly Reading[], marks: ShopMarks) => JobSheet | null;
+type Build = (
+  model: CircuitModel,
+  readings: readonly Reading[],
+  marks: ShopMarks,
+  baselines: readonly Baseline[],
+) => JobSheet | null;
 
 const BUILD: { [N in JobSheetName]: Build } = {
   functions: functionsSheetOf,
@@ -26,15 +32,17 @@ const BUILD: { [N in JobSheetName]: Build } = {
   survey: surveySheetOf,
 };
 
-/** A sheet filled in from the circuit and the readings of the job; null where the circuit has nothing to fill it with. `marks` are the shop's. */
+/** A sheet filled in from the circuit and the readings of the job; null where the circuit has nothing to fill it with. `marks` are the shop's, `baselines` what closed jobs on this function proved. */
 export function jobSheet(
   model: CircuitModel,
   name: JobSheetName,
   readings: readonly Reading[],
   marks: ShopMarks,
+  baselines: readonly Baseline[] = [],
 ): JobSheet | null {
-  const sheet = BUILD[name](model, readings, marks);
-  return sheet && sheet.rows.some(({ cells }) => cells.some((cell) => cell !== null)) ? sheet : null;
+  const sheet = BUILD[name](model, readings, marks, baselines);
+  const filled = sheet?.rows.some(({ cells }) => cells.some((cell) => cell !== null));
+  return filled ? withPast(sheet!, baselines) : null;
 }
 
 /** The sheets that a circuit has something for; which those are hangs on no reading and on no mark. */

@@ -1,6 +1,7 @@
 import type { CircuitModel } from '../../circuit/model';
 import type { Reading } from '../../circuit/schema';
 import { ownVolts } from '../../diagnosis/testerVolts';
+import type { Baseline } from '../../diagnosis/yardsticks';
 import type { ShopMarks } from '../../tables/marks';
 import { heldAgainst, uniqueRows, type HeldRow } from '../heldAgainst';
 import { judgeInsulation, type InsulationAnswer, type InsulationSheet } from '../insulation/insulation';
@@ -10,6 +11,7 @@ import {
   HEAD,
   MOST_ROWS,
   nameOf,
+  pastOf,
   testsOf,
   type JobSheet,
   type SheetCell,
@@ -42,12 +44,13 @@ export function insulationSheetOf(
   model: CircuitModel,
   readings: readonly Reading[],
   marks: ShopMarks,
+  baselines: readonly Baseline[],
 ): JobSheet | null {
   const { compiled } = model;
   const frame = nameOf(model, compiled.frame);
   const line = (test: InsulationTest, more: Pick<SheetRow, 'name' | 'between' | 'cut'>): Line => {
     const cell = cellOf(model, test, readings)!;
-    return { ...more, test, ...judged(model, test, cell, marks), cells: [cell] };
+    return { ...more, test, ...judged(model, test, cell, marks, pastOf(test, baselines)), cells: [cell] };
   };
   const quickest = quickestOf(model);
   const toFrame = [...quickest.values()].filter(({ test }) => test.from === frame || test.to === frame);
@@ -100,8 +103,10 @@ function judged(
   { from, to, testVolts }: InsulationTest,
   cell: SheetCell,
   marks: ShopMarks,
+  past: readonly Baseline[],
 ): Pick<Line, 'verdict' | 'answer' | 'held'> {
   const value = figure(cell);
+  const reading = { from, to, seconds: undefined, temperatureC: undefined };
   const frame = nameOf(model, model.compiled.frame);
   const sheet: InsulationSheet = {
     ...HEAD,
@@ -114,13 +119,15 @@ function judged(
     policy: undefined,
     passOhms: undefined,
     material: undefined,
-    readings:
-      value === undefined ? [] : [{ from, to, ohms: value, seconds: undefined, temperatureC: undefined }],
-    before: undefined,
+    readings: value === undefined ? [] : [{ ...reading, ohms: value }],
+    before: past.slice(0, 1).flatMap(({ value }) => (isOhms(value) ? [{ ...reading, ohms: value }] : [])),
   };
   const answer = judgeInsulation(sheet, marks);
   return { verdict: answer.cells[0]?.verdict ?? null, answer, held: heldAgainst(sheet, answer, marks) };
 }
+
+const isOhms = (value: Reading['value']): value is number | 'OL' =>
+  typeof value === 'number' || value === 'OL';
 
 /** Plugs taken off in what leaks: those that were read, and the one that halves the rest; and where the leak may still lie. */
 function cutsOf(

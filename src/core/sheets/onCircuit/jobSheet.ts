@@ -3,6 +3,7 @@ import type { Reading, Setup, Test } from '../../circuit/schema';
 import { nodesOfTest, partOfTest } from '../../circuit/testPlace';
 import { listCandidateTests, type CandidateTest } from '../../diagnosis/candidateTests';
 import { askedPlace, testKey } from '../../diagnosis/observations';
+import type { Baseline } from '../../diagnosis/yardsticks';
 import { bindTest, predict, predictedValue } from '../../diagnosis/predict';
 import type { HeldRow } from '../heldAgainst';
 import type { SheetAnswer } from '../sheet';
@@ -28,6 +29,8 @@ export interface SheetCell {
   /** Position among the readings of the job of what was read; null while nothing was. */
   reading: number | null;
   value: Reading['value'] | null;
+  /** What the same test read when jobs on this function were closed, the latest first. */
+  past: readonly Baseline[];
 }
 
 export interface SheetRow {
@@ -125,7 +128,30 @@ export function cellOf(
     exact >= 0 || ONE_COMMAND.includes(test.kind)
       ? exact
       : readings.findLastIndex((one) => meansTheSame(model, test, expected, one));
-  return { test, expected, reading: at < 0 ? null : at, value: at < 0 ? null : readings[at]!.value };
+  return {
+    test,
+    expected,
+    reading: at < 0 ? null : at,
+    value: at < 0 ? null : readings[at]!.value,
+    past: [],
+  };
+}
+
+/** A sheet whose cells know what they read in earlier jobs. */
+export function withPast(sheet: JobSheet, baselines: readonly Baseline[]): JobSheet {
+  if (baselines.length === 0) return sheet;
+  return {
+    ...sheet,
+    rows: sheet.rows.map((row) => ({
+      ...row,
+      cells: row.cells.map((cell) => cell && { ...cell, past: pastOf(cell.test, baselines) }),
+    })),
+  };
+}
+
+export function pastOf(test: Test, baselines: readonly Baseline[]): Baseline[] {
+  const key = testKey(test);
+  return baselines.filter((one) => one.key === key);
 }
 
 export function soundValue(model: CircuitModel, test: Test): Reading['value'] {

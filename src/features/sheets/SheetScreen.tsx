@@ -1,6 +1,6 @@
 'use client';
 
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'next/navigation';
 import { jobSheet, sheetsOfCircuit } from '@/core/sheets/onCircuit/build';
 import { JOB_SHEETS, type JobSheet, type JobSheetName } from '@/core/sheets/onCircuit/jobSheet';
@@ -50,6 +50,13 @@ function OpenSheet({
   const [open, setOpen] = useState<string | null>(null);
   const [chosen, setChosen] = useState<[number, number] | null>(null);
   const [pinned, setPinned] = useState('');
+  const current = useRef<HTMLElement>(null);
+  // On a phone the names of the sheets stand in one line, and this one may lie beyond its end.
+  useEffect(() => {
+    current.current
+      ?.querySelector('[aria-current=page]')
+      ?.scrollIntoView({ inline: 'center', block: 'nearest' });
+  }, []);
   const at = chosen ?? sheet?.next ?? null;
   const cell = at && sheet ? (sheet.rows[at[0]]?.cells[at[1]] ?? null) : null;
   return (
@@ -57,6 +64,7 @@ function OpenSheet({
       left={
         <>
           <nav
+            ref={current}
             aria-label="Sheets of this job"
             className="flex flex-wrap gap-x-5 gap-y-1 pt-3 whitespace-nowrap max-tablet:flex-nowrap max-tablet:overflow-x-auto"
           >

@@ -110,6 +110,14 @@ const STORIES: readonly Story[] = [
     part: '',
   },
   {
+    machine: 'C-2 Compressor house, valley: Lance gate, open and close',
+    circuit: 'compressor-gate',
+    sheet: 'needs',
+    hidden: ['Z2', 'lowPressure', 0.3],
+    says: /^Q1 lacks air\./,
+    part: 'Z2',
+  },
+  {
     machine: 'G-7 Groomer OR-207: Comb flaps, four outputs',
     circuit: 'groomer-comb-flaps',
     sheet: 'outputs',

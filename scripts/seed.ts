@@ -107,7 +107,7 @@ async function fill(): Promise<void> {
       logs.push({ jobId, circuit, entries: storyEntries(circuit, job, opened, makeId, picture) });
     }
   });
-  await putSetting('policy', { shedName: 'Ostrel Ridge shed' }, 'Henrike');
+  await putSetting('policy', { shedName: 'Ostrel Ridge shed', refrigerantPeople: 'Henrike' }, 'Henrike');
   for (const { machineId, code } of books) await mergeBook(machineId, CODE_BOOKS[code] ?? []);
   for (const { jobId, circuit, entries } of logs) {
     await appendEntries(jobId, entries);

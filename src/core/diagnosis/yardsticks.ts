@@ -4,7 +4,13 @@ import type { CircuitModel } from '../circuit/model';
 import type { Reading, Test } from '../circuit/schema';
 import { partOfTest } from '../circuit/testPlace';
 import { branchAmps, conductance } from '../circuit/world';
-import { insulationMark, type DropMark, type DropPlace, type InsulationPass, type ShopMarks } from '../tables/marks';
+import {
+  insulationMark,
+  type DropMark,
+  type DropPlace,
+  type InsulationPass,
+  type ShopMarks,
+} from '../tables/marks';
 import { HEAVY_AMPS } from './meaningLimits';
 import { testKey } from './observations';
 import { partsAcross } from './partsAcross';
@@ -57,9 +63,7 @@ export function yardsticks(
   const past = baselines.find((one) => one.key === key);
   const drop = dropPlace(model, test);
   const insulation =
-    test.kind === 'insulation'
-      ? insulationMark(ownVolts(model, [test.from, test.to]), marks)
-      : null;
+    test.kind === 'insulation' ? insulationMark(ownVolts(model, [test.from, test.to]), marks) : null;
   return [
     ...drawnOhms(model, test),
     ...twinReadings(model, test, readings),

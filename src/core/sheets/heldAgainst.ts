@@ -4,6 +4,7 @@ import { REFERENCE_TABLES } from '../tables/tables';
 import {
   COIL_ROWS,
   DROP_ROWS,
+  HOLD_ROWS,
   INSULATION_ROWS,
   MENDING_ROWS,
   TOLERANCE_ROWS,
@@ -70,6 +71,20 @@ export function heldAgainst(sheet: Sheet, answer: SheetAnswer, marks: ShopMarks)
       return (answer as unknown as OutputsAnswer).mend.map(({ way }) =>
         rowOf('controller-parts', MENDING_ROWS[way], marks),
       );
+    case 'needs':
+      return [
+        ...(sheet.restKpa !== undefined && sheet.supplyKpa !== undefined
+          ? [rowOf('holds', HOLD_ROWS.supplyFalls, marks)]
+          : []),
+        ...(sheet.ratedVolts === undefined ? [] : [rowOf('coil-ratings', COIL_ROWS.valve, marks)]),
+      ];
+    case 'hold':
+      return sheet.of === 'vacuum' ? [rowOf('holds', HOLD_ROWS.vacuumActuator, marks)] : [];
+    case 'evacuation':
+      return [
+        ...(sheet.passPa === undefined ? [rowOf('holds', HOLD_ROWS.evacuationPa, marks)] : []),
+        ...(sheet.forSeconds === undefined ? [rowOf('holds', HOLD_ROWS.evacuationSeconds, marks)] : []),
+      ];
     // By formula, by the drawing, or by what was typed beside them: no row of a table.
     case 'windings':
     case 'terminals':
@@ -102,7 +117,9 @@ export function rowOf(id: string, name: string, { rules, equipment, forEquipment
       const rule = ruleKey(table, at, key);
       const value = rules[rule] ?? row[key];
       const own = rules[rule] === undefined ? 'table' : forEquipment.has(rule) ? 'equipment' : 'shop';
-      return typeof value === 'number' ? [{ label, value, unit: unit ?? '', own }] : [];
+      return typeof value === 'number'
+        ? [{ label, value, unit: unit ?? String(row['unit'] ?? ''), own }]
+        : [];
     }),
     equipment,
     source: typeof standard === 'string' ? standard : table.source,

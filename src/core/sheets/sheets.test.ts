@@ -42,6 +42,9 @@ describe('every sheet', () => {
     },
     trace: {},
     wire: {},
+    needs: {},
+    hold: {},
+    evacuation: {},
   };
 
   it.each(Object.entries(BARE))('%s with nothing read says nothing, and asks', (sheet, fields) => {

@@ -6,9 +6,12 @@ import { contactsSheet, judgeContacts, type ContactsFinding } from './contacts/c
 import { cutInSheet, runCutIn, type CutInFinding } from './cutIn/cutIn';
 import { diodeSheet, judgeDiode, type DiodeFinding } from './diode/diode';
 import { dropSheet, judgeDrop, type DropFinding } from './drop/drop';
+import { evacuationSheet, judgeEvacuation, type EvacuationFinding } from './evacuation/evacuation';
 import { compareFunctions, functionsSheet, type FunctionsFinding } from './functions/functions';
+import { holdSheet, judgeHold, type HoldFinding } from './hold/hold';
 import { insulationSheet, judgeInsulation, type InsulationFinding } from './insulation/insulation';
 import { interlocksSheet, judgeInterlocks, type InterlocksFinding } from './interlocks/interlocks';
+import { judgeNeeds, needsSheet, type NeedsFinding } from './needs/needs';
 import { judgeOutputs, outputsSheet, type OutputsFinding } from './outputs/outputs';
 import { saturate, saturationSheet, type SaturationFinding } from './saturation/saturation';
 import { shopMarks, type ShopMarks } from '../tables/marks';
@@ -40,6 +43,9 @@ export const sheetSchema = z.discriminatedUnion('sheet', [
   functionsSheet,
   traceSheet,
   wireSheet,
+  needsSheet,
+  holdSheet,
+  evacuationSheet,
 ]);
 export type Sheet = z.infer<typeof sheetSchema>;
 export type SheetName = Sheet['sheet'];
@@ -64,6 +70,9 @@ const COMPUTE: { [N in SheetName]: (sheet: SheetOf<N>, marks: ShopMarks) => Shee
   functions: compareFunctions,
   trace: readTrace,
   wire: judgeWire,
+  needs: judgeNeeds,
+  hold: judgeHold,
+  evacuation: judgeEvacuation,
 };
 
 /** Computes a sheet, held against the shop's marks. Throws `InputError` for a name that the sheet does not have and figures that cannot stand together. */
@@ -83,6 +92,9 @@ export type FindingCode =
   | CutInFinding['code']
   | DiodeFinding['code']
   | DropFinding['code']
+  | EvacuationFinding['code']
+  | HoldFinding['code']
+  | NeedsFinding['code']
   | FunctionsFinding['code']
   | InsulationFinding['code']
   | InterlocksFinding['code']

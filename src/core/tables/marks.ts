@@ -23,6 +23,13 @@ export interface ShopMarks {
   insulationPass: InsulationPass;
   /** Volts between which a coil works, as shares of its rated volts. */
   coilVolts: Readonly<Record<CoilDevice, CoilVolts>>;
+  /** What air, vacuum and an evacuated system have to hold: shares, Pa and seconds. */
+  holds: Readonly<{
+    vacuumActuator: number;
+    supplyFalls: number;
+    evacuationPa: number;
+    evacuationSeconds: number;
+  }>;
   /** What each way of mending a controller takes: minutes, and what the parts cost; null where the shop has not written it. */
   mending: Readonly<Record<MendingWay, { minutes: number; cost: number | null }>>;
   /** How far a coil's ohms may be off, by what it is held against, as shares. */
@@ -85,6 +92,12 @@ export const MENDING_ROWS = {
   master: 'Replace the master relay',
   controller: 'Replace the whole controller',
 } as const;
+export const HOLD_ROWS = {
+  vacuumActuator: 'Vacuum actuator on a hand pump, may lose in a minute',
+  supplyFalls: 'Supply of a valve, may fall while it works',
+  evacuationPa: 'Evacuated system, pump shut off, stays below',
+  evacuationSeconds: 'Evacuated system, for at least',
+} as const;
 const OHMS_IN_MEGOHM = 1e6;
 
 /**
@@ -129,6 +142,11 @@ export function shopMarks(
       cost: rules[ruleKey(parts, at, 'cost')] ?? null,
     };
   };
+  const holdsTable = tableOf('holds');
+  const hold = (row: keyof typeof HOLD_ROWS): number => {
+    const at = rowOf(holdsTable, 'what', HOLD_ROWS[row]);
+    return rules[ruleKey(holdsTable, at, 'figure')] ?? (holdsTable.rows[at]!['figure'] as number);
+  };
   const insulation = tableOf('insulation');
   const least = (row: keyof typeof INSULATION_ROWS) => {
     const at = rowOf(insulation, 'circuit', INSULATION_ROWS[row]);
@@ -146,6 +164,12 @@ export function shopMarks(
     coilVolts: byKey(COIL_ROWS, coilVolts),
     coilOhms: byKey(TOLERANCE_ROWS, tolerance),
     mending: byKey(MENDING_ROWS, mending),
+    holds: {
+      vacuumActuator: hold('vacuumActuator') / 100,
+      supplyFalls: hold('supplyFalls') / 100,
+      evacuationPa: hold('evacuationPa'),
+      evacuationSeconds: hold('evacuationSeconds'),
+    },
     insulation: { extraLow: least('extraLow'), line: least('line') },
   };
 }

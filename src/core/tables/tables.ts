@@ -194,6 +194,24 @@ const insulation: ReferenceTable = {
   ],
 };
 
+const holds: ReferenceTable = {
+  id: 'holds',
+  title: 'Air, vacuum and evacuated systems: what has to hold',
+  source: 'Shop rules; the maker’s figure goes before them',
+  note: 'An evacuated system is judged by licensed people, with the maker’s mark and time.',
+  columns: [
+    { key: 'what', label: 'What' },
+    { key: 'figure', label: 'Figure', shopRule: true },
+    { key: 'unit', label: 'Unit' },
+  ],
+  rows: [
+    { what: 'Vacuum actuator on a hand pump, may lose in a minute', figure: 10, unit: '%' },
+    { what: 'Supply of a valve, may fall while it works', figure: 10, unit: '%' },
+    { what: 'Evacuated system, pump shut off, stays below', figure: 67, unit: 'Pa' },
+    { what: 'Evacuated system, for at least', figure: 600, unit: 's' },
+  ],
+};
+
 const controllerParts: ReferenceTable = {
   id: 'controller-parts',
   title: 'Controllers: what each way of mending takes',
@@ -226,6 +244,7 @@ export const REFERENCE_TABLES: readonly ReferenceTable[] = [
   coilTolerances,
   contactDrops,
   insulation,
+  holds,
   controllerParts,
 ];
 

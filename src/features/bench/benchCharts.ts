@@ -1,10 +1,12 @@
 import { FUSE_ROWS } from '@/core/circuit/fuseTime';
+import type { EvacuationAnswer, EvacuationSheet } from '@/core/sheets/evacuation/evacuation';
 import type { CoilAnswer, CoilSheet } from '@/core/sheets/coil/coil';
 import type { CutInAnswer, CutInSheet } from '@/core/sheets/cutIn/cutIn';
 import type { InsulationAnswer, InsulationSheet } from '@/core/sheets/insulation/insulation';
 import { pairKey, type SheetAnswer, type Shown } from '@/core/sheets/sheet';
 import type { SheetName } from '@/core/sheets/sheets';
 import type { TraceAnswer, TraceSheet } from '@/core/sheets/trace/trace';
+import { significant } from '@/core/units/significant';
 import { quantity } from '@/words/en/readings';
 
 /** A line of a chart: what was read today, or what it is held against. */
@@ -52,11 +54,28 @@ export function chartOf(name: SheetName, document: object, answer: SheetAnswer):
       return traceChart(document as TraceSheet, answer as unknown as TraceAnswer);
     case 'cutIn':
       return cutInChart(document as CutInSheet, answer as unknown as CutInAnswer);
+    case 'evacuation':
+      return riseChart(document as EvacuationSheet, answer as unknown as EvacuationAnswer);
     case 'survey':
       return sweepChart((document as { sweep?: { position: number; volts: number }[] }).sweep ?? []);
     default:
       return null;
   }
+}
+
+/** The rise of a vacuum over its time, and the mark that it has to stay below. */
+function riseChart({ rise = [] }: EvacuationSheet, { passPa }: EvacuationAnswer): SheetChart | null {
+  if (rise.length < 2) return null;
+  const pa = (value: number) => `${significant(value, 3)} Pa`;
+  return {
+    label: 'Absolute pressure with the pump shut off',
+    lines: [{ name: '', points: rise.map(({ seconds, pa: own }) => [seconds, own] as const) }],
+    logarithmic: false,
+    limit: { value: passPa, words: `stays below ${pa(passPa)}` },
+    fromZero: true,
+    xTitle: 's',
+    yWords: pa,
+  };
 }
 
 /** Times drawn of a fuse, seconds: what holds longer holds. */

@@ -71,6 +71,17 @@ const col = (key: string, label: string, what: What = {}): Column => ({
 });
 const text = (key: string, label: string): Column => ({ kind: 'text', key, label });
 
+const KPA = { unit: 'kPa' } as const;
+const MOTIONS = [
+  ['moves', 'moves'],
+  ['still', 'stays still'],
+] as const;
+const BLOWS = [
+  ['full', 'full and crisp'],
+  ['weak', 'weak'],
+  ['none', 'nothing'],
+] as const;
+
 /** A reading of insulation, today's or the last proved one: both are runs over time. */
 const INSULATION_RUN: readonly Column[] = [
   text('from', 'From'),
@@ -391,6 +402,69 @@ export const BENCH_FORMS: Readonly<Record<SheetName, readonly FieldSpec[]>> = {
         { kind: 'yesNo', key: 'changed', label: 'Changed' },
       ],
     },
+  ],
+  needs: [
+    {
+      ...choice('medium', 'It works with', ['air', 'air'], ['oil', 'oil'], ['vacuum', 'vacuum']),
+      unset: 'air, the usual',
+    },
+    figure('supplyKpa', 'Gauge at its supply, while commanded', KPA),
+    figure('restKpa', 'the same at rest', KPA),
+    figure('neededKpa', 'Least it shifts with, by its maker', KPA),
+    choice('commanded', 'Commanded, what it moves', ...MOTIONS),
+    choice('override', 'Pushed by hand, what it moves', ...MOTIONS),
+    { kind: 'yesNo', field: 'clicks', label: 'Its coil clicks' },
+    choice(
+      'exhaust',
+      'A finger on its exhaust for ten seconds, let go',
+      ['none', 'nothing'],
+      ['pushes', 'air had gathered'],
+    ),
+    choice(
+      'exhaustAlone',
+      'The same, lines off and outlets plugged',
+      ['none', 'nothing'],
+      ['pushes', 'air had gathered'],
+    ),
+    figure('ratedVolts', 'Volts on its coil’s label', VOLTS),
+    { kind: 'yesNo', field: 'bit', label: 'The bit goes from 0 to 1' },
+    figure('cardVolts', 'Volts at the output card', VOLTS),
+    figure('cableVolts', 'at the end of the cable', VOLTS),
+    figure('coilVolts', 'across the coil, plugged on', VOLTS),
+    { kind: 'yesNo', field: 'twoCoils', label: 'It has two coils' },
+    figure('otherCoilVolts', 'Volts across the other one', VOLTS),
+    choice('inlet', 'Its inlet line off, opened slowly', ...BLOWS),
+    { kind: 'yesNo', field: 'wet', label: 'Water comes with it' },
+    choice('outlet', 'Its outlet line off, pushed by hand', ...BLOWS),
+    choice('onNeighboursPlug', 'On the neighbour’s plug it', ...MOTIONS),
+    choice('plugOnNeighbour', 'The neighbour on its plug', ...MOTIONS),
+  ],
+  hold: [
+    choice(
+      'of',
+      'It is',
+      ['vacuum', 'an actuator on a hand pump'],
+      ['air', 'a line or vessel of air'],
+      ['standing', 'a system left standing'],
+    ),
+    figure('startKpa', 'Gauge at first, a vacuum with a minus', KPA),
+    figure('endKpa', 'Gauge at last', KPA),
+    figure('seconds', 'After', { unit: 's' }),
+    figure('litres', 'Its volume', { unit: 'L' }),
+    figure('gaugeKpa', 'Smallest step of the gauge', KPA),
+    figure('startC', 'Temperature at first', { unit: '°C' }),
+    figure('endC', 'at last', { unit: '°C' }),
+    figure('atmosphereKpa', 'Air around it', KPA),
+  ],
+  evacuation: [
+    {
+      kind: 'table',
+      field: 'rise',
+      label: 'Pump shut off: absolute pressure',
+      columns: [col('seconds', 'After s'), col('pa', 'Pa (a micron of mercury is 0.133)')],
+    },
+    figure('passPa', 'Must stay below', { unit: 'Pa' }),
+    figure('forSeconds', 'for at least', { unit: 's' }),
   ],
   saturation: [
     { kind: 'text', field: 'refrigerant', label: 'Refrigerant' },

@@ -131,6 +131,9 @@ export function PolicyForm({
             ))}
           </datalist>
         </Field>
+        <Field label="Licensed for refrigerant, by name" className="w-[380px] max-w-full">
+          <input className={FIELD} maxLength={200} placeholder="nobody" {...register('refrigerantPeople')} />
+        </Field>
         <Field label="Insulation passes from" className="w-[240px]">
           <select className={FIELD} {...register('insulationPass')}>
             {INSULATION_PASSES.map((pass) => (

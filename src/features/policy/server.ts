@@ -15,6 +15,7 @@ const NAMES: Readonly<Record<string, string>> = {
   lockControl: 'Minutes to lock and prove a control supply',
   timeZone: 'Clock of the site',
   shedName: 'Name of the shed',
+  refrigerantPeople: 'Licensed for refrigerant',
 };
 
 /** The site's policy, and who settled it last. */

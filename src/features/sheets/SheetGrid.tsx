@@ -46,7 +46,7 @@ export function SheetGrid({
             const tone = verdictTone(row.verdict);
             return (
               <tr
-                key={`${row.name} ${row.cut ?? ''}`}
+                key={`${row.name} ${row.cut ?? ''} ${row.check ?? ''}`}
                 className="border-b-[1.5px] border-rule"
                 data-testid="sheet-row"
                 data-verdict={row.verdict ?? ''}

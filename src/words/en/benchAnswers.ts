@@ -1,5 +1,8 @@
 import { significant } from '@/core/units/significant';
 import type { ActuationAnswer } from '@/core/sheets/actuation/actuation';
+import type { EvacuationAnswer } from '@/core/sheets/evacuation/evacuation';
+import type { HoldAnswer } from '@/core/sheets/hold/hold';
+import type { Link, NeedsAnswer } from '@/core/sheets/needs/needs';
 import type { BubblesAnswer } from '@/core/sheets/bubbles/bubbles';
 import type { CoilAnswer } from '@/core/sheets/coil/coil';
 import type { PoleAnswer, SpareShort } from '@/core/sheets/contacts/bank';
@@ -19,7 +22,7 @@ import type { TerminalsAnswer } from '@/core/sheets/terminals/terminals';
 import type { TraceAnswer } from '@/core/sheets/trace/trace';
 import type { WireAnswer } from '@/core/sheets/wire/wire';
 import type { WindingsAnswer } from '@/core/sheets/windings/windings';
-import { benchVerdictWords } from './benchSheets';
+import { benchVerdictWords, needWords } from './benchSheets';
 import { quantity } from './readings';
 import { outputsCauseWords } from './sheets';
 
@@ -43,6 +46,9 @@ interface Answers {
   spareContact: SpareContactAnswer;
   drop: DropAnswer;
   bubbles: BubblesAnswer;
+  needs: NeedsAnswer;
+  hold: HoldAnswer;
+  evacuation: EvacuationAnswer;
   actuation: ActuationAnswer;
   saturation: SaturationAnswer;
   cutIn: CutInAnswer;
@@ -62,6 +68,12 @@ const dutyLine = (duty: ContactsAnswer['duty']) =>
     : [
         `On for ${Math.round(100 * duty.share)} % of its cycle; at most ${plain(duty.mostOnSeconds, 's')} at a time`,
       ];
+const LINK_LOST: Readonly<Record<Link, string>> = {
+  bit: 'before the controller’s bit: it is not commanded',
+  card: 'between the bit and the output card: card or its fuse',
+  cable: 'between the card and the end of its cable',
+  coil: 'between the cable and the coil: its plug',
+};
 const POLES: Readonly<Record<NonNullable<PoleAnswer['does']>, string>> = {
   switched: 'switched, open at rest',
   restsClosed: 'switched, closed at rest',
@@ -332,6 +344,52 @@ const SAY: { [N in SheetName]: (answer: Answers[N]) => SaidAnswer } = {
       'Leak',
       one.litresPerMinute === null ? null : plain(1000 * one.litresPerMinute, 'mL/min free air'),
     ),
+  }),
+  needs: (one) => ({
+    head:
+      one.missing.length > 0
+        ? `It lacks: ${one.missing.map((need) => needWords(need, one.medium)).join(', ')}`
+        : one.next === null && one.has.length > 0
+          ? 'Nothing is missing in what was read'
+          : NOT_YET,
+    tone: one.missing.length > 0 ? 'bad' : one.next === null && one.has.length > 0 ? 'good' : 'open',
+    lines: [
+      ...line(
+        'It has',
+        one.has.length > 0 ? one.has.map((need) => needWords(need, one.medium)).join(', ') : null,
+      ),
+      ...line('The command is lost', one.firstLoss && LINK_LOST[one.firstLoss]),
+    ],
+  }),
+  hold: (one) => ({
+    head: one.verdict === 'holds' ? 'It holds' : one.verdict === 'leaks' ? 'It leaks' : NOT_YET,
+    tone: one.verdict === 'holds' ? 'good' : one.verdict === 'leaks' ? 'bad' : 'open',
+    lines: [
+      ...line('Lost', plain(one.lostKpa, 'kPa')),
+      ...line(
+        'In a minute',
+        one.sharePerMinute === null ? null : `${significant(100 * one.sharePerMinute, 2)} %`,
+      ),
+      ...line('Leak', plain(one.litresPerMinute, 'L/min free air')),
+      ...line('By its temperature alone it would show', plain(one.expectedKpa, 'kPa', 4)),
+    ],
+  }),
+  evacuation: (one) => ({
+    head:
+      one.verdict === 'tight'
+        ? 'Tight and dry'
+        : one.verdict === 'moisture'
+          ? 'Rises and levels off: water is left in it'
+          : one.verdict === 'leak'
+            ? 'Goes on rising: it leaks'
+            : NOT_YET,
+    tone: one.verdict === 'tight' ? 'good' : one.verdict === null ? 'open' : 'bad',
+    lines: [
+      ...line('Began at', plain(one.startPa, 'Pa')),
+      ...line('Ended at', plain(one.endPa, 'Pa')),
+      ...line('Rose at first', plain(one.earlyPaPerMinute, 'Pa a minute')),
+      ...line('Rose at last', plain(one.latePaPerMinute, 'Pa a minute')),
+    ],
   }),
   actuation: (one) => ({
     head: verdictHead(one.verdict),

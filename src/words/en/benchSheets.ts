@@ -1,5 +1,6 @@
 import { significant } from '@/core/units/significant';
 import type { FindingCode, SheetName } from '@/core/sheets/sheets';
+import type { Medium, Need } from '@/core/sheets/needs/needs';
 import type { Finding, Next } from '@/core/sheets/sheet';
 import { quantity } from './readings';
 
@@ -25,6 +26,9 @@ export const BENCH_TITLE: Readonly<Record<SheetName, { title: string; what: stri
   cutIn: { title: 'Cut-in and cut-out', what: 'A control run over a curve' },
   functions: { title: 'Function matrix', what: 'What works clears what it uses' },
   wire: { title: 'Wire', what: 'Its section for a current, and where it touches the frame' },
+  needs: { title: 'Three needs of a valve', what: 'Electricity, air, cleanliness: which of them it lacks' },
+  hold: { title: 'Holds or falls', what: 'Vacuum on a hand pump, air in a vessel, a system left standing' },
+  evacuation: { title: 'Evacuated system', what: 'Its rise with the pump shut off: tight, wet or leaking' },
   trace: { title: 'Trace', what: 'Inrush, a plunger’s dip, pulses' },
 };
 
@@ -38,10 +42,12 @@ const num = (detail: unknown, what: Parameters<typeof quantity>[0]) =>
 const WORDS: Readonly<Record<FindingCode, (found: Finding) => string>> = {
   leadsNotKnown: ({ most }) =>
     `The leads are still in the reading: up to ${num(most, 'ohms')}. Hold them together and type that.`,
-  temperatureNotKnown: ({ from, to }) =>
-    from === undefined
-      ? 'No temperature was typed: insulation halves with every 10 °C.'
-      : `No temperature was typed: taken as ${at(from)} to ${at(to)} °C.`,
+  temperatureNotKnown: ({ from, to, kPaPerK }) =>
+    kPaPerK !== undefined
+      ? `No temperatures were typed: each degree warmer adds ${at(significant(Number(kPaPerK), 2))} kPa.`
+      : from === undefined
+        ? 'No temperature was typed: insulation halves with every 10 °C.'
+        : `No temperature was typed: taken as ${at(from)} to ${at(to)} °C.`,
   toleranceUsual: ({ tolerance }) =>
     `No tolerance was typed: ± ${Math.round(Number(tolerance) * 100)} % is taken, the usual one.`,
   twinsDisagree: () => 'Its neighbours do not agree with each other: they say nothing of what is usual.',
@@ -176,6 +182,38 @@ const WORDS: Readonly<Record<FindingCode, (found: Finding) => string>> = {
   shortOutweighs: ({ least, most }) =>
     `It touches somewhere from ${metres(least)} to ${metres(most)}: these ohms say no more. Use a meter that shows milliohms, or cut it in halves.`,
   noPulses: () => 'No pulses in it.',
+  fallsInFlow: ({ share }) =>
+    `Its supply falls by ${percent(share)} while it works: something throttles it before the valve. Filter, small tube, a valve half shut.`,
+  wetAir: () => 'Water comes with the air: drain the filter bowl before a new valve goes in, or it dies too.',
+  neededNotKnown: () =>
+    'The least pressure that it shifts with is not known: it stands in the maker’s sheet.',
+  coilRatingNotKnown: () =>
+    'The volts on its coil’s label are not known: without them no volts say anything.',
+  midwayForAir: () =>
+    'Air pushes at its exhaust, and it lacks air: the spool stands mid-way for want of pilot air. That is no fault of the valve.',
+  standsMidway: () =>
+    'Air pushes at its exhaust though it has its air: the spool stands mid-way, dirty or worn.',
+  bothCoils: () => 'Both of its coils are fed at once: it stays where it is. Look for what feeds the other.',
+  passesBeyond: () =>
+    'With its outlets plugged nothing pushes: the air passes the piston behind it, not the valve.',
+  overrideAlone: () =>
+    'Pushed by hand it moves, its coil clicks, and by command it does not: the way of the pilot air in it is shut.',
+  clickWithoutVolts: () => 'It clicks, and no volts are at its coil: one of the two was read wrong.',
+  volumeNotKnown: () => 'Its volume is not known: no litres a minute without it.',
+  atmosphereUsual: ({ kPa }) => `The air around it is taken as ${at(kPa)} kPa, as at the sea.`,
+  gaugeNotKnown: () => 'The smallest step of the gauge is not known: what it cannot show is no loss.',
+  withinGauge: ({ kPa }) =>
+    `The loss is within what this gauge can show: ${at(significant(Number(kPa), 3))} kPa.`,
+  wrongSide: ({ of }) =>
+    of === 'vacuum'
+      ? 'A vacuum stands below nothing: type it with a minus.'
+      : 'A pressure stands above nothing.',
+  fewReadings: ({ wanted }) => `Too few readings: at least ${at(wanted)}.`,
+  notLongEnough: ({ seconds, wanted }) =>
+    `Below the mark so far, for ${at(Math.round(Number(seconds)))} s; ${at(wanted)} s are wanted.`,
+  passUsual: ({ pa }) => `The maker’s mark is not known: ${at(pa)} Pa are taken, the shop’s.`,
+  notDeepEnough: ({ pa, pass }) =>
+    `It began at ${at(significant(Number(pa), 3))} Pa, above the mark of ${at(pass)} Pa: pump on first.`,
 };
 
 /** One finding, in a sentence. */
@@ -233,4 +271,18 @@ const VALUES: Readonly<Record<string, string>> = {
 export function benchVerdictWords(verdict: unknown): string {
   if (verdict === null || verdict === undefined) return 'not known yet';
   return VALUES[String(verdict)] ?? String(verdict);
+}
+
+const NEEDS: Readonly<Record<Exclude<Need, 'air'>, string>> = {
+  electricity: 'electricity',
+  coil: 'a coil that pulls',
+  valve: 'a free and clean spool',
+  beyond: 'a free way on: exhaust, lines, what it moves',
+};
+
+const MEDIA: Readonly<Record<Medium, string>> = { air: 'air', oil: 'oil pressure', vacuum: 'vacuum' };
+
+/** What a valve needs, as it is said: "a coil that pulls". */
+export function needWords(need: Need, medium: Medium): string {
+  return need === 'air' ? MEDIA[medium] : NEEDS[need];
 }

@@ -67,6 +67,8 @@ export function shutWords(gate: TestGate): { what: string; why: string } | null 
     case 'free':
     case 'open':
       return null;
+    case 'oilOpened':
+      return { what: 'Not to be taken.', why: oilWords(gate.at) };
     case 'unsigned':
       return { what: 'Shut until the work is made safe.', why: 'This one is taken dead.' };
     case 'close':
@@ -87,4 +89,16 @@ export function gateWords(gate: TestGate): string | null {
   if (gate.state === 'open')
     return `Opens ${gate.points.join(', ')} for this test: locks off by their owners.`;
   return null;
+}
+
+/** Who may open a refrigerant circuit here. */
+export function licenceWords(licence: { is: 'licensed'; people: string } | { is: 'nobodyNamed' }): string {
+  return licence.is === 'licensed'
+    ? `Only licensed people open a refrigerant circuit; here: ${licence.people}.`
+    : 'Only licensed people open a refrigerant circuit, and this site’s policy names nobody. This sheet stays shut.';
+}
+
+/** Why oil is not opened under pressure, and how it is read. */
+export function oilWords(at: readonly string[]): string {
+  return `It opens oil under pressure at ${at.join(', ')}: a jet goes through skin and glove. Pump off and let down first, then fit a gauge.`;
 }

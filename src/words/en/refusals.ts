@@ -4,6 +4,7 @@ import type { HandOverStop } from '@/core/job/rules/handOverStops';
 import type { ProofRefusal, ProofStep } from '@/core/job/rules/provedDead';
 import type { StorageRefusal } from '@/core/job/rules/storageRefusal';
 import type { GaugeUnit } from '@/core/units/quantities';
+import { oilWords } from './holds';
 import { pointTitle } from './energies';
 import { measureWords } from './bench';
 import { proofWords } from './proofs';
@@ -118,6 +119,8 @@ export function refusalWords(refusal: EntryRefusal | StorageRefusal, speaker: Sp
       return `${pointTitle(refusal.point)} is not proved dead. ${proofRefusalWords(refusal.refusal, speaker.gaugeUnit)}`;
     case 'notClosed':
       return `Still to close: ${refusal.points.map(pointTitle).join('; ')}.`;
+    case 'opensOil':
+      return `${oilWords(refusal.at)} No reading with it open is taken.`;
     case 'defeatsGuard':
       return `${refusal.guards.join(', ')} guards, or may guard, a person or a limit: no reading with it bridged is taken. Say on the drawing whom it protects.`;
     case 'mayNotBeLeft':

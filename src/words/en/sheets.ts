@@ -1,7 +1,9 @@
-import { findingWords } from './benchSheets';
+import { findingWords, needWords } from './benchSheets';
 import type { JobSheet, JobSheetName, SheetRow } from '@/core/sheets/onCircuit/jobSheet';
 import { refOfKey } from '@/core/sheets/onCircuit/functionsSheet';
 import type { FunctionsAnswer } from '@/core/sheets/functions/functions';
+import type { NeedsAnswer } from '@/core/sheets/needs/needs';
+import type { NeedCheck } from '@/core/sheets/onCircuit/needsSheet';
 import type { OutputsAnswer } from '@/core/sheets/outputs/outputs';
 import type { SheetAnswer } from '@/core/sheets/sheet';
 import type { Baseline } from '@/core/diagnosis/yardsticks';
@@ -28,6 +30,7 @@ export const SHEET_TITLE: Readonly<Record<JobSheetName, string>> = {
   insulation: 'Insulation',
   outputs: 'Output matrix',
   survey: 'Plugs, pin by pin',
+  needs: 'Three needs of a valve',
 };
 
 const COLUMNS: Readonly<Record<string, string>> = {
@@ -44,6 +47,7 @@ const COLUMNS: Readonly<Record<string, string>> = {
   shouldBeOpen: 'Should be open',
   shouldBeClosed: 'Should be closed',
   loadOff: 'Itself, load off',
+  look: 'Reading',
   plugOn: 'Plug on, commanded',
   plugOff: 'Plug off, commanded',
   ohmsPlugOff: 'Plug off, dead',
@@ -84,6 +88,7 @@ const VERDICTS: Readonly<Record<JobSheetName, Readonly<Record<string, string>>>>
   insulation: { good: 'good', watch: 'to be watched', bad: 'leaks' },
   outputs: { bad: 'this one', heldDown: 'held down by what hangs on it' },
   survey: { good: 'as drawn', bad: 'not as drawn' },
+  needs: { good: 'as it should be', bad: 'not as it should be' },
 };
 
 /** What a sheet says of a row; nothing where what was read does not decide. */
@@ -133,6 +138,21 @@ export function cellWords({ gaugeUnit }: Speaker, { kind }: Test, value: Reading
     : valueWords(kind, value, gaugeUnit);
 }
 
+/** Looks at a valve, as rows are named. */
+const LOOKS: Readonly<Record<NeedCheck, string>> = {
+  supply: 'gauge at its supply, commanded',
+  override: 'pushed by hand',
+  clicks: 'click on command',
+  coil: 'volts across its coil, commanded',
+  card: 'volts at the output, commanded',
+  otherCoil: 'volts across its other coil, the same command',
+  exhaust: 'finger on its exhaust',
+  exhaustAlone: 'finger on its exhaust, lines off, outlets plugged',
+  inlet: 'inlet line off, opened slowly',
+  outlet: 'outlet line off, commanded',
+  commanded: 'what it moves, commanded',
+};
+
 /** Parts by their reference, points as on the path: where a part has several contacts, between which. */
 export function rowTitle(speaker: Speaker, { name }: JobSheet, row: SheetRow): string {
   if (name === 'insulation' && !row.between) {
@@ -146,6 +166,7 @@ export function rowTitle(speaker: Speaker, { name }: JobSheet, row: SheetRow): s
   }
   if (name === 'drop' || name === 'survey') return partWords(speaker, row.name);
   if (name === 'interlocks' && row.name === 'supply') return 'Supply';
+  if (name === 'needs') return `${row.name}: ${LOOKS[row.check as NeedCheck]}`;
   if (!row.between) return row.name;
   const [a, b] = row.between.map((node) => pointName(speaker, node));
   if (name === 'insulation') return `Between ${a} and ${b}, ${row.between.join(' and ')}`;
@@ -161,6 +182,7 @@ export function sheetFoundWords(sheet: JobSheet, titleOf: (row: SheetRow) => str
   if (sheet.name === 'outputs') return outputsFound(sheet.answers[0]!);
   if (sheet.name === 'functions') return functionsFound(sheet);
   if (sheet.name === 'interlocks') return interlocksFound(sheet);
+  if (sheet.name === 'needs') return needsFound(sheet);
   const lines = bad.map((row) => `${titleOf(row)}: ${sheetVerdictWords(sheet.name, row.verdict)}.`);
   if (watch.length > 0)
     lines.push(...watch.map((row) => `${titleOf(row)}: ${sheetVerdictWords(sheet.name, row.verdict)}.`));
@@ -175,6 +197,24 @@ function liesOnWords({ liesOn = [] }: JobSheet): string[] {
   return liesOn.length > 0 && liesOn.length <= MOST_TOLD
     ? [`On all that leaks lies ${liesOn.join(', ')}.`]
     : [];
+}
+
+/** What each valve lacks, or has so far; of a valve that nothing was read of nothing is said. */
+function needsFound({ rows, answers }: JobSheet): string[] {
+  const valves = [...new Set(rows.map(({ name }) => name))];
+  return valves.flatMap((valve, at) => {
+    if (rows.every(({ name, cells }) => name !== valve || (cells[0]?.value ?? null) === null)) return [];
+    const answer = answers[at] as NeedsAnswer;
+    const { missing, has, findings, medium } = answer;
+    const said = (needs: NeedsAnswer['has']) => needs.map((need) => needWords(need, medium));
+    const told = findings.filter(({ code }) => code !== 'neededNotKnown').map(findingWords);
+    if (missing.length > 0) return [`${valve} lacks ${said(missing).join(' and ')}.`, ...told];
+    const known = has.length > 0 ? ` It has ${said(has).join(', ')}.` : '';
+    return [
+      answer.next === null ? `${valve} lacks nothing of what was read.` : `${valve}: not known yet.${known}`,
+      ...told,
+    ];
+  });
 }
 
 function outputsFound(answer: SheetAnswer): string[] {

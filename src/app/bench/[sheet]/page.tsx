@@ -1,5 +1,7 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
+import { licensedFor } from '@/core/safety/licensed';
+import { Licence } from '@/features/bench/Licence';
 import type { SheetName } from '@/core/sheets/sheets';
 import { BenchScreen } from '@/features/bench/BenchScreen';
 import { openPolicy } from '@/features/policy/server';
@@ -23,16 +25,20 @@ export default async function BenchSheetPage({ params }: Props) {
   if (!isSheet(sheet)) notFound();
   const { title, what } = BENCH_TITLE[sheet];
   const [{ rules, equipment }, { policy }] = await Promise.all([openTables(), openPolicy()]);
+  const licence = licensedFor(sheet, policy.refrigerantPeople);
   return (
     <div className="flex min-h-dvh flex-col bg-film">
       <PageHead title={title} under={what} />
       <main className="flex-1">
-        <BenchScreen
-          sheet={sheet}
-          rules={rules}
-          equipment={equipment}
-          insulationPass={policy.insulationPass}
-        />
+        <Licence licence={licence} />
+        {licence.is === 'nobodyNamed' ? null : (
+          <BenchScreen
+            sheet={sheet}
+            rules={rules}
+            equipment={equipment}
+            insulationPass={policy.insulationPass}
+          />
+        )}
       </main>
     </div>
   );

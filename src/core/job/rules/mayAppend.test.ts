@@ -2,6 +2,7 @@ import { CircuitModel } from '../../circuit/model';
 import { parseCircuit } from '../../circuit/parse';
 import { emptyDrawing, layChains } from '../../draw/layChain';
 import { bindTest, predict, predictedValue } from '../../diagnosis/predict';
+import { hydraulicLift } from '../../templates/fluid';
 import { isolationPlan } from '../../safety/isolationPlan';
 import { entryWriter } from '../../testing/entryWriter';
 import type { Entry } from '../entries';
@@ -253,5 +254,24 @@ describe('what no circuit knows', () => {
     expect(judge(wrong, [])).toMatchObject({ code: 'input' });
     const puts = own('ledger', { item: 'x', kind: 'jumper', puts: { jumpers: [['X99', 'GND']] } });
     expect(judge(puts, [])).toMatchObject({ code: 'input' });
+  });
+});
+
+describe('oil under pressure', () => {
+  const lift = new CircuitModel(hydraulicLift());
+  const reading = (setup: object) =>
+    own('reading', {
+      reading: { kind: 'flow', at: 'Q1:2', setup, value: 'weak' },
+      typed: 'weak',
+    } as never);
+  const refusal = (setup: object) =>
+    mayAppend(reading(setup), { model: lift, log: () => [], after: () => [], receivedMs: NOW });
+
+  it('no reading is kept that opened it', () => {
+    expect(refusal({ controls: { lever: 'lift' }, open: ['Q1:2'] })).toEqual({
+      code: 'opensOil',
+      at: ['Q1:2'],
+    });
+    expect(refusal({ isolated: ['P1'], open: ['Q1:2'] })).toBeNull();
   });
 });

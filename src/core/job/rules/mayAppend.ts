@@ -1,6 +1,7 @@
 import { InputError } from '../../circuit/inputError';
 import type { CircuitModel } from '../../circuit/model';
 import { bindTest } from '../../diagnosis/predict';
+import { oilOpened } from '../../safety/pressedOil';
 import { guardsDefeated } from '../../safety/guards';
 import { isolationPlan } from '../../safety/isolationPlan';
 import type { Entry } from '../entries';
@@ -28,6 +29,7 @@ export type EntryRefusal =
   /** Points of the plan that are not closed. */
   | { code: 'notClosed'; points: string[] }
   | { code: 'defeatsGuard'; guards: string[] }
+  | { code: 'opensOil'; at: string[] }
   | { code: 'mayNotBeLeft'; proof: string }
   /** Whether a guard stops what it must is shown, never left. */
   | { code: 'guardUntried'; guards: string[] }
@@ -74,7 +76,9 @@ function refusalOf(entry: Entry, { model, log }: JobBefore): EntryRefusal | null
     case 'reading': {
       bindTest(model, entry.body.reading);
       const guards = guardsDefeated(model, entry.body.reading.setup);
-      return guards.length > 0 ? { code: 'defeatsGuard', guards } : null;
+      if (guards.length > 0) return { code: 'defeatsGuard', guards };
+      const oil = oilOpened(model, entry.body.reading);
+      return oil.length > 0 ? { code: 'opensOil', at: oil } : null;
     }
     case 'skippedTest':
       bindTest(model, entry.body.test);

@@ -2,6 +2,7 @@ import { SUPPLY_ENERGIES } from '../../circuit/energies';
 import type { CircuitModel } from '../../circuit/model';
 import type { Test } from '../../circuit/schema';
 import { isDeadKind } from '../../circuit/testPlace';
+import { oilOpened } from '../../safety/pressedOil';
 import { guardsDefeated } from '../../safety/guards';
 import { suppliesNeeded } from '../../safety/suppliesNeeded';
 import type { IsolationPoint } from '../../safety/isolationPlan';
@@ -12,6 +13,8 @@ export type TestGate =
   | { state: 'free' }
   /** Its set-up takes these guards out of action: it is not taken at all. */
   | { state: 'forbidden'; guards: string[] }
+  /** It opens oil under pressure at these places: it is not taken so. */
+  | { state: 'oilOpened'; at: string[] }
   /** The test needs the work dead and the plan is not signed. */
   | { state: 'unsigned' }
   /** The test needs these points closed again; they were opened for an earlier one. */
@@ -28,6 +31,8 @@ export function testGate(
 ): TestGate {
   const guards = guardsDefeated(model, test.setup);
   if (guards.length > 0) return { state: 'forbidden', guards };
+  const at = oilOpened(model, test);
+  if (at.length > 0) return { state: 'oilOpened', at };
   const supplies = plan.filter(({ energy }) => (SUPPLY_ENERGIES as readonly string[]).includes(energy));
   if (isDeadKind(test.kind)) {
     if (!madeSafe) return { state: 'unsigned' };

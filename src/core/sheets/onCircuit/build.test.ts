@@ -13,9 +13,11 @@ import {
   twoWayPair,
   winchPack,
 } from '../../templates/electrical';
-import { gateValve } from '../../templates/fluid';
+import { oilOpened } from '../../safety/pressedOil';
+import { airClamp, gateValve, hydraulicLift } from '../../templates/fluid';
 import { TEMPLATES } from '../../templates/templates';
 import { MachineUnderTest } from '../../testing/machineUnderTest';
+import type { NeedsAnswer } from '../needs/needs';
 import type { OutputsAnswer } from '../outputs/outputs';
 import type { FunctionsAnswer } from '../functions/functions';
 import { jobSheet } from './build';
@@ -167,6 +169,34 @@ describe('sheets that a circuit fills in', () => {
     const [answer] = sheet.answers as OutputsAnswer[];
     expect(answer).toMatchObject({ cause: null, findings: [{ code: 'heldDown', output: 'DQ3' }], mend: [] });
     expect(verdicts(sheet)).toMatchObject({ DQ3: 'heldDown' });
+  });
+  it('needs of a valve: what is missing is what is wrong there, and what cannot be told is not said', () => {
+    const missing = (circuit: Circuit, fault: [string, string, number?]) => {
+      const { sheet } = follow(circuit, 'needs', fault);
+      return (sheet.answers[0] as NeedsAnswer).missing;
+    };
+    const clamp = airClamp();
+    expect(missing(clamp, ['Z2', 'lowPressure', 0.3])).toEqual(['air']);
+    expect(missing(clamp, ['W1', 'open'])).toEqual(['electricity']);
+    expect(missing(clamp, ['Y1', 'open'])).toEqual(['coil']);
+    expect(missing(clamp, ['Q1', 'stuckMidway'])).toEqual(['valve']);
+    expect(missing(clamp, ['Q1', 'stuckAtRest'])).toEqual(['valve']);
+    expect(missing(clamp, ['U3', 'blocked'])).toEqual(['beyond']);
+    // The piston lets air past: with its outlets plugged nothing pushes at the valve’s exhaust.
+    expect(missing(clamp, ['C1', 'sealLeak'])).toEqual(['beyond']);
+    // A choked line shows full pressure until something flows.
+    expect(missing(clamp, ['H1', 'blocked'])).toEqual(['air']);
+    // Where nobody can feel at an exhaust a spool that stands mid-way is not told from what hangs behind it.
+    expect(missing(gateValve(), ['C1', 'jammed'])).toEqual([]);
+    // The opposite button sticks: both coils are fed.
+    expect(missing(gateValve(), ['S12', 'stuckClosed'])).toEqual(['electricity']);
+  });
+  it('needs of a valve on oil: gauge, hand lever and volts, and no hand at an open line', () => {
+    const circuit = hydraulicLift();
+    const model = new CircuitModel(circuit);
+    const { rows } = jobSheet(model, 'needs', [], MARKS)!;
+    expect(rows.map(({ check }) => check)).toEqual(['supply', 'override', 'clicks', 'coil', 'commanded']);
+    for (const { cells } of rows) expect(oilOpened(model, cells[0]!.test)).toEqual([]);
   });
   it('a reading with the plug on is none with the plug off, though the sound machine shows the same', () => {
     const circuit = demoCircuit('groomer-comb-flaps');

@@ -9,6 +9,7 @@ import { functionsSheetOf } from './functionsSheet';
 import { insulationSheetOf } from './insulationSheet';
 import { interlocksSheetOf } from './interlocksSheet';
 import { JOB_SHEETS, withPast, type JobSheet, type JobSheetName } from './jobSheet';
+import { needsSheetOf } from './needsSheet';
 import { outputsSheetOf } from './outputsSheet';
 import { surveySheetOf } from './surveySheet';
 import { terminalsSheetOf } from './terminalsSheet';
@@ -30,6 +31,7 @@ const BUILD: { [N in JobSheetName]: Build } = {
   insulation: insulationSheetOf,
   outputs: outputsSheetOf,
   survey: surveySheetOf,
+  needs: needsSheetOf,
 };
 
 /** A sheet filled in from the circuit and the readings of the job; null where the circuit has nothing to fill it with. `marks` are the shop's, `baselines` what closed jobs on this function proved. */

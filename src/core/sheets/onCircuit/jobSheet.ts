@@ -19,6 +19,7 @@ export const JOB_SHEETS = [
   'insulation',
   'outputs',
   'survey',
+  'needs',
 ] as const;
 export type JobSheetName = (typeof JOB_SHEETS)[number];
 
@@ -39,6 +40,8 @@ export interface SheetRow {
   between?: readonly [string, string];
   /** Plug that is taken off for it, to see on which side of it a leak lies. */
   cut?: string;
+  /** Which look at it, where a sheet has several of one part. */
+  check?: string;
   /** Parts ahead of it that cannot be told from it here. */
   ahead?: readonly string[];
   cells: (SheetCell | null)[];
@@ -66,7 +69,7 @@ const SAME_SHARE = 0.02;
 /** Kinds that tell of the command they were watched in, and of no other. */
 const ONE_COMMAND: readonly Test['kind'][] = ['function', 'moves'];
 /** Kinds that say another thing with a plug or a wire off, though the sound machine shows the same then. */
-const AS_IT_STANDS: readonly Test['kind'][] = ['volts', 'insulation'];
+const AS_IT_STANDS: readonly Test['kind'][] = ['volts', 'insulation', 'pressure', 'flow'];
 
 /** Tests that may be taken on a circuit at all, whatever the doubt. */
 export const testsOf = oncePerModel((model): readonly CandidateTest[] => listCandidateTests(model).tests);

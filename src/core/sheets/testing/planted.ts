@@ -1,22 +1,10 @@
 import type { Random } from '../../random';
 import { conductorOhms } from '../../circuit/wireGauge';
 import { parseSheet } from '../parseSheet';
-import type { Next, SheetAnswer } from '../sheet';
+import type { SheetAnswer } from '../sheet';
 import { computeSheet, type SheetName } from '../sheets';
-
-/** Takes the sheet's own answer. */
-type Judge = (answer: never) => 'right' | 'wrong' | 'open';
-
-/** A sheet filled in by somebody at a part with something known wrong with it. */
-export interface Planted {
-  document: Record<string, unknown>;
-  /** What was planted, in a word. */
-  cause: string;
-  /** How the answer stands to it: `right`, `wrong`, or `open` where it leaves open what cannot be told. */
-  judge: Judge;
-  /** The sheet with what it asked for read as well; null where the person has nothing more to read. */
-  read?: (document: Record<string, unknown>, next: Next) => Record<string, unknown> | null;
-}
+import { between, decided, digits, head, metered, pick, type Judge, type Planted } from './plant';
+import { evacuation, hold, needs } from './plantedFluid';
 
 /** More readings than any of these sheets has cells. */
 const MOST_ASKED = 60;
@@ -38,15 +26,6 @@ export function playSheet({ document, judge, read }: Planted): {
   }
 }
 
-const head = (sheet: SheetName) => ({ format: 'spiraxis-sheet', version: 1, sheet });
-const pick = <T>(random: Random, list: readonly T[]): T => list[Math.floor(random.next() * list.length)]!;
-const between = (random: Random, low: number, high: number) => low + (high - low) * random.next();
-const digits = (value: number, decimals: number) => Number(value.toFixed(decimals));
-/** A meter's 0.8 % and its last digit. */
-const metered = (random: Random, value: number, decimals = 1) =>
-  digits(value * (1 + 0.004 * random.normal()), decimals);
-const decided = (value: unknown, right: boolean): 'right' | 'wrong' | 'open' =>
-  value === null || value === 'unknown' ? 'open' : right ? 'right' : 'wrong';
 const shuffled = <T>(random: Random, list: readonly T[]): T[] =>
   list
     .map((one) => [random.next(), one] as const)
@@ -602,4 +581,7 @@ export const PLANTED: Readonly<Partial<Record<SheetName, (random: Random) => Pla
   actuation,
   trace,
   wire,
+  needs,
+  hold,
+  evacuation,
 };

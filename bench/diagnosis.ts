@@ -2,7 +2,7 @@
  * Self-play: a hidden fault in a machine whose parts scatter, a meter that is off a little, 2 % blunders. The program's
  * own first choice is followed until it names a part or gives up; the same for two baselines under the same verdict rule.
  *
- *   npm run bench:diagnosis -- [--rounds=N] [--only=TEXT] [--own] [--mean] [--unseen] [--verbose] [--seed=N]
+ *   npm run bench:diagnosis -- [--rounds=N] [--only=TEXT] [--own] [--mean] [--unseen] [--fluid] [--verbose] [--seed=N]
  *
  * Prints rates, mean readings and minutes, and how well shares are calibrated. Asserts nothing.
  */
@@ -19,6 +19,7 @@ import { bindTest, predict, predictedValue } from '../src/core/diagnosis/predict
 import { seededRandom, type Random } from '../src/core/random';
 import { TEMPLATES } from '../src/core/templates/templates';
 import { Machine } from './lib/machine';
+import { fluidCircuits } from './lib/fluidCircuits';
 import { unseenCircuits } from './lib/unseen';
 import { halfSplit, ownChoice, pathInOrder, type Policy } from './lib/policies';
 
@@ -69,6 +70,7 @@ const bins: Bin[] = BINS.slice(1).map(() => ({ count: 0, share: 0, truly: 0 }));
 
 function circuits(): [string, Circuit][] {
   if (flag('unseen')) return unseenCircuits();
+  if (flag('fluid')) return fluidCircuits();
   const folder = join(import.meta.dirname, '..', 'demo', 'circuits');
   const demo = readdirSync(folder)
     .sort()

@@ -1,7 +1,7 @@
 import type { SheetName } from '../sheets/sheets';
 
 /** Sheets about a refrigerant circuit: only licensed people open one, and only where the site says who they are. */
-const OF_REFRIGERANT: readonly SheetName[] = ['saturation', 'evacuation'];
+const OF_REFRIGERANT: readonly SheetName[] = ['saturation', 'evacuation', 'planner'];
 
 /** Who is licensed for what a sheet is about, as the site's policy names them; `free` where anybody may use it. */
 export function licensedFor(

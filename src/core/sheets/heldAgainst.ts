@@ -96,6 +96,7 @@ export function heldAgainst(sheet: Sheet, answer: SheetAnswer, marks: ShopMarks)
     case 'actuation':
     case 'saturation':
     case 'cutIn':
+    case 'planner':
     case 'functions':
     case 'trace':
     case 'wire':

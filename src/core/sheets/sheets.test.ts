@@ -45,6 +45,7 @@ describe('every sheet', () => {
     needs: {},
     hold: {},
     evacuation: {},
+    planner: {},
   };
 
   it.each(Object.entries(BARE))('%s with nothing read says nothing, and asks', (sheet, fields) => {

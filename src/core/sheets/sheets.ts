@@ -13,6 +13,7 @@ import { insulationSheet, judgeInsulation, type InsulationFinding } from './insu
 import { interlocksSheet, judgeInterlocks, type InterlocksFinding } from './interlocks/interlocks';
 import { judgeNeeds, needsSheet, type NeedsFinding } from './needs/needs';
 import { judgeOutputs, outputsSheet, type OutputsFinding } from './outputs/outputs';
+import { planControl, plannerSheet, type PlannerFinding } from './planner/planner';
 import { saturate, saturationSheet, type SaturationFinding } from './saturation/saturation';
 import { shopMarks, type ShopMarks } from '../tables/marks';
 import type { SheetAnswer } from './sheet';
@@ -46,6 +47,7 @@ export const sheetSchema = z.discriminatedUnion('sheet', [
   needsSheet,
   holdSheet,
   evacuationSheet,
+  plannerSheet,
 ]);
 export type Sheet = z.infer<typeof sheetSchema>;
 export type SheetName = Sheet['sheet'];
@@ -73,6 +75,7 @@ const COMPUTE: { [N in SheetName]: (sheet: SheetOf<N>, marks: ShopMarks) => Shee
   needs: judgeNeeds,
   hold: judgeHold,
   evacuation: judgeEvacuation,
+  planner: planControl,
 };
 
 /** Computes a sheet, held against the shop's marks. Throws `InputError` for a name that the sheet does not have and figures that cannot stand together. */
@@ -95,6 +98,7 @@ export type FindingCode =
   | EvacuationFinding['code']
   | HoldFinding['code']
   | NeedsFinding['code']
+  | PlannerFinding['code']
   | FunctionsFinding['code']
   | InsulationFinding['code']
   | InterlocksFinding['code']

@@ -1,6 +1,7 @@
 import { FUSE_ROWS } from '@/core/circuit/fuseTime';
 import type { EvacuationAnswer, EvacuationSheet } from '@/core/sheets/evacuation/evacuation';
 import type { CoilAnswer, CoilSheet } from '@/core/sheets/coil/coil';
+import type { PlannerAnswer } from '@/core/sheets/planner/planner';
 import type { CutInAnswer, CutInSheet } from '@/core/sheets/cutIn/cutIn';
 import type { InsulationAnswer, InsulationSheet } from '@/core/sheets/insulation/insulation';
 import { pairKey, type SheetAnswer, type Shown } from '@/core/sheets/sheet';
@@ -54,6 +55,10 @@ export function chartOf(name: SheetName, document: object, answer: SheetAnswer):
       return traceChart(document as TraceSheet, answer as unknown as TraceAnswer);
     case 'cutIn':
       return cutInChart(document as CutInSheet, answer as unknown as CutInAnswer);
+    case 'planner': {
+      const { seen, cutIn, cutOut, run } = answer as unknown as PlannerAnswer;
+      return controlChart(seen, { cutIn, cutOut }, run?.intervals ?? null);
+    }
     case 'evacuation':
       return riseChart(document as EvacuationSheet, answer as unknown as EvacuationAnswer);
     case 'survey':
@@ -220,10 +225,19 @@ function cutInChart(
   { curve = [], cutIn, cutOut }: CutInSheet,
   { intervals }: CutInAnswer,
 ): SheetChart | null {
+  return controlChart(curve, { cutIn, cutOut }, intervals);
+}
+
+/** What a control's sensor sees with both thresholds, and when the output is on. */
+function controlChart(
+  curve: readonly { seconds: number; value: number }[],
+  { cutIn, cutOut }: { cutIn?: number | null | undefined; cutOut?: number | null | undefined },
+  intervals: CutInAnswer['intervals'],
+): SheetChart | null {
   if (curve.length < 2) return null;
   const [start, end] = [curve[0]!.seconds, curve.at(-1)!.seconds];
-  const level = (name: string, value: number | undefined): ChartLine[] =>
-    value === undefined
+  const level = (name: string, value: number | null | undefined): ChartLine[] =>
+    value === undefined || value === null
       ? []
       : [
           {

@@ -3,6 +3,7 @@ import type { ActuationAnswer } from '@/core/sheets/actuation/actuation';
 import type { EvacuationAnswer } from '@/core/sheets/evacuation/evacuation';
 import type { HoldAnswer } from '@/core/sheets/hold/hold';
 import type { Link, NeedsAnswer } from '@/core/sheets/needs/needs';
+import type { PlannerAnswer } from '@/core/sheets/planner/planner';
 import type { BubblesAnswer } from '@/core/sheets/bubbles/bubbles';
 import type { CoilAnswer } from '@/core/sheets/coil/coil';
 import type { PoleAnswer, SpareShort } from '@/core/sheets/contacts/bank';
@@ -46,6 +47,7 @@ interface Answers {
   spareContact: SpareContactAnswer;
   drop: DropAnswer;
   bubbles: BubblesAnswer;
+  planner: PlannerAnswer;
   needs: NeedsAnswer;
   hold: HoldAnswer;
   evacuation: EvacuationAnswer;
@@ -74,6 +76,23 @@ const LINK_LOST: Readonly<Record<Link, string>> = {
   cable: 'between the card and the end of its cable',
   coil: 'between the cable and the coil: its plug',
 };
+/** What is done at the machine once a plan stands. */
+const PLAN_CHECKS = [
+  'Set: write the thresholds and times into the controller, and read them back',
+  'Check: override on, the contact closes, volts at the wire, amps in the clamp, override off',
+  'Confirm: watch one start and one stop by the sensor itself, and write both down',
+];
+const SETTINGS: Readonly<Record<PlannerAnswer['settings'][number]['name'], string>> = {
+  sensor: 'sensor',
+  acts: 'comes on',
+  cutIn: 'cut-in',
+  cutOut: 'cut-out',
+  minimumOn: 'on at least, s',
+  minimumOff: 'off at least, s',
+};
+function settingWords({ name, value }: PlannerAnswer['settings'][number]): string {
+  return `${SETTINGS[name]} ${typeof value === 'number' ? significant(value, 3) : value}`;
+}
 const POLES: Readonly<Record<NonNullable<PoleAnswer['does']>, string>> = {
   switched: 'switched, open at rest',
   restsClosed: 'switched, closed at rest',
@@ -424,6 +443,21 @@ const SAY: { [N in SheetName]: (answer: Answers[N]) => SaidAnswer } = {
             `On at ${plain(Math.round(on), 's', 8)}, ${off === null ? 'still on' : `off at ${plain(Math.round(off), 's', 8)}`}`,
         ),
       ...(one.shortCycles ? [`${one.shortCycles} short cycles`] : []),
+    ],
+  }),
+  planner: (one) => ({
+    head: one.run === null ? NOT_YET : `${one.run.starts ?? 0} starts, ${plain(one.run.hoursOn, 'h')} on`,
+    tone: one.run === null ? 'open' : one.run.trouble.length > 0 ? 'bad' : 'good',
+    lines: [
+      ...line('To be set', one.settings.length > 0 ? one.settings.map(settingWords).join('; ') : null),
+      ...(one.run === null ? [] : [`At most ${one.run.mostAnHour} starts within an hour`]),
+      ...(one.run?.shortCycles ? [`${one.run.shortCycles} short cycles`] : []),
+      ...(one.schools.outside && one.schools.line
+        ? [
+            `By a sensor outside: ${one.schools.outside.starts ?? 0} starts, ${plain(one.schools.outside.hoursOn, 'h')} on; by one in the line: ${one.schools.line.starts ?? 0} starts, ${plain(one.schools.line.hoursOn, 'h')} on`,
+          ]
+        : []),
+      ...(one.run === null ? [] : PLAN_CHECKS),
     ],
   }),
   functions: (one) => ({

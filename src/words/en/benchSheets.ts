@@ -29,6 +29,7 @@ export const BENCH_TITLE: Readonly<Record<SheetName, { title: string; what: stri
   needs: { title: 'Three needs of a valve', what: 'Electricity, air, cleanliness: which of them it lacks' },
   hold: { title: 'Holds or falls', what: 'Vacuum on a hand pump, air in a vessel, a system left standing' },
   evacuation: { title: 'Evacuated system', what: 'Its rise with the pump shut off: tight, wet or leaking' },
+  planner: { title: 'Control planned', what: 'Thresholds out of pressures; a day and a week of it' },
   trace: { title: 'Trace', what: 'Inrush, a plunger’s dip, pulses' },
 };
 
@@ -182,6 +183,11 @@ const WORDS: Readonly<Record<FindingCode, (found: Finding) => string>> = {
   shortOutweighs: ({ least, most }) =>
     `It touches somewhere from ${metres(least)} to ${metres(most)}: these ohms say no more. Use a meter that shows milliohms, or cut it in halves.`,
   noPulses: () => 'No pulses in it.',
+  sideNotKnown: () =>
+    'This blend boils and condenses at different temperatures: say whether the sensor is on liquid (bubble) or on vapour (dew).',
+  coldestHourUsual: ({ hour }) => `The coldest hour is not known: ${at(hour)} o’clock is taken.`,
+  responseNotKnown: () =>
+    'What the sensor reads more once the output is on is not known: without it nothing is said of a sensor that feels it.',
   fallsInFlow: ({ share }) =>
     `Its supply falls by ${percent(share)} while it works: something throttles it before the valve. Filter, small tube, a valve half shut.`,
   wetAir: () => 'Water comes with the air: drain the filter bowl before a new valve goes in, or it dies too.',

@@ -2,7 +2,7 @@
  * Self-play: a hidden fault in a machine whose parts scatter, a meter that is off a little, 2 % blunders. The program's
  * own first choice is followed until it names a part or gives up; the same for two baselines under the same verdict rule.
  *
- *   npm run bench:diagnosis -- [--rounds=N] [--only=TEXT] [--own] [--mean] [--unseen] [--fluid] [--verbose] [--seed=N]
+ *   npm run bench:diagnosis -- [--rounds=N] [--only=TEXT] [--own] [--mean] [--unseen] [--fluid] [--faults=N] [--verbose] [--seed=N]
  *
  * Prints rates, mean readings and minutes, and how well shares are calibrated. Asserts nothing.
  */
@@ -178,6 +178,17 @@ function play(
   }
 }
 
+/** So many of a circuit's faults by chance (`--faults=N`), or all of them. */
+function sampled(faults: readonly CandidateFault[], random: Random): readonly CandidateFault[] {
+  const most = Number(option('faults') ?? Infinity);
+  if (faults.length <= most) return faults;
+  return faults
+    .map((fault) => [random.next(), fault] as const)
+    .sort(([a], [b]) => a - b)
+    .slice(0, most)
+    .map(([, fault]) => fault);
+}
+
 function calibrate(
   suspects: readonly { part: string; share: number }[],
   guilty: (part: string) => boolean,
@@ -230,7 +241,7 @@ for (const [name, circuit] of circuits()) {
     const random: Random = seededRandom(seed);
     const chooses = make(diagnoser);
     for (let round = 0; round < rounds; round++) {
-      for (const fault of diagnoser.faults) {
+      for (const fault of sampled(diagnoser.faults, random)) {
         const { severity, variants } = fault;
         const [least, most] = severity
           ? meanly

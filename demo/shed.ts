@@ -133,6 +133,24 @@ export const MACHINES: readonly DemoMachine[] = [
     equipment: 'Compressor',
     functions: [{ name: 'Lance gate, open and close', circuit: 'compressor-gate' }],
   },
+  {
+    code: 'B-3',
+    name: 'Plank press, workshop',
+    equipment: 'Press',
+    functions: [{ name: 'Press clamp', circuit: 'press-clamp' }],
+  },
+  {
+    code: 'H-5',
+    name: 'Heater truck OR-310',
+    equipment: 'Heater',
+    functions: [{ name: 'Cab heater flap', circuit: 'heater-flap' }],
+  },
+  {
+    code: 'D-2',
+    name: 'Boot dryer, hut',
+    equipment: 'Heater',
+    functions: [{ name: 'Gas valve behind the air switch', circuit: 'dryer-air-switch' }],
+  },
   { code: 'S-6', name: 'Shuttle van', equipment: 'Shuttle', functions: [] },
 ];
 

@@ -106,4 +106,31 @@ export const SHEET_JOBS: readonly DemoJob[] = [
     reached: 'made-safe',
     sheet: { name: 'terminals', cells: 4 },
   },
+  {
+    number: 400,
+    machine: 'B-3',
+    function: 'Press clamp',
+    title: 'Clamp comes down now and then',
+    person: 'Rasmus',
+    hoursAgo: 112,
+    words:
+      'The valve is heard each time. The first time in the morning it comes down, later it stays up and hisses.',
+    hidden: { part: 'Q1', fault: 'stuckMidway' },
+    tests: [{ kind: 'function', part: 'C1', setup: { controls: { bit: '1' } } }],
+    sheet: { name: 'needs', cells: 4 },
+  },
+  {
+    number: 399,
+    machine: 'H-5',
+    function: 'Cab heater flap',
+    title: 'Cab stays cold, flap does not move',
+    person: null,
+    hoursAgo: 126,
+    words: 'Warm at the feet only. A click behind the dash, and nothing after it.',
+    hidden: { part: 'Q1', fault: 'stuckAtRest' },
+    tests: [
+      { kind: 'function', part: 'U1', setup: { controls: { command: 'on' } } },
+      { kind: 'click', part: 'Y1', setup: { controls: { command: 'on' } } },
+    ],
+  },
 ];

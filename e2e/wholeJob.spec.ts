@@ -242,4 +242,38 @@ test.describe('a whole job, from complaint to printed report', () => {
     });
     expect(asked.map(({ kind }) => kind)).toContain('insulation');
   });
+
+  test('a clamp whose spool stands mid-way: air and electricity are there', async ({ page }) => {
+    const asked = await wholeJob(page, {
+      machine: 'B-3 Plank press',
+      circuit: 'press-clamp',
+      title: 'Clamp comes down now and then',
+      reported: [[/C1/, 'dead']],
+      hidden: ['Q1', 'stuckMidway'],
+      action: 'Repair',
+    });
+    expect(asked.map(({ kind }) => kind)).toContain('pressure');
+  });
+
+  test('a vacuum flap: the valve clicks and does not shift', async ({ page }) => {
+    await wholeJob(page, {
+      machine: 'H-5 Heater truck',
+      circuit: 'heater-flap',
+      title: 'Flap does not move',
+      reported: [[/U1/, 'dead']],
+      hidden: ['Q1', 'stuckAtRest'],
+      action: 'Repair',
+    });
+  });
+
+  test('an air switch that does not close', async ({ page }) => {
+    await wholeJob(page, {
+      machine: 'D-2 Boot dryer',
+      circuit: 'dryer-air-switch',
+      title: 'Burner does not light',
+      reported: [[/Y1/, 'dead']],
+      hidden: ['B1', 'stuckOpen'],
+      action: 'Repair',
+    });
+  });
 });

@@ -22,6 +22,7 @@ const JOB_SHEETS = [
   [405, 'insulation'],
   [415, 'outputs'],
   [415, 'survey'],
+  [400, 'needs'],
 ];
 /** Each of them in one picture, pixels. */
 const CELL = { width: 960, height: 600 };

@@ -112,7 +112,8 @@ export function fluidFamilies(model: CircuitModel, patterns: readonly Pattern[],
       for (const { part, branches, index } of compiled.parts) {
         if (!near.part(index)) continue;
         const way = branches.find(
-          ({ domain, role }) => domain === 'fluid' && (role === 'body' || role === 'way'),
+          // Of an actuator its seal: with its line off and stopped a leak behind the line is out of it.
+          ({ domain, role }) => domain === 'fluid' && (role === 'body' || role === 'way' || role === 'seal'),
         );
         if (!way || part.kind === 'airSupply' || part.kind === 'pump') continue;
         for (const node of new Set([way.a, way.b])) {

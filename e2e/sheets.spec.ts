@@ -115,7 +115,7 @@ const STORIES: readonly Story[] = [
     sheet: 'needs',
     hidden: ['Z2', 'lowPressure', 0.3],
     says: /^Q1 lacks air\./,
-    part: 'Z2',
+    part: 'P0',
   },
   {
     machine: 'G-7 Groomer OR-207: Comb flaps, four outputs',

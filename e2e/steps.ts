@@ -59,3 +59,24 @@ export async function makeSafe(page: Page, person: string) {
   await sign.click();
   await expect(page.getByTestId('made-safe')).toContainText(person);
 }
+
+/** What was opened for a test with power on is closed and proved dead once more, where the next test is taken dead. */
+export async function closeAgain(page: Page) {
+  const gate = page.locator('[data-testid=gate][data-gate=close]');
+  for (let point = 0; point < 12 && (await gate.count()) > 0; point++) {
+    const asked = gate.getByRole('button', { name: /^Close .* and prove it$/ });
+    const name = (await asked.textContent())!;
+    await asked.click();
+    const closed = page.getByRole('button', { name: 'Closed and proved' });
+    await expect(closed).toBeVisible();
+    await page.getByLabel('Lock number').fill(String(40 + point));
+    const known = page.getByLabel('Known source', { exact: true });
+    if ((await known.count()) > 0) {
+      await known.fill('12.6');
+      for (const work of await page.getByLabel(/\(was /).all()) await work.fill('0.0 V');
+      await page.getByLabel('Known source again').fill('12.6 V');
+    } else await page.getByLabel(/Shown by/).fill('tried, stays');
+    await closed.click();
+    await expect(page.getByRole('button', { name, exact: true })).toHaveCount(0);
+  }
+}

@@ -1,7 +1,7 @@
 import type { Reading, Setup, Test } from '@/core/circuit/schema';
 import { seenWork } from '@/core/job/seenWork';
 import { workingPatterns } from '@/core/diagnosis/patterns';
-import { partWords, positionWords, type Speaker } from '@/words/en/readings';
+import { partWords, standWords, type Speaker } from '@/words/en/readings';
 
 /** One question of the complaint: what was tried, where the controls stood, and what may be answered. */
 export interface Trial {
@@ -16,7 +16,7 @@ export function complaintTrials(speaker: Speaker): { functions: Trial[]; fuses: 
   const { model } = speaker;
   const functions: Trial[] = [];
   const fuses: Trial[] = [];
-  const positionOf = (setup: Setup) => positionWords(model.compiled.circuit.controls, setup);
+  const positionOf = (setup: Setup) => standWords(model.compiled.circuit.controls, setup);
   for (const { ref, setup } of seenWork(model)) {
     functions.push({
       test: { kind: 'function', part: ref, setup },

@@ -2,7 +2,7 @@ import 'server-only';
 import { seenWork, type SeenWork } from '@/core/job/seenWork';
 import { countFunctions, listFunctions } from '@/db/jobs';
 import { findFunction } from '@/db/library';
-import { positionWords } from '@/words/en/readings';
+import { standWords } from '@/words/en/readings';
 import { drawnOf } from './jobModel';
 
 /** As many as a list on the page can be looked through. */
@@ -58,6 +58,6 @@ export async function trialsOf(functionId: string): Promise<Trial[] | null> {
   return seenWork(drawnOf(circuit).model).map((seen) => ({
     key: trialKey(seen),
     label: circuit.parts.find(({ ref }) => ref === seen.ref)!.label ?? seen.ref,
-    position: positionWords(circuit.controls, seen.setup),
+    position: standWords(circuit.controls, seen.setup),
   }));
 }

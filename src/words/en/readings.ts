@@ -152,6 +152,11 @@ export function partWords({ model }: Speaker, ref: string): string {
   return part?.label ? `${ref} ${part.label.toLowerCase()}` : ref;
 }
 
+/** Where the controls stand, also where all of them rest. */
+export function standWords(controls: Circuit['controls'], setup: Setup): string {
+  return positionWords(controls, setup) || 'at rest';
+}
+
 /**
  * Controls that stand away from rest, which is the first position of each, whatever it is called, and whether it is seen
  * at once, before a timer has let go: "key on, tilt right", "key on, at once".

@@ -3,9 +3,9 @@
 import { Check } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { useForm } from 'react-hook-form';
-import type { Circuit, Part } from '@/core/circuit/schema';
-import { kindOf } from '@/core/kinds/part';
+import { drawnEnds, endsOn } from '@/core/job/drawnEnds';
 import type { EntryOf } from '@/core/job/entries';
+import { kindOf } from '@/core/kinds/part';
 import { compareWires, type WireCheck } from '@/core/job/restoreCheck';
 import { Field, FIELD, Heading, MainKey, Nothing, PlainKey } from '@/ui/sheet';
 import { useDesk } from '../desk/desk';
@@ -14,52 +14,14 @@ import { Form } from '@/ui/Form';
 type Wire = EntryOf<'wire'>['body'];
 const THROUGH = { switched: 'switched', straight: 'straight through', unknown: 'not known' } as const;
 
-/** Parts that one terminal is said to lead to. */
-const MOST_NAMED = 3;
-
-/**
- * Wires of the circuit that end at a part, as the drawing has them; through a plug where one is between. A terminal that the drawing
- * joins without a wire has one all the same.
- */
-function drawnWires({ parts }: Circuit, ref: string) {
-  const own = parts.find((one) => one.ref === ref);
-  if (!own) return [];
-  const endsOf = (part: Part) => Object.values(part.nodes as Record<string, string>);
-  const beyond = (node: string) =>
-    parts
-      .filter((other) => other.kind === 'pin' && other.ref !== ref && endsOf(other).includes(node))
-      .flatMap((pin) => endsOf(pin).filter((end) => end !== node));
-  return Object.entries(own.nodes as Record<string, string>).flatMap(([terminal, node]) => {
-    const places = [node, ...beyond(node)];
-    const wires = parts.flatMap((wire) => {
-      const at = endsOf(wire).find((end) => places.includes(end));
-      if (wire.kind !== 'wire' || at === undefined) return [];
-      const to = endsOf(wire).find((end) => end !== at) ?? '';
-      return [{ terminal, mark: wire.mark ?? wire.ref, colour: wire.colour ?? '', to }];
-    });
-    if (wires.length > 0) return wires;
-    const others = parts.filter((one) => one.ref !== ref && endsOf(one).includes(node)).map((one) => one.ref);
-    return [{ terminal, mark: '', colour: '', to: others.slice(0, MOST_NAMED).join(', ') || node }];
-  });
-}
-
-/** The part that is worked on, where wires end on it: not what is plugged in, nor a wire or a hose itself. */
-function wiredPart({ parts }: Circuit, decision: EntryOf<'decision'>['body'] | undefined): string | null {
-  if (!decision || decision.action === 'nothing') return null;
-  const part = parts.find(({ ref }) => ref === decision.part);
-  if (!part || part.kind === 'fuse' || part.kind === 'wire' || part.kind === 'pin') return null;
-  if (kindOf(part).traits.fluid) return null;
-  const ends = Object.values(part.nodes as Record<string, string>);
-  const pinned = parts.flatMap((one) => (one.kind === 'pin' ? Object.values(one.nodes) : []));
-  const plugged = ends.every((end) => pinned.includes(end));
-  return plugged ? null : part.ref;
-}
-
 /** Every wire as it sits on its terminal: before it comes off, and after the fix against that record. */
 export function WireMap({ phase }: { phase: Wire['phase'] }) {
   const { job, log } = useDesk();
   const parts = useMemo(
-    () => job.circuit.parts.filter(({ kind }) => kind !== 'wire' && kind !== 'diode').map(({ ref }) => ref),
+    () =>
+      job.circuit.parts
+        .filter(({ kind }) => !['wire', 'hose', 'diode', 'silencer'].includes(kind))
+        .map(({ ref }) => ref),
     [job.circuit],
   );
   const [part, setPart] = useState(
@@ -71,8 +33,10 @@ export function WireMap({ phase }: { phase: Wire['phase'] }) {
   const off = log.state.ledger.flatMap(({ entry, out }) =>
     entry.body.kind === 'lifted' && !out ? [entry.body.item] : [],
   );
-  const wired = wiredPart(job.circuit, log.state.decision?.body);
-  const drawn = drawnWires(job.circuit, part).filter(
+  const hoses = job.circuit.parts.some((one) => kindOf(one).traits.fluid);
+  const name = hoses ? 'Wire and hose' : 'Wire';
+  const wired = endsOn(job.circuit, log.state.decision?.body);
+  const drawn = drawnEnds(job.circuit, part).filter(
     ({ terminal, mark }) =>
       !found.some(({ body }) => body.part === part && body.terminal === terminal && body.mark === mark),
   );
@@ -80,9 +44,13 @@ export function WireMap({ phase }: { phase: Wire['phase'] }) {
     <section aria-labelledby={`wires-${phase}`} className="pb-4">
       <Heading
         id={`wires-${phase}`}
-        aside={phase === 'found' ? 'before a wire comes off' : 'back where they were, one by one'}
+        aside={
+          phase === 'found'
+            ? `before a ${hoses ? 'wire or hose' : 'wire'} comes off`
+            : 'back where they were, one by one'
+        }
       >
-        {phase === 'found' ? 'Wire map' : 'Wires back by the map'}
+        {phase === 'found' ? `${name} map` : `${name}s back by the map`}
       </Heading>
       {checks.length === 0 ? (
         <Nothing>
@@ -90,7 +58,7 @@ export function WireMap({ phase }: { phase: Wire['phase'] }) {
             ? 'No wire is on the map yet.'
             : off.length === 0
               ? wired
-                ? `No wire is on the map. What comes off ${wired} goes on it first, under As found.`
+                ? `No ${wired.lines === 'hoses' ? 'hose' : 'wire'} is on the map. What comes off ${wired.part} goes on it first, under As found.`
                 : 'No wire came off: nothing to put back.'
               : `Off for a reading, and to go back as marked: ${off.join('; ')}. Shown back under Prove.`}
         </Nothing>

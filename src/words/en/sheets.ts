@@ -3,6 +3,8 @@ import type { JobSheet, JobSheetName, SheetRow } from '@/core/sheets/onCircuit/j
 import { refOfKey } from '@/core/sheets/onCircuit/functionsSheet';
 import type { FunctionsAnswer } from '@/core/sheets/functions/functions';
 import type { NeedsAnswer } from '@/core/sheets/needs/needs';
+import type { SealFinding } from '@/core/sheets/bubbles/seal';
+import type { SealAnswer } from '@/core/sheets/onCircuit/cylindersSheet';
 import type { NeedCheck } from '@/core/sheets/onCircuit/needsSheet';
 import type { OutputsAnswer } from '@/core/sheets/outputs/outputs';
 import type { SheetAnswer } from '@/core/sheets/sheet';
@@ -31,6 +33,7 @@ export const SHEET_TITLE: Readonly<Record<JobSheetName, string>> = {
   outputs: 'Output matrix',
   survey: 'Plugs, pin by pin',
   needs: 'Three needs of a valve',
+  cylinders: 'Bubbles past the piston',
 };
 
 const COLUMNS: Readonly<Record<string, string>> = {
@@ -48,6 +51,7 @@ const COLUMNS: Readonly<Record<string, string>> = {
   shouldBeClosed: 'Should be closed',
   loadOff: 'Itself, load off',
   look: 'Reading',
+  bubbles: 'Out of the far port',
   plugOn: 'Plug on, commanded',
   plugOff: 'Plug off, commanded',
   ohmsPlugOff: 'Plug off, dead',
@@ -89,6 +93,7 @@ const VERDICTS: Readonly<Record<JobSheetName, Readonly<Record<string, string>>>>
   outputs: { bad: 'this one', heldDown: 'held down by what hangs on it' },
   survey: { good: 'as drawn', bad: 'not as drawn' },
   needs: { good: 'as it should be', bad: 'not as it should be' },
+  cylinders: { good: 'tight at this end', bad: 'lets air past at this end' },
 };
 
 /** What a sheet says of a row; nothing where what was read does not decide. */
@@ -166,6 +171,7 @@ export function rowTitle(speaker: Speaker, { name }: JobSheet, row: SheetRow): s
   }
   if (name === 'drop' || name === 'survey') return partWords(speaker, row.name);
   if (name === 'interlocks' && row.name === 'supply') return 'Supply';
+  if (name === 'cylinders') return `${row.name}, ${row.check}`;
   if (name === 'needs') return `${row.name}: ${LOOKS[row.check as NeedCheck]}`;
   if (!row.between) return row.name;
   const [a, b] = row.between.map((node) => pointName(speaker, node));
@@ -183,6 +189,7 @@ export function sheetFoundWords(sheet: JobSheet, titleOf: (row: SheetRow) => str
   if (sheet.name === 'functions') return functionsFound(sheet);
   if (sheet.name === 'interlocks') return interlocksFound(sheet);
   if (sheet.name === 'needs') return needsFound(sheet);
+  if (sheet.name === 'cylinders') return cylindersFound(sheet);
   const lines = bad.map((row) => `${titleOf(row)}: ${sheetVerdictWords(sheet.name, row.verdict)}.`);
   if (watch.length > 0)
     lines.push(...watch.map((row) => `${titleOf(row)}: ${sheetVerdictWords(sheet.name, row.verdict)}.`));
@@ -197,6 +204,25 @@ function liesOnWords({ liesOn = [] }: JobSheet): string[] {
   return liesOn.length > 0 && liesOn.length <= MOST_TOLD
     ? [`On all that leaks lies ${liesOn.join(', ')}.`]
     : [];
+}
+
+const SEALS: Readonly<Record<SealFinding, string>> = {
+  tight: 'its piston is tight at both ends. In between it is not proved.',
+  rodLipOrCapBore:
+    'air passes at the retracted end only: the lip towards the rod, or the bore worn near the cap.',
+  capLipOrRodBore:
+    'air passes at the extended end only: the lip towards the cap, or the bore worn near the rod.',
+  failed: 'air passes at both ends: the seal has failed, or the bore is scored.',
+};
+
+/** What both ends of each piston say; while it moves bubbles are the air that it pushes out. */
+function cylindersFound({ answers }: JobSheet): string[] {
+  const told = (answers as unknown as SealAnswer[]).flatMap(({ cylinder, seal }) =>
+    seal ? [`${cylinder}: ${SEALS[seal]}`] : [],
+  );
+  return told.length > 0
+    ? told
+    : ['One end alone says nothing of the other. Bubbles while it moves are normal.'];
 }
 
 /** What each valve lacks, or has so far; of a valve that nothing was read of nothing is said. */

@@ -191,6 +191,18 @@ describe('sheets that a circuit fills in', () => {
     // The opposite button sticks: both coils are fed.
     expect(missing(gateValve(), ['S12', 'stuckClosed'])).toEqual(['electricity']);
   });
+  it('cylinders: a piston that lets air past, at the ends where it does', () => {
+    const clamp = airClamp();
+    const tight = follow(clamp, 'cylinders').sheet;
+    expect(tight.rows.map(({ name, check, verdict }) => [name, check, verdict])).toEqual([
+      ['C1', 'retracted', 'good'],
+      ['C1', 'extended', 'good'],
+    ]);
+    expect(tight.answers).toMatchObject([{ cylinder: 'C1', seal: 'tight' }]);
+    expect(follow(clamp, 'cylinders', ['C1', 'sealLeak']).sheet.answers).toMatchObject([{ seal: 'failed' }]);
+    // Nobody puts a hand, or water, to oil.
+    expect(jobSheet(new CircuitModel(hydraulicLift()), 'cylinders', [], MARKS)).toBeNull();
+  });
   it('needs of a valve on oil: gauge, hand lever and volts, and no hand at an open line', () => {
     const circuit = hydraulicLift();
     const model = new CircuitModel(circuit);

@@ -4,6 +4,7 @@ import type { Baseline } from '../../diagnosis/yardsticks';
 import { shopMarks, type ShopMarks } from '../../tables/marks';
 import { coilSheetOf } from './coilSheet';
 import { contactsSheetOf } from './contactsSheet';
+import { cylindersSheetOf } from './cylindersSheet';
 import { dropSheetOf } from './dropSheet';
 import { functionsSheetOf } from './functionsSheet';
 import { insulationSheetOf } from './insulationSheet';
@@ -32,6 +33,7 @@ const BUILD: { [N in JobSheetName]: Build } = {
   outputs: outputsSheetOf,
   survey: surveySheetOf,
   needs: needsSheetOf,
+  cylinders: cylindersSheetOf,
 };
 
 /** A sheet filled in from the circuit and the readings of the job; null where the circuit has nothing to fill it with. `marks` are the shop's, `baselines` what closed jobs on this function proved. */

@@ -20,6 +20,7 @@ export const JOB_SHEETS = [
   'outputs',
   'survey',
   'needs',
+  'cylinders',
 ] as const;
 export type JobSheetName = (typeof JOB_SHEETS)[number];
 

@@ -23,6 +23,8 @@ const JOB_SHEETS = [
   [415, 'outputs'],
   [415, 'survey'],
   [400, 'needs'],
+  [400, 'cylinders'],
+  [415, 'proofChain'],
 ];
 /** Each of them in one picture, pixels. */
 const CELL = { width: 960, height: 600 };

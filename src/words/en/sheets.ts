@@ -34,6 +34,7 @@ export const SHEET_TITLE: Readonly<Record<JobSheetName, string>> = {
   survey: 'Plugs, pin by pin',
   needs: 'Three needs of a valve',
   cylinders: 'Bubbles past the piston',
+  proofChain: 'Outputs, link by link',
 };
 
 const COLUMNS: Readonly<Record<string, string>> = {
@@ -50,6 +51,10 @@ const COLUMNS: Readonly<Record<string, string>> = {
   shouldBeOpen: 'Should be open',
   shouldBeClosed: 'Should be closed',
   loadOff: 'Itself, load off',
+  uncommanded: 'Not commanded',
+  atOutput: 'At the output',
+  atLoad: 'Across its load',
+  throughLoad: 'Through it',
   look: 'Reading',
   bubbles: 'Out of the far port',
   plugOn: 'Plug on, commanded',
@@ -93,6 +98,13 @@ const VERDICTS: Readonly<Record<JobSheetName, Readonly<Record<string, string>>>>
   outputs: { bad: 'this one', heldDown: 'held down by what hangs on it' },
   survey: { good: 'as drawn', bad: 'not as drawn' },
   needs: { good: 'as it should be', bad: 'not as it should be' },
+  proofChain: {
+    good: 'arrives, and lets go',
+    on: 'on while nobody commands it',
+    output: 'the output gives too little',
+    way: 'lost between output and load',
+    load: 'the load takes too little',
+  },
   cylinders: { good: 'tight at this end', bad: 'lets air past at this end' },
 };
 

@@ -191,6 +191,23 @@ describe('sheets that a circuit fills in', () => {
     // The opposite button sticks: both coils are fed.
     expect(missing(gateValve(), ['S12', 'stuckClosed'])).toEqual(['electricity']);
   });
+  it('outputs link by link: where on its way a command is lost', () => {
+    const flaps = demoCircuit('groomer-comb-flaps');
+    const of = (fault?: [string, string, number?]) =>
+      verdicts(follow(flaps, 'proofChain', fault).sheet)['DQ3'];
+    expect(of()).toBe('good');
+    expect(of(['DQ3', 'noOutput'])).toBe('output');
+    expect(of(['W213', 'open'])).toBe('way');
+    expect(of(['W213', 'highResistance', 30])).toBe('way');
+    expect(of(['Y53', 'open'])).toBe('load');
+    expect(of(['DQ3', 'stuckOn'])).toBe('on');
+    // A low side stands at its supply until it is commanded.
+    const lift = (fault?: [string, string]) =>
+      Object.values(verdicts(follow(hydraulicLift(), 'proofChain', fault).sheet));
+    expect(lift()).toEqual(['good']);
+    expect(lift(['Y1', 'open'])).not.toEqual(['good']);
+    expect(lift(['A1', 'noOutput'])).toEqual(['output']);
+  });
   it('cylinders: a piston that lets air past, at the ends where it does', () => {
     const clamp = airClamp();
     const tight = follow(clamp, 'cylinders').sheet;

@@ -12,6 +12,7 @@ import { interlocksSheetOf } from './interlocksSheet';
 import { JOB_SHEETS, withPast, type JobSheet, type JobSheetName } from './jobSheet';
 import { needsSheetOf } from './needsSheet';
 import { outputsSheetOf } from './outputsSheet';
+import { proofChainSheetOf } from './proofChainSheet';
 import { surveySheetOf } from './surveySheet';
 import { terminalsSheetOf } from './terminalsSheet';
 
@@ -34,6 +35,7 @@ const BUILD: { [N in JobSheetName]: Build } = {
   survey: surveySheetOf,
   needs: needsSheetOf,
   cylinders: cylindersSheetOf,
+  proofChain: proofChainSheetOf,
 };
 
 /** A sheet filled in from the circuit and the readings of the job; null where the circuit has nothing to fill it with. `marks` are the shop's, `baselines` what closed jobs on this function proved. */

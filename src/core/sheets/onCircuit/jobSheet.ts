@@ -21,6 +21,7 @@ export const JOB_SHEETS = [
   'survey',
   'needs',
   'cylinders',
+  'proofChain',
 ] as const;
 export type JobSheetName = (typeof JOB_SHEETS)[number];
 
@@ -222,4 +223,14 @@ const ALONE_SHARE = 0.03;
 /** The sound circuit shows the winding's own ohms there: nothing lies across it. */
 export function isAlone(expected: Reading['value'], ohms: number): boolean {
   return typeof expected === 'number' && Math.abs(expected / ohms - 1) <= ALONE_SHARE;
+}
+
+/** A test with nothing but its controls set: nothing taken off, stopped, locked or fed by hand. */
+export function isBare({ setup: { controls: _controls, ...more } }: Test): boolean {
+  return Object.keys(more).length === 0;
+}
+
+/** Size of a figure; 0 of what is none. */
+export function sizeOf(value: Reading['value']): number {
+  return typeof value === 'number' ? Math.abs(value) : 0;
 }

@@ -9,6 +9,8 @@ import { judgeNeeds, type Medium, type NeedsAnswer, type NeedsSheet } from '../n
 import { loadedPattern } from './loadedPattern';
 import {
   cellOf,
+  isBare,
+  sizeOf,
   HEAD,
   nameOf,
   pickBetween,
@@ -105,7 +107,7 @@ function looksAt(
   if (!loaded) return null;
   const { setup } = loaded;
   const commanded = underCommand(setup);
-  const plain = (test: Test) => commanded(test) && isPlain(test.setup);
+  const plain = (test: Test) => commanded(test) && isBare(test);
   const moved = patterns.find((one) => one.setup === setup)!.driven[0] ?? null;
   const ends = (part: CompiledPart) =>
     [nameOf(model, part.branches[0]!.a), nameOf(model, part.branches[0]!.b)] as const;
@@ -286,12 +288,3 @@ function pickAt(
 }
 
 const has = (list: readonly string[] | undefined, one: string) => list?.includes(one) ?? false;
-
-/** Nothing is taken off, stopped or fed by hand. */
-function isPlain({ controls: _controls, ...more }: Setup): boolean {
-  return Object.keys(more).length === 0;
-}
-
-function sizeOf(value: Reading['value']): number {
-  return typeof value === 'number' ? Math.abs(value) : 0;
-}

@@ -1,0 +1,134 @@
+import type { CompiledPart } from '../../circuit/compile';
+import type { CircuitModel } from '../../circuit/model';
+import type { Reading, Test } from '../../circuit/schema';
+import { clampedAt } from '../../diagnosis/partsAcross';
+import { workingPatterns } from '../../diagnosis/patterns';
+import { kindOf } from '../../kinds/part';
+import { loadedPattern } from './loadedPattern';
+import {
+  cellOf,
+  isBare,
+  sizeOf,
+  firstOpen,
+  nameOf,
+  pickBetween,
+  pickOf,
+  underCommand,
+  volts,
+  type JobSheet,
+  type SheetCell,
+  type SheetRow,
+} from './jobSheet';
+
+/** Links of an output on its way to its load, in their order: what it leaves while nobody commands it, then commanded. */
+export const CHAIN_LINKS = ['uncommanded', 'atOutput', 'atLoad', 'throughLoad'] as const;
+
+/** Of what the sound machine shows this share has arrived; of its supply less than the other is none. */
+const ARRIVES_SHARE = 0.85;
+const NONE_SHARE = 0.1;
+
+/** Each output of a controller link by link: off, volts at its terminal, volts across its load, amps through it. */
+export function proofChainSheetOf(model: CircuitModel, readings: readonly Reading[]): JobSheet | null {
+  const rows: SheetRow[] = [];
+  for (const output of model.compiled.parts) {
+    if (output.part.kind !== 'driver') continue;
+    const cells = linksOf(model, output, readings);
+    if (!cells) continue;
+    rows.push({ name: output.part.ref, cells, verdict: lostAt(model, output, cells) });
+  }
+  if (rows.length === 0) return null;
+  const open = rows.map((row) =>
+    // What is lost is found: the links behind it say nothing more.
+    row.verdict === null ? row : { ...row, cells: row.cells.map(() => null) },
+  );
+  return { name: 'proofChain', columns: [...CHAIN_LINKS], rows, next: firstOpen(open), answers: [] };
+}
+
+/** The links of an output; null where no command sends anything through it. */
+function linksOf(
+  model: CircuitModel,
+  output: CompiledPart,
+  readings: readonly Reading[],
+): (SheetCell | null)[] | null {
+  if (output.part.kind !== 'driver') return null;
+  const { out } = output.part.nodes;
+  const patterns = workingPatterns(model);
+  const loaded = loadedPattern(model, patterns, output.branches[0]!.index);
+  if (!loaded) return null;
+  const commanded = underCommand(loaded.setup);
+  const plain = (test: Test) => commanded(test) && isBare(test);
+  const load = loadOf(model, output, patterns.find(({ setup }) => setup === loaded.setup)!.loads);
+  const frame = nameOf(model, model.compiled.frame);
+  const cell = (test: Test | null) => cellOf(model, test, readings);
+  const low = output.part.side === 'low';
+  const ends = load && ([nameOf(model, load.branches[0]!.a), nameOf(model, load.branches[0]!.b)] as const);
+  return [
+    cell(
+      pickBetween(
+        model,
+        'volts',
+        [out, frame],
+        (test, expected) =>
+          isBare(test) && !commanded(test) && (low ? sizeOf(expected) > 1 : sizeOf(expected) < 1),
+      ),
+    ),
+    cell(
+      pickBetween(
+        model,
+        'volts',
+        [out, frame],
+        (test, expected) => plain(test) && (low || sizeOf(expected) > 1),
+      ),
+    ),
+    ends
+      ? cell(pickBetween(model, 'volts', ends, (test, expected) => plain(test) && sizeOf(expected) > 1))
+      : null,
+    load
+      ? cell(
+          pickOf(
+            model,
+            'amps',
+            clampedAt(model, load) ?? load.part.ref,
+            (test, expected) => plain(test) && sizeOf(expected) > 0,
+          ),
+        )
+      : null,
+  ];
+}
+
+/** The load that hangs on an output alone: fed with it, and one of its ends on its wire. */
+function loadOf(model: CircuitModel, output: CompiledPart, loads: readonly string[]): CompiledPart | null {
+  const { compiled } = model;
+  if (output.part.kind !== 'driver') return null;
+  const out = compiled.nodeIndex.get(output.part.nodes.out)!;
+  const { changed } = model.situation({}).solve({ mode: 'ohms' });
+  return (
+    compiled.parts.find(
+      ({ part, branches }) =>
+        loads.includes(part.ref) &&
+        kindOf(part).traits.draws &&
+        [branches[0]!.a, branches[0]!.b].some((node) => changed.pairOhms(out, node) < WIRED_OHMS),
+    ) ?? null
+  );
+}
+const WIRED_OHMS = 1;
+
+/** The first link that does not give what the sound machine gives there; `good` once all that can be read do. */
+function lostAt(
+  model: CircuitModel,
+  output: CompiledPart,
+  cells: readonly (SheetCell | null)[],
+): string | null {
+  if (output.part.kind !== 'driver') return null;
+  const supply = Math.max(model.compiled.volts[model.compiled.nodeIndex.get(output.part.nodes.out)!]!, 1);
+  const low = output.part.side === 'low';
+  const [off, at, load, amps] = cells.map((cell) => volts(cell));
+  const arrives = (cell: SheetCell | null | undefined, value: number) =>
+    value >= ARRIVES_SHARE * sizeOf(cell!.expected);
+  if (off !== undefined && (low ? off < NONE_SHARE * supply : off > NONE_SHARE * supply)) return 'on';
+  if (at !== undefined && (low ? at > supply - ARRIVES_SHARE * supply : !arrives(cells[1], at)))
+    return 'output';
+  if (load !== undefined && !arrives(cells[2], load)) return at === undefined ? null : 'way';
+  if (amps !== undefined && !arrives(cells[3], amps)) return load === undefined ? null : 'load';
+  return cells.every((cell) => cell === null || cell.value !== null) ? 'good' : null;
+}

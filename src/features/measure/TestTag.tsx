@@ -117,8 +117,8 @@ export function TestTag(props: TestTagProps) {
                 data-lit={lit === at}
                 className="border-b-[1.5px] border-rule align-middle last:border-b-0 data-[lit=true]:bg-pencil-t data-[lit=true]:shadow-[inset_6px_0_0_var(--pencil)]"
               >
-                <td className="py-[4px] pl-3.5 text-[17px] font-[750]">{outcomeLetter(at)}</td>
-                <td className="fig-bold py-[4px] pr-2 text-[15.5px] leading-[19px]">
+                <td className="py-[4px] pr-2 pl-3.5 text-[17px] font-[750]">{outcomeLetter(at)}</td>
+                <td className="fig-bold py-[4px] pr-3 text-[15.5px] leading-[19px] tablet:whitespace-nowrap">
                   {bandWords(test.kind, outcome, speaker.gaugeUnit)}
                 </td>
                 <td className="py-[4px] pr-2 text-[15.5px] leading-[19px]">{thenWords(ranked, outcome)}</td>

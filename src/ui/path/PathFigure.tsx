@@ -109,8 +109,18 @@ export function PathFigure(props: PathFigureProps) {
       )}
       {source && sourceTurns > 0 ? (
         <g>
-          <TurnStrokes count={sourceTurns} x={first.x - 26} y={first.y} height={24} room={26} />
-          <Count turns={sourceTurns} x={first.x - 34} y={first.y - 26} short />
+          {fluid ? (
+            // Between a round symbol and its point there is no room: they stand above it.
+            <>
+              <TurnStrokes count={sourceTurns} x={first.x - 44} y={first.y - 30} height={18} room={44} />
+              <Count turns={sourceTurns} x={first.x - 44} y={first.y - 46} short />
+            </>
+          ) : (
+            <>
+              <TurnStrokes count={sourceTurns} x={first.x - 26} y={first.y} height={24} room={26} />
+              <Count turns={sourceTurns} x={first.x - 34} y={first.y - 26} short />
+            </>
+          )}
         </g>
       ) : null}
       {dead ? (

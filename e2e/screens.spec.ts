@@ -71,6 +71,7 @@ const PAGES = [
   '/retests',
   '/bench/coil',
   '/bench/terminals',
+  '/bench/planner',
   '/jobs/406?sheet=drop',
   '/jobs/406?sheet=insulation',
 ];

@@ -95,7 +95,7 @@ function isPlainStep(value: number, logarithmic: boolean): boolean {
   return !logarithmic || Math.abs(Math.log10(value) - Math.round(Math.log10(value))) < 1e-6;
 }
 
-/** Under the lines: what does not pass, and when something was on. */
+/** Under the lines: the side of the limit that does not pass, and when something was on. */
 function ground({ limit, on = [] }: SheetChart, inks: Inks): Plugin<'line'> {
   return {
     id: 'ground',
@@ -111,7 +111,8 @@ function ground({ limit, on = [] }: SheetChart, inks: Inks): Plugin<'line'> {
       if (limit) {
         ctx.fillStyle = inks['stamp-t'];
         const at = Math.min(Math.max(y!.getPixelForValue(limit.value), area.top), area.bottom);
-        ctx.fillRect(area.left, at, area.width, area.bottom - at);
+        if (limit.passesBelow) ctx.fillRect(area.left, area.top, area.width, at - area.top);
+        else ctx.fillRect(area.left, at, area.width, area.bottom - at);
         ctx.fillStyle = inks.ink;
         ctx.fillRect(area.left, at - 1, area.width, 2);
         ctx.font = WORDS;

@@ -26,8 +26,8 @@ export interface SheetChart {
   lines: ChartLine[];
   /** Values far apart are drawn by their ratio. */
   logarithmic: boolean;
-  /** The smallest that passes; below it the ground is marked. */
-  limit?: { value: number; words: string };
+  /** The smallest that passes, or the largest; on its other side the ground is marked. */
+  limit?: { value: number; words: string; passesBelow?: true };
   /** Stretches of x in which something was on. */
   on?: readonly (readonly [from: number, to: number])[];
   /** Time begins when it was switched on. */
@@ -57,7 +57,14 @@ export function chartOf(name: SheetName, document: object, answer: SheetAnswer):
       return cutInChart(document as CutInSheet, answer as unknown as CutInAnswer);
     case 'planner': {
       const { seen, cutIn, cutOut, run } = answer as unknown as PlannerAnswer;
-      return controlChart(seen, { cutIn, cutOut }, run?.intervals ?? null);
+      const hours = (seconds: number) => seconds / SECONDS_IN_HOUR;
+      return controlChart(
+        seen.map(({ seconds, value }) => ({ seconds: hours(seconds), value })),
+        { cutIn, cutOut },
+        run?.intervals.map(({ on, off }) => ({ on: hours(on), off: off === null ? null : hours(off) })) ??
+          null,
+        { name: 'at the sensor', xTitle: 'hours' },
+      );
     }
     case 'evacuation':
       return riseChart(document as EvacuationSheet, answer as unknown as EvacuationAnswer);
@@ -76,12 +83,14 @@ function riseChart({ rise = [] }: EvacuationSheet, { passPa }: EvacuationAnswer)
     label: 'Absolute pressure with the pump shut off',
     lines: [{ name: '', points: rise.map(({ seconds, pa: own }) => [seconds, own] as const) }],
     logarithmic: false,
-    limit: { value: passPa, words: `stays below ${pa(passPa)}` },
+    limit: { value: passPa, words: `stays below ${pa(passPa)}`, passesBelow: true },
     fromZero: true,
     xTitle: 's',
     yWords: pa,
   };
 }
+
+const SECONDS_IN_HOUR = 3600;
 
 /** Times drawn of a fuse, seconds: what holds longer holds. */
 const FUSE_SECONDS = [0.01, 1000] as const;
@@ -233,6 +242,7 @@ function controlChart(
   curve: readonly { seconds: number; value: number }[],
   { cutIn, cutOut }: { cutIn?: number | null | undefined; cutOut?: number | null | undefined },
   intervals: CutInAnswer['intervals'],
+  { name: own, xTitle }: { name: string; xTitle: string } = { name: 'read', xTitle: 'seconds' },
 ): SheetChart | null {
   if (curve.length < 2) return null;
   const [start, end] = [curve[0]!.seconds, curve.at(-1)!.seconds];
@@ -253,7 +263,7 @@ function controlChart(
     label: 'The curve, and when it is on',
     lines: [
       {
-        name: 'read',
+        name: own,
         points: thinned(curve.map(({ seconds, value }): [number, number] => [seconds, value])),
       },
       ...level('cut-in', cutIn),
@@ -261,7 +271,7 @@ function controlChart(
     ],
     logarithmic: false,
     on: (intervals ?? []).map(({ on, off }) => [on, off ?? end]),
-    xTitle: 'seconds',
+    xTitle,
     yWords: String,
   };
 }

@@ -384,11 +384,17 @@ const SAY: { [N in SheetName]: (answer: Answers[N]) => SaidAnswer } = {
     head: one.verdict === 'holds' ? 'It holds' : one.verdict === 'leaks' ? 'It leaks' : NOT_YET,
     tone: one.verdict === 'holds' ? 'good' : one.verdict === 'leaks' ? 'bad' : 'open',
     lines: [
-      ...line('Lost', plain(one.lostKpa, 'kPa')),
-      ...line(
-        'In a minute',
-        one.sharePerMinute === null ? null : `${significant(100 * one.sharePerMinute, 2)} %`,
-      ),
+      ...(one.lostKpa === null
+        ? []
+        : one.lostKpa <= 0
+          ? ['Nothing is lost']
+          : [
+              `Lost: ${plain(one.lostKpa, 'kPa')}`,
+              ...line(
+                'In a minute',
+                one.sharePerMinute === null ? null : `${significant(100 * one.sharePerMinute, 2)} %`,
+              ),
+            ]),
       ...line('Leak', plain(one.litresPerMinute, 'L/min free air')),
       ...line('By its temperature alone it would show', plain(one.expectedKpa, 'kPa', 4)),
     ],
@@ -450,7 +456,11 @@ const SAY: { [N in SheetName]: (answer: Answers[N]) => SaidAnswer } = {
     tone: one.run === null ? 'open' : one.run.trouble.length > 0 ? 'bad' : 'good',
     lines: [
       ...line('To be set', one.settings.length > 0 ? one.settings.map(settingWords).join('; ') : null),
-      ...(one.run === null ? [] : [`At most ${one.run.mostAnHour} starts within an hour`]),
+      ...(one.run === null
+        ? []
+        : [
+            `At most ${one.run.mostAnHour === 1 ? 'one start' : `${one.run.mostAnHour} starts`} within an hour`,
+          ]),
       ...(one.run?.shortCycles ? [`${one.run.shortCycles} short cycles`] : []),
       ...(one.schools.outside && one.schools.line
         ? [

@@ -4,7 +4,9 @@ import type { HeldRow } from '@/core/sheets/heldAgainst';
 /** A limit with its figures and where they come from: "One crimp, lug or bolted joint: good up to 0.05 V, repair from 0.1 V. Shop rules". */
 export function heldWords({ row, figures, source, equipment }: HeldRow): string {
   const said = figures.map(({ label, value, unit, own }) => {
-    const figure = `${label.charAt(0).toLowerCase()}${label.slice(1)} ${value}${unit === '' ? '' : ` ${unit}`}`;
+    // Where the row says it all its only column has no name of its own.
+    const named = label === 'Figure' ? '' : `${label.charAt(0).toLowerCase()}${label.slice(1)} `;
+    const figure = `${named}${value}${unit === '' ? '' : ` ${unit}`}`;
     switch (own) {
       case 'table':
         return figure;

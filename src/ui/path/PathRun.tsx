@@ -180,18 +180,18 @@ function CoilLink({
 }) {
   return (
     <g {...pressable(() => onLane(coil))} tabIndex={0} aria-label={`Shifted by ${coil}: show its lane`}>
-      <path d={`M${x} ${y - 15}V${y - 62}`} stroke="var(--ink2)" strokeWidth={2} strokeDasharray="2 5" />
+      <path d={`M${x} ${y - 15}V${y - 48}`} stroke="var(--ink2)" strokeWidth={2} strokeDasharray="2 5" />
       <rect
         className="focus-box"
         x={x - 40}
-        y={y - 90}
+        y={y - 76}
         width={80}
-        height={30}
+        height={28}
         fill="var(--sheet)"
         stroke="transparent"
         strokeWidth={3}
       />
-      <text x={x} y={y - 69} textAnchor="middle" fontSize={15} className="fig-bold">
+      <text x={x} y={y - 57} textAnchor="middle" fontSize={15} className="fig-bold">
         {coil}
       </text>
     </g>

@@ -4,13 +4,8 @@ import type { CircuitModel } from '../circuit/model';
 import type { Reading, Test } from '../circuit/schema';
 import { partOfTest } from '../circuit/testPlace';
 import { branchAmps, conductance } from '../circuit/world';
-import {
-  insulationMark,
-  type DropMark,
-  type DropPlace,
-  type InsulationPass,
-  type ShopMarks,
-} from '../tables/marks';
+import { insulationMark, type InsulationPass } from '../tables/insulationPass';
+import type { DropMark, DropPlace, ShopMarks } from '../tables/marks';
 import { HEAVY_AMPS } from './meaningLimits';
 import { testKey } from './observations';
 import { partsAcross } from './partsAcross';

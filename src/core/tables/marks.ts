@@ -1,4 +1,4 @@
-import { areLineVolts } from '../safety/lineVolts';
+import { OHMS_IN_MEGOHM, type InsulationMarks, type InsulationPass } from './insulationPass';
 import { equipmentKey, ruleKey, splitRule, type Rules } from './ruleKey';
 import { REFERENCE_TABLES, type ReferenceTable } from './tables';
 
@@ -9,7 +9,7 @@ export interface DropMark {
 }
 
 /** What readings are held against where nothing better is known: the shop's figures over the reference tables. */
-export interface ShopMarks {
+export interface ShopMarks extends InsulationMarks {
   /** The shop's own figures, by "table|row|column", as they hold for this class of equipment. */
   rules: Rules;
   /** Class of equipment that they were taken for; null for none. */
@@ -17,10 +17,6 @@ export interface ShopMarks {
   /** Of these rules those that are for this class alone. */
   forEquipment: ReadonlySet<string>;
   drops: Readonly<Record<DropPlace, DropMark>>;
-  /** Least insulation, ohms, and the standard it comes from: extra-low volts, and up to 500 V. */
-  insulation: Readonly<Record<'extraLow' | 'line', { ohms: number; standard: string }>>;
-  /** What insulation is held against: the table's rows, or one of the trade's marks. */
-  insulationPass: InsulationPass;
   /** Volts between which a coil works, as shares of its rated volts. */
   coilVolts: Readonly<Record<CoilDevice, CoilVolts>>;
   /** What air, vacuum and an evacuated system have to hold: shares, Pa and seconds. */
@@ -35,10 +31,6 @@ export interface ShopMarks {
   /** How far a coil's ohms may be off, by what it is held against, as shares. */
   coilOhms: Readonly<Record<CoilOhmsAgainst, number>>;
 }
-
-/** Marks that sites hold insulation against; `table` is the row of its class. */
-export const INSULATION_PASSES = ['table', 'megohm', 'kvPlusOne', 'overRange'] as const;
-export type InsulationPass = (typeof INSULATION_PASSES)[number];
 
 /** For which class of equipment the marks are, and what a site's policy says of them. */
 export interface MarksFor {
@@ -98,7 +90,6 @@ export const HOLD_ROWS = {
   evacuationPa: 'Evacuated system, pump shut off, stays below',
   evacuationSeconds: 'Evacuated system, for at least',
 } as const;
-const OHMS_IN_MEGOHM = 1e6;
 
 /**
  * The marks with a shop's own figures over those of the tables, and those for one class of equipment over both. `all` is by
@@ -187,30 +178,6 @@ function rulesFor(all: Rules, equipment: string | null): { rules: Rules; forEqui
     rules: Object.fromEntries([...shop, ...own]),
     forEquipment: new Set(own.map(([key]) => key)),
   };
-}
-
-/** Ohms from which insulation passes in a circuit of these volts, and where that comes from; infinite where only over range passes. */
-export function insulationMark(
-  circuitVolts: number,
-  { insulation, insulationPass }: ShopMarks,
-): { ohms: number; by: Exclude<InsulationPass, 'table'> | { standard: string } } {
-  if (insulationPass === 'table') {
-    const { ohms, standard } = insulation[areLineVolts(circuitVolts) ? 'line' : 'extraLow'];
-    return { ohms, by: { standard } };
-  }
-  return { ohms: passOhms(insulationPass, circuitVolts), by: insulationPass };
-}
-
-/** Ohms of one of the trade's marks. */
-export function passOhms(pass: Exclude<InsulationPass, 'table'>, circuitVolts: number): number {
-  switch (pass) {
-    case 'megohm':
-      return OHMS_IN_MEGOHM;
-    case 'kvPlusOne':
-      return (circuitVolts / 1000 + 1) * OHMS_IN_MEGOHM;
-    case 'overRange':
-      return Infinity;
-  }
 }
 
 function byKey<K extends string, V>(rows: Readonly<Record<K, string>>, of: (key: K) => V): Record<K, V> {

@@ -1,4 +1,5 @@
-import { shopMarks, insulationMark } from './marks';
+import { insulationMark } from './insulationPass';
+import { shopMarks } from './marks';
 import { equipmentKey, ruleKey, ruleLeasts, splitRule, upgradeRules } from './ruleKey';
 import { REFERENCE_TABLES } from './tables';
 

@@ -105,9 +105,9 @@ export function TestTag(props: TestTagProps) {
           <thead className="text-[15px] text-ink2 max-tablet:sr-only">
             <tr className="h-7 border-b-[1.5px] border-rule">
               <th className="w-9" aria-label="Answer" />
-              <th className="w-[28%] font-[550]">If it reads</th>
+              <th className="w-[24%] font-[550]">If it reads</th>
               <th className="font-[550]">Then</th>
-              <th className="w-[27%] font-[550]">Doubt goes to</th>
+              <th className="w-[22%] font-[550]">Doubt goes to</th>
             </tr>
           </thead>
           <tbody>

@@ -2,7 +2,7 @@
 
 import { useState, useTransition } from 'react';
 import { useForm } from 'react-hook-form';
-import { INSULATION_PASSES } from '@/core/tables/marks';
+import { INSULATION_PASSES } from '@/core/tables/insulationPass';
 import { GAUGE_UNITS } from '@/core/units/quantities';
 import { parseFigure } from '@/core/units/parseFigure';
 import { Field, FIELD, Heading, Hold, MainKey, PlainKey, Trouble } from '@/ui/sheet';

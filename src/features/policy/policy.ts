@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { preferencesSchema } from '@/core/circuit/schema';
-import { INSULATION_PASSES } from '@/core/tables/marks';
+import { INSULATION_PASSES } from '@/core/tables/insulationPass';
 import { GAUGE_UNITS } from '@/core/units/quantities';
 import { isTimeZone } from '@/core/units/siteTime';
 

@@ -2,7 +2,8 @@ import type { CircuitModel } from '@/core/circuit/model';
 import type { Reading } from '@/core/circuit/schema';
 import { ownVolts } from '@/core/diagnosis/testerVolts';
 import type { SheetCell } from '@/core/sheets/onCircuit/jobSheet';
-import { insulationMark, type ShopMarks } from '@/core/tables/marks';
+import { insulationMark } from '@/core/tables/insulationPass';
+import type { ShopMarks } from '@/core/tables/marks';
 import { quantity } from '@/words/en/readings';
 import type { SheetChart } from '../bench/benchCharts';
 

@@ -1,4 +1,4 @@
-import type { InsulationPass } from '@/core/tables/marks';
+import type { InsulationPass } from '@/core/tables/insulationPass';
 import type { HeldRow } from '@/core/sheets/heldAgainst';
 
 /** A limit with its figures and where they come from: "One crimp, lug or bolted joint: good up to 0.05 V, repair from 0.1 V. Shop rules". */

@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { TESTER_VOLTS } from '../../diagnosis/testerVolts';
 import { areLineVolts } from '../../safety/lineVolts';
-import { passOhms as ohmsOfPass, shopMarks, type ShopMarks } from '../../tables/marks';
+import { passOhms as ohmsOfPass } from '../../tables/insulationPass';
+import { shopMarks, type ShopMarks } from '../../tables/marks';
 import {
   maybe,
   mustDiffer,

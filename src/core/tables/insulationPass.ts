@@ -1,0 +1,37 @@
+import { areLineVolts } from '../safety/lineVolts';
+
+/** Marks that sites hold insulation against; `table` is the row of its class. */
+export const INSULATION_PASSES = ['table', 'megohm', 'kvPlusOne', 'overRange'] as const;
+export type InsulationPass = (typeof INSULATION_PASSES)[number];
+
+/** What a shop holds insulation against: least ohms with their standard, by class, and which mark stands. */
+export interface InsulationMarks {
+  insulation: Readonly<Record<'extraLow' | 'line', { ohms: number; standard: string }>>;
+  insulationPass: InsulationPass;
+}
+
+export const OHMS_IN_MEGOHM = 1e6;
+
+/** Ohms from which insulation passes in a circuit of these volts, and where that comes from; infinite where only over range passes. */
+export function insulationMark(
+  circuitVolts: number,
+  { insulation, insulationPass }: InsulationMarks,
+): { ohms: number; by: Exclude<InsulationPass, 'table'> | { standard: string } } {
+  if (insulationPass === 'table') {
+    const { ohms, standard } = insulation[areLineVolts(circuitVolts) ? 'line' : 'extraLow'];
+    return { ohms, by: { standard } };
+  }
+  return { ohms: passOhms(insulationPass, circuitVolts), by: insulationPass };
+}
+
+/** Ohms of one of the trade's marks. */
+export function passOhms(pass: Exclude<InsulationPass, 'table'>, circuitVolts: number): number {
+  switch (pass) {
+    case 'megohm':
+      return OHMS_IN_MEGOHM;
+    case 'kvPlusOne':
+      return (circuitVolts / 1000 + 1) * OHMS_IN_MEGOHM;
+    case 'overRange':
+      return Infinity;
+  }
+}

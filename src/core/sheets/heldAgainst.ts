@@ -1,4 +1,4 @@
-import { areLineVolts } from '../safety/lineVolts';
+import { insulationClass } from '../tables/insulationPass';
 import { ruleKey } from '../tables/ruleKey';
 import { REFERENCE_TABLES } from '../tables/tables';
 import {
@@ -38,13 +38,7 @@ export function heldAgainst(sheet: Sheet, answer: SheetAnswer, marks: ShopMarks)
         sheet.policy !== undefined ||
         marks.insulationPass !== 'table'
         ? []
-        : [
-            rowOf(
-              'insulation',
-              INSULATION_ROWS[areLineVolts(sheet.circuitVolts) ? 'line' : 'extraLow'],
-              marks,
-            ),
-          ];
+        : [rowOf('insulation', INSULATION_ROWS[insulationClass(sheet.circuitVolts)], marks)];
     case 'contacts':
       if (sheet.contactors.every(({ dropVolts }) => dropVolts === undefined)) return [];
       if (sheet.school === 'percent') return [];

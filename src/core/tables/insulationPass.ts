@@ -4,9 +4,19 @@ import { areLineVolts } from '../safety/lineVolts';
 export const INSULATION_PASSES = ['table', 'megohm', 'kvPlusOne', 'overRange'] as const;
 export type InsulationPass = (typeof INSULATION_PASSES)[number];
 
+export type CircuitClass = 'extraLow' | 'line' | 'high';
+/** Up to here the line's class holds, volts (IEC 60364-6; reference section 16). */
+export const LINE_MOST = 500;
+
+/** Class of a circuit of these volts. */
+export function insulationClass(circuitVolts: number): CircuitClass {
+  if (!areLineVolts(circuitVolts)) return 'extraLow';
+  return circuitVolts <= LINE_MOST ? 'line' : 'high';
+}
+
 /** What a shop holds insulation against: least ohms with their standard, by class, and which mark stands. */
 export interface InsulationMarks {
-  insulation: Readonly<Record<'extraLow' | 'line', { ohms: number; standard: string }>>;
+  insulation: Readonly<Record<CircuitClass, { ohms: number; standard: string }>>;
   insulationPass: InsulationPass;
 }
 
@@ -18,7 +28,7 @@ export function insulationMark(
   { insulation, insulationPass }: InsulationMarks,
 ): { ohms: number; by: Exclude<InsulationPass, 'table'> | { standard: string } } {
   if (insulationPass === 'table') {
-    const { ohms, standard } = insulation[areLineVolts(circuitVolts) ? 'line' : 'extraLow'];
+    const { ohms, standard } = insulation[insulationClass(circuitVolts)];
     return { ohms, by: { standard } };
   }
   return { ohms: passOhms(insulationPass, circuitVolts), by: insulationPass };

@@ -61,7 +61,11 @@ export const DROP_ROWS = {
   groundOfElectronics: 'Ground path of a controller or sensor',
   linePole: 'One closed pole of a line contactor, AC',
 } as const;
-export const INSULATION_ROWS = { extraLow: 'Extra-low voltage (SELV, PELV)', line: 'Up to 500 V' } as const;
+export const INSULATION_ROWS = {
+  extraLow: 'Extra-low voltage (SELV, PELV)',
+  line: 'Up to 500 V',
+  high: 'Above 500 V',
+} as const;
 export const COIL_ROWS = {
   contactorAC: 'Contactor, AC coil',
   contactorDC: 'Contactor, DC coil',
@@ -161,7 +165,7 @@ export function shopMarks(
       evacuationPa: hold('evacuationPa'),
       evacuationSeconds: hold('evacuationSeconds'),
     },
-    insulation: { extraLow: least('extraLow'), line: least('line') },
+    insulation: { extraLow: least('extraLow'), line: least('line'), high: least('high') },
   };
 }
 

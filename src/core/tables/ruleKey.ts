@@ -1,4 +1,4 @@
-import { REFERENCE_TABLES, type ReferenceTable } from './tables';
+import { isOpen, REFERENCE_TABLES, type ReferenceTable } from './tables';
 
 /** Shop rules by "table|row|column", and those for one class of equipment by "table|row|column|class". */
 export type Rules = Readonly<Record<string, number>>;
@@ -24,7 +24,7 @@ export function ruleLeasts(): ReadonlyMap<string, number> {
     REFERENCE_TABLES.flatMap((table) =>
       table.rows.flatMap((row, at) =>
         table.columns
-          .filter(({ key, shopRule, ownFigure }) => shopRule && (ownFigure || typeof row[key] === 'number'))
+          .filter(({ key }) => isOpen(table, at, key))
           .map(
             ({ key, leastOfAll }) =>
               [ruleKey(table, at, key), leastOfAll ? (row[key] as number) : 0] as const,

@@ -10,6 +10,8 @@ export interface TableColumn {
   shopRule?: boolean;
   /** A standard's least: a shop may ask for more, never for less. */
   leastOfAll?: boolean;
+  /** Only these rows, by their first column, may be written over: nothing is held against the others. */
+  rows?: readonly string[];
   /** Nobody but the shop knows it: nothing stands there until it is written. */
   ownFigure?: boolean;
 }
@@ -173,6 +175,9 @@ const contactDrops: ReferenceTable = {
   ],
 };
 
+/** Classes of circuit that insulation is judged by. */
+const INSULATION_CLASSES = ['Extra-low voltage (SELV, PELV)', 'Up to 500 V', 'Above 500 V'];
+
 const insulation: ReferenceTable = {
   id: 'insulation',
   title: 'Insulation resistance',
@@ -181,7 +186,14 @@ const insulation: ReferenceTable = {
   columns: [
     { key: 'circuit', label: 'Circuit' },
     { key: 'testVolts', label: 'Test', unit: 'V DC' },
-    { key: 'megohms', label: 'Least', unit: 'MΩ', shopRule: true, leastOfAll: true },
+    {
+      key: 'megohms',
+      label: 'Least',
+      unit: 'MΩ',
+      shopRule: true,
+      leastOfAll: true,
+      rows: INSULATION_CLASSES,
+    },
     { key: 'standard', label: 'Standard' },
   ],
   rows: [
@@ -233,6 +245,15 @@ const controllerParts: ReferenceTable = {
     { way: 'Replace the whole controller', minutes: 90, cost: null },
   ],
 };
+
+/** Whether a shop may write its own figure into a cell. */
+export function isOpen({ columns, rows }: ReferenceTable, row: number, column: string): boolean {
+  const found = columns.find(({ key }) => key === column);
+  const own = rows[row];
+  if (!found?.shopRule || !own) return false;
+  if (found.rows && !found.rows.includes(String(own[columns[0]!.key]))) return false;
+  return found.ownFigure === true || typeof own[column] === 'number';
+}
 
 /** Every table, in the order they are shown. */
 export const REFERENCE_TABLES: readonly ReferenceTable[] = [

@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import { REFERENCE_TABLES, type ReferenceTable } from '@/core/tables/tables';
+import { isOpen, REFERENCE_TABLES, type ReferenceTable } from '@/core/tables/tables';
 import { Field, FIELD, Heading, MainKey, Trouble } from '@/ui/sheet';
 import { equipmentKey, ruleKey } from '@/core/tables/ruleKey';
 import type { ShopRules } from './rules';
@@ -130,7 +130,7 @@ function Table({
           <tbody>
             {rows.map((row, at) => (
               <tr key={JSON.stringify(row)}>
-                {columns.map(({ key, label, shopRule, ownFigure }) => {
+                {columns.map(({ key, label }) => {
                   const shop = ruleKey(table, at, key);
                   const own = equipment === null ? shop : equipmentKey(shop, equipment);
                   // Of a class that has no figure of its own the shop's holds, and shows behind the empty field.
@@ -138,7 +138,7 @@ function Table({
                   const value = equipment === null ? holds : rules[own];
                   return (
                     <td key={key} className="fig border-b border-rule px-3 py-1 text-[15.5px] first:pl-0">
-                      {shopRule && (ownFigure || row[key] !== null) ? (
+                      {isOpen(table, at, key) ? (
                         <input
                           className="fig min-h-9 w-24 border-[1.5px] border-edge bg-sheet px-2"
                           aria-label={`${title}, ${String(row[columns[0]!.key])}, ${label}`}

@@ -1,7 +1,6 @@
 import { z } from 'zod';
 import { TESTER_VOLTS } from '../../diagnosis/testerVolts';
-import { areLineVolts } from '../../safety/lineVolts';
-import { passOhms as ohmsOfPass } from '../../tables/insulationPass';
+import { insulationClass, passOhms as ohmsOfPass } from '../../tables/insulationPass';
 import { shopMarks, type ShopMarks } from '../../tables/marks';
 import {
   maybe,
@@ -78,8 +77,7 @@ export interface InsulationAnswer extends SheetAnswer {
   passOhms: number | null;
 }
 
-/** Up to here the line's test volts hold, above it the highest (IEC 60364-6; reference section 16). */
-const LINE_MOST = 500;
+/** Test volts above what the line's class holds for (IEC 60364-6; reference section 16). */
 const HIGH_TESTER_VOLTS = 1000;
 const OVER_RANGE = 2e9;
 /** What passes within this of the mark is watched. */
@@ -184,12 +182,10 @@ export function judgeInsulation(sheet: InsulationSheet, marks: ShopMarks = shopM
 }
 
 /** Test volts of a circuit's class, and what it must hold. */
-function classOf(
-  volts: number,
-  { insulation: { extraLow, line } }: ShopMarks,
-): { testVolts: number; ohms: number } {
-  if (!areLineVolts(volts)) return { testVolts: TESTER_VOLTS.low, ohms: extraLow.ohms };
-  return { testVolts: volts <= LINE_MOST ? TESTER_VOLTS.line : HIGH_TESTER_VOLTS, ohms: line.ohms };
+function classOf(volts: number, { insulation }: ShopMarks): { testVolts: number; ohms: number } {
+  const own = insulationClass(volts);
+  const testVolts = { extraLow: TESTER_VOLTS.low, line: TESTER_VOLTS.line, high: HIGH_TESTER_VOLTS }[own];
+  return { testVolts, ohms: insulation[own].ohms };
 }
 
 /** Ohms from which it passes; null while neither class nor policy is known. */

@@ -14,6 +14,7 @@ import { findAnything } from '../palette/server';
 import { openPolicy, settlePolicy } from '../policy/server';
 import { openShed } from '../shed/server';
 import { refreshDigest } from './digests';
+import { putSetting } from '@/db/settings';
 import { openRules, openTables, settleRules } from '../tables/server';
 import { appendToJob, entryEvents } from './entriesServer';
 import { functionChoices, trialsOf } from './functionChoices';
@@ -285,5 +286,14 @@ describe('shop rules', () => {
     const winches = { 'contact-drops|One closed heavy contact, DC|good|Winch': 0.07 };
     expect(await settleRules(winches, 'Rasmus')).toEqual({ trouble: null });
     expect((await openTables()).equipment).toContain('Winch');
+    // A rule of a row that is called otherwise by now stays, and does not stand in the way of others.
+    await putSetting('tables', { ...winches, 'contact-drops|A row of before|good': 0.3 }, 'Rasmus');
+    const { rules } = await openRules();
+    expect(
+      await settleRules({ ...rules, 'contact-drops|One crimp, lug or bolted joint|good': 0.03 }, 'Rasmus'),
+    ).toEqual({
+      trouble: null,
+    });
+    expect((await openRules()).rules).toMatchObject({ 'contact-drops|A row of before|good': 0.3 });
   });
 });

@@ -33,7 +33,10 @@ export async function settleRules(rules: unknown, person: string): Promise<{ tro
   const parsed = rulesSchema.safeParse(rules);
   if (!parsed.success) return { trouble: 'A figure is a number from 0 up.' };
   const leasts = ruleLeasts();
+  const { rules: kept } = await openRules();
   for (const [rule, value] of Object.entries(parsed.data)) {
+    // What stands already holds nobody up, also where its row has another name by now.
+    if (kept[rule] === value) continue;
     const { key, equipment } = splitRule(rule);
     const least = leasts.get(key);
     if (least === undefined)

@@ -3,7 +3,7 @@ import type { EvacuationAnswer, EvacuationSheet } from '@/core/sheets/evacuation
 import type { CoilAnswer, CoilSheet } from '@/core/sheets/coil/coil';
 import type { PlannerAnswer } from '@/core/sheets/planner/planner';
 import type { CutInAnswer, CutInSheet } from '@/core/sheets/cutIn/cutIn';
-import type { InsulationAnswer, InsulationSheet } from '@/core/sheets/insulation/insulation';
+import { OVER_RANGE, type InsulationAnswer, type InsulationSheet } from '@/core/sheets/insulation/insulation';
 import { pairKey, type SheetAnswer, type Shown } from '@/core/sheets/sheet';
 import type { SheetName } from '@/core/sheets/sheets';
 import type { TraceAnswer, TraceSheet } from '@/core/sheets/trace/trace';
@@ -39,8 +39,6 @@ export interface SheetChart {
 
 /** Runs shown beside each other; more would be no picture. */
 const MOST_RUNS = 3;
-/** An over-range tester is drawn at what it ends at, ohms. */
-const OVER_RANGE = 2e9;
 /** A chart of more points than it has pixels shows each stretch's ends, lowest and highest only. */
 const MOST_POINTS = 1200;
 

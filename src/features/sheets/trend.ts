@@ -1,6 +1,7 @@
 import type { CircuitModel } from '@/core/circuit/model';
 import type { Reading } from '@/core/circuit/schema';
 import { ownVolts } from '@/core/diagnosis/testerVolts';
+import { OVER_RANGE } from '@/core/sheets/insulation/insulation';
 import type { SheetCell } from '@/core/sheets/onCircuit/jobSheet';
 import { insulationMark } from '@/core/tables/insulationPass';
 import type { ShopMarks } from '@/core/tables/marks';
@@ -8,8 +9,6 @@ import { quantity } from '@/words/en/readings';
 import type { SheetChart } from '../bench/benchCharts';
 
 const MONTH_MS = 30.44 * 86_400_000;
-/** An over-range tester is drawn at what it ends at, ohms. */
-const OVER_RANGE = 2e9;
 /** Fewer points are no trend. */
 const LEAST_POINTS = 2;
 

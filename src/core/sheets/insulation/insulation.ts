@@ -79,7 +79,8 @@ export interface InsulationAnswer extends SheetAnswer {
 
 /** Test volts above what the line's class holds for (IEC 60364-6; reference section 16). */
 const HIGH_TESTER_VOLTS = 1000;
-const OVER_RANGE = 2e9;
+/** What an over-range tester ends at: as such it is compared and drawn, ohms. */
+export const OVER_RANGE = 2e9;
 /** What passes within this of the mark is watched. */
 const WATCH_TIMES = 10;
 /** It falls when the last of a run is this share of its highest, or less. */

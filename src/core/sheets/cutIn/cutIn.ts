@@ -71,10 +71,7 @@ export function runCutIn(sheet: CutInSheet): CutInAnswer {
   }
   const end = points.at(-1)!.seconds;
   const onSeconds = intervals.reduce((sum, one) => sum + (one.off ?? end) - one.on, 0);
-  const shortCycles = changes.slice(1).filter(({ seconds, to }, k) => {
-    const lasted = seconds - changes[k]!.seconds;
-    return lasted < Math.max(SHORT_SECONDS, to ? minimumOffSeconds : minimumOnSeconds);
-  }).length;
+  const shortCycles = shortCyclesOf(changes, { minimumOnSeconds, minimumOffSeconds });
   const trouble: CutInTrouble[] = [];
   if (shortCycles > 0) trouble.push('deadBandTooNarrow');
   if (intervals.length === 0) trouble.push('neverOn');
@@ -88,6 +85,17 @@ export function runCutIn(sheet: CutInSheet): CutInAnswer {
     findings: trouble.map((code) => ({ code })),
     next: null,
   };
+}
+
+/** Times on or off that were shorter than they should be, between the moments at which it changed. */
+export function shortCyclesOf(
+  changes: readonly { seconds: number; to: boolean }[],
+  { minimumOnSeconds, minimumOffSeconds }: Pick<Limits, 'minimumOnSeconds' | 'minimumOffSeconds'>,
+): number {
+  return changes.slice(1).filter(({ seconds, to }, k) => {
+    const lasted = seconds - changes[k]!.seconds;
+    return lasted < Math.max(SHORT_SECONDS, to ? minimumOffSeconds : minimumOnSeconds);
+  }).length;
 }
 
 interface Limits {

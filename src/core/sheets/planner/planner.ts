@@ -1,6 +1,12 @@
 import { z } from 'zod';
 import { figure, maybe, positive, sheetHead, thing, type Finding, type SheetAnswer } from '../sheet';
-import { runCutIn, type CutInAnswer, type CutInSheet, type CutInTrouble } from '../cutIn/cutIn';
+import {
+  runCutIn,
+  shortCyclesOf,
+  type CutInAnswer,
+  type CutInSheet,
+  type CutInTrouble,
+} from '../cutIn/cutIn';
 import { saturate } from '../saturation/saturation';
 
 export const plannerSheet = z.object({
@@ -223,7 +229,13 @@ function withResponse(control: Control, curve: Curve): { run: Run; seen: Curve }
     }
   }
   const onSeconds = intervals.reduce((sum, one) => sum + (one.off ?? last) - one.on, 0);
-  const shortCycles = shortOf(intervals, minimumOnSeconds, minimumOffSeconds);
+  const shortCycles = shortCyclesOf(
+    intervals.flatMap(({ on: at, off }) => [
+      { seconds: at, to: true },
+      ...(off === null ? [] : [{ seconds: off, to: false }]),
+    ]),
+    { minimumOnSeconds, minimumOffSeconds },
+  );
   const trouble: CutInTrouble[] = [
     ...(shortCycles > 0 ? (['deadBandTooNarrow'] as const) : []),
     ...(intervals.length === 0 ? (['neverOn'] as const) : []),
@@ -239,17 +251,6 @@ function withResponse(control: Control, curve: Curve): { run: Run; seen: Curve }
     },
     seen,
   };
-}
-
-/** On or off for less than this is a short cycle, whatever minimum was asked for, seconds. */
-const SHORT_SECONDS = 120;
-
-function shortOf(intervals: Run['intervals'], minimumOn: number, minimumOff: number): number {
-  return intervals.filter(({ on, off }, k) => {
-    const before = intervals[k - 1]?.off ?? null;
-    const tooShort = off !== null && off - on < Math.max(SHORT_SECONDS, minimumOn);
-    return tooShort || (before !== null && on - before < Math.max(SHORT_SECONDS, minimumOff));
-  }).length;
 }
 
 function mostAnHour(intervals: Run['intervals']): number {

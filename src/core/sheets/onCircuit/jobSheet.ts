@@ -234,3 +234,11 @@ export function isBare({ setup: { controls: _controls, ...more } }: Test): boole
 export function sizeOf(value: Reading['value']): number {
   return typeof value === 'number' ? Math.abs(value) : 0;
 }
+
+/** Nodes nearer than this at rest are one conductor, over wires and plugs, ohms. */
+const WIRED_OHMS = 1;
+
+/** Whether two places are one conductor while everything rests. */
+export function areWired(model: CircuitModel, a: number, b: number): boolean {
+  return model.situation({}).solve({ mode: 'ohms' }).changed.pairOhms(a, b) < WIRED_OHMS;
+}

@@ -8,6 +8,7 @@ import { heldAgainst, uniqueRows, type HeldRow } from '../heldAgainst';
 import { judgeNeeds, type Medium, type NeedsAnswer, type NeedsSheet } from '../needs/needs';
 import { loadedPattern } from './loadedPattern';
 import {
+  areWired,
   cellOf,
   isBare,
   sizeOf,
@@ -46,8 +47,6 @@ const NEAR_SHARE = 0.85;
 const STARVED_SHARE = 0.5;
 /** A finger feels nothing below this, kPa. */
 const FELT_KPA = 20;
-/** Nodes nearer than this are one conductor, ohms. */
-const WIRED_OHMS = 1;
 
 /** Each valve with what it needs, look by look: electricity, air, cleanliness. */
 export function needsSheetOf(
@@ -254,11 +253,10 @@ function verdictOf(
 function cardOf(model: CircuitModel, node: string): string | null {
   const { compiled } = model;
   const at = compiled.nodeIndex.get(node)!;
-  const { changed } = model.situation({}).solve({ mode: 'ohms' });
   for (const { part } of compiled.parts)
     if (part.kind === 'driver') {
       const { out } = part.nodes;
-      if (changed.pairOhms(compiled.nodeIndex.get(out)!, at) < WIRED_OHMS) return out;
+      if (areWired(model, compiled.nodeIndex.get(out)!, at)) return out;
     }
   return null;
 }

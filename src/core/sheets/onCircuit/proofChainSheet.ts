@@ -6,6 +6,7 @@ import { workingPatterns } from '../../diagnosis/patterns';
 import { kindOf } from '../../kinds/part';
 import { loadedPattern } from './loadedPattern';
 import {
+  areWired,
   cellOf,
   isBare,
   sizeOf,
@@ -101,17 +102,15 @@ function loadOf(model: CircuitModel, output: CompiledPart, loads: readonly strin
   const { compiled } = model;
   if (output.part.kind !== 'driver') return null;
   const out = compiled.nodeIndex.get(output.part.nodes.out)!;
-  const { changed } = model.situation({}).solve({ mode: 'ohms' });
   return (
     compiled.parts.find(
       ({ part, branches }) =>
         loads.includes(part.ref) &&
         kindOf(part).traits.draws &&
-        [branches[0]!.a, branches[0]!.b].some((node) => changed.pairOhms(out, node) < WIRED_OHMS),
+        [branches[0]!.a, branches[0]!.b].some((node) => areWired(model, out, node)),
     ) ?? null
   );
 }
-const WIRED_OHMS = 1;
 
 /** The first link that does not give what the sound machine gives there; `good` once all that can be read do. */
 function lostAt(

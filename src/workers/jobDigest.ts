@@ -2,7 +2,8 @@ import type { Circuit, Preferences } from '@/core/circuit/schema';
 import { CircuitModel } from '@/core/circuit/model';
 import type { Entry } from '@/core/job/entries';
 import { DIGEST_MADE, type JobDigest } from '@/core/job/jobDigest';
-import { reduceJob } from '@/core/job/reduceJob';
+import { provedWindings, type ProvedWinding } from '@/core/job/provedWindings';
+import { reduceJob, type JobState } from '@/core/job/reduceJob';
 import { safetyDefects } from '@/core/job/rules/ledgerStanding';
 import { nextStep } from '@/core/job/rules/nextStep';
 import { weighOptions } from '@/core/job/rules/weighOptions';
@@ -24,10 +25,26 @@ export interface DigestTask {
   gaugeUnit: GaugeUnit;
 }
 
-/** A job in small, weighed as its own page weighs it. */
-export function makeJobDigest({ circuit, entries, preferences, gaugeUnit }: DigestTask): JobDigest {
+/** A job in small, weighed as its own page weighs it, and what it leaves proved. */
+export function makeJobDigest({ circuit, entries, preferences, gaugeUnit }: DigestTask): {
+  digest: JobDigest;
+  windings: ProvedWinding[];
+} {
   const state = reduceJob(entries);
   const model = new CircuitModel(circuit);
+  return {
+    digest: digestOf(circuit, model, state, preferences, gaugeUnit),
+    windings: provedWindings(model, state),
+  };
+}
+
+function digestOf(
+  circuit: Circuit,
+  model: CircuitModel,
+  state: JobState,
+  preferences: Preferences,
+  gaugeUnit: GaugeUnit,
+): JobDigest {
   const defects = safetyDefects(model, state).map(defectWords);
   const readings = state.readings.map(({ reading }) => reading);
   const answer = service.weigh(circuit, readings, weighOptions(state, preferences, 1));

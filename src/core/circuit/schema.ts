@@ -1,3 +1,4 @@
+import { CELSIUS_LEAST, CELSIUS_MOST } from '../units/parseCelsius';
 import { z } from 'zod';
 import { CIRCUMSTANCES } from './circumstances';
 import { ENERGIES, SUPPLY_ENERGIES } from './energies';
@@ -74,13 +75,21 @@ const readingCommon = {
   unsteady: z.boolean().optional(),
 };
 const pair = { from: name, to: name };
+const windingCelsius = z.number().min(CELSIUS_LEAST).max(CELSIUS_MOST).optional();
 
 function readingKinds(valued: boolean) {
   const value = <V extends z.ZodType>(schema: V) => (valued ? { value: schema } : {}) as { value: V };
   const numberOrOver = z.union([z.number(), z.literal('OL')]);
   return z.discriminatedUnion('kind', [
     z.object({ kind: z.literal('volts'), ...pair, ...readingCommon, ...value(z.number()) }),
-    z.object({ kind: z.literal('ohms'), ...pair, ...readingCommon, ...value(numberOrOver) }),
+    z.object({
+      kind: z.literal('ohms'),
+      ...pair,
+      ...readingCommon,
+      ...value(numberOrOver),
+      /** How warm the winding was, where that was taken. */
+      ...((valued ? { celsius: windingCelsius } : {}) as { celsius: typeof windingCelsius }),
+    }),
     z.object({ kind: z.literal('diode'), ...pair, ...readingCommon, ...value(numberOrOver) }),
     z.object({ kind: z.literal('amps'), through: name, ...readingCommon, ...value(z.number()) }),
     z.object({
@@ -132,7 +141,7 @@ export type Setup = z.infer<typeof setupSchema>;
 export type Reading = ReadingWithValue;
 export type ReadingKind = Reading['kind'];
 export type ReadingValue = Reading['value'];
-type WithoutValue<T> = T extends { value: unknown } ? Omit<T, 'value'> : T;
+type WithoutValue<T> = T extends { value: unknown } ? Omit<T, 'value' | 'celsius'> : T;
 /** A reading that has not been taken yet. */
 export type Test = WithoutValue<Reading>;
 

@@ -1,12 +1,8 @@
 import type { LearntOhms } from '../circuit/compile';
 import type { CircuitModel } from '../circuit/model';
 import type { Observation } from './observations';
-import { partsAcross } from './partsAcross';
-import { predict } from './predict';
 import { areTwins } from './twins';
-
-/** A reading shows the winding alone where the sound circuit would read its ohms there, within this share. */
-const ALONE_SHARE = 0.02;
+import { windingRead } from './windingRead';
 
 /**
  * Ohms of windings that nobody has said, from what a twin of them was read to have: each from the others, none from itself, and the
@@ -18,13 +14,9 @@ export function learnFromTwins(model: CircuitModel, observations: readonly Obser
   const read = new Map<number, number>();
   for (const { bound, readings } of observations) {
     const value = readings.at(-1)?.value;
-    if (bound.test.kind !== 'ohms' || typeof value !== 'number') continue;
-    for (const { part, branch } of partsAcross(model, bound.test)) {
-      if (!branch || branch !== part.branches[0]) continue;
-      const sound = predict(bound, []);
-      if (sound.type === 'number' && Math.abs(sound.mean / branch.ohms - 1) < ALONE_SHARE)
-        read.set(part.index, value);
-    }
+    if (typeof value !== 'number') continue;
+    const winding = windingRead(model, bound.test);
+    if (winding) read.set(winding.part.index, value);
   }
   const learnt = new Map<string, number>();
   for (const part of unknown) {

@@ -8,6 +8,7 @@ import { kindOf } from '../kinds/part/index';
 import { isPlain } from './legality';
 import { bindTest, choiceKey, predict, predictedValue, type BoundTest } from './predict';
 import type { Prediction } from './prediction';
+import { atReference } from './windingRead';
 
 /** Chance that a mistake is not repeated when the same test is taken again. */
 const SLIP_MENDED = 0.2;
@@ -71,7 +72,8 @@ export function askedPlace(test: Test): string {
 export function gatherObservations(model: CircuitModel, readings: readonly Reading[]): Observation[] {
   const found = new Map<string, Observation>();
   const gone = blownIn(readings);
-  readings.forEach((reading, at) => {
+  readings.forEach((asRead, at) => {
+    const reading = atReference(model, asRead);
     const key = testKey(reading);
     const known = found.get(key);
     if (known) {

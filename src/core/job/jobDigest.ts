@@ -12,7 +12,7 @@ export interface JobDigest {
 }
 
 /** Counted up when a digest is made in another way. */
-export const DIGEST_MADE = 1;
+export const DIGEST_MADE = 2;
 
 const STATE_LETTERS = { spared: 's', held: 'h', bad: 'b', doubt: 'd' } as const satisfies Record<
   State,

@@ -91,15 +91,6 @@ export function robustSpread(values: readonly number[]): number {
   return 1.4826 * median(values.map((value) => Math.abs(value - middle)));
 }
 
-/** Temperature coefficient of copper at 20 °C, 1/K, and the temperature that resistances are held against (reference section 2). */
-export const COPPER_PER_K = 0.00393;
-export const REFERENCE_C = 20;
-
-/** Copper resistance as it would be at 20 °C. */
-export function ohmsAt20(ohms: number, celsius: number): number {
-  return ohms / (1 + COPPER_PER_K * (celsius - REFERENCE_C));
-}
-
 /** The meter's part in a reading of ohms where nobody says otherwise: 1 % and two counts of a digit that its size allows, ohms. */
 export function meterOhms(ohms: number, digits: readonly number[] = [ohms]): number {
   const shown = Math.max(0, ...digits.map(decimalsOf));

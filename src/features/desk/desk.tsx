@@ -4,10 +4,10 @@ import { useRouter } from 'next/navigation';
 import { createContext, useContext, useEffect, useMemo } from 'react';
 import { CircuitModel } from '@/core/circuit/model';
 import type { Reading } from '@/core/circuit/schema';
-import type { Baseline } from '@/core/diagnosis/yardsticks';
 import type { Entry } from '@/core/job/entries';
 import { weighOptions } from '@/core/job/rules/weighOptions';
 import { findLanes } from '@/core/path/lanes';
+import type { JobPast } from '@/core/sheets/onCircuit/jobSheet';
 import type { ShopMarks } from '@/core/tables/marks';
 import type { StoredBookRow } from '@/db/codeBook';
 import type { Policy } from '../policy/policy';
@@ -23,8 +23,8 @@ export interface JobFacts extends Omit<OpenJob, 'entries'> {
   /** The machine's functions, the parts each shares with this job's circuit, and whether they can be asked about together. */
   functions: { name: string; shares: string[]; joins: boolean }[];
   policy: Policy;
-  /** What this function read when jobs on it were closed, the latest first. */
-  baselines: Baseline[];
+  /** What jobs that were handed over left proved. */
+  past: JobPast;
   /** The shop's own figures for what nothing better is known of. */
   marks: ShopMarks;
 }

@@ -27,7 +27,7 @@ export async function refreshDigest(jobId: string): Promise<void> {
     .filter(({ number }) => number <= mark.number)
     .map((one) => one.entry);
   const circuit = await circuitOfJob(job, entries);
-  const digest = await inThread(
+  const made = await inThread(
     'digest',
     {
       circuit,
@@ -37,7 +37,7 @@ export async function refreshDigest(jobId: string): Promise<void> {
     },
     makeJobDigest,
   );
-  await putDigest(jobId, mark, digest);
+  await putDigest(jobId, mark, made);
 }
 
 /** Has a job's digest worked out soon; a log that grows meanwhile is looked at once more. */

@@ -102,14 +102,14 @@ describe('a job as its screens get it', () => {
     const { after } = reduceJob(closed.stored.map((one) => one.entry));
     expect(after.length).toBeGreaterThan(2);
     for (const { reading } of after)
-      expect(open.baselines).toContainEqual({
+      expect(open.past.baselines).toContainEqual({
         key: testKey(reading),
         value: reading.value,
         jobNumber: 398,
         at: expect.any(String),
       });
     // Its own readings are no baseline of itself.
-    expect(closed.baselines).toEqual([]);
+    expect(closed.past.baselines).toEqual([]);
     expect(open.marks.drops.joint).toEqual({ good: 0.05, repair: 0.1 });
     expect(
       await settleRules({ 'contact-drops|One crimp, lug or bolted joint|repair': 0.2 }, 'Rasmus'),

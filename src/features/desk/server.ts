@@ -1,11 +1,10 @@
 import 'server-only';
 import { cache } from 'react';
-import { readBaselines } from '@/db/entries';
 import { readBook } from '@/db/codeBook';
 import { findJobByText, functionsOf } from '@/db/jobs';
-import { testKey } from '@/core/diagnosis/observations';
 import { joinCircuits, sharedParts } from '@/core/circuit/joinCircuits';
 import { shopMarks } from '@/core/tables/marks';
+import { pastOfJob } from './jobPast';
 import { openPolicy } from '../policy/server';
 import { openRules } from '../tables/server';
 import { circuitOfJob } from './circuitOfJob';
@@ -45,21 +44,16 @@ export async function jobFacts(number: string): Promise<JobFacts | null> {
   const opened = await openJob(number);
   if (!opened) return null;
   const { entries: _asStored, ...job } = opened;
-  const [book, functions, baselines, { policy }, { rules }] = await Promise.all([
+  const [book, functions, past, { policy }, { rules }] = await Promise.all([
     readBook(job.machineId),
     functionsOf(job.machineId),
-    readBaselines(job.functionId, job.id),
+    pastOfJob(job),
     openPolicy(),
     openRules(),
   ]);
   return {
     ...job,
-    baselines: baselines.map(({ reading, jobNumber, at }) => ({
-      key: testKey(reading),
-      value: reading.value,
-      jobNumber,
-      at: at.toISOString(),
-    })),
+    past,
     book,
     policy,
     marks: shopMarks(rules, { equipment: job.equipment, insulationPass: policy.insulationPass }),

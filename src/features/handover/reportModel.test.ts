@@ -7,6 +7,7 @@ import { proofList } from '@/core/job/proofList';
 import { reduceJob } from '@/core/job/reduceJob';
 import { findLanes } from '@/core/path/lanes';
 import { jobSheet } from '@/core/sheets/onCircuit/build';
+import { NO_PAST } from '@/core/sheets/onCircuit/jobSheet';
 import { entryWriter } from '@/core/testing/entryWriter';
 import { makeDiagnosisService } from '@/workers/diagnosisService';
 import type { Speaker } from '@/words/en/readings';
@@ -49,7 +50,7 @@ function report(entries: readonly Entry[], timeZone = 'UTC'): Report {
     { most: 1 },
   );
   if (!answer.ok) throw new Error(answer.message);
-  return buildReport(speaker, job, state, answer.value, { timeZone, marks: shopMarks({}) });
+  return buildReport(speaker, job, state, answer.value, { timeZone, marks: shopMarks({}), past: NO_PAST });
 }
 
 describe('the report of a job', () => {

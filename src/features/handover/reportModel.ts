@@ -1,3 +1,4 @@
+import type { JobPast } from '@/core/sheets/onCircuit/jobSheet';
 import type { ShopMarks } from '@/core/tables/marks';
 import type { Setup, Test } from '@/core/circuit/schema';
 import { nodesOfTest } from '@/core/circuit/testPlace';
@@ -82,6 +83,7 @@ export interface ReportJob {
 export interface ReportShop {
   timeZone: string;
   marks: ShopMarks;
+  past: JobPast;
 }
 
 /** A job's report. */
@@ -90,7 +92,7 @@ export function buildReport(
   job: ReportJob,
   state: JobState,
   outlook: Outlook,
-  { timeZone, marks }: ReportShop,
+  { timeZone, marks, past }: ReportShop,
   arrivals: ReadonlyMap<string, Arrival> = new Map(),
 ): Report {
   const { diagnosis, standings } = outlook;
@@ -190,7 +192,7 @@ export function buildReport(
       beside: `${writtenWords(entry.at, arrivals.get(entry.id), timeZone)}, ${entry.person}${superseded ? ', taken back' : entry.body.phase ? ', after the fix' : ''}`,
       ...(superseded ? { tone: 'left' as const } : {}),
     })),
-    sheets: reportSheets(speaker, readings, marks),
+    sheets: reportSheets(speaker, readings, marks, past),
     verdict: {
       headline:
         verdict.state === 'name' && lead

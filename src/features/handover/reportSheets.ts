@@ -1,6 +1,6 @@
 import type { Reading } from '@/core/circuit/schema';
 import { jobSheet } from '@/core/sheets/onCircuit/build';
-import { JOB_SHEETS, type SheetRow } from '@/core/sheets/onCircuit/jobSheet';
+import { JOB_SHEETS, type JobPast, type SheetRow } from '@/core/sheets/onCircuit/jobSheet';
 import type { ShopMarks } from '@/core/tables/marks';
 import type { Speaker } from '@/words/en/readings';
 import {
@@ -30,10 +30,11 @@ export function reportSheets(
   speaker: Speaker,
   readings: readonly Reading[],
   marks: ShopMarks,
+  past: JobPast,
 ): ReportSheetPart[] {
   if (readings.length < LEAST_CELLS) return [];
   return JOB_SHEETS.flatMap((name): ReportSheetPart[] => {
-    const sheet = jobSheet(speaker.model, name, readings, marks);
+    const sheet = jobSheet(speaker.model, name, readings, marks, past);
     if (!sheet) return [];
     const titleOf = (row: SheetRow) => rowTitle(speaker, sheet, row);
     const rows = sheet.rows.map((row) => ({

@@ -5,6 +5,7 @@ import type { Entry } from '@/core/job/entries';
 import { reduceJob } from '@/core/job/reduceJob';
 import { weighOptions } from '@/core/job/rules/weighOptions';
 import { findLanes } from '@/core/path/lanes';
+import type { JobPast } from '@/core/sheets/onCircuit/jobSheet';
 import type { GaugeUnit } from '@/core/units/quantities';
 import type { Arrival } from '@/words/en/times';
 import { makeDiagnosisService } from '@/workers/diagnosisService';
@@ -23,6 +24,7 @@ export interface ReportTask {
   gaugeUnit: GaugeUnit;
   timeZone: string;
   marks: ShopMarks;
+  past: JobPast;
 }
 
 /** A job's report, weighed as its own page weighs it. Throws when the readings cannot be weighed. */
@@ -35,6 +37,7 @@ export function makeReport({
   gaugeUnit,
   timeZone,
   marks,
+  past,
 }: ReportTask): Report {
   const state = reduceJob(entries);
   const model = new CircuitModel(circuit);
@@ -42,5 +45,5 @@ export function makeReport({
   const answer = service.weigh(circuit, readings, weighOptions(state, preferences, 1));
   if (!answer.ok) throw new Error(answer.message);
   const speaker = { model, lanes: findLanes(model), gaugeUnit };
-  return buildReport(speaker, job, state, answer.value, { timeZone, marks }, new Map(arrivals));
+  return buildReport(speaker, job, state, answer.value, { timeZone, marks, past }, new Map(arrivals));
 }

@@ -12,6 +12,7 @@ import { openPolicy } from '../policy/server';
 import { pointName, readingWords, type Speaker } from '@/words/en/readings';
 import { inThread } from '../gate/threads';
 import type { Report, ReportJob } from './reportModel';
+import { pastOfJob } from '../desk/jobPast';
 import { makeReport, type ReportTask } from './reportTask';
 
 export interface WholeJob {
@@ -39,6 +40,7 @@ async function reportTask(number: string): Promise<ReportTask | null> {
   if (!opened) return null;
   const { circuit, entries, stored, ...job } = opened;
   return {
+    past: await pastOfJob(opened),
     job: reportJob(job),
     circuit,
     entries,

@@ -94,7 +94,8 @@ export function TestScreen() {
     [speaker, lane, readings],
   );
 
-  const { baselines, marks, policy } = job;
+  const { past, marks, policy } = job;
+  const { baselines } = past;
   const heldAgainst = useMemo(
     () =>
       test

@@ -4,11 +4,13 @@ import { useMemo } from 'react';
 import { cautionsOf } from '@/core/diagnosis/cautionsOf';
 import type { Reading } from '@/core/circuit/schema';
 import { readingKind } from '@/core/kinds/reading';
+import type { CoilAnswer } from '@/core/sheets/coil/coil';
 import type { JobSheet, SheetCell } from '@/core/sheets/onCircuit/jobSheet';
-import { DEFERENCE, Heading, Hold, HoldSign, PlainKey } from '@/ui/sheet';
+import { parseCelsius } from '@/core/units/parseCelsius';
+import { DEFERENCE, FIELD, Heading, Hold, HoldSign, PlainKey, Trouble } from '@/ui/sheet';
 import { shutWords } from '@/words/en/holds';
 import { modeName, testPlace, valueWords } from '@/words/en/readings';
-import { columnWords } from '@/words/en/sheets';
+import { columnWords, rowTitle } from '@/words/en/sheets';
 import { useDesk } from '../desk/desk';
 import { FigureForm } from '../desk/FigureForm';
 import { SetupSteps } from '../desk/SetupSteps';
@@ -18,18 +20,23 @@ import { meterOf, withoutLeads } from '../measure/meterProfile';
 import { useHold } from '../measure/useHold';
 import { useMeter } from '../measure/useMeter';
 import { CellPast } from './CellPast';
-import { rowTitle } from '@/words/en/sheets';
+import { CoilAmong } from './CoilAmong';
 
 /** One cell: how it is read, what holds it back, and its answer. What is typed is a reading of the job like any other. */
 export function CellPanel({
   sheet,
   at,
   cell,
+  celsius,
+  onCelsius,
   onPinned,
 }: {
   sheet: JobSheet;
   at: readonly [number, number];
   cell: SheetCell;
+  /** How warm windings are, as it was typed. */
+  celsius: string;
+  onCelsius: (typed: string) => void;
   onPinned: (words: string) => void;
 }) {
   const { speaker, log } = useDesk();
@@ -39,12 +46,15 @@ export function CellPanel({
   const hold = useHold(asked);
   const shut = shutWords(hold.gate);
   const { shows } = readingKind(test.kind);
+  const coil = test.kind === 'ohms' ? sheet.coils?.[at[0]] : undefined;
+  const warm = coil && celsius.trim() !== '' ? parseCelsius(celsius) : undefined;
   const pin = (value: Reading['value'], typed: string) => {
     const own = meterOf(test.kind, meter);
     const reading = {
       ...test,
       value: withoutLeads(test.kind, value, meter),
       ...(own ? { meter: own } : {}),
+      ...(typeof warm === 'number' ? { celsius: warm } : {}),
     } as Reading;
     log.write({ type: 'reading', body: { reading, typed } });
     onPinned(`Pinned ${valueWords(test.kind, value, speaker.gaugeUnit)} at ${testPlace(speaker, test)}.`);
@@ -64,6 +74,7 @@ export function CellPanel({
         )}
       </p>
       <CellPast cell={cell} />
+      {coil ? <CoilAmong coil={coil} answer={sheet.answers[at[0]] as CoilAnswer} /> : null}
       <SetupSteps test={test} />
       {shut ? (
         <>
@@ -101,12 +112,17 @@ export function CellPanel({
             {hold.blocked ? (
               <p className="text-[16.5px] text-ink2">Tick “Clear” first.</p>
             ) : shows.is === 'figure' ? (
-              <FigureForm
-                quantity={shows.quantity}
-                label={`${columnWords(sheet.columns[at[1]]!)}, ${rowTitle(speaker, sheet, sheet.rows[at[0]]!)}`}
-                takesOverRange={shows.over !== Infinity}
-                onPin={({ value, typed }) => pin(value, typed)}
-              />
+              <>
+                {coil ? <WindingCelsius typed={celsius} wrong={warm === null} onType={onCelsius} /> : null}
+                {warm === null ? null : (
+                  <FigureForm
+                    quantity={shows.quantity}
+                    label={`${columnWords(sheet.columns[at[1]]!)}, ${rowTitle(speaker, sheet, sheet.rows[at[0]]!)}`}
+                    takesOverRange={shows.over !== Infinity}
+                    onPin={({ value, typed }) => pin(value, typed)}
+                  />
+                )}
+              </>
             ) : (
               <span className="flex" role="group" aria-label="What it did">
                 {(choicesOf({ test, outcomes: [] }) ?? []).map((value) => (
@@ -124,5 +140,38 @@ export function CellPanel({
         </>
       )}
     </>
+  );
+}
+
+/** How warm the winding is, where somebody took it: what it reads is then held against 20 °C. */
+function WindingCelsius({
+  typed,
+  wrong,
+  onType,
+}: {
+  typed: string;
+  wrong: boolean;
+  onType: (typed: string) => void;
+}) {
+  return (
+    <div className="pb-2">
+      <label className="flex flex-wrap items-center gap-2 text-[16px]">
+        Winding at
+        <input
+          className={`${FIELD} fig w-[92px]!`}
+          inputMode="decimal"
+          placeholder="°C"
+          value={typed}
+          aria-invalid={wrong}
+          onChange={(event) => onType(event.target.value)}
+        />
+        <span className="text-[15px] text-ink2">empty where nobody took it</span>
+      </label>
+      {wrong ? (
+        <Trouble>
+          “{typed.trim()}” is no temperature of a winding; type degrees Celsius, as 23, or as 74 °F.
+        </Trouble>
+      ) : null}
+    </div>
   );
 }

@@ -26,13 +26,13 @@ export function sheetOf(value: string | null): JobSheetName | null {
 /** A sheet of the job: many readings beside each other, each a test of its own, with the one that matters next. */
 export function SheetScreen() {
   const { speaker, readings, job } = useDesk();
-  const { marks, baselines } = job;
+  const { marks, past } = job;
   const name = sheetOf(useSearchParams().get('sheet')) ?? 'coil';
   const { model } = speaker;
   const sheets = sheetsOfCircuit(model);
   const sheet = useMemo(
-    () => jobSheet(model, name, readings, marks, baselines),
-    [model, name, readings, marks, baselines],
+    () => jobSheet(model, name, readings, marks, past),
+    [model, name, readings, marks, past],
   );
   return <OpenSheet key={name} name={name} sheets={sheets} sheet={sheet} />;
 }
@@ -50,6 +50,8 @@ function OpenSheet({
   const [open, setOpen] = useState<string | null>(null);
   const [chosen, setChosen] = useState<[number, number] | null>(null);
   const [pinned, setPinned] = useState('');
+  // Windings of one machine are about as warm as each other: what was typed for one stands for the next.
+  const [celsius, setCelsius] = useState('');
   const current = useRef<HTMLElement>(null);
   // On a phone the names of the sheets stand in one line, and this one may lie beyond its end.
   useEffect(() => {
@@ -126,6 +128,8 @@ function OpenSheet({
               sheet={sheet}
               at={at}
               cell={cell}
+              celsius={celsius}
+              onCelsius={setCelsius}
               onPinned={(words) => {
                 setPinned(words);
                 setChosen(null);

@@ -4,7 +4,7 @@ import type { Entry } from '@/core/job/entries';
 import { CircuitModel } from '@/core/circuit/model';
 import { isolationPlan } from '@/core/safety/isolationPlan';
 import { demoCircuit } from '@/testing/demoCircuits';
-import { clutchInterlocks, winchPack } from '@/core/templates/electrical';
+import { clutchInterlocks, twoWayPair, winchPack } from '@/core/templates/electrical';
 import { MachineUnderTest } from '@/core/testing/machineUnderTest';
 import { entryWriter } from '@/core/testing/entryWriter';
 import type { Circuit, Test } from '@/core/circuit/schema';
@@ -27,6 +27,49 @@ function show(name: string, circuit: Circuit, entries: readonly Entry[] = []) {
 }
 const found = () => screen.getByTestId('found').textContent;
 const rows = () => screen.getAllByTestId('sheet-row').map((row) => row.getAttribute('data-verdict'));
+
+/** A log that has closed, locked and proved every point of the plan, and is signed. */
+function madeSafe(circuit: Circuit): Entry[] {
+  const entry = entryWriter();
+  const plan = isolationPlan(new CircuitModel(circuit));
+  return [
+    ...plan.map(({ point, energy }) =>
+      entry('isolation', { point, energy, how: '', lock: point, tag: '', released: '', tried: 'stays' }),
+    ),
+    entry('madeSafe', { points: plan.map(({ point }) => point) }),
+  ];
+}
+
+describe('coils', () => {
+  it('take their temperature once for all of them, and stand among their kind', async () => {
+    const circuit = twoWayPair();
+    const { desk, person } = show('coil', circuit, madeSafe(circuit));
+    const type = async (label: RegExp, text: string) => {
+      const field = screen.getByRole('textbox', { name: label });
+      await person.clear(field);
+      await person.type(field, text);
+    };
+    const clear = async () => {
+      const hold = document.querySelector<HTMLInputElement>('[data-hold]');
+      if (hold && !hold.checked) await person.click(hold);
+    };
+    await clear();
+    await type(/Winding at/, 'warm');
+    expect(screen.getByText(/“warm” is no temperature of a winding/)).toBeTruthy();
+    expect(screen.queryByRole('button', { name: 'Pin' })).toBeNull();
+    await type(/Winding at/, '80');
+    await type(/Ohms, Y1/, '9.15{Enter}');
+    await clear();
+    await type(/Ohms, Y2/, '9.1{Enter}');
+    expect(desk.readings().map((one) => (one.kind === 'ohms' ? one.celsius : null))).toEqual([80, 80]);
+    expect(rows()).toEqual(['good', 'good']);
+    await person.click(screen.getByRole('button', { name: /^Y1, Ohms/ }));
+    const among = screen.getByTestId('coil-among');
+    expect(within(among).getByRole('img').getAttribute('aria-label')).toMatch(
+      /This one 7\.4 Ω; identical neighbours 7\.3. Ω/,
+    );
+  });
+});
 
 describe('a sheet of the job', () => {
   it('asks for one cell after the other; what is typed is a reading of the job, and the bad one stands out', async () => {
@@ -95,15 +138,7 @@ describe('a sheet of the job', () => {
     // Nothing comes off before the work is locked and proved.
     expect(box(/^Plug X2 off/).disabled).toBe(true);
     cleanup();
-    const entry = entryWriter();
-    const plan = isolationPlan(new CircuitModel(circuit));
-    const safe = [
-      ...plan.map(({ point, energy }) =>
-        entry('isolation', { point, energy, how: '', lock: point, tag: '', released: '', tried: 'stays' }),
-      ),
-      entry('madeSafe', { points: plan.map(({ point }) => point) }),
-    ];
-    const { desk } = show('insulation', circuit, safe);
+    const { desk } = show('insulation', circuit, madeSafe(circuit));
     await person.click(box(/^Plug X2 off/));
     expect(desk.last()).toMatchObject({ type: 'ledger', body: { puts: { unplugged: ['X2'] } } });
     expect(box(/^Plug X2 off/)).toMatchObject({ checked: true, disabled: true });

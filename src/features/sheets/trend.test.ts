@@ -1,3 +1,4 @@
+import { NO_PAST } from '@/core/sheets/onCircuit/jobSheet';
 import { demoCircuit } from '@/testing/demoCircuits';
 import { CircuitModel } from '@/core/circuit/model';
 import { testKey } from '@/core/diagnosis/observations';
@@ -20,7 +21,10 @@ const proved = (value: Reading['value'], at: string, jobNumber: number) => ({
 });
 const past = [proved(90e6, '2026-01-01', 398), proved('OL', '2025-01-01', 371)];
 const sheetWith = (value?: number) =>
-  jobSheet(model, 'insulation', value === undefined ? [] : [{ ...test, value } as Reading], MARKS, past)!;
+  jobSheet(model, 'insulation', value === undefined ? [] : [{ ...test, value } as Reading], MARKS, {
+    ...NO_PAST,
+    baselines: past,
+  })!;
 
 describe('what a place read in earlier jobs', () => {
   it('stands with its cell, the latest first, and makes one that is much lower now worth watching', () => {
@@ -45,7 +49,9 @@ describe('what a place read in earlier jobs', () => {
   it('is no trend of one value alone, nor of anything but insulation', () => {
     const [cell] = sheetWith().rows[0]!.cells;
     expect(trendOf({ ...cell!, past: past.slice(0, 1) }, MARKS, { model }, NOW)).toBeNull();
-    const coil = jobSheet(model, 'coil', [], MARKS, past)!.rows[0]!.cells.find((one) => one !== null)!;
+    const coil = jobSheet(model, 'coil', [], MARKS, { ...NO_PAST, baselines: past })!.rows[0]!.cells.find(
+      (one) => one !== null,
+    )!;
     expect(trendOf({ ...coil, past }, MARKS, { model }, NOW)).toBeNull();
   });
 });

@@ -138,6 +138,7 @@ export function readingWords(speaker: Speaker, reading: Reading): string {
   }
   const condition = [
     kind === 'insulation' ? `insulation at ${reading.testVolts} V` : '',
+    reading.kind === 'ohms' && reading.celsius !== undefined ? `winding at ${reading.celsius} °C` : '',
     positions,
     ...changed,
     isDeadKind(kind) && kind !== 'insulation' && changed.length === 0 ? 'dead' : '',

@@ -1,14 +1,13 @@
 import { z } from 'zod';
+import { COPPER_PER_K, ohmsAt20, REFERENCE_C } from '../../circuit/copper';
+import { CELSIUS_LEAST, CELSIUS_MOST } from '../../units/parseCelsius';
 import { shopMarks, type ShopMarks } from '../../tables/marks';
 import {
-  COPPER_PER_K,
   maybe,
   median,
   meterOhms,
-  ohmsAt20,
   ohmsShown,
   positive,
-  REFERENCE_C,
   robustSpread,
   sheetHead,
   type Finding,
@@ -31,7 +30,7 @@ export const coilSheet = z.object({
   ...sheetHead('coil'),
   ohms: maybe(z.array(ohmsShown).max(200)),
   leadOhms: maybe(z.number().min(0).max(5)),
-  temperatureC: maybe(z.number().min(-60).max(250)),
+  temperatureC: maybe(z.number().min(CELSIUS_LEAST).max(CELSIUS_MOST)),
   maker: maybe(z.object({ ohms: positive, tolerance: maybe(z.number().min(0).max(1)) })),
   twins: maybe(z.array(positive).max(200)),
   own: maybe(z.array(positive).max(2000)),

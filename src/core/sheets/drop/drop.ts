@@ -1,12 +1,11 @@
 import { z } from 'zod';
+import { COPPER_PER_K, REFERENCE_C } from '../../circuit/copper';
 import { conductorOhms, gaugeArea } from '../../circuit/wireGauge';
 import { shopMarks, type ShopMarks } from '../../tables/marks';
 import {
-  COPPER_PER_K,
   gauge,
   maybe,
   positive,
-  REFERENCE_C,
   sheetHead,
   thing,
   type Finding,

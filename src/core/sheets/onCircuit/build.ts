@@ -1,6 +1,5 @@
 import { oncePerModel, type CircuitModel } from '../../circuit/model';
 import type { Reading } from '../../circuit/schema';
-import type { Baseline } from '../../diagnosis/yardsticks';
 import { shopMarks, type ShopMarks } from '../../tables/marks';
 import { coilSheetOf } from './coilSheet';
 import { contactsSheetOf } from './contactsSheet';
@@ -9,7 +8,7 @@ import { dropSheetOf } from './dropSheet';
 import { functionsSheetOf } from './functionsSheet';
 import { insulationSheetOf } from './insulationSheet';
 import { interlocksSheetOf } from './interlocksSheet';
-import { JOB_SHEETS, withPast, type JobSheet, type JobSheetName } from './jobSheet';
+import { JOB_SHEETS, NO_PAST, withPast, type JobPast, type JobSheet, type JobSheetName } from './jobSheet';
 import { needsSheetOf } from './needsSheet';
 import { outputsSheetOf } from './outputsSheet';
 import { proofChainSheetOf } from './proofChainSheet';
@@ -20,7 +19,7 @@ type Build = (
   model: CircuitModel,
   readings: readonly Reading[],
   marks: ShopMarks,
-  baselines: readonly Baseline[],
+  past: JobPast,
 ) => JobSheet | null;
 
 const BUILD: { [N in JobSheetName]: Build } = {
@@ -38,17 +37,17 @@ const BUILD: { [N in JobSheetName]: Build } = {
   proofChain: proofChainSheetOf,
 };
 
-/** A sheet filled in from the circuit and the readings of the job; null where the circuit has nothing to fill it with. `marks` are the shop's, `baselines` what closed jobs on this function proved. */
+/** A sheet filled in from the circuit and the readings of the job; null where the circuit has nothing to fill it with. `marks` are the shop's, `past` what closed jobs proved. */
 export function jobSheet(
   model: CircuitModel,
   name: JobSheetName,
   readings: readonly Reading[],
   marks: ShopMarks,
-  baselines: readonly Baseline[] = [],
+  past: JobPast = NO_PAST,
 ): JobSheet | null {
-  const sheet = BUILD[name](model, readings, marks, baselines);
+  const sheet = BUILD[name](model, readings, marks, past);
   const filled = sheet?.rows.some(({ cells }) => cells.some((cell) => cell !== null));
-  return filled ? withPast(sheet!, baselines) : null;
+  return filled ? withPast(sheet!, past.baselines) : null;
 }
 
 /** The sheets that a circuit has something for; which those are hangs on no reading and on no mark. */

@@ -1,11 +1,13 @@
 import type { CompiledPart } from '../../circuit/compile';
 import type { CircuitModel } from '../../circuit/model';
 import type { Reading } from '../../circuit/schema';
+import { ohmsAt20 } from '../../circuit/copper';
+import { windingType, type PastWinding } from '../../job/provedWindings';
 import { clampedAt } from '../../diagnosis/partsAcross';
 import type { ShopMarks } from '../../tables/marks';
 import { areTwins } from '../../diagnosis/twins';
 import { heldAgainst, uniqueRows, type HeldRow } from '../heldAgainst';
-import { judgeCoil, type CoilSheet } from '../coil/coil';
+import { judgeCoil, type CoilAnswer, type CoilSheet } from '../coil/coil';
 import {
   cellOf,
   isAlone,
@@ -16,13 +18,26 @@ import {
   pickBetween,
   pickOf,
   volts,
+  type CoilOfJob,
+  type JobPast,
   type JobSheet,
   type SheetCell,
   type SheetRow,
 } from './jobSheet';
 
-/** Every winding by its ohms, its twins beside it. */
-export function coilSheetOf(model: CircuitModel, readings: readonly Reading[], marks: ShopMarks): JobSheet {
+interface CoilRow extends SheetRow {
+  coil: CoilOfJob;
+  answer: CoilAnswer;
+  held: HeldRow[];
+}
+
+/** Every winding by its ohms: the drawing's, its twins, its own past and the shed's beside it. */
+export function coilSheetOf(
+  model: CircuitModel,
+  readings: readonly Reading[],
+  marks: ShopMarks,
+  { windings }: JobPast,
+): JobSheet {
   const { compiled } = model;
   const parts = compiled.parts.filter(({ part }) => part.kind === 'coil' || part.kind === 'relay');
   const cells = parts.map((coil) => {
@@ -43,16 +58,23 @@ export function coilSheetOf(model: CircuitModel, readings: readonly Reading[], m
       ),
       readings,
     );
-    return { ohms, amps };
+    const read = ohms?.reading == null ? undefined : readings[ohms.reading];
+    return { ohms, amps, celsius: read?.kind === 'ohms' ? read.celsius : undefined };
   });
-  const rows = parts.map((own, at): SheetRow & { answer: ReturnType<typeof judgeCoil>; held: HeldRow[] } => {
-    const { ohms, amps } = cells[at]!;
-    const document = coilDocument(own, ohms, amps, twinsOf(parts, cells, at));
+  const rows = parts.map((own, at): CoilRow => {
+    const { ohms, amps, celsius } = cells[at]!;
+    const past = pastOf(own, windings);
+    const document = coilDocument(own, ohms, amps, celsius, {
+      twins: twinsOf(parts, cells, at),
+      own: judgedBy(past.own),
+      fleet: judgedBy(past.fleet),
+    });
     const answer = judgeCoil(document, marks);
     return {
       name: own.part.ref,
       cells: [ohms, amps],
       verdict: answer.verdict === 'unknown' ? null : answer.verdict,
+      coil: { document, past },
       answer,
       held: heldAgainst(document, answer, marks),
     };
@@ -60,30 +82,52 @@ export function coilSheetOf(model: CircuitModel, readings: readonly Reading[], m
   return {
     name: 'coil',
     columns: ['ohms', 'amps'],
-    rows: rows.map(({ answer: _answer, held: _held, ...row }) => row),
+    rows: rows.map(({ coil: _coil, answer: _answer, held: _held, ...row }) => row),
     // Ohms decide; a current is read where the ohms leave something open.
     next: firstOpen(rows.map((row) => ({ ...row, cells: [row.cells[0]!] }))),
     answers: rows.map(({ answer }) => answer),
+    coils: rows.map(({ coil }) => coil),
     held: uniqueRows(rows.flatMap(({ held }) => held)),
   };
 }
 
 function twinsOf(
   parts: readonly CompiledPart[],
-  cells: readonly { ohms: SheetCell | null }[],
+  cells: readonly { ohms: SheetCell | null; celsius: number | undefined }[],
   at: number,
 ): number[] {
+  const here = cells[at]!.celsius;
   return parts.flatMap((other, k) => {
-    const value = figure(cells[k]!.ohms);
-    return k !== at && areTwins(parts[at]!, other) && typeof value === 'number' && value > 0 ? [value] : [];
+    const { ohms, celsius = here } = cells[k]!;
+    const value = figure(ohms);
+    if (k === at || !areTwins(parts[at]!, other) || typeof value !== 'number' || value <= 0) return [];
+    // A neighbour is as warm as this one where nobody said; held beside each other their temperature drops out.
+    return [celsius === undefined ? value : ohmsAt20(value, celsius)];
   });
+}
+
+/** What windings of a part's type read in jobs before, split into this very one's and all others of the shed. */
+export function pastOf(
+  own: CompiledPart,
+  windings: readonly PastWinding[],
+): Record<'own' | 'fleet', readonly PastWinding[]> {
+  const type = windingType(own);
+  const alike = windings.filter((one) => one.type === type);
+  const isThis = (one: PastWinding) => one.own && one.part === own.part.ref;
+  return { own: alike.filter(isThis), fleet: alike.filter((one) => !isThis(one)) };
+}
+
+/** Those that may be judged by: one whose temperature nobody took stands in the picture only. */
+function judgedBy(past: readonly PastWinding[]): number[] {
+  return past.filter(({ atReference }) => atReference).map(({ ohms }) => ohms);
 }
 
 function coilDocument(
   { part, branches }: CompiledPart,
   ohms: SheetCell | null,
   amps: SheetCell | null,
-  twins: number[],
+  celsius: number | undefined,
+  { twins, own, fleet }: { twins: number[]; own: number[]; fleet: number[] },
 ): CoilSheet {
   const read = figure(ohms);
   const figures = part as {
@@ -101,11 +145,11 @@ function coilDocument(
     ohms: read === undefined ? [] : [read],
     // The job's readings have their leads off already.
     leadOhms: 0,
-    temperatureC: undefined,
+    temperatureC: celsius,
     maker: figures.ohms === undefined ? undefined : { ohms: figures.ohms, tolerance: figures.tolerance },
     twins,
-    own: undefined,
-    fleet: undefined,
+    own,
+    fleet,
     supplyVolts: body.volts > 0 ? body.volts : undefined,
     hz: body.reactance > 0 || !body.impedanceKnown ? 50 : 0,
     sealedAmps: figures.sealedAmps,

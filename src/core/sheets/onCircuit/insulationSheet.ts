@@ -13,6 +13,7 @@ import {
   nameOf,
   pastOf,
   testsOf,
+  type JobPast,
   type JobSheet,
   type SheetCell,
   type SheetRow,
@@ -44,7 +45,7 @@ export function insulationSheetOf(
   model: CircuitModel,
   readings: readonly Reading[],
   marks: ShopMarks,
-  baselines: readonly Baseline[],
+  { baselines }: JobPast,
 ): JobSheet | null {
   const { compiled } = model;
   const frame = nameOf(model, compiled.frame);

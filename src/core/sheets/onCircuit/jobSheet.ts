@@ -4,7 +4,10 @@ import { nodesOfTest, partOfTest } from '../../circuit/testPlace';
 import { listCandidateTests, type CandidateTest } from '../../diagnosis/candidateTests';
 import { askedPlace, testKey } from '../../diagnosis/observations';
 import type { Baseline } from '../../diagnosis/yardsticks';
+import { ALONE_SHARE } from '../../diagnosis/windingRead';
 import { bindTest, predict, predictedValue } from '../../diagnosis/predict';
+import type { PastWinding } from '../../job/provedWindings';
+import type { CoilSheet } from '../coil/coil';
 import type { HeldRow } from '../heldAgainst';
 import type { SheetAnswer } from '../sheet';
 
@@ -36,6 +39,20 @@ export interface SheetCell {
   past: readonly Baseline[];
 }
 
+/** What jobs that were handed over left proved. */
+export interface JobPast {
+  /** Of this function, the latest first. */
+  baselines: readonly Baseline[];
+  /** Of the windings of its types, over the whole shed. */
+  windings: readonly PastWinding[];
+}
+/** A winding as it is judged, and what its type read in jobs before, also where that judges nothing. */
+export interface CoilOfJob {
+  document: CoilSheet;
+  past: Record<'own' | 'fleet', readonly PastWinding[]>;
+}
+export const NO_PAST: JobPast = { baselines: [], windings: [] };
+
 export interface SheetRow {
   /** What the row is about: a part, a point, an output; with its two points where a part has several contacts. */
   name: string;
@@ -60,6 +77,8 @@ export interface JobSheet {
   /** Row and column that would settle most, as far as they were not read. */
   next: [row: number, column: number] | null;
   answers: SheetAnswer[];
+  /** Of coils: what each was judged from, row by row. */
+  coils?: readonly CoilOfJob[];
   /** Limits that its verdicts lean on. */
   held?: readonly HeldRow[];
   /** Parts that what reads bad lies on, and nothing that reads good. */
@@ -173,7 +192,8 @@ function meansTheSame(
   const [one, two] = [nodesOfTest(test), nodesOfTest(reading)];
   if (partOfTest(test) !== partOfTest(reading)) return false;
   if ([...one].sort().join('\n') !== [...two].sort().join('\n')) return false;
-  const { value: _value, meter: _meter, unsteady: _unsteady, ...other } = reading;
+  const { value: _value, meter: _meter, unsteady: _unsteady, ...read } = reading;
+  const { celsius: _celsius, ...other } = { celsius: undefined, ...read };
   if (AS_IT_STANDS.includes(test.kind) && askedPlace(test) !== askedPlace(other as Test)) return false;
   const there = soundValue(model, other as Test);
   if (typeof expected !== 'number' || typeof there !== 'number')
@@ -216,9 +236,6 @@ export function volts(cell: SheetCell | null | undefined): number | undefined {
   const value = figure(cell);
   return value === 'OL' ? undefined : value;
 }
-
-/** A coil is read alone where the sound circuit shows its own ohms there, within this share. */
-const ALONE_SHARE = 0.03;
 
 /** The sound circuit shows the winding's own ohms there: nothing lies across it. */
 export function isAlone(expected: Reading['value'], ohms: number): boolean {

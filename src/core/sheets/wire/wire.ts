@@ -1,14 +1,13 @@
 import { z } from 'zod';
+import { COPPER_PER_K, REFERENCE_C } from '../../circuit/copper';
 import { conductorOhms, gaugeArea } from '../../circuit/wireGauge';
 import { CLASS_5 } from '../../tables/tables';
 import {
-  COPPER_PER_K,
   gauge,
   maybe,
   meterOhms,
   ohmsShown,
   positive,
-  REFERENCE_C,
   sheetHead,
   type Finding,
   type SheetAnswer,

@@ -1,3 +1,4 @@
+import { NO_PAST } from '@/core/sheets/onCircuit/jobSheet';
 import { useSyncExternalStore } from 'react';
 import { CircuitModel } from '@/core/circuit/model';
 import type { Circuit, Reading } from '@/core/circuit/schema';
@@ -33,7 +34,7 @@ export function openDesk(circuit: Circuit, entries: readonly Entry[] = [], more:
     circuit,
     book: [],
     functions: [],
-    baselines: [],
+    past: NO_PAST,
     marks: shopMarks({}),
     stored: [],
     openedAt: '2026-02-04T08:00:00.000Z',

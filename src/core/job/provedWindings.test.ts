@@ -1,0 +1,94 @@
+import { CircuitModel } from '../circuit/model';
+import type { Reading } from '../circuit/schema';
+import { twoWayPair } from '../templates/electrical';
+import { entryWriter } from '../testing/entryWriter';
+import { jobSheet } from '../sheets/onCircuit/build';
+import { shopMarks } from '../tables/marks';
+import { provedWindings, windingType } from './provedWindings';
+import { reduceJob } from './reduceJob';
+
+const circuit = twoWayPair();
+const model = new CircuitModel(circuit);
+const cells = jobSheet(model, 'coil', [], shopMarks({}))!.rows.map(({ cells: [cell] }) => cell!.test);
+const at = (coil: 0 | 1, ohms: number, more: object = {}) => ({ ...cells[coil], value: ohms, ...more }) as Reading;
+const own = model.compiled.parts.find(({ part }) => part.ref === 'Y1')!;
+
+/** A log with these entries before its hand-over; none where it stays open. */
+function proved(entries: (write: ReturnType<typeof entryWriter>) => object[], handedOver = true) {
+  const write = entryWriter();
+  const log = entries(write) as ReturnType<typeof write>[];
+  if (handedOver) log.push(write('handOver', { note: '' }));
+  return provedWindings(model, reduceJob(log)).map(({ part, ohms, atReference }) => [
+    part,
+    Number(ohms.toFixed(2)),
+    atReference,
+  ]);
+}
+const reading = (body: Reading, more: object = {}) => ({ reading: body, typed: '', ...more });
+const fix = { part: 'Y1', work: 'Fitted', spare: '', serial: '', dated: '', torque: '', seals: '' };
+
+describe('windings that a job leaves proved', () => {
+  it('are none while it is open; afterwards what was read of the good ones, at 20 °C where their temperature was taken', () => {
+    const read = (write: ReturnType<typeof entryWriter>) => [
+      write('reading', reading(at(0, 12.4, { celsius: 50 }))),
+      write('reading', reading(at(1, 11.9))),
+    ];
+    expect(proved(read, false)).toEqual([]);
+    expect(proved(read)).toEqual([
+      ['Y1', 11.09, true],
+      ['Y2', 11.9, false],
+    ]);
+  });
+
+  it('count of a replaced one its spare on the bench and what it read after, never what it read before', () => {
+    const spare = { part: 'Y1', measure: 'winding', typed: '11.8', good: true, bench: 'winding', value: 11.8 };
+    const before = (write: ReturnType<typeof entryWriter>) => [
+      write('reading', reading(at(0, 3.1))),
+      write('spareTest', spare),
+    ];
+    expect(proved((write) => [...before(write), write('fix', fix)])).toEqual([['Y1', 11.8, false]]);
+    // Read on the bench and not fitted: it is not in the machine.
+    expect(proved(before)).toEqual([['Y1', 3.1, false]]);
+    expect(
+      proved((write) => [
+        ...before(write),
+        write('fix', fix),
+        write('reading', reading(at(0, 12.1), { phase: 'fixed', check: 'a' })),
+      ]),
+    ).toEqual([['Y1', 12.1, false]]);
+  });
+
+  it('leave out what wandered, over range, and what is no winding alone', () => {
+    const odd = [at(0, 12, { unsteady: true }), { ...at(1, 1), value: 'OL' } as Reading];
+    expect(proved((write) => odd.map((one) => write('reading', reading(one))))).toEqual([]);
+  });
+
+  it('are held beside a like one of another machine; only those whose temperature was taken judge', () => {
+    const unknown = new CircuitModel({
+      ...circuit,
+      parts: circuit.parts.map((part) => (part.kind === 'coil' ? { ...part, ohms: undefined } : part)),
+    } as typeof circuit);
+    const coil = unknown.compiled.parts.find(({ part }) => part.ref === 'Y1')!;
+    const past = (atReference: boolean) =>
+      [11.6, 11.8, 12].map((ohms, n) => ({
+        part: 'Y9',
+        type: windingType(coil)!,
+        ohms,
+        atReference,
+        own: false,
+        machine: 'L-7',
+        jobNumber: 300 + n,
+        at: '2026-01-01T00:00:00Z',
+      }));
+    const sheetWith = (atReference: boolean, ohms: number) =>
+      jobSheet(unknown, 'coil', [at(0, ohms, { celsius: 20 })], shopMarks({}), {
+        baselines: [],
+        windings: past(atReference),
+      })!;
+    expect(sheetWith(true, 11.9).rows[0]!.verdict).toBe('good');
+    expect(sheetWith(true, 6).rows[0]!.verdict).toBe('low');
+    expect(sheetWith(false, 6).rows[0]!.verdict).toBeNull();
+    expect(sheetWith(false, 6).coils![0]!.past.fleet).toHaveLength(3);
+    expect(windingType(own)).not.toBe(windingType(coil));
+  });
+});

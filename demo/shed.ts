@@ -32,6 +32,8 @@ export interface DemoJob {
   tests: Test[];
   /** A sheet that was begun: so many of its cells are read, in the order in which it asks. */
   sheet?: { name: JobSheetName; cells: number };
+  /** How warm its windings were when their ohms were read. */
+  celsius?: number;
   /** How far it has come; the complaint alone when nothing is said. */
   reached?: Reached;
   when?: string[];

@@ -1,7 +1,9 @@
+import { COPPER_PER_K, REFERENCE_C } from '../src/core/circuit/copper';
 import { CircuitModel } from '../src/core/circuit/model';
 import type { Circuit, Reading } from '../src/core/circuit/schema';
 import { bindTest, predict, predictedValue } from '../src/core/diagnosis/predict';
 import { Diagnoser } from '../src/core/diagnosis/diagnose';
+import { windingRead } from '../src/core/diagnosis/windingRead';
 import { entrySchema, type Entry } from '../src/core/job/entries';
 import { proofList, proofStanding } from '../src/core/job/proofList';
 import { reduceJob } from '../src/core/job/reduceJob';
@@ -101,7 +103,7 @@ export function storyEntries(
       const sheet = jobSheet(model, job.sheet.name, readings(), shopMarks({}));
       const asked = sheet?.next && sheet.rows[sheet.next[0]]!.cells[sheet.next[1]];
       if (!asked) break;
-      pin(readAs(model, hiddenEdits(circuit, job.hidden), asked.test, random));
+      pin(warmed(model, readAs(model, hiddenEdits(circuit, job.hidden), asked.test, random), job.celsius));
     }
   }
   if (!upTo('test') || job.reached === 'test') return entries;
@@ -222,6 +224,13 @@ export function storyEntries(
     5,
   );
   return entries;
+}
+
+/** A winding's ohms as they are at its temperature, which goes with them. */
+function warmed(model: CircuitModel, reading: Reading, celsius: number | undefined): Reading {
+  if (celsius === undefined || reading.kind !== 'ohms' || typeof reading.value !== 'number') return reading;
+  if (!windingRead(model, reading)) return reading;
+  return { ...reading, value: shown(reading.value * (1 + COPPER_PER_K * (celsius - REFERENCE_C))), celsius };
 }
 
 /** What a sound spare shows on the bench. */

@@ -58,7 +58,7 @@ export function coilSheetOf(
       ),
       readings,
     );
-    const read = ohms?.reading == null ? undefined : readings[ohms.reading];
+    const read = typeof ohms?.reading === 'number' ? readings[ohms.reading] : undefined;
     return { ohms, amps, celsius: read?.kind === 'ohms' ? read.celsius : undefined };
   });
   const rows = parts.map((own, at): CoilRow => {

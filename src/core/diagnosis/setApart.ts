@@ -160,11 +160,19 @@ export function allApart(model: CircuitModel, loads: readonly CompiledPart[]): S
 /** Most leads taken off one stud to have a conductor alone. */
 const MOST_LIFTED = 2;
 
-/** One conductor with both ends off, and the end to read it at; null where too much hangs on both. */
-export function conductorApart(
-  model: CircuitModel,
-  { part, nodes }: CompiledPart,
-): { from: string; setup: Setup } | null {
+/** One conductor with both ends off, and the end to read it at. */
+export interface ConductorApart {
+  from: string;
+  setup: Setup;
+}
+
+/** One conductor with both ends off, the quickest way; null where too much hangs on both. */
+export function conductorApart(model: CircuitModel, part: CompiledPart): ConductorApart | null {
+  return conductorWays(model, part)[0] ?? null;
+}
+
+/** The ways to have one conductor alone, by the end that it is read at; the quickest first. */
+export function conductorWays(model: CircuitModel, { part, nodes }: CompiledPart): ConductorApart[] {
   const { compiled } = model;
   const name = (node: number) => compiled.nodeNames[node]!;
   const ways = nodes.flatMap((near, at) => {
@@ -194,8 +202,7 @@ export function conductorApart(
     };
     return [{ from: name(near), setup, effort: 2 * lifted.length + unplugged.size + 0.5 * pulled.length }];
   });
-  ways.sort((a, b) => a.effort - b.effort);
-  return ways[0] ?? null;
+  return ways.sort((a, b) => a.effort - b.effort).map(({ from, setup }) => ({ from, setup }));
 }
 
 function isFuse(kind: string): boolean {

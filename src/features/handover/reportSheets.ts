@@ -5,7 +5,7 @@ import type { ShopMarks } from '@/core/tables/marks';
 import type { Speaker } from '@/words/en/readings';
 import {
   cellWords,
-  columnWords,
+  columnInText,
   rowTitle,
   SHEET_TITLE,
   sheetFoundWords,
@@ -41,7 +41,7 @@ export function reportSheets(
       row,
       read: row.cells.flatMap((cell, at) =>
         cell && cell.value !== null
-          ? [`${columnWords(sheet.columns[at]!).toLowerCase()} ${cellWords(speaker, cell.test, cell.value)}`]
+          ? [`${columnInText(sheet.columns[at]!)} ${cellWords(speaker, cell.test, cell.value)}`]
           : [],
       ),
     }));

@@ -22,7 +22,7 @@ export function LedgerItems() {
     <ul>
       {lines.map(({ line, standing, guards }) => (
         <li
-          key={line.entry.id}
+          key={`${line.entry.id} ${line.entry.body.item}`}
           className="flex min-h-[48px] flex-wrap items-center gap-x-3 gap-y-1 border-b-[1.5px] border-rule py-1"
           data-testid="ledger-item"
           data-state={standing.state}

@@ -10,7 +10,7 @@ import { parseCelsius } from '@/core/units/parseCelsius';
 import { DEFERENCE, FIELD, Heading, Hold, HoldSign, PlainKey, Trouble } from '@/ui/sheet';
 import { shutWords } from '@/words/en/holds';
 import { modeName, testPlace, valueWords } from '@/words/en/readings';
-import { columnWords, rowTitle } from '@/words/en/sheets';
+import { cellTitle, columnWords, rowTitle } from '@/words/en/sheets';
 import { useDesk } from '../desk/desk';
 import { FigureForm } from '../desk/FigureForm';
 import { SetupSteps } from '../desk/SetupSteps';
@@ -62,7 +62,7 @@ export function CellPanel({
   return (
     <>
       <Heading id="cell" aside={modeName(speaker, test)}>
-        {rowTitle(speaker, sheet, sheet.rows[at[0]]!)}: {columnWords(sheet.columns[at[1]]!).toLowerCase()}
+        {cellTitle(speaker, sheet, at)}
       </Heading>
       <p className="pt-2 text-[17px]">
         <span className="fig-bold">{testPlace(speaker, test)}</span>, sound{' '}

@@ -15,6 +15,7 @@ import { SuspectList } from '../measure/SuspectList';
 import { InMachine } from '../prove/InMachine';
 import { HeldAgainst } from '../tables/HeldAgainst';
 import { CellPanel } from './CellPanel';
+import { ConductorGrid } from './ConductorGrid';
 import { LiftList } from './LiftList';
 import { SheetGrid } from './SheetGrid';
 
@@ -60,6 +61,7 @@ function OpenSheet({
       ?.scrollIntoView({ inline: 'center', block: 'nearest' });
   }, []);
   const at = chosen ?? sheet?.next ?? null;
+  const Grid = name === 'conductors' ? ConductorGrid : SheetGrid;
   const cell = at && sheet ? (sheet.rows[at[0]]?.cells[at[1]] ?? null) : null;
   return (
     <StepLayout
@@ -94,8 +96,8 @@ function OpenSheet({
                     <p key={line}>{line}</p>
                   ))}
                 </div>
-                {name === 'insulation' ? <LiftList sheet={sheet} /> : null}
-                <SheetGrid sheet={sheet} at={at} onChoose={setChosen} />
+                {name === 'insulation' || name === 'conductors' ? <LiftList sheet={sheet} /> : null}
+                <Grid sheet={sheet} at={at} onChoose={setChosen} />
                 <HeldAgainst rows={sheet.held ?? []} />
                 <div className="flex gap-2 pt-3 print:hidden">
                   <PlainKey

@@ -40,6 +40,23 @@ function madeSafe(circuit: Circuit): Entry[] {
   ];
 }
 
+describe('conductors by each other', () => {
+  it('are read by pressing their pair; above the diagonal stands what was proved last', async () => {
+    const circuit = demoCircuit('groomer-blade-tilt');
+    const { desk, person } = show('conductors', circuit, madeSafe(circuit));
+    const pair = (name: RegExp) => screen.getByRole('button', { name });
+    await person.click(pair(/^W15 to W14: not read$/));
+    expect(screen.getByRole('heading', { name: /^W15 and W14/ })).toBeTruthy();
+    const hold = document.querySelector<HTMLInputElement>('[data-hold]');
+    if (hold) await person.click(hold);
+    await person.type(screen.getByRole('textbox', { name: /W14, W15$/ }), '200k{Enter}');
+    expect(desk.readings()).toHaveLength(1);
+    expect(pair(/^W15 to W14: 200 kΩ, leaks$/)).toBeTruthy();
+    expect(found()).toBe('Between W15 and W14 it leaks.');
+    expect(screen.getByRole('cell', { name: 'W14 to W15, last proved: not known' })).toBeTruthy();
+  });
+});
+
 describe('coils', () => {
   it('take their temperature once for all of them, and stand among their kind', async () => {
     const circuit = twoWayPair();

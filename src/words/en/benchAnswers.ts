@@ -24,7 +24,7 @@ import type { TraceAnswer } from '@/core/sheets/trace/trace';
 import type { WireAnswer } from '@/core/sheets/wire/wire';
 import type { WindingsAnswer } from '@/core/sheets/windings/windings';
 import { benchVerdictWords, needWords } from './benchSheets';
-import { quantity } from './readings';
+import { ohmsWords, quantity } from './readings';
 import { outputsCauseWords } from './sheets';
 
 /** What a sheet found: the one thing on top, then what goes with it. */
@@ -203,7 +203,7 @@ const SAY: { [N in SheetName]: (answer: Answers[N]) => SaidAnswer } = {
       tone: worst ? 'bad' : all ? 'good' : 'open',
       lines: one.cells.map(
         ({ from, to, verdict, ohms: shown, ratio, index, ohms40, leakAmps }) =>
-          `${from} to ${to}: ${shown === 'OL' ? 'OL' : quantity('ohms', shown)}, ${benchVerdictWords(verdict)}${ratio === null ? '' : `, 60 over 30 s ${ratio.toFixed(2)}`}${index === null ? '' : `, 10 over 1 min ${index.toFixed(2)}`}${ohms40 === null ? '' : `, at 40 °C ${quantity('ohms', ohms40)}`}${leakAmps === null ? '' : `, ${quantity('amps', leakAmps)} leak`}`,
+          `${from} to ${to}: ${ohmsWords(shown)}, ${benchVerdictWords(verdict)}${ratio === null ? '' : `, 60 over 30 s ${ratio.toFixed(2)}`}${index === null ? '' : `, 10 over 1 min ${index.toFixed(2)}`}${ohms40 === null ? '' : `, at 40 °C ${quantity('ohms', ohms40)}`}${leakAmps === null ? '' : `, ${quantity('amps', leakAmps)} leak`}`,
       ),
     };
   },

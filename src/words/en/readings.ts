@@ -77,6 +77,11 @@ export function testPlace(speaker: Speaker, test: Test): string {
   );
 }
 
+/** Ohms as a meter shows them, over range as that. */
+export function ohmsWords(ohms: number | 'OL'): string {
+  return ohms === 'OL' ? 'OL' : quantity('ohms', ohms);
+}
+
 /** A figure that no gauge shows, with its unit. */
 export function quantity(kind: Exclude<Quantity, 'pressure'>, value: number): string {
   return formatQuantity(value, UNIT[kind]);

@@ -30,6 +30,7 @@ export const SHEET_TITLE: Readonly<Record<JobSheetName, string>> = {
   interlocks: 'Interlock chain',
   drop: 'Volts lost on the way',
   insulation: 'Insulation',
+  conductors: 'Conductor by conductor',
   outputs: 'Output matrix',
   survey: 'Plugs, pin by pin',
   needs: 'Three needs of a valve',
@@ -67,6 +68,18 @@ export function columnWords(column: string): string {
   return COLUMNS[column] ?? column;
 }
 
+/** The same within a sentence. */
+export function columnInText(column: string): string {
+  return COLUMNS[column]?.toLowerCase() ?? column;
+}
+
+/** A cell by its row and column. */
+export function cellTitle(speaker: Speaker, sheet: JobSheet, [r, c]: readonly [number, number]): string {
+  const row = rowTitle(speaker, sheet, sheet.rows[r]!);
+  const column = columnInText(sheet.columns[c]!);
+  return sheet.name === 'conductors' ? `${row} and ${column}` : `${row}: ${column}`;
+}
+
 const VERDICTS: Readonly<Record<JobSheetName, Readonly<Record<string, string>>>> = {
   functions: { good: 'works', weak: 'weak', dead: 'dead' },
   coil: {
@@ -95,6 +108,7 @@ const VERDICTS: Readonly<Record<JobSheetName, Readonly<Record<string, string>>>>
   interlocks: { good: 'passes its volts on', bad: 'loses the volts here' },
   drop: { good: 'loses what it may', high: 'loses too much' },
   insulation: { good: 'good', watch: 'to be watched', bad: 'leaks' },
+  conductors: { good: 'good', watch: 'to be watched', bad: 'leaks' },
   outputs: { bad: 'this one', heldDown: 'held down by what hangs on it' },
   survey: { good: 'as drawn', bad: 'not as drawn' },
   needs: { good: 'as it should be', bad: 'not as it should be' },
@@ -202,6 +216,7 @@ export function sheetFoundWords(sheet: JobSheet, titleOf: (row: SheetRow) => str
   if (sheet.name === 'interlocks') return interlocksFound(sheet);
   if (sheet.name === 'needs') return needsFound(sheet);
   if (sheet.name === 'cylinders') return cylindersFound(sheet);
+  if (sheet.name === 'conductors') return conductorsFound(sheet);
   const lines = bad.map((row) => `${titleOf(row)}: ${sheetVerdictWords(sheet.name, row.verdict)}.`);
   if (watch.length > 0)
     lines.push(...watch.map((row) => `${titleOf(row)}: ${sheetVerdictWords(sheet.name, row.verdict)}.`));
@@ -210,6 +225,24 @@ export function sheetFoundWords(sheet: JobSheet, titleOf: (row: SheetRow) => str
   return [
     open > 0 ? 'Nothing bad in what was read. The rest is not known yet.' : 'All of it is as it should be.',
   ];
+}
+
+/** Pairs that leak, then those to be watched; else how far the sheet has come. */
+function conductorsFound({ rows, columns, verdicts = [] }: JobSheet): string[] {
+  const pairs = (wanted: string) =>
+    rows.flatMap(({ name }, r) =>
+      verdicts[r]!.flatMap((verdict, c) => (verdict === wanted ? [`${name} and ${columns[c]!}`] : [])),
+    );
+  const [bad, watch] = [pairs('bad'), pairs('watch')];
+  const lines = [
+    ...bad.map((pair) => `Between ${pair} it leaks.`),
+    ...watch.map((pair) => `Between ${pair}: to be watched.`),
+  ];
+  if (lines.length > MOST_TOLD)
+    return [...lines.slice(0, MOST_TOLD), `And ${lines.length - MOST_TOLD} more.`];
+  if (lines.length > 0) return lines;
+  const open = rows.some(({ cells }) => cells.some((cell) => cell !== null && cell.value === null));
+  return [open ? 'Nothing leaks of what was read. The rest is not known yet.' : 'No conductor leaks.'];
 }
 
 function liesOnWords({ liesOn = [] }: JobSheet): string[] {

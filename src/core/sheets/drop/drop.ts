@@ -2,15 +2,7 @@ import { z } from 'zod';
 import { COPPER_PER_K, REFERENCE_C } from '../../circuit/copper';
 import { conductorOhms, gaugeArea } from '../../circuit/wireGauge';
 import { shopMarks, type ShopMarks } from '../../tables/marks';
-import {
-  gauge,
-  maybe,
-  positive,
-  sheetHead,
-  thing,
-  type Finding,
-  type SheetAnswer,
-} from '../sheet';
+import { gauge, maybe, positive, sheetHead, thing, type Finding, type SheetAnswer } from '../sheet';
 
 const segment = z.object({
   name: thing,

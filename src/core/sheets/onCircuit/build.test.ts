@@ -20,7 +20,7 @@ import { MachineUnderTest } from '../../testing/machineUnderTest';
 import type { NeedsAnswer } from '../needs/needs';
 import type { OutputsAnswer } from '../outputs/outputs';
 import type { FunctionsAnswer } from '../functions/functions';
-import { jobSheet } from './build';
+import { jobSheet, sheetsOfCircuit } from './build';
 import { refOfKey } from './functionsSheet';
 import { JOB_SHEETS, type JobSheet, type JobSheetName } from './jobSheet';
 
@@ -133,6 +133,36 @@ describe('sheets that a circuit fills in', () => {
     expect(cuts.map(({ cut, verdict }) => [cut, verdict])).toEqual([['X31', 'bad']]);
     expect(cuts[0]!.cells[0]!.test.setup.unplugged).toContain('X31');
   });
+  it('conductors: each pair by itself; two that touch leak to each other and to nothing else', () => {
+    const circuit = demoCircuit('groomer-blade-tilt');
+    const { sheet, readings } = follow(circuit, 'conductors', ['W14+W15', 'shortBetween', 3e4]);
+    const { conductors, bad } = pairsOf(sheet);
+    expect(bad).toEqual(['W15 W14']);
+    // To the frame and to each other, each once.
+    expect(readings).toHaveLength((conductors * (conductors + 1)) / 2);
+    expect(
+      readings.slice(0, conductors).every(({ kind, ...one }) => kind === 'insulation' && 'to' in one),
+    ).toBe(true);
+    const first = readings.findIndex(({ value }) => value !== 'OL');
+    // What runs beside each other is read before what does not.
+    expect(first).toBeLessThan(conductors + 3);
+    const { sheet: leaking } = follow(circuit, 'conductors', ['W14', 'weakInsulation', 2e5]);
+    expect(pairsOf(leaking).bad).toEqual(['W14 GND']);
+    expect(pairsOf(follow(circuit, 'conductors').sheet).bad).toEqual([]);
+    expect(jobSheet(new CircuitModel(airClamp()), 'conductors', [], MARKS)?.name ?? null).toBe(
+      sheetsOfCircuit(new CircuitModel(airClamp())).includes('conductors') ? 'conductors' : null,
+    );
+
+    function pairsOf({ rows, columns, verdicts: said }: JobSheet) {
+      return {
+        conductors: rows.length,
+        bad: rows.flatMap(({ name }, r) =>
+          said![r]!.flatMap((one, c) => (one === 'bad' ? [`${name} ${columns[c]!}`] : [])),
+        ),
+      };
+    }
+  });
+
   it('insulation: two wires of a loom against each other, and the engine names both', () => {
     const circuit = demoCircuit('groomer-blade-tilt');
     const { sheet, readings } = follow(circuit, 'insulation', ['W14+W15', 'shortBetween', 0.5]);

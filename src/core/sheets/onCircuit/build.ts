@@ -2,6 +2,7 @@ import { oncePerModel, type CircuitModel } from '../../circuit/model';
 import type { Reading } from '../../circuit/schema';
 import { shopMarks, type ShopMarks } from '../../tables/marks';
 import { coilSheetOf } from './coilSheet';
+import { conductorsSheetOf, hasConductors } from './conductorsSheet';
 import { contactsSheetOf } from './contactsSheet';
 import { cylindersSheetOf } from './cylindersSheet';
 import { dropSheetOf } from './dropSheet';
@@ -30,6 +31,7 @@ const BUILD: { [N in JobSheetName]: Build } = {
   interlocks: interlocksSheetOf,
   drop: dropSheetOf,
   insulation: insulationSheetOf,
+  conductors: conductorsSheetOf,
   outputs: outputsSheetOf,
   survey: surveySheetOf,
   needs: needsSheetOf,
@@ -50,7 +52,10 @@ export function jobSheet(
   return filled ? withPast(sheet!, past.baselines) : null;
 }
 
+/** Sheets of which it is quicker to see whether there is anything in them than to fill them in. */
+const HAS: Partial<Record<JobSheetName, (model: CircuitModel) => boolean>> = { conductors: hasConductors };
+
 /** The sheets that a circuit has something for; which those are hangs on no reading and on no mark. */
 export const sheetsOfCircuit = oncePerModel((model): readonly JobSheetName[] =>
-  JOB_SHEETS.filter((name) => jobSheet(model, name, [], shopMarks({})) !== null),
+  JOB_SHEETS.filter((name) => HAS[name]?.(model) ?? jobSheet(model, name, [], shopMarks({})) !== null),
 );

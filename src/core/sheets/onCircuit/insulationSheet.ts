@@ -1,23 +1,19 @@
 import type { CircuitModel } from '../../circuit/model';
 import type { Reading } from '../../circuit/schema';
-import { ownVolts } from '../../diagnosis/testerVolts';
-import type { Baseline } from '../../diagnosis/yardsticks';
 import type { ShopMarks } from '../../tables/marks';
-import { heldAgainst, uniqueRows, type HeldRow } from '../heldAgainst';
-import { judgeInsulation, type InsulationAnswer, type InsulationSheet } from '../insulation/insulation';
+import { uniqueRows, type HeldRow } from '../heldAgainst';
+import type { InsulationAnswer } from '../insulation/insulation';
 import {
   cellOf,
-  figure,
-  HEAD,
   MOST_ROWS,
   nameOf,
   pastOf,
   testsOf,
   type JobPast,
   type JobSheet,
-  type SheetCell,
   type SheetRow,
 } from './jobSheet';
+import { judgedInsulation } from './insulationCell';
 import {
   farPoint,
   leakPlaces,
@@ -51,7 +47,12 @@ export function insulationSheetOf(
   const frame = nameOf(model, compiled.frame);
   const line = (test: InsulationTest, more: Pick<SheetRow, 'name' | 'between' | 'cut'>): Line => {
     const cell = cellOf(model, test, readings)!;
-    return { ...more, test, ...judged(model, test, cell, marks, pastOf(test, baselines)), cells: [cell] };
+    return {
+      ...more,
+      test,
+      ...judgedInsulation(model, test, cell, marks, pastOf(test, baselines)),
+      cells: [cell],
+    };
   };
   const quickest = quickestOf(model);
   const toFrame = [...quickest.values()].filter(({ test }) => test.from === frame || test.to === frame);
@@ -98,37 +99,6 @@ function quickestOf(model: CircuitModel): Map<string, { test: InsulationTest; mi
   }
   return quickest;
 }
-
-function judged(
-  model: CircuitModel,
-  { from, to, testVolts }: InsulationTest,
-  cell: SheetCell,
-  marks: ShopMarks,
-  past: readonly Baseline[],
-): Pick<Line, 'verdict' | 'answer' | 'held'> {
-  const value = figure(cell);
-  const reading = { from, to, seconds: undefined, temperatureC: undefined };
-  const frame = nameOf(model, model.compiled.frame);
-  const sheet: InsulationSheet = {
-    ...HEAD,
-    sheet: 'insulation',
-    conductors: [from, to].filter((point) => point !== frame),
-    frame,
-    circuitVolts: Math.max(ownVolts(model, [from, to]), 1),
-    testVolts,
-    electronic: undefined,
-    policy: undefined,
-    passOhms: undefined,
-    material: undefined,
-    readings: value === undefined ? [] : [{ ...reading, ohms: value }],
-    before: past.slice(0, 1).flatMap(({ value }) => (isOhms(value) ? [{ ...reading, ohms: value }] : [])),
-  };
-  const answer = judgeInsulation(sheet, marks);
-  return { verdict: answer.cells[0]?.verdict ?? null, answer, held: heldAgainst(sheet, answer, marks) };
-}
-
-const isOhms = (value: Reading['value']): value is number | 'OL' =>
-  typeof value === 'number' || value === 'OL';
 
 /** Plugs taken off in what leaks: those that were read, and the one that halves the rest; and where the leak may still lie. */
 function cutsOf(

@@ -20,6 +20,7 @@ export const JOB_SHEETS = [
   'interlocks',
   'drop',
   'insulation',
+  'conductors',
   'outputs',
   'survey',
   'needs',
@@ -77,6 +78,8 @@ export interface JobSheet {
   /** Row and column that would settle most, as far as they were not read. */
   next: [row: number, column: number] | null;
   answers: SheetAnswer[];
+  /** Of a matrix that judges each cell by itself: what it says of each, row by row. */
+  verdicts?: readonly (readonly (string | null)[])[];
   /** Of coils: what each was judged from, row by row. */
   coils?: readonly CoilOfJob[];
   /** Limits that its verdicts lean on. */

@@ -2,7 +2,13 @@ import nextJest from 'next/jest.js';
 
 const createJestConfig = nextJest({ dir: './' });
 /** Packages that ship ECMAScript modules only. */
-const MODULES = ['uuid'];
+const MODULES = [
+  'uuid',
+  '@tanstack/react-table',
+  '@tanstack/table-core',
+  '@tanstack/react-store',
+  '@tanstack/store',
+];
 
 /**
  * Looked up in the sandbox of a test they cost more than the arithmetic between them: handed to every module instead. Not in a

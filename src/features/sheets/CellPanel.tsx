@@ -4,7 +4,6 @@ import { useMemo } from 'react';
 import { cautionsOf } from '@/core/diagnosis/cautionsOf';
 import type { Reading } from '@/core/circuit/schema';
 import { readingKind } from '@/core/kinds/reading';
-import type { CoilAnswer } from '@/core/sheets/coil/coil';
 import type { JobSheet, SheetCell } from '@/core/sheets/onCircuit/jobSheet';
 import { parseCelsius } from '@/core/units/parseCelsius';
 import { DEFERENCE, FIELD, Heading, Hold, HoldSign, PlainKey, Trouble } from '@/ui/sheet';
@@ -20,7 +19,6 @@ import { meterOf, withoutLeads } from '../measure/meterProfile';
 import { useHold } from '../measure/useHold';
 import { useMeter } from '../measure/useMeter';
 import { CellPast } from './CellPast';
-import { CoilAmong } from './CoilAmong';
 
 /** One cell: how it is read, what holds it back, and its answer. What is typed is a reading of the job like any other. */
 export function CellPanel({
@@ -74,7 +72,6 @@ export function CellPanel({
         )}
       </p>
       <CellPast cell={cell} />
-      {coil ? <CoilAmong coil={coil} answer={sheet.answers[at[0]] as CoilAnswer} /> : null}
       <SetupSteps test={test} />
       {shut ? (
         <>

@@ -1,10 +1,19 @@
 import type { CoilAnswer } from '@/core/sheets/coil/coil';
 import type { CoilOfJob } from '@/core/sheets/onCircuit/jobSheet';
 import { findingWords } from '@/words/en/benchSheets';
+import { Heading } from '@/ui/sheet';
 import { WindingStrip } from '../bench/CoilStrip';
 
 /** A winding of the job among its kind, and what is still open about it. */
-export function CoilAmong({ coil: { document, past }, answer }: { coil: CoilOfJob; answer: CoilAnswer }) {
+export function CoilAmong({
+  name,
+  coil: { document, past },
+  answer,
+}: {
+  name: string;
+  coil: CoilOfJob;
+  answer: CoilAnswer;
+}) {
   const dots = (kind: 'own' | 'fleet') =>
     past[kind].map(({ ohms, atReference }) => ({ ohms, pale: !atReference }));
   const rows = {
@@ -14,7 +23,8 @@ export function CoilAmong({ coil: { document, past }, answer }: { coil: CoilOfJo
   };
   const pale = [...rows.own, ...rows.fleet].some((dot) => dot.pale);
   return (
-    <div data-testid="coil-among">
+    <section aria-labelledby="among" className="pt-3" data-testid="coil-among">
+      <Heading id="among">{name} among its kind</Heading>
       <WindingStrip ohms20={answer.ohms20} maker={document.maker ?? null} rows={rows} />
       {pale ? (
         <p className="text-[15px] text-ink2">
@@ -28,6 +38,6 @@ export function CoilAmong({ coil: { document, past }, answer }: { coil: CoilOfJo
             </p>
           ))
         : null}
-    </div>
+    </section>
   );
 }

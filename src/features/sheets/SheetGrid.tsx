@@ -1,6 +1,17 @@
 'use client';
 
-import type { JobSheet, SheetCell } from '@/core/sheets/onCircuit/jobSheet';
+import { useMemo } from 'react';
+import {
+  createColumnHelper,
+  createSortedRowModel,
+  rowSortingFeature,
+  tableFeatures,
+  useTable,
+  type Header,
+  type Row,
+} from '@tanstack/react-table';
+import { ArrowDown, ArrowUp } from 'lucide-react';
+import type { JobSheet, SheetCell, SheetRow } from '@/core/sheets/onCircuit/jobSheet';
 import { cellWords, columnWords, rowTitle, sheetVerdictWords, verdictTone } from '@/words/en/sheets';
 import { outputGround } from '@/ui/outputGround';
 import { useDesk } from '../desk/desk';
@@ -11,7 +22,29 @@ const TONE = {
   bad: 'bg-stamp-t text-stamp',
 } as const;
 
-/** Rows by columns: what was read, and where nothing was, what the sound machine shows there. */
+const features = tableFeatures({ rowSortingFeature, sortedRowModel: createSortedRowModel() });
+type Features = typeof features;
+const helper = createColumnHelper<Features, SheetRow>();
+/** What the sheet says of a row, the worst first. */
+const WORST = ['bad', 'watch', 'good'] as const;
+
+/** By what an accessor gives; what is not known stands last whichever way. */
+function byValue(a: Row<Features, SheetRow>, b: Row<Features, SheetRow>, column: string): number {
+  const [one, two] = [a, b].map((row) => Number(row.getValue(column)));
+  return one === two ? 0 : one! - two!;
+}
+
+/** Place of a cell in its column: the figure; over range above all; nothing where it was not read. */
+function placeOf(cell: SheetCell | null | undefined): number | undefined {
+  const value = cell?.value;
+  if (value === null || value === undefined) return undefined;
+  if (typeof value === 'number') return Math.abs(value);
+  if (value === 'OL') return Infinity;
+  if (value === 'weak') return 0.5;
+  return Number(value === true || value === 'works');
+}
+
+/** Rows by columns: what was read, and where nothing was, what the sound machine shows there. A head sorts by its column. */
 export function SheetGrid({
   sheet,
   at,
@@ -25,6 +58,30 @@ export function SheetGrid({
   // On a phone the last of many columns would be out of sight: it stands under the name there.
   const wide = sheet.columns.length > 2 ? 'max-tablet:hidden' : '';
   const full = sheet.name === 'outputs' ? fullOf(sheet) : null;
+  const columns = useMemo(
+    () =>
+      helper.columns([
+        ...sheet.columns.map((column, c) =>
+          helper.accessor((row) => placeOf(row.cells[c]), {
+            id: `c${c}`,
+            header: columnWords(column),
+            sortFn: byValue,
+            sortDescFirst: false,
+            sortUndefined: 'last',
+          }),
+        ),
+        helper.accessor(
+          ({ verdict }) => {
+            const tone = verdictTone(verdict);
+            return tone === null ? undefined : WORST.indexOf(tone);
+          },
+          { id: 'says', header: 'It says', sortFn: byValue, sortDescFirst: false, sortUndefined: 'last' },
+        ),
+      ]),
+    [sheet.columns],
+  );
+  const table = useTable({ features, columns, data: sheet.rows });
+  const heads = table.getHeaderGroups()[0]!.headers;
   return (
     <div className="max-h-[60vh] overflow-auto">
       <table className="w-full border-collapse text-left">
@@ -33,16 +90,13 @@ export function SheetGrid({
             <th className="min-w-[88px] py-1 font-[550]">
               {sheet.name === 'outputs' ? 'Commanded' : 'What'}
             </th>
-            {sheet.columns.map((column) => (
-              <th key={column} className="px-2 py-1 font-[550]">
-                {columnWords(column)}
-              </th>
+            {heads.map((header) => (
+              <Head key={header.id} header={header} className={header.id === 'says' ? wide : ''} />
             ))}
-            <th className={`px-2 py-1 font-[550] ${wide}`}>It says</th>
           </tr>
         </thead>
         <tbody>
-          {sheet.rows.map((row, r) => {
+          {table.getRowModel().rows.map(({ original: row, index: r }) => {
             const tone = verdictTone(row.verdict);
             return (
               <tr
@@ -51,7 +105,7 @@ export function SheetGrid({
                 data-testid="sheet-row"
                 data-verdict={row.verdict ?? ''}
               >
-                <th className="fig-bold py-1 pr-2 text-[16px] font-normal">
+                <th scope="row" className="fig-bold py-1 pr-2 text-[16px] font-normal">
                   {rowTitle(speaker, sheet, row)}
                   {wide && row.verdict !== null ? (
                     <span
@@ -93,6 +147,28 @@ export function SheetGrid({
         </tbody>
       </table>
     </div>
+  );
+}
+
+function Head({ header, className }: { header: Header<Features, SheetRow>; className: string }) {
+  const { column } = header;
+  const sorted = column.getIsSorted();
+  const words = String(column.columnDef.header);
+  return (
+    <th
+      className={`px-2 py-0 font-[550] ${className}`}
+      aria-sort={sorted === false ? 'none' : sorted === 'asc' ? 'ascending' : 'descending'}
+    >
+      <button
+        type="button"
+        className="flex min-h-11 items-center gap-1 text-left font-[550]"
+        onClick={column.getToggleSortingHandler()}
+      >
+        {words}
+        {sorted === 'asc' ? <ArrowUp size={16} aria-hidden /> : null}
+        {sorted === 'desc' ? <ArrowDown size={16} aria-hidden /> : null}
+      </button>
+    </th>
   );
 }
 

@@ -2,6 +2,7 @@
 
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'next/navigation';
+import type { CoilAnswer } from '@/core/sheets/coil/coil';
 import { jobSheet, sheetsOfCircuit } from '@/core/sheets/onCircuit/build';
 import { JOB_SHEETS, type JobSheet, type JobSheetName } from '@/core/sheets/onCircuit/jobSheet';
 import { writeSheetTable } from '@/formats/sheetTable';
@@ -14,6 +15,7 @@ import { StepLink } from '../desk/StepLink';
 import { SuspectList } from '../measure/SuspectList';
 import { InMachine } from '../prove/InMachine';
 import { HeldAgainst } from '../tables/HeldAgainst';
+import { CoilAmong } from './CoilAmong';
 import { CellPanel } from './CellPanel';
 import { ConductorGrid } from './ConductorGrid';
 import { LiftList } from './LiftList';
@@ -61,6 +63,7 @@ function OpenSheet({
       ?.scrollIntoView({ inline: 'center', block: 'nearest' });
   }, []);
   const at = chosen ?? sheet?.next ?? null;
+  const among = sheet && coilShown(sheet, at);
   const Grid = name === 'conductors' ? ConductorGrid : SheetGrid;
   const cell = at && sheet ? (sheet.rows[at[0]]?.cells[at[1]] ?? null) : null;
   return (
@@ -96,8 +99,13 @@ function OpenSheet({
                     <p key={line}>{line}</p>
                   ))}
                 </div>
-                {name === 'insulation' || name === 'conductors' ? <LiftList sheet={sheet} /> : null}
+                {name === 'insulation' ? <LiftList sheet={sheet} /> : null}
                 <Grid sheet={sheet} at={at} onChoose={setChosen} />
+                {/* All of it comes off once, and the picture is what one comes back to. */}
+                {name === 'conductors' ? <LiftList sheet={sheet} /> : null}
+                {among ? (
+                  <CoilAmong name={among.row.name} coil={among.coil} answer={among.answer as CoilAnswer} />
+                ) : null}
                 <HeldAgainst rows={sheet.held ?? []} />
                 <div className="flex gap-2 pt-3 print:hidden">
                   <PlainKey
@@ -163,4 +171,12 @@ function OpenSheet({
       }
     />
   );
+}
+
+/** The winding that is looked at: the chosen one, else the first that is not as it should be, else the first. */
+function coilShown(sheet: JobSheet, at: readonly [number, number] | null) {
+  const bad = sheet.rows.findIndex(({ verdict }) => verdict !== null && verdict !== 'good');
+  const r = at?.[0] ?? Math.max(bad, 0);
+  const coil = sheet.coils?.[r];
+  return coil ? { coil, row: sheet.rows[r]!, answer: sheet.answers[r]! } : null;
 }

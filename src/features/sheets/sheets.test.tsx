@@ -80,6 +80,13 @@ describe('coils', () => {
     await type(/Ohms, Y2/, '9.1{Enter}');
     expect(desk.readings().map((one) => (one.kind === 'ohms' ? one.celsius : null))).toEqual([80, 80]);
     expect(rows()).toEqual(['good', 'good']);
+    // A head sorts by its column: Y2 reads less.
+    const order = () =>
+      screen.getAllByTestId('sheet-row').map((row) => within(row).getByRole('rowheader').textContent);
+    expect(order()).toEqual(['Y1', 'Y2']);
+    await person.click(screen.getByRole('button', { name: 'Ohms' }));
+    expect(order()).toEqual(['Y2', 'Y1']);
+    expect(screen.getByRole('columnheader', { name: 'Ohms' }).getAttribute('aria-sort')).toBe('ascending');
     await person.click(screen.getByRole('button', { name: /^Y1, Ohms/ }));
     const among = screen.getByTestId('coil-among');
     expect(within(among).getByRole('img').getAttribute('aria-label')).toMatch(

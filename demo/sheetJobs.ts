@@ -152,4 +152,18 @@ export const SHEET_JOBS: readonly DemoJob[] = [
       { kind: 'click', part: 'Y1', setup: { controls: { command: 'on' } } },
     ],
   },
+  {
+    number: 396,
+    machine: 'L-2',
+    function: 'Bucket lock coil over relay',
+    title: 'Lock fuse goes since the coil is new',
+    person: 'Tove',
+    hoursAgo: 131,
+    words: 'The coil was changed on Friday. Since then the fuse goes the moment the button is pressed.',
+    when: ['onCommand'],
+    hidden: { part: 'V22', fault: 'reversed' },
+    tests: [{ kind: 'fuse', part: 'F9', setup: { controls: { key: 'on', lock: 'on' } } }],
+    reached: 'made-safe',
+    sheet: { name: 'diodes', cells: 2 },
+  },
 ];

@@ -23,7 +23,7 @@ async function fillNext(page: Page, story: Story, machine: MachineUnderTest): Pr
   const chosen = page.getByRole('table').locator('button[aria-pressed=true]');
   if ((await chosen.count()) === 0) return false;
   const label = (await chosen.getAttribute('aria-label'))!;
-  const wanted = cellTest(story, machine, await cellPlace(page));
+  const wanted = cellTest(story, machine, cellOfPlace(story, await cellPlace(page)));
   const hold = page.locator('[data-hold]');
   if ((await hold.count()) > 0) await hold.check();
   const typed = machine.answer(wanted);
@@ -43,6 +43,12 @@ async function cellPlace(page: Page): Promise<[number, number]> {
     const row = cell.parentElement!;
     return [[...row.parentElement!.children].indexOf(row), [...row.children].indexOf(cell) - 1];
   });
+}
+
+/** The frame of a matrix is its last row in the picture, and the last column of the sheet. */
+function cellOfPlace({ sheet, circuit }: Story, [row, column]: [number, number]): [number, number] {
+  const rows = jobSheet(new MachineUnderTest(circuit).model, sheet, [], shopMarks({}))!.rows.length;
+  return sheet === 'conductors' && row === rows ? [column, row] : [row, column];
 }
 
 function cellTest({ sheet }: Story, machine: MachineUnderTest, [row, column]: [number, number]): Test {
@@ -132,6 +138,24 @@ const STORIES: readonly Story[] = [
     hidden: ['W212', 'open'],
     says: /^X50\.2.*: not as drawn\./,
     part: 'W212',
+  },
+  {
+    machine: 'L-2 Loader OR-131: Bucket lock coil over relay',
+    circuit: 'loader-bucket-lock',
+    sheet: 'diodes',
+    hidden: ['V22', 'reversed'],
+    says: /^V22: in the wrong way round/,
+    part: 'V22',
+    dead: true,
+  },
+  {
+    machine: 'G-4 Groomer OR-204: Blade tilt, both ways',
+    circuit: 'groomer-blade-tilt',
+    sheet: 'conductors',
+    hidden: ['W14', 'weakInsulation', 2e5],
+    says: /^Between W14 and GND it leaks\./,
+    part: 'W14',
+    dead: true,
   },
 ];
 

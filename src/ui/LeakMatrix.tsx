@@ -38,9 +38,9 @@ export function LeakMatrix({
       <table className="border-collapse" aria-label="Today below the diagonal, last proved above it">
         <thead>
           <tr>
-            <th className="sticky top-0 left-0 z-20 bg-sheet" />
+            <th className="sticky top-0 left-0 z-20 bg-film" />
             {places.map((place) => (
-              <th key={place} className="fig sticky top-0 z-10 h-8 min-w-[76px] bg-sheet text-[15px]">
+              <th key={place} className="fig sticky top-0 z-10 h-8 min-w-[76px] bg-film text-[15px]">
                 {place}
               </th>
             ))}
@@ -49,7 +49,7 @@ export function LeakMatrix({
         <tbody>
           {places.map((place, r) => (
             <tr key={place}>
-              <th className="fig sticky left-0 z-10 bg-sheet pr-2 text-left text-[15px]">{place}</th>
+              <th className="fig sticky left-0 z-10 bg-film pr-2 text-left text-[15px]">{place}</th>
               {places.map((other, c) => {
                 if (r === c) return <td key={other} className="border-[1.5px] border-rule bg-well" />;
                 if (r < c) {

@@ -27,6 +27,7 @@ export const SHEET_TITLE: Readonly<Record<JobSheetName, string>> = {
   coil: 'Coils',
   contacts: 'Contact bank',
   terminals: 'Contacts, both ways',
+  diodes: 'Diodes, both ways',
   interlocks: 'Interlock chain',
   drop: 'Volts lost on the way',
   insulation: 'Insulation',
@@ -56,6 +57,8 @@ const COLUMNS: Readonly<Record<string, string>> = {
   atOutput: 'At the output',
   atLoad: 'Across its load',
   throughLoad: 'Through it',
+  forward: 'Red on the anode',
+  reverse: 'Red on the cathode',
   look: 'Reading',
   bubbles: 'Out of the far port',
   plugOn: 'Plug on, commanded',
@@ -105,6 +108,13 @@ const VERDICTS: Readonly<Record<JobSheetName, Readonly<Record<string, string>>>>
     welded: 'closed where it should be open',
     open: 'does not make',
   },
+  diodes: {
+    good: 'conducts one way only',
+    shorted: 'shorted',
+    open: 'open both ways',
+    reversed: 'in the wrong way round: it shorts its feed when that is on',
+    hidden: 'hidden by what lies across it: lift one end',
+  },
   interlocks: { good: 'passes its volts on', bad: 'loses the volts here' },
   drop: { good: 'loses what it may', high: 'loses too much' },
   insulation: { good: 'good', watch: 'to be watched', bad: 'leaks' },
@@ -127,11 +137,13 @@ export function sheetVerdictWords(sheet: JobSheetName, verdict: string | null): 
   return verdict === null ? '' : (VERDICTS[sheet][verdict] ?? verdict);
 }
 
+const WATCHED: readonly string[] = ['watch', 'worn', 'needsLoad', 'hidden'];
+
 /** A verdict that condemns, warns or clears. */
 export function verdictTone(verdict: string | null): 'good' | 'watch' | 'bad' | null {
   if (verdict === null) return null;
   if (verdict === 'good') return 'good';
-  return verdict === 'watch' || verdict === 'worn' || verdict === 'needsLoad' ? 'watch' : 'bad';
+  return WATCHED.includes(verdict) ? 'watch' : 'bad';
 }
 
 const CAUSES: Readonly<Record<string, string>> = {

@@ -133,6 +133,17 @@ describe('sheets that a circuit fills in', () => {
     expect(cuts.map(({ cut, verdict }) => [cut, verdict])).toEqual([['X31', 'bad']]);
     expect(cuts[0]!.cells[0]!.test.setup.unplugged).toContain('X31');
   });
+  it('diodes: each alone, both ways; one that is in the wrong way round, shorted or open', () => {
+    const circuit = demoCircuit('groomer-blade-tilt');
+    const said = (fault: string) => verdicts(follow(circuit, 'diodes', ['V7', fault]).sheet);
+    expect(said('reversed')).toEqual({ V7: 'reversed', V8: 'good' });
+    expect(said('short')).toEqual({ V7: 'shorted', V8: 'good' });
+    expect(said('open')).toEqual({ V7: 'open', V8: 'good' });
+    // The coil is out of the way in every set-up: what lies across a diode would hide it.
+    for (const { cells } of jobSheet(new CircuitModel(circuit), 'diodes', [], MARKS)!.rows)
+      for (const cell of cells) expect(cell!.test.setup.lifted).toHaveLength(1);
+  });
+
   it('conductors: each pair by itself; two that touch leak to each other and to nothing else', () => {
     const circuit = demoCircuit('groomer-blade-tilt');
     const { sheet, readings } = follow(circuit, 'conductors', ['W14+W15', 'shortBetween', 3e4]);

@@ -5,6 +5,7 @@ import { coilSheetOf } from './coilSheet';
 import { conductorsSheetOf, hasConductors } from './conductorsSheet';
 import { contactsSheetOf } from './contactsSheet';
 import { cylindersSheetOf } from './cylindersSheet';
+import { diodesSheetOf } from './diodesSheet';
 import { dropSheetOf } from './dropSheet';
 import { functionsSheetOf } from './functionsSheet';
 import { insulationSheetOf } from './insulationSheet';
@@ -28,6 +29,7 @@ const BUILD: { [N in JobSheetName]: Build } = {
   coil: coilSheetOf,
   contacts: contactsSheetOf,
   terminals: terminalsSheetOf,
+  diodes: diodesSheetOf,
   interlocks: interlocksSheetOf,
   drop: dropSheetOf,
   insulation: insulationSheetOf,

@@ -17,6 +17,7 @@ export const JOB_SHEETS = [
   'coil',
   'contacts',
   'terminals',
+  'diodes',
   'interlocks',
   'drop',
   'insulation',

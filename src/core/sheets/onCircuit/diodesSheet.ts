@@ -1,0 +1,57 @@
+import type { CircuitModel } from '../../circuit/model';
+import type { Reading, Test } from '../../circuit/schema';
+import type { ShopMarks } from '../../tables/marks';
+import { judgeDiode } from '../diode/diode';
+import { heldAgainst, uniqueRows } from '../heldAgainst';
+import { cellOf, figure, firstOpen, HEAD, nameOf, pickBetween, type JobSheet } from './jobSheet';
+
+/** Less is no diode that conducts, volts. */
+const CONDUCTS_VOLTS = 0.1;
+
+/** Every diode by itself, red on its anode and then on its cathode, with its coil out of the way. */
+export function diodesSheetOf(model: CircuitModel, readings: readonly Reading[], marks: ShopMarks): JobSheet {
+  const rows = model.compiled.parts.flatMap((diode) => {
+    if (diode.part.kind !== 'diode') return [];
+    const body = diode.branches[0]!;
+    const [anode, cathode] = [nameOf(model, body.a), nameOf(model, body.b)];
+    const cell = (from: string, shows: (expected: Reading['value']) => boolean) =>
+      cellOf(
+        model,
+        pickBetween(
+          model,
+          'diode',
+          [anode, cathode],
+          (test: Test, expected) => test.kind === 'diode' && test.from === from && shows(expected),
+        ),
+        readings,
+      );
+    const forward = cell(anode, (volts) => typeof volts === 'number' && volts > CONDUCTS_VOLTS);
+    const reverse = cell(cathode, (volts) => volts === 'OL');
+    const document = {
+      ...HEAD,
+      sheet: 'diode' as const,
+      forward: figure(forward),
+      reverse: figure(reverse),
+      coilOhms: undefined,
+      overShows: undefined,
+    };
+    const answer = judgeDiode(document);
+    return [
+      {
+        name: diode.part.ref,
+        cells: [forward, reverse],
+        verdict: answer.verdict,
+        answer,
+        held: heldAgainst(document, answer, marks),
+      },
+    ];
+  });
+  return {
+    name: 'diodes',
+    columns: ['forward', 'reverse'],
+    rows: rows.map(({ answer: _answer, held: _held, ...row }) => row),
+    next: firstOpen(rows),
+    answers: rows.map(({ answer }) => answer),
+    held: uniqueRows(rows.flatMap(({ held }) => held)),
+  };
+}

@@ -1,14 +1,15 @@
 import type { CoilAnswer, CoilSheet } from '@/core/sheets/coil/coil';
 import { quantity } from '@/words/en/readings';
 
-const WIDTH = 560;
-/** The names stand left of the scale. */
-const [LEFT, RIGHT] = [150, 14];
 /** Room around the outermost mark, as a share of what is shown. */
 const MARGIN = 0.12;
 /** Everything on one spot still needs a scale: this much of it to either side. */
 const LEAST_SPAN = 0.05;
-const ROW = 26;
+/** A row with its name over its marks, and the room that this one's own figure takes above them, pixels. */
+const ROW = 40;
+const HEAD = 26;
+/** Where a figure would run over an edge it stands on its other side, percent. */
+const EDGE = 28;
 
 /** One dot: ohms at 20 °C, or pale as it was read where its temperature is not known. */
 export interface StripDot {
@@ -53,29 +54,24 @@ export function WindingStrip({
   if (all.length < 2) return null;
   const [least, most] = [Math.min(...all), Math.max(...all)];
   const margin = Math.max(MARGIN * (most - least), LEAST_SPAN * most);
-  const x = (ohms: number) =>
-    LEFT + ((ohms - least + margin) / (most - least + 2 * margin)) * (WIDTH - LEFT - RIGHT);
-  const height = 34 + ROW * (rows.length + (maker === undefined ? 0 : 1)) + 6;
+  const percent = (ohms: number) => (100 * (ohms - least + margin)) / (most - least + 2 * margin);
+  const x = (ohms: number) => `${percent(ohms)}%`;
+  const height = HEAD + ROW * (rows.length + (maker === undefined ? 0 : 1)) + 6;
+  const middleOf = (row: number) => HEAD + ROW * row + ROW - 10;
   const words = [
     ...(ohms20 === null ? [] : [`This one ${quantity('ohms', ohms20)}`]),
     ...rows.map(({ name, dots }) => `${name} ${dots.map(({ ohms }) => quantity('ohms', ohms)).join(', ')}`),
   ].join('; ');
   return (
-    <svg
-      viewBox={`0 0 ${WIDTH} ${height}`}
-      className="w-full py-2"
-      role="img"
-      aria-label={words}
-      data-testid="coil-strip"
-    >
+    <svg height={height} className="my-2 w-full" role="img" aria-label={words} data-testid="coil-strip">
       {ohms20 === null ? null : (
         <>
-          <line x1={x(ohms20)} x2={x(ohms20)} y1={22} y2={height} stroke="var(--pencil)" strokeWidth={2} />
-          <circle cx={x(ohms20)} cy={24} r={6} fill="var(--pencil)" />
+          <line x1={x(ohms20)} x2={x(ohms20)} y1={18} y2={height} stroke="var(--pencil)" strokeWidth={2} />
+          <circle cx={x(ohms20)} cy={20} r={6} fill="var(--pencil)" />
           <text
             x={x(ohms20)}
-            y={13}
-            textAnchor={x(ohms20) > WIDTH - 120 ? 'end' : x(ohms20) < LEFT + 60 ? 'start' : 'middle'}
+            y={12}
+            textAnchor={percent(ohms20) > 100 - EDGE ? 'end' : percent(ohms20) < EDGE ? 'start' : 'middle'}
             fontSize={15}
             className="fig-bold"
             fill="var(--pencil)"
@@ -85,12 +81,12 @@ export function WindingStrip({
         </>
       )}
       {maker === undefined ? null : (
-        <Row y={34 + ROW / 2} name={`maker ${quantity('ohms', maker)}`}>
+        <Row y={middleOf(0)} name={`maker ${quantity('ohms', maker)}`}>
           {slack === undefined ? null : (
             <rect
               x={x(maker * (1 - slack))}
-              width={x(maker * (1 + slack)) - x(maker * (1 - slack))}
-              y={34 + ROW / 2 - 5}
+              width={`${percent(maker * (1 + slack)) - percent(maker * (1 - slack))}%`}
+              y={middleOf(0) - 5}
               height={10}
               fill="var(--verdi-t)"
               stroke="var(--verdi)"
@@ -99,15 +95,15 @@ export function WindingStrip({
           <line
             x1={x(maker)}
             x2={x(maker)}
-            y1={34 + ROW / 2 - 8}
-            y2={34 + ROW / 2 + 8}
+            y1={middleOf(0) - 8}
+            y2={middleOf(0) + 8}
             stroke="var(--verdi)"
             strokeWidth={3}
           />
         </Row>
       )}
       {rows.map(({ name, dots }, at) => {
-        const y = 34 + ROW * (at + (maker === undefined ? 0 : 1)) + ROW / 2;
+        const y = middleOf(at + (maker === undefined ? 0 : 1));
         return (
           <Row key={name} y={y} name={name}>
             {dots.map(({ ohms, pale }, k) => (
@@ -133,9 +129,17 @@ export function WindingStrip({
 function Row({ y, name, children }: { y: number; name: string; children: React.ReactNode }) {
   return (
     <g>
-      <line x1={LEFT} x2={WIDTH - RIGHT} y1={y} y2={y} stroke="var(--rule)" strokeWidth={1.5} />
+      <line x1={0} x2="100%" y1={y} y2={y} stroke="var(--rule)" strokeWidth={1.5} />
       {children}
-      <text x={0} y={y + 5} fontSize={15} fill="var(--ink2)">
+      <text
+        x={0}
+        y={y - 11}
+        fontSize={15}
+        fill="var(--ink2)"
+        stroke="var(--film)"
+        strokeWidth={5}
+        style={{ paintOrder: 'stroke' }}
+      >
         {name}
       </text>
     </g>

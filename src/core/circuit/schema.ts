@@ -77,6 +77,10 @@ const readingCommon = {
 const pair = { from: name, to: name };
 const windingCelsius = z.number().min(CELSIUS_LEAST).max(CELSIUS_MOST).optional();
 
+/** What an actuator was seen to do; `little` is a start that stops, `still` that it stays where it rests. */
+export const MOTIONS = ['extends', 'retracts', 'little', 'still'] as const;
+export type MotionSeen = (typeof MOTIONS)[number];
+
 function readingKinds(valued: boolean) {
   const value = <V extends z.ZodType>(schema: V) => (valued ? { value: schema } : {}) as { value: V };
   const numberOrOver = z.union([z.number(), z.literal('OL')]);
@@ -124,7 +128,7 @@ function readingKinds(valued: boolean) {
       kind: z.literal('moves'),
       part: name,
       ...readingCommon,
-      ...value(z.enum(['extends', 'retracts', 'still'])),
+      ...value(z.enum(MOTIONS)),
     }),
     z.object({ kind: z.literal('code'), part: name, ...readingCommon, ...value(z.array(z.number().int())) }),
   ]);

@@ -14,6 +14,12 @@ const FULL_SHARE = 0.3;
 const BY_HAND = 0.15;
 /** Share of the healthy speed below which an actuator counts as standing still. */
 const STILL_SHARE = 0.06;
+/** Below this share of the healthy speed it starts and stops, or takes so long that nobody waits. */
+const CREEPS_SHARE = 0.2;
+/** Chances that a sound one is seen to hang on its way, that one without drive twitches, and that the way is told wrong. */
+const MOVES_BADLY = 0.03;
+const A_TWITCH = 0.02;
+const WRONG_WAY = 0.003;
 const FRICTION_SHARE = 0.12;
 /** Chance that an actuator is seen going to where it rests: released after a stroke, and called from its rest. */
 const SEEN_GOING_HOME = 0.55;
@@ -124,9 +130,21 @@ export function movesPrediction(solver: SituationSolver, rest: SituationSolver, 
   return (world: World): Prediction => {
     const motion = motionOf(world, part);
     const moves = moving(motion, healthy.flow) * (resting !== 0 && motion.direction === resting ? there : 1);
-    const [extends_, retracts] = motion.direction > 0 ? [moves, 0.003] : [0.003, moves];
-    return { type: 'choice', odds: { extends: extends_, retracts, still: Math.max(0, 1 - moves - 0.003) } };
+    const full = moves * fully(motion, healthy.flow);
+    const [extends_, retracts] = motion.direction > 0 ? [full, WRONG_WAY] : [WRONG_WAY, full];
+    const little = moves - full + A_TWITCH * (1 - moves);
+    return {
+      type: 'choice',
+      odds: { extends: extends_, retracts, little, still: Math.max(0, 1 - full - little - WRONG_WAY) },
+    };
   };
+}
+
+/** Chance that what moves goes all the way: what creeps is seen to start and to stop. */
+function fully({ direction, flow }: Motion, healthyFlow: number): number {
+  if (direction === 0) return 0;
+  const most = 1 - MOVES_BADLY;
+  return most * soft(Math.log(flow / (CREEPS_SHARE * Math.max(healthyFlow, 20))), BY_HAND);
 }
 
 /** Works: the healthy machine's direction at 70 % of its speed or more; weak down to 20 %; dead below or the other way. */

@@ -7,7 +7,7 @@ export const CELSIUS_MOST = 250;
 export function parseCelsius(text: string): number | null {
   const [, sign = '', digits = '', scale = 'C'] = TYPED.exec(text.trim()) ?? [];
   if (digits === '') return null;
-  const typed = (/[\-−–]/.test(sign) ? -1 : 1) * Number(digits.replace(',', '.'));
+  const typed = (/[-−–]/.test(sign) ? -1 : 1) * Number(digits.replace(',', '.'));
   const celsius = scale.toUpperCase() === 'F' ? (typed - 32) / 1.8 : typed;
   return celsius >= CELSIUS_LEAST && celsius <= CELSIUS_MOST ? celsius : null;
 }

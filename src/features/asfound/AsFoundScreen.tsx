@@ -1,7 +1,7 @@
 'use client';
 
 import { useMemo } from 'react';
-import type { Reading } from '@/core/circuit/schema';
+import { MOTIONS, type Reading } from '@/core/circuit/schema';
 import { freeChecks, type FreeCheck } from '@/core/job/freeChecks';
 import { Heading, PlainKey } from '@/ui/sheet';
 import { answerTo } from '@/core/job/answerTo';
@@ -64,7 +64,7 @@ function CheckRow({ check }: { check: FreeCheck }) {
       ) : check.test ? (
         <ReadingAnswer
           check={check}
-          answers={check.test.kind === 'click' ? [true, false] : ['extends', 'retracts', 'still']}
+          answers={check.test.kind === 'click' ? [true, false] : [...MOTIONS]}
         />
       ) : (
         <span className="flex">

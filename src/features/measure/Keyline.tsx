@@ -1,7 +1,7 @@
 'use client';
 
 import { Delete, X } from 'lucide-react';
-import type { Reading, Test } from '@/core/circuit/schema';
+import { MOTIONS, type Reading, type Test } from '@/core/circuit/schema';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
 import { outcomeLetter, WANDERS, type TypedCheck } from './typedValue';
 import { modeName, testPlace, valueWords, type Speaker } from '@/words/en/readings';
@@ -33,6 +33,8 @@ export interface KeylineProps {
   onMeter: () => void;
   onPin: () => void;
   onChoice: (value: Reading['value']) => void;
+  /** Nobody tried: nothing is pinned, and the test is not asked for again. */
+  onNotTried: () => void;
 }
 
 /** The printed rule along the bottom edge; its cells are keys. It never pins by itself. */
@@ -113,6 +115,15 @@ export function Keyline(props: KeylineProps) {
               {valueWords(test.kind, value, speaker.gaugeUnit)}
             </button>
           ))}
+          {test.kind === 'moves' ? (
+            <button
+              type="button"
+              onClick={props.onNotTried}
+              className="flex-1 border-r border-edge bg-sheet px-2 text-[20px] font-[650] text-ink2"
+            >
+              not tried
+            </button>
+          ) : null}
         </div>
       ) : (
         <div
@@ -222,7 +233,7 @@ export function choicesOf({
       return seen.some((one) => Array.isArray(one) && one.length === 0) ? seen : [...seen, []];
     }
     case 'moves':
-      return ['extends', 'retracts', 'still'];
+      return [...MOTIONS];
     case 'flow':
       return ['none', 'bubbles', 'weak', 'full'];
     case 'volts':

@@ -95,6 +95,7 @@ export function TestScreen() {
   );
 
   const { past, marks, policy } = job;
+  const skip = (one: Test) => log.write({ type: 'skippedTest', body: { test: one } });
   const { baselines } = past;
   const heldAgainst = useMemo(
     () =>
@@ -275,7 +276,7 @@ export function TestScreen() {
                   ) : null}
                 </>
               }
-              onSkip={(skipped) => log.write({ type: 'skippedTest', body: { test: skipped } })}
+              onSkip={skip}
             />
           ) : chosen ? (
             <Choosing own />
@@ -307,6 +308,7 @@ export function TestScreen() {
           onMeter={() => setMeterShown(true)}
           onPin={pinning.onPin}
           onChoice={pinning.pinChoice}
+          onNotTried={() => skip(ranked.test)}
         />
       ) : null}
       {keysShown ? <KeysDialog open onOpenChange={setKeysShown} /> : null}

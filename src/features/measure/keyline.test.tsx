@@ -1,3 +1,4 @@
+import { airClamp } from '@/core/templates/fluid';
 import { fireEvent, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { CircuitModel } from '@/core/circuit/model';
@@ -25,8 +26,8 @@ const INSULATION: Test = {
 };
 const WORKS: Test = { kind: 'function', part: 'Y1', setup: on };
 
-function show(test: Test, text = '', more: Partial<KeylineProps> = {}) {
-  const answer = service.evaluate(circuit, [], test);
+function show(test: Test, text = '', more: Partial<KeylineProps> = {}, of = circuit) {
+  const answer = service.evaluate(of, [], test);
   if (!answer.ok) throw new Error(answer.message);
   const on = {
     onFold: jest.fn(),
@@ -35,6 +36,7 @@ function show(test: Test, text = '', more: Partial<KeylineProps> = {}) {
     onMeter: jest.fn(),
     onPin: jest.fn(),
     onChoice: jest.fn(),
+    onNotTried: jest.fn(),
   };
   render(
     <Keyline
@@ -105,6 +107,16 @@ describe('the keyline', () => {
     fireEvent.click(dead);
     expect(on.onChoice).toHaveBeenCalledWith('dead');
     expect(screen.queryByRole('button', { name: '7' })).toBeNull();
+  });
+
+  it('of what moves takes what was seen, also a start that stops, and that nobody tried', () => {
+    const on = show({ kind: 'moves', part: 'C1', setup: {} }, '', {}, airClamp());
+    expect(
+      [...document.querySelectorAll('[data-choice]')].map((one) => one.getAttribute('data-choice')),
+    ).toEqual(['extends', 'retracts', 'moves a little', 'stays where it rests']);
+    fireEvent.click(screen.getByRole('button', { name: 'not tried' }));
+    expect(on.onNotTried).toHaveBeenCalled();
+    expect(on.onChoice).not.toHaveBeenCalled();
   });
 
   it('every kind of reading that is no figure has its answers as keys', () => {

@@ -207,7 +207,10 @@ export function thenWords(
     const lost = STARVES.includes(fault) || Math.abs(value) < 0.1 * Math.abs(wanted);
     return lost ? 'Pressure lost before here.' : 'Pulled down: something takes too much.';
   }
-  if (kind === 'moves') return outcome.reading === 'still' ? 'Does not move.' : 'Goes the wrong way.';
+  if (kind === 'moves') {
+    if (outcome.reading === 'little') return 'Starts, and stops on its way.';
+    return outcome.reading === 'still' ? 'Does not move.' : 'Goes the wrong way.';
+  }
   if (kind === 'flow') {
     const [seen, wants] = [outcome.reading, expected].map((one) => FLOWS.indexOf(String(one)));
     return seen! < wants! ? 'Shut, or starved.' : 'Leaks past, or is let go.';

@@ -1,5 +1,5 @@
 import type { CircuitModel } from '@/core/circuit/model';
-import type { Circuit, Reading, Setup, Test } from '@/core/circuit/schema';
+import type { Circuit, MotionSeen, Reading, Setup, Test } from '@/core/circuit/schema';
 import { isDeadKind, nodesOfTest, partOfTest } from '@/core/circuit/testPlace';
 import { readingKind } from '@/core/kinds/reading/index';
 import type { Lanes } from '@/core/path/lanes';
@@ -104,8 +104,16 @@ export function valueWords(kind: Test['kind'], value: Reading['value'], unit: Ga
   if (typeof value === 'number') return figureWords(kind, value, unit);
   if (typeof value === 'boolean') return value ? 'clicks' : 'no click';
   if (Array.isArray(value)) return value.length === 0 ? 'no code' : `code ${value.join(', ')}`;
+  if (kind === 'moves') return MOTION_WORDS[value as MotionSeen];
   return value;
 }
+
+const MOTION_WORDS: Readonly<Record<MotionSeen, string>> = {
+  extends: 'extends',
+  retracts: 'retracts',
+  little: 'moves a little',
+  still: 'stays where it rests',
+};
 
 /** What is cut off for a reading: "F7 pulled". */
 export function cutWords({ pulled, isolated }: Setup): string[] {

@@ -1,3 +1,4 @@
+import { MOTIONS } from '../../circuit/schema';
 import { movesPrediction } from '../../diagnosis/predictFluid';
 import { defineReading } from './module';
 import { partOf } from './places';
@@ -8,7 +9,7 @@ export const moves = defineReading<'moves'>()({
   school: null,
   minutes: 0.5,
   mistakeRate: 0.02,
-  shows: { is: 'choice', choices: 3, valueOf: (key) => key as 'still' },
+  shows: { is: 'choice', choices: MOTIONS.length, valueOf: (key) => key as 'still' },
   bind: (model, solver, test, field) => {
     const kinds = ['cylinder', 'vacuumActuator'] as const;
     const { index } = partOf(model, solver, test.part, field, kinds, 'name a cylinder or actuator');

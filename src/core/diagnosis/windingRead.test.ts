@@ -28,9 +28,7 @@ describe('a winding read while it is warm', () => {
   it('accuses nobody at 95 °C, where the same ohms cold would', () => {
     const doubt = (reading: Reading) => {
       const { suspects } = new Diagnoser(circuit).diagnose([reading]);
-      return suspects
-        .filter(({ part }) => part === 'Y1')
-        .reduce((sum, { share }) => sum + share, 0);
+      return suspects.filter(({ part }) => part === 'Y1').reduce((sum, { share }) => sum + share, 0);
     };
     const [warm, cold] = [doubt(read(hot(95), 95)), doubt(read(hot(95)))];
     expect(warm).toBeCloseTo(doubt(read(sound)), 6);

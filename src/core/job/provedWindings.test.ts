@@ -10,7 +10,8 @@ import { reduceJob } from './reduceJob';
 const circuit = twoWayPair();
 const model = new CircuitModel(circuit);
 const cells = jobSheet(model, 'coil', [], shopMarks({}))!.rows.map(({ cells: [cell] }) => cell!.test);
-const at = (coil: 0 | 1, ohms: number, more: object = {}) => ({ ...cells[coil], value: ohms, ...more }) as Reading;
+const at = (coil: 0 | 1, ohms: number, more: object = {}) =>
+  ({ ...cells[coil], value: ohms, ...more }) as Reading;
 const own = model.compiled.parts.find(({ part }) => part.ref === 'Y1')!;
 
 /** A log with these entries before its hand-over; none where it stays open. */
@@ -41,7 +42,14 @@ describe('windings that a job leaves proved', () => {
   });
 
   it('count of a replaced one its spare on the bench and what it read after, never what it read before', () => {
-    const spare = { part: 'Y1', measure: 'winding', typed: '11.8', good: true, bench: 'winding', value: 11.8 };
+    const spare = {
+      part: 'Y1',
+      measure: 'winding',
+      typed: '11.8',
+      good: true,
+      bench: 'winding',
+      value: 11.8,
+    };
     const before = (write: ReturnType<typeof entryWriter>) => [
       write('reading', reading(at(0, 3.1))),
       write('spareTest', spare),

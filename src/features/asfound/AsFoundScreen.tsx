@@ -62,10 +62,7 @@ function CheckRow({ check }: { check: FreeCheck }) {
       {check.test?.kind === 'pressure' ? (
         <GaugeAnswer check={check} />
       ) : check.test ? (
-        <ReadingAnswer
-          check={check}
-          answers={check.test.kind === 'click' ? [true, false] : [...MOTIONS]}
-        />
+        <ReadingAnswer check={check} answers={check.test.kind === 'click' ? [true, false] : [...MOTIONS]} />
       ) : (
         <span className="flex">
           {(['good', 'bad', 'notSeen'] as const).map((finding) => (

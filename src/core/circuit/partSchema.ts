@@ -143,6 +143,8 @@ const fluid = [
   /** Air main, compressor, or (below zero) vacuum, against the atmosphere. Gauge kPa. */
   part('airSupply', z.object({ out: name }), { ...domain, ...restriction, kPa: gauge, ...cutOff }),
   part('pump', z.object({ out: name }), { ...domain, ...restriction, kPa: gauge, ...cutOff }),
+  /** Oil held by gas: `kPa` of its gas when it is empty. */
+  part('accumulator', oneEnd, { ...domain, kPa: positive, ...cutOff }),
   part('regulator', through, { ...domain, ...restriction, kPa: gauge }),
   part('filter', through, { ...domain, ...restriction }),
   part('check', through, { ...domain, ...restriction, crackingKPa: notNegative.optional() }),

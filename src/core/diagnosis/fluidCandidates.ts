@@ -115,7 +115,8 @@ export function fluidFamilies(model: CircuitModel, patterns: readonly Pattern[],
           // Of an actuator its seal: with its line off and stopped a leak behind the line is out of it.
           ({ domain, role }) => domain === 'fluid' && (role === 'body' || role === 'way' || role === 'seal'),
         );
-        if (!way || part.kind === 'airSupply' || part.kind === 'pump') continue;
+        const { supply, stores } = kindOf(part).traits;
+        if (!way || supply || stores) continue;
         for (const node of new Set([way.a, way.b])) {
           const at = compiled.nodeNames[node]!;
           if (at === ATMOSPHERE) continue;

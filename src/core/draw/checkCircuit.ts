@@ -52,7 +52,8 @@ export function checkCircuit(circuit: Circuit): Finding[] {
     }
   }
   for (const part of circuit.parts) {
-    if (kindOf(part).traits.supply && !('how' in part && part.how))
+    const { supply, stores } = kindOf(part).traits;
+    if ((supply || stores) && !('how' in part && part.how))
       findings.push({ code: 'noIsolation', part: part.ref });
   }
   for (const part of circuit.parts) {

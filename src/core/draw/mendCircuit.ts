@@ -59,6 +59,7 @@ export function mendCircuit(circuit: Circuit, finding: Finding): Circuit | null 
 export function howToIsolate(part: Part): string {
   if (part.kind === 'airSupply')
     return part.kPa < 0 ? 'Vacuum shut off and vented' : 'Shut-off valve closed, locked and vented';
+  if (part.kind === 'accumulator') return 'Let down to the tank at its own valve';
   if (part.kind === 'pump') return 'Pump off, pressure let down to the tank';
   if (part.kind === 'source' && (part.hz ?? 0) > 0) return 'Main switch off and locked';
   return 'Battery switch off and locked, negative cable off';

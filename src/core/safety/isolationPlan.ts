@@ -80,7 +80,14 @@ export function isolationPlan(model: CircuitModel): IsolationPoint[] {
   for (const { energy, name, how } of circuit.energies ?? []) {
     points.push({ point: name, energy, label: name, place: null, how: how ?? null, reaches: [], prove: [] });
   }
-  return points.sort((one, two) => ENERGIES.indexOf(one.energy) - ENERGIES.indexOf(two.energy));
+  // What stores is let down once what fills it has stopped.
+  const stores = ({ point }: IsolationPoint) =>
+    circuit.parts.some((part) => part.ref === point && kindOf(part).traits.stores);
+  return points.sort(
+    (one, two) =>
+      ENERGIES.indexOf(one.energy) - ENERGIES.indexOf(two.energy) ||
+      Number(stores(one)) - Number(stores(two)),
+  );
 }
 
 /** What a supply is called; two of one name are told apart by their volts, and by their references where those agree too. */

@@ -1,5 +1,6 @@
 import { CircuitModel } from '../circuit/model';
 import type { Test } from '../circuit/schema';
+import { bindTest, predict, predictedValue } from '../diagnosis/predict';
 import { listCandidateTests } from '../diagnosis/candidateTests';
 import { isolationPlan } from './isolationPlan';
 import { testGate } from '../job/rules/testGate';
@@ -31,6 +32,25 @@ describe('oil under pressure', () => {
     const stopped = { lifted: [{ part: 'H1', node: 'C:A' }], plugged: ['C:A'] };
     expect(oilOpened(lift, { kind: 'pressure', at: 'C:A', setup: { ...raised, ...stopped } })).toEqual([]);
     expect(oilOpened(lift, { ...blows, setup: { ...blows.setup, isolated: ['P1'] } })).toEqual([]);
+  });
+
+  it('that an accumulator holds is under pressure until that is let down as well, after its pump has stopped', () => {
+    const { parts, ...rest } = hydraulicLift();
+    const charged = new CircuitModel({
+      ...rest,
+      parts: [{ ref: 'AC1', kind: 'accumulator', nodes: { in: 'P' }, kPa: 8000 }, ...parts],
+    });
+    const withOff = (...isolated: string[]) =>
+      oilOpened(charged, { ...blows, setup: { ...blows.setup, isolated } });
+    expect(withOff('P1')).toEqual(['Q1:2']);
+    expect(withOff('AC1')).toEqual(['Q1:2']);
+    expect(withOff('P1', 'AC1')).toEqual([]);
+    const oil = isolationPlan(charged).filter(({ energy }) => energy === 'oil');
+    expect(oil.map(({ point }) => point)).toEqual(['P1', 'AC1']);
+    // It changes nothing that is read while the pump runs.
+    const gauge: Test = { kind: 'pressure', at: 'C:A', setup: raised };
+    const read = (model: CircuitModel) => predictedValue('pressure', predict(bindTest(model, gauge), []));
+    expect(read(charged)).toBeCloseTo(read(lift) as number, 3);
   });
 
   it('of no drawing is a test offered that opens it, and the gate shuts one that is asked for by address', () => {

@@ -1,9 +1,9 @@
 import { oncePerModel, type CircuitModel } from '../circuit/model';
 import type { Reading, Setup, Test } from '../circuit/schema';
 
-/** A pump and every place that its oil reaches, whatever its valves stand at. */
+/** A pump, or an accumulator that holds when the pump has stopped, and every place that its oil reaches, whatever valves stand at. */
 interface OilNet {
-  pump: string;
+  from: string;
   nodes: ReadonlySet<number>;
 }
 
@@ -12,8 +12,9 @@ const oilNets = oncePerModel(({ compiled }): readonly OilNet[] => {
     ({ domain, a, b }) => domain === 'fluid' && a !== compiled.atmosphere && b !== compiled.atmosphere,
   );
   return compiled.parts.flatMap(({ part }) => {
-    if (part.kind !== 'pump') return [];
-    const nodes = new Set([compiled.nodeIndex.get(part.nodes.out)!]);
+    const at = part.kind === 'pump' ? part.nodes.out : part.kind === 'accumulator' ? part.nodes.in : null;
+    if (at === null) return [];
+    const nodes = new Set([compiled.nodeIndex.get(at)!]);
     for (let before = -1; before !== nodes.size;) {
       before = nodes.size;
       for (const { a, b } of joined) {
@@ -21,14 +22,14 @@ const oilNets = oncePerModel(({ compiled }): readonly OilNet[] => {
         if (nodes.has(b)) nodes.add(a);
       }
     }
-    return [{ pump: part.ref, nodes }];
+    return [{ from: part.ref, nodes }];
   });
 });
 
 /**
  * Places where a test would open oil under pressure, or put a hand to it: a line that is slackened to see whether there is pressure injects
  * oil under the skin. Oil is read by gauges that were fitted while it was let down; a line whose end is stopped is none of these. Nothing is
- * opened where every pump that reaches it is isolated.
+ * opened where every pump and every accumulator that reaches it is isolated: an accumulator holds long after its pump has stopped.
  */
 export function oilOpened(model: CircuitModel, test: Test | Reading): string[] {
   const { setup } = test;
@@ -41,7 +42,7 @@ export function oilOpened(model: CircuitModel, test: Test | Reading): string[] {
   return [...opened].filter((name) => {
     const node = model.compiled.nodeIndex.get(name);
     return oilNets(model).some(
-      ({ pump, nodes }) => node !== undefined && nodes.has(node) && !setup.isolated?.includes(pump),
+      ({ from, nodes }) => node !== undefined && nodes.has(node) && !setup.isolated?.includes(from),
     );
   });
 }

@@ -115,6 +115,7 @@ export function partBlock(
       };
     case 'silencer':
     case 'plug':
+    case 'accumulator':
     case 'vacuumActuator':
       return {
         ...base,

@@ -120,6 +120,10 @@ const OWN: Readonly<Record<Part['kind'], readonly PartField[]>> = {
   throttle: [restriction],
   silencer: [restriction],
   plug: [],
+  accumulator: [
+    figure('kPa', 'Gas filled to', 'kPa'),
+    { key: 'how', label: 'How it is let down', text: true },
+  ],
   proportionalValve: [
     figure('ohms', 'Resistance at 20 °C', 'Ω'),
     tolerance,

@@ -105,6 +105,14 @@ function ratingsOf(model: CircuitModel, part: Part, gaugeUnit: GaugeUnit): Ratin
       add('Kind and size', OLD_PART);
       add('Working pressure', 'as on the old part, never less');
       break;
+    case 'accumulator':
+      add('Kind and size', OLD_PART);
+      add('Working pressure', 'as on the old part, never less');
+      add(
+        'Gas',
+        `nitrogen to ${formatQuantity(part.kPa / 100, 'bar')}, by who is trained for it; never air or oxygen`,
+      );
+      break;
     case 'pressureSwitch':
       add('Switching pressure', OLD_LABEL);
       add('Contact amps', contactWords(model, part));

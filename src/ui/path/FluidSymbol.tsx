@@ -78,6 +78,14 @@ export function FluidSymbol({
           <path d={`M${x - 8} ${y - 9}l16 18m0 -18l-16 18`} fill="none" />
         </g>
       );
+    case 'accumulator':
+      // A vessel with gas over its oil.
+      return (
+        <g {...stroke}>
+          <rect x={x - 9} y={y - 16} width={18} height={32} rx={9} />
+          <path d={`M${x - 9} ${y}h18M${x - 4} ${y - 10}h8l-4 6z`} fill="none" strokeWidth={1.8} />
+        </g>
+      );
     case 'proportionalValve':
       // One place that opens bit by bit: the two lines beside it say so.
       return (

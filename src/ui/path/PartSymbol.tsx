@@ -76,6 +76,7 @@ export function PartSymbol({ kind, x, y, on }: { kind: Part['kind']; x: number; 
     case 'throttle':
     case 'silencer':
     case 'plug':
+    case 'accumulator':
     case 'valve':
     case 'proportionalValve':
     case 'cylinder':
@@ -150,6 +151,7 @@ export function LoadSymbol({ kind, x, y1, y2 }: { kind: Part['kind']; x: number;
     case 'throttle':
     case 'silencer':
     case 'plug':
+    case 'accumulator':
     case 'valve':
     case 'cylinder':
     case 'vacuumActuator':

@@ -33,6 +33,7 @@ export const KIND_NAMES: Readonly<Record<Part['kind'], string>> = {
   throttle: 'throttle',
   silencer: 'silencer',
   plug: 'stopped port',
+  accumulator: 'accumulator',
   valve: 'valve',
   proportionalValve: 'proportional valve',
   cylinder: 'cylinder',

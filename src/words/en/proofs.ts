@@ -107,6 +107,7 @@ export function stopWords(kind: Part['kind']): StopWords {
     case 'throttle':
     case 'silencer':
     case 'plug':
+    case 'accumulator':
     case 'pressureSwitch':
       return GOES_DEAD;
     default:

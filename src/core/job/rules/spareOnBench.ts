@@ -85,6 +85,7 @@ function checksOf(part: Part): BenchCheck[] {
     case 'throttle':
     case 'silencer':
     case 'plug':
+    case 'accumulator':
     case 'valve':
     case 'cylinder':
     case 'vacuumActuator':

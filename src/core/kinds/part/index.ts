@@ -1,3 +1,4 @@
+import { accumulator } from './accumulator';
 import { airSupply } from './airSupply';
 import { breaker } from './breaker';
 import { check } from './check';
@@ -53,6 +54,7 @@ export const PART_KINDS = {
   timer,
   airSupply,
   pump,
+  accumulator,
   regulator,
   filter,
   check,

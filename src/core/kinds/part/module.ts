@@ -27,6 +27,8 @@ export interface PartTraits {
   fluid: boolean;
   /** Something flows out of it by itself. */
   supply: boolean;
+  /** Holds pressure when its supply is off, until it is let down by itself. */
+  stores: boolean;
   /** Does the work electrically. */
   load: boolean;
   /** Draws current by itself where it is fed: a load, or a relay's coil. */
@@ -122,6 +124,7 @@ export interface PartModule<K extends PartKind> {
 const NONE: PartTraits = {
   fluid: false,
   supply: false,
+  stores: false,
   load: false,
   draws: false,
   falls: false,

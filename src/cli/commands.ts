@@ -100,7 +100,7 @@ function predictCase({ circuit, readings }: Case, fault: string | undefined) {
     const world = solver.solve(drive, edits);
     const floating = new Set(floatingNodes(world));
     return {
-      value: predictedValue(reading.kind, read(world)),
+      value: predictedValue(reading.kind, read(world, edits)),
       floating: nodesOfTest(reading).filter((name) => floating.has(name)),
       chatters: world.chatters,
     };

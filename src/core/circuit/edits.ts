@@ -9,7 +9,12 @@ export type Edit =
   /** Resistance while conducting; `Infinity` is broken. The contact still follows its control. */
   | { type: 'ohms'; branch: number; ohms: number }
   /** Conducts, or not, whatever the control says. */
-  | { type: 'force'; branch: number; on: boolean }
+  | {
+      type: 'force';
+      branch: number;
+      on: boolean;
+      /** It is not told to: the program does not ask for it. */ unasked?: true;
+    }
   /** An armature that stands open: this share of the sealed reactance is left. Nothing on direct current. */
   | { type: 'gap'; branch: number; share: number }
   /** Path from a terminal to the frame (or the atmosphere); with `breakdownVolts` it conducts only above that voltage. */

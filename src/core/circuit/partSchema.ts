@@ -129,6 +129,8 @@ const electrical = [
       .record(name, z.object({ belowAmps: z.number().optional(), aboveAmps: z.number().optional() }))
       .optional(),
     ohms: notNegative.optional(),
+    /** What the controller's page calls the bit that its program sets, and the one that its card reads back. */
+    bits: z.object({ command: name, feedback: name }).partial().optional(),
   }),
   part('timer', two, { closedWhen: when, seconds: positive, ohms: notNegative.optional(), ...guards }),
 ] as const;

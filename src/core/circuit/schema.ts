@@ -130,6 +130,13 @@ function readingKinds(valued: boolean) {
       ...readingCommon,
       ...value(z.enum(MOTIONS)),
     }),
+    z.object({
+      kind: z.literal('bit'),
+      part: name,
+      which: z.enum(['command', 'feedback']),
+      ...readingCommon,
+      ...value(z.enum(['0', '1'])),
+    }),
     z.object({ kind: z.literal('code'), part: name, ...readingCommon, ...value(z.array(z.number().int())) }),
   ]);
 }

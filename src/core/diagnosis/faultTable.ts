@@ -125,7 +125,7 @@ export class FaultTable {
       if (!breakdown) {
         grid.forEach((severity, s) => all.set(start + s, predict(bound, edits(severity))));
       } else if (!bound.solver.breaksDown(sound, breakdown.at, breakdown.volts)) {
-        const prediction = bound.read(sound);
+        const prediction = bound.read(sound, []);
         grid.forEach((_severity, s) => all.set(start + s, prediction));
       } else if (worn.fault === fault) {
         for (let s = 0; s < grid.length; s++) all.set(start + s, all.peek(worn.start + s));

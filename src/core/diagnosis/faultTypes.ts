@@ -4,6 +4,7 @@ import type { Edit, Terminal } from '../circuit/edits';
 
 export type FaultName =
   | 'noOutput'
+  | 'noCommand'
   | 'lowVoltage'
   | 'open'
   | 'highResistance'

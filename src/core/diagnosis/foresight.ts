@@ -28,7 +28,7 @@ export class Foresight {
       const world = bound.solver.solve(bound.drive, edits);
       blows.set(edits, opensFuse(world));
       group.forEach((candidate, at) => {
-        if (!known[at]!.has(edits)) known[at]!.set(edits, candidate.bound.read(world));
+        if (!known[at]!.has(edits)) known[at]!.set(edits, candidate.bound.read(world, edits));
       });
     }
   }

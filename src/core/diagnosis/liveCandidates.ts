@@ -2,7 +2,7 @@ import type { Near } from './near';
 import { kindOf } from '../kinds/part';
 import { guardsDefeated } from '../safety/guards';
 import type { CircuitModel } from '../circuit/model';
-import type { Preferences, Setup } from '../circuit/schema';
+import type { Part, Preferences, Setup } from '../circuit/schema';
 import { branchAmps } from '../circuit/world';
 import type { Family, Offer } from './offers';
 import { isGroundStud, setApart } from './setApart';
@@ -11,6 +11,12 @@ import { runsOf } from './feedAndReturn';
 import { clampedAt } from './partsAcross';
 import { twinsOf } from './twins';
 import { acrossPairs, FLOWS_AMPS, harnessSide, meantBy, measurable, pairsMeant } from './probePoints';
+
+/** Bits of an output that somebody can look at. */
+function bitsOf(part: Part): ('command' | 'feedback')[] {
+  if (part.kind !== 'driver') return [];
+  return (['command', 'feedback'] as const).filter((which) => part.bits?.[which] !== undefined);
+}
 
 /** Tests on the powered circuit. */
 export function liveFamilies(
@@ -73,6 +79,7 @@ export function liveFamilies(
         if (part.kind === 'driver' && Object.keys(part.codes ?? {}).length > 0) {
           yield { test: { kind: 'code', part: part.ref, setup } };
         }
+        for (const which of bitsOf(part)) yield { test: { kind: 'bit', part: part.ref, which, setup } };
         if (!fed.includes(part.ref)) continue;
         if (kindOf(part).traits.load && part.kind !== 'resistor') {
           yield { test: { kind: 'function', part: part.ref, setup } };

@@ -39,10 +39,15 @@ interface Complaint {
   sound: string;
 }
 
+/** Part that a test names; of a controller's output with the bit that is looked at. */
+function partOf(test: Test): string | null {
+  return test.kind === 'bit' ? `${test.part}.${test.which}` : partOfTest(test);
+}
+
 /** Equal for tests that ask the same question. Leads turned round are another test: a diode tells them apart. */
 export function testKey(test: Test): string {
   const volts = test.kind === 'insulation' ? `@${test.testVolts}` : '';
-  const place = partOfTest(test) ?? `${nodesOfTest(test).join('>')}${volts}`;
+  const place = partOf(test) ?? `${nodesOfTest(test).join('>')}${volts}`;
   return `${test.kind}|${place}|${setupKey(test.setup)}`;
 }
 
@@ -53,7 +58,7 @@ export function solvedKey({ test, solver }: BoundTest): string {
 
 /** Mode and points of a test, whatever the set-up and whichever way round the leads are. */
 export function placeOf(test: Test): string {
-  return `${test.kind}|${partOfTest(test) ?? [...nodesOfTest(test)].sort().join('~')}`;
+  return `${test.kind}|${partOf(test) ?? [...nodesOfTest(test)].sort().join('~')}`;
 }
 
 /** Mode, points and what is apart: another control position or fuse seldom makes it another question. */
@@ -106,7 +111,7 @@ export function gatherObservations(model: CircuitModel, readings: readonly Readi
 /** What a function does on the sound circuit, where it was told to do otherwise in a machine that is as it came in. */
 function soundIfBroughtIn({ bound, readings }: Observation): string | null {
   if (bound.test.kind !== 'function' || !isPlain(bound.test)) return null;
-  const sound = predictedValue('function', bound.read(bound.solver.solve(bound.drive)));
+  const sound = predictedValue('function', bound.read(bound.solver.solve(bound.drive), []));
   return sound === readings[0]!.value ? null : choiceKey(sound);
 }
 

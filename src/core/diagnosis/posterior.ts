@@ -194,7 +194,7 @@ export class Weigher {
     const key = solvedKey(bound);
     let prediction = this.sound.get(key);
     if (!prediction) {
-      prediction = bound.read(bound.solver.solve(bound.drive));
+      prediction = bound.read(bound.solver.solve(bound.drive), []);
       this.sound.set(key, prediction);
     }
     return prediction;

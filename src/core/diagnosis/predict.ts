@@ -12,13 +12,13 @@ export interface BoundTest {
   test: Test;
   solver: SituationSolver;
   drive: Drive;
-  /** What the test shows in a world solved with this test's solver and drive. */
-  read: (world: World) => Prediction;
+  /** What the test shows in a world solved with this test's solver and drive, and these faults. */
+  read: (world: World, edits: readonly Edit[]) => Prediction;
 }
 
 /** What a test would show with the given faults in the circuit. */
 export function predict({ solver, drive, read }: BoundTest, edits: readonly Edit[]): Prediction {
-  return read(solver.solve(drive, edits));
+  return read(solver.solve(drive, edits), edits);
 }
 
 /**

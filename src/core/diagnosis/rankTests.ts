@@ -161,7 +161,12 @@ export function rankTests(
         const minutes = there + supplies;
         const known = places.has(candidate.place);
         const onPart = prove !== null && isOnPart(model, candidate.bound, prove.place);
-        const shown = ways ? wayScorer!.information(test, ways.map(candidate.bound.read)) : 0;
+        const shown = ways
+          ? wayScorer!.information(
+              test,
+              ways.map((world) => candidate.bound.read(world, [])),
+            )
+          : 0;
         const proves =
           prove !== null &&
           prove.wants !== 'way' &&

@@ -152,7 +152,7 @@ describe('gauges and meters', () => {
   it('what a pressure reads scatters with its supply', () => {
     const clamp = new CircuitModel(airClamp());
     const { solver, read } = bindTest(clamp, { kind: 'pressure', at: 'P', setup: {} });
-    const prediction = read(solver.solve({ mode: 'live' }));
+    const prediction = read(solver.solve({ mode: 'live' }), []);
     if (prediction.type !== 'number') throw new Error(prediction.type);
     expect(prediction.sigma).toBeGreaterThan(3);
     expect(prediction.sigma).toBeLessThan(40);

@@ -1,4 +1,5 @@
 import { GUARDS } from '@/core/circuit/partSchema';
+import { readBits, writeBits, type DriverBits } from '@/core/draw/bitsText';
 import { readCodes, writeCodes, type DriverCodes } from '@/core/draw/codesText';
 import type { Part } from '@/core/circuit/schema';
 
@@ -100,6 +101,12 @@ const OWN: Readonly<Record<Part['kind'], readonly PartField[]>> = {
       label: 'Sets codes, mode and A',
       line: { write: (codes) => writeCodes(codes as DriverCodes | undefined), read: readCodes },
       hint: '5 under 0.1, 6 over 2.2',
+    },
+    {
+      key: 'bits',
+      label: 'On the controller’s page',
+      line: { write: (bits) => writeBits(bits as DriverBits | undefined), read: readBits },
+      hint: 'command Clamp down, feedback Clamp is on',
     },
   ],
   timer: [figure('seconds', 'Closed for', 's'), figure('ohms', 'Closed', 'Ω'), GUARDS_FIELD],

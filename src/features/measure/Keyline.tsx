@@ -226,6 +226,8 @@ export function choicesOf({
       return ['works', 'weak', 'dead'];
     case 'click':
       return [true, false];
+    case 'bit':
+      return ['1', '0'];
     case 'fuse':
       return ['holds', 'blows'];
     case 'code': {

@@ -15,6 +15,7 @@ const TOLD_BY: Readonly<Record<ReadingKind, 'part' | 'points' | 'port' | 'listed
   fuse: 'part',
   click: 'part',
   function: 'part',
+  bit: 'listed',
   code: 'part',
   moves: 'part',
   volts: 'points',
@@ -31,7 +32,8 @@ export const NO_TEST = { mode: null, red: null, black: null, set: null } as cons
 export function testToParams({ model, lanes }: Speaker, test: Test): Record<string, string | null> {
   if (!('from' in test)) {
     const ref = partOfTest(test) ?? nodesOfTest(test).join();
-    return { mode: test.kind, red: ref, black: null, set: JSON.stringify(test.setup) };
+    const black = test.kind === 'bit' ? test.which : null;
+    return { mode: test.kind, red: ref, black, set: JSON.stringify(test.setup) };
   }
   const point = (name: string) => String(lanes.pointOf.get(model.compiled.nodeIndex.get(name)!));
   return { mode: test.kind, red: point(test.from), black: point(test.to), set: JSON.stringify(test.setup) };
@@ -49,6 +51,7 @@ export function chosenTest(
       !('from' in test) &&
       test.kind === mode &&
       (partOfTest(test) ?? nodesOfTest(test).join()) === red &&
+      (test.kind !== 'bit' || test.which === black) &&
       JSON.stringify(test.setup) === set,
   );
   if (found) return found.test;

@@ -32,6 +32,7 @@ const MODE_WORDS: Readonly<Record<Test['kind'], string>> = {
   // Pressed, not typed.
   fuse: 'what the fuse does',
   click: 'a click or none',
+  bit: '1 or 0',
   function: 'what it does',
   code: 'codes',
   flow: 'what blows',

@@ -217,6 +217,13 @@ export function thenWords(
   }
   if (kind === 'function') return outcome.reading === 'weak' ? 'Works weakly.' : 'Does not work.';
   if (kind === 'click') return outcome.reading === true ? 'Pulls in, and should not.' : 'Does not pull in.';
+  if (kind === 'bit') {
+    if (test.which === 'command')
+      return outcome.reading === '0'
+        ? 'Its program does not ask for it.'
+        : 'Its program asks for it, and should not.';
+    return outcome.reading === '0' ? 'Its card reads nothing back.' : 'Its card reads it back as on.';
+  }
   if (kind === 'fuse') return outcome.reading === 'blows' ? 'The short is in here.' : 'No short in here.';
   return 'Not as drawn.';
 }

@@ -16,6 +16,7 @@ import { partWords, quantity, readingWords, testPlace, type Speaker } from './re
 /** What a part does that has a fault; one without words is a type error. */
 const FAULT_WORDS: Readonly<Record<FaultName, string>> = {
   noOutput: 'gives nothing',
+  noCommand: 'is not told to by the program',
   lowVoltage: 'gives too little',
   open: 'open',
   highResistance: 'bad joint',
@@ -118,6 +119,8 @@ export function causeWords({ model }: Speaker, ref: string, fault?: FaultName): 
     return 'Whoever worked here before: look for what else went back wrong, and mark the plugs.';
   if (fault === 'bridged')
     return 'A jumper that somebody left, or water and dirt across the terminals: take it away, and find out why it was put there.';
+  if (fault === 'noCommand')
+    return 'What its program waits for: an input, a permission, a time, an override that somebody left. Nothing is to be renewed for it.';
   const at = model.compiled.partIndex.get(ref);
   const fluid = at !== undefined && kindOf(model.compiled.parts[at]!.part).traits.fluid;
   return `Whatever could have done this: ${fluid ? 'rubbing, heat, dirt, a loose fitting' : 'water, rubbing, a loose terminal'}.`;

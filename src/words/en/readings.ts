@@ -42,6 +42,8 @@ export function modeName({ model, gaugeUnit }: Speaker, test: Test): string {
       return 'watch the fuse';
     case 'click':
       return 'listen for the click';
+    case 'bit':
+      return 'the controller’s own page';
     case 'function':
       return 'watch it work';
     case 'code':
@@ -69,12 +71,20 @@ export function pointName({ model, lanes }: Speaker, node: string): string {
 /** Where a test is taken: "7 to 10", "through F7", "Y8". */
 export function testPlace(speaker: Speaker, test: Test): string {
   if (test.kind === 'amps') return `through ${test.through}`;
+  if (test.kind === 'bit') return bitWords(speaker, test);
   return (
     partOfTest(test) ??
     nodesOfTest(test)
       .map((name) => pointName(speaker, name))
       .join(' to ')
   );
+}
+
+/** A bit as the controller's page calls it: "command “Clamp down” of A1". */
+function bitWords({ model }: Speaker, { part, which }: Extract<Test, { kind: 'bit' }>): string {
+  const found = model.compiled.circuit.parts.find(({ ref }) => ref === part);
+  const called = found?.kind === 'driver' ? found.bits?.[which] : undefined;
+  return `${which}${called === undefined ? '' : ` “${called}”`} of ${part}`;
 }
 
 /** Ohms as a meter shows them, over range as that. */
@@ -145,6 +155,8 @@ export function readingWords(speaker: Speaker, reading: Reading): string {
   const part = partOfTest(reading);
   const positions = positionWords(speaker.model.compiled.circuit.controls, setup);
   const changed = changedWords(setup);
+  if (reading.kind === 'bit')
+    return `${bitWords(speaker, reading)} ${reading.value}${positions ? `, ${positions}` : ''}`;
   if (part !== null && kind !== 'amps') {
     const where = [positions, ...changed].filter(Boolean).join(', ');
     return `${partWords(speaker, part)} ${valueWords(kind, value, speaker.gaugeUnit)}${where ? `, ${where}` : ''}`;

@@ -54,6 +54,7 @@ const COLUMNS: Readonly<Record<string, string>> = {
   shouldBeClosed: 'Should be closed',
   loadOff: 'Itself, load off',
   uncommanded: 'Not commanded',
+  commandBit: 'Its program asks',
   atOutput: 'At the output',
   atLoad: 'Across its load',
   throughLoad: 'Through it',
@@ -125,6 +126,7 @@ const VERDICTS: Readonly<Record<JobSheetName, Readonly<Record<string, string>>>>
   proofChain: {
     good: 'arrives, and lets go',
     on: 'on while nobody commands it',
+    program: 'its program does not ask for it',
     output: 'the output gives too little',
     way: 'lost between output and load',
     load: 'the load takes too little',
@@ -186,6 +188,7 @@ const LOOKS: Readonly<Record<NeedCheck, string>> = {
   supply: 'gauge at its supply, commanded',
   override: 'pushed by hand',
   clicks: 'click on command',
+  bit: 'command bit on the controller’s page',
   coil: 'volts across its coil, commanded',
   card: 'volts at the output, commanded',
   otherCoil: 'volts across its other coil, the same command',

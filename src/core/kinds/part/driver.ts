@@ -9,7 +9,7 @@ export const driver = definePart<'driver'>()({
   chain: { letter: 'A', figure: 'limitAmps', words: ['controller output', 'driver', 'output'] },
   traits: traits({ electronic: true, unit: true }),
   accessMinutes: 1.2,
-  odds: { noOutput: 0.5, stuckOn: 0.2, leakyOutput: 0.2, blockDead: 0.2 },
+  odds: { noOutput: 0.5, noCommand: 0.4, stuckOn: 0.2, leakyOutput: 0.2, blockDead: 0.2 },
   branches: ({ nodes, side, ohms }) => {
     const [from, to] = side === 'low' ? [nodes.out, nodes.return] : [nodes.supply, nodes.out];
     return [{ role: 'output', from, to, ohms: ohms ?? OUTPUT_OHMS }];
@@ -18,8 +18,13 @@ export const driver = definePart<'driver'>()({
     limitAmps === undefined
       ? []
       : [{ kind: 'driver', branch: own!.index, limit: limitAmps, ohms: own!.ohms }],
-  faults: ({ add, body: own }) => {
+  faults: ({ add, body: own }, { bits }) => {
     add('noOutput', null, [forced(own, false)]);
+    // Only where somebody can see what the program asks for are the two told apart.
+    if (bits?.command !== undefined)
+      add('noCommand', null, [
+        { weight: 1, edits: () => [{ type: 'force', branch: own.index, on: false, unasked: true }] },
+      ]);
     add('stuckOn', null, [forced(own, true)]);
     add('leakyOutput', LEAKY, [bridged(own)]);
   },

@@ -1,5 +1,6 @@
 import type { ReadingKind } from '../../circuit/schema';
 import { amps } from './amps';
+import { bit } from './bit';
 import { click } from './click';
 import { code } from './code';
 import { diode } from './diode';
@@ -23,6 +24,7 @@ export const READING_KINDS = {
   insulation,
   fuse,
   click,
+  bit,
   function: functionKind,
   code,
   pressure,

@@ -1,5 +1,6 @@
 import type { CircuitModel } from '../../circuit/model';
 import type { Reading, ReadingKind, Test } from '../../circuit/schema';
+import type { Edit } from '../../circuit/edits';
 import type { Drive } from '../../circuit/deltas';
 import type { SituationSolver } from '../../circuit/solveSituation';
 import type { World } from '../../circuit/world';
@@ -9,8 +10,8 @@ import type { Quantity } from '../../units/quantities';
 export type TestOf<K extends ReadingKind> = Extract<Test, { kind: K }>;
 export type Meter = Reading['meter'];
 
-/** How a reading drives the circuit, and what it shows in a world solved so. */
-export type Reader = readonly [Drive, (world: World) => Prediction];
+/** How a reading drives the circuit, and what it shows in a world solved so, with the faults that it was solved with. */
+export type Reader = readonly [Drive, (world: World, edits: readonly Edit[]) => Prediction];
 
 /** What all readings with a figure have. */
 export interface FigureShown {

@@ -144,6 +144,21 @@ describe('sheets that a circuit fills in', () => {
       for (const cell of cells) expect(cell!.test.setup.lifted).toHaveLength(1);
   });
 
+  it('outputs link by link: a program that does not ask is told from its card, where its page shows it', () => {
+    const press = demoCircuit('press-clamp');
+    const said = (fault: string) => verdicts(follow(press, 'proofChain', ['A1', fault]).sheet);
+    expect(said('noCommand')).toEqual({ A1: 'program' });
+    expect(said('noOutput')).toEqual({ A1: 'output' });
+    const { columns } = jobSheet(new CircuitModel(press), 'proofChain', [], MARKS)!;
+    expect(columns).toContain('commandBit');
+    expect(
+      jobSheet(new CircuitModel(demoCircuit('groomer-comb-flaps')), 'proofChain', [], MARKS)!.columns,
+    ).not.toContain('commandBit');
+    // The same bit stands on the valve's own sheet, and the command is lost there.
+    const needs = follow(press, 'needs', ['A1', 'noCommand']).sheet.answers[0] as NeedsAnswer;
+    expect(needs).toMatchObject({ missing: ['electricity'], firstLoss: 'bit' });
+  });
+
   it('conductors: each pair by itself; two that touch leak to each other and to nothing else', () => {
     const circuit = demoCircuit('groomer-blade-tilt');
     const { sheet, readings } = follow(circuit, 'conductors', ['W14+W15', 'shortBetween', 3e4]);

@@ -246,6 +246,12 @@ export function isAlone(expected: Reading['value'], ohms: number): boolean {
   return typeof expected === 'number' && Math.abs(expected / ohms - 1) <= ALONE_SHARE;
 }
 
+/** A look at the bit by which a controller's program asks for an output, where the sound machine shows it set. */
+export function asksFor(when: (test: Test) => boolean) {
+  return (test: Test, expected: Reading['value']) =>
+    test.kind === 'bit' && test.which === 'command' && when(test) && expected === '1';
+}
+
 /** A test with nothing but its controls set: nothing taken off, stopped, locked or fed by hand. */
 export function isBare({ setup: { controls: _controls, ...more } }: Test): boolean {
   return Object.keys(more).length === 0;

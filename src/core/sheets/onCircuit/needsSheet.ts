@@ -1,6 +1,6 @@
 import type { CompiledPart } from '../../circuit/compile';
 import type { CircuitModel } from '../../circuit/model';
-import type { Part, Reading, Setup, Test } from '../../circuit/schema';
+import type { Part, PartOf, Reading, Setup, Test } from '../../circuit/schema';
 import { mayTake } from '../../diagnosis/candidateTests';
 import { workingPatterns } from '../../diagnosis/patterns';
 import type { ShopMarks } from '../../tables/marks';
@@ -9,6 +9,7 @@ import { judgeNeeds, type Medium, type NeedsAnswer, type NeedsSheet } from '../n
 import { loadedPattern } from './loadedPattern';
 import {
   areWired,
+  asksFor,
   cellOf,
   isBare,
   sizeOf,
@@ -28,6 +29,7 @@ const LOOKS = {
   supply: 'supplyKpa',
   override: 'override',
   clicks: 'clicks',
+  bit: 'bit',
   coil: 'coilVolts',
   card: 'cardVolts',
   otherCoil: 'otherCoilVolts',
@@ -110,9 +112,10 @@ function looksAt(
   const moved = patterns.find((one) => one.setup === setup)!.driven[0] ?? null;
   const ends = (part: CompiledPart) =>
     [nameOf(model, part.branches[0]!.a), nameOf(model, part.branches[0]!.b)] as const;
-  const card = ends(coil)
-    .map((node) => cardOf(model, node))
-    .find((node) => node !== null);
+  const output = ends(coil)
+    .map((node) => outputOf(model, node))
+    .find((found) => found !== null);
+  const card = output?.nodes.out;
   const inlet = valve.nodes['1']!;
   const [exhausts, outlets] = [portsOf(valve, ['3', '5']), portsOf(valve, ['4', '2'])];
 
@@ -135,6 +138,7 @@ function looksAt(
     supply: cell(pickAt(model, 'pressure', inlet, plain)),
     override: moves((test) => has(test.setup.override, valve.ref)),
     clicks: cell(pickOf(model, 'click', valve.coil, (test, expected) => plain(test) && expected === true)),
+    bit: output ? cell(pickOf(model, 'bit', output.ref, asksFor(plain))) : null,
     coil: cell(pickBetween(model, 'volts', ends(coil), fed)),
     card: card ? cell(pickBetween(model, 'volts', [card, nameOf(model, model.compiled.frame)], fed)) : null,
     otherCoil:
@@ -180,7 +184,7 @@ function documentOf(valve: Valve, coil: CompiledPart, looks: Looks, medium: Medi
     inlet: blowOf(looks.inlet),
     wet: undefined,
     clicks: typeof looks.clicks?.value === 'boolean' ? looks.clicks.value : undefined,
-    bit: undefined,
+    bit: (looks.bit?.value ?? null) === null ? undefined : looks.bit!.value === '1',
     cardVolts: volts(looks.card),
     cableVolts: undefined,
     coilVolts: volts(looks.coil),
@@ -231,6 +235,7 @@ const OF_NEED = {
   supply: 'air',
   inlet: 'air',
   coil: 'electricity',
+  bit: 'electricity',
   card: 'electricity',
   clicks: 'coil',
 } as const;
@@ -249,15 +254,12 @@ function verdictOf(
   return (check === 'override' || check === 'commanded') && value === 'still' ? 'bad' : null;
 }
 
-/** Terminal of the output that a coil's end hangs on over wires and plugs. */
-function cardOf(model: CircuitModel, node: string): string | null {
+/** The output that a coil's end hangs on over wires and plugs. */
+function outputOf(model: CircuitModel, node: string): PartOf<'driver'> | null {
   const { compiled } = model;
   const at = compiled.nodeIndex.get(node)!;
   for (const { part } of compiled.parts)
-    if (part.kind === 'driver') {
-      const { out } = part.nodes;
-      if (areWired(model, compiled.nodeIndex.get(out)!, at)) return out;
-    }
+    if (part.kind === 'driver' && areWired(model, compiled.nodeIndex.get(part.nodes.out)!, at)) return part;
   return null;
 }
 

@@ -7,6 +7,7 @@ import { kindOf } from '../../kinds/part';
 import { loadedPattern } from './loadedPattern';
 import {
   areWired,
+  asksFor,
   cellOf,
   isBare,
   sizeOf,
@@ -22,7 +23,7 @@ import {
 } from './jobSheet';
 
 /** Links of an output on its way to its load, in their order: what it leaves while nobody commands it, then commanded. */
-export const CHAIN_LINKS = ['uncommanded', 'atOutput', 'atLoad', 'throughLoad'] as const;
+export const CHAIN_LINKS = ['uncommanded', 'commandBit', 'atOutput', 'atLoad', 'throughLoad'] as const;
 
 /** Of what the sound machine shows this share has arrived; of its supply less than the other is none. */
 const ARRIVES_SHARE = 0.85;
@@ -38,11 +39,15 @@ export function proofChainSheetOf(model: CircuitModel, readings: readonly Readin
     rows.push({ name: output.part.ref, cells, verdict: lostAt(model, output, cells) });
   }
   if (rows.length === 0) return null;
-  const open = rows.map((row) =>
+  // A controller whose page shows no bits has no column for them.
+  const shown = CHAIN_LINKS.map((_link, c) => rows.some(({ cells }) => cells[c] !== null));
+  const narrow = rows.map((row) => ({ ...row, cells: row.cells.filter((_cell, c) => shown[c]) }));
+  const open = narrow.map((row) =>
     // What is lost is found: the links behind it say nothing more.
     row.verdict === null ? row : { ...row, cells: row.cells.map(() => null) },
   );
-  return { name: 'proofChain', columns: [...CHAIN_LINKS], rows, next: firstOpen(open), answers: [] };
+  const columns = CHAIN_LINKS.filter((_link, c) => shown[c]);
+  return { name: 'proofChain', columns, rows: narrow, next: firstOpen(open), answers: [] };
 }
 
 /** The links of an output; null where no command sends anything through it. */
@@ -73,6 +78,7 @@ function linksOf(
           isBare(test) && !commanded(test) && (low ? sizeOf(expected) > 1 : sizeOf(expected) < 1),
       ),
     ),
+    cell(pickOf(model, 'bit', output.part.ref, asksFor(plain))),
     cell(
       pickBetween(
         model,
@@ -121,13 +127,14 @@ function lostAt(
   if (output.part.kind !== 'driver') return null;
   const supply = Math.max(model.compiled.volts[model.compiled.nodeIndex.get(output.part.nodes.out)!]!, 1);
   const low = output.part.side === 'low';
-  const [off, at, load, amps] = cells.map((cell) => volts(cell));
+  const [off, , at, load, amps] = cells.map((cell) => volts(cell));
   const arrives = (cell: SheetCell | null | undefined, value: number) =>
     value >= ARRIVES_SHARE * sizeOf(cell!.expected);
   if (off !== undefined && (low ? off < NONE_SHARE * supply : off > NONE_SHARE * supply)) return 'on';
-  if (at !== undefined && (low ? at > supply - ARRIVES_SHARE * supply : !arrives(cells[1], at)))
+  if (cells[1]?.value === '0') return 'program';
+  if (at !== undefined && (low ? at > supply - ARRIVES_SHARE * supply : !arrives(cells[2], at)))
     return 'output';
-  if (load !== undefined && !arrives(cells[2], load)) return at === undefined ? null : 'way';
-  if (amps !== undefined && !arrives(cells[3], amps)) return load === undefined ? null : 'load';
+  if (load !== undefined && !arrives(cells[3], load)) return at === undefined ? null : 'way';
+  if (amps !== undefined && !arrives(cells[4], amps)) return load === undefined ? null : 'load';
   return cells.every((cell) => cell === null || cell.value !== null) ? 'good' : null;
 }

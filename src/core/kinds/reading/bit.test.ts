@@ -1,6 +1,7 @@
 import { CircuitModel } from '../../circuit/model';
 import type { Circuit, Reading, Test } from '../../circuit/schema';
 import { Diagnoser } from '../../diagnosis/diagnose';
+import { bindTest } from '../../diagnosis/predict';
 import { airClamp } from '../../templates/fluid';
 import { MachineUnderTest } from '../../testing/machineUnderTest';
 
@@ -65,8 +66,8 @@ describe('bits on the controller’s page', () => {
     expect(asked(airClamp())).toBe(0);
     const plain = new Diagnoser(airClamp()).diagnose([]);
     expect(plain.suspects.some(({ fault }) => fault === 'noCommand')).toBe(false);
-    expect(
-      () => new CircuitModel(airClamp()) && new Diagnoser(airClamp()).evaluate([], bit('command')),
-    ).toThrow(/shows no command bit; say on the drawing what it is called/);
+    expect(() => bindTest(new CircuitModel(airClamp()), bit('command'))).toThrow(
+      /shows no command bit; say on the drawing what it is called/,
+    );
   });
 });

@@ -1,4 +1,5 @@
 import type { Circuit, Preferences } from '@/core/circuit/schema';
+import { gaugeOn } from '@/core/circuit/medium';
 import { CircuitModel } from '@/core/circuit/model';
 import type { Entry } from '@/core/job/entries';
 import { DIGEST_MADE, type JobDigest } from '@/core/job/jobDigest';
@@ -58,7 +59,7 @@ function digestOf(
   const lane = chooseLane(lanes, asked, standings);
   return {
     made: DIGEST_MADE,
-    next: nextStepWords({ model, lanes, gaugeUnit }, next),
+    next: nextStepWords({ model, lanes, gaugeUnit: gaugeOn(model, gaugeUnit) }, next),
     runs: lane
       ? [...lane.feed, lane.load, ...lane.back].map((step) => ({
           state: standings[step.part]!.state,

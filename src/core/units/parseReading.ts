@@ -40,11 +40,12 @@ const UNIT: Readonly<Record<string, string>> = {
   bar: 'bar',
   pa: 'Pa',
   psi: 'psi',
+  inhg: 'inHg',
 };
 
 const OVER_RANGE = /^(o\.?l\.?|0\.?l\.?|over(load|range)?|open|inf(inity)?|∞)$/i;
 const PLAIN =
-  /^([+\-−–]?)(\d+(?:[.,]\d*)?|[.,]\d+)(?:e([+-]?\d{1,2}))?\s*([GMkKmuµμn]?)\s*(ohms?|volts?|vdc|vac|amps?|bar|psi|hz|pa|[vaωΩΩr])?$/iu;
+  /^([+\-−–]?)(\d+(?:[.,]\d*)?|[.,]\d+)(?:e([+-]?\d{1,2}))?\s*([GMkKmuµμn]?)\s*(ohms?|volts?|vdc|vac|amps?|bar|psi|inhg|hz|pa|[vaωΩΩr])?$/iu;
 const INFIX = /^([+\-−–]?)(\d+)([GMkKRr])(\d+)\s*(ohms?|[ωΩΩ])?$/u;
 
 /**

@@ -1,5 +1,5 @@
 import { parseReading, type TypedReading } from './parseReading';
-import { inBase, type Quantity } from './quantities';
+import { toBase, type Quantity } from './quantities';
 
 /** What was typed for a quantity, in the unit that is kept; or why it is none. */
 export type ReadAs =
@@ -17,7 +17,7 @@ export function readAs(quantity: Quantity, text: string, usual: string): ReadAs 
   const typed = parseReading(text);
   if (!typed) return { ok: false, why: 'noValue' };
   if (typed.overRange || typed.value === 'OL') return { ok: false, why: 'overRange' };
-  const factor = inBase(quantity, typed.unit ?? usual);
-  if (factor === null) return { ok: false, why: 'unit', unit: typed.unit ?? usual };
-  return { ok: true, value: typed.value * factor, typed };
+  const value = toBase(quantity, typed.unit ?? usual, typed.value);
+  if (value === null) return { ok: false, why: 'unit', unit: typed.unit ?? usual };
+  return { ok: true, value, typed };
 }

@@ -1,5 +1,6 @@
 'use client';
 
+import { gaugeOn } from '@/core/circuit/medium';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
 import { checkCircuit } from '@/core/draw/checkCircuit';
@@ -52,7 +53,11 @@ export function DrawScreen({ desk }: { desk: OpenDrawing }) {
       Object.entries(setup.controls ?? {}).filter(([name, position]) => controls[name]?.includes(position)),
     );
     const sources = (setup.isolated ?? []).filter((ref) => drawn.model.compiled.partIndex.has(ref));
-    return tryValues(drawn.model, { controls: usable, isolated: sources }, desk.gaugeUnit);
+    return tryValues(
+      drawn.model,
+      { controls: usable, isolated: sources },
+      gaugeOn(drawn.model, desk.gaugeUnit),
+    );
   }, [sheet, drawn, setup, desk.gaugeUnit]);
   const points = useMemo(() => (drawn ? findLanes(drawn.model).pointOf : undefined), [drawn]);
   useDrawKeys({ enabled: !keeping, onKeep: () => setKeeping(true), undo, redo });
@@ -122,7 +127,7 @@ export function DrawScreen({ desk }: { desk: OpenDrawing }) {
               </p>
             </div>
           ) : view === 'path' && drawn ? (
-            <DrawnPath gaugeUnit={desk.gaugeUnit} model={drawn.model} />
+            <DrawnPath gaugeUnit={gaugeOn(drawn.model, desk.gaugeUnit)} model={drawn.model} />
           ) : drawn ? (
             <PanZoom width={drawn.schematic.width} height={drawn.schematic.height} label="Schematic">
               <SchematicFigure

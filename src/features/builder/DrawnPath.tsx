@@ -2,7 +2,7 @@
 
 import { useMemo, useRef, useState } from 'react';
 import type { CircuitModel } from '@/core/circuit/model';
-import type { GaugeUnit } from '@/core/units/quantities';
+import type { GaugeMark } from '@/core/units/quantities';
 import { findLanes } from '@/core/path/lanes';
 import { layoutPath } from '@/core/path/layoutPath';
 import { PanZoom } from '@/ui/PanZoom';
@@ -14,7 +14,7 @@ import { evenStandings } from '@/core/path/evenStandings';
 const NONE: ReadonlySet<number> = new Set();
 
 /** How the path of this drawing will stand on the test screen: no doubt wound on it yet. */
-export function DrawnPath({ model, gaugeUnit }: { model: CircuitModel; gaugeUnit: GaugeUnit }) {
+export function DrawnPath({ model, gaugeUnit }: { model: CircuitModel; gaugeUnit: GaugeMark }) {
   const frame = useRef<HTMLDivElement>(null);
   const { width } = useBox(frame);
   const lanes = useMemo(() => findLanes(model), [model]);

@@ -2,7 +2,7 @@
 
 import { format } from 'date-fns';
 import { useRef } from 'react';
-import type { GaugeUnit } from '@/core/units/quantities';
+import type { GaugeMark } from '@/core/units/quantities';
 import { PrintKey } from '@/ui/PrintKey';
 import { saveSvg } from '@/ui/saveSvg';
 import { SchematicFigure } from '@/ui/schematic/SchematicFigure';
@@ -109,7 +109,7 @@ export function SheetPrint({
 }
 
 /** The one figure that a part is bought by. */
-function ratingOf(part: OpenSheet['circuit']['parts'][number], gaugeUnit: GaugeUnit): string {
+function ratingOf(part: OpenSheet['circuit']['parts'][number], gaugeUnit: GaugeMark): string {
   if ('volts' in part) return `${part.volts} V`;
   if ('amps' in part) return `${part.amps} A`;
   if ('ohms' in part && part.ohms !== undefined && part.kind !== 'switch') return `${part.ohms} Ω`;

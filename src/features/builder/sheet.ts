@@ -1,4 +1,5 @@
 import 'server-only';
+import { gaugeOn } from '@/core/circuit/medium';
 import { CircuitModel } from '@/core/circuit/model';
 import { findLanes } from '@/core/path/lanes';
 import { schematicGraph } from '@/core/schematic/schematicGraph';
@@ -14,7 +15,7 @@ export async function openSheet(code: string, functionId: string) {
   const points = findLanes(model).pointOf;
   return {
     machine: desk.machine,
-    gaugeUnit: desk.gaugeUnit,
+    gaugeUnit: gaugeOn(model, desk.gaugeUnit),
     name: desk.name,
     version: desk.version,
     kept: desk.versions[0] ?? null,

@@ -1,7 +1,7 @@
 import type { CircuitModel } from '@/core/circuit/model';
 import type { Setup } from '@/core/circuit/schema';
 import { branchAmps, conductance, nodeKPa, openedFuses } from '@/core/circuit/world';
-import { pressureIn, type GaugeUnit } from '@/core/units/quantities';
+import { pressureIn, type GaugeMark } from '@/core/units/quantities';
 import type { SchematicLayers } from '@/ui/schematic/SchematicFigure';
 
 const LIVE_VOLTS = 0.05;
@@ -16,7 +16,7 @@ const figure = (value: number, unit: string) =>
 export function tryValues(
   model: CircuitModel,
   setup: Setup,
-  gaugeUnit: GaugeUnit,
+  gaugeUnit: GaugeMark,
 ): SchematicLayers & { chatters: boolean; blown: string[] } {
   const { compiled } = model;
   const world = model.situation(setup).solve({ mode: 'live' });

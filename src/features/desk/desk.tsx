@@ -2,6 +2,7 @@
 
 import { useRouter } from 'next/navigation';
 import { createContext, useContext, useEffect, useMemo } from 'react';
+import { gaugeOn } from '@/core/circuit/medium';
 import { CircuitModel } from '@/core/circuit/model';
 import type { Reading } from '@/core/circuit/schema';
 import type { Entry } from '@/core/job/entries';
@@ -54,7 +55,7 @@ export function DeskProvider({ job, children }: { job: JobFacts; children: React
   const { gaugeUnit } = job.policy;
   const speaker = useMemo<Speaker>(() => {
     const model = new CircuitModel(circuit);
-    return { model, lanes: findLanes(model), gaugeUnit };
+    return { model, lanes: findLanes(model), gaugeUnit: gaugeOn(model, gaugeUnit) };
   }, [circuit, gaugeUnit]);
   const person = job.person ?? 'Technician';
   const log = useJobLog(job.number, job.stored, person);

@@ -1,11 +1,11 @@
 import { render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import type { GaugeUnit } from '@/core/units/quantities';
+import type { GaugeMark } from '@/core/units/quantities';
 import { useDesk } from './desk';
 import { FigureForm } from './FigureForm';
 
 jest.mock('./desk', () => ({ useDesk: jest.fn() }));
-const marked = (gaugeUnit: GaugeUnit) =>
+const marked = (gaugeUnit: GaugeMark) =>
   jest.mocked(useDesk).mockReturnValue({ speaker: { gaugeUnit } } as ReturnType<typeof useDesk>);
 beforeEach(() => marked('bar'));
 

@@ -5,7 +5,7 @@ import type { Part } from '@/core/circuit/partSchema';
 import { partsBeside } from '@/core/diagnosis/partsAcross';
 import { branchAmps } from '@/core/circuit/world';
 import { benchChecks } from '@/core/job/rules/spareOnBench';
-import type { GaugeUnit } from '@/core/units/quantities';
+import type { GaugeMark } from '@/core/units/quantities';
 import { pressureWords, quantity } from '@/words/en/readings';
 
 /** A rating that a spare must match, as words. */
@@ -21,12 +21,12 @@ const OLD_LABEL = 'as on the old label';
  * What a spare for a part is matched by, from the circuit. The circuit knows the volts at a part, what it reads and what
  * its contacts carry, not what its maker wrote on it: thread, plug and duty stand on the old part's label.
  */
-export function spareRatings(model: CircuitModel, ref: string, gaugeUnit: GaugeUnit): Rating[] {
+export function spareRatings(model: CircuitModel, ref: string, gaugeUnit: GaugeMark): Rating[] {
   const part = model.compiled.circuit.parts.find((one) => one.ref === ref);
   return part ? ratingsOf(model, part, gaugeUnit) : [];
 }
 
-function ratingsOf(model: CircuitModel, part: Part, gaugeUnit: GaugeUnit): Rating[] {
+function ratingsOf(model: CircuitModel, part: Part, gaugeUnit: GaugeMark): Rating[] {
   const ratings: Rating[] = [];
   const add = (name: string, wanted: string | undefined) => {
     if (wanted) ratings.push({ name, wanted });

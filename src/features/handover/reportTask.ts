@@ -1,4 +1,5 @@
 import type { ShopMarks } from '@/core/tables/marks';
+import { gaugeOn } from '@/core/circuit/medium';
 import { CircuitModel } from '@/core/circuit/model';
 import type { Circuit, Preferences } from '@/core/circuit/schema';
 import type { Entry } from '@/core/job/entries';
@@ -44,6 +45,6 @@ export function makeReport({
   const readings = state.readings.map(({ reading }) => reading);
   const answer = service.weigh(circuit, readings, weighOptions(state, preferences, 1));
   if (!answer.ok) throw new Error(answer.message);
-  const speaker = { model, lanes: findLanes(model), gaugeUnit };
+  const speaker = { model, lanes: findLanes(model), gaugeUnit: gaugeOn(model, gaugeUnit) };
   return buildReport(speaker, job, state, answer.value, { timeZone, marks, past }, new Map(arrivals));
 }

@@ -1,6 +1,7 @@
 import { shopMarks } from '@/core/tables/marks';
 import { openRules } from '../tables/server';
 import 'server-only';
+import { gaugeOn } from '@/core/circuit/medium';
 import { CircuitModel } from '@/core/circuit/model';
 import { reduceJob, type JobState } from '@/core/job/reduceJob';
 import { findLanes } from '@/core/path/lanes';
@@ -28,7 +29,7 @@ export async function wholeJob(number: string): Promise<WholeJob | null> {
   const model = new CircuitModel(job.circuit);
   return {
     job,
-    speaker: { model, lanes: findLanes(model), gaugeUnit: policy.gaugeUnit },
+    speaker: { model, lanes: findLanes(model), gaugeUnit: gaugeOn(model, policy.gaugeUnit) },
     state: reduceJob(job.entries),
     timeZone: policy.timeZone,
   };

@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
-import type { GaugeUnit } from '@/core/units/quantities';
+import type { GaugeMark } from '@/core/units/quantities';
 import type { EntryOf, Measured } from '@/core/job/entries';
 import { provedDead, readProofStep, type ProofRefusal, type ProofStep } from '@/core/job/rules/provedDead';
 import type { IsolationPoint } from '@/core/safety/isolationPlan';
@@ -40,7 +40,7 @@ const FLUID: readonly string[] = ['air', 'oil', 'vacuum'];
 export function isolationBody(
   point: IsolationPoint,
   fields: Fields,
-  gaugeUnit: GaugeUnit,
+  gaugeUnit: GaugeMark,
 ): Body | ProofRefusal {
   const { how, lock, tag, released, meter } = fields;
   const common = { point: point.point, energy: point.energy, how, lock, tag, released };

@@ -3,7 +3,7 @@ import type { Outcome } from '@/core/diagnosis/outcomes';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
 import { readingKind } from '@/core/kinds/reading/index';
 import { parseReading } from '@/core/units/parseReading';
-import { baseUnit, inBase, type GaugeUnit } from '@/core/units/quantities';
+import { baseUnit, toBase, type GaugeMark } from '@/core/units/quantities';
 
 /** What the typed text amounts to for the test at hand. */
 export type TypedCheck =
@@ -46,7 +46,7 @@ export function checkTyped(
   text: string,
   ranked: RankedTest,
   supplyVolts: number,
-  gaugeUnit: GaugeUnit,
+  gaugeUnit: GaugeMark,
 ): TypedCheck {
   if (text.trim() === '') return { state: 'empty' };
   if (text.includes(WANDERS)) return checkWandering(text, ranked, supplyVolts, gaugeUnit);
@@ -58,8 +58,9 @@ export function checkTyped(
   const quantity = shows.is === 'figure' ? shows.quantity : null;
   // A bare figure is in the unit that is kept, but for a gauge: that is read as it is marked.
   const unit = typed.unit ?? (quantity === 'pressure' ? gaugeUnit : quantity ? baseUnit(quantity) : '');
-  const factor = quantity ? inBase(quantity, unit) : null;
-  if (typed.unit && factor === null) {
+  const figure = typed.value === 'OL' ? 0 : typed.value;
+  const kept = quantity ? toBase(quantity, unit, figure) : null;
+  if (typed.unit && kept === null) {
     const got =
       typed.unit === 'ohm' ? 'ohms' : typed.unit === 'V' ? 'volts' : typed.unit === 'A' ? 'amps' : typed.unit;
     return { state: 'refused', why: `That is ${got}. This test wants ${wants}.` };
@@ -80,7 +81,7 @@ export function checkTyped(
   }
   // A bound above what the meter can show is over-range.
   const over = typed.overRange && typed.value !== 'OL' && typed.value >= 6e7;
-  const value = over || typed.value === 'OL' ? 'OL' : typed.value * (factor ?? 1);
+  const value = over || typed.value === 'OL' ? 'OL' : (kept ?? figure);
   return { state: 'ready', value, outcome: outcomeOf(ranked, value) };
 }
 
@@ -89,7 +90,7 @@ function checkWandering(
   text: string,
   ranked: RankedTest,
   supplyVolts: number,
-  gaugeUnit: GaugeUnit,
+  gaugeUnit: GaugeMark,
 ): TypedCheck {
   const wandered: Reading['value'][] = [];
   for (const piece of text.split(WANDERS)) {

@@ -1,7 +1,7 @@
 import type { CompiledPart } from '@/core/circuit/compile';
 import type { PathLayout } from '@/core/path/layoutPath';
 import type { Standing } from '@/core/path/standing';
-import type { GaugeUnit } from '@/core/units/quantities';
+import type { GaugeMark } from '@/core/units/quantities';
 import type { Pin, Span, Tag } from './PathMarks';
 
 /** What the path figure draws, and what pressing its pieces does. */
@@ -9,7 +9,7 @@ export interface PathFigureProps {
   layout: PathLayout;
   parts: readonly CompiledPart[];
   /** What the levels of a fluid path are marked in. */
-  gaugeUnit: GaugeUnit;
+  gaugeUnit: GaugeMark;
   /** By node: it stands on an alternating supply. */
   alternating: Uint8Array;
   standings: readonly Standing[];

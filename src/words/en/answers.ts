@@ -9,7 +9,7 @@ import type { RankedTest } from '@/core/diagnosis/rankTests';
 import type { Verdict } from '@/core/diagnosis/verdict';
 import type { Yardstick } from '@/core/diagnosis/yardsticks';
 import { ALL_TURNS } from '@/core/path/turns';
-import type { GaugeUnit } from '@/core/units/quantities';
+import type { GaugeMark } from '@/core/units/quantities';
 import { siteTime } from '@/core/units/siteTime';
 import { figureWords, pointName, quantity, valueWords, type Speaker } from './readings';
 
@@ -40,7 +40,7 @@ export function yardstickWords(
   kind: Test['kind'],
   yardstick: Yardstick,
   timeZone: string,
-  unit: GaugeUnit,
+  unit: GaugeMark,
 ): string {
   switch (yardstick.code) {
     case 'drawn': {
@@ -60,19 +60,28 @@ export function yardstickWords(
   }
 }
 
+/** Of the vacuum that should be there less than this share is none. */
+const VACUUM_LOST = 0.1;
+/** From here on upwards no vacuum is left, kPa. */
+const VACUUM_GONE = 1;
+
 /** "12.3 to 13.0 V", "under 24 V", "over 38 Ω, OL". */
-export function bandWords(kind: Test['kind'], { reading, low, high }: Outcome, unit: GaugeUnit): string {
+export function bandWords(kind: Test['kind'], { reading, low, high }: Outcome, unit: GaugeMark): string {
   if (low === undefined || high === undefined) return valueWords(kind, reading, unit);
   const words = (value: number) => figureWords(kind, value, unit);
   if (low === Infinity) return 'OL';
   const over = figureOf(kind).over !== Infinity;
   if (low === -Infinity && high === Infinity) return over ? 'any figure, OL' : 'any figure';
+  if (kind === 'pressure' && low < 0 && high > VACUUM_GONE) return `less vacuum than ${short(words(low))}`;
+  if (kind === 'pressure' && low === -Infinity) return `more vacuum than ${short(words(high))}`;
   if (high === Infinity) return `over ${short(words(low))}${over ? ', OL' : ''}`;
   if (low === -Infinity) return `under ${short(words(high))}`;
-  const [a, b] = [words(low), words(high)];
+  // A vacuum gauge runs the other way.
+  const ends = unit === 'inHg' && kind === 'pressure' ? [high, low] : [low, high];
+  const [a, b] = ends.map(words) as [string, string];
   const [unitA, unitB] = [a.split(' ')[1], b.split(' ')[1]];
   // A dash between figures that may be below zero would be read as a sign.
-  const between = low < 0 ? ' to ' : '–';
+  const between = Number.parseFloat(a) < 0 || Number.parseFloat(b) < 0 ? ' to ' : '–';
   if (unitA === unitB) return `${a.split(' ')[0]}${between}${b}`;
   // Over more than one step of the unit two figures say enough.
   const [roughA, roughB] = [low, high].map((edge) => words(significant(edge, 2)));
@@ -200,6 +209,13 @@ export function thenWords(
   }
   if (kind === 'diode') return outcome.reading === 'OL' ? 'Does not conduct.' : 'Conducts too well.';
   if (kind === 'pressure' && value !== null && wanted !== null) {
+    if (wanted < 0) {
+      if (value < wanted) return 'More vacuum than it should have.';
+      return value > VACUUM_LOST * wanted
+        ? 'No vacuum comes this far.'
+        : 'Some vacuum: something leaks, or vents it.';
+    }
+    if (value < -VACUUM_GONE) return 'Vacuum that should not be here.';
     if (Math.abs(value) >= Math.abs(wanted)) return 'Pressure that should not be here.';
     const fault = outcome.means[0]?.fault as FaultName;
     if (LEAKS.includes(fault)) return 'Pulled down: something leaks.';

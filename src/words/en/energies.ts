@@ -1,6 +1,6 @@
 import type { Energy } from '@/core/circuit/energies';
 import type { StillLive } from '@/core/safety/isolationPlan';
-import type { GaugeUnit } from '@/core/units/quantities';
+import type { GaugeMark } from '@/core/units/quantities';
 import { pressureWords, quantity } from './readings';
 
 /** What is said of each energy: its name, its danger in one line, how it is made safe, how that is shown. */
@@ -93,7 +93,7 @@ export const ENERGY_WORDS: Readonly<
   },
 };
 
-export function stillLiveWords({ node, volts, kPa }: StillLive, unit: GaugeUnit): string {
+export function stillLiveWords({ node, volts, kPa }: StillLive, unit: GaugeMark): string {
   return `${node} ${volts !== undefined ? quantity('volts', volts) : pressureWords(kPa ?? 0, unit)}`;
 }
 

@@ -1,5 +1,5 @@
 import type { ReadAs } from '@/core/units/readAs';
-import type { GaugeUnit, Quantity } from '@/core/units/quantities';
+import type { GaugeMark, Quantity } from '@/core/units/quantities';
 
 interface Typed {
   name: string;
@@ -15,13 +15,19 @@ const TYPED: Readonly<Record<Exclude<Quantity, 'pressure'>, Typed>> = {
 };
 
 /** A gauge's unit at the head of a label. */
-export const GAUGE_NAMES: Readonly<Record<GaugeUnit, string>> = { bar: 'Bar', kPa: 'kPa', psi: 'psi' };
+export const GAUGE_NAMES: Readonly<Record<GaugeMark, string>> = {
+  bar: 'Bar',
+  kPa: 'kPa',
+  psi: 'psi',
+  inHg: 'Inches of mercury',
+};
 
 /** A usual pressure, as each gauge shows it, and how one with another unit is typed. */
-const PRESSURE_AS: Readonly<Record<GaugeUnit, string>> = {
+const PRESSURE_AS: Readonly<Record<GaugeMark, string>> = {
   bar: 'bar, as 5.2, or another with its unit, as 75 psi',
   kPa: 'kPa, as 520, or another with its unit, as 5.2 bar',
   psi: 'psi, as 75, or another with its unit, as 5.2 bar',
+  inHg: 'inches of mercury, as 18, or another with its unit, as -0.6 bar',
 };
 
 /** Why what was typed is not taken for a quantity, in a sentence that names it and says what to type. */
@@ -29,7 +35,7 @@ export function figureTrouble(
   quantity: Quantity,
   text: string,
   { why }: Extract<ReadAs, { ok: false }>,
-  unit: GaugeUnit,
+  unit: GaugeMark,
 ): string {
   const { name, as }: Typed =
     quantity === 'pressure' ? { name: 'pressure', as: PRESSURE_AS[unit] } : TYPED[quantity];

@@ -4,14 +4,14 @@ import { isDeadKind, nodesOfTest, partOfTest } from '@/core/circuit/testPlace';
 import { readingKind } from '@/core/kinds/reading/index';
 import type { Lanes } from '@/core/path/lanes';
 import { formatQuantity } from '@/core/units/formatQuantity';
-import { pressureIn, type GaugeUnit, type Quantity } from '@/core/units/quantities';
+import { pressureIn, type GaugeMark, type Quantity } from '@/core/units/quantities';
 
 /** How a test and a reading are named. The core gives data; what a person reads is made here and beside. */
 export interface Speaker {
   model: CircuitModel;
   lanes: Lanes;
   /** What the site's gauges are marked in. */
-  gaugeUnit: GaugeUnit;
+  gaugeUnit: GaugeMark;
 }
 
 /** Unit in which a quantity is read, by quantity; one without is a type error. A pressure's is the gauge's. */
@@ -97,19 +97,24 @@ export function quantity(kind: Exclude<Quantity, 'pressure'>, value: number): st
   return formatQuantity(value, UNIT[kind]);
 }
 
+/** Above this a vacuum gauge lies on its stop, kPa. */
+const ON_VACUUM_GAUGE = 2;
+
 /** A pressure kept in kPa, as the site's gauges show it. */
-export function pressureWords(kPa: number, unit: GaugeUnit): string {
-  return formatQuantity(pressureIn(unit, kPa), unit);
+export function pressureWords(kPa: number, unit: GaugeMark): string {
+  // A vacuum gauge does not show what is above the atmosphere.
+  const shown = unit === 'inHg' && kPa > ON_VACUUM_GAUGE ? 'kPa' : unit;
+  return formatQuantity(pressureIn(shown, kPa) + 0, shown);
 }
 
 /** A figure of a reading, with the unit its kind is read in; the bare figure where it shows none. */
-export function figureWords(kind: Test['kind'], value: number, unit: GaugeUnit): string {
+export function figureWords(kind: Test['kind'], value: number, unit: GaugeMark): string {
   const { shows } = readingKind(kind);
   if (shows.is !== 'figure') return formatQuantity(value, '');
   return shows.quantity === 'pressure' ? pressureWords(value, unit) : quantity(shows.quantity, value);
 }
 
-export function valueWords(kind: Test['kind'], value: Reading['value'], unit: GaugeUnit): string {
+export function valueWords(kind: Test['kind'], value: Reading['value'], unit: GaugeMark): string {
   if (value === 'OL') return 'OL';
   if (typeof value === 'number') return figureWords(kind, value, unit);
   if (typeof value === 'boolean') return value ? 'clicks' : 'no click';

@@ -3,7 +3,7 @@ import type { EntryRefusal } from '@/core/job/rules/mayAppend';
 import type { HandOverStop } from '@/core/job/rules/handOverStops';
 import type { ProofRefusal, ProofStep } from '@/core/job/rules/provedDead';
 import type { StorageRefusal } from '@/core/job/rules/storageRefusal';
-import type { GaugeUnit } from '@/core/units/quantities';
+import type { GaugeMark } from '@/core/units/quantities';
 import { oilWords } from './holds';
 import { pointTitle } from './energies';
 import { measureWords } from './bench';
@@ -26,7 +26,7 @@ function stepWords(step: ProofStep): string {
 }
 
 /** Why a value proves nothing, in a sentence that names the field, the value and what to do. */
-export function proofRefusalWords(refusal: ProofRefusal, unit: GaugeUnit): string {
+export function proofRefusalWords(refusal: ProofRefusal, unit: GaugeMark): string {
   switch (refusal.code) {
     case 'missing':
       return `${stepWords(refusal.step)}: no value. Proving dead needs the known source, each place, the known source again.`;

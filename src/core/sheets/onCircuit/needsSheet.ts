@@ -1,11 +1,12 @@
 import type { CompiledPart } from '../../circuit/compile';
+import { mediumOf, type Medium } from '../../circuit/medium';
 import type { CircuitModel } from '../../circuit/model';
 import type { Part, PartOf, Reading, Setup, Test } from '../../circuit/schema';
 import { mayTake } from '../../diagnosis/candidateTests';
 import { workingPatterns } from '../../diagnosis/patterns';
 import type { ShopMarks } from '../../tables/marks';
 import { heldAgainst, uniqueRows, type HeldRow } from '../heldAgainst';
-import { judgeNeeds, type Medium, type NeedsAnswer, type NeedsSheet } from '../needs/needs';
+import { judgeNeeds, type NeedsAnswer, type NeedsSheet } from '../needs/needs';
 import { loadedPattern } from './loadedPattern';
 import {
   areWired,
@@ -261,13 +262,6 @@ function outputOf(model: CircuitModel, node: string): PartOf<'driver'> | null {
   for (const { part } of compiled.parts)
     if (part.kind === 'driver' && areWired(model, compiled.nodeIndex.get(part.nodes.out)!, at)) return part;
   return null;
-}
-
-/** What the circuit works with, by what supplies it. */
-function mediumOf({ compiled }: CircuitModel): Medium {
-  const supplies = compiled.circuit.parts;
-  if (supplies.some(({ kind }) => kind === 'pump')) return 'oil';
-  return supplies.some((part) => part.kind === 'airSupply' && part.kPa < 0) ? 'vacuum' : 'air';
 }
 
 function partOf({ compiled }: CircuitModel, ref: string): CompiledPart {

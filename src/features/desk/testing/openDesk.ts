@@ -1,5 +1,6 @@
 import { NO_PAST } from '@/core/sheets/onCircuit/jobSheet';
 import { useSyncExternalStore } from 'react';
+import { gaugeOn } from '@/core/circuit/medium';
 import { CircuitModel } from '@/core/circuit/model';
 import type { Circuit, Reading } from '@/core/circuit/schema';
 import type { Entry } from '@/core/job/entries';
@@ -22,7 +23,7 @@ export function openDesk(circuit: Circuit, entries: readonly Entry[] = [], more:
   const model = new CircuitModel(circuit);
   const service = makeDiagnosisService();
   const policy = { ...USUAL_POLICY, timeZone: 'UTC', ...more.policy };
-  const speaker: Speaker = { model, lanes: findLanes(model), gaugeUnit: policy.gaugeUnit };
+  const speaker: Speaker = { model, lanes: findLanes(model), gaugeUnit: gaugeOn(model, policy.gaugeUnit) };
   const job = {
     id: '1',
     number: 1,

@@ -1,0 +1,17 @@
+import type { GaugeMark, GaugeUnit } from '../units/quantities';
+import type { CircuitModel } from './model';
+
+/** What a circuit works with besides electricity. */
+export type Medium = 'air' | 'oil' | 'vacuum';
+
+/** By what supplies it. */
+export function mediumOf({ compiled }: CircuitModel): Medium {
+  const supplies = compiled.circuit.parts;
+  if (supplies.some(({ kind }) => kind === 'pump')) return 'oil';
+  return supplies.some((part) => part.kind === 'airSupply' && part.kPa < 0) ? 'vacuum' : 'air';
+}
+
+/** What the gauge at a circuit is marked in: one that shows psi above the atmosphere shows inches of mercury below it. */
+export function gaugeOn(model: CircuitModel, site: GaugeUnit): GaugeMark {
+  return site === 'psi' && mediumOf(model) === 'vacuum' ? 'inHg' : site;
+}

@@ -148,6 +148,12 @@ export const MACHINES: readonly DemoMachine[] = [
     functions: [{ name: 'Cab heater flap', circuit: 'heater-flap' }],
   },
   {
+    code: 'K-1',
+    name: 'Provisions cellar, valley hut',
+    equipment: 'Cooling',
+    functions: [{ name: 'Cellar liquid valve', circuit: 'cellar-liquid-valve' }],
+  },
+  {
     code: 'D-2',
     name: 'Boot dryer, hut',
     equipment: 'Heater',

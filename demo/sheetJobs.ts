@@ -166,4 +166,19 @@ export const SHEET_JOBS: readonly DemoJob[] = [
     reached: 'made-safe',
     sheet: { name: 'diodes', cells: 2 },
   },
+  {
+    number: 395,
+    machine: 'K-1',
+    function: 'Cellar liquid valve',
+    title: 'Cellar warm, its valve does not open',
+    person: 'Henrike',
+    hoursAgo: 136,
+    words:
+      'The cellar stands at twelve degrees. The coil pulls, a magnet on it holds, and nothing gets cold behind the valve.',
+    hidden: { part: 'Q1', fault: 'stuckAtRest' },
+    tests: [
+      { kind: 'function', part: 'Y1', setup: { controls: { call: 'on' } } },
+      { kind: 'pressure', at: 'R1', setup: { controls: { call: 'on' } } },
+    ],
+  },
 ];

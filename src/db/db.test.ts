@@ -46,10 +46,13 @@ describe('windings that jobs left proved', () => {
       putDigest(id, (await digestMark(id))!, { digest, windings });
     expect(await put([winding, { ...winding, part: 'Y9', atReference: false }])).toBe(true);
     const read = await readWindings(['a type', 'another'], function_id, jobId);
-    expect(read).toMatchObject([
-      { ...winding, own: true, jobNumber: 398 },
-      { part: 'Y9', atReference: false, own: true },
-    ]);
+    expect(read).toHaveLength(2);
+    expect(read).toEqual(
+      expect.arrayContaining([
+        expect.objectContaining({ ...winding, own: true, jobNumber: 398 }),
+        expect.objectContaining({ part: 'Y9', atReference: false, own: true }),
+      ]),
+    );
     expect((await readWindings(['a type'], uuidv7(), jobId))[0]).toMatchObject({ own: false });
     expect(await readWindings(['a type'], function_id, id)).toEqual([]);
     expect(await readWindings([], function_id, jobId)).toEqual([]);
@@ -233,7 +236,7 @@ describe('finding jobs', () => {
   });
 
   it('a hand-over closes a job; taken back, it is in hand again', async () => {
-    expect(await numbers({ closed: true }, 50)).toEqual([398]);
+    expect(await numbers({ closed: true }, 50)).toEqual([398, 397]);
     const open = (await findJob(406))!;
     const entry: Entry = {
       id: uuidv7(),
@@ -243,10 +246,10 @@ describe('finding jobs', () => {
       body: { note: '', left: [], retest: null },
     };
     await appendEntries(open.id, [entry]);
-    expect(await numbers({ closed: true }, 50)).toEqual([406, 398]);
+    expect(await numbers({ closed: true }, 50)).toEqual([406, 398, 397]);
     const back = { ...entry, id: uuidv7(), type: 'withdrawal', supersedes: entry.id, body: {} } as Entry;
     await appendEntries(open.id, [back]);
-    expect(await numbers({ closed: true }, 50)).toEqual([398]);
+    expect(await numbers({ closed: true }, 50)).toEqual([398, 397]);
   });
 });
 

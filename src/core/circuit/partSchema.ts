@@ -135,7 +135,11 @@ const electrical = [
   part('timer', two, { closedWhen: when, seconds: positive, ohms: notNegative.optional(), ...guards }),
 ] as const;
 
-const domain = { domain: z.literal('fluid').optional() };
+const domain = {
+  domain: z.literal('fluid').optional(),
+  /** It holds refrigerant: no test opens it, only who is licensed changes it. */
+  refrigerant: z.boolean().optional(),
+};
 /** Its pressure or vacuum holds a load that comes down without it. */
 const loaded = { holdsLoad: z.boolean().optional() };
 const oneEnd = z.object({ in: name });

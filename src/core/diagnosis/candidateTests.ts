@@ -7,6 +7,7 @@ import { deadFamilies } from './deadCandidates';
 import { liveFamilies } from './liveCandidates';
 import { fluidFamilies } from './fluidCandidates';
 import { oilOpened } from '../safety/pressedOil';
+import { refrigerantOpened } from '../safety/refrigerant';
 import { freedLoads } from '../safety/heldLoads';
 import { reachesElectronics, standsLive } from './legality';
 import { askedPlace, testKey } from './observations';
@@ -146,7 +147,7 @@ function boundIfLegal(model: CircuitModel, test: Test): BoundTest | null {
     const bound = bindTest(model, test);
     if (test.setup.afterSeconds !== undefined && !isTimed(model, bound)) return null;
     if (isDeadKind(test.kind) && standsLive(model, bound)) return null;
-    if (oilOpened(model, test).length > 0) return null;
+    if (oilOpened(model, test).length > 0 || refrigerantOpened(model, test).length > 0) return null;
     if (test.kind === 'insulation' && (reachesElectronics(model, bound) || readsThroughLoad(bound)))
       return null;
     return bound;

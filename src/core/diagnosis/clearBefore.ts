@@ -22,6 +22,8 @@ const BURNT: readonly FaultName[] = ['open', 'shortedTurns', 'short', 'shortToFr
 
 /** What would kill a new part and must be cleared before it goes in: what lies across it, moves with it, feeds it too hard. */
 export function clearBefore(model: CircuitModel, ref: string, fault: FaultName): ClearFirst[] {
+  // Where the program does not ask, nothing goes in.
+  if (fault === 'noCommand') return [];
   const { compiled } = model;
   const { part, nodes, branches } = compiled.parts[compiled.partIndex.get(ref)!]!;
   const found: ClearFirst[] = [];

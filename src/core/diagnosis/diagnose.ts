@@ -237,7 +237,7 @@ export class Diagnoser {
     const { proofs } = verdict;
     const of = lead.rival ?? lead.weighed;
     const missing = proofs.have < proofs.need;
-    if (!missing && lead.way.length === 0 && !lead.rival) return null;
+    if (!missing && lead.way.length === 0 && !lead.rival && !lead.command) return null;
     const place = lead.rival ? placeOfFault(this.model, of) : lead.place;
     const elsewhere = observations.flatMap(({ bound }, k) => (isOnPart(this.model, bound, place) ? [] : [k]));
     const said = complaintWeights(posterior, observations);
@@ -247,12 +247,21 @@ export class Diagnoser {
     return {
       part: of.fault.ref,
       place,
-      wants: lead.rival ? 'onPart' : !missing ? 'way' : proofs.onPart ? 'another' : 'onPart',
+      wants: lead.command
+        ? 'command'
+        : lead.rival
+          ? 'onPart'
+          : !missing
+            ? 'way'
+            : proofs.onPart
+              ? 'another'
+              : 'onPart',
       taken,
       way: lead.way,
       edits: leadEdits(of),
       counts: (candidate, onPart) =>
         lead.rival !== null ||
+        lead.command ||
         this.weigher.favours(candidate.bound, of, onPart ? saidElsewhere : said) >= proofBits(onPart),
     };
   }

@@ -1,3 +1,4 @@
+import { isCommandBit } from './testKinds';
 import { readingKind } from '../kinds/reading/index';
 import { setupKey, type CircuitModel } from '../circuit/model';
 import type { Preferences, Reading, Setup, Test } from '../circuit/schema';
@@ -42,7 +43,7 @@ export interface ProofWanted {
   part: string;
   place: FaultPlace;
   /** A reading on the part itself, another of any other kind or place, or only its way shown. */
-  wants: 'onPart' | 'another' | 'way';
+  wants: 'onPart' | 'another' | 'way' | 'command';
   /** Places that were read already; see `proofKey`. */
   taken: ReadonlySet<string>;
   /** What feeds it or takes its return and was not shown good. */
@@ -171,6 +172,7 @@ export function rankTests(
           prove !== null &&
           prove.wants !== 'way' &&
           (prove.wants !== 'onPart' || onPart) &&
+          (prove.wants !== 'command' || isCommandBit(test, prove.part)) &&
           !prove.taken.has(proofKey(test)) &&
           !isComplaint(test);
         // What is opened for one reading is locked again after it: nobody shares that.

@@ -1,4 +1,5 @@
 import type { CircuitModel } from '../circuit/model';
+import { isCommandBit } from './testKinds';
 import { clearBefore, type ClearFirst } from './clearBefore';
 import { SAME_PART_SHARE, type CandidateFault, type FaultName } from './faultTypes';
 import { isPlain } from './legality';
@@ -19,6 +20,8 @@ export type WhyNot =
   | { because: 'complaintLeft'; reading: number }
   /** What feeds it or takes its return could be broken too, for all that was read. */
   | { because: 'wayNotShown'; parts: string[] }
+  /** Its controller's page was not looked at: whether the program asks for it at all. */
+  | { because: 'programOpen' }
   /** Another part that no reading has been taken on might still be it. */
   | { because: 'rivalOpen'; rival: string; rivalShare: number };
 
@@ -68,6 +71,8 @@ const RIVAL_SHARE = 0.03;
 const COMPLAINT_CHANCE = 0.15;
 /** How much better something else has to explain it, bits. */
 const COMPLAINT_BITS = 2;
+/** Of an output's share from which its program may be what does not ask. */
+const UNASKED_SHARE = 0.05;
 const MOST_NEEDS = 3;
 /** The leading suspect, with what its proof needs. */
 export interface Lead {
@@ -77,6 +82,8 @@ export interface Lead {
   way: NotShown[];
   /** Another part that might still be it, and that no reading was taken on. */
   rival: WeighedFault | null;
+  /** It is an output whose command bit nobody has looked at. */
+  command: boolean;
 }
 
 export interface Judgement {
@@ -112,7 +119,7 @@ export function decide(
   if (!top) return without({ ...keepTesting, because: 'noSuspect' });
   const proofs = provedBest(suspects, top.ref, observations);
   const place = placeOfFault(model, top.lead);
-  const lead: Lead = { weighed: top.lead, place, way: [], rival: null };
+  const lead: Lead = { weighed: top.lead, place, way: [], rival: null, command: false };
   const onTop = { ...keepTesting, part: top.ref, share: top.share, proofs };
   if (top.share < NAME_SHARE) {
     return { verdict: { ...onTop, because: 'tooLittle', needed: NAME_SHARE }, lead };
@@ -144,7 +151,22 @@ export function decide(
     lead.rival = rival.lead;
     return { verdict: { ...onTop, because: 'rivalOpen', rival: rival.ref, rivalShare: rival.share }, lead };
   }
+  if (programOpen(posterior, top, observations)) {
+    lead.command = true;
+    return { verdict: { ...onTop, because: 'programOpen' }, lead };
+  }
   return { verdict: named(model, top, proofs, []), lead };
+}
+
+/** Whether an output that is not told to be on and one that gives nothing are still one to all that was read, and its page was not looked at. */
+function programOpen(
+  { faults }: Posterior,
+  { ref, share }: { ref: string; share: number },
+  observations: readonly Observation[],
+): boolean {
+  const unasked = faults.find(({ fault }) => fault.ref === ref && fault.fault === 'noCommand');
+  if (!unasked || unasked.share < UNASKED_SHARE * share) return false;
+  return !observations.some(({ bound }) => isCommandBit(bound.test, ref));
 }
 
 /** The proofs of a part: of that among its likely faults of which most are there. */
@@ -171,6 +193,7 @@ export function settled(model: CircuitModel, posterior: Posterior, verdict: Verd
   if (verdict.state !== 'keepTesting' || !top || !verdict.proofs) return verdict;
   if (verdict.because === 'wayNotShown') return named(model, top, verdict.proofs, verdict.parts);
   if (verdict.because === 'rivalOpen') return named(model, top, verdict.proofs, [verdict.rival]);
+  if (verdict.because === 'programOpen') return named(model, top, verdict.proofs, []);
   // One decisive reading stands on the part, the rest is eliminated, and no other would add anything.
   if (verdict.because === 'proofMissing' && verdict.proofs.onPart && top.share >= ELIMINATED_SHARE)
     return named(model, top, verdict.proofs, []);

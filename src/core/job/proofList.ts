@@ -6,6 +6,7 @@ import { countsAsGuard } from '../safety/guards';
 import { bindTest, predict, predictedValue } from '../diagnosis/predict';
 import { testKey } from '../diagnosis/observations';
 import { workingPatterns } from '../diagnosis/patterns';
+import { CARES_SHOWN, REFRIGERANT_CARES, type RefrigerantCare } from '../safety/refrigerant';
 import type { JobState } from './reduceJob';
 import { isSeenWorking, tellsNoMore } from './seenWork';
 import { ofTheFault } from './proofsOfFault';
@@ -33,6 +34,8 @@ export type Proof = { id: string } & (
   | { kind: 'insulation'; test: Extract<Test, { kind: 'insulation' }>; least: number }
   /** A part of the air, oil or vacuum side that was opened holds its pressure. */
   | { kind: 'tight'; part: string }
+  /** What the change of a part that holds refrigerant asks for. */
+  | { kind: 'care'; part: string; care: RefrigerantCare }
   /** A fuse that the fault took down holds so long under its load. */
   | { kind: 'fuseHolds'; test: Extract<Test, { kind: 'fuse' }>; minutes: number }
   | {
@@ -84,6 +87,7 @@ const STAGE: Readonly<Record<Proof['kind'], number>> = {
   wire: 1,
   ledger: 2,
   isolation: 3,
+  care: 3,
   tight: 4,
   fuseHolds: 4,
   works: 5,
@@ -294,7 +298,15 @@ export type ProofStanding =
  */
 export function mayBeLeft(proof: Proof): boolean {
   if (proof.kind === 'interlock') return proof.guards.length === 0;
+  if (proof.kind === 'care') return !CARES_SHOWN.includes(proof.care);
   return proof.kind !== 'ledger';
+}
+
+/** Part and care that the name of such a line stands for; null where it is another line. */
+export function careOf(id: string): { care: RefrigerantCare; part: string } | null {
+  const [word, care, ...part] = id.split(' ');
+  const found = REFRIGERANT_CARES.find((one) => one === care);
+  return word === 'care' && found ? { care: found, part: part.join(' ') } : null;
 }
 
 /** How each proof stands. A ledger or isolation line stands done only by the log itself: shown out, opened again. */
@@ -325,6 +337,10 @@ export function proofStanding(proof: Proof, state: JobState): ProofStanding {
       ? { state: 'done', found: 'as found' }
       : { state: 'wrong', found: wire.differs.join(', ') };
   }
+  if (proof.kind === 'care' && proof.care === 'dated') {
+    const dated = state.fixes.findLast(({ body }) => body.part === proof.part)?.body.dated;
+    return dated ? { state: 'done', found: dated } : { state: 'open' };
+  }
   if (!entry) return { state: 'open' };
   // A tick alone shows nothing where a reading does: the reading that was taken after the fix does.
   if (entry.body.done && 'test' in proof && !isShown(proof, state)) return { state: 'open' };
@@ -343,7 +359,7 @@ function isShown(proof: Extract<Proof, { test: Test }>, { after }: JobState): bo
 /** Whether a typed value proves what it should: near the expected current or signal, under the limit of a drop. */
 export function proves(proof: Proof, value: Reading['value']): boolean {
   if (proof.kind === 'works' || proof.kind === 'asComplained') return value === 'works';
-  if (proof.kind === 'tight') return value === 'none';
+  if (proof.kind === 'tight' || proof.kind === 'care') return value === 'none';
   if (proof.kind === 'interlock') return value === 'dead';
   if (proof.kind === 'fuseHolds') return value === 'holds';
   if (proof.kind === 'insulation')

@@ -1,3 +1,4 @@
+import { isOfRefrigerant, REFRIGERANT_CARES } from '../safety/refrigerant';
 import { oncePerModel, type CircuitModel } from '../circuit/model';
 import type { Circumstance } from '../circuit/circumstances';
 import type { Test } from '../circuit/schema';
@@ -26,6 +27,7 @@ export function ofTheFault(model: CircuitModel, state: JobState, patterns: reado
     ...insulation(model, state),
     ...fuses(model, state, patterns),
     ...tightness(model, state),
+    ...cares(model, state),
     ...asComplained(model, state, patterns),
   ];
 }
@@ -130,11 +132,21 @@ function quickestInsulation(model: CircuitModel, ref: string): Insulation | null
   return best ? (best.bound.test as Insulation) : null;
 }
 
+/** What the change of a part that holds refrigerant asks for, in the order of the work. */
+function cares(model: CircuitModel, { decision }: JobState): Proof[] {
+  const part = decision?.body.part ?? '';
+  if (!isOfRefrigerant(model, part) || decision?.body.action === 'nothing') return [];
+  return REFRIGERANT_CARES.map((care) => ({ id: `care ${care} ${part}`, kind: 'care', part, care }));
+}
+
 /** A line that came off is shown to be tight again. */
-function tightness({ compiled }: CircuitModel, { decision }: JobState): Proof[] {
+function tightness(model: CircuitModel, { decision }: JobState): Proof[] {
+  const { compiled } = model;
   const at = compiled.partIndex.get(decision?.body.part ?? '');
   if (at === undefined || decision?.body.action === 'nothing') return [];
   const { part } = compiled.parts[at]!;
+  // Of a refrigerant circuit the leak check of its own stands for it.
+  if (isOfRefrigerant(model, part.ref)) return [];
   return kindOf(part).traits.fluid ? [{ id: `tight ${part.ref}`, kind: 'tight', part: part.ref }] : [];
 }
 

@@ -1,3 +1,4 @@
+import { samePerson } from '../job/rules/ledgerStanding';
 import type { SheetName } from '../sheets/sheets';
 
 /** Sheets about a refrigerant circuit: only licensed people open one, and only where the site says who they are. */
@@ -11,4 +12,13 @@ export function licensedFor(
   if (!OF_REFRIGERANT.includes(sheet)) return { is: 'free' };
   const people = refrigerantPeople.trim();
   return people === '' ? { is: 'nobodyNamed' } : { is: 'licensed', people };
+}
+
+/** Whether somebody is among those whom the site names; nobody is where it names nobody. */
+export function isLicensed(person: string, people: string): boolean {
+  const named = people
+    .split(/[,;\n]|\band\b/)
+    .map((one) => one.trim())
+    .filter(Boolean);
+  return named.some((one) => samePerson(one, person));
 }

@@ -33,18 +33,25 @@ const oilNets = oncePerModel(({ compiled }): readonly OilNet[] => {
  */
 export function oilOpened(model: CircuitModel, test: Test | Reading): string[] {
   const { setup } = test;
-  const opened = new Set([
-    ...(setup.open ?? []),
-    ...(test.kind === 'flow' ? [test.at] : []),
-    ...(setup.lifted ?? []).map(({ node }) => node).filter((node) => !setup.plugged?.includes(node)),
-    ...stoppedByHand(setup),
-  ]);
-  return [...opened].filter((name) => {
+  return openedIn(test).filter((name) => {
     const node = model.compiled.nodeIndex.get(name);
     return oilNets(model).some(
       ({ from, nodes }) => node !== undefined && nodes.has(node) && !setup.isolated?.includes(from),
     );
   });
+}
+
+/** Places of the fluid side that a test has open, feels at, or stops by hand. */
+export function openedIn(test: Test | Reading): string[] {
+  const { setup } = test;
+  return [
+    ...new Set([
+      ...(setup.open ?? []),
+      ...(test.kind === 'flow' ? [test.at] : []),
+      ...(setup.lifted ?? []).map(({ node }) => node).filter((node) => !setup.plugged?.includes(node)),
+      ...stoppedByHand(setup),
+    ]),
+  ];
 }
 
 /** An outlet that is stopped where no line was taken off: a finger, or a plug put in under pressure. */

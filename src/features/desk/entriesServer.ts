@@ -65,7 +65,10 @@ export async function appendToJob(
       });
   }
   const skewMs = request.sentAt ? Date.parse(request.sentAt) - now.getTime() : null;
-  const judge = await judgeOf(job, now);
+  // Only these ask who is licensed.
+  const asksWho = sound.some(({ type }) => type === 'fix' || type === 'proof');
+  const people = asksWho ? (await openPolicy()).policy.refrigerantPeople : '';
+  const judge = await judgeOf(job, now, people);
   const appended = await appendEntries(job.id, sound, {
     receivedAt: now,
     skewMs,
@@ -103,7 +106,7 @@ export async function appendToJob(
 }
 
 /** The rules of the core over a job's log as it stands under the lock, with the circuit that the log says it is about. */
-async function judgeOf(job: JobRow, now: Date) {
+async function judgeOf(job: JobRow, now: Date, refrigerantPeople: string) {
   const before = (await wholeLog(job.id))
     .map(({ entry }) => entry)
     .filter(({ type }) => CIRCUIT_TYPES.has(type));
@@ -116,13 +119,16 @@ async function judgeOf(job: JobRow, now: Date) {
       const circuit = await circuitOfJob(job, [...before, entry]);
       const next = drawnOf(circuit);
       const stored = entry.type === 'redrawn' ? await log() : [];
-      const refused = mayAppend(entry, jobBefore(next, stored, now));
+      const refused = mayAppend(entry, { ...jobBefore(next, stored, now), refrigerantPeople });
       if (refused) return refused;
       before.push(entry);
       drawn = next;
       return null;
     }
-    return mayAppend(entry, jobBefore(drawn, looksAtState(entry) ? await log() : [], now));
+    return mayAppend(entry, {
+      ...jobBefore(drawn, looksAtState(entry) ? await log() : [], now),
+      refrigerantPeople,
+    });
   };
   return { judge, drawn: () => drawn };
 }

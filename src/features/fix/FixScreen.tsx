@@ -17,10 +17,12 @@ import { spareRatings } from './spareRatings';
 import { Form } from '@/ui/Form';
 import { blownFuses } from '@/core/job/blownFuses';
 import { renewWords } from '@/words/en/findings';
+import { licensedWords } from '@/words/en/holds';
+import { isOfRefrigerant } from '@/core/safety/refrigerant';
 
 /** The right spare by ratings, measured before it is fitted; what was done; wires back by the map. */
 export function FixScreen() {
-  const { log, speaker } = useDesk();
+  const { job, log, speaker } = useDesk();
   const { decision, fixes } = log.state;
   const part = decision?.body.part ?? '';
   return (
@@ -29,6 +31,9 @@ export function FixScreen() {
       left={
         decision ? (
           <>
+            {isOfRefrigerant(speaker.model, part) && decision.body.action !== 'nothing' ? (
+              <Hold>{licensedWords(job.policy.refrigerantPeople)}</Hold>
+            ) : null}
             {decision.body.action === 'replace' ? <Spare key={part} part={part} /> : null}
             <FixForm key={decision.id} part={part} />
           </>

@@ -182,6 +182,10 @@ function ProofAnswer({ proof }: { proof: Proof }) {
   }
   if (proof.kind === 'tight')
     return pair(['Tight', () => write('none', 'tight')], ['Bubbles', () => write('bubbles', 'bubbles')]);
+  if (proof.kind === 'care')
+    return proof.care === 'dated'
+      ? null
+      : pair(['Done', () => write('none', 'done')], ['Not so', () => write('bubbles', 'not so')]);
   if (proof.kind === 'fuseHolds')
     return pair(['Held', () => write('holds', 'held')], ['Blew', () => write('blows', 'blew')]);
   if (proof.kind === 'code') {

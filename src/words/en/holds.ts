@@ -69,6 +69,8 @@ export function shutWords(gate: TestGate): { what: string; why: string } | null 
       return null;
     case 'oilOpened':
       return { what: 'Not to be taken.', why: oilWords(gate.at) };
+    case 'refrigerantOpened':
+      return { what: 'Not to be taken.', why: refrigerantWords(gate.at) };
     case 'unsigned':
       return { what: 'Shut until the work is made safe.', why: 'This one is taken dead.' };
     case 'close':
@@ -96,6 +98,19 @@ export function licenceWords(licence: { is: 'licensed'; people: string } | { is:
   return licence.is === 'licensed'
     ? `Only licensed people open a refrigerant circuit; here: ${licence.people}.`
     : 'Only licensed people open a refrigerant circuit, and this site’s policy names nobody. This sheet stays shut.';
+}
+
+/** Who changes a part that holds refrigerant. */
+export function licensedWords(people: string): string {
+  const named = people.trim();
+  return named === ''
+    ? 'Only somebody licensed for refrigerant does this, and the site names nobody yet: it is set under Site policy.'
+    : `Only who is licensed for refrigerant does this, and writes it down: ${named}. Recover first, ventilate, no flame near leaked gas.`;
+}
+
+/** Why a refrigerant circuit is opened for no reading. */
+export function refrigerantWords(at: readonly string[]): string {
+  return `It opens the refrigerant circuit at ${at.join(', ')}: the cold burns skin and eyes, the gas takes the air to breathe, and it may not be let out. Only gauges that somebody licensed has fitted are read.`;
 }
 
 /** Why oil is not opened under pressure, and how it is read. */

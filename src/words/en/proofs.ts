@@ -1,6 +1,7 @@
 import type { Circumstance } from '@/core/circuit/circumstances';
 import type { Part } from '@/core/circuit/partSchema';
 import type { Proof } from '@/core/job/proofList';
+import type { RefrigerantCare } from '@/core/safety/refrigerant';
 import { pointTitle } from './energies';
 import { partWords, pointName, positionWords, pressureWords, quantity, type Speaker } from './readings';
 
@@ -56,7 +57,30 @@ export function proofWords(speaker: Speaker, proof: Proof): string {
       return `Lock off ${pointTitle(proof.point)}, by its owner`;
     case 'tight':
       return `${partWords(speaker, proof.part)} is tight at working pressure: soapy water at its joints, each position`;
+    case 'care':
+      return CARE_WORDS[proof.care];
   }
+}
+
+/** What the change of a part that holds refrigerant asks for: usual practice, under local codes and the maker's manual. */
+const CARE_WORDS: Readonly<Record<RefrigerantCare, string>> = {
+  hotWork: 'Hot work permit written, burnables gone, extinguisher there, fire watch after the last flame',
+  wetWrap: 'Wet wrap on the valve while it was brazed, its inside out where the maker says so',
+  nitrogen: 'Dry nitrogen flowed through the pipe during brazing, by a regulator, never oxygen',
+  leakCheck:
+    'Leak check: standing pressure with nitrogen, corrected for its temperature, then bubbles or a detector at every joint',
+  evacuation: 'Evacuated, pump shut off, the rise held under its mark',
+  stem: 'Stem where it belongs, cap on and tight',
+  dated: 'Date and name on the part',
+};
+
+/** The same in two words. */
+export function careWords(care: RefrigerantCare): string {
+  return care === 'evacuation'
+    ? 'The evacuation'
+    : care === 'leakCheck'
+      ? 'The leak check'
+      : CARE_WORDS[care];
 }
 
 /** How a load of a kind is seen to stop, and not to. */

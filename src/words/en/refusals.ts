@@ -4,10 +4,10 @@ import type { HandOverStop } from '@/core/job/rules/handOverStops';
 import type { ProofRefusal, ProofStep } from '@/core/job/rules/provedDead';
 import type { StorageRefusal } from '@/core/job/rules/storageRefusal';
 import type { GaugeMark } from '@/core/units/quantities';
-import { oilWords } from './holds';
+import { oilWords, refrigerantWords } from './holds';
 import { pointTitle } from './energies';
 import { measureWords } from './bench';
-import { proofWords } from './proofs';
+import { careWords, proofWords } from './proofs';
 import { pressureWords, type Speaker } from './readings';
 
 const PA_IN_KPA = 1000;
@@ -121,6 +121,14 @@ export function refusalWords(refusal: EntryRefusal | StorageRefusal, speaker: Sp
       return `Still to close: ${refusal.points.map(pointTitle).join('; ')}.`;
     case 'opensOil':
       return `${oilWords(refusal.at)} No reading with it open is taken.`;
+    case 'opensRefrigerant':
+      return `${refrigerantWords(refusal.at)} No reading with it open is taken.`;
+    case 'notLicensed':
+      return refusal.people.trim() === ''
+        ? 'Nobody is named as licensed for refrigerant: it is set under Site policy. Until then nobody writes down work on a refrigerant circuit.'
+        : `${refusal.person} is not among those licensed for refrigerant (${refusal.people.trim()}): one of them does this, and writes it down.`;
+    case 'careShown':
+      return `${careWords(refusal.care)} is shown before a refrigerant circuit goes back to work; it is not left with a reason.`;
     case 'defeatsGuard':
       return `${refusal.guards.join(', ')} guards, or may guard, a person or a limit: no reading with it bridged is taken. Say on the drawing whom it protects.`;
     case 'mayNotBeLeft':

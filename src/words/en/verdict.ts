@@ -51,6 +51,8 @@ export function verdictWhy(verdict: Verdict): string {
           return `${part} stands clear, but reading ${verdict.reading + 1} would stay unexplained by it; find out why before it is named.`;
         case 'wayNotShown':
           return `${part} is proved bad; that ${listed(verdict.parts)} ${verdict.parts.length > 1 ? 'are' : 'is'} good has not been shown yet.`;
+        case 'programOpen':
+          return `${verdict.part} leads, and nobody has looked whether its program asks for it at all: its page says it.`;
         case 'rivalOpen':
           return `${part} stands clear, but ${verdict.rival} might still be it with ${shareWords(verdict.rivalShare)}, and nothing has been read on it.`;
         case 'proofMissing':

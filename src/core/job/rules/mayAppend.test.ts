@@ -63,7 +63,13 @@ const against = (entry: Entry, seen: number, ids: string[] = []): Entry => ({
   against: { number: seen, own: ids },
 });
 const judge = (entry: Entry, log: readonly Entry[], receivedMs = NOW) =>
-  mayAppend(entry, { model, log: () => log, after: (number) => log.slice(number), receivedMs });
+  mayAppend(entry, {
+    model,
+    log: () => log,
+    after: (number) => log.slice(number),
+    receivedMs,
+    refrigerantPeople: '',
+  });
 
 describe('isolation and its signature', () => {
   it('a live place is refused whatever the screen let through', () => {
@@ -265,7 +271,13 @@ describe('oil under pressure', () => {
       typed: 'weak',
     } as never);
   const refusal = (setup: object) =>
-    mayAppend(reading(setup), { model: lift, log: () => [], after: () => [], receivedMs: NOW });
+    mayAppend(reading(setup), {
+      model: lift,
+      log: () => [],
+      after: () => [],
+      receivedMs: NOW,
+      refrigerantPeople: '',
+    });
 
   it('no reading is kept that opened it', () => {
     expect(refusal({ controls: { lever: 'lift' }, open: ['Q1:2'] })).toEqual({

@@ -1,11 +1,18 @@
 import { InputError } from '../../circuit/inputError';
 import type { CircuitModel } from '../../circuit/model';
 import { bindTest } from '../../diagnosis/predict';
+import { isLicensed } from '../../safety/licensed';
 import { oilOpened } from '../../safety/pressedOil';
+import {
+  CARES_SHOWN,
+  isOfRefrigerant,
+  refrigerantOpened,
+  type RefrigerantCare,
+} from '../../safety/refrigerant';
 import { guardsDefeated } from '../../safety/guards';
 import { isolationPlan } from '../../safety/isolationPlan';
 import type { Entry } from '../entries';
-import { mayBeLeft, proofList } from '../proofList';
+import { careOf, mayBeLeft, proofList } from '../proofList';
 import { reduceJob } from '../reduceJob';
 import { handOverStops, type HandOverStop } from './handOverStops';
 import { missedBy, needsNewest } from './newestState';
@@ -30,7 +37,12 @@ export type EntryRefusal =
   | { code: 'notClosed'; points: string[] }
   | { code: 'defeatsGuard'; guards: string[] }
   | { code: 'opensOil'; at: string[] }
+  | { code: 'opensRefrigerant'; at: string[] }
+  /** Only who the site names may do this; empty where it names nobody. */
+  | { code: 'notLicensed'; person: string; people: string }
   | { code: 'mayNotBeLeft'; proof: string }
+  /** What a refrigerant circuit is shown to be before it goes back to work. */
+  | { code: 'careShown'; care: RefrigerantCare }
   /** Whether a guard stops what it must is shown, never left. */
   | { code: 'guardUntried'; guards: string[] }
   | { code: 'notInLedger'; item: string }
@@ -48,6 +60,8 @@ export interface JobBefore {
   /** Entries numbered after the one that an entry was written against. */
   after: (number: number) => readonly Entry[];
   receivedMs: number;
+  /** Who is licensed for refrigerant, as the site's policy names them. */
+  refrigerantPeople: string;
 }
 
 /** Entries whose rules look at the job's state, not only at themselves. */
@@ -71,14 +85,32 @@ export function mayAppend(entry: Entry, job: JobBefore): EntryRefusal | null {
   }
 }
 
-function refusalOf(entry: Entry, { model, log }: JobBefore): EntryRefusal | null {
+/** Work on a refrigerant circuit by somebody whom the site does not name; null where it is none, or they are. */
+function unlicensed(entry: Entry, { model, refrigerantPeople: people }: JobBefore): EntryRefusal | null {
+  const { person } = entry;
+  const part =
+    entry.type === 'fix'
+      ? entry.body.part
+      : entry.type === 'proof'
+        ? careOf(entry.body.proof)?.part
+        : undefined;
+  if (part === undefined || !isOfRefrigerant(model, part)) return null;
+  return isLicensed(person, people) ? null : { code: 'notLicensed', person, people };
+}
+
+function refusalOf(entry: Entry, job: JobBefore): EntryRefusal | null {
+  const { model, log } = job;
+  const refusal = unlicensed(entry, job);
+  if (refusal) return refusal;
   switch (entry.type) {
     case 'reading': {
       bindTest(model, entry.body.reading);
       const guards = guardsDefeated(model, entry.body.reading.setup);
       if (guards.length > 0) return { code: 'defeatsGuard', guards };
       const oil = oilOpened(model, entry.body.reading);
-      return oil.length > 0 ? { code: 'opensOil', at: oil } : null;
+      if (oil.length > 0) return { code: 'opensOil', at: oil };
+      const cold = refrigerantOpened(model, entry.body.reading);
+      return cold.length > 0 ? { code: 'opensRefrigerant', at: cold } : null;
     }
     case 'skippedTest':
       bindTest(model, entry.body.test);
@@ -117,6 +149,8 @@ function refusalOf(entry: Entry, { model, log }: JobBefore): EntryRefusal | null
       if (reason === undefined) return null;
       // What has to be shown of the machine itself follows from its drawing alone; a ledger line from its name.
       const proof = proofList(model, reduceJob([])).find((one) => one.id === id);
+      const care = careOf(id);
+      if (care && CARES_SHOWN.includes(care.care)) return { code: 'careShown', care: care.care };
       if (proof?.kind === 'interlock' && !mayBeLeft(proof))
         return { code: 'guardUntried', guards: proof.guards };
       return id.startsWith('ledger ') ? { code: 'mayNotBeLeft', proof: id } : null;

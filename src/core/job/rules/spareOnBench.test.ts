@@ -25,7 +25,13 @@ const fix = (more: object = {}) =>
     ...more,
   });
 const refusal = (entry: Entry, ...log: Entry[]) =>
-  mayAppend(entry, { model, log: () => log, after: () => [], receivedMs: Date.parse(entry.at) });
+  mayAppend(entry, {
+    model,
+    log: () => log,
+    after: () => [],
+    receivedMs: Date.parse(entry.at),
+    refrigerantPeople: '',
+  });
 const coil = circuit.parts.find(({ ref }) => ref === 'Y1');
 const ohms = coil?.kind === 'coil' ? coil.ohms! : NaN;
 

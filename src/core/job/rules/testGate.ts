@@ -3,6 +3,7 @@ import type { CircuitModel } from '../../circuit/model';
 import type { Test } from '../../circuit/schema';
 import { isDeadKind } from '../../circuit/testPlace';
 import { oilOpened } from '../../safety/pressedOil';
+import { refrigerantOpened } from '../../safety/refrigerant';
 import { guardsDefeated } from '../../safety/guards';
 import { suppliesNeeded } from '../../safety/suppliesNeeded';
 import type { IsolationPoint } from '../../safety/isolationPlan';
@@ -15,6 +16,7 @@ export type TestGate =
   | { state: 'forbidden'; guards: string[] }
   /** It opens oil under pressure at these places: it is not taken so. */
   | { state: 'oilOpened'; at: string[] }
+  | { state: 'refrigerantOpened'; at: string[] }
   /** The test needs the work dead and the plan is not signed. */
   | { state: 'unsigned' }
   /** The test needs these points closed again; they were opened for an earlier one. */
@@ -33,6 +35,8 @@ export function testGate(
   if (guards.length > 0) return { state: 'forbidden', guards };
   const at = oilOpened(model, test);
   if (at.length > 0) return { state: 'oilOpened', at };
+  const cold = refrigerantOpened(model, test);
+  if (cold.length > 0) return { state: 'refrigerantOpened', at: cold };
   const supplies = plan.filter(({ energy }) => (SUPPLY_ENERGIES as readonly string[]).includes(energy));
   if (isDeadKind(test.kind)) {
     if (!madeSafe) return { state: 'unsigned' };

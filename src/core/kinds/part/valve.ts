@@ -1,10 +1,10 @@
 import { InputError } from '../../circuit/inputError';
 import type { PartOf } from '../../circuit/partSchema';
-import { bridged, worsened, type FaultVariant } from '../../diagnosis/faultTypes';
+import { bridged, leak, worsened, type FaultVariant } from '../../diagnosis/faultTypes';
 import { ATMOSPHERE, AT_REST, SHIFTED, OTHER_WAY, MIDWAY, type BranchSpec } from './branch';
 import { holdAmps, pullInAmps } from './coil';
 import { definePart, nothing, traits } from './module';
-import { BLOCKED, SEAL_LEAK } from './ranges';
+import { BLOCKED, LEAK, SEAL_LEAK } from './ranges';
 
 /** Pressure lost per flow when the file gives none, kPa per L/min: linearised at working flow. */
 const RESTRICTION = 0.15;
@@ -22,7 +22,14 @@ export const valve = definePart<'valve'>()({
   chain: { letter: 'Q', figure: null, words: ['valve'] },
   traits: traits({ fluid: true }),
   accessMinutes: 1,
-  odds: { stuckAtRest: 0.9, stuckShifted: 0.4, stuckMidway: 0.3, sealLeak: 0.4, ventBlocked: 0.3 },
+  odds: {
+    stuckAtRest: 0.9,
+    stuckShifted: 0.4,
+    stuckMidway: 0.3,
+    sealLeak: 0.4,
+    ventBlocked: 0.3,
+    leaking: 0.4,
+  },
   branches: waysOf,
   devices: (part, { index }, { compiled }) => [
     {
@@ -41,7 +48,7 @@ export const valve = definePart<'valve'>()({
       bistable: part.ways === '5/2' && part.coil2 !== undefined,
     },
   ],
-  faults: ({ add, part: { index, branches } }, { ways }) => {
+  faults: ({ add, part: { index, branches }, body }, { ways, refrigerant }) => {
     const position = (at: number): FaultVariant => ({
       weight: 1,
       edits: () => [{ type: 'position', part: index, position: at }],
@@ -50,6 +57,8 @@ export const valve = definePart<'valve'>()({
     add('stuckShifted', null, [position(SHIFTED), ...(ways === '5/3' ? [position(OTHER_WAY)] : [])]);
     add('stuckMidway', null, [position(MIDWAY)]);
     add('sealLeak', SEAL_LEAK, branches.map(bridged));
+    // Out past its stem, where what it holds is worth more than a hiss.
+    if (refrigerant) add('leaking', LEAK, [leak(body, 'a'), leak(body, 'b')]);
     add('ventBlocked', BLOCKED, branches.filter(({ role }) => role === 'vent').map(worsened));
   },
   energy: nothing,

@@ -57,6 +57,21 @@ describe('bits on the controller’s page', () => {
     expect(share('1', 'noCommand')).toBeLessThan(0.01);
   });
 
+  it.each(['noCommand', 'noOutput'])('%s is named as that, after a look at the page,', (fault) => {
+    const machine = new MachineUnderTest(circuit, 'A1', fault);
+    const diagnoser = new Diagnoser(circuit);
+    const readings: Reading[] = [{ kind: 'function', part: 'C1', setup: on, value: 'dead' }];
+    let found = diagnoser.diagnose(readings);
+    for (let k = 0; k < 12 && found.verdict.state === 'keepTesting' && found.next[0]; k++) {
+      const { test } = found.next[0];
+      readings.push({ ...test, value: machine.value(test) } as Reading);
+      found = diagnoser.diagnose(readings);
+    }
+    expect(found.verdict).toMatchObject({ state: 'name', part: 'A1', fault });
+    expect(readings.some((one) => one.kind === 'bit' && one.which === 'command')).toBe(true);
+    if (fault === 'noCommand') expect(found.verdict).toMatchObject({ clearFirst: [] });
+  });
+
   it('are asked for where the page can be seen, and are no faults of an output without them', () => {
     const asked = (of: Circuit) =>
       new Diagnoser(of)

@@ -1,0 +1,110 @@
+import { demoCircuit } from '@/testing/demoCircuits';
+import { CircuitModel } from '../circuit/model';
+import type { Setup, Test } from '../circuit/schema';
+import { listCandidateTests } from '../diagnosis/candidateTests';
+import type { Entry } from '../job/entries';
+import { careOf, mayBeLeft, proofList, proofStanding } from '../job/proofList';
+import { reduceJob } from '../job/reduceJob';
+import { handOverStops } from '../job/rules/handOverStops';
+import { mayAppend } from '../job/rules/mayAppend';
+import { testGate } from '../job/rules/testGate';
+import { entryWriter } from '../testing/entryWriter';
+import { isolationPlan } from './isolationPlan';
+import { isLicensed } from './licensed';
+import { isOfRefrigerant, REFRIGERANT_CARES, refrigerantOpened } from './refrigerant';
+
+const model = new CircuitModel(demoCircuit('cellar-liquid-valve'));
+const open: Test = { kind: 'flow', at: 'R2', setup: { open: ['R2'] } };
+const write = entryWriter('Henrike');
+const decided = write('decision', {
+  part: 'Q1',
+  fault: 'stuckAtRest',
+  action: 'replace',
+  why: 'no pressure behind',
+});
+const fix = (part: string, more: object = {}) =>
+  write('fix', {
+    part,
+    work: 'New valve brazed in',
+    spare: '',
+    serial: '',
+    dated: '',
+    torque: '',
+    seals: '',
+    ...more,
+  });
+const by = (entry: Entry, person: string): Entry => ({ ...entry, person });
+const refusal = (entry: Entry, people: string, log: readonly Entry[] = [decided]) =>
+  mayAppend(entry, {
+    model,
+    log: () => log,
+    after: () => [],
+    receivedMs: Date.parse(entry.at),
+    refrigerantPeople: people,
+  });
+
+describe('a refrigerant circuit', () => {
+  it('is opened for no reading, whatever is isolated, and no such test is offered', () => {
+    expect(refrigerantOpened(model, open)).toEqual(['R2']);
+    const off: Setup = { isolated: ['P0', 'P9', 'G1'], open: ['R2'] };
+    expect(refrigerantOpened(model, { ...open, setup: off })).toEqual(['R2']);
+    for (const setup of [{ lifted: [{ part: 'H1', node: 'R3' }] }, { plugged: ['R3'] }] as Setup[])
+      expect(refrigerantOpened(model, { kind: 'pressure', at: 'R1', setup })).toEqual(['R3']);
+    expect(refrigerantOpened(model, { kind: 'pressure', at: 'R2', setup: {} })).toEqual([]);
+    const tests = listCandidateTests(model).tests.map(({ bound }) => bound.test);
+    expect(tests.filter((test) => refrigerantOpened(model, test).length > 0)).toEqual([]);
+    expect(tests.some(({ kind }) => kind === 'pressure')).toBe(true);
+    const gate = testGate(model, isolationPlan(model), { madeSafe: null, isolated: new Map() }, open);
+    expect(gate).toEqual({ state: 'refrigerantOpened', at: ['R2'] });
+    const reading = { ...open, value: 'none' };
+    expect(refusal(write('reading', { reading, typed: 'none' }), 'Henrike')).toMatchObject({
+      code: 'opensRefrigerant',
+    });
+    expect(isolationPlan(model).filter(({ energy }) => energy === 'refrigerant')).toHaveLength(2);
+  });
+
+  it('is worked on by who the site names, and by nobody where it names nobody', () => {
+    expect(isLicensed('henrike ', 'Rasmus; Henrike')).toBe(true);
+    expect(isLicensed('Tove', 'Rasmus and Henrike')).toBe(false);
+    expect(isLicensed('', '')).toBe(false);
+    expect(refusal(fix('Q1', { untested: 'sealed' }), 'Henrike')).toBeNull();
+    expect(refusal(by(fix('Q1', { untested: 'sealed' }), 'Tove'), 'Henrike')).toEqual({
+      code: 'notLicensed',
+      person: 'Tove',
+      people: 'Henrike',
+    });
+    expect(refusal(fix('Q1'), '')).toMatchObject({ code: 'notLicensed', people: '' });
+    const care = write('proof', { proof: 'care leakCheck Q1', done: true, found: 'done' });
+    expect(refusal(by(care, 'Tove'), 'Henrike')).toMatchObject({ code: 'notLicensed' });
+    expect(refusal(care, 'Henrike')).toBeNull();
+    // Its coil is electricity like any other.
+    expect(isOfRefrigerant(model, 'Y1')).toBe(false);
+    expect(refusal(by(fix('Y1', { untested: 'none' }), 'Tove'), '')).toBeNull();
+  });
+
+  it('goes back to work after each care is shown; leak check and evacuation are not left with a reason', () => {
+    const proofs = proofList(model, reduceJob([decided])).flatMap((proof) =>
+      proof.kind === 'care' ? [proof] : [],
+    );
+    expect(proofs.map(({ care }) => care)).toEqual([...REFRIGERANT_CARES]);
+    expect(proofs.filter((proof) => !mayBeLeft(proof)).map(({ care }) => care)).toEqual([
+      'leakCheck',
+      'evacuation',
+    ]);
+    expect(careOf('care stem Q1')).toEqual({ care: 'stem', part: 'Q1' });
+    expect([careOf('works Q1'), careOf('care nothing Q1')]).toEqual([null, null]);
+    const left = (care: string) =>
+      refusal(
+        write('proof', { proof: `care ${care} Q1`, done: false, found: '', reason: 'flared' }),
+        'Henrike',
+      );
+    expect(left('evacuation')).toEqual({ code: 'careShown', care: 'evacuation' });
+    expect(left('hotWork')).toBeNull();
+    const dated = proofs.find(({ care }) => care === 'dated')!;
+    const standing = (...log: Entry[]) => proofStanding(dated, reduceJob([decided, ...log])).state;
+    expect([standing(fix('Q1')), standing(fix('Q1', { dated: '2026-02-04' }))]).toEqual(['open', 'done']);
+    const stops = handOverStops(model, reduceJob([decided, fix('Q1')]));
+    expect(JSON.stringify(stops)).toContain('care evacuation Q1');
+    expect(proofList(model, reduceJob([])).some(({ kind }) => kind === 'care')).toBe(false);
+  });
+});

@@ -3,6 +3,7 @@ import { expect, type Page } from '@playwright/test';
 import { parseCircuit } from '../src/core/circuit/parse';
 import type { Test } from '../src/core/circuit/schema';
 import { MachineUnderTest as Bench } from '../src/core/testing/machineUnderTest';
+import { valueWords } from '../src/words/en/readings';
 import { parseReading } from '../src/core/units/parseReading';
 
 /** A machine of the demo with a hidden fault; without a part, a sound one. */
@@ -10,6 +11,14 @@ export class MachineUnderTest extends Bench {
   constructor(circuit: string, part?: string, fault?: string, ohms?: number) {
     const text = readFileSync(`demo/circuits/${circuit}.circuit.json`, 'utf8');
     super(parseCircuit(JSON.parse(text)), part, fault, ohms);
+  }
+
+  /** As the meter shows it; what is seen, in the words of its key. */
+  override answer(test: Test): string {
+    const seen = this.value(test);
+    return typeof seen === 'string' && seen !== 'OL'
+      ? valueWords(test.kind, seen, 'bar')
+      : super.answer(test);
   }
 }
 
@@ -25,7 +34,11 @@ export async function answerByKeyboard(page: Page, machine: MachineUnderTest): P
   const test = await askedTest(page);
   const typed = machine.answer(test);
   if ((await page.locator('[data-hold]').count()) > 0) await page.keyboard.press('h');
-  if (parseReading(typed)) {
+  const choices = await page
+    .locator('[data-choice]')
+    .evaluateAll((keys) => keys.map((key) => key.getAttribute('data-choice')));
+  if (choices.includes(typed)) await page.keyboard.press(String(choices.indexOf(typed) + 1));
+  else if (parseReading(typed)) {
     await page.keyboard.type(typed === 'OL' ? 'o' : typed);
     await page.keyboard.press('Enter');
     // A value between the bands is asked for once more.
@@ -35,11 +48,6 @@ export async function answerByKeyboard(page: Page, machine: MachineUnderTest): P
       (await typedBox.textContent({ timeout: 1000 }).catch(() => '')) !== ''
     )
       await page.keyboard.press('Enter');
-  } else {
-    const choices = await page
-      .locator('[data-choice]')
-      .evaluateAll((keys) => keys.map((key) => key.getAttribute('data-choice')));
-    await page.keyboard.press(String(choices.indexOf(typed) + 1));
   }
   return typed;
 }

@@ -473,6 +473,18 @@ export const BENCH_FORMS: Readonly<Record<SheetName, readonly FieldSpec[]>> = {
     figure('bubbleC', 'or bubble point', { unit: '°C' }),
     figure('dewC', 'or dew point', { unit: '°C' }),
     figure('altitudeMetres', 'Altitude', { unit: 'm' }),
+    figure('vapourLineC', 'Pipe, vapour side', { unit: '°C' }),
+    figure('liquidLineC', 'Pipe, liquid side', { unit: '°C' }),
+    {
+      kind: 'table',
+      field: 'table',
+      label: 'The maker’s table goes before the fit',
+      columns: [
+        col('celsius', '°C'),
+        col('kPaAbs', 'kPa absolute'),
+        col('dewKPaAbs', 'dew line, of a blend'),
+      ],
+    },
   ],
   planner: [
     choice('sensor', 'Sensor', ['outside', 'outside'], ['line', 'in the line'], ['pressure', 'pressure']),

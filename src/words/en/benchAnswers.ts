@@ -435,6 +435,8 @@ const SAY: { [N in SheetName]: (answer: Answers[N]) => SaidAnswer } = {
     lines: [
       ...line('Absolute', plain(one.kPaAbsBubble ?? one.kPaAbsDew, 'kPa', 4)),
       ...line('Of pressure, within', plain(one.errorPercent, '%')),
+      ...line('Superheat', plain(one.superheatK, 'K')),
+      ...line('Subcooling', plain(one.subcoolingK, 'K')),
       ...line('From', one.source),
     ],
   }),

@@ -163,6 +163,13 @@ const WORDS: Readonly<Record<FindingCode, (found: Finding) => string>> = {
   spread: ({ kPa }) => `Its points scatter by ${at(Math.round(Number(kPa)))} kPa.`,
   offRated: ({ kPa }) => `${at(Math.round(Number(kPa)))} kPa off what is written on it.`,
   refrigerantNotKnown: ({ refrigerant }) => `${at(refrigerant)} is not in the table.`,
+  outsideTable: ({ fromC, toC }) =>
+    `Outside the maker’s table, which runs from ${at(fromC)} to ${at(toC)} °C.`,
+  tableTooShort: ({ least }) => `A table of fewer than ${at(least)} points draws no curve.`,
+  liquidInVapour: () =>
+    'The vapour side is colder than its dew point: liquid comes along, or the gauge, the clamp or the refrigerant is another.',
+  vapourInLiquid: () =>
+    'The liquid side is warmer than its bubble point: gas comes along, or the gauge, the clamp or the refrigerant is another.',
   outsideFit: ({ fromC, toC }) => `Outside ${at(fromC)} to ${at(toC)} °C, where the figures hold.`,
   altitudeNotKnown: () => 'The altitude is not known: sea level is taken.',
   notYetChecked: ({ refrigerant }) => `${at(refrigerant)}: to be checked against the maker’s table.`,

@@ -142,6 +142,9 @@ function thresholdOf(
     kPaAbs: undefined,
     bubbleC: undefined,
     dewC: undefined,
+    table: undefined,
+    vapourLineC: undefined,
+    liquidLineC: undefined,
     altitudeMetres,
   });
   for (const found of point.findings as PlannerFinding[])

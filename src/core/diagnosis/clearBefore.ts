@@ -1,3 +1,6 @@
+import { mediumOf } from '../circuit/medium';
+import type { Part } from '../circuit/schema';
+import { isOfRefrigerant } from '../safety/refrigerant';
 import { kindOf } from '../kinds/part';
 import type { CircuitModel } from '../circuit/model';
 import { branchAmps } from '../circuit/world';
@@ -14,6 +17,11 @@ export interface ClearFirst {
     | 'jammedSpool'
     | 'jammedArmature'
     | 'missingAir'
+    /** Water, dirt or dry air; dirt in the oil; dust; moisture in a refrigerant: what made it stick, wear or choke. */
+    | 'foulAir'
+    | 'foulOil'
+    | 'foulVacuum'
+    | 'foulRefrigerant'
     | 'overload';
 }
 
@@ -93,5 +101,39 @@ export function clearBefore(model: CircuitModel, ref: string, fault: FaultName):
     case 'motor':
       diodesAcross(nodes);
   }
+  found.push(...foulBefore(model, part, fault));
   return found;
+}
+
+/** What sticks, wears or chokes because of what comes with its air, oil or vacuum. */
+const BY_DIRT: readonly FaultName[] = [
+  'stuckAtRest',
+  'stuckShifted',
+  'stuckMidway',
+  'jammed',
+  'sealLeak',
+  'ventBlocked',
+  'blocked',
+];
+
+/** Where the next one would meet what spoilt this: at the filter before it, else at the supply. */
+function foulBefore(model: CircuitModel, part: Part, fault: FaultName): ClearFirst[] {
+  if (!kindOf(part).traits.fluid || !BY_DIRT.includes(fault)) return [];
+  const parts = model.compiled.circuit.parts;
+  const cold = isOfRefrigerant(model, part.ref);
+  const supply = parts.find(
+    (one) =>
+      kindOf(one).traits.fluid && kindOf(one).traits.supply && isOfRefrigerant(model, one.ref) === cold,
+  );
+  const at = parts.find(({ kind, ref }) => kind === 'filter' && ref !== part.ref) ?? supply;
+  if (!at || at.ref === part.ref) return [];
+  const medium = mediumOf(model);
+  const reason = cold
+    ? 'foulRefrigerant'
+    : medium === 'oil'
+      ? 'foulOil'
+      : medium === 'vacuum'
+        ? 'foulVacuum'
+        : 'foulAir';
+  return [{ part: at.ref, reason }];
 }

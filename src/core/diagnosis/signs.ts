@@ -33,6 +33,8 @@ const JOINTS: readonly FaultName[] = ['open', 'highResistance'];
 const WIRING: readonly Part['kind'][] = ['wire', 'pin'];
 const CONTACTS: readonly Part['kind'][] = ['switch', 'relay', 'timer', 'pressureSwitch'];
 const LEAKS: readonly FaultName[] = ['weakInsulation', 'shortToFrame'];
+/** Where air expands, and cools. */
+const EXHAUSTS: readonly Part['kind'][] = ['valve', 'silencer', 'throttle', 'regulator'];
 const WINDINGS: readonly Part['kind'][] = ['coil', 'relay', 'motor', 'transformer', 'proportionalValve'];
 
 /** Where the circuit itself tells which faults would make something work that was not asked for. */
@@ -70,6 +72,12 @@ export const SIGN_LIKELIHOODS: Readonly<Record<Circumstance, readonly Likelihood
   afterMinutes: [
     { faults: ['shortedTurns', 'weakInsulation'], factor: 4, because: 'insulation gives way as it warms' },
     { faults: ['open'], kinds: WINDINGS, factor: 4, because: 'a cracked winding parts as it warms' },
+    {
+      faults: ['ventBlocked', 'blocked'],
+      kinds: EXHAUSTS,
+      factor: 3,
+      because: 'ice grows where wet air expands',
+    },
   ],
   hot: [
     { faults: ['shortedTurns', 'weakInsulation'], factor: 4, because: 'insulation gives way when hot' },
@@ -87,6 +95,7 @@ export const SIGN_LIKELIHOODS: Readonly<Record<Circumstance, readonly Likelihood
   betterWarm: [
     { faults: ['weakInsulation', 'highResistance'], factor: 4, because: 'moisture dries out' },
     { faults: ['stuckAtRest', 'stuckMidway', 'jammed'], factor: 4, because: 'a sticky spool loosens' },
+    { faults: ['ventBlocked', 'blocked'], factor: 4, because: 'water that froze in it thaws' },
   ],
   afterPause: [
     {

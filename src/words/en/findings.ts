@@ -89,6 +89,10 @@ const CLEAR_WORDS: Readonly<Record<ClearFirst['reason'], string>> = {
     'find what holds it, ice, dirt, a bent stem or the valve it moves: a new one would stand at its inrush current and burn',
   jammedSpool: 'jammed, it would leave an alternating coil at its inrush current',
   missingAir: 'without pilot pressure a good spool stands mid-way',
+  foulAir: 'water, dirt or dry air does the same to the next one: drain it, look at its bowl',
+  foulOil: 'dirt in the oil does the same to the next one: look at the filter and at the oil',
+  foulVacuum: 'dust drawn in does the same to the next one: look at the filter and the open port',
+  foulRefrigerant: 'moisture or dirt does the same to the next one: a new drier, and evacuate it dry',
   overload: 'read what it draws before the new part carries it',
 };
 

@@ -87,6 +87,8 @@ export function heldAgainst(sheet: Sheet, answer: SheetAnswer, marks: ShopMarks)
     case 'interlocks':
     case 'spareContact':
     case 'bubbles':
+    case 'stroke':
+    case 'connector':
     case 'actuation':
     case 'saturation':
     case 'cutIn':

@@ -46,6 +46,8 @@ describe('every sheet', () => {
     hold: {},
     evacuation: {},
     planner: {},
+    stroke: {},
+    connector: { pins: ['1', '2'] },
   };
 
   it.each(Object.entries(BARE))('%s with nothing read says nothing, and asks', (sheet, fields) => {

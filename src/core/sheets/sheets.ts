@@ -3,6 +3,7 @@ import { actuationSheet, judgeActuation, type ActuationFinding } from './actuati
 import { bubblesSheet, judgeBubbles, type BubblesFinding } from './bubbles/bubbles';
 import { coilSheet, judgeCoil, type CoilFinding } from './coil/coil';
 import { contactsSheet, judgeContacts, type ContactsFinding } from './contacts/contacts';
+import { checkConnector, connectorSheet, type ConnectorFinding } from './connector/connector';
 import { cutInSheet, runCutIn, type CutInFinding } from './cutIn/cutIn';
 import { diodeSheet, judgeDiode, type DiodeFinding } from './diode/diode';
 import { dropSheet, judgeDrop, type DropFinding } from './drop/drop';
@@ -18,6 +19,7 @@ import { saturate, saturationSheet, type SaturationFinding } from './saturation/
 import { shopMarks, type ShopMarks } from '../tables/marks';
 import type { SheetAnswer } from './sheet';
 import { chooseContact, spareContactSheet, type SpareContactFinding } from './spareContact/spareContact';
+import { judgeStroke, strokeSheet, type StrokeFinding } from './stroke/stroke';
 import { surveyPins, surveySheet, type SurveyFinding } from './survey/survey';
 import { tellTerminals, terminalsSheet, type TerminalsFinding } from './terminals/terminals';
 import { readTrace, traceSheet, type TraceFinding } from './trace/trace';
@@ -48,6 +50,8 @@ export const sheetSchema = z.discriminatedUnion('sheet', [
   holdSheet,
   evacuationSheet,
   plannerSheet,
+  strokeSheet,
+  connectorSheet,
 ]);
 export type Sheet = z.infer<typeof sheetSchema>;
 export type SheetName = Sheet['sheet'];
@@ -76,6 +80,8 @@ const COMPUTE: { [N in SheetName]: (sheet: SheetOf<N>, marks: ShopMarks) => Shee
   hold: judgeHold,
   evacuation: judgeEvacuation,
   planner: planControl,
+  stroke: judgeStroke,
+  connector: checkConnector,
 };
 
 /** Computes a sheet, held against the shop's marks. Throws `InputError` for a name that the sheet does not have and figures that cannot stand together. */
@@ -91,6 +97,7 @@ export type FindingCode =
   | ActuationFinding['code']
   | BubblesFinding['code']
   | CoilFinding['code']
+  | ConnectorFinding['code']
   | ContactsFinding['code']
   | CutInFinding['code']
   | DiodeFinding['code']
@@ -105,6 +112,7 @@ export type FindingCode =
   | OutputsFinding['code']
   | SaturationFinding['code']
   | SpareContactFinding['code']
+  | StrokeFinding['code']
   | SurveyFinding['code']
   | TerminalsFinding['code']
   | TraceFinding['code']

@@ -1,3 +1,4 @@
+import { fluidSchemaKinds } from '@/core/circuit/partSchema';
 import { GUARDS } from '@/core/circuit/partSchema';
 import { readBits, writeBits, type DriverBits } from '@/core/draw/bitsText';
 import { readCodes, writeCodes, type DriverCodes } from '@/core/draw/codesText';
@@ -166,6 +167,12 @@ const OWN: Readonly<Record<Part['kind'], readonly PartField[]>> = {
   ],
 };
 
+const REFRIGERANT: PartField = {
+  key: 'refrigerant',
+  label: 'Holds refrigerant: opened for no test',
+  choices: ['yes', 'no'],
+};
+
 const COMMON: readonly PartField[] = [
   { key: 'label', label: 'What it is called', text: true },
   { key: 'place', label: 'Where it sits', text: true },
@@ -187,7 +194,8 @@ const COMMON: readonly PartField[] = [
 
 /** Fields of a part's form: what its kind is made of first, then where to find it. */
 export function partFields(kind: Part['kind']): readonly PartField[] {
-  return [...OWN[kind], ...COMMON];
+  const cold = fluidSchemaKinds.includes(kind) ? [REFRIGERANT] : [];
+  return [...OWN[kind], ...cold, ...COMMON];
 }
 
 /** A field's value as it stands in the form. */

@@ -15,6 +15,8 @@ import type { FunctionsAnswer } from '@/core/sheets/functions/functions';
 import type { InsulationAnswer } from '@/core/sheets/insulation/insulation';
 import type { InterlocksAnswer } from '@/core/sheets/interlocks/interlocks';
 import type { OutputsAnswer } from '@/core/sheets/outputs/outputs';
+import type { ConnectorAnswer } from '@/core/sheets/connector/connector';
+import type { StrokeAnswer, StrokeVerdict } from '@/core/sheets/stroke/stroke';
 import type { SaturationAnswer } from '@/core/sheets/saturation/saturation';
 import type { SheetName } from '@/core/sheets/sheets';
 import type { SpareContactAnswer } from '@/core/sheets/spareContact/spareContact';
@@ -57,10 +59,19 @@ interface Answers {
   functions: FunctionsAnswer;
   trace: TraceAnswer;
   wire: WireAnswer;
+  stroke: StrokeAnswer;
+  connector: ConnectorAnswer;
 }
 
 /** What holds this long holds: the first row of the standard. */
 const HOLDS_SECONDS = 360_000;
+const STROKE_SAYS: Readonly<Record<StrokeVerdict, string>> = {
+  asComputed: 'As fast as it should be',
+  slowOut: 'Slow on its way out: what lets its rod side go, throttle, silencer or line',
+  slowIn: 'Slow on its way in: what lets its cap side go, throttle, silencer or line',
+  slowBoth: 'Slow both ways: supply, valve, load or the cylinder itself',
+  tooHeavy: 'Too heavy for it',
+};
 const NOT_YET = 'Not known yet';
 const line = (label: string, value: string | null) => (value === null ? [] : [`${label}: ${value}`]);
 /** On for how much of its cycle, and how long at most. */
@@ -414,6 +425,31 @@ const SAY: { [N in SheetName]: (answer: Answers[N]) => SaidAnswer } = {
       ...line('Ended at', plain(one.endPa, 'Pa')),
       ...line('Rose at first', plain(one.earlyPaPerMinute, 'Pa a minute')),
       ...line('Rose at last', plain(one.latePaPerMinute, 'Pa a minute')),
+    ],
+  }),
+  stroke: (one) => ({
+    head: one.verdict === null ? NOT_YET : STROKE_SAYS[one.verdict],
+    tone: one.verdict === null ? 'open' : one.verdict === 'asComputed' ? 'good' : 'bad',
+    lines: [
+      ...line('Pushes', plain(one.outNewton, 'N')),
+      ...line('Pulls', plain(one.inNewton, 'N')),
+      ...line('Out should take', plain(one.outComputed, 's', 2)),
+      ...line('In should take', plain(one.inComputed, 's', 2)),
+    ],
+  }),
+  connector: (one) => ({
+    head: one.verdict === null ? NOT_YET : one.verdict === 'good' ? 'Good' : 'Bad',
+    tone: one.verdict === null ? 'open' : one.verdict,
+    lines: [
+      ...one.pins.flatMap(({ pin, ohms, verdict }) =>
+        verdict === null && ohms === null
+          ? []
+          : [
+              `${pin}: ${ohms === null ? 'no way through' : quantity('ohms', ohms)}${verdict === 'high' ? ', a bad joint in it' : ''}`,
+            ],
+      ),
+      ...one.shorted.map(([from, to]) => `${from} and ${to} are one: shorted`),
+      ...(one.diode === null ? [] : [`Diode: ${benchVerdictWords(one.diode)}`]),
     ],
   }),
   actuation: (one) => ({

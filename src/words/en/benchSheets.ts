@@ -30,6 +30,8 @@ export const BENCH_TITLE: Readonly<Record<SheetName, { title: string; what: stri
   hold: { title: 'Holds or falls', what: 'Vacuum on a hand pump, air in a vessel, a system left standing' },
   evacuation: { title: 'Evacuated system', what: 'Its rise with the pump shut off: tight, wet or leaking' },
   planner: { title: 'Control planned', what: 'Thresholds out of pressures; a day and a week of it' },
+  stroke: { title: 'Stroke time', what: 'A cylinder’s seconds against its bore, load and throttles' },
+  connector: { title: 'Plug and lead', what: 'Each core through, no two of them one, its diode both ways' },
   trace: { title: 'Trace', what: 'Inrush, a plunger’s dip, pulses' },
 };
 
@@ -163,6 +165,16 @@ const WORDS: Readonly<Record<FindingCode, (found: Finding) => string>> = {
   spread: ({ kPa }) => `Its points scatter by ${at(Math.round(Number(kPa)))} kPa.`,
   offRated: ({ kPa }) => `${at(Math.round(Number(kPa)))} kPa off what is written on it.`,
   refrigerantNotKnown: ({ refrigerant }) => `${at(refrigerant)} is not in the table.`,
+  frictionUsual: ({ share }) =>
+    `Friction of the cylinder taken as ${percent(share)} of its force, a usual one.`,
+  exhaustUsual: () => 'What lets a chamber go is taken as wide as what feeds it: type its own.',
+  tooHeavyOut: () => 'The load is more than it pushes: it does not go out.',
+  tooHeavyIn: () => 'The load is more than it pulls: it does not come in.',
+  speedAlone: () => 'Only one way was timed.',
+  fasterThanComputed: () =>
+    'Faster than these figures allow: a throttle is wider, a load lighter, or a seal passes.',
+  throughDiode: ({ from, to }) => `${at(from)} to ${at(to)} reads through the diode: its own test decides.`,
+  diodeHidden: () => 'What lies across the diode hides it: lift one end.',
   outsideTable: ({ fromC, toC }) =>
     `Outside the maker’s table, which runs from ${at(fromC)} to ${at(toC)} °C.`,
   tableTooShort: ({ least }) => `A table of fewer than ${at(least)} points draws no curve.`,

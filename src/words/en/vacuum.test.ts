@@ -22,7 +22,7 @@ describe('a vacuum', () => {
     expect(pressureWords(-60.95, 'bar')).toBe('-0.61 bar');
     expect(pressureWords(-60.95, 'inHg')).toBe('18.0 inHg');
     expect(pressureWords(0, 'inHg')).toBe('0 inHg');
-    expect(pressureWords(40, 'inHg')).toBe('40 kPa');
+    expect(pressureWords(40, 'inHg')).toBe('40.0 kPa');
   });
 
   it('typed in inches is one with and without a sign; on a gauge in bar the sign says it', () => {

@@ -1,0 +1,57 @@
+import { codes, fill } from '../testing/fill';
+import type { StrokeAnswer } from './stroke';
+
+const CYLINDER = { boreMm: 50, rodMm: 20, strokeMm: 300, supplyKpa: 600 };
+const PIPED = { ...CYLINDER, feedConductance: 3, exhaustOutConductance: 1, exhaustInConductance: 1 };
+const stroke = (fields: object) => fill<StrokeAnswer>('stroke', fields);
+
+describe('a stroke against what it should take', () => {
+  it('what it pushes and pulls is its area times its pressure, friction off', () => {
+    const { outNewton, inNewton, next } = stroke(CYLINDER);
+    expect(outNewton).toBeCloseTo(0.85 * 600e3 * Math.PI * 0.025 ** 2, 3);
+    expect(inNewton).toBeCloseTo(0.85 * 600e3 * Math.PI * (0.025 ** 2 - 0.01 ** 2), 3);
+    expect(next).toEqual({ ask: 'feedConductance' });
+    expect(stroke({ boreMm: 50 }).next).toEqual({ ask: 'rodMm' });
+  });
+
+  it('a throttle that lets go chokes: without a load the released chamber gives the speed', () => {
+    // Choked, a chamber empties C dm³ a second for each bar in it, so that its volume goes by C · 1 bar whatever stands in it.
+    const { outComputed } = stroke({ ...PIPED, feedConductance: 100, exhaustOutConductance: 0.4 });
+    const ring = (Math.PI / 4) * (0.05 ** 2 - 0.02 ** 2);
+    const choked = (0.3 * ring * 1000) / 0.4;
+    expect(outComputed! / choked).toBeGreaterThan(0.99);
+    expect(outComputed! / choked).toBeLessThan(1.1);
+  });
+
+  it('a load, a narrower throttle and less pressure each make it slower', () => {
+    const base = stroke(PIPED).outComputed!;
+    expect(stroke({ ...PIPED, loadN: 700 }).outComputed!).toBeGreaterThan(base);
+    expect(stroke({ ...PIPED, exhaustOutConductance: 0.5 }).outComputed!).toBeGreaterThan(1.7 * base);
+    expect(stroke({ ...PIPED, supplyKpa: 200, loadN: 250 }).outComputed!).toBeGreaterThan(base);
+    const loaded = stroke({ ...PIPED, loadN: 700 }).outComputed!;
+    expect(stroke({ ...PIPED, loadN: 700, feedConductance: 0.2 }).outComputed!).toBeGreaterThan(1.5 * loaded);
+    // A load that helps on the way out is in the way back, once what lets go no longer chokes.
+    const back = (loadN: number) => stroke({ ...PIPED, supplyKpa: 200, loadN }).inComputed!;
+    expect(back(-200)).toBeGreaterThan(1.05 * back(0));
+  });
+
+  it('one way slow is that way’s exhaust, both ways what they share; a load too heavy is said before any time', () => {
+    const { outComputed, inComputed } = stroke(PIPED);
+    const read = (out: number, back: number) =>
+      stroke({ ...PIPED, outSeconds: out * outComputed!, inSeconds: back * inComputed! }).verdict;
+    expect(read(1.1, 1.2)).toBe('asComputed');
+    expect(read(3, 1.1)).toBe('slowOut');
+    expect(read(1, 2.5)).toBe('slowIn');
+    expect(read(2.4, 2.6)).toBe('slowBoth');
+    expect(read(1.7, 1.5)).toBeNull();
+    expect(stroke({ ...PIPED, loadN: 1200 })).toMatchObject({
+      verdict: 'tooHeavy',
+      outComputed: null,
+      next: null,
+    });
+    expect(codes(stroke({ ...PIPED, outSeconds: outComputed! / 4, inSeconds: inComputed! }))).toContain(
+      'fasterThanComputed',
+    );
+    expect(stroke({ ...PIPED, outSeconds: 1 })).toMatchObject({ verdict: null, next: { ask: 'inSeconds' } });
+  });
+});

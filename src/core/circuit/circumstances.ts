@@ -17,3 +17,6 @@ export const CIRCUMSTANCES = [
   'fuseHoldsMinutes',
 ] as const;
 export type Circumstance = (typeof CIRCUMSTANCES)[number];
+
+/** What is looked at without a meter: a plug, a loom, hoses for a leak, a rod by hand, the whole for water. */
+export const LOOKED_AT = ['plug', 'loom', 'leak', 'rod', 'water'] as const;

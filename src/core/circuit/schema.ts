@@ -1,6 +1,6 @@
 import { CELSIUS_LEAST, CELSIUS_MOST } from '../units/parseCelsius';
 import { z } from 'zod';
-import { CIRCUMSTANCES } from './circumstances';
+import { CIRCUMSTANCES, LOOKED_AT } from './circumstances';
 import { ENERGIES, SUPPLY_ENERGIES } from './energies';
 import { name, notNegative, partSchema, positive, type Part, type PartOf } from './partSchema';
 
@@ -173,7 +173,7 @@ const signsSchema = z.object({
   looks: z
     .array(
       z.object({
-        at: z.enum(['plug', 'loom', 'leak', 'water']),
+        at: z.enum(LOOKED_AT),
         subject: name.nullable(),
         good: z.boolean(),
       }),

@@ -1,12 +1,12 @@
-import type { Circumstance } from '../circuit/circumstances';
+import type { Circumstance, LOOKED_AT } from '../circuit/circumstances';
 import type { Part } from '../circuit/schema';
 import type { CandidateFault, FaultName } from './faultTypes';
 import { isStraySign, type StraySign } from './strayWork';
 
-/** Something looked at: a plug, a loom or hoses by where they run, or the whole for water. */
+/** Something looked at: a plug, a loom or hoses by where they run, a rod by hand, or the whole for water. */
 export interface Look {
-  at: 'plug' | 'loom' | 'leak' | 'water';
-  /** The plug, or the place of the loom or the hoses; null for the whole. */
+  at: (typeof LOOKED_AT)[number];
+  /** The plug, the rod's own part, or the place of the loom or the hoses; null for the whole. */
   subject: string | null;
   good: boolean;
 }
@@ -165,6 +165,10 @@ const LOOKS: Readonly<Record<Look['at'], { bad: readonly Likelihood[]; good: rea
     ],
     good: [{ faults: ['leaking'], factor: 0.3, because: 'a leak that stops a function is seldom silent' }],
   },
+  rod: {
+    bad: [{ faults: ['jammed'], factor: 20, because: 'with its air off it does not go by hand either' }],
+    good: [{ faults: ['jammed'], factor: 0.05, because: 'with its air off it goes freely by hand' }],
+  },
   water: {
     bad: [
       { faults: LEAKS, factor: 5, because: 'water bridges what is cracked' },
@@ -219,5 +223,6 @@ export function signWeights(
 
 function isAt(part: Part, at: Look['at'], subject: string): boolean {
   if (at === 'plug') return part.kind === 'pin' && part.connector === subject;
+  if (at === 'rod') return part.ref === subject;
   return part.place === subject;
 }

@@ -1,3 +1,4 @@
+import { mediumOf } from '../circuit/medium';
 import type { CircuitModel } from '../circuit/model';
 import type { Part, Setup, Test } from '../circuit/schema';
 import { kindOf } from '../kinds/part';
@@ -7,7 +8,7 @@ import { workingPatterns } from '../diagnosis/patterns';
 /** A look, a listen or a touch that costs next to nothing. With a test, its answer is a reading the engine weighs. */
 export interface FreeCheck {
   id: string;
-  kind: 'gauge' | 'click' | 'override' | 'leak' | 'plug' | 'loom' | 'water' | 'fuse' | 'moves';
+  kind: 'gauge' | 'click' | 'override' | 'leak' | 'rod' | 'plug' | 'loom' | 'water' | 'fuse' | 'moves';
   /** What is looked at: a part, a plug, a gauge's place. */
   subject: string;
   test: Test | null;
@@ -51,6 +52,12 @@ export function freeChecks(model: CircuitModel): FreeCheck[] {
   }
   const leaks = new Set(parts.flatMap((part) => (part.place && leaksOutwards(part) ? [part.place] : [])));
   for (const place of leaks) checks.push({ id: `leak ${place}`, kind: 'leak', subject: place, test: null });
+  // Oil holds a rod whatever hand is laid to it.
+  if (mediumOf(model) !== 'oil')
+    for (const part of parts) {
+      if (part.kind !== 'cylinder' && part.kind !== 'vacuumActuator') continue;
+      checks.push({ id: `rod ${part.ref}`, kind: 'rod', subject: part.ref, test: null });
+    }
   const plugs = [...new Set(parts.flatMap((part) => (part.kind === 'pin' ? [part.connector] : [])))];
   checks.push(
     ...plugs.map((plug): FreeCheck => ({ id: `plug ${plug}`, kind: 'plug', subject: plug, test: null })),

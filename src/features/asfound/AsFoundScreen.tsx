@@ -5,6 +5,9 @@ import { MOTIONS, type Reading } from '@/core/circuit/schema';
 import { freeChecks, type FreeCheck } from '@/core/job/freeChecks';
 import { Heading, PlainKey } from '@/ui/sheet';
 import { answerTo } from '@/core/job/answerTo';
+import { standsSafe } from '@/core/job/rules/testGate';
+import { isolationPlan } from '@/core/safety/isolationPlan';
+import { StepLink } from '../desk/StepLink';
 import { useDesk } from '../desk/desk';
 import { FigureForm } from '../desk/FigureForm';
 import { StepLayout } from '../desk/StepLayout';
@@ -19,6 +22,7 @@ import { WireMap } from './WireMap';
 export function AsFoundScreen() {
   const { speaker, log } = useDesk();
   const checks = useMemo(() => freeChecks(speaker.model), [speaker]);
+  const safe = useMemo(() => standsSafe(isolationPlan(speaker.model), log.state), [speaker, log.state]);
   const done = checks.filter(
     ({ id, test }) => log.state.looked.has(id) || (test && answerTo(log.state.readings, test)),
   );
@@ -31,7 +35,7 @@ export function AsFoundScreen() {
           </Heading>
           <div>
             {checks.map((check) => (
-              <CheckRow key={check.id} check={check} />
+              <CheckRow key={check.id} check={check} safe={safe} />
             ))}
           </div>
         </section>
@@ -47,7 +51,8 @@ export function AsFoundScreen() {
   );
 }
 
-function CheckRow({ check }: { check: FreeCheck }) {
+/** A row for a look; a hand goes to a rod once nothing can move it. */
+function CheckRow({ check, safe }: { check: FreeCheck; safe: boolean }) {
   const { speaker, log } = useDesk();
   const [what, how] = checkWords(speaker, check);
   return (
@@ -63,12 +68,16 @@ function CheckRow({ check }: { check: FreeCheck }) {
         <GaugeAnswer check={check} />
       ) : check.test ? (
         <ReadingAnswer check={check} answers={check.test.kind === 'click' ? [true, false] : [...MOTIONS]} />
+      ) : check.kind === 'rod' && !safe ? (
+        <StepLink step="make-safe" className="py-2.5 underline underline-offset-4">
+          Make safe first
+        </StepLink>
       ) : (
         <span className="flex">
           {(['good', 'bad', 'notSeen'] as const).map((finding) => (
             <PlainKey
               key={finding}
-              className="-ml-[1.5px] w-[84px] px-1! text-[16px]! aria-pressed:relative aria-pressed:z-10"
+              className="-ml-[1.5px] min-w-[84px] px-2! text-[16px]! aria-pressed:relative aria-pressed:z-10"
               aria-pressed={log.state.looked.get(check.id)?.body.finding === finding}
               onClick={() => log.write({ type: 'looked', body: { check: check.id, finding } })}
             >
@@ -90,7 +99,7 @@ function ReadingAnswer({ check, answers }: { check: FreeCheck; answers: Reading[
       {answers.map((value) => (
         <PlainKey
           key={String(value)}
-          className="-ml-[1.5px] w-[84px] px-1! text-[16px]! aria-pressed:relative aria-pressed:z-10"
+          className="-ml-[1.5px] min-w-[84px] px-2! text-[16px]! aria-pressed:relative aria-pressed:z-10"
           aria-pressed={pinned?.reading.value === value}
           onClick={() =>
             pinned?.reading.value === value

@@ -21,6 +21,11 @@ export function checkWords(speaker: Speaker, { kind, subject, test }: FreeCheck)
     }
     case 'leak':
       return [`Hoses and fittings, ${subject}`, 'supply on: no hiss, no oil; never felt for by hand'];
+    case 'rod':
+      return [
+        `${partWords(speaker, subject)} moved by hand`,
+        'made safe, vented, its load held: free over its whole way',
+      ];
     case 'loom':
       return [subject, 'no rub, no pinch, no earlier repair'];
     default:

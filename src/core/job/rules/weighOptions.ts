@@ -1,3 +1,4 @@
+import { LOOKED_AT } from '../../circuit/circumstances';
 import type { Preferences, Test } from '../../circuit/schema';
 import type { Look, Signs } from '../../diagnosis/signs';
 import type { JobState } from '../reduceJob';
@@ -40,7 +41,7 @@ function looksOf(looked: JobState['looked']): Look[] {
     const good = finding === 'good';
     if (check === 'water') return [{ at: 'water', subject: null, good }];
     const [at, ...words] = check.split(' ');
-    if (at !== 'plug' && at !== 'loom' && at !== 'leak') return [];
-    return [{ at, subject: words.join(' '), good }];
+    const of = LOOKED_AT.find((one) => one === at);
+    return of === undefined || of === 'water' ? [] : [{ at: of, subject: words.join(' '), good }];
   });
 }

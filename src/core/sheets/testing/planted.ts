@@ -3,6 +3,7 @@ import { conductorOhms } from '../../circuit/wireGauge';
 import { parseSheet } from '../parseSheet';
 import type { SheetAnswer } from '../sheet';
 import { computeSheet, type SheetName } from '../sheets';
+import { connector } from './plantedLeads';
 import { between, decided, digits, head, metered, pick, type Judge, type Planted } from './plant';
 import { evacuation, hold, needs } from './plantedFluid';
 
@@ -584,4 +585,5 @@ export const PLANTED: Readonly<Partial<Record<SheetName, (random: Random) => Pla
   needs,
   hold,
   evacuation,
+  connector,
 };

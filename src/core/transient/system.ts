@@ -1,0 +1,410 @@
+import type { Diode, Element, Filament, Motor, Solenoid } from './elements';
+
+/**
+ * A circuit in time as one system d/dt q(y) + f(y, t) = 0: node volts first, then the amperes of what has inductance or is a source, then
+ * what moves or warms. Rows in which nothing is stored are algebraic.
+ */
+export class TimeSystem {
+  readonly size: number;
+  readonly nodes: number;
+  /** Where each element's own unknowns begin; -1 where it has none. */
+  readonly own: Int32Array;
+  /** Rows that store something. */
+  readonly stores: Uint8Array;
+  readonly q: Float64Array;
+  readonly f: Float64Array;
+  readonly jq: Float64Array;
+  readonly jf: Float64Array;
+  /** Junction volts of the last pass, which bound how far the next one goes. */
+  private readonly junction: Float64Array;
+
+  /** @param nodes number of nodes, the frame at 0 included */
+  constructor(
+    nodes: number,
+    private readonly elements: readonly Element[],
+  ) {
+    this.nodes = nodes - 1;
+    this.own = new Int32Array(elements.length).fill(-1);
+    let size = this.nodes;
+    elements.forEach((element, at) => {
+      const count = unknownsOf(element);
+      if (count > 0) this.own[at] = size;
+      size += count;
+    });
+    this.size = size;
+    this.stores = new Uint8Array(size);
+    this.q = new Float64Array(size);
+    this.f = new Float64Array(size);
+    this.jq = new Float64Array(size * size);
+    this.jf = new Float64Array(size * size);
+    this.junction = new Float64Array(elements.length);
+    elements.forEach((element, at) => this.markStores(element, this.own[at]!));
+  }
+
+  /** Where everything stands before the first step. */
+  start(): Float64Array {
+    const y = new Float64Array(this.size);
+    this.elements.forEach((element, at) => {
+      const own = this.own[at]!;
+      if (element.kind === 'inductor') y[own] = element.startAmps ?? 0;
+      if (element.kind === 'capacitor' && element.startVolts !== undefined) {
+        // A start that the rest of the circuit contradicts is put right by the first step.
+        if (element.a > 0) y[element.a - 1] = element.startVolts + (element.b > 0 ? y[element.b - 1]! : 0);
+        else if (element.b > 0) y[element.b - 1] = -element.startVolts;
+      }
+    });
+    return y;
+  }
+
+  /** Charges, flows and their slopes at a state. */
+  evaluate(y: Float64Array, t: number): void {
+    this.q.fill(0);
+    this.f.fill(0);
+    this.jq.fill(0);
+    this.jf.fill(0);
+    // A hair of leakage keeps a node that floats from being anywhere.
+    for (let node = 0; node < this.nodes; node++) {
+      this.f[node] = LEAK * y[node]!;
+      this.jf[node * this.size + node] = LEAK;
+    }
+    this.elements.forEach((element, at) => this.stamp(element, at, y, t));
+  }
+
+  /** Forgets how far junctions went: a new step begins. */
+  rest(y: Float64Array): void {
+    this.elements.forEach((element, at) => {
+      if (element.kind === 'diode') this.junction[at] = y[this.own[at]!]!;
+    });
+  }
+
+  private markStores(element: Element, own: number): void {
+    const node = (at: number) => {
+      if (at > 0) this.stores[at - 1] = 1;
+    };
+    switch (element.kind) {
+      case 'capacitor':
+        node(element.a);
+        node(element.b);
+        return;
+      case 'inductor':
+      case 'filament':
+        this.stores[own] = 1;
+        return;
+      case 'solenoid':
+        this.stores.fill(1, own, own + 3);
+        return;
+      case 'motor':
+        this.stores.fill(1, own, own + 2);
+        return;
+      case 'resistor':
+      case 'source':
+      case 'switch':
+      case 'diode':
+        return;
+      default:
+        element satisfies never;
+    }
+  }
+
+  private stamp(element: Element, at: number, y: Float64Array, t: number): void {
+    const own = this.own[at]!;
+    switch (element.kind) {
+      case 'resistor':
+        return this.conducts(element.a, element.b, 1 / element.ohms, y);
+      case 'switch': {
+        const ohms = element.schedule.closed(t) ? element.onOhms : element.offOhms;
+        return this.conducts(element.a, element.b, 1 / ohms, y);
+      }
+      case 'capacitor':
+        return this.charges(element.a, element.b, element.farads, y);
+      case 'inductor':
+        return this.winds(element.a, element.b, own, y, element.henries, element.ohms ?? 0);
+      case 'source': {
+        this.flows(element.a, element.b, own, y, -1);
+        this.add(this.f, own, element.volts.at(t) - (element.ohms ?? 0) * y[own]!);
+        this.slope(own, own, -(element.ohms ?? 0));
+        this.across(element.a, element.b, own, y, -1);
+        return;
+      }
+      case 'diode':
+        return this.junctionOf(element, at, own, y);
+      case 'solenoid':
+        return this.pulls(element, own, y);
+      case 'motor':
+        return this.turns(element, own, y);
+      case 'filament':
+        return this.glows(element, own, y);
+      default:
+        return element satisfies never;
+    }
+  }
+
+  private conducts(a: number, b: number, siemens: number, y: Float64Array): void {
+    const amps = siemens * (volt(y, a) - volt(y, b));
+    this.node(a, amps);
+    this.node(b, -amps);
+    this.nodeSlope(a, a, siemens);
+    this.nodeSlope(b, b, siemens);
+    this.nodeSlope(a, b, -siemens);
+    this.nodeSlope(b, a, -siemens);
+  }
+
+  private charges(a: number, b: number, farads: number, y: Float64Array): void {
+    const charge = farads * (volt(y, a) - volt(y, b));
+    const { q, jq, size } = this;
+    for (const [node, sign] of [
+      [a, 1],
+      [b, -1],
+    ] as const) {
+      if (node === 0) continue;
+      q[node - 1] = q[node - 1]! + sign * charge;
+      for (const [other, way] of [
+        [a, 1],
+        [b, -1],
+      ] as const)
+        if (other > 0)
+          jq[(node - 1) * size + other - 1] = jq[(node - 1) * size + other - 1]! + sign * way * farads;
+    }
+  }
+
+  /** Row of a winding: d/dt (L i) = v − R i. */
+  private winds(a: number, b: number, own: number, y: Float64Array, henries: number, ohms: number): void {
+    const amps = y[own]!;
+    this.flows(a, b, own, y, 1);
+    this.add(this.q, own, henries * amps);
+    this.jq[own * this.size + own] = henries;
+    this.add(this.f, own, ohms * amps);
+    this.slope(own, own, ohms);
+    this.across(a, b, own, y, -1);
+  }
+
+  private junctionOf(diode: Diode, at: number, own: number, y: Float64Array): void {
+    const { anode, cathode, ohms } = diode;
+    const thermal = THERMAL_VOLTS * diode.emission;
+    const wanted = y[own]!;
+    const v = heldBack(diode, wanted, this.junction[at]!, thermal);
+    this.junction[at] = v;
+    const [amps, siemens] = shockley(diode, v, thermal);
+    // Linear beyond where the junction was held back, so that the pass goes on from there.
+    const through = amps + siemens * (wanted - v);
+    // The junction's own row: what flows through it flows through its resistance.
+    const outer = (volt(y, anode) - volt(y, cathode) - wanted) / ohms;
+    this.node(anode, outer);
+    this.node(cathode, -outer);
+    const g = 1 / ohms;
+    this.nodeSlope(anode, anode, g);
+    this.nodeSlope(cathode, cathode, g);
+    this.nodeSlope(anode, cathode, -g);
+    this.nodeSlope(cathode, anode, -g);
+    if (anode > 0) this.slope(anode - 1, own, -g);
+    if (cathode > 0) this.slope(cathode - 1, own, g);
+    this.add(this.f, own, through - outer);
+    this.slope(own, own, siemens + g);
+    if (anode > 0) this.slope(own, anode - 1, -g);
+    if (cathode > 0) this.slope(own, cathode - 1, g);
+  }
+
+  /** Rows of a solenoid: its flux, its plunger's place and its speed. */
+  private pulls(coil: Solenoid, own: number, y: Float64Array): void {
+    const [amps, place, speed] = [y[own]!, y[own + 1]!, y[own + 2]!];
+    const { size } = this;
+    const [henries, steeper, curve] = inductanceAt(coil, coil.jammed ? 0 : place);
+    this.flows(coil.a, coil.b, own, y, 1);
+    this.add(this.q, own, henries * amps);
+    this.jq[own * size + own] = henries;
+    if (!coil.jammed) this.jq[own * size + own + 1] = steeper * amps;
+    this.add(this.f, own, coil.ohms * amps);
+    this.slope(own, own, coil.ohms);
+    this.across(coil.a, coil.b, own, y, -1);
+    this.add(this.q, own + 1, place);
+    this.jq[(own + 1) * size + own + 1] = 1;
+    this.add(this.q, own + 2, coil.kilograms * speed);
+    this.jq[(own + 2) * size + own + 2] = coil.kilograms;
+    if (coil.jammed) return;
+    this.add(this.f, own + 1, -speed);
+    this.slope(own + 1, own + 2, -1);
+    const pull = 0.5 * amps * amps * steeper;
+    const [stop, stopSlope, stopDamp] = stopOf(coil, place, speed);
+    const spring = coil.preloadNewtons + coil.springNewtonsPerMetre * place;
+    this.add(this.f, own + 2, -(pull - spring - coil.damping * speed + stop));
+    this.slope(own + 2, own, -amps * steeper);
+    this.slope(own + 2, own + 1, -(0.5 * amps * amps * curve - coil.springNewtonsPerMetre + stopSlope));
+    this.slope(own + 2, own + 2, coil.damping - stopDamp);
+  }
+
+  /** Rows of a motor: its winding with its own volts against it, and its speed. */
+  private turns(motor: Motor, own: number, y: Float64Array): void {
+    const [amps, speed] = [y[own]!, y[own + 1]!];
+    const { size } = this;
+    this.winds(motor.a, motor.b, own, y, motor.henries, motor.ohms);
+    this.add(this.q, own + 1, motor.inertia * speed);
+    this.jq[(own + 1) * size + own + 1] = motor.inertia;
+    if (motor.locked) return;
+    this.add(this.f, own, motor.constant * speed);
+    this.slope(own, own + 1, motor.constant);
+    // A load holds back while it turns; standing it is only what it must be turned against.
+    const held = motor.loadNewtonMetres * Math.tanh(speed / STANDS);
+    const heldSlope = (motor.loadNewtonMetres / STANDS) * (1 - Math.tanh(speed / STANDS) ** 2);
+    this.add(this.f, own + 1, -(motor.constant * amps - held - motor.friction * speed));
+    this.slope(own + 1, own, -motor.constant);
+    this.slope(own + 1, own + 1, heldSlope + motor.friction);
+  }
+
+  /** Row of a filament: its share of the way from cold to hot. It radiates with the fourth power of what it has of its heat. */
+  private glows(lamp: Filament, own: number, y: Float64Array): void {
+    const share = Math.min(Math.max(y[own]!, -0.2), 3);
+    const span = lamp.hotOhms - lamp.coldOhms;
+    const ohms = lamp.coldOhms + span * share;
+    const siemens = 1 / ohms;
+    const v = volt(y, lamp.a) - volt(y, lamp.b);
+    this.conducts(lamp.a, lamp.b, siemens, y);
+    const bySpan = (-span / (ohms * ohms)) * v;
+    if (lamp.a > 0) this.slope(lamp.a - 1, own, bySpan);
+    if (lamp.b > 0) this.slope(lamp.b - 1, own, -bySpan);
+    const rated = (lamp.ratedVolts * lamp.ratedVolts) / lamp.hotOhms;
+    const gain = (v * v * siemens) / rated;
+    this.add(this.q, own, share * lamp.seconds);
+    this.jq[own * this.size + own] = lamp.seconds;
+    const lost = share * Math.abs(share) ** 3;
+    this.add(this.f, own, -(gain - lost));
+    this.slope(own, own, (v * v * span) / (ohms * ohms * rated) + 4 * Math.abs(share) ** 3);
+    const byVolts = (2 * v * siemens) / rated;
+    if (lamp.a > 0) this.slope(own, lamp.a - 1, -byVolts);
+    if (lamp.b > 0) this.slope(own, lamp.b - 1, byVolts);
+  }
+
+  /** The amperes of an unknown, from one node to the other. */
+  private flows(a: number, b: number, own: number, y: Float64Array, sign: number): void {
+    this.node(a, sign * y[own]!);
+    this.node(b, -sign * y[own]!);
+    if (a > 0) this.slope(a - 1, own, sign);
+    if (b > 0) this.slope(b - 1, own, -sign);
+  }
+
+  /** The volts from `b` up to `a`, in an unknown's row. */
+  private across(a: number, b: number, own: number, y: Float64Array, sign: number): void {
+    this.add(this.f, own, sign * (volt(y, a) - volt(y, b)));
+    if (a > 0) this.slope(own, a - 1, sign);
+    if (b > 0) this.slope(own, b - 1, -sign);
+  }
+
+  private node(at: number, amps: number): void {
+    if (at > 0) this.f[at - 1] = this.f[at - 1]! + amps;
+  }
+
+  private nodeSlope(row: number, column: number, value: number): void {
+    if (row > 0 && column > 0) this.slope(row - 1, column - 1, value);
+  }
+
+  private add(list: Float64Array, at: number, value: number): void {
+    list[at] = list[at]! + value;
+  }
+
+  private slope(row: number, column: number, value: number): void {
+    const at = row * this.size + column;
+    this.jf[at] = this.jf[at]! + value;
+  }
+}
+
+/** Conductance from every node to the frame, siemens. */
+const LEAK = 1e-12;
+/** kT/q at 27 °C, where simulators are compared. */
+const THERMAL_VOLTS = 0.025864979;
+/** Below this a motor counts as standing, radians a second. */
+const STANDS = 0.5;
+/** Stops of a plunger: so stiff, N/m, and so deadened for each metre a second, s/m. */
+const STOP_STIFF = 5e6;
+const STOP_DEADENS = 6;
+
+function unknownsOf({ kind }: Element): number {
+  switch (kind) {
+    case 'inductor':
+    case 'source':
+    case 'diode':
+    case 'filament':
+      return 1;
+    case 'solenoid':
+      return 3;
+    case 'motor':
+      return 2;
+    case 'resistor':
+    case 'capacitor':
+    case 'switch':
+      return 0;
+    default:
+      return kind satisfies never;
+  }
+}
+
+function volt(y: Float64Array, node: number): number {
+  return node > 0 ? y[node - 1]! : 0;
+}
+
+/** Inductance of a solenoid at a place of its plunger, its slope and its curvature, H, H/m, H/m². */
+export function inductanceAt(
+  { openHenries, closedHenries, strokeMetres }: Solenoid,
+  place: number,
+): [henries: number, slope: number, curvature: number] {
+  const ratio = closedHenries / openHenries;
+  const gap = strokeMetres / (ratio - 1);
+  // A hair into a stop it goes on straight: the iron is closed, and pulls no harder.
+  const within = Math.min(Math.max(place, 0), strokeMetres);
+  const reach = 1 + (strokeMetres - within) / gap;
+  const henries = closedHenries / reach;
+  const slope = henries / (reach * gap);
+  const past = place - within;
+  return [henries + slope * past, slope, past === 0 ? (2 * henries) / (reach * gap) ** 2 : 0];
+}
+
+/**
+ * What a stop gives where the plunger runs into it: force, and how that changes with place and speed. Hunt and Crossley (1975): it damps
+ * by how deep it is in, so that nothing jumps where they touch.
+ */
+function stopOf({ strokeMetres }: Solenoid, place: number, speed: number): [number, number, number] {
+  const over = place < 0 ? place : place > strokeMetres ? place - strokeMetres : 0;
+  if (over === 0) return [0, 0, 0];
+  const inwards = Math.sign(over) * speed;
+  const grip = Math.max(0, 1 + STOP_DEADENS * inwards);
+  const bySpeed = grip === 0 ? 0 : -STOP_STIFF * over * STOP_DEADENS * Math.sign(over);
+  return [-STOP_STIFF * over * grip, -STOP_STIFF * grip, bySpeed];
+}
+
+/** Current of a junction and its slope; backwards past its breakdown it conducts. */
+function shockley(
+  { saturationAmps, breakdownVolts }: Diode,
+  v: number,
+  thermal: number,
+): [amps: number, siemens: number] {
+  const raised = Math.exp(Math.min(v / thermal, MOST_EXPONENT));
+  let [amps, siemens] = [saturationAmps * (raised - 1), (saturationAmps / thermal) * raised];
+  if (breakdownVolts !== undefined) {
+    const back = Math.exp(Math.min(-(v + breakdownVolts) / thermal, MOST_EXPONENT));
+    amps -= saturationAmps * back;
+    siemens += (saturationAmps / thermal) * back;
+  }
+  return [amps, siemens + LEAK];
+}
+
+const MOST_EXPONENT = 200;
+
+/** The volts that a pass may go to: forwards on its exponential, backwards on that of its breakdown. */
+function heldBack(
+  { saturationAmps, breakdownVolts }: Diode,
+  wanted: number,
+  before: number,
+  thermal: number,
+): number {
+  if (breakdownVolts === undefined || wanted > Math.min(0, -breakdownVolts + 10 * thermal))
+    return limited(wanted, before, thermal, saturationAmps);
+  const back = limited(-(wanted + breakdownVolts), -(before + breakdownVolts), thermal, saturationAmps);
+  return -(back + breakdownVolts);
+}
+
+/** A junction does not go further in one pass than its exponential bears. */
+function limited(wanted: number, before: number, thermal: number, saturationAmps: number): number {
+  const critical = thermal * Math.log(thermal / (Math.SQRT2 * saturationAmps));
+  if (wanted <= critical || Math.abs(wanted - before) <= 2 * thermal) return wanted;
+  if (before <= 0) return thermal * Math.log(Math.max(wanted / thermal, 1 + 1e-9));
+  const over = 1 + (wanted - before) / thermal;
+  return over > 0 ? before + thermal * Math.log(over) : critical;
+}

@@ -18,7 +18,7 @@ export const ENERGIES = [
 ] as const;
 
 /** Those that come from a supply which can be locked. */
-export const SUPPLY_ENERGIES = ['line', 'control', 'battery', 'air', 'oil', 'vacuum'] as const;
+export const SUPPLY_ENERGIES = ['line', 'control', 'battery', 'air', 'oil', 'vacuum', 'refrigerant'] as const;
 export type SupplyEnergy = (typeof SUPPLY_ENERGIES)[number];
 
 export type Energy = (typeof ENERGIES)[number];

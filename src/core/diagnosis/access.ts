@@ -2,7 +2,7 @@ import type { CircuitModel } from '../circuit/model';
 import { kindOf } from '../kinds/part/index';
 import { readingKind } from '../kinds/reading/index';
 import { controlPositions } from '../circuit/situation';
-import type { SupplyEnergy } from '../circuit/energies';
+import { SUPPLY_ENERGIES, type SupplyEnergy } from '../circuit/energies';
 import type { Part, Preferences, Setup, Test } from '../circuit/schema';
 import { electricalSupplies, suppliesNeeded } from '../safety/suppliesNeeded';
 import { isDeadKind, nodesOfTest, partOfTest } from '../circuit/testPlace';
@@ -67,6 +67,8 @@ const LOCK_MINUTES: Readonly<Record<SupplyEnergy, { lock: number; open: number }
   air: { lock: 1.5, open: 0.5 },
   oil: { lock: 3, open: 1 },
   vacuum: { lock: 1.5, open: 0.5 },
+  // Its valves are shut, and opened, by somebody licensed.
+  refrigerant: { lock: 10, open: 5 },
 };
 
 /** What has to be locked, and what put on again, before a test may be taken. */
@@ -97,7 +99,10 @@ export function energyMinutes(
 ): number {
   const energyOf = (ref: string): SupplyEnergy => {
     const { part } = compiled.parts[compiled.partIndex.get(ref)!]!;
-    return kindOf(part).energy(part) as SupplyEnergy;
+    const energy = kindOf(part).energy(part);
+    const found = SUPPLY_ENERGIES.find((one) => one === energy);
+    if (!found) throw new Error(`${ref} brings ${energy ?? 'no energy'}: nothing that a supply is`);
+    return found;
   };
   const sum = (refs: readonly string[], minutes: (energy: SupplyEnergy) => number) =>
     refs.reduce((total, ref) => total + minutes(energyOf(ref)), 0);

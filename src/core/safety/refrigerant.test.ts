@@ -2,6 +2,7 @@ import { demoCircuit } from '@/testing/demoCircuits';
 import { CircuitModel } from '../circuit/model';
 import type { Setup, Test } from '../circuit/schema';
 import { listCandidateTests } from '../diagnosis/candidateTests';
+import { Diagnoser } from '../diagnosis/diagnose';
 import type { Entry } from '../job/entries';
 import { careOf, mayBeLeft, proofList, proofStanding } from '../job/proofList';
 import { reduceJob } from '../job/reduceJob';
@@ -61,6 +62,21 @@ describe('a refrigerant circuit', () => {
       code: 'opensRefrigerant',
     });
     expect(isolationPlan(model).filter(({ energy }) => energy === 'refrigerant')).toHaveLength(2);
+  });
+
+  it('stands locked like any supply: a gauge is read once its valves were opened by name', () => {
+    const locked = isolationPlan(model).map(({ point }) => point);
+    const said = {
+      kind: 'function',
+      part: 'Y1',
+      setup: { controls: { call: 'on' } },
+      value: 'works',
+    } as const;
+    const { next } = new Diagnoser(demoCircuit('cellar-liquid-valve')).diagnose([said], { locked, most: 5 });
+    const gauge = next.find(({ test }) => test.kind === 'pressure')!;
+    expect(gauge.before.open).toContain('P0');
+    const state = { madeSafe: null, isolated: new Map(locked.map((point) => [point, {} as never])) };
+    expect(testGate(model, isolationPlan(model), state, gauge.test)).toMatchObject({ state: 'open' });
   });
 
   it('is worked on by who the site names, and by nobody where it names nobody', () => {

@@ -62,6 +62,8 @@ export function yardstickWords(
 
 /** Of the vacuum that should be there less than this share is none. */
 const VACUUM_LOST = 0.1;
+/** A band that ends above nothing and begins no lower than this is one around nothing, kPa. */
+const ABOUT_NOTHING = -10;
 /** From here on upwards no vacuum is left, kPa. */
 const VACUUM_GONE = 1;
 
@@ -72,8 +74,11 @@ export function bandWords(kind: Test['kind'], { reading, low, high }: Outcome, u
   if (low === Infinity) return 'OL';
   const over = figureOf(kind).over !== Infinity;
   if (low === -Infinity && high === Infinity) return over ? 'any figure, OL' : 'any figure';
-  if (kind === 'pressure' && low < 0 && high > VACUUM_GONE) return `less vacuum than ${short(words(low))}`;
-  if (kind === 'pressure' && low === -Infinity) return `more vacuum than ${short(words(high))}`;
+  const gauge = kind === 'pressure';
+  if (gauge && low === -Infinity && high < 0) return `more vacuum than ${short(words(high))}`;
+  // About nothing a gauge stands a little to either side; that is no vacuum.
+  if (gauge && low < (high === Infinity ? 0 : ABOUT_NOTHING) && low > -Infinity && high > VACUUM_GONE)
+    return `less vacuum than ${short(words(low))}`;
   if (high === Infinity) return `over ${short(words(low))}${over ? ', OL' : ''}`;
   if (low === -Infinity) return `under ${short(words(high))}`;
   // A vacuum gauge runs the other way.

@@ -51,4 +51,20 @@ describe('a vacuum', () => {
     expect(then.at(-1)).toBe('No vacuum comes this far.');
     expect(then.join()).not.toMatch(/[Pp]ressure/);
   });
+
+  it('words of a band with no end say which end is open, above and below the atmosphere', () => {
+    const band = (low: number, high: number) =>
+      bandWords('pressure', { reading: 0, low, high, share: 1, means: [], sound: false }, 'bar');
+    expect([band(-Infinity, 420), band(553, Infinity), band(-5, 7), band(420, 553)]).toEqual([
+      'under 4.2 bar',
+      'over 5.53 bar',
+      '-0.05 to 0.07 bar',
+      '4.2–5.53 bar',
+    ]);
+    expect([band(-Infinity, -60), band(-37, Infinity), band(-37, 40)]).toEqual([
+      'more vacuum than -0.6 bar',
+      'less vacuum than -0.37 bar',
+      'less vacuum than -0.37 bar',
+    ]);
+  });
 });

@@ -93,6 +93,9 @@ class Binder {
   }
 }
 
+/** Readings nearer than this share are one. */
+const SAME_SHARE = 0.01;
+
 const binderOf = oncePerModel((model) => new Binder(model));
 
 /** A test as it may be taken, with what its set-up must have secured; null where it may not. */
@@ -142,11 +145,29 @@ export function listCandidateTests(
   return { tests: [...found.values()], skipped: waiting.length - at };
 }
 
+/**
+ * Whether a dead reading leads through an output that its set-up commands: a transistor shows an ohmmeter nothing of what it switches, and
+ * a controller whose supply is locked switches nothing.
+ */
+function leadsThroughOutput({ compiled }: CircuitModel, bound: BoundTest): boolean {
+  const { commanded, present } = bound.solver.situation;
+  const off = compiled.branches.flatMap(({ index, role }) =>
+    role === 'output' && commanded[index] === 1 && present[index] === 1
+      ? [{ type: 'force' as const, branch: index, on: false }]
+      : [],
+  );
+  if (off.length === 0) return false;
+  const shown = (edits: typeof off) => predictedValue(bound.test.kind, predict(bound, edits));
+  const [through, without] = [shown([]), shown(off)];
+  if (typeof through !== 'number' || typeof without !== 'number') return through !== without;
+  return Math.abs(through - without) > SAME_SHARE * Math.abs(without);
+}
+
 function boundIfLegal(model: CircuitModel, test: Test): BoundTest | null {
   try {
     const bound = bindTest(model, test);
     if (test.setup.afterSeconds !== undefined && !isTimed(model, bound)) return null;
-    if (isDeadKind(test.kind) && standsLive(model, bound)) return null;
+    if (isDeadKind(test.kind) && (standsLive(model, bound) || leadsThroughOutput(model, bound))) return null;
     if (oilOpened(model, test).length > 0 || refrigerantOpened(model, test).length > 0) return null;
     if (test.kind === 'insulation' && (reachesElectronics(model, bound) || readsThroughLoad(bound)))
       return null;

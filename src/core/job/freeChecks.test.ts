@@ -19,7 +19,12 @@ describe('a rod moved by hand', () => {
     const write = entryWriter();
     const jammed = (finding: 'good' | 'bad' | 'notSeen') => {
       const state = reduceJob([write('looked', { check: 'rod C1', finding })]);
-      const dead = { kind: 'function', part: 'C1', setup: { controls: { bit: '1' } }, value: 'dead' } as const;
+      const dead = {
+        kind: 'function',
+        part: 'C1',
+        setup: { controls: { bit: '1' } },
+        value: 'dead',
+      } as const;
       const { suspects } = new Diagnoser(circuit).diagnose([dead], weighOptions(state, {}, 1));
       return suspects.find(({ part, fault }) => part === 'C1' && fault === 'jammed')?.share ?? 0;
     };

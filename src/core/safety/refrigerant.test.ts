@@ -72,7 +72,10 @@ describe('a refrigerant circuit', () => {
       setup: { controls: { call: 'on' } },
       value: 'works',
     } as const;
-    const { next } = new Diagnoser(demoCircuit('cellar-liquid-valve')).diagnose([said], { locked, most: 200 });
+    const { next } = new Diagnoser(demoCircuit('cellar-liquid-valve')).diagnose([said], {
+      locked,
+      most: 200,
+    });
     const gauge = next.find(({ test }) => test.kind === 'pressure')!;
     expect(gauge.before.open).toContain('P0');
     const state = { madeSafe: null, isolated: new Map(locked.map((point) => [point, {} as never])) };

@@ -4,7 +4,7 @@ import { Check } from 'lucide-react';
 import { blownFuses } from '@/core/job/blownFuses';
 import { Heading, Nothing, Trouble } from '@/ui/sheet';
 import { inTwenty, WindingBar } from '@/ui/Turns';
-import { evidenceWords, badWords, proofLines } from '@/words/en/findings';
+import { evidenceWords, badWords, proofLines, provedWords } from '@/words/en/findings';
 import { partWords } from '@/words/en/readings';
 import { verdictWhy } from '@/words/en/verdict';
 import { useDesk } from '../desk/desk';
@@ -32,7 +32,7 @@ export function Evidence() {
       <section aria-labelledby="verdict">
         <Heading id="verdict">
           {verdict.state === 'name'
-            ? `${verdict.part}: proved bad`
+            ? `${verdict.part}: ${provedWords(verdict.fault)}`
             : verdict.state === 'noFault'
               ? 'Nothing wrong found'
               : verdict.state === 'unexplained'

@@ -17,7 +17,7 @@ import { WHEN_WORDS } from '@/words/en/when';
 import { writtenWords, type Arrival } from '@/words/en/times';
 import type { Outlook } from '@/workers/protocol';
 import { proofWords } from '@/words/en/proofs';
-import { evidenceWords, badWords } from '@/words/en/findings';
+import { evidenceWords, badWords, provedWords } from '@/words/en/findings';
 import { shareWords, verdictWhy } from '@/words/en/verdict';
 import { partWords, pointName, quantity, readingWords, type Speaker } from '@/words/en/readings';
 
@@ -196,7 +196,7 @@ export function buildReport(
     verdict: {
       headline:
         verdict.state === 'name' && lead
-          ? `${partWords(speaker, verdict.part)} proved bad: ${badWords(speaker, suspects, verdict.part)}`
+          ? `${partWords(speaker, verdict.part)} ${provedWords(verdict.fault)}: ${badWords(speaker, suspects, verdict.part)}`
           : verdict.state === 'noFault'
             ? 'Nothing wrong was found'
             : verdict.state === 'unexplained'

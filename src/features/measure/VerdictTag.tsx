@@ -6,7 +6,15 @@ import type { RankedTest } from '@/core/diagnosis/rankTests';
 import type { Outlook } from '@/workers/protocol';
 import { DEFERENCE, HoldSign } from '@/ui/sheet';
 import { BeforeChange } from '../desk/BeforeChange';
-import { badWords, evidenceWords, causeWords, clearWords, faultWords, proofLines } from '@/words/en/findings';
+import {
+  badWords,
+  evidenceWords,
+  causeWords,
+  clearWords,
+  faultWords,
+  proofLines,
+  provedWords,
+} from '@/words/en/findings';
 import { capital } from '@/words/en/capital';
 import { shareWords, verdictWhy } from '@/words/en/verdict';
 import { partWords, readingWords, testPlace, modeName, type Speaker } from '@/words/en/readings';
@@ -39,7 +47,7 @@ export function VerdictTag({
         {verdict.state === 'name' && suspect ? (
           <>
             <span className="flex items-center gap-2 bg-stamp px-3 py-1 text-[18px] font-[780] text-sheet">
-              <X size={20} strokeWidth={3.5} aria-hidden /> Proved bad
+              <X size={20} strokeWidth={3.5} aria-hidden /> {capital(provedWords(verdict.fault))}
             </span>
             <h2 className="truncate text-[21px] font-[800]">{partWords(speaker, verdict.part)}</h2>
             <p className="ml-auto text-right text-[16px] text-stamp">

@@ -275,6 +275,9 @@ export function goesToWords({ means }: Outcome): string {
 /** Why this test: "Splits the doubt 12 against 8". */
 export function reasonWords({ outcomes, proof }: RankedTest, verdict: Verdict): string {
   if (proof && verdict.state === 'keepTesting' && verdict.part) {
+    if (verdict.because === 'wayNotShown')
+      return `Shows ${verdict.parts.join(' and ')}, before ${verdict.part} is called bad`;
+    if (verdict.because === 'programOpen') return `Shows whether ${verdict.part} is asked for at all`;
     const { have = 0 } = verdict.proofs ?? {};
     return `${have === 0 ? 'First' : 'Second'} proof before ${verdict.part} is called bad`;
   }

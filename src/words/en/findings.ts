@@ -16,7 +16,7 @@ import { partWords, quantity, readingWords, testPlace, type Speaker } from './re
 /** What a part does that has a fault; one without words is a type error. */
 const FAULT_WORDS: Readonly<Record<FaultName, string>> = {
   noOutput: 'gives nothing',
-  noCommand: 'is not told to by the program',
+  noCommand: 'not asked for by its program',
   lowVoltage: 'gives too little',
   open: 'open',
   highResistance: 'bad joint',
@@ -75,7 +75,14 @@ const FAULT_WORDS_OF: Partial<Record<PartKind, Partial<Record<FaultName, string>
 function faultOf({ model }: Speaker, ref: string, fault: FaultName): string {
   const at = model.compiled.partIndex.get(ref);
   const kind = at === undefined ? undefined : model.compiled.parts[at]!.part.kind;
+  const part = at === undefined ? undefined : model.compiled.parts[at]!.part;
+  if (fault === 'lowPressure' && part && 'kPa' in part && part.kPa < 0) return 'too little vacuum';
   return (kind && FAULT_WORDS_OF[kind]?.[fault]) ?? FAULT_WORDS[fault];
+}
+
+/** What a part is that was proved to be the cause: an output that nobody asks for is not bad itself. */
+export function provedWords(fault: FaultName): string {
+  return fault === 'noCommand' ? 'not asked for' : 'proved bad';
 }
 
 const CLEAR_WORDS: Readonly<Record<ClearFirst['reason'], string>> = {
@@ -203,7 +210,7 @@ export function statementLines(
   switch (verdict.state) {
     case 'name': {
       return [
-        `${partWords(speaker, verdict.part)} is proved bad: ${badWords(speaker, suspects, verdict.part)}.`,
+        `${partWords(speaker, verdict.part)} is ${provedWords(verdict.fault)}: ${badWords(speaker, suspects, verdict.part)}.`,
         ...verdict.proofs.readings
           .slice(0, 2)
           .map((at) => `${sentence(readingWords(speaker, readings[at]!))}`),

@@ -1,3 +1,4 @@
+import { mediumOf } from '@/core/circuit/medium';
 import type { CircuitModel } from '@/core/circuit/model';
 import type { Circuit, MotionSeen, Reading, Setup, Test } from '@/core/circuit/schema';
 import { isDeadKind, nodesOfTest, partOfTest } from '@/core/circuit/testPlace';
@@ -54,7 +55,7 @@ export function modeName({ model, gaugeUnit }: Speaker, test: Test): string {
       // A bare figure is typed in it.
       return `gauge in ${gaugeUnit}`;
     case 'flow':
-      return 'feel what blows';
+      return mediumOf(model) === 'vacuum' ? 'see what it draws' : 'feel what blows';
     case 'moves':
       return 'watch which way it goes';
   }

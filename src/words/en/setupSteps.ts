@@ -1,3 +1,4 @@
+import { mediumOf, type Medium } from '@/core/circuit/medium';
 import { formatQuantity } from '@/core/units/formatQuantity';
 import type { Test } from '@/core/circuit/schema';
 import { isGroundStud } from '@/core/diagnosis/setApart';
@@ -18,11 +19,19 @@ function timersWait({ model }: Speaker, test: Test): string {
   return `; read after ${formatQuantity(seconds, 's')}, when ${names} ${running.length > 1 ? 'have' : 'has'} let go`;
 }
 
+/** How each medium is put on, and how what goes through an opening is found. */
+const MEDIUM: Readonly<Record<Medium, { on: string; felt: (place: string) => string }>> = {
+  air: { on: 'air', felt: (place) => `Hand, then soapy water, at ${place}.` },
+  oil: { on: 'pressure', felt: (place) => `Look for oil at ${place}; never a hand.` },
+  vacuum: { on: 'vacuum', felt: (place) => `A strip of paper at ${place}: is it drawn in? No water.` },
+};
+
 /** The set-up in numbered lines. None is left out, however many there are: the last says where the leads go. */
 export function setupSteps(speaker: Speaker, test: Test): string[] {
   const { setup } = test;
   const { model } = speaker;
   const live = !isDeadKind(test.kind);
+  const medium = MEDIUM[mediumOf(model)];
   const steps: string[] = [];
   const place = (ref: string) => {
     const part = model.compiled.circuit.parts.find((one) => one.ref === ref);
@@ -62,12 +71,12 @@ export function setupSteps(speaker: Speaker, test: Test): string[] {
     ),
     ...(setup.open?.length
       ? [
-          `Shut the air, vent, take the line off at ${setup.open.map((name) => pointName(speaker, name)).join(', ')}, air on slowly.`,
+          `Shut the supply, vent, take the line off at ${setup.open.map((name) => pointName(speaker, name)).join(', ')}, ${medium.on} on slowly.`,
         ]
       : []),
     ...(setup.plugged ?? []).map((name) =>
       setup.lifted?.some(({ node }) => node === name)
-        ? `Plug the open end at ${pointName(speaker, name)}, air on slowly.`
+        ? `Plug the open end at ${pointName(speaker, name)}, ${medium.on} on slowly.`
         : `Stop the exhaust of ${pointName(speaker, name)}.`,
     ),
     ...(setup.override?.length
@@ -96,6 +105,6 @@ export function setupSteps(speaker: Speaker, test: Test): string[] {
     steps.push(
       `Gauge at ${pointName(speaker, test.at)}. None there: shut the supply and vent before one goes in.`,
     );
-  else if (test.kind === 'flow') steps.push(`Hand, then soapy water, at ${pointName(speaker, test.at)}.`);
+  else if (test.kind === 'flow') steps.push(medium.felt(pointName(speaker, test.at)));
   return steps;
 }

@@ -1,4 +1,3 @@
-import { branchVolts } from '../../circuit/world';
 import { InputError } from '../../circuit/inputError';
 import { soft } from '../../diagnosis/prediction';
 import { defineReading } from './module';
@@ -40,19 +39,17 @@ export const bit = defineReading<'bit'>()({
         },
       ];
     }
-    // What it switches: all the volts are across it while it is off.
-    const supply = solver.solve({ mode: 'live' });
-    const [plus, minus] = [part.nodes.supply, part.nodes.return].map((name) =>
+    // What its card reads back: the volts that it puts on its load, from its terminal to the other side. What floats has none.
+    const [plus, minus, out] = [part.nodes.supply, part.nodes.return, part.nodes.out].map((name) =>
       model.compiled.nodeIndex.get(name)!,
-    ) as [number, number];
-    const full = Math.abs(supply.changed.pairVolts(plus, minus));
+    ) as [number, number, number];
+    const other = part.side === 'low' ? plus : minus;
+    const full = Math.abs(solver.solve({ mode: 'live' }).changed.pairVolts(plus, minus)) || 1;
     return [
       { mode: 'live' },
       (world) => {
-        const across = Math.abs(branchVolts(world, own.index));
-        const fed = Math.abs(world.changed.pairVolts(plus, minus));
-        const lives = soft(Math.log((fed || 1e-9) / (ON_SHARE * (full || 1))), BAND);
-        const on = lives * soft(Math.log((ON_SHARE * full) / Math.max(across, 1e-9)), BAND);
+        const volts = Math.abs(world.changed.pairVolts(out, other)) || 0;
+        const on = soft(Math.log(Math.max(volts, 1e-9) / (ON_SHARE * full)), BAND);
         return odds(Math.min(1 - MISREAD, Math.max(MISREAD, on)));
       },
     ];

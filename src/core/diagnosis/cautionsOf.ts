@@ -5,6 +5,7 @@ import type { Test } from '../circuit/schema';
 import { isDeadKind, nodesOfTest } from '../circuit/testPlace';
 import { branchAmps, type World } from '../circuit/world';
 import { freedLoads } from '../safety/heldLoads';
+import { holdsRefrigerant } from '../safety/refrigerant';
 import { reachesElectronics } from './legality';
 import { LIVE_AMPS } from './patterns';
 import { bindTest } from './predict';
@@ -25,6 +26,7 @@ export type Caution =
   | 'freedLoad'
   | 'pressedLoad'
   | 'pressure'
+  | 'refrigerant'
   | 'jumper'
   | 'swap'
   | 'benchSupply';
@@ -38,6 +40,7 @@ export function cautionsOf(model: CircuitModel, test: Test): Caution[] {
   const fluid =
     nodesOfTest(test).some((name) => compiled.domains[compiled.nodeIndex.get(name) ?? -1] === 'fluid') ||
     kind === 'moves';
+  const cold = nodesOfTest(test).some((name) => holdsRefrigerant(model, name));
   // What stands blocked is said all the same: the block has to be there first.
   const { secured: _secured, ...loose } = setup;
   const freed = freedLoads(model, loose);
@@ -53,7 +56,8 @@ export function cautionsOf(model: CircuitModel, test: Test): Caution[] {
     ['lineVolts', !dead && !fluid && areLineVolts(compiled.supplyVolts)],
     ['moves', !dead && works(model, test)],
     ['jumper', some(setup.jumpers)],
-    ['pressure', fluid || some(setup.override) || some(setup.open) || some(setup.plugged)],
+    ['refrigerant', cold],
+    ['pressure', (fluid && !cold) || some(setup.override) || some(setup.open) || some(setup.plugged)],
     ['mayBlowFuse', kind === 'fuse'],
     ['unplug', some(setup.unplugged)],
     ['takeOut', some(setup.removed) || some(setup.lifted) || some(setup.open)],

@@ -2,6 +2,7 @@ import { demoCircuit } from '@/testing/demoCircuits';
 import { CircuitModel } from '../circuit/model';
 import type { Setup, Test } from '../circuit/schema';
 import { listCandidateTests } from '../diagnosis/candidateTests';
+import { cautionsOf } from '../diagnosis/cautionsOf';
 import { Diagnoser } from '../diagnosis/diagnose';
 import type { Entry } from '../job/entries';
 import { careOf, mayBeLeft, proofList, proofStanding } from '../job/proofList';
@@ -62,6 +63,9 @@ describe('a refrigerant circuit', () => {
       code: 'opensRefrigerant',
     });
     expect(isolationPlan(model).filter(({ energy }) => energy === 'refrigerant')).toHaveLength(2);
+    const gauge: Test = { kind: 'pressure', at: 'R2', setup: {} };
+    expect(cautionsOf(model, gauge)).toContain('refrigerant');
+    expect(cautionsOf(model, gauge)).not.toContain('pressure');
   });
 
   it('stands locked like any supply: a gauge is read once its valves were opened by name', () => {

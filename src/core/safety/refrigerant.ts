@@ -37,12 +37,15 @@ const refrigerantNodes = oncePerModel(
     ),
 );
 
+/** Whether a place is in a refrigerant circuit. */
+export function holdsRefrigerant(model: CircuitModel, node: string): boolean {
+  return refrigerantNodes(model).has(model.compiled.nodeIndex.get(node) ?? -1);
+}
+
 /**
  * Places where a test would open a refrigerant circuit, or put a hand to it. Stopping a compressor empties nothing: it is opened for no
  * reading, whatever is isolated. It is read by gauges that who is licensed has fitted.
  */
 export function refrigerantOpened(model: CircuitModel, test: Test | Reading): string[] {
-  const nodes = refrigerantNodes(model);
-  if (nodes.size === 0) return [];
-  return openedIn(test).filter((name) => nodes.has(model.compiled.nodeIndex.get(name) ?? -1));
+  return openedIn(test).filter((name) => holdsRefrigerant(model, name));
 }

@@ -1,32 +1,30 @@
 import type { Caution } from '@/core/diagnosis/cautionsOf';
 import type { TestGate } from '@/core/job/rules/testGate';
 
-const HOLDS: readonly (readonly [Caution, string])[] = [
-  ['heldLoad', 'This coil holds a load up. Block it or lower it before anything lets go.'],
-  ['freedLoad', 'Current on this coil frees the load. Block it or lower it before anything is switched on.'],
-  [
-    'pressedLoad',
+/** What can happen, the worst first; one without words is a type error. */
+const HOLD_WORDS: Readonly<Record<Caution, string>> = {
+  heldLoad: 'This coil holds a load up. Block it or lower it before anything lets go.',
+  freedLoad: 'Current on this coil frees the load. Block it or lower it before anything is switched on.',
+  pressedLoad:
     'Pressure holds a load here. Block it or lower it before a line, a valve or the supply is touched.',
-  ],
-  ['testerVolts', 'The tester’s leads are live. Electronics unplugged, everyone clear, hands off.'],
-  ['lineVolts', 'Line volts kill. Qualified person, rated leads, guarded, not alone.'],
-  ['moves', 'The machine may move. Nobody in reach, load down, one hand on the stop.'],
-  [
-    'jumper',
+  testerVolts: 'The tester’s leads are live. Electronics unplugged, everyone clear, hands off.',
+  electronicsOff: 'Electronics unplugged before the tester goes on.',
+  lineVolts: 'Line volts kill. Qualified person, rated leads, guarded, not alone.',
+  moves: 'The machine may move. Nobody in reach, load down, one hand on the stop.',
+  jumper:
     'A bridge defeats what it bridges. Site policy first, fused lead, one person at the stop, out again at once.',
-  ],
-  [
-    'pressure',
-    'Pressure moves and whips. Eyes covered, hands out of the stroke, vent before a line comes off.',
-  ],
-  ['mayBlowFuse', 'The fuse may blow. Same rating only, never larger, never a wire.'],
-  ['unplug', 'What hangs on this plug lets go when it comes off. Nobody in reach of it.'],
-  ['takeOut', 'Power off and proved dead before a wire comes off.'],
-  ['swap', 'Alike only: same volts, ohms, thread and diode. Power off while they change places.'],
-  ['benchSupply', 'Fused bench supply, right volts, no longer than the coil may take.'],
-  ['powerOff', 'Power off. Never ohms on a live run.'],
-  ['live', 'Live run. Right range, right leads, nothing else touching.'],
-];
+  refrigerant:
+    'Refrigerant under pressure. Gloves and eyes covered, air let through, no flame; nothing is let out.',
+  pressure: 'Pressure moves and whips. Eyes covered, hands out of the stroke, vent before a line comes off.',
+  mayBlowFuse: 'The fuse may blow. Same rating only, never larger, never a wire.',
+  unplug: 'What hangs on this plug lets go when it comes off. Nobody in reach of it.',
+  takeOut: 'Power off and proved dead before a wire comes off.',
+  swap: 'Alike only: same volts, ohms, thread and diode. Power off while they change places.',
+  benchSupply: 'Fused bench supply, right volts, no longer than the coil may take.',
+  powerOff: 'Power off. Never ohms on a live run.',
+  live: 'Live run. Right range, right leads, nothing else touching.',
+};
+const HOLDS = Object.entries(HOLD_WORDS) as [Caution, string][];
 /** Holds that must be ticked before a value can be typed. */
 const TICKED: readonly Caution[] = [
   'heldLoad',

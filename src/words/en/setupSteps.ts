@@ -2,6 +2,7 @@ import { mediumOf, type Medium } from '@/core/circuit/medium';
 import { formatQuantity } from '@/core/units/formatQuantity';
 import type { Test } from '@/core/circuit/schema';
 import { isGroundStud } from '@/core/diagnosis/setApart';
+import { holdsRefrigerant } from '@/core/safety/refrigerant';
 import { suppliesNeeded } from '@/core/safety/suppliesNeeded';
 import { isDeadKind } from '@/core/circuit/testPlace';
 import { pointName, positionWords, type Speaker } from './readings';
@@ -103,7 +104,9 @@ export function setupSteps(speaker: Speaker, test: Test): string[] {
   } else if (test.kind === 'amps') steps.push(`Clamp round one wire of ${test.through}.`);
   else if (test.kind === 'pressure')
     steps.push(
-      `Gauge at ${pointName(speaker, test.at)}. None there: shut the supply and vent before one goes in.`,
+      holdsRefrigerant(model, test.at)
+        ? `Gauge at ${pointName(speaker, test.at)}. None there: somebody licensed fits one, and lets nothing out.`
+        : `Gauge at ${pointName(speaker, test.at)}. None there: shut the supply and vent before one goes in.`,
     );
   else if (test.kind === 'flow') steps.push(medium.felt(pointName(speaker, test.at)));
   return steps;

@@ -75,6 +75,7 @@ const readingCommon = {
   unsteady: z.boolean().optional(),
 };
 const pair = { from: name, to: name };
+const stoodSeconds = notNegative.max(100_000).optional();
 const windingCelsius = z.number().min(CELSIUS_LEAST).max(CELSIUS_MOST).optional();
 
 /** What an actuator was seen to do; `little` is a start that stops, `still` that it stays where it rests. */
@@ -102,6 +103,8 @@ function readingKinds(valued: boolean) {
       testVolts: positive,
       ...readingCommon,
       ...value(numberOrOver),
+      /** How long the volts had stood on, where it was timed. */
+      ...((valued ? { seconds: stoodSeconds } : {}) as { seconds: typeof stoodSeconds }),
     }),
     z.object({
       kind: z.literal('fuse'),
@@ -152,7 +155,7 @@ export type Setup = z.infer<typeof setupSchema>;
 export type Reading = ReadingWithValue;
 export type ReadingKind = Reading['kind'];
 export type ReadingValue = Reading['value'];
-type WithoutValue<T> = T extends { value: unknown } ? Omit<T, 'value' | 'celsius'> : T;
+type WithoutValue<T> = T extends { value: unknown } ? Omit<T, 'value' | 'celsius' | 'seconds'> : T;
 /** A reading that has not been taken yet. */
 export type Test = WithoutValue<Reading>;
 

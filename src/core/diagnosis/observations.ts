@@ -77,7 +77,9 @@ export function askedPlace(test: Test): string {
 export function gatherObservations(model: CircuitModel, readings: readonly Reading[]): Observation[] {
   const found = new Map<string, Observation>();
   const gone = blownIn(readings);
+  const longest = longestTimed(readings);
   readings.forEach((asRead, at) => {
+    if (!longest(asRead)) return;
     const reading = atReference(model, asRead);
     const key = testKey(reading);
     const known = found.get(key);
@@ -106,6 +108,19 @@ export function gatherObservations(model: CircuitModel, readings: readonly Readi
     break;
   }
   return list;
+}
+
+/**
+ * Of a timed run of insulation the reading that stood longest counts: before it the conductor was charging, and what it showed then is no
+ * other opinion.
+ */
+function longestTimed(readings: readonly Reading[]): (reading: Reading) => boolean {
+  const last = new Map<string, number>();
+  for (const one of readings)
+    if (one.kind === 'insulation' && one.seconds !== undefined)
+      last.set(testKey(one), Math.max(last.get(testKey(one)) ?? 0, one.seconds));
+  return (one) =>
+    one.kind !== 'insulation' || one.seconds === undefined || one.seconds === last.get(testKey(one));
 }
 
 /** What a function does on the sound circuit, where it was told to do otherwise in a machine that is as it came in. */

@@ -35,13 +35,16 @@ export function InsulationRunPanel({
   sheet,
   answer,
   onLine,
+  store = KEY,
 }: {
   /** The sheet as it stands; null while what is typed is no sheet. */
   sheet: InsulationSheet | null;
   answer: InsulationAnswer | null;
   onLine: (line: RunLine) => void;
+  /** Where the tablet keeps a run that goes on over a reload. */
+  store?: string;
 }) {
-  const [run, setRun] = useKeptRun();
+  const [run, setRun] = useKeptRun(store);
   const now = useNow(LOOK_MS, run !== null);
   if (run === null) return <StartRun sheet={sheet} answer={answer} onStart={setRun} />;
   const stands = runState(run, now);
@@ -73,19 +76,19 @@ export function InsulationRunPanel({
   );
 }
 
-function useKeptRun(): [InsulationRun | null, (run: InsulationRun | null) => void] {
+function useKeptRun(store: string): [InsulationRun | null, (run: InsulationRun | null) => void] {
   const [run, setRun] = useState<InsulationRun | null>(null);
   useEffect(() => {
-    const kept = localStorage.getItem(KEY);
+    const kept = localStorage.getItem(store);
     if (kept) setRun(asRun(parsed(kept)));
-  }, []);
+  }, [store]);
   return [
     run,
     (next) => {
       setRun(next);
       try {
-        if (next) localStorage.setItem(KEY, JSON.stringify(next));
-        else localStorage.removeItem(KEY);
+        if (next) localStorage.setItem(store, JSON.stringify(next));
+        else localStorage.removeItem(store);
       } catch {
         // A full tablet forgets it with the page; what stands on the screen stays.
       }

@@ -18,6 +18,7 @@ import { choicesOf } from '../measure/Keyline';
 import { meterOf, withoutLeads } from '../measure/meterProfile';
 import { useHold } from '../measure/useHold';
 import { useMeter } from '../measure/useMeter';
+import { TimedRun } from './TimedRun';
 import { CellPast } from './CellPast';
 
 /** One cell: how it is read, what holds it back, and its answer. What is typed is a reading of the job like any other. */
@@ -105,6 +106,7 @@ export function CellPanel({
               </label>
             ) : null}
           </div>
+          {test.kind === 'insulation' && !hold.blocked ? <TimedRun sheet={sheet} cell={cell} /> : null}
           <div className="py-3">
             {hold.blocked ? (
               <p className="text-[16.5px] text-ink2">Tick “Clear” first.</p>

@@ -8,6 +8,8 @@ import { clutchInterlocks, twoWayPair, winchPack } from '@/core/templates/electr
 import { MachineUnderTest } from '@/core/testing/machineUnderTest';
 import { entryWriter } from '@/core/testing/entryWriter';
 import type { Circuit, Test } from '@/core/circuit/schema';
+import { jobSheet } from '@/core/sheets/onCircuit/build';
+import { shopMarks } from '@/core/tables/marks';
 import { useDesk } from '../desk/desk';
 import { openDesk } from '../desk/testing/openDesk';
 import { SheetScreen } from './SheetScreen';
@@ -39,6 +41,27 @@ function madeSafe(circuit: Circuit): Entry[] {
     entry('madeSafe', { points: plan.map(({ point }) => point) }),
   ];
 }
+
+describe('a timed test in a job', () => {
+  it('takes each reading with its second, and holds the conductor until it is measured dead', async () => {
+    const circuit = demoCircuit('pump-fill-valve');
+    const { cells } = jobSheet(new CircuitModel(circuit), 'insulation', [], shopMarks({}))!.rows[0]!;
+    const { from, to } = cells[0]!.test as Extract<Test, { kind: 'insulation' }>;
+    const startedMs = Date.now() - 31_000;
+    localStorage.setItem(
+      'spiraxis-job-1-run',
+      JSON.stringify({ from, to, length: 60, startedMs, taken: [], endedMs: null }),
+    );
+    const { desk, person } = show('insulation', circuit, madeSafe(circuit));
+    const hold = document.querySelector<HTMLInputElement>('[data-hold]');
+    if (hold) await person.click(hold);
+    await person.type(await screen.findByRole('textbox', { name: /^Ohms at/ }), '450M{Enter}');
+    expect(desk.readings()).toMatchObject([{ kind: 'insulation', from, to, value: 4.5e8, seconds: 30 }]);
+    await person.click(screen.getByRole('button', { name: 'Test volts are off: stop' }));
+    expect(screen.getByTestId('timed').textContent).toMatch(/is charged. Keep it shorted/);
+    localStorage.clear();
+  });
+});
 
 describe('conductors by each other', () => {
   it('are read by pressing their pair; above the diagonal stands what was proved last', async () => {

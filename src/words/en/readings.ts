@@ -168,7 +168,9 @@ export function readingWords(speaker: Speaker, reading: Reading): string {
     return `${partWords(speaker, part)} ${valueWords(kind, value, speaker.gaugeUnit)}${where ? `, ${where}` : ''}`;
   }
   const condition = [
-    kind === 'insulation' ? `insulation at ${reading.testVolts} V` : '',
+    kind === 'insulation'
+      ? `insulation at ${reading.testVolts} V${reading.seconds === undefined ? '' : ` after ${reading.seconds} s`}`
+      : '',
     reading.kind === 'ohms' && reading.celsius !== undefined ? `winding at ${reading.celsius} °C` : '',
     positions,
     ...changed,

@@ -17,6 +17,7 @@ import { oilOpened } from '../../safety/pressedOil';
 import { airClamp, gateValve, hydraulicLift } from '../../templates/fluid';
 import { TEMPLATES } from '../../templates/templates';
 import { MachineUnderTest } from '../../testing/machineUnderTest';
+import type { InsulationAnswer } from '../insulation/insulation';
 import type { NeedsAnswer } from '../needs/needs';
 import type { OutputsAnswer } from '../outputs/outputs';
 import type { FunctionsAnswer } from '../functions/functions';
@@ -133,6 +134,23 @@ describe('sheets that a circuit fills in', () => {
     expect(cuts.map(({ cut, verdict }) => [cut, verdict])).toEqual([['X31', 'bad']]);
     expect(cuts[0]!.cells[0]!.test.setup.unplugged).toContain('X31');
   });
+  it('insulation: of a timed run the longest counts, here and for the engine; the early ones are no other opinion', () => {
+    const circuit = demoCircuit('pump-fill-valve');
+    const model = new CircuitModel(circuit);
+    const { test } = jobSheet(model, 'insulation', [], MARKS)!.rows[0]!.cells[0]!;
+    const run = ([30, 60] as const).map(
+      (seconds, k) => ({ ...test, value: [4e8, 9e8][k], seconds }) as Reading,
+    );
+    const sheet = jobSheet(model, 'insulation', run, MARKS)!;
+    expect(sheet.rows[0]!.cells[0]!.value).toBe(9e8);
+    const cells = sheet.answers.flatMap((answer) => (answer as InsulationAnswer).cells);
+    expect(cells.find(({ ratio }) => ratio !== null)!.ratio).toBeCloseTo(2.25, 6);
+    const shares = (readings: Reading[]) =>
+      new Diagnoser(circuit).diagnose(readings).suspects.map(({ share }) => share);
+    expect(shares(run)).toEqual(shares([{ ...test, value: 9e8 } as Reading]));
+    expect(shares(run.toReversed())).toEqual(shares(run));
+  });
+
   it('diodes: each alone, both ways; one that is in the wrong way round, shorted or open', () => {
     const circuit = demoCircuit('groomer-blade-tilt');
     const said = (fault: string) => verdicts(follow(circuit, 'diodes', ['V7', fault]).sheet);

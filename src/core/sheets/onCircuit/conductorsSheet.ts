@@ -132,7 +132,7 @@ export function conductorsSheetOf(
         own.push(null);
         return cell;
       }
-      const judged = judgedInsulation(model, place.test, cell, marks, past);
+      const judged = judgedInsulation(model, place.test, cell, marks, readings, past);
       own.push(judged.verdict);
       answers.push(judged.answer);
       held.push(...judged.held);

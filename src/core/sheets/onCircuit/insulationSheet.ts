@@ -50,7 +50,7 @@ export function insulationSheetOf(
     return {
       ...more,
       test,
-      ...judgedInsulation(model, test, cell, marks, pastOf(test, baselines)),
+      ...judgedInsulation(model, test, cell, marks, readings, pastOf(test, baselines)),
       cells: [cell],
     };
   };

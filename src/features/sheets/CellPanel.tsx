@@ -9,6 +9,7 @@ import { parseCelsius } from '@/core/units/parseCelsius';
 import { DEFERENCE, FIELD, Heading, Hold, HoldSign, PlainKey, Trouble } from '@/ui/sheet';
 import { shutWords } from '@/words/en/holds';
 import { modeName, testPlace, valueWords } from '@/words/en/readings';
+import { forcedItem } from '@/words/en/ledger';
 import { cellTitle, columnWords, rowTitle } from '@/words/en/sheets';
 import { useDesk } from '../desk/desk';
 import { FigureForm } from '../desk/FigureForm';
@@ -73,6 +74,7 @@ export function CellPanel({
         )}
       </p>
       <CellPast cell={cell} />
+      {sheet.name === 'proofChain' ? <Forced output={sheet.rows[at[0]]!.name} /> : null}
       <SetupSteps test={test} />
       {shut ? (
         <>
@@ -172,5 +174,22 @@ function WindingCelsius({
         </Trouble>
       ) : null}
     </div>
+  );
+}
+
+/** An output that is set on the controller's own page stays set when everybody has gone: it goes into the ledger with one press. */
+function Forced({ output }: { output: string }) {
+  const { log } = useDesk();
+  const item = forcedItem(output);
+  const stands = log.state.ledger.some(({ entry, out }) => entry.body.item === item && !out);
+  return stands ? (
+    <p className="pt-2 text-[15.5px] text-ink2">{item}: in the ledger until it is shown to be off.</p>
+  ) : (
+    <PlainKey
+      className="mt-2"
+      onClick={() => log.write({ type: 'ledger', body: { item, kind: 'override' } })}
+    >
+      {output} is overridden on its page: keep it in the ledger
+    </PlainKey>
   );
 }

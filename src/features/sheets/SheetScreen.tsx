@@ -8,7 +8,7 @@ import { JOB_SHEETS, type JobSheet, type JobSheetName } from '@/core/sheets/onCi
 import { writeSheetTable } from '@/formats/sheetTable';
 import { saveText } from '@/ui/saveText';
 import { Heading, Nothing, PlainKey } from '@/ui/sheet';
-import { rowTitle, SHEET_TITLE, sheetFoundWords } from '@/words/en/sheets';
+import { bearingWords, rowTitle, SHEET_TITLE, sheetFoundWords } from '@/words/en/sheets';
 import { useDesk } from '../desk/desk';
 import { StepLayout } from '../desk/StepLayout';
 import { StepLink } from '../desk/StepLink';
@@ -106,6 +106,11 @@ function OpenSheet({
                 {among ? (
                   <CoilAmong name={among.row.name} coil={among.coil} answer={among.answer as CoilAnswer} />
                 ) : null}
+                {(sheet.bearing ?? []).map((found) => (
+                  <p key={JSON.stringify(found)} className="pt-2 text-[16px]" data-testid="bearing">
+                    {bearingWords(found)}
+                  </p>
+                ))}
                 <HeldAgainst rows={sheet.held ?? []} />
                 <div className="flex gap-2 pt-3 print:hidden">
                   <PlainKey

@@ -63,6 +63,18 @@ describe('a timed test in a job', () => {
   });
 });
 
+describe('outputs link by link', () => {
+  it('an override on the controller’s page goes into the ledger with one press, and once', async () => {
+    const { desk, person } = show('proofChain', demoCircuit('press-clamp'));
+    await person.click(screen.getByRole('button', { name: /^A1 is overridden on its page/ }));
+    expect(desk.last()).toMatchObject({
+      type: 'ledger',
+      body: { kind: 'override', item: 'A1 overridden on the controller’s page' },
+    });
+    expect(screen.queryByRole('button', { name: /is overridden on its page/ })).toBeNull();
+  });
+});
+
 describe('conductors by each other', () => {
   it('are read by pressing their pair; above the diagonal stands what was proved last', async () => {
     const circuit = demoCircuit('groomer-blade-tilt');

@@ -14,3 +14,8 @@ export const LEDGER_KINDS: Readonly<Record<EntryOf<'ledger'>['body']['kind'], st
 export function defectWords({ item, guards, found }: SafetyDefect): string {
   return `${item}${found ? ', found in the machine' : ''}: ${guards.join(', ')} out of action`;
 }
+
+/** An output that somebody set on the controller's page. */
+export function forcedItem(output: string): string {
+  return `${output} overridden on the controller’s page`;
+}

@@ -3,6 +3,7 @@ import type { JobSheet, JobSheetName, SheetRow } from '@/core/sheets/onCircuit/j
 import { refOfKey } from '@/core/sheets/onCircuit/functionsSheet';
 import type { FunctionsAnswer } from '@/core/sheets/functions/functions';
 import type { NeedsAnswer } from '@/core/sheets/needs/needs';
+import type { Bearing } from '@/core/sheets/onCircuit/bearing';
 import type { SealFinding } from '@/core/sheets/bubbles/seal';
 import type { SealAnswer } from '@/core/sheets/onCircuit/cylindersSheet';
 import type { NeedCheck } from '@/core/sheets/onCircuit/needsSheet';
@@ -174,6 +175,21 @@ export function pastWords(
       `${valueWords(kind, value, unit)}, ${siteTime(at, timeZone).day}, job ${jobNumber}`,
   );
   return `Proved here: ${said.join('; ')}.`;
+}
+
+/** What in an output's run does not bear what its load draws, in a sentence. */
+export function bearingWords(found: Bearing): string {
+  const { part } = found;
+  switch (found.code) {
+    case 'fuseTooSmall':
+      return `${part} carries ${quantity('amps', found.amps)} while this is on: ${quantity('amps', found.rated)} does not hold that for good.`;
+    case 'fuseAtInrush':
+      return `${part}, ${quantity('amps', found.rated)}, may go in the moment that the load draws ${quantity('amps', found.amps)}.`;
+    case 'limitTooSmall':
+      return `${part} gives ${quantity('amps', found.rated)} at most, and its load draws ${quantity('amps', found.amps)} at first.`;
+    case 'inrushNotKnown':
+      return `What ${part} draws before its gap is closed is not known: read it from the label before fuse and contact are called good for it.`;
+  }
 }
 
 /** A figure of a cell, without the sign that only tells which lead was where. */

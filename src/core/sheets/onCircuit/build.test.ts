@@ -151,6 +151,29 @@ describe('sheets that a circuit fills in', () => {
     expect(shares(run.toReversed())).toEqual(shares(run));
   });
 
+  it('outputs link by link: a fuse or an output that does not bear what hangs on it is said', () => {
+    const cellar = demoCircuit('cellar-liquid-valve');
+    const bearing = (change: object, more: object = {}) => {
+      const parts = cellar.parts.map((part) => ({
+        ...part,
+        ...(part.ref === 'Y1' ? change : part.ref in more ? (more as Record<string, object>)[part.ref] : {}),
+      }));
+      return jobSheet(new CircuitModel({ ...cellar, parts } as Circuit), 'proofChain', [], MARKS)!.bearing!;
+    };
+    expect(bearing({})).toEqual([{ code: 'inrushNotKnown', part: 'Y1' }]);
+    expect(bearing({ inrushAmps: 1.8 })).toEqual([]);
+    expect(bearing({ inrushAmps: 9 })).toMatchObject([{ code: 'fuseAtInrush', part: 'F1', rated: 2 }]);
+    expect(bearing({ inrushAmps: 0.8 }, { F1: { amps: 0.5 } })).toMatchObject([
+      { code: 'fuseTooSmall', part: 'F1', rated: 0.5 },
+    ]);
+    expect(bearing({ inrushAmps: 1.8 }, { A1: { limitAmps: 1 } })).toMatchObject([
+      { code: 'limitTooSmall', part: 'A1', amps: 1.8, rated: 1 },
+    ]);
+    expect(
+      jobSheet(new CircuitModel(demoCircuit('groomer-comb-flaps')), 'proofChain', [], MARKS)!.bearing,
+    ).toEqual([]);
+  });
+
   it('diodes: each alone, both ways; one that is in the wrong way round, shorted or open', () => {
     const circuit = demoCircuit('groomer-blade-tilt');
     const said = (fault: string) => verdicts(follow(circuit, 'diodes', ['V7', fault]).sheet);

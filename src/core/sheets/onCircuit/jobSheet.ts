@@ -8,6 +8,7 @@ import { ALONE_SHARE } from '../../diagnosis/windingRead';
 import { bindTest, predict, predictedValue } from '../../diagnosis/predict';
 import type { PastWinding } from '../../job/provedWindings';
 import type { CoilSheet } from '../coil/coil';
+import type { Bearing } from './bearing';
 import type { HeldRow } from '../heldAgainst';
 import type { SheetAnswer } from '../sheet';
 
@@ -83,6 +84,8 @@ export interface JobSheet {
   verdicts?: readonly (readonly (string | null)[])[];
   /** Of coils: what each was judged from, row by row. */
   coils?: readonly CoilOfJob[];
+  /** What in the run of an output does not bear what its load draws. */
+  bearing?: readonly Bearing[];
   /** Limits that its verdicts lean on. */
   held?: readonly HeldRow[];
   /** Parts that what reads bad lies on, and nothing that reads good. */

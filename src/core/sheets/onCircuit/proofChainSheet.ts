@@ -1,9 +1,10 @@
 import type { CompiledPart } from '../../circuit/compile';
 import type { CircuitModel } from '../../circuit/model';
-import type { Reading, Test } from '../../circuit/schema';
+import type { Reading, Setup, Test } from '../../circuit/schema';
 import { clampedAt } from '../../diagnosis/partsAcross';
 import { workingPatterns } from '../../diagnosis/patterns';
 import { kindOf } from '../../kinds/part';
+import { bearingOf, type Bearing } from './bearing';
 import { loadedPattern } from './loadedPattern';
 import {
   areWired,
@@ -32,10 +33,13 @@ const NONE_SHARE = 0.1;
 /** Each output of a controller link by link: off, volts at its terminal, volts across its load, amps through it. */
 export function proofChainSheetOf(model: CircuitModel, readings: readonly Reading[]): JobSheet | null {
   const rows: SheetRow[] = [];
+  const bearing: Bearing[] = [];
   for (const output of model.compiled.parts) {
     if (output.part.kind !== 'driver') continue;
-    const cells = linksOf(model, output, readings);
+    const run = runOf(model, output);
+    const cells = run && linksOf(model, output, run, readings);
     if (!cells) continue;
+    if (run.load) bearing.push(...bearingOf(model, output, run.load, run.setup));
     rows.push({ name: output.part.ref, cells, verdict: lostAt(model, output, cells) });
   }
   if (rows.length === 0) return null;
@@ -47,23 +51,32 @@ export function proofChainSheetOf(model: CircuitModel, readings: readonly Readin
     row.verdict === null ? row : { ...row, cells: row.cells.map(() => null) },
   );
   const columns = CHAIN_LINKS.filter((_link, c) => shown[c]);
-  return { name: 'proofChain', columns, rows: narrow, next: firstOpen(open), answers: [] };
+  return { name: 'proofChain', columns, rows: narrow, next: firstOpen(open), answers: [], bearing };
 }
 
-/** The links of an output; null where no command sends anything through it. */
+/** The command that loads an output most, and what hangs on it alone then; null where no command sends anything through it. */
+function runOf(
+  model: CircuitModel,
+  output: CompiledPart,
+): { setup: Setup; load: CompiledPart | null } | null {
+  const patterns = workingPatterns(model);
+  const loaded = loadedPattern(model, patterns, output.branches[0]!.index);
+  if (!loaded) return null;
+  const { loads } = patterns.find(({ setup }) => setup === loaded.setup)!;
+  return { setup: loaded.setup, load: loadOf(model, output, loads) };
+}
+
+/** The links of an output. */
 function linksOf(
   model: CircuitModel,
   output: CompiledPart,
+  { setup, load }: { setup: Setup; load: CompiledPart | null },
   readings: readonly Reading[],
 ): (SheetCell | null)[] | null {
   if (output.part.kind !== 'driver') return null;
   const { out } = output.part.nodes;
-  const patterns = workingPatterns(model);
-  const loaded = loadedPattern(model, patterns, output.branches[0]!.index);
-  if (!loaded) return null;
-  const commanded = underCommand(loaded.setup);
+  const commanded = underCommand(setup);
   const plain = (test: Test) => commanded(test) && isBare(test);
-  const load = loadOf(model, output, patterns.find(({ setup }) => setup === loaded.setup)!.loads);
   const frame = nameOf(model, model.compiled.frame);
   const cell = (test: Test | null) => cellOf(model, test, readings);
   const low = output.part.side === 'low';

@@ -1,0 +1,58 @@
+import type { CompiledPart } from '../../circuit/compile';
+import { fuseWindow } from '../../circuit/fuseTime';
+import type { CircuitModel } from '../../circuit/model';
+import type { Setup } from '../../circuit/schema';
+import { branchAmps } from '../../circuit/world';
+
+/** What in an output's run does not bear what its load draws, or of which that cannot be told. */
+export type Bearing =
+  /** It carries this while the load is on: more than its share of the rating. */
+  | { code: 'fuseTooSmall'; part: string; amps: number; rated: number }
+  /** It may open within the moment that the load takes to close. */
+  | { code: 'fuseAtInrush'; part: string; amps: number; rated: number }
+  | { code: 'limitTooSmall'; part: string; amps: number; rated: number }
+  /** An alternating coil of which the label says no inrush. */
+  | { code: 'inrushNotKnown'; part: string };
+
+/** Of its rating a fuse carries for good (shop rule). */
+const FOR_GOOD = 0.8;
+/** An alternating coil draws its inrush until its gap is closed, at most this long, seconds. */
+const CLOSES_SECONDS = 0.15;
+
+/** Fuses and the output itself against what the load draws, steady and at first, in the command that loads it most. */
+export function bearingOf(
+  model: CircuitModel,
+  output: CompiledPart,
+  load: CompiledPart,
+  setup: Setup,
+): Bearing[] {
+  const world = model.situation(setup).solve({ mode: 'live' });
+  const amps = ({ branches }: CompiledPart) => Math.abs(branchAmps(world, branches[0]!.index));
+  const steady = amps(load);
+  const alternating = load.branches[0]!.reactance > 0 || !load.branches[0]!.impedanceKnown;
+  const { part } = load;
+  const inrush = part.kind === 'coil' || part.kind === 'relay' ? part.inrushAmps : undefined;
+  const found: Bearing[] = [];
+  if (alternating && inrush === undefined) found.push({ code: 'inrushNotKnown', part: part.ref });
+  const first = Math.max(steady, inrush ?? 0);
+  for (const fuse of model.compiled.parts) {
+    if (fuse.part.kind !== 'fuse' && fuse.part.kind !== 'breaker') continue;
+    const carried = amps(fuse);
+    if (carried < steady * FOR_GOOD || !feeds(model, fuse.part.ref, load, setup, steady)) continue;
+    const { ref, amps: rated } = fuse.part;
+    if (carried > FOR_GOOD * rated) found.push({ code: 'fuseTooSmall', part: ref, amps: carried, rated });
+    else if (fuseWindow((100 * (carried + first - steady)) / rated).leastSeconds < CLOSES_SECONDS)
+      found.push({ code: 'fuseAtInrush', part: ref, amps: carried + first - steady, rated });
+  }
+  if (output.part.kind === 'driver' && output.part.limitAmps !== undefined && first > output.part.limitAmps)
+    found.push({ code: 'limitTooSmall', part: output.part.ref, amps: first, rated: output.part.limitAmps });
+  return found;
+}
+
+/** Whether a load draws nothing with a fuse out. */
+function feeds(model: CircuitModel, fuse: string, load: CompiledPart, setup: Setup, steady: number): boolean {
+  const without = model
+    .situation({ ...setup, pulled: [...(setup.pulled ?? []), fuse] })
+    .solve({ mode: 'live' });
+  return Math.abs(branchAmps(without, load.branches[0]!.index)) < 0.1 * steady;
+}

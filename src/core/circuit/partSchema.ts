@@ -31,6 +31,8 @@ const common = {
   wear: positive.optional(),
   /** It is electronic, or it is not: electronics must not see a test voltage. Drivers, sensors and timers are by kind. */
   electronic: z.boolean().optional(),
+  /** What happens to the machine when it is bypassed: it works without it, and that is what is wrong. */
+  bypassDanger: z.string().max(300).optional(),
 };
 
 function part<K extends string, N extends z.ZodType, S extends z.ZodRawShape>(kind: K, nodes: N, shape: S) {

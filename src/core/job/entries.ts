@@ -128,6 +128,8 @@ const anyEntry = z.discriminatedUnion('type', [
     item: name,
     kind: z.enum(['jumper', 'override', 'plug', 'lifted', 'other']),
     minutes: z.number().int().min(1).max(480).optional(),
+    /** Part that it leads past, where the machine works without it and should not. */
+    bypasses: name.optional(),
     /** What it does to the circuit, where the drawing can say: the bridge between two nodes, the end that is off. */
     puts: setupSchema.optional(),
     /** It was found in the machine; nobody of this job put it in. */

@@ -190,6 +190,12 @@ const COMMON: readonly PartField[] = [
       read: (text) => text === 'yes',
     },
   },
+  {
+    key: 'bypassDanger',
+    label: 'What harm its bypass does',
+    text: true,
+    hint: 'where the machine works without it',
+  },
 ];
 
 /** Fields of a part's form: what its kind is made of first, then where to find it. */

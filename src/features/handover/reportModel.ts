@@ -11,6 +11,7 @@ import { chooseLane } from '@/core/path/layoutPath';
 import type { State } from '@/core/path/standing';
 import { siteMoment } from '@/core/units/siteTime';
 import { pointTitle } from '@/words/en/energies';
+import { defectHarm } from '@/words/en/ledger';
 import { checkWords } from '@/words/en/checks';
 import { opinionBy } from '@/words/en/opinion';
 import { WHEN_WORDS } from '@/words/en/when';
@@ -134,9 +135,9 @@ export function buildReport(
       beside: present ? 'still there' : 'gone',
       tone: present ? 'left' : 'good',
     })),
-    defects: safetyDefects(speaker.model, state).map(({ item, guards, found }) => ({
-      text: `Safety defect: ${item}${found ? ', found in the machine' : ''}`,
-      beside: `${guards.join(', ')} out of action`,
+    defects: safetyDefects(speaker.model, state).map((defect) => ({
+      text: `Safety defect: ${defect.item}${defect.found ? ', found in the machine' : ''}`,
+      beside: defectHarm(defect),
       tone: 'bad',
     })),
     madeSafe: [

@@ -34,13 +34,20 @@ export function Ledger({ found = false }: { found?: boolean }) {
   const [trouble, setTrouble] = useState<string | null>(null);
   const open = useMemo(() => stillToTakeOut(model, log.state), [model, log.state]);
   const contacts = model.compiled.circuit.parts.filter((part) => guardOf(part) !== null);
+  // What the machine works without, and should not.
+  const controls = model.compiled.circuit.parts.filter(
+    (part) => part.bypassDanger !== undefined && !contacts.includes(part),
+  );
   const { register, handleSubmit, reset, watch } = useForm<Fields>({
     defaultValues: { kind: 'jumper', item: '', across: '', minutes: found ? '' : '10' },
   });
   const kind = watch('kind');
   const put = handleSubmit((fields) => {
     const contact = contacts.find(({ ref }) => ref === fields.across);
-    const item = fields.item.trim() || (contact ? `Bridge across ${contact.ref}` : '');
+    const control = controls.find(({ ref }) => ref === fields.across);
+    const item =
+      fields.item.trim() ||
+      (contact ? `Bridge across ${contact.ref}` : control ? `Bypass of ${control.ref}` : '');
     if (item === '')
       return setTrouble('Where: nothing is said. Say where it is, or the contact it lies across.');
     const text = fields.minutes.trim();
@@ -57,6 +64,7 @@ export function Ledger({ found = false }: { found?: boolean }) {
         kind: fields.kind,
         ...(minutes === undefined ? {} : { minutes }),
         ...(fields.kind === 'jumper' && contact ? { puts: { jumpers: [endsOf(contact)] } } : {}),
+        ...((control ?? contact?.bypassDanger) ? { bypasses: fields.across } : {}),
         ...(found ? { found: true as const } : {}),
       },
     });
@@ -85,10 +93,14 @@ export function Ledger({ found = false }: { found?: boolean }) {
         <Field label="Where">
           <input className={FIELD} maxLength={120} {...register('item')} />
         </Field>
-        <Field label="Across the contact">
-          <select className={FIELD} disabled={kind !== 'jumper'} {...register('across')}>
+        <Field label={controls.length > 0 ? 'Across, or past' : 'Across the contact'}>
+          <select
+            className={FIELD}
+            disabled={kind !== 'jumper' && controls.length === 0}
+            {...register('across')}
+          >
             <option value="">none</option>
-            {contacts.map((part) => (
+            {[...contacts, ...controls].map((part) => (
               <option key={part.ref} value={part.ref}>
                 {partWords(speaker, part.ref)}
               </option>

@@ -3,7 +3,7 @@
 import { useMemo, useState } from 'react';
 import type { EntryOf } from '@/core/job/entries';
 import type { LedgerLine } from '@/core/job/reduceJob';
-import { samePerson, stillToTakeOut } from '@/core/job/rules/ledgerStanding';
+import { bypassOf, samePerson, stillToTakeOut } from '@/core/job/rules/ledgerStanding';
 import { Field, FIELD, PlainKey } from '@/ui/sheet';
 import { useNow } from '@/ui/useNow';
 import { LEDGER_KINDS } from '@/words/en/ledger';
@@ -34,6 +34,7 @@ export function LedgerItems() {
                 ✕ Safety defect: {guards.join(', ')} is out of action until this is gone.
               </strong>
             ) : null}
+            <Bypass line={line} />
             <Standing entry={line.entry} now={now} out={standing.state === 'out'} />
           </span>
           {line.out ? (
@@ -50,6 +51,16 @@ export function LedgerItems() {
       ))}
     </ul>
   );
+}
+
+function Bypass({ line }: { line: LedgerLine }) {
+  const { speaker } = useDesk();
+  const bypass = bypassOf(speaker.model, line);
+  return bypass ? (
+    <strong className="block text-stamp">
+      ✕ Safety defect: {bypass.part} is bypassed. {bypass.danger}
+    </strong>
+  ) : null;
 }
 
 function Standing({ entry, now, out }: { entry: EntryOf<'ledger'>; now: number; out: boolean }) {

@@ -15,8 +15,8 @@ const circuit = parseCircuit(
     .circuit,
 );
 
-function show(log: JobLog, found = false) {
-  asked.mockImplementation(() => deskOf(circuit, log));
+function show(log: JobLog, found = false, drawn = circuit) {
+  asked.mockImplementation(() => deskOf(drawn, log));
   const shown = render(<Ledger found={found} />);
   return () => shown.rerender(<Ledger found={found} />);
 }
@@ -43,6 +43,24 @@ describe('the ledger', () => {
     again();
     expect(screen.queryByTestId('ledger-item')).toBeNull();
     expect(log.view().waiting.map(({ type }) => type)).toEqual(['ledger', 'ledgerOut', 'ledgerSeen']);
+  });
+
+  it('a part that is led past is a safety defect where the drawing says what harm that does', async () => {
+    const person = userEvent.setup();
+    const log = logOf();
+    const harm = 'The fan cannot be stopped.';
+    const parts = circuit.parts.map((part) =>
+      part.kind === 'coil' ? { ...part, bypassDanger: harm } : part,
+    );
+    const again = show(log, true, { ...circuit, parts });
+    const coil = parts.find(({ kind }) => kind === 'coil')!.ref;
+    await person.selectOptions(screen.getByLabelText('What'), 'other');
+    await person.selectOptions(screen.getByLabelText('Across, or past'), coil);
+    await person.click(screen.getByRole('button', { name: 'I found it' }));
+    again();
+    expect(screen.getByTestId('ledger-item').textContent).toContain(
+      `Safety defect: ${coil} is bypassed. ${harm}`,
+    );
   });
 
   it.each([

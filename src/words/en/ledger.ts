@@ -10,9 +10,17 @@ export const LEDGER_KINDS: Readonly<Record<EntryOf<'ledger'>['body']['kind'], st
   other: 'Other',
 };
 
-/** A guard that is out of action, in a line. */
-export function defectWords({ item, guards, found }: SafetyDefect): string {
-  return `${item}${found ? ', found in the machine' : ''}: ${guards.join(', ')} out of action`;
+/** What a thing left in the machine does to it: guards out of action, or a part bypassed with its danger. */
+export function defectHarm({ guards, bypass }: SafetyDefect): string {
+  return [
+    ...(guards.length > 0 ? [`${guards.join(', ')} out of action`] : []),
+    ...(bypass ? [`${bypass.part} bypassed. ${bypass.danger}`] : []),
+  ].join('; ');
+}
+
+/** A safety defect in a line. */
+export function defectWords(defect: SafetyDefect): string {
+  return `${defect.item}${defect.found ? ', found in the machine' : ''}: ${defectHarm(defect)}`;
 }
 
 /** An output that somebody set on the controller's page. */

@@ -74,19 +74,32 @@ export function guardsOfLine(model: CircuitModel, { entry }: LedgerLine): string
   return entry.body.puts ? guardsDefeated(model, entry.body.puts) : [];
 }
 
-/** Something left in the machine that takes a guard out of action. */
+/** What a line leads past, and what that does to the machine, as the drawing says it; null where it leads past nothing of the kind. */
+export function bypassOf(
+  { compiled }: CircuitModel,
+  { entry }: LedgerLine,
+): { part: string; danger: string } | null {
+  const ref = entry.body.bypasses;
+  const at = ref === undefined ? undefined : compiled.partIndex.get(ref);
+  const danger = at === undefined ? undefined : compiled.parts[at]!.part.bypassDanger;
+  return ref !== undefined && danger !== undefined ? { part: ref, danger } : null;
+}
+
+/** Something left in the machine that takes a guard out of action, or leads past what keeps the machine from harm. */
 export interface SafetyDefect {
   item: string;
   guards: string[];
+  bypass: { part: string; danger: string } | null;
   found: boolean;
 }
 
 /** Guards that are out of action as the ledger stands, until it is shown that what defeats them is gone. */
 export function safetyDefects(model: CircuitModel, state: JobState): SafetyDefect[] {
   return state.ledger.flatMap((line) => {
-    const guards = guardsOfLine(model, line);
-    if (guards.length === 0 || ledgerStanding(model, line, state).state === 'shown') return [];
-    return [{ item: line.entry.body.item, guards, found: line.entry.body.found === true }];
+    const [guards, bypass] = [guardsOfLine(model, line), bypassOf(model, line)];
+    if (guards.length === 0 && !bypass) return [];
+    if (ledgerStanding(model, line, state).state === 'shown') return [];
+    return [{ item: line.entry.body.item, guards, bypass, found: line.entry.body.found === true }];
   });
 }
 

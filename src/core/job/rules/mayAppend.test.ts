@@ -145,8 +145,24 @@ describe('a bridge', () => {
     });
     expect(judge(bridged, [])).toEqual({ code: 'defeatsGuard', guards: ['S1'] });
     expect(safetyDefects(model, reduceJob([put]))).toEqual([
-      { item: 'Bridge S1', guards: ['S1'], found: true },
+      { item: 'Bridge S1', guards: ['S1'], bypass: null, found: true },
     ]);
+  });
+
+  it('past a part whose bypass does harm is a defect with its danger, past any other part is none', () => {
+    const danger = 'The blower cannot be stopped from the seat.';
+    const dangerous = new CircuitModel(
+      parseCircuit({
+        ...circuit,
+        parts: circuit.parts.map((part) => (part.ref === 'Y1' ? { ...part, bypassDanger: danger } : part)),
+      }),
+    );
+    const past = own('ledger', { item: 'Link at Y1', kind: 'other', bypasses: 'Y1', found: true });
+    const state = reduceJob([past]);
+    expect(safetyDefects(dangerous, state)).toEqual([
+      { item: 'Link at Y1', guards: [], bypass: { part: 'Y1', danger }, found: true },
+    ]);
+    expect(safetyDefects(model, state)).toEqual([]);
   });
 
   it('a guard is shown to stop what it must, never left with a reason', () => {

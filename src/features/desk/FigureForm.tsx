@@ -1,9 +1,10 @@
 'use client';
 
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { readAs } from '@/core/units/readAs';
+import { middleShown, WANDERS } from '@/core/units/wandering';
 import { baseUnit, type Quantity } from '@/core/units/quantities';
-import { FIELD, MainKey, Trouble } from '@/ui/sheet';
+import { FIELD, MainKey, PlainKey, Trouble } from '@/ui/sheet';
 import { figureTrouble } from '@/words/en/figures';
 import { useDesk } from './desk';
 import { Form } from '@/ui/Form';
@@ -13,6 +14,8 @@ export interface TypedFigure {
   value: number | 'OL';
   /** As it was typed, with the usual unit where none was. */
   typed: string;
+  /** Every value of a display that wandered; what counts is their middle. */
+  wandered?: readonly (number | 'OL')[];
 }
 
 /**
@@ -23,32 +26,43 @@ export function FigureForm({
   quantity,
   label,
   takesOverRange = false,
+  takesWandering = false,
   onPin,
 }: {
   quantity: Quantity;
   label: string;
   /** Over range is an answer here: an open coil on the bench. */
   takesOverRange?: boolean;
+  /** Several values of a display that wanders may be typed, with `~` between. */
+  takesWandering?: boolean;
   onPin: (figure: TypedFigure) => void;
 }) {
   const [text, setText] = useState('');
   const [trouble, setTrouble] = useState<string | null>(null);
+  const field = useRef<HTMLInputElement>(null);
   // Unit that counts where none is typed, and how it is written.
   const { gaugeUnit } = useDesk().speaker;
   const usual = quantity === 'pressure' ? gaugeUnit : baseUnit(quantity);
   const sign = usual === 'ohm' ? 'Ω' : usual;
   const pin = () => {
-    const read = readAs(quantity, text, usual);
-    const over = !read.ok && read.why === 'overRange' && takesOverRange;
-    if (!read.ok && !over) {
-      setTrouble(figureTrouble(quantity, text, read, gaugeUnit));
-      return;
+    const shown: TypedFigure[] = [];
+    for (const piece of takesWandering ? text.split(WANDERS).filter((one) => one.trim() !== '') : [text]) {
+      const read = readAs(quantity, piece, usual);
+      const typed = piece.trim();
+      if (read.ok) shown.push({ value: read.value, typed: read.typed.unit ? typed : `${typed} ${sign}` });
+      else if (read.why === 'overRange' && takesOverRange) shown.push({ value: 'OL', typed });
+      else return setTrouble(figureTrouble(quantity, piece, read, gaugeUnit));
     }
+    if (shown.length === 0) return;
     setTrouble(null);
     setText('');
-    const typed = text.trim();
-    if (read.ok) onPin({ value: read.value, typed: read.typed.unit ? typed : `${typed} ${sign}` });
-    else onPin({ value: 'OL', typed });
+    if (shown.length === 1) return onPin(shown[0]!);
+    const wandered = shown.map(({ value }) => value);
+    onPin({
+      value: middleShown(wandered),
+      typed: shown.map(({ typed }) => typed).join(WANDERS),
+      wandered,
+    });
   };
   return (
     <Form
@@ -59,6 +73,7 @@ export function FigureForm({
       }}
     >
       <input
+        ref={field}
         aria-label={label}
         className={`${FIELD} fig w-[92px]!`}
         inputMode="decimal"
@@ -66,6 +81,19 @@ export function FigureForm({
         value={text}
         onChange={(event) => setText(event.target.value)}
       />
+      {takesWandering ? (
+        <PlainKey
+          type="button"
+          aria-label="wanders, next value"
+          disabled={text.trim() === '' || text.endsWith(WANDERS)}
+          onClick={() => {
+            setText(`${text}${WANDERS}`);
+            field.current?.focus();
+          }}
+        >
+          {WANDERS}
+        </PlainKey>
+      ) : null}
       <MainKey type="submit" className="px-3! text-[16px]!" disabled={text.trim() === ''}>
         Pin
       </MainKey>

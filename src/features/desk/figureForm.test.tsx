@@ -45,6 +45,32 @@ describe('a figure typed and pinned', () => {
     expect(gauge.onPin.mock.calls[0][0].value).toBeCloseTo(517.1, 1);
   });
 
+  it('a display that wanders is typed value by value where the form takes it, and counts by its middle', async () => {
+    const { onPin, field, type } = show({
+      quantity: 'ohms',
+      label: 'Coil',
+      takesOverRange: true,
+      takesWandering: true,
+    });
+    await type('31~OL~28.5');
+    expect(onPin).toHaveBeenLastCalledWith({
+      value: 28.5,
+      typed: '31 Ω~OL~28.5 Ω',
+      wandered: [31, 'OL', 28.5],
+    });
+    await userEvent.type(field, '31');
+    await userEvent.click(screen.getByRole('button', { name: 'wanders, next value' }));
+    await userEvent.keyboard('{Enter}');
+    expect(onPin).toHaveBeenLastCalledWith({ value: 31, typed: '31 Ω' });
+    await type('31~hot');
+    expect(document.body.textContent).toMatch(/“hot” is no resistance/);
+    expect(field.value).toBe('31~hot');
+    expect(onPin).toHaveBeenCalledTimes(2);
+    const plain = show({ quantity: 'ohms', label: 'Bench' });
+    await plain.type('31~28');
+    expect(plain.onPin).not.toHaveBeenCalled();
+  });
+
   it('a bare pressure is in what the gauges are marked in', async () => {
     marked('psi');
     const { onPin, field, type } = show({ quantity: 'pressure', label: 'psi at P' });

@@ -3,7 +3,8 @@
 import { Delete, X } from 'lucide-react';
 import { MOTIONS, type Reading, type Test } from '@/core/circuit/schema';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
-import { outcomeLetter, WANDERS, type TypedCheck } from './typedValue';
+import { WANDERS } from '@/core/units/wandering';
+import { outcomeLetter, type TypedCheck } from './typedValue';
 import { modeName, testPlace, valueWords, type Speaker } from '@/words/en/readings';
 
 const KEYS = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '0', '.', '-', 'm', 'k', 'M', 'OL', WANDERS];

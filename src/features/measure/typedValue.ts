@@ -3,6 +3,7 @@ import type { Outcome } from '@/core/diagnosis/outcomes';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
 import { readingKind } from '@/core/kinds/reading/index';
 import { parseReading } from '@/core/units/parseReading';
+import { middleShown, WANDERS } from '@/core/units/wandering';
 import { baseUnit, toBase, type GaugeMark } from '@/core/units/quantities';
 
 /** What the typed text amounts to for the test at hand. */
@@ -17,9 +18,6 @@ export type TypedCheck =
       /** Every value of a display that wandered. */
       wandered?: Reading['value'][];
     };
-
-/** Stands between the values of a display that would not settle: "5.2~7.1~6.4"; at the end of a single one too. */
-export const WANDERS = '~';
 
 const MODE_WORDS: Readonly<Record<Test['kind'], string>> = {
   volts: 'volts',
@@ -99,8 +97,7 @@ function checkWandering(
     if (check.state === 'ready') wandered.push(check.value);
   }
   if (wandered.length === 0) return { state: 'empty' };
-  const figures = wandered.filter((value) => typeof value === 'number').sort((a, b) => a - b);
-  const value = figures.length > 0 ? figures[Math.floor((figures.length - 1) / 2)]! : 'OL';
+  const value = middleShown(wandered);
   return { state: 'ready', value, outcome: outcomeOf(ranked, value), wandered };
 }
 

@@ -6,7 +6,8 @@ import type { RankedTest } from '@/core/diagnosis/rankTests';
 import { testPlace, valueWords } from '@/words/en/readings';
 import { useDesk } from '../desk/desk';
 import { asShown, meterOf, withoutLeads, type MeterInHand } from './meterProfile';
-import { checkTyped, WANDERS, type TypedCheck } from './typedValue';
+import { WANDERS } from '@/core/units/wandering';
+import { checkTyped, type TypedCheck } from './typedValue';
 import type { useHold } from './useHold';
 
 /** A value on its way to the record: typed, checked against the test, asked for again where it fits nothing, pinned. */

@@ -48,15 +48,18 @@ export function CellPanel({
   const { shows } = readingKind(test.kind);
   const coil = test.kind === 'ohms' ? sheet.coils?.[at[0]] : undefined;
   const warm = coil && celsius.trim() !== '' ? parseCelsius(celsius) : undefined;
-  const pin = (value: Reading['value'], typed: string) => {
+  const pin = (value: Reading['value'], typed: string, wandered?: readonly Reading['value'][]) => {
     const own = meterOf(test.kind, meter);
-    const reading = {
-      ...test,
-      value: withoutLeads(test.kind, value, meter),
-      ...(own ? { meter: own } : {}),
-      ...(typeof warm === 'number' ? { celsius: warm } : {}),
-    } as Reading;
-    log.write({ type: 'reading', body: { reading, typed } });
+    for (const one of wandered ?? [value]) {
+      const reading = {
+        ...test,
+        value: withoutLeads(test.kind, one, meter),
+        ...(own ? { meter: own } : {}),
+        ...(typeof warm === 'number' ? { celsius: warm } : {}),
+        ...(wandered ? { unsteady: true } : {}),
+      } as Reading;
+      log.write({ type: 'reading', body: { reading, typed } });
+    }
     onPinned(`Pinned ${valueWords(test.kind, value, speaker.gaugeUnit)} at ${testPlace(speaker, test)}.`);
   };
   return (
@@ -70,6 +73,14 @@ export function CellPanel({
         {cell.value === null ? null : (
           <>
             , read <span className="fig-bold">{valueWords(test.kind, cell.value, speaker.gaugeUnit)}</span>
+            {cell.wandered ? (
+              <>
+                , wandering over{' '}
+                <span className="fig">
+                  {cell.wandered.map((one) => valueWords(test.kind, one, speaker.gaugeUnit)).join(', ')}
+                </span>
+              </>
+            ) : null}
           </>
         )}
       </p>
@@ -120,7 +131,8 @@ export function CellPanel({
                     quantity={shows.quantity}
                     label={`${columnWords(sheet.columns[at[1]]!)}, ${rowTitle(speaker, sheet, sheet.rows[at[0]]!)}`}
                     takesOverRange={shows.over !== Infinity}
-                    onPin={({ value, typed }) => pin(value, typed)}
+                    takesWandering
+                    onPin={({ value, typed, wandered }) => pin(value, typed, wandered)}
                   />
                 )}
               </>

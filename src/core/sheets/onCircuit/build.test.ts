@@ -54,6 +54,32 @@ describe('sheets that a circuit fills in', () => {
     });
     expect(verdicts(follow(twoWayPair(), 'coil').sheet)).toEqual({ Y1: 'good', Y2: 'good' });
   });
+  it('coils: a display that wanders judges neither that winding nor its twin by it', () => {
+    const circuit = twoWayPair();
+    const model = new CircuitModel(circuit);
+    const cells = jobSheet(model, 'coil', [], MARKS)!.rows.map(({ cells }) => cells[0]!);
+    const sound = cells[0]!.expected as number;
+    const wandering = [0.97, 1.4, 0.8].map(
+      (share) => ({ ...cells[0]!.test, value: sound * share, unsteady: true }) as Reading,
+    );
+    const steady = { ...cells[1]!.test, value: sound } as Reading;
+    const sheet = jobSheet(model, 'coil', [...wandering, steady], MARKS)!;
+    expect(verdicts(sheet)).toEqual({ Y1: 'wandering', Y2: 'good' });
+    expect(sheet.rows[0]!.cells[0]).toMatchObject({
+      value: sound * 0.97,
+      wandered: wandering.map(({ value }) => value),
+    });
+    expect(sheet.coils![1]!.document.twins).toEqual([]);
+    // Read again, and steady: that is what it reads.
+    const again = jobSheet(
+      model,
+      'coil',
+      [...wandering, { ...steady, ...cells[0]!.test } as Reading],
+      MARKS,
+    )!;
+    expect(verdicts(again)).toMatchObject({ Y1: 'good' });
+    expect(again.rows[0]!.cells[0]!.wandered).toBeUndefined();
+  });
   it('contacts: one that clicks and does not make, and all sound ones only after their drop under load', () => {
     const bad = verdicts(follow(winchPack(), 'contacts', ['K3', 'stuckOpen']).sheet);
     expect(bad['K3 P–M2']).toBe('open');

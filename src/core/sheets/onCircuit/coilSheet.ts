@@ -99,7 +99,8 @@ function twinsOf(
   const here = cells[at]!.celsius;
   return parts.flatMap((other, k) => {
     const { ohms, celsius = here } = cells[k]!;
-    const value = figure(ohms);
+    // What wanders is held against nothing.
+    const value = ohms?.wandered ? undefined : figure(ohms);
     if (k === at || !areTwins(parts[at]!, other) || typeof value !== 'number' || value <= 0) return [];
     // A neighbour is as warm as this one where nobody said; held beside each other their temperature drops out.
     return [celsius === undefined ? value : ohmsAt20(value, celsius)];
@@ -122,6 +123,10 @@ function judgedBy(past: readonly PastWinding[]): number[] {
   return past.filter(({ atReference }) => atReference).map(({ ohms }) => ohms);
 }
 
+function shownAs(value: Reading['value']): number | 'OL' {
+  return typeof value === 'number' ? Math.abs(value) : 'OL';
+}
+
 function coilDocument(
   { part, branches }: CompiledPart,
   ohms: SheetCell | null,
@@ -142,7 +147,7 @@ function coilDocument(
   return {
     ...HEAD,
     sheet: 'coil',
-    ohms: read === undefined ? [] : [read],
+    ohms: ohms?.wandered?.map(shownAs) ?? (read === undefined ? [] : [read]),
     // The job's readings have their leads off already.
     leadOhms: 0,
     temperatureC: celsius,

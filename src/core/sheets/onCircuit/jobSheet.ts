@@ -11,6 +11,7 @@ import type { CoilSheet } from '../coil/coil';
 import type { Bearing } from './bearing';
 import type { HeldRow } from '../heldAgainst';
 import type { SheetAnswer } from '../sheet';
+import { middleShown } from '../../units/wandering';
 
 /** Sheets that a circuit fills in: their cells are tests on the machine, and what is typed into one is a reading of the job. */
 export const JOB_SHEETS = [
@@ -38,6 +39,8 @@ export interface SheetCell {
   /** Position among the readings of the job of what was read; null while nothing was. */
   reading: number | null;
   value: Reading['value'] | null;
+  /** Every value of a display that wandered; the cell's is their middle. */
+  wandered?: readonly Reading['value'][];
   /** What the same test read when jobs on this function were closed, the latest first. */
   past: readonly Baseline[];
 }
@@ -159,13 +162,23 @@ export function cellOf(
     exact >= 0 || ONE_COMMAND.includes(test.kind)
       ? exact
       : readings.findLastIndex((one) => meansTheSame(model, test, expected, one));
+  const wandered = at < 0 ? [] : wanderedAt(readings, at);
   return {
     test,
     expected,
     reading: at < 0 ? null : at,
-    value: at < 0 ? null : readings[at]!.value,
+    value: at < 0 ? null : wandered.length > 1 ? middleShown(wandered) : readings[at]!.value,
+    ...(wandered.length > 1 ? { wandered } : {}),
     past: [],
   };
+}
+
+/** Values of the display that wandered up to a reading: those right before it of the same test. None where it stood still. */
+function wanderedAt(readings: readonly Reading[], at: number): Reading['value'][] {
+  const key = testKey(readings[at]!);
+  const isOfRun = (one: Reading) => one.unsteady === true && testKey(one) === key;
+  const before = readings.slice(0, at + 1).findLastIndex((one) => !isOfRun(one));
+  return readings.slice(before + 1, at + 1).map(({ value }) => value);
 }
 
 /** A sheet whose cells know what they read in earlier jobs. */

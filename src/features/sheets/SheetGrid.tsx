@@ -55,8 +55,8 @@ export function SheetGrid({
   onChoose: (at: [number, number]) => void;
 }) {
   const { speaker } = useDesk();
-  // On a phone the last of many columns would be out of sight: it stands under the name there.
-  const wide = sheet.columns.length > 2 ? 'max-tablet:hidden' : '';
+  // On a phone the last of many columns would be out of sight, or a hand wide: it stands under the name there.
+  const wide = sheet.columns.length > 1 ? 'max-tablet:hidden' : '';
   const full = sheet.name === 'outputs' ? fullOf(sheet) : null;
   const columns = useMemo(
     () =>

@@ -161,7 +161,7 @@ function OpenSheet({
               </StepLink>
             </>
           )}
-          <div className="pt-4 print:hidden">
+          <div className="flex flex-col gap-4 pt-4 print:hidden">
             <InMachine />
             <SuspectList
               speaker={speaker}

@@ -83,6 +83,7 @@ class Runner {
       { length: 5 },
       () => new Float64Array(size),
     ) as [Float64Array, Float64Array, Float64Array, Float64Array, Float64Array];
+    this.scale = system.sizes.slice();
     this.matrix = new Float64Array(size * size);
     this.lu = new DenseLu(size, this.matrix);
   }
@@ -195,8 +196,8 @@ class Runner {
     return { y, off };
   }
 
-  /** The most that each row has stored so far, of which a share may be off. */
-  private readonly scale = new Float64Array(4096);
+  /** The most that each row has stored so far, and at the least what it is made for; of it a share may be off. */
+  private readonly scale: Float64Array;
   private grow(q: Float64Array): void {
     for (let row = 0; row < q.length; row++)
       this.scale[row] = Math.max(this.scale[row]!, 0.05 * Math.abs(q[row]!));

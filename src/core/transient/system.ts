@@ -11,6 +11,8 @@ export class TimeSystem {
   readonly own: Int32Array;
   /** Rows that store something. */
   readonly stores: Uint8Array;
+  /** What a row stores at the least, of which a share may be off; 0 where nothing is known of it. */
+  readonly sizes: Float64Array;
   readonly q: Float64Array;
   readonly f: Float64Array;
   readonly jq: Float64Array;
@@ -33,6 +35,7 @@ export class TimeSystem {
     });
     this.size = size;
     this.stores = new Uint8Array(size);
+    this.sizes = new Float64Array(size);
     this.q = new Float64Array(size);
     this.f = new Float64Array(size);
     this.jq = new Float64Array(size * size);
@@ -92,6 +95,9 @@ export class TimeSystem {
         return;
       case 'solenoid':
         this.stores.fill(1, own, own + 3);
+        // Its way, and the speed of going it in a hundredth of a second: what it settles into a stop by is nothing beside them.
+        this.sizes[own + 1] = element.strokeMetres;
+        this.sizes[own + 2] = element.kilograms * element.strokeMetres * 100;
         return;
       case 'motor':
         this.stores.fill(1, own, own + 2);

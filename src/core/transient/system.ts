@@ -318,9 +318,10 @@ const LEAK = 1e-12;
 const THERMAL_VOLTS = 0.025864979;
 /** Below this a motor counts as standing, radians a second. */
 const STANDS = 0.5;
-/** Stops of a plunger: so stiff, N/m, and so deadened for each metre a second, s/m. */
+/** Stops of a plunger: so stiff, N/m, damped by this share of what would just not swing, and in full from about this depth on, metres. */
 const STOP_STIFF = 5e6;
-const STOP_DEADENS = 6;
+const STOP_DAMPED = 0.7;
+const STOP_TAKES_HOLD = 1e-6;
 
 function unknownsOf({ kind }: Element): number {
   switch (kind) {
@@ -363,16 +364,25 @@ export function inductanceAt(
 }
 
 /**
- * What a stop gives where the plunger runs into it: force, and how that changes with place and speed. Hunt and Crossley (1975): it damps
- * by how deep it is in, so that nothing jumps where they touch.
+ * What a stop gives where the plunger runs into it: force, and how that changes with place and speed. It damps by how deep it is in, so
+ * that nothing jumps where they touch, and pushes only: what leaves it is not held.
  */
-function stopOf({ strokeMetres }: Solenoid, place: number, speed: number): [number, number, number] {
+function stopOf(
+  { strokeMetres, kilograms }: Solenoid,
+  place: number,
+  speed: number,
+): [number, number, number] {
   const over = place < 0 ? place : place > strokeMetres ? place - strokeMetres : 0;
   if (over === 0) return [0, 0, 0];
-  const inwards = Math.sign(over) * speed;
-  const grip = Math.max(0, 1 + STOP_DEADENS * inwards);
-  const bySpeed = grip === 0 ? 0 : -STOP_STIFF * over * STOP_DEADENS * Math.sign(over);
-  return [-STOP_STIFF * over * grip, -STOP_STIFF * grip, bySpeed];
+  const way = Math.sign(over);
+  const depth = Math.abs(over);
+  const inwards = way * speed;
+  const damping = 2 * STOP_DAMPED * Math.sqrt(STOP_STIFF * kilograms);
+  const held = depth / (depth + STOP_TAKES_HOLD);
+  const push = STOP_STIFF * depth + damping * held * inwards;
+  if (push <= 0) return [0, 0, 0];
+  const byDepth = STOP_STIFF + (damping * inwards * STOP_TAKES_HOLD) / (depth + STOP_TAKES_HOLD) ** 2;
+  return [-way * push, -byDepth, -damping * held];
 }
 
 /** Current of a junction and its slope; backwards past its breakdown it conducts. */

@@ -1,5 +1,5 @@
-import { DenseLu } from './denseLu';
 import type { Element } from './elements';
+import { SparseLu } from './sparseLu';
 import { TimeSystem } from './system';
 
 /** A circuit's course: at each moment the volts of every node (the frame at 0), and what each element's own unknowns are. */
@@ -43,7 +43,7 @@ const ERROR = (-3 * GAMMA * GAMMA + 4 * GAMMA - 2) / (12 * (2 - GAMMA));
 const USUAL_TOLERANCE = 1e-4;
 const MOST_PASSES = 60;
 /** Newton is done when nothing moves by more than this share, or this much. */
-const SETTLED = 1e-7;
+const SETTLED = 1e-5;
 const LEAST = { volts: 1e-7, charge: 1e-12 };
 /** A step this small is as good as none: the circuit has no course. */
 const LEAST_STEP = 1e-13;
@@ -69,8 +69,8 @@ class Runner {
   private readonly f0: Float64Array;
   private readonly q1: Float64Array;
   private readonly f1: Float64Array;
-  private readonly matrix: Float64Array;
-  private readonly lu: DenseLu;
+  private readonly figures: Float64Array;
+  private readonly lu: SparseLu;
   private readonly right: Float64Array;
 
   constructor(
@@ -84,8 +84,8 @@ class Runner {
       () => new Float64Array(size),
     ) as [Float64Array, Float64Array, Float64Array, Float64Array, Float64Array];
     this.scale = system.sizes.slice();
-    this.matrix = new Float64Array(size * size);
-    this.lu = new DenseLu(size, this.matrix);
+    this.figures = new Float64Array(system.jf.length);
+    this.lu = new SparseLu(system.pattern);
   }
 
   run(seconds: number, mostStep: number): Course {
@@ -232,24 +232,19 @@ class Runner {
     h: number,
     known: (row: number) => number,
   ): Float64Array | null {
-    const { system, matrix, lu, right } = this;
-    const { size } = system;
+    const { system, figures, lu, right } = this;
+    const { size, starts } = system.pattern;
     const y = from.slice();
     system.rest(y);
     for (let pass = 0; pass < MOST_PASSES; pass++) {
       system.evaluate(y, t);
       for (let row = 0; row < size; row++) {
-        const at = row * size;
-        if (system.stores[row] === 1) {
-          right[row] = known(row) - system.q[row]! - h * system.f[row]!;
-          for (let column = 0; column < size; column++)
-            matrix[at + column] = system.jq[at + column]! + h * system.jf[at + column]!;
-        } else {
-          right[row] = -system.f[row]!;
-          for (let column = 0; column < size; column++) matrix[at + column] = system.jf[at + column]!;
-        }
+        const stores = system.stores[row] === 1;
+        right[row] = stores ? known(row) - system.q[row]! - h * system.f[row]! : -system.f[row]!;
+        for (let at = starts[row]!; at < starts[row + 1]!; at++)
+          figures[at] = stores ? system.jq[at]! + h * system.jf[at]! : system.jf[at]!;
       }
-      if (!lu.factor()) return null;
+      if (!lu.factor(figures)) return null;
       lu.solve(right);
       let worst = 0;
       for (let row = 0; row < size; row++) {

@@ -1,4 +1,5 @@
 import type { Diode, Element, Filament, Motor, Solenoid } from './elements';
+import type { Pattern } from './sparseLu';
 
 /**
  * A circuit in time as one system d/dt q(y) + f(y, t) = 0: node volts first, then the amperes of what has inductance or is a source, then
@@ -15,8 +16,14 @@ export class TimeSystem {
   readonly sizes: Float64Array;
   readonly q: Float64Array;
   readonly f: Float64Array;
+  /** Where slopes may stand, and those of what is stored and of what flows in that order. */
+  readonly pattern: Pattern;
   readonly jq: Float64Array;
   readonly jf: Float64Array;
+  /** Place of a row's and column's slope in that order; -1 where there is none. */
+  private readonly placeOf: Int32Array;
+  /** Slopes that were met while the pattern was found; null once it is known. */
+  private met: Set<number> | null = new Set();
   /** Junction volts of the last pass, which bound how far the next one goes. */
   private readonly junction: Float64Array;
 
@@ -38,10 +45,20 @@ export class TimeSystem {
     this.sizes = new Float64Array(size);
     this.q = new Float64Array(size);
     this.f = new Float64Array(size);
-    this.jq = new Float64Array(size * size);
-    this.jf = new Float64Array(size * size);
     this.junction = new Float64Array(elements.length);
     elements.forEach((element, at) => this.markStores(element, this.own[at]!));
+    this.placeOf = new Int32Array(size * size).fill(-1);
+    this.jq = this.jf = new Float64Array(0);
+    this.evaluate(new Float64Array(size), 0);
+    const met = [...this.met!].sort((a, b) => a - b);
+    this.met = null;
+    met.forEach((key, place) => (this.placeOf[key] = place));
+    const starts = new Int32Array(size + 1);
+    for (const key of met) starts[Math.floor(key / size) + 1]!++;
+    for (let row = 0; row < size; row++) starts[row + 1] = starts[row + 1]! + starts[row]!;
+    this.pattern = { size, starts, columns: Int32Array.from(met, (key) => key % size) };
+    this.jq = new Float64Array(met.length);
+    this.jf = new Float64Array(met.length);
   }
 
   /** Where everything stands before the first step. */
@@ -68,7 +85,7 @@ export class TimeSystem {
     // A hair of leakage keeps a node that floats from being anywhere.
     for (let node = 0; node < this.nodes; node++) {
       this.f[node] = LEAK * y[node]!;
-      this.jf[node * this.size + node] = LEAK;
+      this.slope(node, node, LEAK);
     }
     this.elements.forEach((element, at) => this.stamp(element, at, y, t));
   }
@@ -157,7 +174,7 @@ export class TimeSystem {
 
   private charges(a: number, b: number, farads: number, y: Float64Array): void {
     const charge = farads * (volt(y, a) - volt(y, b));
-    const { q, jq, size } = this;
+    const { q } = this;
     for (const [node, sign] of [
       [a, 1],
       [b, -1],
@@ -168,8 +185,7 @@ export class TimeSystem {
         [a, 1],
         [b, -1],
       ] as const)
-        if (other > 0)
-          jq[(node - 1) * size + other - 1] = jq[(node - 1) * size + other - 1]! + sign * way * farads;
+        if (other > 0) this.stored(node - 1, other - 1, sign * way * farads);
     }
   }
 
@@ -178,7 +194,7 @@ export class TimeSystem {
     const amps = y[own]!;
     this.flows(a, b, own, y, 1);
     this.add(this.q, own, henries * amps);
-    this.jq[own * this.size + own] = henries;
+    this.stored(own, own, henries);
     this.add(this.f, own, ohms * amps);
     this.slope(own, own, ohms);
     this.across(a, b, own, y, -1);
@@ -213,19 +229,18 @@ export class TimeSystem {
   /** Rows of a solenoid: its flux, its plunger's place and its speed. */
   private pulls(coil: Solenoid, own: number, y: Float64Array): void {
     const [amps, place, speed] = [y[own]!, y[own + 1]!, y[own + 2]!];
-    const { size } = this;
     const [henries, steeper, curve] = inductanceAt(coil, coil.jammed ? 0 : place);
     this.flows(coil.a, coil.b, own, y, 1);
     this.add(this.q, own, henries * amps);
-    this.jq[own * size + own] = henries;
-    if (!coil.jammed) this.jq[own * size + own + 1] = steeper * amps;
+    this.stored(own, own, henries);
+    if (!coil.jammed) this.stored(own, own + 1, steeper * amps);
     this.add(this.f, own, coil.ohms * amps);
     this.slope(own, own, coil.ohms);
     this.across(coil.a, coil.b, own, y, -1);
     this.add(this.q, own + 1, place);
-    this.jq[(own + 1) * size + own + 1] = 1;
+    this.stored(own + 1, own + 1, 1);
     this.add(this.q, own + 2, coil.kilograms * speed);
-    this.jq[(own + 2) * size + own + 2] = coil.kilograms;
+    this.stored(own + 2, own + 2, coil.kilograms);
     if (coil.jammed) return;
     this.add(this.f, own + 1, -speed);
     this.slope(own + 1, own + 2, -1);
@@ -241,10 +256,9 @@ export class TimeSystem {
   /** Rows of a motor: its winding with its own volts against it, and its speed. */
   private turns(motor: Motor, own: number, y: Float64Array): void {
     const [amps, speed] = [y[own]!, y[own + 1]!];
-    const { size } = this;
     this.winds(motor.a, motor.b, own, y, motor.henries, motor.ohms);
     this.add(this.q, own + 1, motor.inertia * speed);
-    this.jq[(own + 1) * size + own + 1] = motor.inertia;
+    this.stored(own + 1, own + 1, motor.inertia);
     if (motor.locked) return;
     this.add(this.f, own, motor.constant * speed);
     this.slope(own, own + 1, motor.constant);
@@ -270,7 +284,7 @@ export class TimeSystem {
     const rated = (lamp.ratedVolts * lamp.ratedVolts) / lamp.hotOhms;
     const gain = (v * v * siemens) / rated;
     this.add(this.q, own, share * lamp.seconds);
-    this.jq[own * this.size + own] = lamp.seconds;
+    this.stored(own, own, lamp.seconds);
     const lost = share * Math.abs(share) ** 3;
     this.add(this.f, own, -(gain - lost));
     this.slope(own, own, (v * v * span) / (ohms * ohms * rated) + 4 * Math.abs(share) ** 3);
@@ -306,9 +320,25 @@ export class TimeSystem {
     list[at] = list[at]! + value;
   }
 
+  /** How what flows in a row changes with an unknown. */
   private slope(row: number, column: number, value: number): void {
-    const at = row * this.size + column;
-    this.jf[at] = this.jf[at]! + value;
+    this.put(this.jf, row, column, value);
+  }
+
+  /** How what is stored in a row changes with an unknown. */
+  private stored(row: number, column: number, value: number): void {
+    this.put(this.jq, row, column, value);
+  }
+
+  private put(list: Float64Array, row: number, column: number, value: number): void {
+    const key = row * this.size + column;
+    if (this.met) {
+      this.met.add(key);
+      return;
+    }
+    const place = this.placeOf[key]!;
+    if (place < 0) throw new Error(`slope of row ${row} in column ${column} was not met at the start`);
+    list[place] = list[place]! + value;
   }
 }
 

@@ -22,6 +22,7 @@ export type Element =
   | { kind: 'switch'; a: number; b: number; schedule: Schedule; onOhms: number; offOhms: number }
   | Diode
   | Solenoid
+  | Contact
   | Motor
   | Filament;
 
@@ -58,6 +59,20 @@ export interface Solenoid {
   damping: number;
   /** It does not move, whatever pulls it. */
   jammed?: boolean;
+}
+
+/** A contact that a plunger moves. */
+export interface Contact {
+  kind: 'contact';
+  a: number;
+  b: number;
+  /** Position among the elements of the solenoid that moves it. */
+  of: number;
+  /** Share of the stroke at which it makes, or breaks where it rests closed. */
+  at: number;
+  restsClosed: boolean;
+  onOhms: number;
+  offOhms: number;
 }
 
 /** A permanent-magnet motor: locked while it stands, its own volts against the feed once it runs. */

@@ -80,6 +80,48 @@ describe('a solenoid with a plunger', () => {
   });
 });
 
+describe('a relay', () => {
+  it('feeds its load a while after its coil is fed, and lets it go a while after it is not; a buzzer swings', () => {
+    const relay = { ...VALVE, a: 2 };
+    const elements: Element[] = [
+      feed(24),
+      { kind: 'switch', a: 1, b: 2, schedule: closedBetween(0.01, 0.1), onOhms: 0.01, offOhms: 1e6 },
+      relay,
+      { kind: 'resistor', a: 2, b: 0, ohms: 400 },
+      { kind: 'contact', a: 1, b: 3, of: 2, at: 0.8, restsClosed: false, onOhms: 0.02, offOhms: 1e8 },
+      { kind: 'resistor', a: 3, b: 0, ohms: 12 },
+      { kind: 'contact', a: 1, b: 4, of: 2, at: 0.2, restsClosed: true, onOhms: 0.02, offOhms: 1e8 },
+      { kind: 'resistor', a: 4, b: 0, ohms: 12 },
+    ];
+    const course = runInTime(5, elements, 0.2);
+    const at = (node: number, t: number) => valueAt(course.seconds, course.volts[node]!, t);
+    expect([at(3, 0.009), at(4, 0.009)]).toEqual([expect.closeTo(0, 2), expect.closeTo(23.96, 1)]);
+    expect([at(3, 0.011), at(4, 0.011)]).toEqual([expect.closeTo(0, 2), expect.closeTo(23.96, 1)]);
+    expect([at(3, 0.09), at(4, 0.09)]).toEqual([expect.closeTo(23.96, 1), expect.closeTo(0, 2)]);
+    expect([at(3, 0.1005), at(4, 0.1005)]).toEqual([expect.closeTo(23.96, 1), expect.closeTo(0, 2)]);
+    expect([at(3, 0.19), at(4, 0.19)]).toEqual([expect.closeTo(0, 2), expect.closeTo(23.96, 1)]);
+    // It rests closed first, then makes: never both.
+    expect(course.seconds.every((_t, k) => course.volts[3]![k]! < 12 || course.volts[4]![k]! < 12)).toBe(
+      true,
+    );
+
+    // Its own resting contact feeds it: it opens what holds it, over and over.
+    const buzzer = runInTime(
+      3,
+      [
+        feed(24),
+        { kind: 'contact', a: 1, b: 2, of: 2, at: 0.3, restsClosed: true, onOhms: 0.02, offOhms: 1e6 },
+        relay,
+        { kind: 'resistor', a: 2, b: 0, ohms: 100 },
+      ],
+      0.3,
+    );
+    const made = Array.from(buzzer.volts[2]!, (v) => v > 12);
+    const changes = made.filter((one, k) => k > 0 && one !== made[k - 1]).length;
+    expect(changes).toBeGreaterThan(6);
+  });
+});
+
 describe('what a coil does when it is let go (E35)', () => {
   const release = (...clamp: Element[]) => {
     const course = runInTime(

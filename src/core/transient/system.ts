@@ -1,4 +1,4 @@
-import type { Diode, Element, Filament, Motor, Solenoid } from './elements';
+import type { Contact, Diode, Element, Filament, Motor, Solenoid } from './elements';
 import type { Pattern } from './sparseLu';
 
 /**
@@ -122,6 +122,7 @@ export class TimeSystem {
       case 'resistor':
       case 'source':
       case 'switch':
+      case 'contact':
       case 'diode':
         return;
       default:
@@ -138,6 +139,8 @@ export class TimeSystem {
         const ohms = element.schedule.closed(t) ? element.onOhms : element.offOhms;
         return this.conducts(element.a, element.b, 1 / ohms, y);
       }
+      case 'contact':
+        return this.makes(element, y);
       case 'capacitor':
         return this.charges(element.a, element.b, element.farads, y);
       case 'inductor':
@@ -170,6 +173,24 @@ export class TimeSystem {
     this.nodeSlope(b, b, siemens);
     this.nodeSlope(a, b, -siemens);
     this.nodeSlope(b, a, -siemens);
+  }
+
+  /** A contact conducts by where the plunger stands: the tenfolds from off to on go by over a hair of its stroke. */
+  private makes(contact: Contact, y: Float64Array): void {
+    const { a, b, onOhms, offOhms } = contact;
+    const own = this.own[contact.of]! + 1;
+    const coil = this.elements[contact.of] as Solenoid;
+    const hair = CONTACT_HAIR * coil.strokeMetres;
+    const way = Math.min(Math.max((y[own]! - contact.at * coil.strokeMetres) / hair + 0.5, 0), 1);
+    const smooth = way * way * (3 - 2 * way);
+    const made = contact.restsClosed ? 1 - smooth : smooth;
+    const tenfolds = Math.log(offOhms / onOhms);
+    const siemens = Math.exp(made * tenfolds) / offOhms;
+    this.conducts(a, b, siemens, y);
+    const steep = ((contact.restsClosed ? -1 : 1) * 6 * way * (1 - way)) / hair;
+    const amps = siemens * tenfolds * steep * (volt(y, a) - volt(y, b));
+    if (a > 0) this.slope(a - 1, own, amps);
+    if (b > 0) this.slope(b - 1, own, -amps);
   }
 
   private charges(a: number, b: number, farads: number, y: Float64Array): void {
@@ -352,6 +373,8 @@ const STANDS = 0.5;
 const STOP_STIFF = 5e6;
 const STOP_DAMPED = 0.7;
 const STOP_TAKES_HOLD = 1e-6;
+/** Share of the stroke over which a contact goes from off to on. */
+const CONTACT_HAIR = 0.02;
 
 function unknownsOf({ kind }: Element): number {
   switch (kind) {
@@ -367,6 +390,7 @@ function unknownsOf({ kind }: Element): number {
     case 'resistor':
     case 'capacitor':
     case 'switch':
+    case 'contact':
       return 0;
     default:
       return kind satisfies never;

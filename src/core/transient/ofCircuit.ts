@@ -1,0 +1,278 @@
+import type { Branch, CompiledCircuit, CompiledPart } from '../circuit/compile';
+import type { Edit } from '../circuit/edits';
+import type { CircuitModel } from '../circuit/model';
+import type { Setup } from '../circuit/schema';
+import { applySetup, type Situation } from '../circuit/situation';
+import { holdAmps, pullInAmps } from '../kinds/part/coil';
+import { listDevices } from '../circuit/devices';
+import { constant, sine, type Element, type Schedule } from './elements';
+import { solenoidOf } from './plunger';
+
+/** A set-up and when it begins, seconds; the first at 0. */
+export interface Moment {
+  seconds: number;
+  setup: Setup;
+}
+
+/** A circuit as it runs in time. */
+export interface TimeCircuit {
+  nodes: number;
+  elements: Element[];
+  /** Number of a node of the circuit among those in time; the frame is 0. */
+  nodeOf: (node: number) => number;
+  /** Position of the element that stands for a branch; undefined where nothing does. */
+  elementOf: ReadonlyMap<number, number>;
+  /** Coils of whose iron and plunger the drawing says nothing: what they do in time is of the usual kind, not of this machine. */
+  usual: string[];
+}
+
+/**
+ * Coils of the usual kind, where nobody has said: time of the winding with its gap open, how much more it stores closed, its stroke and what
+ * moves. They give a trace its shape; its milliseconds are of the kind, not of the part.
+ */
+const USUAL = { openSeconds: 8e-3, grows: 3, strokeMetres: 2e-3, kilogramsByWatt: 1.5e-3, damping: 0.5 };
+/** An open contact, and what has been cut off. */
+const OFF_OHMS = 1e8;
+/** Of a diode of silicon: 0.7 V at half an ampere. */
+const SILICON = { saturationAmps: 1.5e-7, emission: 1.8, at: 0.7 };
+/** Share of the stroke at which contacts of a relay make, and at which its resting ones break. */
+const MAKES_AT = 0.8;
+const BREAKS_AT = 0.2;
+
+/**
+ * The electrical side of a circuit in time, under set-ups that follow each other and with faults in it. Throws a `RangeError` for what has no
+ * course yet: transformers, and coils on alternating volts.
+ */
+export function timeCircuit(
+  model: CircuitModel,
+  moments: readonly Moment[],
+  edits: readonly Edit[] = [],
+): TimeCircuit {
+  return new Builder(model.compiled, moments, edits).build();
+}
+
+class Builder {
+  private readonly situations: readonly Situation[];
+  private readonly elements: Element[] = [];
+  private readonly elementOf = new Map<number, number>();
+  private readonly usual: string[] = [];
+  /** Ends of every branch, with those that a fault exchanges. */
+  private readonly ends: readonly { a: number; b: number }[];
+  private nodes: number;
+
+  constructor(
+    private readonly compiled: CompiledCircuit,
+    private readonly moments: readonly Moment[],
+    private readonly edits: readonly Edit[],
+  ) {
+    if (compiled.transformers.length > 0) throw new RangeError('a transformer has no course in time yet');
+    this.situations = moments.map(({ setup }) => applySetup(compiled, setup));
+    const [first] = this.situations as [Situation];
+    this.nodes = first.nodeCount;
+    this.ends = compiled.branches.map(({ index }) => ({ a: first.a[index]!, b: first.b[index]! }));
+    for (const edit of edits)
+      if (edit.type === 'cross')
+        for (const [one, two] of edit.pairs) {
+          const [here, there] = [this.ends[one.branch]!, this.ends[two.branch]!];
+          [here[one.end], there[two.end]] = [there[two.end], here[one.end]];
+        }
+  }
+
+  build(): TimeCircuit {
+    const { compiled } = this;
+    const parts = compiled.parts.filter(({ branches }) =>
+      branches.some(({ domain }) => domain === 'electrical'),
+    );
+    // What moves contacts comes before them.
+    for (const part of parts)
+      for (const branch of part.branches) if (this.isWinding(part, branch)) this.wind(part, branch);
+    for (const part of parts)
+      for (const branch of part.branches) if (!this.isWinding(part, branch)) this.place(part, branch);
+    for (const { a, b, ohms } of this.situations[0]!.jumpers) this.join(a, b, ohms);
+    this.leaks();
+    return {
+      nodes: this.nodes,
+      elements: this.elements,
+      nodeOf: (node) => this.nodeOf(node),
+      elementOf: this.elementOf,
+      usual: this.usual,
+    };
+  }
+
+  private nodeOf(node: number): number {
+    const { frame } = this.compiled;
+    return node === frame ? 0 : node < frame ? node + 1 : node;
+  }
+
+  private isWinding({ part }: CompiledPart, { role }: Branch): boolean {
+    return (part.kind === 'coil' || part.kind === 'relay') && role === 'body';
+  }
+
+  private push(element: Element): number {
+    this.elements.push(element);
+    return this.elements.length - 1;
+  }
+
+  private join(a: number, b: number, ohms: number): void {
+    this.push({ kind: 'resistor', a: this.nodeOf(a), b: this.nodeOf(b), ohms });
+  }
+
+  private endsOf({ index }: Branch): { a: number; b: number } {
+    const { a, b } = this.ends[index]!;
+    return { a: this.nodeOf(a), b: this.nodeOf(b) };
+  }
+
+  /** When a branch is in place and told to conduct; a fault that holds it one way has the last word. */
+  private scheduleOf({ index }: Branch): boolean | Schedule {
+    const present = this.situations.map((one) => one.present[index] === 1);
+    if (!present.some(Boolean)) return false;
+    const held = this.edits.find((edit) => edit.type === 'force' && edit.branch === index);
+    const on = this.situations.map(
+      ({ commanded }, at) => present[at]! && (held?.type === 'force' ? held.on : commanded[index] === 1),
+    );
+    if (on.every((one) => one === on[0])) return on[0]!;
+    const { moments } = this;
+    return {
+      closed: (t) => on[moments.findLastIndex(({ seconds }) => seconds <= t)] ?? on[0]!,
+      nextBreak: (t) =>
+        moments.find(({ seconds }, at) => seconds > t && at > 0 && on[at] !== on[at - 1])?.seconds ??
+        Infinity,
+    };
+  }
+
+  private ohmsOf({ index }: Branch): number {
+    const edit = this.edits.findLast((one) => one.type === 'ohms' && one.branch === index);
+    return edit?.type === 'ohms' ? edit.ohms : this.situations[0]!.ohms[index]!;
+  }
+
+  /** A branch between ends of its own, behind a switch where it is not there all the time; its far end. */
+  private behind(branch: Branch, a: number): number | null {
+    const schedule = this.scheduleOf(branch);
+    if (schedule === false) return null;
+    if (schedule === true) return a;
+    const between = this.nodes++;
+    this.push({ kind: 'switch', a, b: between, schedule, onOhms: 1e-4, offOhms: OFF_OHMS });
+    return between;
+  }
+
+  private wind(compiled: CompiledPart, branch: Branch): void {
+    if (branch.reactance > 0)
+      throw new RangeError(`${compiled.part.ref}: a coil on alternating volts has no course in time yet`);
+    const { part } = compiled;
+    if (part.kind !== 'coil' && part.kind !== 'relay') return;
+    const ohms = this.ohmsOf(branch);
+    if (!Number.isFinite(ohms)) return;
+    const { a, b } = this.endsOf(branch);
+    const from = this.behind(branch, a);
+    if (from === null) return;
+    const nominal = branch.ohms;
+    const pull =
+      part.kind === 'coil'
+        ? pullInAmps(branch, part)
+        : pickUpOf(this.situations[0]!, branch.index).pickUp / nominal;
+    const hold =
+      part.kind === 'coil'
+        ? holdAmps(branch, part)
+        : pickUpOf(this.situations[0]!, branch.index).dropOut / nominal;
+    if (part.henries === undefined) this.usual.push(part.ref);
+    // A spring that grows with its stroke holds no deeper than the iron grows.
+    const grows = Math.max(USUAL.grows, (1.02 * pull) / Math.max(hold, 1e-9));
+    const closed = part.henries ?? USUAL.openSeconds * nominal * grows;
+    const watts = (branch.volts * branch.volts) / nominal;
+    const turns = Math.sqrt(ohms / nominal);
+    const jammed = this.edits.some((edit) => edit.type === 'jam' && edit.part === compiled.index);
+    const at = this.push({
+      ...solenoidOf(from, b, {
+        ohms: nominal,
+        openHenries: closed / grows,
+        closedHenries: closed,
+        strokeMetres: USUAL.strokeMetres,
+        kilograms: USUAL.kilogramsByWatt * Math.max(watts, 1),
+        pullInAmps: pull,
+        holdAmps: hold,
+        damping: USUAL.damping,
+      }),
+      ohms,
+      // Turns that are shorted take their share of what it stores with them.
+      ...(turns < 1
+        ? { openHenries: (closed / grows) * turns ** 4, closedHenries: closed * turns ** 4 }
+        : {}),
+      ...(jammed ? { jammed } : {}),
+    });
+    this.elementOf.set(branch.index, at);
+  }
+
+  private place(compiled: CompiledPart, branch: Branch): void {
+    const { a, b } = this.endsOf(branch);
+    const ohms = this.ohmsOf(branch);
+    if (!Number.isFinite(ohms)) return;
+    const { part } = compiled;
+    if (part.kind === 'relay') return this.contact(compiled, branch, a, b, ohms);
+    const from = this.behind(branch, a);
+    if (from === null) return;
+    if (part.kind === 'diode') {
+      const turned = this.edits.some((edit) => edit.type === 'reverse' && edit.branch === branch.index);
+      const share = -branch.emf / SILICON.at;
+      const at = this.push({
+        kind: 'diode',
+        anode: turned ? b : from,
+        cathode: turned ? from : b,
+        saturationAmps: SILICON.saturationAmps,
+        emission: SILICON.emission * Math.max(share, 0.1),
+        ohms,
+      });
+      this.elementOf.set(branch.index, at);
+      return;
+    }
+    if (branch.emf !== 0) {
+      const factor = this.edits.reduce(
+        (all, edit) => (edit.type === 'emf' && edit.branch === branch.index ? all * edit.factor : all),
+        1,
+      );
+      const volts = -branch.emf * factor;
+      const hz = part.kind === 'source' ? (part.hz ?? 0) : 0;
+      const wave = hz > 0 ? sine(Math.SQRT2 * volts, hz) : constant(volts);
+      this.elementOf.set(branch.index, this.push({ kind: 'source', a: from, b, volts: wave, ohms }));
+      return;
+    }
+    this.elementOf.set(branch.index, this.push({ kind: 'resistor', a: from, b, ohms }));
+  }
+
+  private contact(compiled: CompiledPart, branch: Branch, a: number, b: number, ohms: number): void {
+    const restsClosed = branch.role === 'resting';
+    const held = this.edits.find((edit) => edit.type === 'force' && edit.branch === branch.index);
+    const coil = this.elementOf.get(compiled.branches[0]!.index);
+    const present = this.situations[0]!.present[branch.index] === 1;
+    const isHeld = held?.type === 'force' ? held.on : coil === undefined ? restsClosed : null;
+    if (!present || isHeld === false) return;
+    const element: Element =
+      isHeld === true
+        ? { kind: 'resistor', a, b, ohms }
+        : {
+            kind: 'contact',
+            a,
+            b,
+            of: coil!,
+            at: restsClosed ? BREAKS_AT : MAKES_AT,
+            restsClosed,
+            onOhms: ohms,
+            offOhms: OFF_OHMS,
+          };
+    this.elementOf.set(branch.index, this.push(element));
+  }
+
+  private leaks(): void {
+    const at = ({ branch, end }: { branch: number; end: 'a' | 'b' }) => this.ends[branch]![end];
+    for (const edit of this.edits) {
+      if (edit.type === 'leak' && this.compiled.branches[edit.at.branch]!.domain === 'electrical')
+        this.join(at(edit.at), this.compiled.frame, edit.ohms);
+      if (edit.type === 'bridge') this.join(at(edit.from), at(edit.to), edit.ohms);
+    }
+  }
+}
+
+function pickUpOf(situation: Situation, coil: number): { pickUp: number; dropOut: number } {
+  const device = listDevices(situation).find((one) => one.kind === 'relay' && one.coil === coil);
+  if (device?.kind !== 'relay') throw new RangeError('a relay without its points');
+  return device;
+}

@@ -5,6 +5,7 @@ import type { Setup } from '../circuit/schema';
 import { applySetup, type Situation } from '../circuit/situation';
 import { holdAmps, pullInAmps } from '../kinds/part/coil';
 import { listDevices } from '../circuit/devices';
+import { conductance } from '../circuit/world';
 import { constant, sine, type Element, type Schedule } from './elements';
 import { solenoidOf } from './plunger';
 
@@ -48,7 +49,7 @@ export function timeCircuit(
   moments: readonly Moment[],
   edits: readonly Edit[] = [],
 ): TimeCircuit {
-  return new Builder(model.compiled, moments, edits).build();
+  return new Builder(model, moments, edits).build();
 }
 
 class Builder {
@@ -59,12 +60,15 @@ class Builder {
   /** Ends of every branch, with those that a fault exchanges. */
   private readonly ends: readonly { a: number; b: number }[];
   private nodes: number;
+  private readonly compiled: CompiledCircuit;
 
   constructor(
-    private readonly compiled: CompiledCircuit,
+    private readonly model: CircuitModel,
     private readonly moments: readonly Moment[],
     private readonly edits: readonly Edit[],
   ) {
+    const { compiled } = model;
+    this.compiled = compiled;
     if (compiled.transformers.length > 0) throw new RangeError('a transformer has no course in time yet');
     this.situations = moments.map(({ setup }) => applySetup(compiled, setup));
     const [first] = this.situations as [Situation];
@@ -123,12 +127,15 @@ class Builder {
   }
 
   /** When a branch is in place and told to conduct; a fault that holds it one way has the last word. */
-  private scheduleOf({ index }: Branch): boolean | Schedule {
+  private scheduleOf({ index, part }: Branch): boolean | Schedule {
     const present = this.situations.map((one) => one.present[index] === 1);
     if (!present.some(Boolean)) return false;
     const held = this.edits.find((edit) => edit.type === 'force' && edit.branch === index);
     const on = this.situations.map(
-      ({ commanded }, at) => present[at]! && (held?.type === 'force' ? held.on : commanded[index] === 1),
+      ({ commanded }, at) =>
+        present[at]! &&
+        (held?.type === 'force' ? held.on : commanded[index] === 1) &&
+        (this.compiled.parts[part]!.part.kind !== 'pressureSwitch' || this.isOperated(index, at)),
     );
     if (on.every((one) => one === on[0])) return on[0]!;
     const { moments } = this;
@@ -138,6 +145,12 @@ class Builder {
         moments.find(({ seconds }, at) => seconds > t && at > 0 && on[at] !== on[at - 1])?.seconds ??
         Infinity,
     };
+  }
+
+  /** Pressures have no course of their own yet: a switch stands where they settle. */
+  private isOperated(branch: number, moment: number): boolean {
+    const world = this.model.situation(this.moments[moment]!.setup).solve({ mode: 'live' }, this.edits);
+    return conductance(world, branch) > 0;
   }
 
   private ohmsOf({ index }: Branch): number {
@@ -264,7 +277,12 @@ class Builder {
   private leaks(): void {
     const at = ({ branch, end }: { branch: number; end: 'a' | 'b' }) => this.ends[branch]![end];
     for (const edit of this.edits) {
-      if (edit.type === 'leak' && this.compiled.branches[edit.at.branch]!.domain === 'electrical')
+      // A weak spot gives way to a tester's volts, not to the supply's.
+      if (
+        edit.type === 'leak' &&
+        this.compiled.branches[edit.at.branch]!.domain === 'electrical' &&
+        (edit.breakdownVolts ?? 0) <= this.compiled.supplyVolts
+      )
         this.join(at(edit.at), this.compiled.frame, edit.ohms);
       if (edit.type === 'bridge') this.join(at(edit.from), at(edit.to), edit.ohms);
     }

@@ -43,6 +43,14 @@ const UNIT: Readonly<Record<string, string>> = {
   inhg: 'inHg',
 };
 
+/** A bound above this is what a meter shows over its range; one below it is a figure at the least. */
+const BOUND_IS_OVER = 6e7;
+
+/** What a reading counts for: its figure, or over range. */
+export function shownValue({ value, overRange }: TypedReading): number | 'OL' {
+  return value === 'OL' || (overRange && value >= BOUND_IS_OVER) ? 'OL' : value;
+}
+
 const OVER_RANGE = /^(o\.?l\.?|0\.?l\.?|over(load|range)?|open|inf(inity)?|∞)$/i;
 const PLAIN =
   /^([+\-−–]?)(\d+(?:[.,]\d*)?|[.,]\d+)(?:e([+-]?\d{1,2}))?\s*([GMkKmuµμn]?)\s*(ohms?|volts?|vdc|vac|amps?|bar|psi|inhg|hz|pa|[vaωΩΩr])?$/iu;

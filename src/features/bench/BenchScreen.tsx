@@ -107,12 +107,14 @@ export function BenchScreen({
           <InsulationRunPanel
             sheet={result.ok ? (result.document as InsulationSheet) : null}
             answer={result.ok ? (result.answer as unknown as InsulationAnswer) : null}
-            onLine={(line) =>
+            onLine={({ from, to, typed, seconds }) => {
+              const line = { from, to, ohms: typed, seconds: String(seconds) };
               change({
                 ...draft,
                 tables: { ...draft.tables, readings: [...(draft.tables['readings'] ?? []), line] },
-              })
-            }
+              });
+              return null;
+            }}
           />
         ) : null}
         <div className="flex flex-wrap gap-2 pt-4 print:hidden">

@@ -14,7 +14,7 @@ import {
 } from '@/core/sheets/insulation/run';
 import { DEFERENCE, Field, FIELD, Heading, Hold, HoldSign, MainKey, PlainKey, Trouble } from '@/ui/sheet';
 import { useNow } from '@/ui/useNow';
-import { parseReading } from '@/core/units/parseReading';
+import { parseReading, shownValue } from '@/core/units/parseReading';
 import { stopwatchWords } from '@/words/en/times';
 
 const KEY = 'spiraxis-bench-run';
@@ -24,8 +24,15 @@ const LENGTHS: readonly (readonly [RunLength, string])[] = [
   [600, '10 minutes: 10 over 1 min'],
 ];
 
-/** A reading of the run, as a line of the sheet's table. */
-export type RunLine = Record<'from' | 'to' | 'ohms' | 'seconds', string>;
+/** A reading of the run. */
+export interface RunLine {
+  from: string;
+  to: string;
+  ohms: number | 'OL';
+  /** As it was typed. */
+  typed: string;
+  seconds: number;
+}
 
 /**
  * A timed insulation test: it says when to read, takes each reading with its second, and holds the conductor until it has stood
@@ -40,7 +47,8 @@ export function InsulationRunPanel({
   /** The sheet as it stands; null while what is typed is no sheet. */
   sheet: InsulationSheet | null;
   answer: InsulationAnswer | null;
-  onLine: (line: RunLine) => void;
+  /** Keeps a reading; or says in a sentence why it is not kept. */
+  onLine: (line: RunLine) => string | null;
   /** Where the tablet keeps a run that goes on over a reload. */
   store?: string;
 }) {
@@ -59,9 +67,10 @@ export function InsulationRunPanel({
           key={stands.due ?? 'wait'}
           run={run}
           stands={stands}
-          onTaken={(ohms) => {
-            onLine({ from: run.from, to: run.to, ohms, seconds: String(stands.due) });
-            setRun(markTaken(run, stands.due!, Date.now()));
+          onTaken={(ohms, typed, due) => {
+            const refused = onLine({ from: run.from, to: run.to, ohms, typed, seconds: due });
+            if (refused === null) setRun(markTaken(run, due, Date.now()));
+            return refused;
           }}
           onOff={() => setRun({ ...run, endedMs: Date.now() })}
         />
@@ -222,17 +231,17 @@ function Running({
 }: {
   run: InsulationRun;
   stands: { seconds: number; due: number | null; next: number | null };
-  onTaken: (ohms: string) => void;
+  onTaken: (ohms: number | 'OL', typed: string, due: number) => string | null;
   onOff: () => void;
 }) {
   const [ohms, setOhms] = useState('');
   const [trouble, setTrouble] = useState<string | null>(null);
   const { due, next } = stands;
-  const take = () => {
+  const take = (at: number) => {
     const read = parseReading(ohms);
     if (!read || (read.unit !== undefined && read.unit !== 'ohm'))
       return setTrouble(`“${ohms}” is no reading of ohms; type it as the tester shows it: 27M, OL.`);
-    onTaken(ohms);
+    setTrouble(onTaken(shownValue(read), ohms, at));
   };
   return (
     <>
@@ -251,7 +260,7 @@ function Running({
           className="flex items-end gap-2"
           onSubmit={(event) => {
             event.preventDefault();
-            take();
+            take(due);
           }}
         >
           <Field label={`Ohms at ${stopwatchWords(due)}`} className="min-w-0 flex-1">

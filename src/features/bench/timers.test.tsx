@@ -33,7 +33,10 @@ describe('clocks of the bench', () => {
       <InsulationRunPanel
         sheet={sheet}
         answer={judgeInsulation(sheet)}
-        onLine={(line) => lines.push(line)}
+        onLine={(line) => {
+          lines.push(line);
+          return null;
+        }}
       />,
     );
   };
@@ -58,8 +61,8 @@ describe('clocks of the bench', () => {
     type('Ohms at 1:00', 'OL');
     press('Take it');
     expect(lines).toEqual([
-      { from: '7', to: 'frame', ohms: '40M', seconds: '30' },
-      { from: '7', to: 'frame', ohms: 'OL', seconds: '60' },
+      { from: '7', to: 'frame', ohms: 4e7, typed: '40M', seconds: 30 },
+      { from: '7', to: 'frame', ohms: 'OL', typed: 'OL', seconds: 60 },
     ]);
     expect(screen.getByTestId('run').dataset['state']).toBe('discharging');
     unmount();

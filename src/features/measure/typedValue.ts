@@ -2,7 +2,7 @@ import type { Reading, Test } from '@/core/circuit/schema';
 import type { Outcome } from '@/core/diagnosis/outcomes';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
 import { readingKind } from '@/core/kinds/reading/index';
-import { parseReading } from '@/core/units/parseReading';
+import { parseReading, shownValue } from '@/core/units/parseReading';
 import { middleShown, WANDERS } from '@/core/units/wandering';
 import { baseUnit, toBase, type GaugeMark } from '@/core/units/quantities';
 
@@ -77,9 +77,7 @@ export function checkTyped(
   } else if (test.kind !== 'pressure' && typed.value !== 'OL' && typed.value < -0.5) {
     return { state: 'refused', why: 'Below zero? Short the leads, zero the meter, take it again.' };
   }
-  // A bound above what the meter can show is over-range.
-  const over = typed.overRange && typed.value !== 'OL' && typed.value >= 6e7;
-  const value = over || typed.value === 'OL' ? 'OL' : (kept ?? figure);
+  const value = shownValue(typed) === 'OL' ? 'OL' : (kept ?? figure);
   return { state: 'ready', value, outcome: outcomeOf(ranked, value) };
 }
 

@@ -30,8 +30,8 @@ const WORST = ['bad', 'watch', 'good'] as const;
 
 /** By what an accessor gives; what is not known stands last whichever way. */
 function byValue(a: Row<Features, SheetRow>, b: Row<Features, SheetRow>, column: string): number {
-  const [one, two] = [a, b].map((row) => Number(row.getValue(column)));
-  return one === two ? 0 : one! - two!;
+  const [one, two] = [a.getValue<number>(column), b.getValue<number>(column)];
+  return one === two ? 0 : one - two;
 }
 
 /** Place of a cell in its column: the figure; over range above all; nothing where it was not read. */
@@ -41,7 +41,7 @@ function placeOf(cell: SheetCell | null | undefined): number | undefined {
   if (typeof value === 'number') return Math.abs(value);
   if (value === 'OL') return Infinity;
   if (value === 'weak') return 0.5;
-  return Number(value === true || value === 'works');
+  return value === true || value === 'works' ? 1 : 0;
 }
 
 /** Rows by columns: what was read, and where nothing was, what the sound machine shows there. A head sorts by its column. */

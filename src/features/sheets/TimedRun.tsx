@@ -6,7 +6,6 @@ import { judgeInsulation } from '@/core/sheets/insulation/insulation';
 import { insulationDocument, runOf } from '@/core/sheets/onCircuit/insulationCell';
 import type { JobSheet, SheetCell } from '@/core/sheets/onCircuit/jobSheet';
 import type { InsulationTest } from '@/core/sheets/onCircuit/leakSearch';
-import { parseReading } from '@/core/units/parseReading';
 import { stopwatchWords } from '@/words/en/times';
 import { chartOf } from '../bench/benchCharts';
 import { InsulationRunPanel, type RunLine } from '../bench/InsulationRunPanel';
@@ -29,16 +28,15 @@ export function TimedRun({ sheet, cell }: { sheet: JobSheet; cell: SheetCell }) 
   const answer = judgeInsulation(document, job.marks);
   const timed = runOf(cell, readings);
   const chart = timed.length > 1 ? chartOf('insulation', document, answer) : null;
-  const pin = ({ from, to, ohms, seconds }: RunLine) => {
+  const pin = ({ from, to, ohms, typed, seconds }: RunLine): string | null => {
     // The chosen place where it is of this pair: with a plug off the same two points are another place.
     const own = [test.from, test.to].every((end) => end === from || end === to)
       ? test
-      : (pairOf(sheet, from, to) ?? test);
-    const read = parseReading(ohms);
-    if (!read) return;
-    const value = read.value === 'OL' || (read.overRange && read.value >= OVER_OHMS) ? 'OL' : read.value;
-    const reading = { ...own, value, seconds: Number(seconds) } as Reading;
-    log.write({ type: 'reading', body: { reading, typed: `${ohms} at ${stopwatchWords(Number(seconds))}` } });
+      : pairOf(sheet, from, to);
+    if (!own) return `${from} to ${to} is no pair of this sheet any more: stop, and start the test anew.`;
+    const reading: Reading = { ...own, value: ohms, seconds };
+    log.write({ type: 'reading', body: { reading, typed: `${typed} at ${stopwatchWords(seconds)}` } });
+    return null;
   };
   return (
     <div className="pt-2" data-testid="timed">
@@ -52,9 +50,6 @@ export function TimedRun({ sheet, cell }: { sheet: JobSheet; cell: SheetCell }) 
     </div>
   );
 }
-
-/** Above this a tester shows over-range (contract), ohms. */
-const OVER_OHMS = 2e9;
 
 /** The test of a pair of the sheet, whichever way round it stands there. */
 function pairOf({ rows }: JobSheet, from: string, to: string): InsulationTest | null {

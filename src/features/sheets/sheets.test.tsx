@@ -63,6 +63,32 @@ describe('a timed test in a job', () => {
   });
 });
 
+describe('a timed test of a pair that the sheet no longer has', () => {
+  it('is not written to another: it is said, and what was typed stays', async () => {
+    const circuit = demoCircuit('pump-fill-valve');
+    localStorage.setItem(
+      'spiraxis-job-1-run',
+      JSON.stringify({
+        from: 'gone',
+        to: 'PE',
+        length: 60,
+        startedMs: Date.now() - 31_000,
+        taken: [],
+        endedMs: null,
+      }),
+    );
+    const { desk, person } = show('insulation', circuit, madeSafe(circuit));
+    const hold = document.querySelector<HTMLInputElement>('[data-hold]');
+    if (hold) await person.click(hold);
+    const field = await screen.findByRole<HTMLInputElement>('textbox', { name: /^Ohms at/ });
+    await person.type(field, '450M{Enter}');
+    expect(screen.getByText(/gone to PE is no pair of this sheet any more/)).toBeTruthy();
+    expect(field.value).toBe('450M');
+    expect(desk.readings()).toEqual([]);
+    localStorage.clear();
+  });
+});
+
 describe('outputs link by link', () => {
   it('an override on the controller’s page goes into the ledger with one press, and once', async () => {
     const { desk, person } = show('proofChain', demoCircuit('press-clamp'));

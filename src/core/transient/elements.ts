@@ -103,6 +103,22 @@ export interface Filament {
   seconds: number;
 }
 
+/** What the own unknowns of an element are, in their order. */
+export const OWN_UNKNOWNS: Readonly<Record<Element['kind'], readonly string[]>> = {
+  resistor: [],
+  capacitor: [],
+  inductor: ['amps'],
+  /** What it gives out of its plus. */
+  source: ['amps'],
+  switch: [],
+  diode: ['junctionVolts'],
+  solenoid: ['amps', 'metres', 'metresPerSecond'],
+  contact: [],
+  motor: ['amps', 'radiansPerSecond'],
+  /** Its share of the way from cold to hot. */
+  filament: ['heat'],
+};
+
 const NEVER = Infinity;
 
 export function constant(volts: number): Waveform {

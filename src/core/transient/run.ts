@@ -1,4 +1,4 @@
-import type { Element } from './elements';
+import { OWN_UNKNOWNS, type Element } from './elements';
 import { SparseLu } from './sparseLu';
 import { TimeSystem } from './system';
 
@@ -7,23 +7,12 @@ export interface Course {
   seconds: Float64Array;
   /** By node, then moment. */
   volts: readonly Float64Array[];
-  /** By element: its own unknowns, each over the moments; none of what has none. See {@link ownUnknowns}. */
+  /** By element: its own unknowns, each over the moments; none of what has none. See {@link OWN_UNKNOWNS}. */
   own: readonly (readonly Float64Array[])[];
   steps: number;
   /** Steps that were taken again, smaller. */
   rejected: number;
 }
-
-/** What the own unknowns of an element are, in their order. */
-export const ownUnknowns = {
-  inductor: ['amps'],
-  /** What it gives out of its plus. */
-  source: ['amps'],
-  diode: ['junctionVolts'],
-  filament: ['heat'],
-  solenoid: ['amps', 'metres', 'metresPerSecond'],
-  motor: ['amps', 'radiansPerSecond'],
-} as const;
 
 export interface RunOptions {
   /** Largest step, seconds; a thousandth of the run where nothing is said. */
@@ -261,7 +250,6 @@ class Runner {
   private courseOf(times: number[], states: Float64Array[], steps: number, rejected: number): Course {
     const { system } = this;
     const over = (row: number) => Float64Array.from(states, (y) => y[row]!);
-    const counts = { inductor: 1, source: 1, diode: 1, filament: 1, solenoid: 3, motor: 2 } as const;
     return {
       seconds: Float64Array.from(times),
       volts: [
@@ -270,9 +258,7 @@ class Runner {
       ],
       own: this.elements.map((element, at) => {
         const first = system.own[at]!;
-        if (first < 0 || !(element.kind in counts)) return [];
-        const count = counts[element.kind as keyof typeof counts];
-        return Array.from({ length: count }, (_one, k) => over(first + k));
+        return OWN_UNKNOWNS[element.kind].map((_name, k) => over(first + k));
       }),
       steps,
       rejected,

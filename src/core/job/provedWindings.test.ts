@@ -1,7 +1,7 @@
 import { CircuitModel } from '../circuit/model';
 import type { Reading } from '../circuit/schema';
 import { twoWayPair } from '../templates/electrical';
-import { entryWriter } from '../testing/entryWriter';
+import { entryWriter, fitted } from '../testing/entryWriter';
 import { jobSheet } from '../sheets/onCircuit/build';
 import { shopMarks } from '../tables/marks';
 import { provedWindings, windingType } from './provedWindings';
@@ -26,7 +26,7 @@ function proved(entries: (write: ReturnType<typeof entryWriter>) => object[], ha
   ]);
 }
 const reading = (body: Reading, more: object = {}) => ({ reading: body, typed: '', ...more });
-const fix = { part: 'Y1', work: 'Fitted', spare: '', serial: '', dated: '', torque: '', seals: '' };
+const fix = fitted('Y1');
 
 describe('windings that a job leaves proved', () => {
   it('are none while it is open; afterwards what was read of the good ones, at 20 °C where their temperature was taken', () => {

@@ -10,7 +10,7 @@ import { reduceJob } from '../job/reduceJob';
 import { handOverStops } from '../job/rules/handOverStops';
 import { mayAppend } from '../job/rules/mayAppend';
 import { testGate } from '../job/rules/testGate';
-import { entryWriter } from '../testing/entryWriter';
+import { entryWriter, fitted } from '../testing/entryWriter';
 import { isolationPlan } from './isolationPlan';
 import { isLicensed } from './licensed';
 import { isOfRefrigerant, REFRIGERANT_CARES, refrigerantOpened } from './refrigerant';
@@ -24,17 +24,7 @@ const decided = write('decision', {
   action: 'replace',
   why: 'no pressure behind',
 });
-const fix = (part: string, more: object = {}) =>
-  write('fix', {
-    part,
-    work: 'New valve brazed in',
-    spare: '',
-    serial: '',
-    dated: '',
-    torque: '',
-    seals: '',
-    ...more,
-  });
+const fix = (part: string, more: object = {}) => write('fix', fitted(part, more));
 const by = (entry: Entry, person: string): Entry => ({ ...entry, person });
 const refusal = (entry: Entry, people: string, log: readonly Entry[] = [decided]) =>
   mayAppend(entry, {

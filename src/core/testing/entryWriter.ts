@@ -15,3 +15,8 @@ export function entryWriter(person = 'Tove'): (type: Entry['type'], body: object
     });
   };
 }
+
+/** What a `fix` entry says of a part that was fitted, with nothing written down but that. */
+export function fitted(part: string, more: object = {}): object {
+  return { part, work: 'Fitted', spare: '', serial: '', dated: '', torque: '', seals: '', ...more };
+}

@@ -1,20 +1,9 @@
 import { readTrace } from '../sheets/trace/trace';
 import { closedBetween, constant, type Element, type Solenoid } from './elements';
 import { runInTime, valueAt, type Course } from './run';
+import { VALVE as VALVE_FIGURES } from './testing/figures';
 
-const VALVE: Solenoid = {
-  kind: 'solenoid',
-  a: 1,
-  b: 0,
-  ohms: 20,
-  openHenries: 0.06,
-  closedHenries: 0.16,
-  strokeMetres: 3e-3,
-  kilograms: 0.03,
-  preloadNewtons: 2,
-  springNewtonsPerMetre: 600,
-  damping: 0.6,
-};
+const VALVE: Solenoid = { ...VALVE_FIGURES, a: 1, b: 0 };
 const feed = (volts: number): Element => ({ kind: 'source', a: 1, b: 0, volts: constant(volts) });
 
 function pull(more: Partial<Solenoid> = {}, volts = 24): Course {

@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { seededRandom } from '../random';
 import { closedBetween, pulses, sine, step, type Element } from './elements';
 import { runInTime, valueAt } from './run';
+import { DIODE } from './testing/figures';
 
 const END = 0.02;
 const NODES = 6;
@@ -63,25 +64,10 @@ function build(seed: number): Built {
       lines.push(`${name('L')} ${node} 0 ${henries} IC=0`);
       elements.push({ kind: 'inductor', a: node, b: 0, henries });
       lines.push(`${name('D')} 0 ${node} D1`);
-      elements.push({
-        kind: 'diode',
-        anode: 0,
-        cathode: node,
-        saturationAmps: 1e-9,
-        emission: 1.7,
-        ohms: 0.1,
-      });
+      elements.push({ ...DIODE, anode: 0, cathode: node });
     } else if (pick === 2) {
       lines.push(`${name('D')} 0 ${node} D2`);
-      elements.push({
-        kind: 'diode',
-        anode: 0,
-        cathode: node,
-        saturationAmps: 1e-9,
-        emission: 1.7,
-        ohms: 0.1,
-        breakdownVolts: 3.9,
-      });
+      elements.push({ ...DIODE, anode: 0, cathode: node, breakdownVolts: 3.9 });
     } else {
       const [on, off] = [4e-3, 11e-3];
       lines.push(`${name('S')} ${node} 0 99 0 SW1`);

@@ -1,19 +1,7 @@
 import { seededRandom } from '../random';
 import { constant, closedBetween, OWN_UNKNOWNS, type Element } from './elements';
 import { TimeSystem } from './system';
-
-const COIL = {
-  kind: 'solenoid',
-  ohms: 20,
-  openHenries: 0.06,
-  closedHenries: 0.16,
-  strokeMetres: 3e-3,
-  kilograms: 0.03,
-  preloadNewtons: 2,
-  springNewtonsPerMetre: 600,
-  damping: 0.6,
-} as const;
-const DIODE = { kind: 'diode', saturationAmps: 1e-9, emission: 1.7, ohms: 0.1 } as const;
+import { DIODE, VALVE } from './testing/figures';
 
 /** One of everything, all between nodes that are not the frame as well as to it. */
 const ALL: readonly Element[] = [
@@ -24,8 +12,8 @@ const ALL: readonly Element[] = [
   { kind: 'switch', a: 1, b: 3, schedule: closedBetween(0), onOhms: 0.5, offOhms: 1e6 },
   { ...DIODE, anode: 2, cathode: 3 },
   { ...DIODE, anode: 3, cathode: 4, breakdownVolts: 3.9 },
-  { ...COIL, a: 2, b: 4 },
-  { ...COIL, a: 3, b: 0, jammed: true },
+  { ...VALVE, a: 2, b: 4 },
+  { ...VALVE, a: 3, b: 0, jammed: true },
   { kind: 'contact', a: 2, b: 4, of: 7, at: 0.5, restsClosed: true, onOhms: 0.1, offOhms: 1e3 },
   {
     kind: 'motor',

@@ -1,22 +1,15 @@
 'use client';
 
 import type { InsulationVerdict } from '@/core/sheets/insulation/insulation';
-import type { JobSheet, SheetCell } from '@/core/sheets/onCircuit/jobSheet';
+import type { SheetCell } from '@/core/sheets/onCircuit/jobSheet';
 import type { Reading } from '@/core/circuit/schema';
 import { LeakMatrix, type LeakCell } from '@/ui/LeakMatrix';
 import { ohmsWords } from '@/words/en/readings';
 import { sheetVerdictWords } from '@/words/en/sheets';
+import type { GridProps } from './SheetGrid';
 
 /** The conductors of the job's circuit by each other and the frame; a pair is read by pressing it. */
-export function ConductorGrid({
-  sheet,
-  at,
-  onChoose,
-}: {
-  sheet: JobSheet;
-  at: readonly [number, number] | null;
-  onChoose: (at: [number, number]) => void;
-}) {
+export function ConductorGrid({ sheet, at, onChoose }: GridProps) {
   const frame = sheet.columns.length - 1;
   /** The frame is the last column of the sheet, and the last row of the picture. */
   const placeOf = (row: number, column: number): [number, number] =>

@@ -44,16 +44,15 @@ function placeOf(cell: SheetCell | null | undefined): number | undefined {
   return value === true || value === 'works' ? 1 : 0;
 }
 
-/** Rows by columns: what was read, and where nothing was, what the sound machine shows there. A head sorts by its column. */
-export function SheetGrid({
-  sheet,
-  at,
-  onChoose,
-}: {
+/** A sheet's cells, of which one is chosen. */
+export interface GridProps {
   sheet: JobSheet;
   at: readonly [number, number] | null;
   onChoose: (at: [number, number]) => void;
-}) {
+}
+
+/** Rows by columns: what was read, and where nothing was, what the sound machine shows there. A head sorts by its column. */
+export function SheetGrid({ sheet, at, onChoose }: GridProps) {
   const { speaker } = useDesk();
   // On a phone the last of many columns would be out of sight, or a hand wide: it stands under the name there.
   const wide = sheet.columns.length > 1 ? 'max-tablet:hidden' : '';

@@ -1,7 +1,7 @@
 import { CircuitModel } from '../../circuit/model';
 import { contactorTwoSupplies } from '../../templates/line';
 import { TEMPLATES } from '../../templates/templates';
-import { entryWriter } from '../../testing/entryWriter';
+import { entryWriter, fitted } from '../../testing/entryWriter';
 import type { Entry } from '../entries';
 import { mayAppend } from './mayAppend';
 import { benchChecks, soundSpare } from './spareOnBench';
@@ -13,17 +13,7 @@ const decided = (part: string, action = 'replace') =>
   write('decision', { part, fault: 'open', action, why: '', cleared: [], minutes: null, cost: null });
 const spare = (value: number | 'OL', bench = 'winding', good = false) =>
   write('spareTest', { part: 'Y1', measure: 'ohms', typed: String(value), good, bench, value });
-const fix = (more: object = {}) =>
-  write('fix', {
-    part: 'Y1',
-    work: 'fitted',
-    spare: '',
-    serial: '',
-    dated: '',
-    torque: '',
-    seals: '',
-    ...more,
-  });
+const fix = (more: object = {}) => write('fix', fitted('Y1', more));
 const refusal = (entry: Entry, ...log: Entry[]) =>
   mayAppend(entry, {
     model,

@@ -163,6 +163,17 @@ describe('a bridge', () => {
       { item: 'Link at Y1', guards: [], bypass: { part: 'Y1', danger }, found: true },
     ]);
     expect(safetyDefects(model, state)).toEqual([]);
+    // Whatever it leads past, it comes out before the machine goes back.
+    for (const one of [dangerous, model])
+      expect(handOverStops(one, state)).toContainEqual(
+        expect.objectContaining({ code: 'notShown', proof: expect.objectContaining({ kind: 'ledger' }) }),
+      );
+    const seen = [
+      past,
+      own('ledgerOut', { item: 'Link at Y1' }),
+      own('ledgerSeen', { item: 'Link at Y1', second: 'Ilse' }),
+    ];
+    expect(safetyDefects(dangerous, reduceJob(seen))).toEqual([]);
   });
 
   it('a guard is shown to stop what it must, never left with a reason', () => {

@@ -13,6 +13,7 @@ import { checkNode, checkPort, ensureBuild, ensurePackages, ROOT, VAR } from './
 const port = Number(process.env.SPIRAXIS_PORT ?? 3000);
 const dbPort = Number(process.env.SPIRAXIS_DB_PORT ?? 33060);
 const busPort = Number(process.env.SPIRAXIS_BUS_PORT ?? 33070);
+const meterPort = Number(process.env.SPIRAXIS_METER_PORT ?? 33080);
 const home = process.env.SPIRAXIS_VAR ?? VAR;
 const folder = join(home, 'mariadb');
 /** Time that the whole may take to stop after Ctrl-C; then it ends all the same. */
@@ -69,6 +70,7 @@ await run(async () => {
     await checkPort(port, 'application', 'SPIRAXIS_PORT');
     await checkPort(dbPort, 'database', 'SPIRAXIS_DB_PORT');
     await checkPort(busPort, 'simulated bus', 'SPIRAXIS_BUS_PORT');
+    await checkPort(meterPort, 'simulated meter', 'SPIRAXIS_METER_PORT');
     ensurePackages();
     ensureBuild();
     if (stopping) return;
@@ -94,6 +96,8 @@ await run(async () => {
       SPIRAXIS_DATABASE_URL: database.url,
       SPIRAXIS_PORT: String(port),
       SPIRAXIS_BUS_PORT: String(busPort),
+      SPIRAXIS_METER_PORT: String(meterPort),
+      SPIRAXIS_METER: process.env.SPIRAXIS_METER ?? `127.0.0.1:${meterPort}`,
       NEXT_TELEMETRY_DISABLED: '1',
     };
     await seed({ ...env, SPIRAXIS_DATABASE_URL: database.ownerUrl });
@@ -103,6 +107,11 @@ await run(async () => {
       onStart: (pid) => held.note('bus', pid, 'bus-simulator.ts'),
     });
     stops.push(bus.stop);
+    const meter = keepRunning('the simulated meter', ['--import', 'tsx', 'scripts/meter-simulator.ts'], {
+      env,
+      onStart: (pid) => held.note('meter', pid, 'meter-simulator.ts'),
+    });
+    stops.push(meter.stop);
     const server = keepRunning('the application', ['--max-old-space-size=512', 'scripts/serve.mjs'], {
       env,
       onStart: (pid) => held.note('application', pid, 'serve.mjs'),

@@ -26,6 +26,7 @@ const folder = join(VAR, 'test');
 const dbPort = Number(process.env.SPIRAXIS_TEST_DB_PORT ?? 33061);
 const port = Number(process.env.SPIRAXIS_TEST_PORT ?? 3100);
 const busPort = Number(process.env.SPIRAXIS_TEST_BUS_PORT ?? 33071);
+const meterPort = Number(process.env.SPIRAXIS_TEST_METER_PORT ?? 33081);
 /**
  * A machine that others use too stalls for longer than a person would wait. How the application bears a database that
  * says nothing is tried by `npm run test:faults`.
@@ -122,22 +123,26 @@ async function databaseTests() {
   }
 }
 
-/** A database with the demo data, the application over it, and the machines' bus. */
+/** A database with the demo data, the application over it, the machines' bus and the bench's meter. */
 async function openLane(at) {
   const database = await freshDatabase(`lane${at}`, 1 + at);
   const env = {
     ...process.env,
     SPIRAXIS_DATABASE_URL: database.ownerUrl,
     SPIRAXIS_BUS_PORT: String(busPort + at),
+    SPIRAXIS_METER_PORT: String(meterPort + at),
+    SPIRAXIS_METER: `127.0.0.1:${meterPort + at}`,
     SPIRAXIS_LOG: 'warn',
   };
   const seeded = await ended('npx', ['tsx', 'scripts/seed.ts', '--fresh'], env);
   if (seeded.status !== 0) throw new Error(`demo data could not be prepared: ${seeded.words}`);
-  const bus = spawn(process.execPath, ['--import', 'tsx', 'scripts/bus-simulator.ts'], {
-    cwd: ROOT,
-    stdio: ['ignore', 'ignore', 'inherit'],
-    env,
-  });
+  const devices = ['bus-simulator', 'meter-simulator'].map((name) =>
+    spawn(process.execPath, ['--import', 'tsx', `scripts/${name}.ts`], {
+      cwd: ROOT,
+      stdio: ['ignore', 'ignore', 'inherit'],
+      env,
+    }),
+  );
   const server = spawn(process.execPath, ['scripts/serve.mjs'], {
     cwd: ROOT,
     stdio: ['ignore', 'ignore', 'inherit'],
@@ -152,7 +157,7 @@ async function openLane(at) {
   });
   const close = async () => {
     server.kill('SIGTERM');
-    bus.kill('SIGTERM');
+    for (const device of devices) device.kill('SIGTERM');
     await database.stop();
   };
   try {
@@ -201,6 +206,7 @@ await run(async () => {
   for (let at = 0; at < LANES; at++) {
     await checkPort(port + at, 'test application', 'SPIRAXIS_TEST_PORT');
     await checkPort(busPort + at, 'simulated bus of the tests', 'SPIRAXIS_TEST_BUS_PORT');
+    await checkPort(meterPort + at, 'simulated meter of the tests', 'SPIRAXIS_TEST_METER_PORT');
   }
   mkdirSync(folder, { recursive: true });
   ensureBuild();

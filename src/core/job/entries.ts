@@ -64,6 +64,8 @@ const anyEntry = z.discriminatedUnion('type', [
     phase: z.literal('fixed').optional(),
     /** The check it answers, where it came from a list. */
     check: words(120).optional(),
+    /** What the instrument calls itself that the value came from by wire. */
+    instrument: words(120).optional(),
   }),
   /** Another function of the machine is asked about as well: what it shares with this one counts for both. */
   entry('joined', { function: name }),

@@ -3,7 +3,10 @@
 import { Delete, X } from 'lucide-react';
 import { MOTIONS, type Reading, type Test } from '@/core/circuit/schema';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
+import type { LiveReading } from '@/core/instrument/offered';
 import { WANDERS } from '@/core/units/wandering';
+import { liveWords } from '@/words/en/liveMeter';
+import { LiveLine } from '../meter/LiveLine';
 import { outcomeLetter, type TypedCheck } from './typedValue';
 import { modeName, testPlace, valueWords, type Speaker } from '@/words/en/readings';
 
@@ -32,6 +35,8 @@ export interface KeylineProps {
   onErase: () => void;
   meterName: string;
   onMeter: () => void;
+  /** What a meter on a wire shows; it stands in the keyline like something typed, and is pinned by a person all the same. */
+  live: LiveReading;
   onPin: () => void;
   onChoice: (value: Reading['value']) => void;
   /** Nobody tried: nothing is pinned, and the test is not asked for again. */
@@ -45,6 +50,8 @@ export function Keyline(props: KeylineProps) {
   const choices = choicesOf(ranked);
   const meaning = meaningOf(props);
   const refused = check.state === 'refused';
+  // While nothing is typed, a live meter says in the value's place why it offers none.
+  const liveSays = !choices && check.state === 'empty' && liveWords(props.live) !== '';
   const keys = KEYS.map((key) => (test.kind === 'insulation' ? (TESTER_KEYS[key] ?? key) : key));
   return (
     <section
@@ -65,7 +72,7 @@ export function Keyline(props: KeylineProps) {
         <span
           className={`max-w-[55%] text-right text-[15px] leading-[18px] ${refused ? 'text-stamp' : 'text-pencil'}`}
         >
-          {folded && !text ? 'Tap to enter' : meaning}
+          {folded && !text && !liveSays ? 'Tap to enter' : meaning}
         </span>
       </button>
       <div className="hidden w-[266px] shrink-0 flex-col justify-center border-r-2 border-ink px-6 tablet:flex max-desk:w-full max-desk:border-r-0">
@@ -82,15 +89,18 @@ export function Keyline(props: KeylineProps) {
             meter
           </button>
         </p>
+        {liveSays ? <LiveLine live={props.live} /> : null}
         <p
-          className={`fig-bold flex h-9 items-center text-[32px] leading-9 ${refused ? 'text-stamp' : 'text-pencil'}`}
+          hidden={liveSays}
+          className={`fig-bold ${liveSays ? '' : 'flex'} h-9 items-center text-[32px] leading-9 ${refused ? 'text-stamp' : 'text-pencil'}`}
           data-testid="typed"
         >
           {text}
           <span className="ml-0.5 inline-block h-8 w-[3px] bg-pencil" aria-hidden />
         </p>
         <p
-          className={`flex items-center gap-1 truncate text-[15px] ${refused ? 'text-stamp' : 'text-pencil'}`}
+          hidden={liveSays}
+          className={`${liveSays ? '' : 'flex'} items-center gap-1 truncate text-[15px] ${refused ? 'text-stamp' : 'text-pencil'}`}
           role="status"
           data-testid="meaning"
         >
@@ -252,10 +262,11 @@ export function choicesOf({
   }
 }
 
-function meaningOf({ speaker, ranked, check, askAgain, blocked, shut }: KeylineProps): string {
+function meaningOf({ speaker, ranked, check, askAgain, blocked, shut, live }: KeylineProps): string {
   switch (check.state) {
     case 'empty':
       if (choicesOf(ranked)) return 'Press what you see';
+      if (liveWords(live) !== '') return liveWords(live);
       return ranked.test.kind === 'pressure'
         ? `As the gauge shows it, in ${speaker.gaugeUnit}`
         : 'Type it as the meter shows it';

@@ -7,6 +7,8 @@ import { Field, FIELD, MainKey, PlainKey, Trouble } from '@/ui/sheet';
 import { SheetDialog } from '@/ui/SheetDialog';
 import { USUAL_METER, type MeterInHand } from './meterProfile';
 import { Form } from '@/ui/Form';
+import type { LiveSource } from '../meter/liveSource';
+import { SourceFields } from '../meter/SourceFields';
 
 const FIELDS = [
   ['accuracyPercent', 'Accuracy, % of reading', 0, 20],
@@ -18,13 +20,17 @@ const FIELDS = [
 export function MeterDialog({
   open,
   meter,
+  source,
   onOpenChange,
   onKeep,
+  onSource,
 }: {
   open: boolean;
   meter: MeterInHand;
+  source: LiveSource;
   onOpenChange: (open: boolean) => void;
   onKeep: (meter: MeterInHand) => void;
+  onSource: (source: LiveSource) => void;
 }) {
   return (
     <SheetDialog open={open} onOpenChange={onOpenChange} title="The meter in your hand">
@@ -35,6 +41,7 @@ export function MeterDialog({
           onOpenChange(false);
         }}
       />
+      <SourceFields source={source} onSource={onSource} />
     </SheetDialog>
   );
 }

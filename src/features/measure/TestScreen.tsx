@@ -21,6 +21,8 @@ import { VerdictTag } from './VerdictTag';
 import { GateClosed } from './GateClosed';
 import { useHold } from './useHold';
 import { useShortWindow } from '@/ui/useShortWindow';
+import { keptSource, keepSource, TYPED } from '../meter/liveSource';
+import { LIVE_OFF, offeredBy, type LiveReading } from '@/core/instrument/offered';
 import { useMeter } from './useMeter';
 import { useSupposed } from './useSupposed';
 import { evenStandings } from '@/core/path/evenStandings';
@@ -39,6 +41,7 @@ const BusAnswer = lazyPart(() => import('../bus/BusAnswer').then((one) => one.Bu
 const InMachine = lazyPart(() => import('../prove/InMachine').then((one) => one.InMachine));
 const KeysDialog = lazyPart(() => import('./KeysDialog').then((one) => one.KeysDialog));
 const MeterDialog = lazyPart(() => import('./MeterDialog').then((one) => one.MeterDialog));
+const LiveMeter = lazyPart(() => import('../meter/LiveMeter').then((one) => one.LiveMeter));
 
 const NOTHING_READ: Verdict = { state: 'keepTesting', because: 'noReading' };
 
@@ -55,6 +58,8 @@ export function TestScreen() {
   const [keysShown, setKeysShown] = useState(false);
   const [meterShown, setMeterShown] = useState(false);
   const [meter, setMeter] = useMeter();
+  const [source, setSource] = useState(keptSource);
+  const [live, setLive] = useState<LiveReading>(LIVE_OFF);
   const [whatIf, setWhatIf] = useState<Reading | null>(null);
 
   const verdict = outlook?.diagnosis.verdict ?? NOTHING_READ;
@@ -106,7 +111,7 @@ export function TestScreen() {
         : [],
     [model, test, readings, baselines, marks, policy],
   );
-  const pinning = usePinning(ranked, meter, hold, (words) => {
+  const pinning = usePinning(ranked, meter, hold, offeredBy(live), (words) => {
     setAnnounced(words);
     setGoOn(false);
     setWhatIf(null);
@@ -306,13 +311,37 @@ export function TestScreen() {
           onErase={pinning.onErase}
           meterName={meter.name}
           onMeter={() => setMeterShown(true)}
+          live={live}
           onPin={pinning.onPin}
           onChoice={pinning.pinChoice}
           onNotTried={() => skip(ranked.test)}
         />
       ) : null}
       {keysShown ? <KeysDialog open onOpenChange={setKeysShown} /> : null}
-      {meterShown ? <MeterDialog open meter={meter} onOpenChange={setMeterShown} onKeep={setMeter} /> : null}
+      {source.from === 'typed' ? null : (
+        <LiveMeter
+          source={source}
+          model={model}
+          machine={job.machineCode}
+          functionName={job.functionName}
+          test={test}
+          onReading={setLive}
+        />
+      )}
+      {meterShown ? (
+        <MeterDialog
+          open
+          meter={meter}
+          source={source}
+          onOpenChange={setMeterShown}
+          onKeep={setMeter}
+          onSource={(next) => {
+            keepSource(next);
+            setSource(next);
+            if (next.from === TYPED.from) setLive(LIVE_OFF);
+          }}
+        />
+      ) : null}
     </main>
   );
 }

@@ -3,6 +3,7 @@ import { fireEvent, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { CircuitModel } from '@/core/circuit/model';
 import type { ReadingKind, Test } from '@/core/circuit/schema';
+import { LIVE_OFF } from '@/core/instrument/offered';
 import { READING_KINDS } from '@/core/kinds/reading';
 import { findLanes } from '@/core/path/lanes';
 import { singleCoil } from '@/core/templates/electrical';
@@ -49,6 +50,7 @@ function show(test: Test, text = '', more: Partial<KeylineProps> = {}, of = circ
       shut={false}
       folded={false}
       meterName="A usual meter"
+      live={LIVE_OFF}
       {...on}
       {...more}
     />,

@@ -1,12 +1,22 @@
 import { render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
+import { TYPED } from '../meter/liveSource';
 import { MeterDialog } from './MeterDialog';
 import { USUAL_METER } from './meterProfile';
 
 function show(meter = USUAL_METER) {
-  const [onKeep, onOpenChange] = [jest.fn(), jest.fn()];
-  render(<MeterDialog open meter={meter} onKeep={onKeep} onOpenChange={onOpenChange} />);
-  return { onKeep, onOpenChange, person: userEvent.setup() };
+  const [onKeep, onOpenChange, onSource] = [jest.fn(), jest.fn(), jest.fn()];
+  render(
+    <MeterDialog
+      open
+      meter={meter}
+      source={TYPED}
+      onKeep={onKeep}
+      onSource={onSource}
+      onOpenChange={onOpenChange}
+    />,
+  );
+  return { onKeep, onOpenChange, onSource, person: userEvent.setup() };
 }
 async function fill(person: ReturnType<typeof userEvent.setup>, label: string, text: string) {
   const field = screen.getByLabelText(label);

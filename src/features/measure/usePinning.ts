@@ -32,15 +32,19 @@ export function usePinning(
   ranked: RankedTest | undefined,
   meter: MeterInHand,
   hold: ReturnType<typeof useHold>,
+  /** What a live meter shows, and what it calls itself: it stands in the keyline as long as nothing is typed. */
+  live: { text: string; instrument: string },
   onPinned: (words: string) => void,
 ): Pinning {
   const { speaker, log } = useDesk();
-  const [text, setText] = useState('');
+  const [entered, setText] = useState('');
   const [confirmed, setConfirmed] = useState('');
   const clear = useCallback(() => {
     setText('');
     setConfirmed('');
   }, []);
+  const isLive = entered === '' && live.text !== '';
+  const text = isLive ? live.text : entered;
   const check: TypedCheck = ranked
     ? checkTyped(
         text
@@ -53,6 +57,9 @@ export function usePinning(
       )
     : { state: 'empty' };
 
+  /** By whom a live value was shown; a value that is asked for again stays where it was shown. */
+  const [frozen, setFrozen] = useState<{ text: string; instrument: string } | null>(null);
+  const shownBy = isLive ? live.instrument : frozen?.text === text ? frozen.instrument : '';
   const pin = (value: Reading['value'], typed: string, wandered?: readonly Reading['value'][]) => {
     if (!ranked) return;
     const { test } = ranked;
@@ -64,7 +71,8 @@ export function usePinning(
         ...(own ? { meter: own } : {}),
         ...(wandered ? { unsteady: true } : {}),
       } as Reading;
-      log.write({ type: 'reading', body: { reading, typed } });
+      const instrument = typed === text ? shownBy : '';
+      log.write({ type: 'reading', body: { reading, typed, ...(instrument ? { instrument } : {}) } });
     }
     clear();
     onPinned(`Pinned ${valueWords(test.kind, value, speaker.gaugeUnit)} at ${testPlace(speaker, test)}.`);
@@ -76,8 +84,12 @@ export function usePinning(
   };
   const onPin = () => {
     if (!ranked || check.state !== 'ready' || !held()) return;
-    if (check.outcome === null && confirmed !== text) setConfirmed(text);
-    else pin(check.value, text, check.wandered);
+    if (check.outcome === null && confirmed !== text) {
+      // The display goes on flickering; what is asked for again is what was there when it was pressed.
+      setFrozen({ text, instrument: shownBy });
+      setText(text);
+      setConfirmed(text);
+    } else pin(check.value, text, check.wandered);
   };
   const onKey = useCallback((pressed: string) => {
     setConfirmed('');

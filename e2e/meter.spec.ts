@@ -1,0 +1,60 @@
+import { expect, test } from '@playwright/test';
+import { askedTest, MachineUnderTest, movedOn } from './bench';
+import { closeAgain, hydrated, makeSafe, openJob, step } from './steps';
+
+test('a meter over SCPI: from the complaint to a named part, no value is typed', async ({ page }) => {
+  // The simulated meter stands on the machine with the fault that the demo hides there; eyes and ears are this journey's own.
+  const eyes = new MachineUnderTest('groomer-tiller-float', 'R2', 'highResistance', 46);
+  await openJob(page, 'G-4, Tiller float valve', 'Tiller stays rigid');
+  await hydrated(page);
+  const row = page.getByRole('group', { name: /Y14/ }).first();
+  await row.getByRole('button', { name: 'dead' }).click();
+  await makeSafe(page, 'Tove');
+  await step(page, 'Test');
+  await page.getByRole('button', { name: /^Meter: / }).click();
+  await page.getByLabel('The shop’s meter, over the server').check();
+  await expect(page.getByLabel('A meter plugged into this device')).toBeVisible();
+  await page.keyboard.press('Escape');
+
+  const verdict = page.getByTestId('verdict');
+  const typed = page.getByTestId('typed');
+  let byWire = 0;
+  let turned = 0;
+  await expect(page.locator('main[data-working=false]')).toBeVisible();
+  for (let round = 0; round < 12 && (await verdict.count()) === 0; round++) {
+    const now = await askedTest(page);
+    await closeAgain(page);
+    const hold = page.locator('[data-hold]');
+    if ((await hold.count()) > 0) await hold.check();
+    const choice = page.locator(`[data-choice="${eyes.answer(now)}"]`);
+    if ((await page.locator('[data-choice]').count()) > 0) await choice.click();
+    else {
+      const turn = page.getByRole('button', { name: /^Turn it to / });
+      await expect(turn.or(typed.filter({ hasText: /\d|OL/ }))).toBeVisible();
+      if (await turn.isVisible()) {
+        await turn.click();
+        turned++;
+      }
+      await expect(typed).toHaveText(/\d|OL/);
+      byWire++;
+      const pin = page.getByRole('button', { name: /^Pin it/ }).filter({ visible: true });
+      await pin.click();
+      const again = page.getByRole('button', { name: 'Pin it all the same' }).filter({ visible: true });
+      if ((await again.count()) > 0) await again.click();
+    }
+    if ((await movedOn(page, now)) === 'verdict') break;
+  }
+  await expect(verdict).toHaveAttribute('data-state', 'name');
+  await expect(verdict).toContainText('R2');
+  expect(byWire).toBeGreaterThan(1);
+  expect(turned).toBeGreaterThan(0);
+  // The record says where the figures came from.
+  const log = (await (
+    await page.request.get(`${new URL(page.url()).pathname.replace('/jobs', '/api/jobs')}/job.json`)
+  ).json()) as {
+    entries: { type: string; body: { instrument?: string } }[];
+  };
+  const wired = log.entries.filter(({ type, body }) => type === 'reading' && body.instrument);
+  expect(wired).toHaveLength(byWire);
+  expect(wired[0]!.body.instrument).toContain('SIMULATED');
+});

@@ -1,0 +1,96 @@
+import type { AddressInfo, Server } from 'node:net';
+import { NextRequest } from 'next/server';
+import type { MeterReport } from '@/core/instrument/meterReport';
+import { singleCoil } from '@/core/templates/electrical';
+import { serveMeter } from '@/devices/meter/simulator';
+import { SimulatedMeter } from '@/devices/meter/simulatedMeter';
+import { GET } from '@/app/api/meter/route';
+import { meterAddress, meterEvents, placeAsked, turnMeter } from './server';
+
+jest.mock('../serverLog', () => ({ log: { info: jest.fn(), warn: jest.fn(), error: jest.fn() } }));
+
+const SUPPLY = { kind: 'volts', from: 'X1.1:2', to: 'GND', setup: { controls: { key: 'on' } } } as const;
+const meter = new SimulatedMeter([{ machine: 'T-1', name: 'Valve', circuit: singleCoil(), edits: [] }]);
+let server: Server;
+beforeAll(
+  () =>
+    new Promise<void>((resolve) => {
+      server = serveMeter(meter).listen(0, '127.0.0.1', resolve);
+    }),
+);
+afterAll(() => new Promise((resolve) => server.close(resolve)));
+beforeEach(() => {
+  process.env.SPIRAXIS_METER = `127.0.0.1:${(server.address() as AddressInfo).port}`;
+});
+afterEach(() => {
+  delete process.env.SPIRAXIS_METER;
+});
+
+/** Reports until one satisfies; then the page is left. */
+async function until(
+  place: Parameters<typeof meterEvents>[0],
+  enough: (report: MeterReport) => boolean,
+): Promise<MeterReport> {
+  const leave = new AbortController();
+  const reader = meterEvents(place, leave.signal).getReader();
+  const decoder = new TextDecoder();
+  for (let line = 0; line < 200; line++) {
+    const { value } = await reader.read();
+    const report = JSON.parse(decoder.decode(value).replace(/^data: /, '')) as MeterReport;
+    if (!enough(report)) continue;
+    leave.abort();
+    return report;
+  }
+  throw new Error('it never came');
+}
+
+describe('the shop’s meter at the server', () => {
+  it('stands where the server’s own settings say, and nowhere else', () => {
+    expect(meterAddress('127.0.0.1:5025')).toEqual({ host: '127.0.0.1', port: 5025 });
+    expect(meterAddress('[::1]:5025')).toEqual({ host: '::1', port: 5025 });
+    expect(meterAddress('bench meter')).toBeNull();
+    expect(meterAddress('')).toBeNull();
+  });
+  it('sends values of the points that the page asks about, and is turned', async () => {
+    const place = { machine: 'T-1', function: 'Valve', test: SUPPLY };
+    const volts = await until(place, ({ samples }) => samples.length >= 2);
+    expect(volts).toMatchObject({ simulated: true, turns: true, lost: null });
+    expect(Math.abs(Number(volts.samples.at(-1)!.value) - 12.5)).toBeLessThan(0.4);
+    await turnMeter({ measures: 'ohms' });
+    expect(meter.mode).toEqual({ measures: 'ohms' });
+    await turnMeter({ measures: 'volts', coupling: 'dc' });
+  });
+  it('whose leads cannot stand there says why; one that is not there too', async () => {
+    const nowhere = await until(
+      { machine: 'Q-9', function: 'Valve', test: SUPPLY },
+      ({ lost }) => lost !== null && lost !== 'the meter is being called',
+    );
+    expect(nowhere.lost).toMatch(/no function Valve on Q-9/);
+    expect(nowhere.samples).toEqual([]);
+    process.env.SPIRAXIS_METER = '127.0.0.1:1';
+    const gone = { machine: 'T-1', function: 'Valve', test: null };
+    expect((await until(gone, ({ lost }) => lost?.includes('does not answer') ?? false)).samples).toEqual([]);
+    await expect(turnMeter({ measures: 'ohms' })).rejects.toMatchObject({ status: 503 });
+    delete process.env.SPIRAXIS_METER;
+    await until(gone, ({ lost }) => lost === 'no meter is set up at this server');
+    await expect(turnMeter({ measures: 'ohms' })).rejects.toMatchObject({ status: 404 });
+  });
+  it('a place that is none is refused with the field', async () => {
+    const ask = (query: string) =>
+      GET(new NextRequest(`http://127.0.0.1/api/meter?${query}`), { params: Promise.resolve({}) });
+    for (const [query, words] of [
+      ['machine=T-1&function=Valve&test={', /test/],
+      ['function=Valve', /machine/],
+      ['machine=T-1&function=Valve&test={"kind":"volts"}', /test/],
+    ] as const) {
+      const answer = await ask(query);
+      expect(answer.status).toBe(400);
+      expect(((await answer.json()) as { message: string }).message).toMatch(words);
+    }
+    expect(
+      placeAsked(
+        new URL(`http://x/?machine=T-1&function=Valve&test=${encodeURIComponent(JSON.stringify(SUPPLY))}`),
+      ),
+    ).toEqual({ machine: 'T-1', function: 'Valve', test: SUPPLY });
+  });
+});

@@ -1,17 +1,20 @@
 import { expect, test } from '@playwright/test';
 import { askedTest, MachineUnderTest, movedOn } from './bench';
-import { closeAgain, hydrated, makeSafe, openJob, step } from './steps';
+import { closeAgain, makeSafe, openJob, step } from './steps';
 
 test('a meter over SCPI: from the complaint to a named part, no value is typed', async ({ page }) => {
   // The simulated meter stands on the machine with the fault that the demo hides there; eyes and ears are this journey's own.
   const eyes = new MachineUnderTest('groomer-tiller-float', 'R2', 'highResistance', 46);
-  await openJob(page, 'G-4, Tiller float valve', 'Tiller stays rigid');
-  await hydrated(page);
-  const row = page.getByRole('group', { name: /Y14/ }).first();
-  await row.getByRole('button', { name: 'dead' }).click();
+  await openJob(page, 'G-4 Groomer OR-204: Tiller float valve', 'Tiller stays rigid');
+  await step(page, 'Complaint');
+  const row = page.getByRole('group', { name: /Y14.*float on/ });
+  await row.getByRole('button', { name: 'dead', exact: true }).click();
   await makeSafe(page, 'Tove');
   await step(page, 'Test');
-  await page.getByRole('button', { name: /^Meter: / }).click();
+  await page
+    .getByRole('button', { name: /^Meter: / })
+    .filter({ visible: true })
+    .click();
   await page.getByLabel('The shop’s meter, over the server').check();
   await expect(page.getByLabel('A meter plugged into this device')).toBeVisible();
   await page.keyboard.press('Escape');

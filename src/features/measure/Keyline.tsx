@@ -52,6 +52,7 @@ export function Keyline(props: KeylineProps) {
   const refused = check.state === 'refused';
   // While nothing is typed, a live meter says in the value's place why it offers none.
   const liveSays = !choices && check.state === 'empty' && liveWords(props.live) !== '';
+  const isLive = props.live.is === 'steady' || props.live.is === 'wanders';
   const keys = KEYS.map((key) => (test.kind === 'insulation' ? (TESTER_KEYS[key] ?? key) : key));
   return (
     <section
@@ -75,6 +76,15 @@ export function Keyline(props: KeylineProps) {
           {folded && !text && !liveSays ? 'Tap to enter' : meaning}
         </span>
       </button>
+      {folded ? null : (
+        <button
+          type="button"
+          onClick={props.onMeter}
+          className="min-h-11 border-t border-edge px-3 text-left text-[15.5px] underline underline-offset-2 tablet:hidden"
+        >
+          Meter: {props.meterName}
+        </button>
+      )}
       <div className="hidden w-[266px] shrink-0 flex-col justify-center border-r-2 border-ink px-6 tablet:flex max-desk:w-full max-desk:border-r-0">
         <p className="flex items-center gap-2 text-[15px] text-ink2">
           <span className="min-w-0 flex-1 truncate">
@@ -86,7 +96,7 @@ export function Keyline(props: KeylineProps) {
             className="-my-2 flex min-h-9 items-center text-ink underline underline-offset-2"
             aria-label={`Meter: ${props.meterName}`}
           >
-            meter
+            {isLive ? 'live meter' : 'meter'}
           </button>
         </p>
         {liveSays ? <LiveLine live={props.live} /> : null}

@@ -8,8 +8,12 @@ import { READING_KINDS } from '@/core/kinds/reading';
 import { findLanes } from '@/core/path/lanes';
 import { singleCoil } from '@/core/templates/electrical';
 import { makeDiagnosisService } from '@/workers/diagnosisService';
+import { turnMeter } from '../meter/actions';
 import { choicesOf, Keyline, type KeylineProps } from './Keyline';
 import { checkTyped } from './typedValue';
+
+jest.mock('../meter/actions', () => ({ turnMeter: jest.fn() }));
+const turned = turnMeter as unknown as jest.Mock;
 
 const circuit = singleCoil();
 const model = new CircuitModel(circuit);
@@ -94,6 +98,36 @@ describe('the keyline', () => {
     expect(screen.getAllByRole('button', { name: 'Pin it all the same' }).length).toBeGreaterThan(0);
   });
 
+  it('says why a live meter offers nothing, turns its dial where it can, and stands back for what is typed', async () => {
+    const wrong = {
+      is: 'wrongDial',
+      stands: { measures: 'ohms' },
+      wanted: { measures: 'volts', coupling: 'dc' },
+      turns: true,
+    } as const;
+    show(VOLTS, '', { live: wrong });
+    expect(screen.getByTestId('live').textContent).toBe('The meter stands on ohms, this asks for DC volts.');
+    turned.mockResolvedValueOnce({ trouble: 'The meter stands as it was: the instrument does not answer.' });
+    await userEvent.click(screen.getByRole('button', { name: 'Turn it to DC volts' }));
+    expect(turned).toHaveBeenCalledWith(wrong.wanted);
+    expect(screen.getByTestId('live').textContent).toMatch(/stands as it was/);
+    document.body.innerHTML = '';
+    show(VOLTS, '', { live: { ...wrong, turns: false } });
+    expect(screen.queryByRole('button', { name: /Turn it/ })).toBeNull();
+    document.body.innerHTML = '';
+    show(VOLTS, '12.5', { live: wrong });
+    expect(screen.queryByTestId('live')).toBeNull();
+    document.body.innerHTML = '';
+    show(VOLTS, '', { live: { is: 'notMoved', text: '27.41 V' } });
+    expect(screen.getByTestId('live').textContent).toBe(
+      'Still 27.41 V of the last place: lift a lead and set it again.',
+    );
+    document.body.innerHTML = '';
+    // What is seen is pressed, whatever a meter says.
+    show(WORKS, '', { live: { is: 'notForMeters' } });
+    expect(screen.queryByTestId('live')).toBeNull();
+  });
+
   it('has the keys of its mode: an insulation tester shows giga and more-than, ohms no minus', () => {
     show(INSULATION);
     expect(keys()).toEqual(expect.arrayContaining(['G', '>', 'M']));
@@ -139,8 +173,10 @@ describe('the keyline', () => {
 
   it('the meter in hand is named, and can be changed', async () => {
     const on = show(VOLTS);
-    await userEvent.click(screen.getByRole('button', { name: 'Meter: A usual meter' }));
-    expect(on.onMeter).toHaveBeenCalled();
+    // One stands by the value, one opens with the keys of a phone.
+    for (const one of screen.getAllByRole('button', { name: 'Meter: A usual meter' }))
+      await userEvent.click(one);
+    expect(on.onMeter).toHaveBeenCalledTimes(2);
   });
 
   it('on a phone it is folded to one line, and opens by a tap', async () => {

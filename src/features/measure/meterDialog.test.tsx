@@ -62,4 +62,13 @@ describe('the meter in the hand', () => {
     await person.click(screen.getByRole('button', { name: 'A usual meter' }));
     expect(onKeep).toHaveBeenLastCalledWith(USUAL_METER);
   });
+
+  it('says where figures come from, and why a plug is not to be had', async () => {
+    const { onSource, person } = show();
+    expect(screen.getByLabelText<HTMLInputElement>('I type them').checked).toBe(true);
+    await person.click(screen.getByLabelText('The shop’s meter, over the server'));
+    expect(onSource).toHaveBeenCalledWith({ from: 'shop' });
+    expect(screen.getByLabelText<HTMLInputElement>('A meter plugged into this device').disabled).toBe(true);
+    expect(screen.getByText(/reaches no serial plug/)).toBeTruthy();
+  });
 });

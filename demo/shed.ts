@@ -43,6 +43,8 @@ export interface DemoJob {
   work?: string;
   note?: string;
   left?: string[];
+  /** A coil whose current was watched once the job was done. */
+  watched?: string;
   /** A picture in demo/pictures, with what it shows. */
   picture?: { file: string; caption: string; part: string };
 }
@@ -348,6 +350,7 @@ const STORIES: readonly DemoJob[] = [
     why: 'The volts are lost across the bulkhead pin under load, and nowhere else.',
     work: 'Bulkhead pin 2 cleaned and drawn anew, plug dried, new seal',
     note: 'Wash from the other side of the left cover.',
+    watched: 'Y14',
     left: ['Beacon lens cracked, not part of this job.'],
   },
 ];

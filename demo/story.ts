@@ -13,8 +13,11 @@ import { measureWords } from '../src/words/en/bench';
 import { valueWords } from '../src/words/en/readings';
 import { verdictWhy } from '../src/words/en/verdict';
 import { seededRandom } from '../src/core/random';
+import { keepTrace } from '../src/core/trace/keptTrace';
+import { workedIn } from '../src/core/trace/restOf';
 import { jobSheet } from '../src/core/sheets/onCircuit/build';
 import { shopMarks } from '../src/core/tables/marks';
+import { soundFloat } from './traces';
 import { hiddenEdits, readAs, shown, takeReadings, type DemoJob } from './shed';
 
 const MINUTE = 60_000;
@@ -215,6 +218,20 @@ export function storyEntries(
         done: true,
         found:
           proof.kind === 'interlock' ? 'stops' : valueWords(proof.test.kind, read as Reading['value'], 'bar'),
+      },
+    });
+  }
+  if (job.watched) {
+    write({
+      type: 'trace',
+      body: {
+        part: job.watched,
+        kind: 'dip',
+        on: workedIn(model, job.watched)!.setup,
+        amps: keepTrace(soundFloat(circuit, job.number)),
+        source: 'Shed recorder 1',
+        named: null,
+        phase: 'fixed',
       },
     });
   }

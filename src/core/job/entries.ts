@@ -1,3 +1,5 @@
+import { COIL_CONDITIONS } from '../trace/conditions';
+import { keptTrace } from '../trace/keptTrace';
 import { z } from 'zod';
 import { ENERGIES } from '../circuit/energies';
 import { BENCH_MEASURES } from './benchMeasures';
@@ -24,6 +26,9 @@ const entry = <T extends string, B extends z.ZodRawShape>(type: T, body: B) =>
 
 const words = (most = 500) => z.string().trim().max(most);
 const name = words(120).min(1);
+/** What a trace is watched for: a plunger that moves, a start that settles, pulses. */
+export const TRACE_KINDS = ['dip', 'inrush', 'pwm'] as const;
+export type TraceKind = (typeof TRACE_KINDS)[number];
 
 /** What a meter showed, in SI, and as it was typed. */
 const measured = z.object({ value: z.number(), unit: z.enum(['V', 'Pa']), typed: words(40) });
@@ -66,6 +71,18 @@ const anyEntry = z.discriminatedUnion('type', [
     check: words(120).optional(),
     /** What the instrument calls itself that the value came from by wire. */
     instrument: words(120).optional(),
+  }),
+  /** A current watched while it was switched on, and what it was taken for. What of it is a reading stands as one beside it. */
+  entry('trace', {
+    part: name,
+    kind: z.enum(TRACE_KINDS),
+    on: setupSchema,
+    amps: keptTrace,
+    /** The file or the instrument that it came from. */
+    source: words(120),
+    named: z.enum(COIL_CONDITIONS).nullable(),
+    /** Taken after the fix: it is what the sound machine shows. */
+    phase: z.literal('fixed').optional(),
   }),
   /** Another function of the machine is asked about as well: what it shares with this one counts for both. */
   entry('joined', { function: name }),

@@ -40,6 +40,8 @@ export interface JobState {
   readings: PinnedReading[];
   /** Readings taken after the fix, oldest first. */
   after: PinnedReading[];
+  /** Traces that stand, oldest first. */
+  traces: EntryOf<'trace'>[];
   /** Every reading ever pinned, oldest first, with whether a later entry took its place. */
   history: { entry: EntryOf<'reading'>; superseded: boolean }[];
   noReach: string[];
@@ -109,6 +111,7 @@ export function reduceJob(entries: readonly Entry[]): JobState {
     redrawn: last('redrawn')?.body.version ?? null,
     readings: pinned.filter(({ entry }) => entry.body.phase === undefined),
     after: pinned.filter(({ entry }) => entry.body.phase !== undefined),
+    traces: all('trace'),
     history: history.map((entry) => ({ entry, superseded: superseded.has(entry.id) })),
     noReach: all('noReach').map(({ body }) => body.node),
     skipped: all('skippedTest').map(({ body }) => body.test),

@@ -6,7 +6,7 @@ import { applySetup, type Situation } from '../circuit/situation';
 import { holdAmps, pullInAmps } from '../kinds/part/coil';
 import { listDevices } from '../circuit/devices';
 import { conductance } from '../circuit/world';
-import { constant, sine, type Element, type Schedule } from './elements';
+import { constant, sine, type Element, type Schedule, type Solenoid } from './elements';
 import { solenoidOf } from './plunger';
 
 /** A set-up and when it begins, seconds; the first at 0. */
@@ -27,11 +27,33 @@ export interface TimeCircuit {
   usual: string[];
 }
 
-/**
- * Coils of the usual kind, where nobody has said: time of the winding with its gap open, how much more it stores closed, its stroke and what
- * moves. They give a trace its shape; its milliseconds are of the kind, not of the part.
- */
-const USUAL = { openSeconds: 8e-3, grows: 3, strokeMetres: 2e-3, kilogramsByWatt: 1.5e-3, damping: 0.5 };
+/** What a coil's iron and plunger do in time, where the drawing does not say. */
+export interface Iron {
+  /** Time of the winding with its gap open, and how many times more it stores closed. */
+  openSeconds: number;
+  grows: number;
+  strokeMetres: number;
+  /** What moves, for each watt that the coil takes. */
+  kilogramsByWatt: number;
+  /** Newtons for each metre a second. */
+  damping: number;
+  /** Share of its spring that is left: 1 where it is as it was made. */
+  spring: number;
+  /** Its plunger does not move: it stays out, or it stays in. */
+  jammed?: 'out' | 'in';
+}
+
+/** Coils of the usual kind. They give a trace its shape; its milliseconds are of the kind, not of the part. */
+export const USUAL_IRON: Iron = {
+  openSeconds: 8e-3,
+  grows: 3,
+  strokeMetres: 2e-3,
+  kilogramsByWatt: 1.5e-3,
+  damping: 0.5,
+  spring: 1,
+};
+/** Of its henries closed: an iron that has no gap left to open. */
+const CLOSED_SHARE = 0.999;
 /** An open contact, and what has been cut off. */
 const OFF_OHMS = 1e8;
 /** Of a diode of silicon: 0.7 V at half an ampere. */
@@ -43,13 +65,16 @@ const BREAKS_AT = 0.2;
 /**
  * The electrical side of a circuit in time, under set-ups that follow each other and with faults in it. Throws a `RangeError` for what has no
  * course yet: transformers, and coils on alternating volts.
+ *
+ * @param irons iron and plunger of coils and relays by name, where something is known of them
  */
 export function timeCircuit(
   model: CircuitModel,
   moments: readonly Moment[],
   edits: readonly Edit[] = [],
+  irons: ReadonlyMap<string, Iron> = new Map(),
 ): TimeCircuit {
-  return new Builder(model, moments, edits).build();
+  return new Builder(model, moments, edits, irons).build();
 }
 
 class Builder {
@@ -66,6 +91,7 @@ class Builder {
     private readonly model: CircuitModel,
     private readonly moments: readonly Moment[],
     private readonly edits: readonly Edit[],
+    private readonly irons: ReadonlyMap<string, Iron>,
   ) {
     const { compiled } = model;
     this.compiled = compiled;
@@ -187,29 +213,18 @@ class Builder {
       part.kind === 'coil'
         ? holdAmps(branch, part)
         : pickUpOf(this.situations[0]!, branch.index).dropOut / nominal;
-    if (part.henries === undefined) this.usual.push(part.ref);
-    // A spring that grows with its stroke holds no deeper than the iron grows.
-    const grows = Math.max(USUAL.grows, (1.02 * pull) / Math.max(hold, 1e-9));
-    const closed = part.henries ?? USUAL.openSeconds * nominal * grows;
-    const watts = (branch.volts * branch.volts) / nominal;
-    const turns = Math.sqrt(ohms / nominal);
+    const known = this.irons.get(part.ref);
+    if (part.henries === undefined && !known) this.usual.push(part.ref);
+    const iron = known ?? USUAL_IRON;
     const jammed = this.edits.some((edit) => edit.type === 'jam' && edit.part === compiled.index);
     const at = this.push({
-      ...solenoidOf(from, b, {
-        ohms: nominal,
-        openHenries: closed / grows,
-        closedHenries: closed,
-        strokeMetres: USUAL.strokeMetres,
-        kilograms: USUAL.kilogramsByWatt * Math.max(watts, 1),
-        pullInAmps: pull,
-        holdAmps: hold,
-        damping: USUAL.damping,
-      }),
-      ohms,
-      // Turns that are shorted take their share of what it stores with them.
-      ...(turns < 1
-        ? { openHenries: (closed / grows) * turns ** 4, closedHenries: closed * turns ** 4 }
-        : {}),
+      ...plungerCoil(
+        from,
+        b,
+        { ohms: nominal, watts: wattsOf(branch), pull, hold, henries: part.henries },
+        iron,
+        ohms,
+      ),
       ...(jammed ? { jammed } : {}),
     });
     this.elementOf.set(branch.index, at);
@@ -289,7 +304,57 @@ class Builder {
   }
 }
 
-function pickUpOf(situation: Situation, coil: number): { pickUp: number; dropOut: number } {
+const wattsOf = ({ volts, ohms }: Branch) => (volts * volts) / ohms;
+
+/** A winding as its sheet has it. */
+export interface CoilSheet {
+  ohms: number;
+  watts: number;
+  /** Amperes at which it pulls in, and down to which it holds. */
+  pull: number;
+  hold: number;
+  /** Closed, where the drawing says. */
+  henries?: number | undefined;
+}
+
+/** A coil with an iron of some kind; `ohms` is what is left of its winding, with turns of it shorted. */
+export function plungerCoil(
+  a: number,
+  b: number,
+  { ohms: nominal, watts, pull, hold, henries }: CoilSheet,
+  { openSeconds, grows: wanted, strokeMetres, kilogramsByWatt, damping, spring, jammed }: Iron,
+  ohms = nominal,
+): Solenoid {
+  // A spring that grows with its stroke holds no deeper than the iron grows.
+  const grows = Math.max(wanted, (1.02 * pull) / Math.max(hold, 1e-9));
+  const closed = henries ?? openSeconds * nominal * grows;
+  const coil = solenoidOf(a, b, {
+    ohms: nominal,
+    openHenries: closed / grows,
+    closedHenries: closed,
+    strokeMetres,
+    kilograms: kilogramsByWatt * Math.max(watts, 1),
+    pullInAmps: pull,
+    holdAmps: hold,
+    damping,
+  });
+  // Turns that are shorted take their share of what it stores with them.
+  const left = Math.min((ohms / nominal) ** 2, 1);
+  // A plunger that stays in leaves its iron closed for good.
+  const open = jammed === 'in' ? CLOSED_SHARE * coil.closedHenries : coil.openHenries;
+  return {
+    ...coil,
+    ohms,
+    openHenries: left * open,
+    closedHenries: left * coil.closedHenries,
+    preloadNewtons: spring * coil.preloadNewtons,
+    springNewtonsPerMetre: spring * coil.springNewtonsPerMetre,
+    ...(jammed ? { jammed: true } : {}),
+  };
+}
+
+/** Volts at which a relay pulls in and drops out, in a situation. */
+export function pickUpOf(situation: Situation, coil: number): { pickUp: number; dropOut: number } {
   const device = listDevices(situation).find((one) => one.kind === 'relay' && one.coil === coil);
   if (device?.kind !== 'relay') throw new RangeError('a relay without its points');
   return device;

@@ -1,5 +1,6 @@
 import { computeSheet } from '@/core/sheets/sheets';
-import { chartOf, thinned, type SheetChart } from './benchCharts';
+import { seenPoints } from '@/core/trace/seenPoints';
+import { chartOf, type SheetChart } from './benchCharts';
 
 /** What a sheet draws, its answer computed as the bench does. */
 function drawn(name: Parameters<typeof chartOf>[0], fields: object): SheetChart | null {
@@ -110,12 +111,12 @@ describe('a long trace', () => {
     const points = Array.from({ length: 50_000 }, (_one, k): [number, number] => [k, Math.sin(k / 300)]);
     points[31_234] = [31_234, 9];
     points[7] = [7, -9];
-    const kept = thinned(points);
+    const kept = seenPoints(points);
     expect(kept.length).toBeLessThan(1500);
     expect(kept[0]).toEqual(points[0]);
     expect(kept.at(-1)).toEqual(points.at(-1));
     expect(kept.map(([, y]) => y)).toEqual(expect.arrayContaining([9, -9]));
     kept.slice(1).forEach(([x], k) => expect(x).toBeGreaterThanOrEqual(kept[k]![0]));
-    expect(thinned(points.slice(0, 10))).toEqual(points.slice(0, 10));
+    expect(seenPoints(points.slice(0, 10))).toEqual(points.slice(0, 10));
   });
 });

@@ -7,6 +7,7 @@ import { OVER_RANGE, type InsulationAnswer, type InsulationSheet } from '@/core/
 import { pairKey, type SheetAnswer, type Shown } from '@/core/sheets/sheet';
 import type { SheetName } from '@/core/sheets/sheets';
 import type { TraceAnswer, TraceSheet } from '@/core/sheets/trace/trace';
+import { seenPoints } from '@/core/trace/seenPoints';
 import { significant } from '@/core/units/significant';
 import { quantity } from '@/words/en/readings';
 
@@ -39,8 +40,6 @@ export interface SheetChart {
 
 /** Runs shown beside each other; more would be no picture. */
 const MOST_RUNS = 3;
-/** A chart of more points than it has pixels shows each stretch's ends, lowest and highest only. */
-const MOST_POINTS = 1200;
 
 /** What a sheet draws besides its figures; null where it has nothing to draw. */
 export function chartOf(name: SheetName, document: object, answer: SheetAnswer): SheetChart | null {
@@ -203,7 +202,7 @@ function traceChart(
   if (seconds.length < 2 || seconds.length !== values.length) return null;
   const kind = read ?? 'amps';
   const words = (value: number) => quantity(kind, value);
-  const points = thinned(seconds.map((at, k): [number, number] => [at, values[k]!]));
+  const points = seenPoints(seconds.map((at, k): [number, number] => [at, values[k]!]));
   const end = seconds.at(-1)!;
   return {
     label: `${kind === 'amps' ? 'Current' : 'Volts'} over ${end} s`,
@@ -262,7 +261,7 @@ function controlChart(
     lines: [
       {
         name: own,
-        points: thinned(curve.map(({ seconds, value }): [number, number] => [seconds, value])),
+        points: seenPoints(curve.map(({ seconds, value }): [number, number] => [seconds, value])),
       },
       ...level('cut-in', cutIn),
       ...level('cut-out', cutOut),
@@ -281,27 +280,9 @@ function sweepChart(sweep: readonly { position: number; volts: number }[]): Shee
     .map(({ position, volts }): [number, number] => [position, volts]);
   return {
     label: 'Signal over the sweep',
-    lines: [{ name: 'signal', points: thinned(points) }],
+    lines: [{ name: 'signal', points: seenPoints(points) }],
     logarithmic: false,
     xTitle: 'position',
     yWords: (value) => quantity('volts', value),
   };
-}
-
-/** No more points than can be seen: of each stretch its lowest and its highest, in their order. */
-export function thinned(
-  points: readonly (readonly [number, number])[],
-): readonly (readonly [number, number])[] {
-  if (points.length <= MOST_POINTS) return points;
-  const kept: (readonly [number, number])[] = [points[0]!];
-  const size = (2 * points.length) / MOST_POINTS;
-  for (let from = 0; from < points.length; from += size) {
-    const stretch = points.slice(Math.floor(from), Math.floor(from + size));
-    if (stretch.length === 0) continue;
-    const low = stretch.reduce((least, one) => (one[1] < least[1] ? one : least));
-    const high = stretch.reduce((most, one) => (one[1] > most[1] ? one : most));
-    kept.push(...(low[0] <= high[0] ? [low, high] : [high, low]));
-  }
-  kept.push(points.at(-1)!);
-  return kept;
 }

@@ -36,10 +36,12 @@ export function JobDesk({ job }: { job: JobFacts }) {
 /** Many readings beside each other are a way of testing. */
 const Sheets = dynamic(() => import('../sheets/SheetScreen').then((one) => one.SheetScreen));
 
+const Trace = dynamic(() => import('../trace/TraceScreen').then((one) => one.TraceScreen));
+
 function OpenStep({ step }: { step: StepId }) {
   const { job, log, outlook } = useDesk();
   const sheet = useSearchParams().get('sheet');
-  const Screen = step === 'test' && sheet !== null ? Sheets : SCREENS[step];
+  const Screen = step === 'test' && sheet !== null ? (sheet === 'trace' ? Trace : Sheets) : SCREENS[step];
   return (
     <>
       <JobHead job={job} step={step} done={stepsDone(log.state, outlook?.diagnosis.verdict ?? null)} />

@@ -20,6 +20,7 @@ import type { Outlook } from '@/workers/protocol';
 import { proofWords } from '@/words/en/proofs';
 import { evidenceWords, badWords, provedWords } from '@/words/en/findings';
 import { shareWords, verdictWhy } from '@/words/en/verdict';
+import { keptTraceWords } from '@/words/en/traces';
 import { partWords, pointName, quantity, readingWords, type Speaker } from '@/words/en/readings';
 
 import { reportSheets, type ReportSheetPart } from './reportSheets';
@@ -188,11 +189,17 @@ export function buildReport(
         }))
       : [],
     // What a proof read stands with the proofs.
-    evidence: state.history.filter(isEvidence).map(({ entry, superseded }) => ({
-      text: `${readingWords(speaker, entry.body.reading)}${apart(entry.body.reading.setup)}`,
-      beside: `${writtenWords(entry.at, arrivals.get(entry.id), timeZone)}, ${entry.person}${superseded ? ', taken back' : entry.body.phase ? ', after the fix' : ''}`,
-      ...(superseded ? { tone: 'left' as const } : {}),
-    })),
+    evidence: [
+      ...state.history.filter(isEvidence).map(({ entry, superseded }) => ({
+        text: `${readingWords(speaker, entry.body.reading)}${apart(entry.body.reading.setup)}`,
+        beside: `${writtenWords(entry.at, arrivals.get(entry.id), timeZone)}, ${entry.person}${superseded ? ', taken back' : entry.body.phase ? ', after the fix' : ''}${entry.body.instrument ? ', by wire' : ''}`,
+        ...(superseded ? { tone: 'left' as const } : {}),
+      })),
+      ...state.traces.map(({ id, at, person, body }) => ({
+        text: `Trace of ${partWords(speaker, body.part)}: ${keptTraceWords(body)}`,
+        beside: `${writtenWords(at, arrivals.get(id), timeZone)}, ${person}${body.phase ? ', after the fix' : ''}`,
+      })),
+    ],
     sheets: reportSheets(speaker, readings, marks, past),
     verdict: {
       headline:

@@ -6,7 +6,7 @@ import type { Reading } from '@/core/circuit/schema';
 import { readingKind } from '@/core/kinds/reading';
 import type { JobSheet, SheetCell } from '@/core/sheets/onCircuit/jobSheet';
 import { parseCelsius } from '@/core/units/parseCelsius';
-import { DEFERENCE, FIELD, Heading, Hold, HoldSign, PlainKey, Trouble } from '@/ui/sheet';
+import { FIELD, Heading, Hold, PlainKey, Trouble } from '@/ui/sheet';
 import { shutWords } from '@/words/en/holds';
 import { modeName, testPlace, valueWords } from '@/words/en/readings';
 import { forcedItem } from '@/words/en/ledger';
@@ -17,6 +17,7 @@ import { SetupSteps } from '../desk/SetupSteps';
 import { StepLink } from '../desk/StepLink';
 import { choicesOf } from '../measure/Keyline';
 import { meterOf, withoutLeads } from '../measure/meterProfile';
+import { HoldRow } from '../measure/HoldRow';
 import { useHold } from '../measure/useHold';
 import { useMeter } from '../measure/useMeter';
 import { TimedRun } from './TimedRun';
@@ -101,24 +102,7 @@ export function CellPanel({
         </>
       ) : (
         <>
-          <div className="flex min-h-11 items-center gap-3 bg-well px-4 py-2" data-testid="sheet-hold">
-            <HoldSign />
-            <p className="min-w-0 flex-1 text-[15.5px] leading-[19px] font-[650]">
-              {hold.words.text} <span className="font-[550] text-ink2">{DEFERENCE}</span>
-            </p>
-            {hold.words.mustTick ? (
-              <label className="flex min-h-11 items-center gap-2 font-[700]">
-                <input
-                  type="checkbox"
-                  data-hold
-                  className="size-6 accent-pencil"
-                  checked={hold.held}
-                  onChange={(event) => hold.tick(event.target.checked)}
-                />
-                Clear
-              </label>
-            ) : null}
-          </div>
+          <HoldRow hold={hold} />
           {test.kind === 'insulation' && !hold.blocked ? <TimedRun sheet={sheet} cell={cell} /> : null}
           <div className="py-3">
             {hold.blocked ? (

@@ -1,9 +1,9 @@
 'use client';
 
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { useSearchParams } from 'next/navigation';
 import type { CoilAnswer } from '@/core/sheets/coil/coil';
-import { jobSheet, sheetsOfCircuit } from '@/core/sheets/onCircuit/build';
+import { jobSheet } from '@/core/sheets/onCircuit/build';
 import { JOB_SHEETS, type JobSheet, type JobSheetName } from '@/core/sheets/onCircuit/jobSheet';
 import { writeSheetTable } from '@/formats/sheetTable';
 import { saveText } from '@/ui/saveText';
@@ -20,6 +20,7 @@ import { CellPanel } from './CellPanel';
 import { ConductorGrid } from './ConductorGrid';
 import { LiftList } from './LiftList';
 import { SheetGrid } from './SheetGrid';
+import { SheetNav } from './SheetNav';
 
 /** The sheet that an address names; none where it names no sheet. */
 export function sheetOf(value: string | null): JobSheetName | null {
@@ -32,36 +33,20 @@ export function SheetScreen() {
   const { marks, past } = job;
   const name = sheetOf(useSearchParams().get('sheet')) ?? 'coil';
   const { model } = speaker;
-  const sheets = sheetsOfCircuit(model);
   const sheet = useMemo(
     () => jobSheet(model, name, readings, marks, past),
     [model, name, readings, marks, past],
   );
-  return <OpenSheet key={name} name={name} sheets={sheets} sheet={sheet} />;
+  return <OpenSheet key={name} name={name} sheet={sheet} />;
 }
 
-function OpenSheet({
-  name,
-  sheets,
-  sheet,
-}: {
-  name: JobSheetName;
-  sheets: readonly JobSheetName[];
-  sheet: JobSheet | null;
-}) {
+function OpenSheet({ name, sheet }: { name: JobSheetName; sheet: JobSheet | null }) {
   const { speaker, job, outlook, working } = useDesk();
   const [open, setOpen] = useState<string | null>(null);
   const [chosen, setChosen] = useState<[number, number] | null>(null);
   const [pinned, setPinned] = useState('');
   // Windings of one machine are about as warm as each other: what was typed for one stands for the next.
   const [celsius, setCelsius] = useState('');
-  const current = useRef<HTMLElement>(null);
-  // On a phone the names of the sheets stand in one line, and this one may lie beyond its end.
-  useEffect(() => {
-    current.current
-      ?.querySelector('[aria-current=page]')
-      ?.scrollIntoView({ inline: 'center', block: 'nearest' });
-  }, []);
   const at = chosen ?? sheet?.next ?? null;
   const among = sheet && coilShown(sheet, at);
   const Grid = name === 'conductors' ? ConductorGrid : SheetGrid;
@@ -70,26 +55,7 @@ function OpenSheet({
     <StepLayout
       left={
         <>
-          <nav
-            ref={current}
-            aria-label="Sheets of this job"
-            className="flex flex-wrap gap-x-5 gap-y-1 pt-3 whitespace-nowrap max-tablet:flex-nowrap max-tablet:overflow-x-auto"
-          >
-            <StepLink step="test" className="min-h-11 py-2.5 underline underline-offset-4">
-              Back to the next test
-            </StepLink>
-            {sheets.map((one) => (
-              <StepLink
-                key={one}
-                step="test"
-                query={{ sheet: one }}
-                aria-current={one === name ? 'page' : undefined}
-                className="min-h-11 py-2.5 font-[650] underline-offset-4 aria-[current=page]:text-pencil aria-[current=page]:underline"
-              >
-                {SHEET_TITLE[one]}
-              </StepLink>
-            ))}
-          </nav>
+          <SheetNav name={name} />
           <section aria-labelledby="sheet">
             <Heading id="sheet">{SHEET_TITLE[name]}</Heading>
             {sheet ? (

@@ -65,6 +65,7 @@ const TYPE_WORDS: Readonly<Record<Entry['type'], string>> = {
   complaint: 'the complaint',
   code: 'a code',
   reading: 'a reading',
+  trace: 'a trace',
   joined: 'another function',
   redrawn: 'another version of the drawing',
   noReach: 'a point out of reach',

@@ -1,5 +1,6 @@
 import { InputError } from '../../circuit/inputError';
 import type { CircuitModel } from '../../circuit/model';
+import { findPart } from '../../circuit/situation';
 import { bindTest } from '../../diagnosis/predict';
 import { isLicensed } from '../../safety/licensed';
 import { oilOpened } from '../../safety/pressedOil';
@@ -155,6 +156,10 @@ function refusalOf(entry: Entry, job: JobBefore): EntryRefusal | null {
         return { code: 'guardUntried', guards: proof.guards };
       return id.startsWith('ledger ') ? { code: 'mayNotBeLeft', proof: id } : null;
     }
+    case 'trace':
+      // A trace of a part that the drawing does not have is nobody's.
+      findPart(model.compiled, entry.body.part, 'part');
+      return null;
     case 'spareTest':
       return saysWhatItReads(model, entry)
         ? null

@@ -20,7 +20,7 @@ const SAFETY: readonly Entry['type'][] = [
   'withdrawal',
 ];
 /** What changes nothing about whether the machine may go out. */
-const IDLE: readonly Entry['type'][] = ['photo', 'looked', 'skippedTest', 'noReach', 'spareTest'];
+const IDLE: readonly Entry['type'][] = ['photo', 'looked', 'skippedTest', 'noReach', 'spareTest', 'trace'];
 
 const aboutPoint = (entry: Entry) =>
   entry.type === 'isolation' || entry.type === 'reopened' ? entry.body.point : Symbol('no point');

@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { InputError } from '../../circuit/inputError';
-import { figure, maybe, median, robustSpread, sheetHead, type Finding, type SheetAnswer } from '../sheet';
+import { dipIn, noiseOf, NOTHING_FLOWS, settledOf, withoutSpikes } from '../../trace/steady';
+import type { Trace } from '../../trace/trace';
+import { figure, maybe, median, sheetHead, type Finding, type SheetAnswer } from '../sheet';
 
 export const traceSheet = z.object({
   ...sheetHead('trace'),
@@ -24,11 +26,6 @@ export interface TraceAnswer extends SheetAnswer {
   duty: number | null;
   mean: number | null;
   ripple: number | null;
-}
-
-interface Trace {
-  seconds: readonly number[];
-  values: readonly number[];
 }
 
 const NOTHING: Omit<TraceAnswer, 'findings' | 'next'> = {
@@ -71,41 +68,14 @@ export function readTrace({ seconds = [], values = [], kind }: TraceSheet): Trac
   }
 }
 
-/** The last part of a trace that is taken for where it settles, by time; and how steady it has to be. */
-const END_SHARE = 0.2;
-const STEADY_SHARE = 0.025;
-const NOISY_SHARE = 0.1;
 /** It has settled once it stays this near. */
 const NEAR_SHARE = 0.1;
 /** Of the peak: it ran below, it stood still above; between nobody can say. */
 const RAN = 0.6;
 const LOCKED = 0.8;
-/** Nothing flows that is not this much, amperes or volts. */
-const NOTHING_FLOWS = 0.02;
-
 /** Noise alone peaks at so many of its standard deviations, and its middle size lies under so many. */
 const NOISE_PEAK = 5;
 const NOISE_MIDDLE = 2;
-
-/** Value that a trace ends at, where it does end at one. */
-function settledOf({ seconds, values }: Trace): { value: number; noise: number } | null {
-  const [begin, end] = [seconds[0]!, seconds.at(-1)!];
-  const from = end - END_SHARE * (end - begin);
-  const tail = values.filter((_one, k) => seconds[k]! >= from);
-  if (tail.length < 3) return null;
-  const half = tail.length >> 1;
-  const [early, late] = [median(tail.slice(0, half)), median(tail.slice(-half))];
-  const value = median(tail);
-  const noise = noiseOf(tail);
-  const size = Math.max(Math.abs(value), NOTHING_FLOWS);
-  if (Math.abs(late - early) > STEADY_SHARE * size + (2 * noise) / Math.sqrt(half)) return null;
-  return noise > NOISY_SHARE * size + NOTHING_FLOWS ? null : { value, noise };
-}
-
-/** Standard deviation of what changes from one point to the next: a slow drift is none. */
-function noiseOf(values: readonly number[]): number {
-  return robustSpread(values.slice(1).map((value, k) => value - values[k]!)) / Math.SQRT2;
-}
 
 function inrush(trace: Trace): TraceAnswer {
   const { seconds, values } = trace;
@@ -154,9 +124,7 @@ function dip(trace: Trace): TraceAnswer {
   const size = settled ?? peak;
   if (size <= NOTHING_FLOWS) return { ...NOTHING, peak, settled, findings, next: null };
   const noise = end?.noise ?? 0;
-  const smooth = sizes.map((value, k) =>
-    k === 0 || k === sizes.length - 1 ? value : median(sizes.slice(k - 1, k + 2)),
-  );
+  const smooth = withoutSpikes(sizes);
   const found = dipIn(smooth, Math.max(DIP_SHARE * size, 4 * noise));
   if (found !== null)
     return {
@@ -164,7 +132,7 @@ function dip(trace: Trace): TraceAnswer {
       peak,
       settled,
       moved: true,
-      dipSeconds: seconds[found]! - seconds[0]!,
+      dipSeconds: seconds[found.low]! - seconds[0]!,
       findings,
       next: null,
     };
@@ -174,23 +142,6 @@ function dip(trace: Trace): TraceAnswer {
     return { ...NOTHING, peak, settled, findings, next: { ask: 'values' } };
   }
   return { ...NOTHING, peak, settled, moved: settled === null ? null : false, findings, next: null };
-}
-
-/** Place of the lowest point between a crest and a later rise above it; null where there is none deep enough. */
-function dipIn(values: readonly number[], depth: number): number | null {
-  let crest = values[0]!;
-  let low = 0;
-  for (let at = 1; at < values.length; at++) {
-    const value = values[at]!;
-    if (value >= crest) {
-      if (crest - values[low]! > depth && values[low]! < crest) return low;
-      [crest, low] = [value, at];
-    } else if (value < values[low]!) low = at;
-  }
-  // It may end under the crest, where the closed gap leaves a lower current for as long as the trace runs.
-  const last = values.at(-1)!;
-  const rose = last - values[low]! > depth;
-  return crest - values[low]! > depth && rose ? low : null;
 }
 
 /** Whole periods that a pulsed trace must hold, and points in each. */

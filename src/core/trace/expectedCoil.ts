@@ -1,0 +1,36 @@
+import type { Edit } from '../circuit/edits';
+import type { CircuitModel } from '../circuit/model';
+import type { Setup } from '../circuit/schema';
+import { findPart } from '../circuit/situation';
+import { timeCircuit, type Iron } from '../transient/ofCircuit';
+import { runInTime } from '../transient/run';
+import type { Switching } from './coilCourse';
+import type { Trace } from './trace';
+
+/**
+ * A coil's current in its whole circuit, from rest over switching on to switching off, with relays, drivers and neighbours as they come.
+ * Throws a `RangeError` for a circuit that has no course in time, and `InputError` for a part that is not there.
+ */
+export function coilInCircuit(
+  model: CircuitModel,
+  ref: string,
+  { rest, on }: { rest: Setup; on: Setup },
+  times: Switching,
+  edits: readonly Edit[] = [],
+  irons: ReadonlyMap<string, Iron> = new Map(),
+): Trace {
+  const own = model.compiled.parts[findPart(model.compiled, ref, 'part')]!.branches[0]!;
+  const moments = [
+    { seconds: 0, setup: rest },
+    { seconds: times.on, setup: on },
+    ...(times.off === undefined ? [] : [{ seconds: times.off, setup: rest }]),
+  ];
+  const { nodes, elements, elementOf } = timeCircuit(model, moments, edits, irons);
+  const at = elementOf.get(own.index);
+  if (at === undefined) return { seconds: [0, times.end], values: [0, 0] };
+  const { seconds, own: unknowns } = runInTime(nodes, elements, times.end, {
+    mostStep: times.end / 400,
+    tolerance: 1e-3,
+  });
+  return { seconds: [...seconds], values: [...unknowns[at]![0]!] };
+}

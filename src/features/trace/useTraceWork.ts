@@ -1,0 +1,31 @@
+'use client';
+
+import { useEffect, useMemo, useState } from 'react';
+import type { Circuit, Setup } from '@/core/circuit/schema';
+import type { CoilJudgement } from '@/core/trace/judgeCoil';
+import type { KeptTrace } from '@/core/trace/keptTrace';
+import type { Answer } from '@/workers/protocol';
+import { weighTrace } from '@/workers/traceClient';
+
+/** What a trace is weighed to be; null while that is worked out, or where there is none. */
+export function useJudgement(
+  circuit: Circuit,
+  part: string,
+  on: Setup | null,
+  amps: KeptTrace | null,
+  sound: KeptTrace | null,
+): Answer<CoilJudgement> | null {
+  const [found, setFound] = useState<{ of: object; answer: Answer<CoilJudgement> } | null>(null);
+  // One object for one question: an answer to another one is none.
+  const question = useMemo(
+    () => (on && amps ? { circuit, part, on, amps, sound } : null),
+    [circuit, part, on, amps, sound],
+  );
+  useEffect(() => {
+    if (!question) return;
+    const { answer, cancel } = weighTrace(question);
+    void answer.then((value) => setFound({ of: question, answer: value }));
+    return cancel;
+  }, [question]);
+  return question && found?.of === question ? found.answer : null;
+}

@@ -1,0 +1,122 @@
+import type { CoilCondition } from '@/core/trace/conditions';
+import type { EntryOf } from '@/core/job/entries';
+import { coilFeatures, type CoilFeatures } from '@/core/trace/coilFeatures';
+import { traceOfKept } from '@/core/trace/keptTrace';
+import type { CoilStanding } from '@/core/trace/judgeCoil';
+import { quantity } from './readings';
+
+/** A short time in words: "38 ms", "1.2 s". */
+export function timeWords(seconds: number): string {
+  const ms = 1000 * seconds;
+  if (ms < 1) return 'under 1 ms';
+  return seconds < 0.9995
+    ? `${Number(ms.toPrecision(ms < 10 ? 2 : 3))} ms`
+    : `${Number(seconds.toPrecision(3))} s`;
+}
+
+/** What each condition is called in a list. */
+export const CONDITION_WORDS: Readonly<Record<CoilCondition, string>> = {
+  sound: 'as it was when it was sound',
+  nothing: 'nothing flows',
+  starved: 'too little reaches it',
+  shortedTurns: 'turns shorted',
+  jammedOut: 'stays out',
+  jammedIn: 'stays in',
+  slow: 'moves late, held up on its way',
+  weakSpring: 'moves early, spring weak',
+  bare: 'suppression gone',
+};
+
+/** What a named condition comes to, and what to do about it. */
+const CONDITION_SENTENCES: Readonly<Record<CoilCondition, string>> = {
+  sound: 'It moves as it did when it was sound: look past this coil.',
+  nothing: 'Nothing flows: the way to it is open, or nothing asks for it.',
+  starved: 'It settles at too little: volts are lost on the way. Read the drop under load.',
+  shortedTurns: 'It settles at too much and rises too fast: turns are shorted. Read its ohms, plug off.',
+  jammedOut:
+    'It takes its current and does not move: it stays out. Look for dirt, a bent stem, a load against it.',
+  jammedIn: 'It takes its current and does not move: it stays in, as after the last time.',
+  slow: 'It moves later than it did: something holds it up on its way. Look for dirt, thick oil, wear.',
+  weakSpring: 'It moves at less current than it did and lets go later: its spring is weak or broken.',
+  bare: 'Its current is cut off at once: the diode or resistor beside it no longer takes it over, and the contact draws an arc.',
+};
+
+/** What a trace's standings come to in one sentence. */
+export function judgementWords(
+  named: CoilCondition | null,
+  standings: readonly Pick<CoilStanding, 'condition' | 'share'>[],
+  compared: boolean,
+): string {
+  if (named) return CONDITION_SENTENCES[named];
+  const share = (...of: CoilCondition[]) =>
+    standings.filter(({ condition }) => of.includes(condition)).reduce((sum, one) => sum + one.share, 0);
+  if (share('jammedOut', 'jammedIn') >= CLEAR)
+    return 'It takes its current and does not move; whether it stays out or in this trace does not say.';
+  if (!compared && share('sound', 'slow', 'weakSpring') >= CLEAR)
+    return 'It moves. Whether as quickly as it should only a trace from when it was sound, or of its twin, can say.';
+  return 'Nothing stands clear: take it again with more points, or hold it against a trace from when it was sound.';
+}
+const CLEAR = 0.8;
+
+/** What stands on the curve, in words, with the moment on its own clock. */
+export function markWords(features: CoilFeatures): { at: number; words: string }[] {
+  const { onset, crestSeconds, dipSeconds, off, releaseSeconds } = features;
+  return [
+    ...(onset === null ? [] : [{ at: onset, words: 'on' }]),
+    ...(onset === null || crestSeconds === null
+      ? []
+      : [{ at: onset + crestSeconds, words: 'begins to move' }]),
+    ...(onset === null || dipSeconds === null
+      ? []
+      : [{ at: onset + dipSeconds, words: `moved, ${timeWords(dipSeconds)}` }]),
+    ...(off === null ? [] : [{ at: off, words: 'off' }]),
+    ...(off === null || releaseSeconds === null
+      ? []
+      : [{ at: off + releaseSeconds, words: `back, ${timeWords(releaseSeconds)}` }]),
+  ];
+}
+
+/** What a coil's trace shows, line by line, beside an earlier one. */
+export function featureLines(
+  now: CoilFeatures,
+  before: CoilFeatures | null,
+  expectedAmps: number | null,
+): string[] {
+  const { settledAmps, moved, dipSeconds, fallSeconds, releaseSeconds } = now;
+  const amps = (value: number) => quantity('amps', value);
+  const was = (key: 'dipSeconds' | 'fallSeconds' | 'releaseSeconds') =>
+    before === null || before[key] === null ? '' : `, ${timeWords(before[key])} before`;
+  return [
+    moved === true && dipSeconds !== null
+      ? `It moved: the current dips ${timeWords(dipSeconds)} after it was switched on${was('dipSeconds')}.`
+      : moved === false
+        ? 'No dip on the way up: it did not move.'
+        : settledAmps === 0
+          ? 'Nothing flows.'
+          : 'Too few points on the way up to say whether it moved: take it faster.',
+    settledAmps === null
+      ? 'It was not watched until it settled.'
+      : settledAmps === 0
+        ? ''
+        : `It settles at ${amps(settledAmps)}${expectedAmps === null ? '' : `; the drawing expects ${amps(expectedAmps)}`}${
+            before?.settledAmps ? `; ${amps(before.settledAmps)} before` : ''
+          }.`,
+    fallSeconds === null
+      ? ''
+      : `Switched off, a third is left after ${timeWords(fallSeconds)}${was('fallSeconds')}.`,
+    releaseSeconds === null ? '' : `It goes back after ${timeWords(releaseSeconds)}${was('releaseSeconds')}.`,
+  ].filter((line) => line !== '');
+}
+
+/** A kept trace in one breath, as a report has it. */
+export function keptTraceWords({ amps, named }: Pick<EntryOf<'trace'>['body'], 'amps' | 'named'>): string {
+  const { settledAmps, moved, dipSeconds } = coilFeatures(traceOfKept(amps));
+  return [
+    moved === true && dipSeconds !== null ? `moved after ${timeWords(dipSeconds)}` : '',
+    moved === false ? 'did not move' : '',
+    settledAmps === null ? '' : `settles at ${quantity('amps', settledAmps)}`,
+    named ? CONDITION_WORDS[named] : '',
+  ]
+    .filter((one) => one !== '')
+    .join(', ');
+}

@@ -1,0 +1,4 @@
+import { expose } from 'comlink';
+import { judgeTrace, readTraceFile } from './traceTask';
+
+expose({ read: readTraceFile, judge: judgeTrace });

@@ -1,0 +1,22 @@
+import type { CoilJudgement } from '@/core/trace/judgeCoil';
+import type { TraceFile } from '@/formats/traceFile';
+import { runIn, type OwnRun } from './ownWorker';
+import type { TraceQuestion } from './traceTask';
+
+interface TraceWorker {
+  read(file: Blob, name: string): Promise<TraceFile>;
+  judge(question: TraceQuestion): Promise<CoilJudgement>;
+}
+
+const ownWorker = () => new Worker(new URL('./trace.worker.ts', import.meta.url), { type: 'module' });
+const failed = (why: string) => `${why.charAt(0).toUpperCase()}${why.slice(1)}.`;
+
+/** Reads a file of a trace. */
+export function readTrace(file: Blob, name: string): OwnRun<TraceFile> {
+  return runIn<TraceWorker, TraceFile>(ownWorker(), (remote) => remote.read(file, name), failed);
+}
+
+/** Weighs a coil's trace; some seconds. */
+export function weighTrace(question: TraceQuestion): OwnRun<CoilJudgement> {
+  return runIn<TraceWorker, CoilJudgement>(ownWorker(), (remote) => remote.judge(question), failed);
+}

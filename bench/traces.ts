@@ -2,7 +2,7 @@ import { seededRandom } from '../src/core/random';
 import { coilFeed } from '../src/core/trace/coilFeed';
 import { judgeCoil } from '../src/core/trace/judgeCoil';
 import { CoilOfMachine, PLANTED_CONDITIONS } from '../src/core/trace/testing/plantedCoil';
-import { tracePlaces } from '../src/core/trace/testing/tracePlaces';
+import { tracePlaces } from '../src/testing/tracePlaces';
 
 /**
  * How often a coil's trace alone names what was planted, in the whole circuits of demonstration and templates: held against an earlier trace

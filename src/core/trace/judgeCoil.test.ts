@@ -2,7 +2,7 @@ import { seededRandom } from '../random';
 import { coilFeed } from './coilFeed';
 import { judgeCoil } from './judgeCoil';
 import { CoilOfMachine } from './testing/plantedCoil';
-import { tracePlaces } from './testing/tracePlaces';
+import { tracePlaces } from '../../testing/tracePlaces';
 
 const TILLER = tracePlaces().find(
   ({ ref, model }) => ref === 'Y14' && model.compiled.circuit.name.startsWith('Tiller'),

@@ -101,11 +101,20 @@ export function judgeCoil(feed: CoilFeed, trace: Trace, sound: Trace | null, see
   const own = before ? feedOfSound(feed, before) : feed;
   const irons =
     before && sound ? knownIrons(own, sound, before, seed) : drawnIrons(seededRandom(seed), BLIND_IRONS);
+  const times = switchingOf(trace, features);
+  const step = stepOf(trace);
+  const sounds = new Map<Iron, CoilFeatures>();
   const question: Question = {
     feed: own,
     seen: features,
-    times: switchingOf(trace, features),
-    step: stepOf(trace),
+    before,
+    soundOf: (iron) => {
+      const known = sounds.get(iron) ?? coilFeatures(sampled(coilCourse(own, { iron }, times), step));
+      sounds.set(iron, known);
+      return known;
+    },
+    times,
+    step,
     widened: before ? 1 : BLIND_WIDENED,
   };
   const tries = COIL_CONDITIONS.filter((one) => one !== 'bare' || feed.suppression.by !== 'nothing').map(
@@ -136,6 +145,9 @@ function namedBy([first]: readonly CoilStanding[], compared: boolean): CoilCondi
 interface Question {
   feed: CoilFeed;
   seen: CoilFeatures;
+  before: CoilFeatures | null;
+  /** What a sound coil with an iron shows, switched as the judged one was. */
+  soundOf: (iron: Iron) => CoilFeatures;
   times: Switching;
   step: number;
   /** Spreads of what depends on the iron are so many times as wide. */
@@ -164,7 +176,7 @@ class Tries {
 
   take(irons: readonly Iron[], severities: number): void {
     const { condition, question, random } = this;
-    const { feed, seen, times, step, widened } = question;
+    const { feed, seen, before, times, step, widened } = question;
     if (condition === 'nothing') {
       this.draws = 1;
       this.sum = this.best = seen.settledAmps === 0 ? 1 : 0;
@@ -175,8 +187,9 @@ class Tries {
         const state = stateOf(condition, question, iron, random);
         const scattered = { ...feed, volts: feed.volts * (1 + SUPPLY_SCATTER * random.normal()) };
         const course = coilCourse(scattered, state, times);
-        const features = coilFeatures(sampled(course, step));
-        if (condition === 'slow' && !this.isLate(features, iron)) continue;
+        const own = coilFeatures(sampled(course, step));
+        if (condition === 'slow' && !isLate(own, question.soundOf(iron))) continue;
+        const features = before ? heldAgainst(own, question.soundOf(iron), before) : own;
         const narrowed = condition === 'starved' || condition === 'shortedTurns' ? NARROWED : 1;
         const fit = narrowed * Math.exp(-distance(features, seen, step, widened));
         this.sum += fit;
@@ -187,19 +200,21 @@ class Tries {
       }
     }
   }
+}
 
-  private readonly quick = new Map<Iron, number | null>();
-  /** A plunger that is held up and yet as quick as ever is not slow. */
-  private isLate({ dipSeconds }: CoilFeatures, iron: Iron): boolean {
-    if (dipSeconds === null) return true;
-    const { feed, times, step } = this.question;
-    let quick = this.quick.get(iron);
-    if (quick === undefined) {
-      quick = coilFeatures(sampled(coilCourse(feed, { iron }, times), step)).dipSeconds;
-      this.quick.set(iron, quick);
-    }
-    return quick === null || dipSeconds > LATE_FROM * quick;
+/** A plunger that is held up and yet as quick as ever is not slow. */
+function isLate({ dipSeconds }: CoilFeatures, quick: CoilFeatures): boolean {
+  return dipSeconds === null || quick.dipSeconds === null || dipSeconds > LATE_FROM * quick.dipSeconds;
+}
+
+/** What a condition makes of the features that the coil was seen to have: its iron is known by its own trace better than by any that fits it. */
+function heldAgainst(own: CoilFeatures, sound: CoilFeatures, before: CoilFeatures): CoilFeatures {
+  const held = { ...own };
+  for (const key of WEIGHED) {
+    const [a, b, c] = [own[key], sound[key], before[key]];
+    if (a !== null && b !== null && c !== null && b > 0 && c > 0) held[key] = (a * c) / b;
   }
+  return held;
 }
 
 /** The feed as the sound trace shows it: its supply, its winding's warmth and its wires in one. */

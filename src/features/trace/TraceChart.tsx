@@ -65,6 +65,8 @@ export function TraceChart({
     scales: {
       x: {
         type: 'linear',
+        min: lines[0]!.trace.seconds[0]!,
+        max: lines[0]!.trace.seconds.at(-1)!,
         grid: { display: false },
         border: { color: inks.ink, width: 2 },
         ticks: { color: inks.ink2, font: { family: 'B612', size: 15 }, maxTicksLimit: 7 },
@@ -76,6 +78,8 @@ export function TraceChart({
         },
       },
       y: {
+        // The noise of a clamp round nothing goes below it; no current does that is switched on.
+        ...(flowsBack(lines[0]!.trace) ? {} : { min: 0 }),
         grid: { color: inks.rule },
         border: { display: false },
         ticks: {
@@ -99,6 +103,17 @@ export function TraceChart({
     </div>
   );
 }
+
+/** Whether a trace goes below nothing by more than its noise. */
+function flowsBack({ values }: Trace): boolean {
+  let [low, high] = [0, 0];
+  for (const value of values) {
+    low = Math.min(low, value);
+    high = Math.max(high, value);
+  }
+  return -low > NOISE_SHARE * high;
+}
+const NOISE_SHARE = 0.1;
 
 /** Words over the curve with a hairline down to it; those that would run into each other stand one line lower. */
 function marked(marks: readonly TraceMark[], inks: Inks): Plugin<'line'> {

@@ -37,23 +37,21 @@ export function TraceScreen() {
   const asked = useSearchParams().get('part');
   const parts = useMemo(() => tracedParts(model), [model]);
   const part = parts.find((ref) => ref === asked) ?? parts[0];
+  if (part) return <PartTrace key={`${part} ${log.state.traces.length}`} part={part} parts={parts} />;
   return (
     <StepLayout
-      part={part ?? null}
       left={
         <>
           <SheetNav name="trace" />
-          {part ? (
-            <PartTrace key={`${part} ${log.state.traces.length}`} part={part} parts={parts} />
-          ) : (
-            <Nothing>No coil of this circuit stands on direct volts: there is no plunger to watch.</Nothing>
-          )}
+          <Nothing>No coil of this circuit stands on direct volts: there is no plunger to watch.</Nothing>
         </>
       }
-      right={part ? <HowToTake part={part} /> : null}
+      right={null}
     />
   );
 }
+
+const NOTHING = -1;
 
 /** How the trace of a part is taken, and what is to be cleared before. */
 function HowToTake({ part }: { part: string }) {
@@ -132,7 +130,7 @@ function PartTrace({ part, parts }: { part: string; parts: readonly string[] }) 
     .filter(({ body, id }) => id !== kept?.id && body.kind === 'dip')
     .map(({ body }) => ({ name: `${body.part}, this job`, amps: body.amps }));
   const choices = [...sounds, ...others];
-  const sound = choices[against - 1] ?? (against === 0 ? (sounds[0] ?? null) : null);
+  const sound = choices[against] ?? null;
 
   const shown = useMemo(() => brought?.trace ?? (kept ? traceOfKept(kept.body.amps) : null), [brought, kept]);
   const amps = useMemo(
@@ -142,6 +140,12 @@ function PartTrace({ part, parts }: { part: string; parts: readonly string[] }) 
   const judged = useJudgement(model.compiled.circuit, part, on?.setup ?? null, amps, sound?.amps ?? null);
   const features = useMemo(() => (shown ? coilFeatures(shown) : null), [shown]);
   const before = useMemo(() => (sound ? coilFeatures(traceOfKept(sound.amps)) : null), [sound]);
+
+  const expected = useMemo(() => {
+    const first = judged?.ok && judged.value.named ? judged.value.standings[0] : null;
+    if (!first?.trace || !shown) return null;
+    return { condition: first.condition, trace: shifted(first.trace, shown.seconds[0]!) };
+  }, [judged, shown]);
 
   const keep = () => {
     if (!amps || !features || !on || !brought) return;
@@ -174,35 +178,36 @@ function PartTrace({ part, parts }: { part: string; parts: readonly string[] }) 
       );
   };
 
-  return (
-    <section aria-labelledby="trace">
-      <Heading id="trace">Trace of {partWords(speaker, part)}</Heading>
-      {parts.length > 1 ? (
-        <p className="flex flex-wrap gap-x-4 text-[16.5px]">
-          {parts.map((ref) => (
-            <StepLink
-              key={ref}
-              step="test"
-              query={{ sheet: 'trace', part: ref }}
-              aria-current={ref === part ? 'page' : undefined}
-              className="fig min-h-11 py-2.5 underline-offset-4 aria-[current=page]:text-pencil aria-[current=page]:underline"
-            >
-              {ref}
-            </StepLink>
-          ))}
-        </p>
-      ) : null}
-      <BringTrace
-        onBrought={(trace, source) => {
-          setTrouble(null);
-          setBrought({ trace, source });
-        }}
-        onTrouble={setTrouble}
-        onSound={(trace, source) => setSounds((now) => [{ name: source, amps: keepTrace(trace) }, ...now])}
-      />
-      {trouble ? <Trouble>{trouble}</Trouble> : null}
-      {shown && features ? (
-        <>
+  const left = (
+    <>
+      <SheetNav name="trace" />
+      <section aria-labelledby="trace">
+        <Heading id="trace">Trace of {partWords(speaker, part)}</Heading>
+        {parts.length > 1 ? (
+          <p className="flex flex-wrap gap-x-4 text-[16.5px]">
+            {parts.map((ref) => (
+              <StepLink
+                key={ref}
+                step="test"
+                query={{ sheet: 'trace', part: ref }}
+                aria-current={ref === part ? 'page' : undefined}
+                className="fig min-h-11 py-2.5 underline-offset-4 aria-[current=page]:text-pencil aria-[current=page]:underline"
+              >
+                {ref}
+              </StepLink>
+            ))}
+          </p>
+        ) : null}
+        <BringTrace
+          onBrought={(trace, source) => {
+            setTrouble(null);
+            setBrought({ trace, source });
+          }}
+          onTrouble={setTrouble}
+          onSound={(trace, source) => setSounds((now) => [{ name: source, amps: keepTrace(trace) }, ...now])}
+        />
+        {trouble ? <Trouble>{trouble}</Trouble> : null}
+        {shown && features ? (
           <Shown
             key={brought?.source ?? kept?.id}
             part={part}
@@ -218,11 +223,11 @@ function PartTrace({ part, parts }: { part: string; parts: readonly string[] }) 
                     },
                   ]
                 : []),
-              ...(judged?.ok && judged.value.standings[0]?.trace && judged.value.named
+              ...(expected
                 ? [
                     {
-                      name: CONDITION_WORDS[judged.value.named],
-                      trace: shifted(judged.value.standings[0].trace, shown.seconds[0]!),
+                      name: `expected: ${CONDITION_WORDS[expected.condition]}`,
+                      trace: expected.trace,
                       as: 'expected' as const,
                     },
                   ]
@@ -230,68 +235,79 @@ function PartTrace({ part, parts }: { part: string; parts: readonly string[] }) 
             ]}
             marks={markWords(features)}
           />
-          {choices.length > 0 ? (
-            <label className="flex flex-wrap items-center gap-2 text-[16.5px]">
-              Held against
-              <select
-                className={`${FIELD} w-auto!`}
-                value={against}
-                onChange={({ target }) => setAgainst(Number(target.value))}
-              >
-                {sounds.length > 0 ? (
-                  <option value={0}>{sounds[0]!.name}</option>
-                ) : (
-                  <option value={0}>nothing</option>
-                )}
-                {choices.map(({ name }, at) =>
-                  at === 0 && sounds.length > 0 ? null : (
-                    <option key={name} value={at + 1}>
-                      {name}
-                    </option>
-                  ),
-                )}
-                {sounds.length > 0 ? <option value={-1}>nothing</option> : null}
-              </select>
-            </label>
-          ) : null}
-          <div className="py-2 text-[17px]" data-testid="trace-found">
-            <p className="text-[18px] leading-[24px] font-[650]" role="status">
-              {judged === null
-                ? 'Weighing what it can be the trace of: some seconds.'
-                : judged.ok
-                  ? judgementWords(judged.value.named, judged.value.standings, judged.value.before !== null)
-                  : judged.message}
-            </p>
-            {featureLines(features, before, on?.amps ?? null).map((line) => (
-              <p key={line}>{line}</p>
-            ))}
+        ) : null}
+        {shown && choices.length > 0 ? (
+          <label className="flex flex-wrap items-center gap-2 pt-1 text-[16.5px]">
+            Held against
+            <select
+              className={`${FIELD} w-auto!`}
+              value={against}
+              onChange={({ target }) => setAgainst(Number(target.value))}
+            >
+              {choices.map(({ name }, at) => (
+                <option key={name} value={at}>
+                  {name}
+                </option>
+              ))}
+              <option value={NOTHING}>nothing</option>
+            </select>
+          </label>
+        ) : null}
+      </section>
+    </>
+  );
+  const found =
+    shown && features ? (
+      <section aria-labelledby="found" className="pt-3" data-testid="trace-found">
+        <Heading id="found">What it shows</Heading>
+        <p className="py-2 text-[18px] leading-[24px] font-[650]" role="status">
+          {judged === null
+            ? 'Weighing what it can be the trace of: some seconds.'
+            : judged.ok
+              ? judgementWords(judged.value.named, judged.value.standings, judged.value.before !== null)
+              : judged.message}
+        </p>
+        <div className="pb-2 text-[17px]">
+          {featureLines(features, before, on?.amps ?? null).map((line) => (
+            <p key={line}>{line}</p>
+          ))}
+        </div>
+        {judged?.ok ? <Standings standings={judged.value.standings} /> : null}
+        {brought ? (
+          <div className="flex flex-wrap items-center gap-3 pt-3">
+            <button
+              type="button"
+              onClick={keep}
+              disabled={judged === null}
+              className="min-h-11 bg-pencil px-5 text-[17px] font-[750] text-sheet disabled:bg-well disabled:text-ink2"
+            >
+              Keep it in the job
+            </button>
+            <PlainKey onClick={() => setBrought(null)}>Leave it</PlainKey>
+            <span className="text-[15.5px] text-ink2">
+              {fixes.length > 0
+                ? 'After the fix: what the next trace of it is held against.'
+                : 'What it settles at and whether it moved count as readings.'}
+            </span>
           </div>
-          {judged?.ok ? <Standings standings={judged.value.standings} /> : null}
-          {brought ? (
-            <div className="flex flex-wrap items-center gap-3 pt-2">
-              <button
-                type="button"
-                onClick={keep}
-                disabled={judged === null}
-                className="min-h-11 bg-pencil px-5 text-[17px] font-[750] text-sheet disabled:bg-well disabled:text-ink2"
-              >
-                Keep it in the job
-              </button>
-              <PlainKey onClick={() => setBrought(null)}>Leave it</PlainKey>
-              <span className="text-[15.5px] text-ink2">
-                {fixes.length > 0
-                  ? 'After the fix: what the next trace of it is held against.'
-                  : 'What it settles at and whether it moved count as readings.'}
-              </span>
-            </div>
-          ) : kept ? (
-            <p className="text-[15.5px] text-ink2">
-              Kept by {kept.person}, from {kept.body.source || 'typed points'}.
-            </p>
-          ) : null}
+        ) : kept ? (
+          <p className="pt-2 text-[15.5px] text-ink2">
+            Kept by {kept.person}, from {kept.body.source || 'typed points'}.
+          </p>
+        ) : null}
+      </section>
+    ) : null;
+  return (
+    <StepLayout
+      part={part}
+      left={left}
+      right={
+        <>
+          {found}
+          <HowToTake part={part} />
         </>
-      ) : null}
-    </section>
+      }
+    />
   );
 }
 

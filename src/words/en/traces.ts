@@ -60,7 +60,7 @@ const CLEAR = 0.8;
 
 /** What stands on the curve, in words, with the moment on its own clock. */
 export function markWords(features: CoilFeatures): { at: number; words: string }[] {
-  const { onset, crestSeconds, dipSeconds, off, releaseSeconds } = features;
+  const { onset, dipSeconds, off, releaseSeconds } = features;
   return [
     ...(onset === null ? [] : [{ at: onset, words: 'on' }]),
     ...(onset === null || crestSeconds === null

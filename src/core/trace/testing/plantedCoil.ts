@@ -2,7 +2,7 @@ import type { Edit } from '../../circuit/edits';
 import { CircuitModel } from '../../circuit/model';
 import type { Circuit, Setup } from '../../circuit/schema';
 import { faultByName, listFaults } from '../../diagnosis/faults';
-import { seededRandom } from '../../random';
+import { type seededRandom } from '../../random';
 import type { Iron } from '../../transient/ofCircuit';
 import { coilFeed } from '../coilFeed';
 import type { Switching } from '../coilCourse';

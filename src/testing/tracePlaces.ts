@@ -1,6 +1,6 @@
-import { demoCircuit } from '../../../testing/demoCircuits';
-import { TEMPLATES } from '../../templates/templates';
-import { coilPlaces, type CoilPlace } from './plantedCoil';
+import { demoCircuit } from './demoCircuits';
+import { TEMPLATES } from '../core/templates/templates';
+import { coilPlaces, type CoilPlace } from '../core/trace/testing/plantedCoil';
 
 const DEMO = [
   'compressor-gate',

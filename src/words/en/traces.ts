@@ -63,9 +63,6 @@ export function markWords(features: CoilFeatures): { at: number; words: string }
   const { onset, dipSeconds, off, releaseSeconds } = features;
   return [
     ...(onset === null ? [] : [{ at: onset, words: 'on' }]),
-    ...(onset === null || crestSeconds === null
-      ? []
-      : [{ at: onset + crestSeconds, words: 'begins to move' }]),
     ...(onset === null || dipSeconds === null
       ? []
       : [{ at: onset + dipSeconds, words: `moved, ${timeWords(dipSeconds)}` }]),

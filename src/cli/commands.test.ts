@@ -37,6 +37,29 @@ describe('the command line', () => {
     expect(JSON.stringify(result)).not.toContain('null,null');
   });
 
+  it('weighs a coil’s trace, and refuses what draws none', () => {
+    const pieces = (path: string) => [readFileSync(path, 'utf8')];
+    const circuit = (path: string) => parseCircuit(JSON.parse(readFileSync(path, 'utf8')));
+    const trace = (...more: string[]) =>
+      runCommand(
+        [
+          'trace',
+          'demo/circuits/groomer-tiller-float.circuit.json',
+          'demo/traces/tiller-float-sticky.csv',
+          ...more,
+        ],
+        load,
+        pieces,
+        circuit,
+      ) as { named: string | null; why: string; expectedAmps: number; features: { settledAmps: number } };
+    const found = trace('--part', 'Y14', '--sound', 'demo/traces/tiller-float-sound.csv');
+    expect(found.named).toBe('slow');
+    expect(found.why).toMatch(/moves later than it did/);
+    expect(found.features.settledAmps).toBeCloseTo(found.expectedAmps, 1);
+    expect(() => trace('--part', 'F12')).toThrow(/"F12" is a fuse/);
+    expect(() => trace()).toThrow(/--part: missing/);
+  });
+
   it('ranks the tests it is given', () => {
     const given = load(CASE);
     const tests = [

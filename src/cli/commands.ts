@@ -13,14 +13,20 @@ import { bindTest, predictedValue } from '../core/diagnosis/predict';
 import type { Verdict } from '../core/diagnosis/verdict';
 import { parseReading } from '../core/units/parseReading';
 import { computeSheet, type Sheet } from '../core/sheets/sheets';
+import { coilFeed } from '../core/trace/coilFeed';
+import { judgeCoil } from '../core/trace/judgeCoil';
+import { workedIn } from '../core/trace/restOf';
+import type { Trace } from '../core/trace/trace';
 import { LogReader } from '../formats/logReader';
 import { writeSpice } from '../formats/spice';
+import { channelTrace, readTraceText } from '../formats/traceFile';
+import { judgementWords } from '../words/en/traces';
 import { verdictWhy } from '../words/en/verdict';
 import { writeWireList } from '../formats/wireList';
 
 const USAGE =
   'use one of: diagnose CASE, predict CASE [--fault PART:FAULT[=OHMS]], reading TEXT, decode TEXT, decode --log FILE, ' +
-  'draw CHAIN, sheet FILE, check CIRCUIT, wires CIRCUIT, netlist CIRCUIT';
+  'draw CHAIN, sheet FILE, trace CIRCUIT FILE --part PART [--sound FILE], check CIRCUIT, wires CIRCUIT, netlist CIRCUIT';
 
 /**
  * Runs one command. `load` reads and checks a case file, `readPieces` gives a log's text piece by piece. Throws `InputError` for
@@ -60,6 +66,14 @@ export function runCommand(
     }
     case 'sheet':
       return computeSheet(loadSheet(required(target, 'SHEET')));
+    case 'trace': {
+      const part = required(options.get('part'), '--part');
+      const traceOf = (path: string) => channelTrace(readTraceText([...readPieces(path)].join('')), 0);
+      const sound = options.get('sound');
+      return judgeTrace(loadCircuit(required(target, 'CIRCUIT')), part, traceOf(required(words[2], 'FILE')), {
+        sound: sound === undefined ? null : traceOf(sound),
+      });
+    }
     case 'draw': {
       const text = required(words.slice(1).join(' ') || undefined, 'CHAIN');
       const { circuit } = layChains(emptyDrawing('Drawn'), text);
@@ -74,6 +88,22 @@ export function runCommand(
     default:
       throw new InputError('COMMAND', `${command ? `unknown command "${command}"; ` : ''}${USAGE}`);
   }
+}
+
+/** What a coil's trace shows, and what it can be the trace of. */
+function judgeTrace(circuit: Circuit, part: string, trace: Trace, { sound }: { sound: Trace | null }) {
+  const model = new CircuitModel(circuit);
+  const on = workedIn(model, part);
+  if (!on) throw new InputError('--part', `no position of the controls switches "${part}" on`);
+  const { features, before, standings, named } = judgeCoil(coilFeed(model, part, on.setup), trace, sound);
+  return {
+    expectedAmps: on.amps,
+    features,
+    before,
+    standings: standings.map(({ condition, share }) => ({ condition, share })),
+    named,
+    why: judgementWords(named, standings, before !== null),
+  };
 }
 
 /** Codes of a bus log, with how many of its lines could not be read. */
@@ -133,6 +163,8 @@ function required(word: string | undefined, name: string): string {
   return word;
 }
 
+const OPTIONS: readonly string[] = ['fault', 'log', 'part', 'sound'];
+
 function splitArguments(args: readonly string[]): { words: string[]; options: Map<string, string> } {
   const words: string[] = [];
   const options = new Map<string, string>();
@@ -142,7 +174,7 @@ function splitArguments(args: readonly string[]): { words: string[]; options: Ma
     if (!ended && word === '--') ended = true;
     else if (!ended && word.startsWith('--')) {
       const [name = '', inline] = word.slice(2).split(/=(.*)/s);
-      if (name !== 'fault' && name !== 'log') throw new InputError(word, `unknown option; ${USAGE}`);
+      if (!OPTIONS.includes(name)) throw new InputError(word, `unknown option; ${USAGE}`);
       const value = inline ?? args[++at];
       if (value === undefined) throw new InputError(word, 'needs a value');
       options.set(name, value);

@@ -9,14 +9,13 @@ import {
   type ChartOptions,
   type Plugin,
 } from 'chart.js';
-import { useEffect, useState } from 'react';
 import { Line } from 'react-chartjs-2';
 import { useInks, type Inks } from '@/ui/useInks';
+import { useLettered } from '@/ui/useLettered';
 import type { SheetChart } from './benchCharts';
 
 Chart.register(LinearScale, LineElement, LogarithmicScale, PointElement);
 
-const FIGURES = '15px B612';
 const WORDS = '15px "Sofia Sans Semi Condensed Variable"';
 /** More marks than this run into each other. */
 const MOST_MARKS = 40;
@@ -25,11 +24,7 @@ const ON_SHADE = 0.55;
 /** A sheet's readings as lines, their names written on them; level lines only. */
 export function SheetChartFigure({ chart }: { chart: SheetChart }) {
   const inks = useInks();
-  const [lettered, setLettered] = useState(() => document.fonts.check(FIGURES));
-  // A canvas does not draw itself again when its letters arrive.
-  useEffect(() => {
-    void document.fonts.load(FIGURES).then(() => setLettered(true));
-  }, []);
+  const lettered = useLettered();
   const options: ChartOptions<'line'> = {
     animation: false,
     maintainAspectRatio: false,

@@ -28,7 +28,7 @@ export function SheetNav({ name }: { name: JobSheetName | 'trace' }) {
       aria-label="Sheets of this job"
       className="flex flex-wrap gap-x-5 gap-y-1 pt-3 whitespace-nowrap max-tablet:flex-nowrap max-tablet:overflow-x-auto"
     >
-      <StepLink step="test" className="min-h-11 py-2.5 underline underline-offset-4">
+      <StepLink step="test" className="min-h-11 py-2.5 underline underline-offset-4 desk:min-h-9 desk:py-1.5">
         Back to the next test
       </StepLink>
       {names.map((one) => (
@@ -37,7 +37,7 @@ export function SheetNav({ name }: { name: JobSheetName | 'trace' }) {
           step="test"
           query={{ sheet: one }}
           aria-current={one === name ? 'page' : undefined}
-          className="min-h-11 py-2.5 font-[650] underline-offset-4 aria-[current=page]:text-pencil aria-[current=page]:underline"
+          className="min-h-11 py-2.5 desk:min-h-9 desk:py-1.5 font-[650] underline-offset-4 aria-[current=page]:text-pencil aria-[current=page]:underline"
         >
           {one === 'trace' ? 'Trace' : SHEET_TITLE[one]}
         </StepLink>

@@ -7,6 +7,7 @@ import { Line } from 'react-chartjs-2';
 import { seenPoints } from '@/core/trace/seenPoints';
 import type { Trace } from '@/core/trace/trace';
 import { useInks, type Inks } from '@/ui/useInks';
+import { useLettered } from '@/ui/useLettered';
 import { quantity } from '@/words/en/readings';
 
 Chart.register(LinearScale, LineElement, PointElement);
@@ -38,6 +39,7 @@ export function TraceChart({
   cursors: readonly number[];
 }) {
   const inks = useInks();
+  const lettered = useLettered();
   const data = useMemo(
     () => ({
       datasets: lines.map(({ name, trace: { seconds, values }, as }) => ({
@@ -94,6 +96,7 @@ export function TraceChart({
   return (
     <div className="h-[300px] py-2" data-testid="trace-chart">
       <Line
+        key={String(lettered)}
         data={data}
         options={options}
         plugins={[marked(marks, inks), crossed(cursors, inks)]}

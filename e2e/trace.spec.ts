@@ -1,0 +1,50 @@
+import { expect, test } from '@playwright/test';
+import { openJob, step } from './steps';
+
+test('a trace of a coil names a plunger that is held up, counts as readings, and stands in the report', async ({
+  page,
+}) => {
+  await openJob(page, 'G-2 Groomer OR-202: Tiller float valve', 'Tiller floats late');
+  await step(page, 'Complaint');
+  await page
+    .getByRole('group', { name: /Y14.*float on/ })
+    .getByRole('button', { name: 'weak', exact: true })
+    .click();
+  await step(page, 'Test');
+  const number = /jobs\/(\d+)/.exec(page.url())![1]!;
+  await page.goto(`/jobs/${number}?sheet=trace&part=Y14`);
+  const found = page.getByTestId('trace-found');
+  // What is no trace is refused with its name, and nothing is lost by it.
+  const bring = page.getByLabel('Bring a trace (CSV or WAV)');
+  await bring.setInputFiles({ name: 'notes.csv', mimeType: 'text/csv', buffer: Buffer.from('hello\nworld') });
+  await expect(page.getByRole('alert').filter({ hasText: /notes\.csv: .*no rows of figures/ })).toBeVisible();
+
+  await bring.setInputFiles('demo/traces/tiller-float-sticky.csv');
+  await expect(page.getByTestId('trace-chart')).toBeVisible();
+  // An earlier job left the sound one: it is held against that without being asked.
+  await expect(page.getByLabel('Held against')).toContainText('Y14, sound, job 398');
+  await expect(found).toContainText('moves later than it did', { timeout: 90_000 });
+  await expect(found).toContainText(/17\.\d ms after it was switched on, 13\.\d ms before/);
+  await expect(found.getByTestId('trace-standings')).toContainText(/held up on its way\s*(1[6-9]|20) in 20/);
+  const cursor = page.getByLabel(/^Cursor A/);
+  await cursor.focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(page.getByText('Between them:')).toBeVisible();
+
+  await page.getByRole('button', { name: 'Keep it in the job' }).click();
+  await expect(found).toContainText('Kept by Tove');
+  await page.reload();
+  await expect(found).toContainText('Kept by Tove, from tiller-float-sticky.csv');
+  const report = (await (await page.request.get(`/api/jobs/${number}/job.json`)).json()) as {
+    entries: { type: string; body: { reading?: { kind: string; value: unknown }; named?: string } }[];
+  };
+  const readings = report.entries.flatMap(({ type, body }) => (type === 'reading' ? [body.reading!] : []));
+  expect(readings).toContainEqual(expect.objectContaining({ kind: 'click', value: true }));
+  const amps = readings.find(({ kind }) => kind === 'amps');
+  expect(Number(amps!.value)).toBeCloseTo(1.72, 1);
+  expect(report.entries.find(({ type }) => type === 'trace')!.body.named).toBe('slow');
+  await page.goto(`/jobs/${number}/report`);
+  await expect(
+    page.getByText(/Trace of Y14.*moved after 17\.\d ms, settles at 1\.72 A, moves late/),
+  ).toBeVisible();
+});

@@ -123,7 +123,7 @@ export function SheetGrid({ sheet, at, onChoose }: GridProps) {
                         chosen={at?.[0] === r && at[1] === c}
                         ground={
                           full === null
-                            ? ''
+                            ? (CELL_GROUND[sheet.verdicts?.[r]?.[c] ?? ''] ?? '')
                             : `${r === c ? 'border-solid! border-ink!' : ''} ${cell.value === null ? '' : outputGround(sizeOf(cell.value), full)}`
                         }
                         onChoose={() => onChoose([r, c])}
@@ -180,6 +180,9 @@ function Says({ sheet, verdict }: { sheet: JobSheet; verdict: string | null }) {
     </>
   );
 }
+
+/** Of a sheet that judges each cell by itself. */
+const CELL_GROUND: Readonly<Record<string, string>> = { bad: 'bg-stamp-t text-stamp', good: 'bg-verdi-t' };
 
 /** Volts of an output that is on, as drawn. */
 function fullOf({ rows }: JobSheet): number {

@@ -9,6 +9,7 @@ import type { SealAnswer } from '@/core/sheets/onCircuit/cylindersSheet';
 import type { NeedCheck } from '@/core/sheets/onCircuit/needsSheet';
 import type { OutputsAnswer } from '@/core/sheets/outputs/outputs';
 import type { SheetAnswer } from '@/core/sheets/sheet';
+import type { TimelineAnswer } from '@/core/sheets/onCircuit/timelineSheet';
 import type { Baseline } from '@/core/diagnosis/yardsticks';
 import { siteTime } from '@/core/units/siteTime';
 import type { Reading, Test } from '@/core/circuit/schema';
@@ -30,6 +31,7 @@ export const SHEET_TITLE: Readonly<Record<JobSheetName, string>> = {
   terminals: 'Contacts, both ways',
   diodes: 'Diodes, both ways',
   interlocks: 'Interlock chain',
+  timeline: 'Wires in sequence',
   drop: 'Volts lost on the way',
   insulation: 'Insulation',
   conductors: 'Conductor by conductor',
@@ -70,12 +72,18 @@ const COLUMNS: Readonly<Record<string, string>> = {
 
 /** What a column reads; of a matrix its point's own name. */
 export function columnWords(column: string): string {
-  return COLUMNS[column] ?? column;
+  return COLUMNS[column] ?? (column.startsWith('[') ? momentWords(column) : column);
+}
+
+/** A moment of a sequence by its key: "key on, at once". */
+function momentWords(column: string): string {
+  const [turned, atOnce] = JSON.parse(column) as [[string, string] | null, boolean];
+  return turned === null ? 'At rest' : `${turned[0]} ${turned[1]}${atOnce ? ', at once' : ''}`;
 }
 
 /** The same within a sentence. */
 export function columnInText(column: string): string {
-  return COLUMNS[column]?.toLowerCase() ?? column;
+  return COLUMNS[column]?.toLowerCase() ?? columnWords(column);
 }
 
 /** A cell by its row and column. */
@@ -118,6 +126,7 @@ const VERDICTS: Readonly<Record<JobSheetName, Readonly<Record<string, string>>>>
     hidden: 'hidden by what lies across it: lift one end',
   },
   interlocks: { good: 'passes its volts on', bad: 'loses the volts here' },
+  timeline: { good: 'as it should be', bad: 'not as it should be' },
   drop: { good: 'loses what it may', high: 'loses too much' },
   insulation: { good: 'good', watch: 'to be watched', bad: 'leaks' },
   conductors: { good: 'good', watch: 'to be watched', bad: 'leaks' },
@@ -227,6 +236,7 @@ export function rowTitle(speaker: Speaker, { name }: JobSheet, row: SheetRow): s
     return [partWords(speaker, test.part), position].filter(Boolean).join(', ');
   }
   if (name === 'drop' || name === 'survey') return partWords(speaker, row.name);
+  if (name === 'timeline') return `${pointName(speaker, row.name)}, ${row.name}`;
   if (name === 'interlocks' && row.name === 'supply') return 'Supply';
   if (name === 'cylinders') return `${row.name}, ${row.check}`;
   if (name === 'needs') return `${row.name}: ${LOOKS[row.check as NeedCheck]}`;
@@ -246,6 +256,7 @@ export function sheetFoundWords(sheet: JobSheet, titleOf: (row: SheetRow) => str
   if (sheet.name === 'functions') return functionsFound(sheet);
   if (sheet.name === 'interlocks') return interlocksFound(sheet);
   if (sheet.name === 'needs') return needsFound(sheet);
+  if (sheet.name === 'timeline') return timelineFound(sheet, titleOf);
   if (sheet.name === 'cylinders') return cylindersFound(sheet);
   if (sheet.name === 'conductors') return conductorsFound(sheet);
   const lines = bad.map((row) => `${titleOf(row)}: ${sheetVerdictWords(sheet.name, row.verdict)}.`);
@@ -354,6 +365,24 @@ function functionsFound({ answers }: JobSheet): string[] {
   if (codes.includes('nothingFails')) return ['Nothing fails so far.', ...clear];
   const told = names.length > MOST_TOLD ? counted(names.length) : names.join(', ');
   return [`Left in doubt, needed by all that fails: ${told}.`, ...clear];
+}
+
+/** The first wire that is not as it should be, and when: what comes after it follows from it. */
+function timelineFound(sheet: JobSheet, titleOf: (row: SheetRow) => string): string[] {
+  const { first } = sheet.answers[0] as TimelineAnswer;
+  if (!first)
+    return [
+      sheet.next
+        ? 'No difference in what was read so far.'
+        : 'Every wire carries what it should, moment by moment.',
+    ];
+  const row = sheet.rows[first.row]!;
+  const { value, expected } = row.cells[first.column]!;
+  const said = (one: Reading['value'] | null) => quantity('volts', Math.abs(Number(one)));
+  return [
+    `First difference, ${columnWords(sheet.columns[first.column]!)}: ${titleOf(row)} carries ${said(value)} where ${said(expected)} should stand.`,
+    'What differs later may only follow from it.',
+  ];
 }
 
 function interlocksFound({ answers, rows }: JobSheet): string[] {

@@ -22,6 +22,7 @@ import type { NeedsAnswer } from '../needs/needs';
 import type { OutputsAnswer } from '../outputs/outputs';
 import type { FunctionsAnswer } from '../functions/functions';
 import { jobSheet, sheetsOfCircuit } from './build';
+import type { TimelineAnswer } from './timelineSheet';
 import { refOfKey } from './functionsSheet';
 import { JOB_SHEETS, type JobSheet, type JobSheetName } from './jobSheet';
 
@@ -431,4 +432,44 @@ describe('sheets that a circuit fills in', () => {
       }
     },
   );
+});
+
+describe('wires in sequence', () => {
+  const stop = () => demoCircuit('tractor-blower-stop');
+  const words = (sheet: JobSheet) => (sheet.answers[0] as TimelineAnswer).first;
+
+  it('go through the controls one after the other, at once where a timer runs, and back again', () => {
+    const sheet = jobSheet(new CircuitModel(stop()), 'timeline', [], MARKS)!;
+    expect(sheet.columns.map((one) => JSON.parse(one) as unknown)).toEqual([
+      [null, false],
+      [['key', 'on'], true],
+      [['key', 'on'], false],
+      [['seat', 'taken'], false],
+      [['seat', 'empty'], false],
+    ]);
+    const carries = (name: string) =>
+      sheet.rows.find((row) => row.name === name)!.cells.map((cell) => Number(cell!.expected) > 6);
+    // The pull-in wire is live for its seconds only, the hold-in wire as long as the seat is taken.
+    expect(carries('Y5:P')).toEqual([false, true, false, false, false]);
+    expect(carries('Y5:H')).toEqual([false, false, false, true, false]);
+  });
+  it('of a sound machine say that every wire carries what it should', () => {
+    const { sheet, readings } = follow(stop(), 'timeline');
+    expect(words(sheet)).toBeNull();
+    expect(sheet.next).toBeNull();
+    expect(readings.length).toBeGreaterThan(10);
+    expect(new Set(Object.values(verdicts(sheet)))).toEqual(new Set(['good']));
+  });
+  it('name the first that differs, and the moment: a seat switch that does not make', () => {
+    const { sheet } = follow(stop(), 'timeline', ['S6', 'stuckOpen']);
+    const first = words(sheet)!;
+    expect(JSON.parse(sheet.columns[first.column]!)).toEqual([['seat', 'taken'], false]);
+    expect(sheet.rows[first.row]!.name).toBe('S6:2');
+    // A wire behind it: what feeds that is as it should be.
+    const lost = follow(stop(), 'timeline', ['X9.1', 'open']).sheet;
+    expect(lost.rows[words(lost)!.row]!.name).toBe('Y5:H');
+  });
+  it('are not asked of a circuit in which nothing follows on anything', () => {
+    expect(jobSheet(new CircuitModel(singleCoil()), 'timeline', [], MARKS)).toBeNull();
+  });
 });

@@ -15,6 +15,7 @@ import { needsSheetOf } from './needsSheet';
 import { outputsSheetOf } from './outputsSheet';
 import { proofChainSheetOf } from './proofChainSheet';
 import { surveySheetOf } from './surveySheet';
+import { timelineSheetOf } from './timelineSheet';
 import { terminalsSheetOf } from './terminalsSheet';
 
 type Build = (
@@ -31,6 +32,7 @@ const BUILD: { [N in JobSheetName]: Build } = {
   terminals: terminalsSheetOf,
   diodes: diodesSheetOf,
   interlocks: interlocksSheetOf,
+  timeline: timelineSheetOf,
   drop: dropSheetOf,
   insulation: insulationSheetOf,
   conductors: conductorsSheetOf,

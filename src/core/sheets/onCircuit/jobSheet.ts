@@ -21,6 +21,7 @@ export const JOB_SHEETS = [
   'terminals',
   'diodes',
   'interlocks',
+  'timeline',
   'drop',
   'insulation',
   'conductors',

@@ -1,4 +1,4 @@
-import { COIL_CONDITIONS } from '../trace/conditions';
+import { COIL_CONDITIONS, TRACE_KINDS } from '../trace/conditions';
 import { keptTrace } from '../trace/keptTrace';
 import { z } from 'zod';
 import { ENERGIES } from '../circuit/energies';
@@ -26,9 +26,6 @@ const entry = <T extends string, B extends z.ZodRawShape>(type: T, body: B) =>
 
 const words = (most = 500) => z.string().trim().max(most);
 const name = words(120).min(1);
-/** What a trace is watched for: a plunger that moves, a start that settles, pulses. */
-export const TRACE_KINDS = ['dip', 'inrush', 'pwm'] as const;
-export type TraceKind = (typeof TRACE_KINDS)[number];
 
 /** What a meter showed, in SI, and as it was typed. */
 const measured = z.object({ value: z.number(), unit: z.enum(['V', 'Pa']), typed: words(40) });

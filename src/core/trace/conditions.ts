@@ -11,3 +11,7 @@ export const COIL_CONDITIONS = [
   'bare',
 ] as const;
 export type CoilCondition = (typeof COIL_CONDITIONS)[number];
+
+/** What a trace is watched for: a plunger that moves, a start that settles, pulses. */
+export const TRACE_KINDS = ['dip', 'inrush', 'pwm'] as const;
+export type TraceKind = (typeof TRACE_KINDS)[number];

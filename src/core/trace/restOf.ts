@@ -2,6 +2,7 @@ import type { CircuitModel } from '../circuit/model';
 import type { Setup } from '../circuit/schema';
 import { findPart } from '../circuit/situation';
 import { branchAmps } from '../circuit/world';
+import { kindOf } from '../kinds/part';
 
 /** Of what a coil draws switched on: less is nothing. */
 const NOTHING = 0.02;
@@ -43,7 +44,8 @@ function positionOf({ compiled }: CircuitModel, turned: readonly [string, string
 
 /** The position of the controls in which a part draws most, and what it draws there, amperes; null where it draws nothing in any. */
 export function workedIn(model: CircuitModel, ref: string): { setup: Setup; amps: number } | null {
-  const own = model.compiled.parts[findPart(model.compiled, ref, 'part')]!.branches[0]!;
+  const own = model.compiled.parts[findPart(model.compiled, ref, 'part')]!.branches[0];
+  if (own?.domain !== 'electrical') return null;
   const all = model.combinations.map((controls) => ({
     setup: { controls },
     amps: Math.abs(branchAmps(model.situation({ controls }).solve({ mode: 'live' }), own.index)),
@@ -61,4 +63,26 @@ export function tracedParts(model: CircuitModel): string[] {
     if (!isCoil || !own || own.reactance > 0 || compiled.alternating[own.a] === 1) return [];
     return workedIn(model, part.ref) ? [part.ref] : [];
   });
+}
+
+/** A part whose current is worth watching, and what for. */
+export interface WatchedPart {
+  ref: string;
+  kind: 'dip' | 'inrush';
+}
+
+/** Coils on direct volts for their plunger; motors, lamps, heaters and coils on alternating volts for how they start. */
+export function watchedParts(model: CircuitModel): WatchedPart[] {
+  const dips = tracedParts(model);
+  const starts = model.compiled.parts.flatMap(({ part }) =>
+    (kindOf(part).traits.works || part.kind === 'relay') &&
+    !dips.includes(part.ref) &&
+    workedIn(model, part.ref)
+      ? [part.ref]
+      : [],
+  );
+  return [
+    ...dips.map((ref): WatchedPart => ({ ref, kind: 'dip' })),
+    ...starts.map((ref): WatchedPart => ({ ref, kind: 'inrush' })),
+  ];
 }

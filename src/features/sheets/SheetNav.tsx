@@ -3,7 +3,7 @@
 import { useEffect, useMemo, useRef } from 'react';
 import { sheetsOfCircuit } from '@/core/sheets/onCircuit/build';
 import type { JobSheetName } from '@/core/sheets/onCircuit/jobSheet';
-import { tracedParts } from '@/core/trace/restOf';
+import { watchedParts } from '@/core/trace/restOf';
 import { SHEET_TITLE } from '@/words/en/sheets';
 import { useDesk } from '../desk/desk';
 import { StepLink } from '../desk/StepLink';
@@ -19,7 +19,7 @@ export function SheetNav({ name }: { name: JobSheetName | 'trace' }) {
       ?.scrollIntoView({ inline: 'center', block: 'nearest' });
   }, []);
   const names = useMemo(
-    () => [...sheetsOfCircuit(model), ...(tracedParts(model).length > 0 ? (['trace'] as const) : [])],
+    () => [...sheetsOfCircuit(model), ...(watchedParts(model).length > 0 ? (['trace'] as const) : [])],
     [model],
   );
   return (

@@ -3,16 +3,24 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'next/navigation';
 import type { Reading, Test } from '@/core/circuit/schema';
+import { TRACE_KINDS, type TraceKind } from '@/core/trace/conditions';
 import { cautionsOf } from '@/core/diagnosis/cautionsOf';
 import { coilFeatures } from '@/core/trace/coilFeatures';
 import { keepTrace, traceOfKept, type KeptTrace } from '@/core/trace/keptTrace';
-import { restOf, tracedParts, workedIn } from '@/core/trace/restOf';
+import { restOf, watchedParts, workedIn, type WatchedPart } from '@/core/trace/restOf';
 import { traceAt, type Trace } from '@/core/trace/trace';
 import { channelTrace, readTraceText, type TraceFile } from '@/formats/traceFile';
 import { FIELD, Heading, Hold, Nothing, PlainKey, Trouble } from '@/ui/sheet';
 import { shutWords } from '@/words/en/holds';
 import { partWords, positionWords, quantity } from '@/words/en/readings';
-import { featureLines, judgementWords, markWords, CONDITION_WORDS, timeWords } from '@/words/en/traces';
+import {
+  featureLines,
+  judgementWords,
+  KIND_WORDS,
+  markWords,
+  CONDITION_WORDS,
+  timeWords,
+} from '@/words/en/traces';
 import { readTrace } from '@/workers/traceClient';
 import { useDesk } from '../desk/desk';
 import { StepLayout } from '../desk/StepLayout';
@@ -23,6 +31,7 @@ import { SheetNav } from '../sheets/SheetNav';
 import { soundTraces } from './actions';
 import { TraceChart, type TraceLine } from './TraceChart';
 import { useJudgement } from './useTraceWork';
+import { useStart } from './useStart';
 
 /** A trace that another is held against: of this coil from when it was sound, or of its twin. */
 interface Sound {
@@ -35,15 +44,15 @@ export function TraceScreen() {
   const { speaker, log } = useDesk();
   const { model } = speaker;
   const asked = useSearchParams().get('part');
-  const parts = useMemo(() => tracedParts(model), [model]);
-  const part = parts.find((ref) => ref === asked) ?? parts[0];
-  if (part) return <PartTrace key={`${part} ${log.state.traces.length}`} part={part} parts={parts} />;
+  const parts = useMemo(() => watchedParts(model), [model]);
+  const part = parts.find(({ ref }) => ref === asked) ?? parts[0];
+  if (part) return <PartTrace key={`${part.ref} ${log.state.traces.length}`} watched={part} parts={parts} />;
   return (
     <StepLayout
       left={
         <>
           <SheetNav name="trace" />
-          <Nothing>No coil of this circuit stands on direct volts: there is no plunger to watch.</Nothing>
+          <Nothing>Nothing of this circuit draws a current worth watching.</Nothing>
         </>
       }
       right={null}
@@ -95,12 +104,14 @@ function HowToTake({ part }: { part: string }) {
 }
 
 /** The sheet of one part: bring a trace, see it, keep it. */
-function PartTrace({ part, parts }: { part: string; parts: readonly string[] }) {
+function PartTrace({ watched, parts }: { watched: WatchedPart; parts: readonly WatchedPart[] }) {
+  const { ref: part } = watched;
   const { speaker, job, log } = useDesk();
   const { model } = speaker;
   const { traces, fixes } = log.state;
   const on = useMemo(() => workedIn(model, part), [model, part]);
   const kept = traces.filter(({ body }) => body.part === part).at(-1) ?? null;
+  const [kind, setKind] = useState<TraceKind>(kept?.body.kind ?? watched.kind);
   const [brought, setBrought] = useState<{ trace: Trace; source: string } | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
   const [sounds, setSounds] = useState<Sound[]>([]);
@@ -127,7 +138,7 @@ function PartTrace({ part, parts }: { part: string; parts: readonly string[] }) 
   }, [job.id, part]);
   // Traces of this job's other coils: a twin is the next best.
   const others = traces
-    .filter(({ body, id }) => id !== kept?.id && body.kind === 'dip')
+    .filter(({ body, id }) => id !== kept?.id && body.kind === kind)
     .map(({ body }) => ({ name: `${body.part}, this job`, amps: body.amps }));
   const choices = [...sounds, ...others];
   const sound = choices[against] ?? null;
@@ -137,7 +148,15 @@ function PartTrace({ part, parts }: { part: string; parts: readonly string[] }) 
     () => (brought ? keepTrace(brought.trace) : (kept?.body.amps ?? null)),
     [brought, kept],
   );
-  const judged = useJudgement(model.compiled.circuit, part, on?.setup ?? null, amps, sound?.amps ?? null);
+  const dip = kind === 'dip';
+  const judged = useJudgement(
+    model.compiled.circuit,
+    part,
+    on?.setup ?? null,
+    dip ? amps : null,
+    sound?.amps ?? null,
+  );
+  const start = useStart(part, kind, shown, sound?.amps ?? null, on);
   const features = useMemo(() => (shown ? coilFeatures(shown) : null), [shown]);
   const before = useMemo(() => (sound ? coilFeatures(traceOfKept(sound.amps)) : null), [sound]);
 
@@ -154,7 +173,7 @@ function PartTrace({ part, parts }: { part: string; parts: readonly string[] }) 
       type: 'trace',
       body: {
         part,
-        kind: 'dip',
+        kind,
         on: on.setup,
         amps,
         source: brought.source.slice(0, 120),
@@ -166,12 +185,13 @@ function PartTrace({ part, parts }: { part: string; parts: readonly string[] }) 
     if (fixed) return;
     const write = (reading: Reading, typed: string) =>
       log.write({ type: 'reading', body: { reading, typed } });
-    if (features.settledAmps !== null)
+    const settled = dip ? features.settledAmps : start ? start.settled : null;
+    if (settled !== null)
       write(
-        { kind: 'amps', through: part, setup: on.setup, value: features.settledAmps },
-        `trace settles at ${quantity('amps', features.settledAmps)}`,
+        { kind: 'amps', through: part, setup: on.setup, value: settled },
+        `trace settles at ${quantity('amps', settled)}`,
       );
-    if (features.moved !== null)
+    if (dip && features.moved !== null)
       write(
         { kind: 'click', part, setup: on.setup, value: features.moved },
         features.moved ? 'trace: it moved' : 'trace: no dip',
@@ -185,7 +205,7 @@ function PartTrace({ part, parts }: { part: string; parts: readonly string[] }) 
         <Heading id="trace">Trace of {partWords(speaker, part)}</Heading>
         {parts.length > 1 ? (
           <p className="flex flex-wrap gap-x-4 text-[16.5px]">
-            {parts.map((ref) => (
+            {parts.map(({ ref }) => (
               <StepLink
                 key={ref}
                 step="test"
@@ -206,6 +226,20 @@ function PartTrace({ part, parts }: { part: string; parts: readonly string[] }) 
           onTrouble={setTrouble}
           onSound={(trace, source) => setSounds((now) => [{ name: source, amps: keepTrace(trace) }, ...now])}
         />
+        <label className="flex flex-wrap items-center gap-2 text-[16.5px]">
+          Watched for
+          <select
+            className={`${FIELD} w-auto!`}
+            value={kind}
+            onChange={({ target }) => setKind(target.value as TraceKind)}
+          >
+            {TRACE_KINDS.filter((one) => one !== 'dip' || watched.kind === 'dip').map((one) => (
+              <option key={one} value={one}>
+                {KIND_WORDS[one]}
+              </option>
+            ))}
+          </select>
+        </label>
         {trouble ? <Trouble>{trouble}</Trouble> : null}
         {shown && features ? (
           <Shown
@@ -233,7 +267,7 @@ function PartTrace({ part, parts }: { part: string; parts: readonly string[] }) 
                   ]
                 : []),
             ]}
-            marks={markWords(features)}
+            marks={dip ? markWords(features) : (start?.marks ?? [])}
           />
         ) : null}
         {shown && choices.length > 0 ? (
@@ -261,14 +295,16 @@ function PartTrace({ part, parts }: { part: string; parts: readonly string[] }) 
       <section aria-labelledby="found" className="pt-3" data-testid="trace-found">
         <Heading id="found">What it shows</Heading>
         <p className="py-2 text-[18px] leading-[24px] font-[650]" role="status">
-          {judged === null
-            ? 'Weighing what it can be the trace of: some seconds.'
-            : judged.ok
-              ? judgementWords(judged.value.named, judged.value.standings, judged.value.before !== null)
-              : judged.message}
+          {!dip
+            ? start?.head
+            : judged === null
+              ? 'Weighing what it can be the trace of: some seconds.'
+              : judged.ok
+                ? judgementWords(judged.value.named, judged.value.standings, judged.value.before !== null)
+                : judged.message}
         </p>
         <div className="pb-2 text-[17px]">
-          {featureLines(features, before, on?.amps ?? null).map((line) => (
+          {(dip ? featureLines(features, before, on?.amps ?? null) : (start?.lines ?? [])).map((line) => (
             <p key={line}>{line}</p>
           ))}
         </div>
@@ -278,7 +314,7 @@ function PartTrace({ part, parts }: { part: string; parts: readonly string[] }) 
             <button
               type="button"
               onClick={keep}
-              disabled={judged === null}
+              disabled={dip && judged === null}
               className="min-h-11 bg-pencil px-5 text-[17px] font-[750] text-sheet disabled:bg-well disabled:text-ink2"
             >
               Keep it in the job
@@ -287,7 +323,9 @@ function PartTrace({ part, parts }: { part: string; parts: readonly string[] }) 
             <span className="text-[15.5px] text-ink2">
               {fixes.length > 0
                 ? 'After the fix: what the next trace of it is held against.'
-                : 'What it settles at and whether it moved count as readings.'}
+                : dip
+                  ? 'What it settles at and whether it moved count as readings.'
+                  : 'What it settles at counts as a reading.'}
             </span>
           </div>
         ) : kept ? (

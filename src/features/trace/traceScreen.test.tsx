@@ -52,6 +52,7 @@ const bring = (person: ReturnType<typeof userEvent.setup>, label: RegExp) =>
   person.upload(screen.getByLabelText(label), new File(['x'], 'clamp.csv'));
 
 beforeEach(() => {
+  (weighTrace as jest.Mock).mockClear();
   (soundTraces as unknown as jest.Mock).mockResolvedValue({ traces: [] });
   (readTrace as jest.Mock).mockReturnValue(
     run({ ok: true, value: { seconds, channels: [{ name: 'A', quantity: 'amps', values }] } }),
@@ -123,8 +124,25 @@ describe('the trace sheet of a job', () => {
     await waitFor(() => expect(screen.getByText(/Kept by Tove/)).toBeTruthy());
     expect(desk.readings()).toEqual([]);
   });
-  it('a circuit on alternating volts says that there is nothing to watch here', () => {
-    show(hoistLimits());
-    expect(screen.getByText(/No coil of this circuit stands on direct volts/)).toBeTruthy();
+  it('a coil on alternating volts is watched for its start: what it peaks at and where it settles', async () => {
+    const start = seconds.map((t) =>
+      t < 0.05 ? 0 : t < 0.07 ? 4.2 : 0.68 + 3.5 * Math.exp(-(t - 0.07) / 0.01),
+    );
+    (readTrace as jest.Mock).mockReturnValueOnce(
+      run({ ok: true, value: { seconds, channels: [{ name: 'A', quantity: 'amps', values: start }] } }),
+    );
+    const { desk, person } = show(hoistLimits());
+    await bring(person, /Bring a trace/);
+    const found = await screen.findByTestId('trace-found');
+    expect(found.textContent).toMatch(/4\.2 A falling to 0\.6[89] A in \d+(\.\d)? ms: it pulled in\./);
+    expect(screen.getByTestId('chart').textContent).toMatch(/this one\|on\|settled/);
+    expect(weighTrace).not.toHaveBeenCalled();
+    await person.click(screen.getByRole('button', { name: 'Keep it in the job' }));
+    await waitFor(() => expect(desk.readings()).toHaveLength(1));
+    expect(desk.readings()[0]).toMatchObject({ kind: 'amps' });
+  });
+  it('of what draws no current worth watching it says so', () => {
+    show({ ...driverHighSide(), parts: driverHighSide().parts.filter(({ kind }) => kind !== 'coil') });
+    expect(screen.getByText(/Nothing of this circuit draws a current worth watching/)).toBeTruthy();
   });
 });

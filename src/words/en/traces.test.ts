@@ -1,7 +1,18 @@
 import { coilFeatures } from '@/core/trace/coilFeatures';
 import { COIL_CONDITIONS } from '@/core/trace/conditions';
 import { keepTrace } from '@/core/trace/keptTrace';
-import { featureLines, judgementWords, keptTraceWords, markWords, timeWords } from './traces';
+import type { TraceAnswer } from '@/core/sheets/trace/trace';
+import {
+  featureLines,
+  fuseUnderWords,
+  judgementWords,
+  keptTraceWords,
+  markWords,
+  pulseWords,
+  startLines,
+  startWords,
+  timeWords,
+} from './traces';
 
 /** A current that dips on its way up after 20 ms, and is switched off at 300. */
 const current = (t: number) => {
@@ -64,5 +75,31 @@ describe('a coil’s trace in words', () => {
     expect(keptTraceWords({ amps: keepTrace(traceOf(current)), named: 'slow' })).toMatch(
       /^moved after 19\.\d ms, settles at 2 A, moves late, held up on its way$/,
     );
+  });
+  it('says what a start comes to, by what starts', () => {
+    const answer = (verdict: 'ran' | 'locked' | 'nothing' | null, more = {}) =>
+      ({ peak: 61, settled: 11, settleSeconds: 0.6, verdict, ...more }) as TraceAnswer;
+    expect(startWords(answer('ran'), 'motor')).toBe('61.0 A falling to 11.0 A in 600 ms: it ran up.');
+    expect(startWords(answer('ran'), 'coil')).toMatch(/it pulled in\.$/);
+    expect(startWords(answer('locked', { settled: 60 }), 'motor')).toMatch(
+      /stays at 60\.0 A and does not run up/,
+    );
+    // A heater that stays where it began is as it should be.
+    expect(startWords(answer('locked'), 'other')).toMatch(/as what only warms does/);
+    expect(startWords(answer(null, { settled: null }), 'motor')).toMatch(/take it longer/);
+    expect(startWords(answer('nothing'), 'motor')).toMatch(/^Nothing flows/);
+    expect(startLines(answer('ran'), answer('ran', { peak: 55 }), 10, true)).toEqual([
+      'Peak 61.0 A, 55.0 A before.',
+      'Settled 11.0 A, 11.0 A before.',
+      'The drawing expects 10.0 A once it has settled.',
+      'Alternating current: each value is the effective one of its period.',
+    ]);
+    expect(fuseUnderWords({ part: 'F3', rated: 40, besides: 4 }, 'mayOpen')).toMatch(
+      /^F3, 40\.0 A, may open under this start, with 4 A that it carries besides/,
+    );
+    expect(pulseWords({ ...answer(null), hz: 120.4, duty: 0.45, mean: 1.05, ripple: 0.4 })).toBe(
+      '120 Hz, rising for 45 % of the time: 1.05 A in the mean, ripple 0.4 A.',
+    );
+    expect(pulseWords({ ...answer(null), hz: null })).toMatch(/^No pulses/);
   });
 });

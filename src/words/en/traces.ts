@@ -1,7 +1,10 @@
-import type { CoilCondition } from '@/core/trace/conditions';
+import type { CoilCondition, TraceKind } from '@/core/trace/conditions';
 import type { EntryOf } from '@/core/job/entries';
 import { coilFeatures, type CoilFeatures } from '@/core/trace/coilFeatures';
 import { traceOfKept } from '@/core/trace/keptTrace';
+import type { FuseOnTheWay } from '@/core/sheets/onCircuit/bearing';
+import type { TraceAnswer } from '@/core/sheets/trace/trace';
+import type { FuseUnder } from '@/core/trace/inrush';
 import type { CoilStanding } from '@/core/trace/judgeCoil';
 import { quantity } from './readings';
 
@@ -13,6 +16,13 @@ export function timeWords(seconds: number): string {
     ? `${Number(ms.toPrecision(ms < 10 ? 2 : 3))} ms`
     : `${Number(seconds.toPrecision(3))} s`;
 }
+
+/** What a trace is watched for. */
+export const KIND_WORDS: Readonly<Record<TraceKind, string>> = {
+  dip: 'its plunger: on and off again',
+  inrush: 'its start: peak and what it settles at',
+  pwm: 'pulses',
+};
 
 /** What each condition is called in a list. */
 export const CONDITION_WORDS: Readonly<Record<CoilCondition, string>> = {
@@ -116,4 +126,70 @@ export function keptTraceWords({ amps, named }: Pick<EntryOf<'trace'>['body'], '
   ]
     .filter((one) => one !== '')
     .join(', ');
+}
+
+/** What starts: a motor runs up, a coil's armature closes, anything else warms up. */
+export type Starter = 'motor' | 'coil' | 'other';
+
+const RAN_WORDS: Readonly<Record<Starter, string>> = {
+  motor: 'it ran up',
+  coil: 'it pulled in',
+  other: 'it came to its warmth',
+};
+
+/** What a start comes to: "61 A falling to 11 A in 0.6 s: it ran up." */
+export function startWords({ verdict, peak, settled, settleSeconds }: TraceAnswer, of: Starter): string {
+  const amps = (value: number | null) => quantity('amps', value ?? 0);
+  const fell = `${amps(peak)} falling to ${amps(settled)} in ${timeWords(settleSeconds ?? 0)}`;
+  switch (verdict) {
+    case 'ran':
+      return `${fell}: ${RAN_WORDS[of]}.`;
+    case 'locked':
+      if (of === 'other') return `It stays at ${amps(settled)}, as what only warms does.`;
+      return of === 'coil'
+        ? `It stays at ${amps(settled)}: its armature does not close. Off with it, it overheats.`
+        : `It stays at ${amps(settled)} and does not run up: it stands, or what it drives holds it. Off with it, it overheats.`;
+    case 'nothing':
+      return 'Nothing flows: the way to it is open, or nothing asks for it.';
+    case null:
+      return settled === null
+        ? 'It was not watched until it settled: take it longer.'
+        : `${fell}: neither clearly ${of === 'coil' ? 'pulled in' : 'run up'} nor clearly standing.`;
+  }
+}
+
+/** What a start is beside an earlier one, and what the drawing expects. */
+export function startLines(
+  now: TraceAnswer,
+  before: TraceAnswer | null,
+  expectedAmps: number | null,
+  rms: boolean,
+): string[] {
+  const amps = (value: number) => quantity('amps', value);
+  return [
+    before?.peak ? `Peak ${amps(now.peak ?? 0)}, ${amps(before.peak)} before.` : '',
+    before?.settled && now.settled ? `Settled ${amps(now.settled)}, ${amps(before.settled)} before.` : '',
+    now.settled && expectedAmps !== null
+      ? `The drawing expects ${amps(expectedAmps)} once it has settled.`
+      : '',
+    rms ? 'Alternating current: each value is the effective one of its period.' : '',
+  ].filter((line) => line !== '');
+}
+
+const FUSE_WORDS: Readonly<Record<FuseUnder, string>> = {
+  bears: 'bears this start',
+  mayOpen: 'may open under this start',
+  opens: 'opens under this start',
+};
+
+/** What a fuse on the way makes of a start. */
+export function fuseUnderWords({ part, rated, besides }: FuseOnTheWay, under: FuseUnder): string {
+  const more = besides > 0.05 * rated ? `, with ${quantity('amps', besides)} that it carries besides` : '';
+  return `${part}, ${quantity('amps', rated)}, ${FUSE_WORDS[under]}${more} (bounds of ISO 8820-3, if it is a blade fuse).`;
+}
+
+/** What a pulsed current comes to. */
+export function pulseWords({ hz, duty, mean, ripple }: TraceAnswer): string {
+  if (hz === null) return 'No pulses that can be told: at least three of them, five points in each.';
+  return `${Number(hz.toPrecision(3))} Hz, rising for ${Math.round(100 * (duty ?? 0))} % of the time: ${quantity('amps', mean ?? 0)} in the mean, ripple ${quantity('amps', ripple ?? 0)}.`;
 }

@@ -2,6 +2,7 @@ import type { CompiledPart } from '../../circuit/compile';
 import { fuseWindow } from '../../circuit/fuseTime';
 import type { CircuitModel } from '../../circuit/model';
 import type { Setup } from '../../circuit/schema';
+import { findPart } from '../../circuit/situation';
 import { branchAmps } from '../../circuit/world';
 
 /** What in an output's run does not bear what its load draws, or of which that cannot be told. */
@@ -47,6 +48,28 @@ export function bearingOf(
   if (output.part.kind === 'driver' && output.part.limitAmps !== undefined && first > output.part.limitAmps)
     found.push({ code: 'limitTooSmall', part: output.part.ref, amps: first, rated: output.part.limitAmps });
   return found;
+}
+
+/** A blade fuse that a load hangs on, and what it carries besides in that position, amperes. */
+export interface FuseOnTheWay {
+  part: string;
+  rated: number;
+  besides: number;
+}
+
+/** Fuses on the way to a load on direct volts: the bounds of a blade fuse's times are known for those alone. */
+export function fusesOf(model: CircuitModel, ref: string, setup: Setup): FuseOnTheWay[] {
+  const { compiled } = model;
+  const load = compiled.parts[findPart(compiled, ref, 'part')]!;
+  if (compiled.alternating[load.branches[0]!.a] === 1) return [];
+  const world = model.situation(setup).solve({ mode: 'live' });
+  const amps = ({ branches }: CompiledPart) => Math.abs(branchAmps(world, branches[0]!.index));
+  const steady = amps(load);
+  return compiled.parts.flatMap((fuse): FuseOnTheWay[] => {
+    if (fuse.part.kind !== 'fuse' || !feeds(model, fuse.part.ref, load, setup, steady)) return [];
+    const { ref: part, amps: rated } = fuse.part;
+    return [{ part, rated, besides: Math.max(amps(fuse) - steady, 0) }];
+  });
 }
 
 /** Whether a load draws nothing with a fuse out. */

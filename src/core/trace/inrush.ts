@@ -1,0 +1,104 @@
+import { fuseWindow } from '../circuit/fuseTime';
+import { readTrace, type TraceAnswer } from '../sheets/trace/trace';
+import { thinned } from './coilFeatures';
+import { noiseOf } from './steady';
+import type { Trace } from './trace';
+
+/** A start as it is judged: from the moment it is switched on to the moment it is switched off, alternating current by its heat. */
+export interface Start {
+  trace: Trace;
+  /** Each value stands for a whole period of an alternating current. */
+  rms: boolean;
+  answer: TraceAnswer;
+}
+
+/** Of its peak: where a start begins, and where it has ended. */
+const BEGINS = 0.05;
+const ENDED = 0.1;
+/** A current that goes back by more than this share of its peak alternates. */
+const ALTERNATES = 0.3;
+
+/**
+ * Reads how a load starts: what it peaks at, where it settles and after how long.
+ *
+ * @param hz of its supply; 0 where that is direct
+ */
+export function startOf(trace: Trace, hz: number): Start {
+  const rms = hz > 0 && alternates(trace);
+  const { seconds, values } = thinned(rms ? overPeriods(trace, 1 / hz) : trace);
+  const sizes = values.map(Math.abs);
+  const peak = sizes.reduce((most, one) => Math.max(most, one), 0);
+  const floor = Math.max(BEGINS * peak, 4 * noiseOf(values.slice(0, Math.max(8, values.length >> 5))));
+  const first = Math.max(
+    sizes.findIndex((value) => value > floor),
+    0,
+  );
+  const last = sizes.findLastIndex((value) => value > ENDED * peak);
+  // What is still on when the record ends is watched to its end.
+  const end = last < sizes.length - 3 ? last - 1 : sizes.length - 1;
+  const cut: Trace =
+    end - first >= 8
+      ? { seconds: seconds.slice(first, end + 1), values: sizes.slice(first, end + 1) }
+      : { seconds, values: sizes };
+  const answer = readTrace({
+    format: 'spiraxis-sheet',
+    version: 1,
+    sheet: 'trace',
+    kind: 'inrush',
+    quantity: 'amps',
+    seconds: [...cut.seconds],
+    values: [...cut.values],
+  });
+  return { trace: cut, rms, answer };
+}
+
+/** Reads how a current is pulsed. */
+export function pulsesOf(trace: Trace): TraceAnswer {
+  return readTrace({
+    format: 'spiraxis-sheet',
+    version: 1,
+    sheet: 'trace',
+    kind: 'pwm',
+    quantity: 'amps',
+    seconds: [...trace.seconds],
+    values: [...trace.values],
+  });
+}
+
+function alternates({ values }: Trace): boolean {
+  let [low, high] = [0, 0];
+  for (const value of values) {
+    low = Math.min(low, value);
+    high = Math.max(high, value);
+  }
+  return Math.min(-low, high) > ALTERNATES * Math.max(-low, high);
+}
+
+/** The effective value over the period that ends at each point. */
+function overPeriods({ seconds, values }: Trace, period: number): Trace {
+  const out: number[] = [];
+  let [from, sum] = [0, 0];
+  for (let at = 0; at < values.length; at++) {
+    sum += values[at]! ** 2;
+    while (seconds[at]! - seconds[from]! >= period) sum -= values[from++]! ** 2;
+    out.push(Math.sqrt(Math.max(sum, 0) / (at - from + 1)));
+  }
+  return { seconds, values: out };
+}
+
+export type FuseUnder = 'bears' | 'mayOpen' | 'opens';
+
+/**
+ * What a blade fuse makes of a start: times at each current are added up as shares of what it bears there (Miner's sum, over the bounds of
+ * ISO 8820-3). What it carries besides comes on top.
+ */
+export function fuseUnder({ seconds, values }: Trace, ratedAmps: number, besidesAmps = 0): FuseUnder {
+  let [least, most] = [0, 0];
+  for (let at = 1; at < seconds.length; at++) {
+    const span = seconds[at]! - seconds[at - 1]!;
+    const { leastSeconds, mostSeconds } = fuseWindow((100 * (values[at]! + besidesAmps)) / ratedAmps);
+    least += leastSeconds > 0 ? span / leastSeconds : Infinity;
+    most += mostSeconds > 0 ? span / mostSeconds : Infinity;
+  }
+  return most >= 1 ? 'opens' : least >= 1 ? 'mayOpen' : 'bears';
+}

@@ -62,9 +62,9 @@ export const DEMO_TRACES: readonly DemoTrace[] = [
   },
   { file: 'pilot-valve-pulsed.csv', of: 'A pilot valve’s coil, pulsed', make: pulsedValve },
   {
-    file: 'pump-contactor-inrush.csv',
-    of: 'The pump house contactor pulling in on alternating volts, as a clamp’s peak hold shows it',
-    make: contactorInrush,
+    file: 'fill-valve-inrush.csv',
+    of: 'The pump house’s fill valve pulling in on alternating volts, as a clamp that shows effective values has it',
+    make: valveInrush,
   },
 ];
 
@@ -84,11 +84,11 @@ function pulsedValve(): Trace {
   return asRecorded(sampled(amps, STEP_SECONDS), 8);
 }
 
-/** The envelope of an alternating coil's current: high while its armature is open, a sixth of that once it has closed. */
-function contactorInrush(): Trace {
+/** The envelope of an alternating coil's current: high while its armature is open, a fifth of that once it has closed. */
+function valveInrush(): Trace {
   const seconds = Array.from({ length: 1500 }, (_one, k) => k * 1e-3);
   const envelope = (t: number) =>
-    t < 0.1 ? 0 : t < 0.128 ? 4.2 : 0.68 + 3.52 * Math.exp(-(t - 0.128) / 0.009);
+    t < 0.1 ? 0 : t < 0.128 ? 1.9 : 0.38 + 1.52 * Math.exp(-(t - 0.128) / 0.009);
   return asRecorded({ seconds, values: seconds.map(envelope) }, 9);
 }
 

@@ -63,7 +63,7 @@ export function TraceScreen() {
 const NOTHING = -1;
 
 /** How the trace of a part is taken, and what is to be cleared before. */
-function HowToTake({ part }: { part: string }) {
+function HowToTake({ part, dip }: { part: string; dip: boolean }) {
   const { speaker } = useDesk();
   const { model } = speaker;
   const { controls } = model.compiled.circuit;
@@ -75,21 +75,26 @@ function HowToTake({ part }: { part: string }) {
   );
   const hold = useHold(test ? { test, cautions: cautionsOf(model, test) } : undefined);
   const shut = test ? shutWords(hold.gate) : null;
+  const atRest = rest ? positionWords(controls, rest) : '';
   if (!on) return <Nothing>No position of its controls switches {part} on.</Nothing>;
   return (
     <section aria-labelledby="how" className="pt-3">
       <Heading id="how">How it is taken</Heading>
       <ol className="list-decimal space-y-1.5 py-2 pl-6 text-[17px]">
         <li>
-          Clamp round one wire of {part}, nothing else in the jaws; recorder at 5,000 points a second or more,
-          half a second.
+          Clamp round one wire of {part}, nothing else in the jaws;{' '}
+          {dip
+            ? 'recorder at 5,000 points a second or more, half a second.'
+            : 'recorder at 1,000 points a second or more, until it has settled.'}
         </li>
-        <li>{rest ? `At rest: ${positionWords(controls, rest)}.` : 'At rest, nothing asked for.'}</li>
+        <li>{rest && atRest ? `At rest: ${atRest}.` : 'At rest, nothing asked for.'}</li>
         <li>
           Switched on: {positionWords(controls, on.setup)}. Sound, it settles at{' '}
           <span className="fig">{quantity('amps', on.amps)}</span>.
         </li>
-        <li>Switched off again after a quarter of a second or more, while it still records.</li>
+        {dip ? (
+          <li>Switched off again after a quarter of a second or more, while it still records.</li>
+        ) : null}
         <li>Bring the file here. What was taken when it was sound tells more than any drawing: keep one.</li>
       </ol>
       {shut ? (
@@ -342,7 +347,7 @@ function PartTrace({ watched, parts }: { watched: WatchedPart; parts: readonly W
       right={
         <>
           {found}
-          <HowToTake part={part} />
+          <HowToTake part={part} dip={dip} />
         </>
       }
     />

@@ -357,6 +357,28 @@ const STORIES: readonly DemoJob[] = [
 
 export const JOBS: readonly DemoJob[] = [...STORIES, ...SHEET_JOBS];
 
+/** Photos of machines with pins on them: parts, and points with `@` before them. Places are shares of width and height. */
+export const PHOTOS: readonly {
+  machine: string;
+  name: string;
+  file: string;
+  pins: readonly (readonly [pin: string, x: number, y: number])[];
+}[] = [
+  {
+    machine: 'G-2',
+    name: 'Blade valve block, right side cover off',
+    file: 'blade-block.svg',
+    pins: [
+      ['Y7', 0.27, 0.34],
+      ['Y8', 0.72, 0.34],
+      ['@X7:1', 0.254, 0.15],
+      ['@X7:2', 0.288, 0.15],
+      ['@X8:1', 0.704, 0.15],
+      ['@X8:2', 0.738, 0.15],
+    ],
+  },
+];
+
 /** Codes of a machine that are always there and belong to none of its functions. */
 export const STANDING_CODES: Readonly<Record<string, readonly (readonly [number, number])[]>> = {
   'G-1': [[520330, 31]],

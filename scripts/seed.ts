@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import sharp from 'sharp';
 import { v7 as uuidv7 } from 'uuid';
 import { CODE_BOOKS } from '../demo/codeBooks';
-import { JOBS, loadDemoCircuit, MACHINES } from '../demo/shed';
+import { JOBS, loadDemoCircuit, MACHINES, PHOTOS } from '../demo/shed';
 import { storyEntries } from '../demo/story';
 import type { Circuit } from '../src/core/circuit/schema';
 import type { Entry } from '../src/core/job/entries';
@@ -14,6 +14,7 @@ import { mergeBook } from '../src/db/codeBook';
 import { digestMark, putDigest } from '../src/db/digests';
 import { appendEntries } from '../src/db/entries';
 import { alone, migrate } from '../src/db/migrate';
+import { addDrawing, putPin } from '../src/db/drawings';
 import { putPhoto } from '../src/db/photos';
 import { putSetting } from '../src/db/settings';
 import { closePool, pool, withTransaction } from '../src/db/pool';
@@ -109,6 +110,11 @@ async function fill(): Promise<void> {
   });
   await putSetting('policy', { shedName: 'Ostrel Ridge shed', refrigerantPeople: 'Henrike' }, 'Henrike');
   for (const { machineId, code } of books) await mergeBook(machineId, CODE_BOOKS[code] ?? []);
+  for (const { machine, name, file, pins } of PHOTOS) {
+    const { machineId } = books.find(({ code }) => code === machine)!;
+    const drawing = await addDrawing(machineId, name, await keepPicture(file));
+    for (const [part, x, y] of pins) await putPin(machineId, drawing, { part, x, y });
+  }
   for (const { jobId, circuit, entries } of logs) {
     await appendEntries(jobId, entries);
     const mark = await digestMark(jobId);

@@ -4,6 +4,7 @@ import { FileUp } from 'lucide-react';
 import Link from 'next/link';
 import { useSearchParams } from 'next/navigation';
 import { useRef, useState } from 'react';
+import { POINT_PIN } from '@/core/path/probePlaces';
 import { Field, FIELD, Heading, Nothing, PlainKey, Trouble } from '@/ui/sheet';
 import { useFilePicker } from '@/ui/useFilePicker';
 import { keepPhoto } from '../keepPhoto';
@@ -12,7 +13,7 @@ import { addSheet, dropSheet, pinPart, unpinPart } from './actions';
 import type { OpenDrawings } from './server';
 
 /** Sheets of a machine's drawings, with pins that link to its parts. */
-export function DrawingsScreen({ machine, drawings, parts }: OpenDrawings) {
+export function DrawingsScreen({ machine, drawings, parts, points }: OpenDrawings) {
   const params = useSearchParams();
   const [trouble, setTrouble] = useState<string | null>(null);
   const [busy, setBusy] = useState('');
@@ -51,10 +52,13 @@ export function DrawingsScreen({ machine, drawings, parts }: OpenDrawings) {
     <div className="grid gap-x-6 px-6 pb-8 max-tablet:px-3 desk:grid-cols-[260px_minmax(0,1fr)]">
       <section aria-labelledby="sheets">
         <Heading id="sheets" aside={`${drawings.length}`}>
-          Sheets
+          Drawings and photos
         </Heading>
         {drawings.length === 0 ? (
-          <Nothing>No drawing is kept yet. A PDF or a picture of a sheet will do.</Nothing>
+          <Nothing>
+            Nothing is kept yet: a PDF, a picture of a sheet, or your own photo of the machine. A test then
+            shows where its probes go.
+          </Nothing>
         ) : null}
         <ul>
           {drawings.map(({ id, name, pins }) => (
@@ -84,6 +88,7 @@ export function DrawingsScreen({ machine, drawings, parts }: OpenDrawings) {
           code={machine.code}
           sheet={sheet}
           parts={parts}
+          points={points}
           wanted={wanted}
           onTrouble={setTrouble}
         />
@@ -96,12 +101,14 @@ function Sheet({
   code,
   sheet,
   parts,
+  points,
   wanted,
   onTrouble,
 }: {
   code: string;
   sheet: OpenDrawings['drawings'][number];
   parts: OpenDrawings['parts'];
+  points: OpenDrawings['points'];
   wanted: string | null;
   onTrouble: (trouble: string | null) => void;
 }) {
@@ -116,17 +123,26 @@ function Sheet({
   };
   return (
     <section aria-labelledby="sheet" className="min-w-0">
-      <Heading id="sheet" aside="choose a part, then tap its place on the sheet">
+      <Heading id="sheet" aside="choose a part or a point, then tap its place">
         {sheet.name}
       </Heading>
       <div className="flex flex-wrap items-end gap-3 py-2">
-        <Field label="Part" className="w-[280px]">
+        <Field label="Part or point" className="w-[280px]">
           <select className={FIELD} value={part} onChange={(event) => setPart(event.target.value)}>
-            {parts.map(({ ref, label }) => (
-              <option key={ref} value={ref}>
-                {ref} {label}
-              </option>
-            ))}
+            <optgroup label="Parts">
+              {parts.map(({ ref, label }) => (
+                <option key={ref} value={ref}>
+                  {ref} {label}
+                </option>
+              ))}
+            </optgroup>
+            <optgroup label="Points, where a probe goes">
+              {points.map((node) => (
+                <option key={node} value={`${POINT_PIN}${node}`}>
+                  {node}
+                </option>
+              ))}
+            </optgroup>
           </select>
         </Field>
         {pinned ? (
@@ -145,7 +161,7 @@ function Sheet({
         <button
           type="button"
           className="block w-full cursor-crosshair"
-          aria-label={`Pin ${part} here`}
+          aria-label={`Pin ${pinWords(part)} here`}
           onClick={(event) => void place(event)}
         >
           {/* eslint-disable-next-line @next/next/no-img-element -- kept by content and served once */}
@@ -165,10 +181,12 @@ function Sheet({
             style={{ left: `${pin.x * 100}%`, top: `${pin.y * 100}%` }}
             className="fig-bold absolute flex min-h-8 -translate-x-1/2 -translate-y-1/2 items-center border-2 border-pencil bg-sheet px-2 text-[15px] text-pencil aria-pressed:bg-pencil aria-pressed:text-sheet"
           >
-            {pin.part}
+            {pinWords(pin.part)}
           </button>
         ))}
       </div>
     </section>
   );
 }
+
+const pinWords = (pin: string) => (pin.startsWith(POINT_PIN) ? pin.slice(POINT_PIN.length) : pin);

@@ -15,3 +15,5 @@ export const dropSheet = action('dropSheet', z.tuple([machineCode, id]), server.
 export const pinPart = action('pinPart', z.tuple([machineCode, id, sheetPin]), server.pinPart);
 
 export const unpinPart = action('unpinPart', z.tuple([machineCode, id, text(60)]), server.unpinPart);
+
+export const pinnedSheets = action('pinnedSheets', z.tuple([machineCode]), server.pinnedSheets);

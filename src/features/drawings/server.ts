@@ -1,10 +1,14 @@
 import 'server-only';
 import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
+import type { PinnedSheet } from '@/core/path/probePlaces';
 import { sheetName, sheetPin } from '@/core/library/names';
 import { addDrawing, dropDrawing, dropPin, listDrawings, putPin } from '@/db/drawings';
 import { findMachine, functionsOf } from '@/db/jobs';
 import { getPhoto } from '@/db/photos';
+
+/** Letters of a pin's name, with what marks it for a point. */
+const MOST_PIN = 60;
 
 export interface DrawingAnswer {
   trouble: string | null;
@@ -25,9 +29,24 @@ export async function openDrawings(code: string) {
     parts: [...parts]
       .map(([ref, label]) => ({ ref, label }))
       .sort((a, b) => a.ref.localeCompare(b.ref, 'en', { numeric: true })),
+    // A pin has to fit its column; what is longer goes by its part.
+    points: [
+      ...new Set(
+        functions.flatMap(({ circuit }) => circuit.parts.flatMap(({ nodes }) => Object.values(nodes))),
+      ),
+    ]
+      .filter((node) => node.length < MOST_PIN)
+      .sort((a, b) => a.localeCompare(b, 'en', { numeric: true })),
   };
 }
 export type OpenDrawings = NonNullable<Awaited<ReturnType<typeof openDrawings>>>;
+
+/** Pictures of a machine that have pins on them; none of a machine that is not there. */
+export async function pinnedSheets(code: string): Promise<{ sheets: PinnedSheet[] }> {
+  const machine = await findMachine(code);
+  const sheets = machine ? await listDrawings(machine.id) : [];
+  return { sheets: sheets.filter(({ pins }) => pins.length > 0) };
+}
 
 async function onMachine(
   code: string,

@@ -16,6 +16,7 @@ import { bandWords, goesToWords, ONLY_ANSWER, reasonWords, thenWords } from '@/w
 import { modeName, pointName, testPlace, type Speaker } from '@/words/en/readings';
 import { setupSteps } from '@/words/en/setupSteps';
 
+const ProbePicture = lazyPart(() => import('./ProbePicture').then((one) => one.ProbePicture));
 const WhatIf = lazyPart(() => import('./WhatIf').then((one) => one.WhatIf));
 
 /** More would push the set-up off the tag. */
@@ -83,6 +84,7 @@ export function TestTag(props: TestTagProps) {
               <span>{step}</span>
             </li>
           ))}
+          <ProbePicture key={JSON.stringify(test)} test={test} />
           {props.heldAgainst.slice(0, MOST_YARDSTICKS).map((line) => (
             <li
               key={line}

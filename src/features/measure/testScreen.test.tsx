@@ -12,6 +12,8 @@ import { testToParams } from './testAddress';
 import { TestScreen } from './TestScreen';
 
 jest.mock('../desk/desk', () => ({ useDesk: jest.fn() }));
+jest.mock('../drawings/actions', () => ({ pinnedSheets: jest.fn(() => Promise.resolve({ sheets: [] })) }));
+jest.mock('../meter/actions', () => ({ turnMeter: jest.fn() }));
 jest.mock('../desk/StepLink', () => ({
   StepLink: ({ children }: { children: string }) => <a>{children}</a>,
 }));

@@ -35,6 +35,8 @@ export interface KeylineProps {
   onErase: () => void;
   meterName: string;
   onMeter: () => void;
+  /** The same figure in the large, for who has no hand free. */
+  onLarge: () => void;
   /** What a meter on a wire shows; it stands in the keyline like something typed, and is pinned by a person all the same. */
   live: LiveReading;
   onPin: () => void;
@@ -77,13 +79,22 @@ export function Keyline(props: KeylineProps) {
         </span>
       </button>
       {folded ? null : (
-        <button
-          type="button"
-          onClick={props.onMeter}
-          className="min-h-11 border-t border-edge px-3 text-left text-[15.5px] underline underline-offset-2 tablet:hidden"
-        >
-          Meter: {props.meterName}
-        </button>
+        <div className="flex gap-6 border-t border-edge px-3 tablet:hidden">
+          <button
+            type="button"
+            onClick={props.onMeter}
+            className="min-h-11 text-left text-[15.5px] underline underline-offset-2"
+          >
+            Meter: {props.meterName}
+          </button>
+          <button
+            type="button"
+            onClick={props.onLarge}
+            className="ml-auto min-h-11 text-[15.5px] underline underline-offset-2"
+          >
+            Large view
+          </button>
+        </div>
       )}
       <div className="hidden w-[266px] shrink-0 flex-col justify-center border-r-2 border-ink px-6 tablet:flex max-desk:w-full max-desk:border-r-0">
         <p className="flex items-center gap-2 text-[15px] text-ink2">
@@ -97,6 +108,14 @@ export function Keyline(props: KeylineProps) {
             aria-label={`Meter: ${props.meterName}`}
           >
             {isLive ? 'live meter' : 'meter'}
+          </button>
+          <button
+            type="button"
+            onClick={props.onLarge}
+            className="-my-2 flex min-h-9 items-center text-ink underline underline-offset-2"
+            aria-label="Large view"
+          >
+            large
           </button>
         </p>
         {liveSays ? <LiveLine live={props.live} /> : null}
@@ -272,7 +291,16 @@ export function choicesOf({
   }
 }
 
-function meaningOf({ speaker, ranked, check, askAgain, blocked, shut, live }: KeylineProps): string {
+/** What a typed value comes to for the test at hand, or why it is not taken. */
+export function meaningOf({
+  speaker,
+  ranked,
+  check,
+  askAgain,
+  blocked,
+  shut,
+  live,
+}: Pick<KeylineProps, 'speaker' | 'ranked' | 'check' | 'askAgain' | 'blocked' | 'shut' | 'live'>): string {
   switch (check.state) {
     case 'empty':
       if (choicesOf(ranked)) return 'Press what you see';

@@ -11,7 +11,7 @@ import { chooseLane } from '@/core/path/layoutPath';
 import { lazyPart } from '@/ui/lazyPart';
 import { useDesk } from '../desk/desk';
 import { stillToTakeOut } from '@/core/job/rules/ledgerStanding';
-import { choicesOf, Keyline } from './Keyline';
+import { choicesOf, Keyline, meaningOf } from './Keyline';
 import { movedLeads, nextPoint } from './movedLeads';
 import { EDGE, PathBand } from './PathBand';
 import { pinsOf } from './pins';
@@ -41,6 +41,7 @@ const BusAnswer = lazyPart(() => import('../bus/BusAnswer').then((one) => one.Bu
 const InMachine = lazyPart(() => import('../prove/InMachine').then((one) => one.InMachine));
 const KeysDialog = lazyPart(() => import('./KeysDialog').then((one) => one.KeysDialog));
 const MeterDialog = lazyPart(() => import('./MeterDialog').then((one) => one.MeterDialog));
+const HandsFull = lazyPart(() => import('./HandsFull').then((one) => one.HandsFull));
 const LiveMeter = lazyPart(() => import('../meter/LiveMeter').then((one) => one.LiveMeter));
 
 const NOTHING_READ: Verdict = { state: 'keepTesting', because: 'noReading' };
@@ -58,6 +59,7 @@ export function TestScreen() {
   const [keysShown, setKeysShown] = useState(false);
   const [meterShown, setMeterShown] = useState(false);
   const [meter, setMeter] = useMeter();
+  const [large, setLarge] = useState(false);
   const [source, setSource] = useState(keptSource);
   const [live, setLive] = useState<LiveReading>(LIVE_OFF);
   const [whatIf, setWhatIf] = useState<Reading | null>(null);
@@ -312,12 +314,34 @@ export function TestScreen() {
           meterName={meter.name}
           onMeter={() => setMeterShown(true)}
           live={live}
+          onLarge={() => setLarge(true)}
           onPin={pinning.onPin}
           onChoice={pinning.pinChoice}
           onNotTried={() => skip(ranked.test)}
         />
       ) : null}
       {keysShown ? <KeysDialog open onOpenChange={setKeysShown} /> : null}
+      {large && ranked ? (
+        <HandsFull
+          speaker={speaker}
+          ranked={ranked}
+          text={text}
+          meaning={meaningOf({
+            speaker,
+            ranked,
+            check,
+            askAgain: pinning.askAgain,
+            blocked: hold.blocked,
+            shut: hold.shut,
+            live,
+          })}
+          live={live}
+          hold={hold.words}
+          blocked={hold.blocked}
+          onPin={pinning.onPin}
+          onClose={() => setLarge(false)}
+        />
+      ) : null}
       {source.from === 'typed' ? null : (
         <LiveMeter
           source={source}

@@ -39,6 +39,7 @@ function show(test: Test, text = '', more: Partial<KeylineProps> = {}, of = circ
     onKey: jest.fn(),
     onErase: jest.fn(),
     onMeter: jest.fn(),
+    onLarge: jest.fn(),
     onPin: jest.fn(),
     onChoice: jest.fn(),
     onNotTried: jest.fn(),

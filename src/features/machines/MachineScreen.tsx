@@ -130,6 +130,11 @@ export function MachineScreen({
               </Link>
             </li>
             <li>
+              <Link className={LINK} href={`${base}/labels`}>
+                Labels to print, with codes
+              </Link>
+            </li>
+            <li>
               <Link className={LINK} href={`${base}/codes`}>
                 Code book
               </Link>

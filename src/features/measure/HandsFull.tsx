@@ -65,10 +65,10 @@ export function HandsFull({
           </div>
           <div className="flex min-h-0 flex-1 flex-col justify-center gap-3 overflow-y-auto px-5 py-3">
             <p
-              className="fig-bold text-center text-[clamp(64px,17vw,190px)] leading-none text-pencil"
+              className="fig-bold min-h-[1em] text-center text-[clamp(64px,17vw,190px)] leading-none text-pencil"
               data-testid="large-value"
             >
-              {shown || '—'}
+              {shown}
             </p>
             <p className="text-center text-[clamp(22px,4vw,40px)] leading-[1.2] font-[650]" role="status">
               {text ? meaning : liveWords(live) || 'Type it, or let the meter do it.'}

@@ -124,7 +124,7 @@ export function PathFigure(props: PathFigureProps) {
         </g>
       ) : null}
       {dead ? (
-        <text x={first.x - 54} y={first.y + 36} fontSize={15} style={{ fill: 'var(--ink2)' }}>
+        <text x={first.x - 54} y={first.y + DEAD_BELOW} fontSize={15} style={{ fill: 'var(--ink2)' }}>
           dead
         </text>
       ) : null}
@@ -183,7 +183,10 @@ export function PathFigure(props: PathFigureProps) {
       </g>
       {/* The scale stays at the edge of what is seen of a long path. */}
       <g fontSize={15} className="fig" transform={`translate(${tag.scrolled} 0)`}>
-        {[...levels, { y: floorY, text: fluid ? `0 ${gaugeUnit}` : '0 V' }].map(({ y, text }) => (
+        {[
+          ...levels.filter(({ y }) => !dead || Math.abs(y - (first.y + DEAD_BELOW)) > 18),
+          { y: floorY, text: fluid ? `0 ${gaugeUnit}` : '0 V' },
+        ].map(({ y, text }) => (
           <text
             key={y}
             x={46}
@@ -204,6 +207,9 @@ export function PathFigure(props: PathFigureProps) {
     </svg>
   );
 }
+
+/** Under the supply of a dead path it is said that it is; a level's figure that would stand there gives way. */
+const DEAD_BELOW = 36;
 
 /** A level of the path, to the digits that a gauge is read to. */
 function levelText(value: number): string {

@@ -1,7 +1,10 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
-import { siteMoment } from '@/core/units/siteTime';
+import { siteMoment, siteTime } from '@/core/units/siteTime';
 import { tagSheet } from '@/features/handover/server';
+import { Label, OnlyHere } from '@/features/labels/Label';
+import { QrCode } from '@/features/labels/QrCode';
+import { labelOrigin } from '@/features/labels/server';
 import { ENERGY_WORDS } from '@/words/en/energies';
 import { PageHead } from '@/ui/PageHead';
 import { PrintKey } from '@/ui/PrintKey';
@@ -19,7 +22,8 @@ export async function generateMetadata({ params }: Props): Promise<Metadata> {
 export default async function TagPage({ params }: Props) {
   const sheet = await tagSheet((await params).number);
   if (!sheet) notFound();
-  const { job, plan, isolated, timeZone } = sheet;
+  const { job, plan, isolated, fixes, timeZone } = sheet;
+  const origin = await labelOrigin();
   return (
     <div className="min-h-dvh bg-sheet">
       <div className="print:hidden">
@@ -27,6 +31,7 @@ export default async function TagPage({ params }: Props) {
           <PrintKey />
         </PageHead>
       </div>
+      {origin.onlyHere ? <OnlyHere /> : null}
       <main className="grid grid-cols-2 gap-5 p-6 max-tablet:grid-cols-1 print:p-0">
         {plan.map(({ point, energy, label, place }) => {
           const entry = isolated.get(point);
@@ -37,11 +42,19 @@ export default async function TagPage({ params }: Props) {
               className="break-inside-avoid border-2 border-ink p-4"
               aria-label={`Tag ${label}`}
             >
-              <p className="text-[24px] font-[800]">Do not operate</p>
-              <p className="text-[19px] font-[700]">
-                {words.name}: {label}
-              </p>
-              <p>{[place, `${job.machineCode}, job ${job.number}`].filter(Boolean).join(', ')}</p>
+              <div className="flex gap-3">
+                <div className="min-w-0 flex-1">
+                  <p className="text-[24px] font-[800]">Do not operate</p>
+                  <p className="text-[19px] font-[700]">
+                    {words.name}: {label}
+                  </p>
+                  <p>{[place, `${job.machineCode}, job ${job.number}`].filter(Boolean).join(', ')}</p>
+                </div>
+                <QrCode
+                  address={`${origin.address}/jobs/${job.number}`}
+                  label={`Code that opens job ${job.number}`}
+                />
+              </div>
               <p className="mt-1 font-[650]">{words.say}</p>
               <dl className="mt-2 grid grid-cols-[96px_1fr] gap-y-2">
                 {[
@@ -62,6 +75,22 @@ export default async function TagPage({ params }: Props) {
             </section>
           );
         })}
+        {fixes.length > 0 ? (
+          <ul className="contents" aria-label="Labels of fitted parts">
+            {fixes.map(({ id, at, person, body }) => (
+              <Label
+                key={id}
+                title={body.part}
+                lines={[
+                  `fitted ${body.dated || siteTime(at, timeZone).day}, ${person}`,
+                  [body.spare, body.serial].filter(Boolean).join(', '),
+                  `${job.machineCode}, job ${job.number}`,
+                ]}
+                address={`${origin.address}/jobs/${job.number}`}
+              />
+            ))}
+          </ul>
+        ) : null}
       </main>
     </div>
   );

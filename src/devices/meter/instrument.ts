@@ -13,11 +13,3 @@ export interface Instrument {
   /** Ends all that is under way. */
   close(): void;
 }
-
-/** Lines of text to an instrument and back. */
-export interface LineChannel {
-  send(line: string): void;
-  /** Gives each line that comes in, without its end, and why the channel was lost. */
-  listen(on: { line: (line: string) => void; lost: (reason: string) => void }): void;
-  close(): void;
-}

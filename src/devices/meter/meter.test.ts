@@ -3,13 +3,13 @@ import { CircuitModel } from '@/core/circuit/model';
 import type { Test } from '@/core/circuit/schema';
 import { faultByName, listFaults } from '@/core/diagnosis/faults';
 import { singleCoil } from '@/core/templates/electrical';
-import type { LineChannel } from './instrument';
+import type { LineChannel } from '../lineChannel';
+import { serialChannel } from '../serialChannel';
+import { tcpChannel } from '../tcpChannel';
 import { plainInstrument } from './plainInstrument';
 import { scpiInstrument } from './scpiInstrument';
-import { serialChannel } from './serialChannel';
 import { METER_NAME, placeCommand, serveMeter } from './simulator';
 import { SimulatedMeter } from './simulatedMeter';
-import { tcpChannel } from './tcpChannel';
 
 const circuit = singleCoil();
 const on = { controls: { key: 'on' } };
@@ -129,7 +129,7 @@ describe('SCPI over a socket', () => {
     await expect(silent.read()).rejects.toThrow(/does not answer/);
     silent.close();
     const nobody = scpiInstrument(tcpChannel({ host: '127.0.0.1', port: 1 }));
-    await expect(nobody.identify()).rejects.toThrow(/does not answer/);
+    await expect(nobody.identify()).rejects.toThrow(/nobody answers/);
   });
 });
 

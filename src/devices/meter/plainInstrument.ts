@@ -1,6 +1,7 @@
 import type { MeterSample } from '@/core/instrument/meterMode';
 import { readPlainLine } from '@/core/instrument/plainLine';
-import type { Instrument, LineChannel } from './instrument';
+import type { LineChannel } from '../lineChannel';
+import type { Instrument } from './instrument';
 
 /** A value older than this is no longer what the display shows, milliseconds. */
 const FRESH_MS = 3000;

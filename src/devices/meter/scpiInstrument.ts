@@ -1,6 +1,7 @@
 import type { MeterMode, MeterSample } from '@/core/instrument/meterMode';
 import { functionName, readFigure, readFunction } from '@/core/instrument/scpi';
-import type { Instrument, LineChannel } from './instrument';
+import type { LineChannel } from '../lineChannel';
+import type { Instrument } from './instrument';
 
 /** A reading with slow integration and autorange is there within this, milliseconds. */
 const ANSWER_MS = 4000;

@@ -8,6 +8,8 @@ import type { LiveCode } from '@/core/codes/liveCodes';
 import type { StoredBookRow } from '@/db/codeBook';
 import { Heading, Hold, Nothing } from '@/ui/sheet';
 import { bookWords, codeExtras, codeName } from '@/words/en/codes';
+import type { CanBitRate } from '@/core/codes/asciiCan';
+import { BusSource } from './BusSource';
 import { Heartbeat } from './Heartbeat';
 import { SimulatedControls, type SimulatedFunctionFacts } from './SimulatedControls';
 import { useBus } from './useBus';
@@ -22,7 +24,8 @@ export function BusScreen({
   book: StoredBookRow[];
   functions: SimulatedFunctionFacts[];
 }) {
-  const bus = useBus(machineCode, true);
+  const [plug, setPlug] = useState<CanBitRate | null>(null);
+  const bus = useBus(machineCode, true, plug);
   const gone = useGone(bus.codes, bus.lost !== null);
   return (
     <div className="grid gap-x-9 px-6 pb-8 max-tablet:px-3 desk:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
@@ -30,6 +33,7 @@ export function BusScreen({
         <Heading id="live" aside={bus.adapter ?? 'no bus'}>
           On the bus now
         </Heading>
+        <BusSource plug={plug} onPlug={setPlug} />
         <Heartbeat bus={bus} />
         {bus.lost === null && bus.codes.length === 0 ? <Nothing>No code is active.</Nothing> : null}
         <ul aria-label="Active codes">

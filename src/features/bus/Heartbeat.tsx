@@ -1,4 +1,4 @@
-import type { BusReport } from './report';
+import type { BusReport } from '@/core/codes/busWatch';
 
 /** One line: whether the bus is heard, how much came, and who speaks. A lost bus says so and why. */
 export function Heartbeat({ bus }: { bus: BusReport }) {

@@ -1,16 +1,28 @@
 import 'server-only';
 import { z } from 'zod';
 import { setupSchema } from '@/core/circuit/schema';
-import { LiveCodes, LOST_SECONDS } from '@/core/codes/liveCodes';
+import { isCanBitRate } from '@/core/codes/asciiCan';
+import { BusWatch, codesKey } from '@/core/codes/busWatch';
 import type { BusAdapter } from '@/devices/bus/adapter';
+import { asciiAdapter } from '@/devices/bus/asciiAdapter';
 import { simulatorAdapter } from '@/devices/bus/simulatorAdapter';
+import { addressOf, tcpChannel } from '@/devices/tcpChannel';
 import { log } from '../serverLog';
-import type { BusReport } from './report';
 
 const REPORT_MS = 500;
+/** Of J1939 on most machines. */
+const USUAL_BIT_RATE = 250_000;
 
 /** The bus of this installation; `null` when none is set up. */
 export function busAdapter(): BusAdapter | null {
+  // A machine that is really there goes before the stand-in.
+  const bridge = addressOf(process.env.SPIRAXIS_CAN);
+  if (bridge) {
+    const bitRate = Number(process.env.SPIRAXIS_CAN_BIT_RATE ?? USUAL_BIT_RATE);
+    return asciiAdapter('CAN adapter at the server', isCanBitRate(bitRate) ? bitRate : USUAL_BIT_RATE, () =>
+      tcpChannel(bridge, '\r'),
+    );
+  }
   const port = Number(process.env.SPIRAXIS_BUS_PORT ?? 0);
   return port > 0 ? simulatorAdapter({ port }) : null;
 }
@@ -21,47 +33,24 @@ export function busEvents(machine: string, signal: AbortSignal): ReadableStream<
   const encoder = new TextEncoder();
   return new ReadableStream({
     start(controller) {
-      const live = new LiveCodes();
-      let up = false;
-      let reason: string | null = adapter ? 'the bus is being called' : 'no bus is set up here';
-      let heard = 0;
+      const watch = new BusWatch(
+        adapter?.name ?? null,
+        adapter?.handle !== undefined,
+        adapter ? 'the bus is being called' : 'no bus is set up here',
+      );
       let told = '';
-      const report = (): BusReport => {
-        const quiet = heard === 0 ? null : (Date.now() - heard) / 1000;
-        const lost = !up || quiet === null || quiet > LOST_SECONDS;
-        const why = up && quiet !== null ? 'no frame for some seconds' : reason;
-        return {
-          adapter: adapter?.name ?? null,
-          simulated: adapter?.handle !== undefined,
-          lost: lost ? (why ?? 'no frame yet') : null,
-          frames: live.state().frames,
-          senders: live.state().senders,
-          codes: lost ? [] : live.state().codes,
-        };
-      };
       const tell = () => {
-        const now = report();
-        told = JSON.stringify([
-          now.lost,
-          now.codes.map(({ component, failureMode }) => [component, failureMode]),
-        ]);
+        const now = watch.report();
+        told = codesKey(now);
         controller.enqueue(encoder.encode(`data: ${JSON.stringify(now)}\n\n`));
       };
       const link = adapter?.open(machine, {
-        onUp: () => {
-          up = true;
-          reason = null;
-        },
+        onUp: () => watch.onUp(),
         onLine: (line) => {
-          heard = Date.now();
-          live.line(line);
-          const now = live.state().codes.map(({ component, failureMode }) => [component, failureMode]);
-          if (told !== JSON.stringify([null, now])) tell();
+          watch.onLine(line);
+          if (told !== codesKey(watch.report())) tell();
         },
-        onLost: (why) => {
-          up = false;
-          reason = why;
-        },
+        onLost: (why) => watch.onLost(why),
       });
       tell();
       const timer = setInterval(tell, REPORT_MS);

@@ -1,7 +1,7 @@
 import type { Instrument } from '@/devices/meter/instrument';
 import { plainInstrument } from '@/devices/meter/plainInstrument';
 import { scpiInstrument } from '@/devices/meter/scpiInstrument';
-import { serialChannel } from '@/devices/meter/serialChannel';
+import { serialChannel } from '@/devices/serialChannel';
 import type { Speech } from './liveSource';
 
 /** Whether this browser reaches a plug at all. */
@@ -21,6 +21,15 @@ export async function choosePlug(): Promise<boolean> {
 }
 
 /** Opens the plug that was allowed before. Rejects where none was, or it is not there. */
+export async function openPort(baudRate: number): Promise<SerialPort> {
+  if (!reachesPlugs()) throw new Error('this browser reaches no serial plug');
+  const [port] = await navigator.serial.getPorts();
+  if (!port) throw new Error('no plug is chosen yet');
+  await port.open({ baudRate });
+  return port;
+}
+
+/** A meter at that plug, as it talks. */
 export async function openPlug({
   speech,
   baudRate,
@@ -28,10 +37,6 @@ export async function openPlug({
   speech: Speech;
   baudRate: number;
 }): Promise<Instrument> {
-  if (!reachesPlugs()) throw new Error('this browser reaches no serial plug');
-  const [port] = await navigator.serial.getPorts();
-  if (!port) throw new Error('no plug is chosen yet');
-  await port.open({ baudRate });
-  const channel = serialChannel(port);
+  const channel = serialChannel(await openPort(baudRate));
   return speech === 'scpi' ? scpiInstrument(channel) : plainInstrument(channel);
 }

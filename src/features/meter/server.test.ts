@@ -3,7 +3,8 @@ import type { MeterReport } from '@/core/instrument/meterReport';
 import { singleCoil } from '@/core/templates/electrical';
 import { serveMeter } from '@/devices/meter/simulator';
 import { SimulatedMeter } from '@/devices/meter/simulatedMeter';
-import { meterAddress, meterEvents, placeAsked, turnMeter } from './server';
+import { addressOf } from '@/devices/tcpChannel';
+import { meterEvents, placeAsked, turnMeter } from './server';
 
 jest.mock('../serverLog', () => ({ log: { info: jest.fn(), warn: jest.fn(), error: jest.fn() } }));
 
@@ -44,10 +45,10 @@ async function until(
 
 describe('the shop’s meter at the server', () => {
   it('stands where the server’s own settings say, and nowhere else', () => {
-    expect(meterAddress('127.0.0.1:5025')).toEqual({ host: '127.0.0.1', port: 5025 });
-    expect(meterAddress('[::1]:5025')).toEqual({ host: '::1', port: 5025 });
-    expect(meterAddress('bench meter')).toBeNull();
-    expect(meterAddress('')).toBeNull();
+    expect(addressOf('127.0.0.1:5025')).toEqual({ host: '127.0.0.1', port: 5025 });
+    expect(addressOf('[::1]:5025')).toEqual({ host: '::1', port: 5025 });
+    expect(addressOf('bench meter')).toBeNull();
+    expect(addressOf('')).toBeNull();
   });
   it('sends values of the points that the page asks about, and is turned', async () => {
     const place = { machine: 'T-1', function: 'Valve', test: SUPPLY };
@@ -67,7 +68,7 @@ describe('the shop’s meter at the server', () => {
     expect(nowhere.samples).toEqual([]);
     process.env.SPIRAXIS_METER = '127.0.0.1:1';
     const gone = { machine: 'T-1', function: 'Valve', test: null };
-    expect((await until(gone, ({ lost }) => lost?.includes('does not answer') ?? false)).samples).toEqual([]);
+    expect((await until(gone, ({ lost }) => lost?.includes('nobody answers') ?? false)).samples).toEqual([]);
     await expect(turnMeter({ measures: 'ohms' })).rejects.toMatchObject({ status: 503 });
     delete process.env.SPIRAXIS_METER;
     await until(gone, ({ lost }) => lost === 'no meter is set up at this server');

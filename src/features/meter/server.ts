@@ -5,7 +5,7 @@ import { MEASURES } from '@/core/instrument/meterMode';
 import type { Instrument } from '@/devices/meter/instrument';
 import { scpiInstrument, type ScpiInstrument } from '@/devices/meter/scpiInstrument';
 import { placeCommand } from '@/devices/meter/simulator';
-import { tcpChannel } from '@/devices/meter/tcpChannel';
+import { addressOf, tcpChannel } from '@/devices/tcpChannel';
 import { Refused } from '../gate/failure';
 import { log } from '../serverLog';
 import { followInstrument } from './follow';
@@ -14,10 +14,8 @@ import { METER_SILENT } from '@/core/instrument/meterReport';
 const HEARTBEAT_MS = 5000;
 
 /** Where the shop's meter stands on the network, from the server's own settings: never from a request. Null where there is none. */
-export function meterAddress(setting = process.env.SPIRAXIS_METER): { host: string; port: number } | null {
-  const found = /^(\[[0-9a-f:]+\]|[^:/\s]+):(\d{1,5})$/i.exec(setting?.trim() ?? '');
-  if (!found) return null;
-  return { host: found[1]!.replace(/^\[|\]$/g, ''), port: Number(found[2]) };
+export function meterAddress(): { host: string; port: number } | null {
+  return addressOf(process.env.SPIRAXIS_METER);
 }
 
 /** Where the leads stand, as a page asks for it. */

@@ -1,7 +1,7 @@
-import type { LineChannel } from './instrument';
+import type { LineChannel } from './lineChannel';
 
 /** Lines over a serial plug of the browser's own device (Web Serial). The port is open already. */
-export function serialChannel(port: SerialPort): LineChannel {
+export function serialChannel(port: SerialPort, lineEnd = '\n'): LineChannel {
   const { readable, writable } = port;
   if (!readable || !writable) throw new Error('the plug is not open');
   const writer = writable.getWriter();
@@ -18,7 +18,7 @@ export function serialChannel(port: SerialPort): LineChannel {
   };
   return {
     // A write that fails is a plug that was pulled: the reader hears of it.
-    send: (line) => void writer.write(encoder.encode(`${line}\n`)).catch(() => undefined),
+    send: (line) => void writer.write(encoder.encode(`${line}${lineEnd}`)).catch(() => undefined),
     listen(on) {
       const decoder = new TextDecoder();
       let rest = '';
@@ -34,7 +34,7 @@ export function serialChannel(port: SerialPort): LineChannel {
       follow()
         .catch(() => undefined)
         .finally(() => {
-          if (!closed) on.lost('the plug was pulled, or the meter is off');
+          if (!closed) on.lost('the plug was pulled, or what is at it is off');
         });
     },
     close: () => void end(),

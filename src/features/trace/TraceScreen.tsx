@@ -1,5 +1,6 @@
 'use client';
 
+import dynamic from 'next/dynamic';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'next/navigation';
 import type { Reading, Test } from '@/core/circuit/schema';
@@ -29,9 +30,12 @@ import { HoldRow } from '../measure/HoldRow';
 import { useHold } from '../measure/useHold';
 import { SheetNav } from '../sheets/SheetNav';
 import { soundTraces } from './actions';
-import { TraceChart, type TraceLine } from './TraceChart';
+import type { TraceLine } from './TraceChart';
 import { useJudgement } from './useTraceWork';
 import { useStart } from './useStart';
+
+// A canvas has its inks from the page: there is none on the server.
+const TraceChart = dynamic(() => import('./TraceChart').then((one) => one.TraceChart), { ssr: false });
 
 /** A trace that another is held against: of this coil from when it was sound, or of its twin. */
 interface Sound {

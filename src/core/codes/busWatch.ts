@@ -26,7 +26,7 @@ export class BusWatch {
     private readonly adapter: string | null,
     private readonly simulated: boolean,
     private reason: string | null,
-    private readonly now: () => number = Date.now,
+    private readonly now: () => number,
   ) {}
 
   onUp(): void {

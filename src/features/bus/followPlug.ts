@@ -11,7 +11,7 @@ const AGAIN_MS = 3000;
 
 /** Follows a bus through an adapter at a plug of this device. Gives the way to stop. */
 export function followPlug(bitRate: CanBitRate, tell: (report: BusReport) => void): () => void {
-  const watch = new BusWatch('CAN adapter at this device', false, 'the adapter is being called');
+  const watch = new BusWatch('CAN adapter at this device', false, 'the adapter is being called', Date.now);
   let stop: (() => void) | null = null;
   let stopped = false;
   let again: ReturnType<typeof setTimeout> | undefined;

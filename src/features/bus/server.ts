@@ -37,6 +37,7 @@ export function busEvents(machine: string, signal: AbortSignal): ReadableStream<
         adapter?.name ?? null,
         adapter?.handle !== undefined,
         adapter ? 'the bus is being called' : 'no bus is set up here',
+        Date.now,
       );
       let told = '';
       const tell = () => {

@@ -31,25 +31,6 @@ const JOB_SHEETS = [
 /** Each of them in one picture, pixels. */
 const CELL = { width: 960, height: 600 };
 
-/** Four outputs and a master, the second of which stands at part volts whatever is commanded. */
-const STRAY_OUTPUT = {
-  format: 'spiraxis-sheet',
-  version: 1,
-  sheet: 'outputs',
-  outputs: ['1', '2', '3', '4'],
-  master: 'M',
-  supplyVolts: 24.1,
-  loads: 'off',
-  sensorLoop: 'closed',
-  matrix: {
-    1: { 1: 23.8, 2: 11.2, 3: 0.02, 4: 0, M: 24 },
-    2: { 1: 0.02, 2: 23.9, 3: 0, 4: 0.01, M: 24 },
-    3: { 1: 0, 2: 11.4, 3: 23.8, 4: 0, M: 24 },
-    4: { 1: 0, 2: 11.3, 3: 0, 4: 23.7, M: 24 },
-  },
-  lowImpedance: { 1: { 2: 11.1 } },
-};
-
 async function settled(page) {
   // The pages keep a line to the server open: there is no idle network to wait for.
   await page.waitForTimeout(1800);
@@ -163,14 +144,14 @@ await run(async () => {
       )
       .png({ palette: true, quality: 90 })
       .toFile(join(folder, 'sheets.png'));
-    const outputs = await open('/bench/outputs');
-    await outputs.getByLabel('Sheet from a file').setInputFiles({
-      name: 'outputs.sheet.json',
-      mimeType: 'application/json',
-      buffer: Buffer.from(JSON.stringify(STRAY_OUTPUT)),
-    });
-    await settled(outputs);
-    await shoot(outputs, 'bench-outputs');
+    const trace = await open('/jobs/416?sheet=trace');
+    for (const [label, file] of [
+      ['Bring a trace (CSV or WAV)', 'tiller-float-sticky.csv'],
+      ['One of when it was sound', 'tiller-float-sound.csv'],
+    ])
+      await trace.getByLabel(label).setInputFiles(join(ROOT, 'demo', 'traces', file));
+    await trace.getByTestId('trace-standings').filter({ hasText: 'held up on its way' }).waitFor();
+    await shoot(trace, 'trace');
   } finally {
     await browser.close();
   }

@@ -71,6 +71,8 @@ const BLIND_IRONS = 40;
 const BLIND_WIDENED = 2.5;
 /** How a plunger moves is told by holding it against itself alone: without a sound trace nobody knows how quick it was. */
 const BY_COMPARISON: readonly CoilCondition[] = ['sound', 'slow', 'weakSpring'];
+/** Nor how much more a coil stores with its iron closed, by which one that stays in is told from one that stays out. */
+const NAMED_BY_COMPARISON: readonly CoilCondition[] = [...BY_COMPARISON, 'jammedOut', 'jammedIn'];
 /** A first look takes so many; what fits worse than the best by this is not looked at again. */
 const FIRST_IRONS = 8;
 const HOPELESS = 1e-7;
@@ -139,7 +141,7 @@ export function judgeCoil(feed: CoilFeed, trace: Trace, sound: Trace | null, see
 
 function namedBy([first]: readonly CoilStanding[], compared: boolean): CoilCondition | null {
   if (!first || first.share < NAMED_FROM) return null;
-  return compared || !BY_COMPARISON.includes(first.condition) ? first.condition : null;
+  return compared || !NAMED_BY_COMPARISON.includes(first.condition) ? first.condition : null;
 }
 
 interface Question {

@@ -42,6 +42,7 @@ const InMachine = lazyPart(() => import('../prove/InMachine').then((one) => one.
 const KeysDialog = lazyPart(() => import('./KeysDialog').then((one) => one.KeysDialog));
 const MeterDialog = lazyPart(() => import('./MeterDialog').then((one) => one.MeterDialog));
 const HandsFull = lazyPart(() => import('./HandsFull').then((one) => one.HandsFull));
+const ListenForClick = lazyPart(() => import('./ListenForClick').then((one) => one.ListenForClick));
 const LiveMeter = lazyPart(() => import('../meter/LiveMeter').then((one) => one.LiveMeter));
 
 const NOTHING_READ: Verdict = { state: 'keepTesting', because: 'noReading' };
@@ -278,6 +279,8 @@ export function TestScreen() {
                   {inMachine ? <InMachine /> : null}
                   {hold.shut ? (
                     <GateClosed gate={hold.gate} plan={hold.plan} />
+                  ) : test?.kind === 'click' ? (
+                    <ListenForClick key={testKey(test)} />
                   ) : test?.kind === 'code' ? (
                     <BusAnswer test={test} onTake={pinning.pinChoice} key={testKey(test)} />
                   ) : null}

@@ -24,7 +24,8 @@ export type Element =
   | Solenoid
   | Contact
   | Motor
-  | Filament;
+  | Filament
+  | Fuse;
 
 /** Shockley's diode from anode to cathode, with its own resistance; above `breakdownVolts` backwards it conducts as a Zener does. */
 export interface Diode {
@@ -103,6 +104,20 @@ export interface Filament {
   seconds: number;
 }
 
+/**
+ * A blade fuse: its wire warms by the square of its current, loses its warmth with one time of its own, and is open for good once it has
+ * melted. At 1.2 of its rating it would melt in the end.
+ */
+export interface Fuse {
+  kind: 'fuse';
+  a: number;
+  b: number;
+  ohms: number;
+  ratedAmps: number;
+  /** Time of its warmth. */
+  seconds: number;
+}
+
 /** What the own unknowns of an element are, in their order. */
 export const OWN_UNKNOWNS: Readonly<Record<Element['kind'], readonly string[]>> = {
   resistor: [],
@@ -117,6 +132,8 @@ export const OWN_UNKNOWNS: Readonly<Record<Element['kind'], readonly string[]>> 
   motor: ['amps', 'radiansPerSecond'],
   /** Its share of the way from cold to hot. */
   filament: ['heat'],
+  /** Its share of the way to melting; beyond 1 it is open. */
+  fuse: ['melted'],
 };
 
 const NEVER = Infinity;

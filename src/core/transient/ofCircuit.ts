@@ -52,6 +52,12 @@ export const USUAL_IRON: Iron = {
   damping: 0.5,
   spring: 1,
 };
+/** A motor of the usual kind: times its running current while it stands, its winding's time, and how it runs up. */
+const USUAL_MOTOR = { locked: 6, windingSeconds: 2e-3, seconds: 0.15, radiansPerSecond: 150 };
+/** Time of a blade fuse's warmth: with it a fuse opens within the bounds of ISO 8820-3 from 135 % of its rating to 600 %. */
+const FUSE_SECONDS = 2.2;
+/** A fuse with more ohms than this has gone before. */
+const BLOWN_OHMS = 100;
 /** Of its henries closed: an iron that has no gap left to open. */
 const CLOSED_SHARE = 0.999;
 /** An open contact, and what has been cut off. */
@@ -154,6 +160,8 @@ class Builder {
 
   /** When a branch is in place and told to conduct; a fault that holds it one way has the last word. */
   private scheduleOf({ index, part }: Branch): boolean | Schedule {
+    const timed = this.compiled.parts[part]!.part;
+    if (timed.kind === 'timer') return this.timerOf(index, timed.seconds);
     const present = this.situations.map((one) => one.present[index] === 1);
     if (!present.some(Boolean)) return false;
     const held = this.edits.find((edit) => edit.type === 'force' && edit.branch === index);
@@ -170,6 +178,28 @@ class Builder {
       nextBreak: (t) =>
         moments.find(({ seconds }, at) => seconds > t && at > 0 && on[at] !== on[at - 1])?.seconds ??
         Infinity,
+    };
+  }
+
+  /** A timer conducts for its seconds from each moment at which it is told to; a fault that holds it one way has the last word. */
+  private timerOf(index: number, seconds: number): boolean | Schedule {
+    const held = this.edits.find((edit) => edit.type === 'force' && edit.branch === index);
+    if (held?.type === 'force') return held.on;
+    const { moments } = this;
+    // How long it has run is this run's own business: only whether it is told to counts.
+    const told = moments.map(({ setup }) => {
+      const { present, commanded } = applySetup(this.compiled, { ...setup, afterSeconds: 0 });
+      return present[index] === 1 && commanded[index] === 1;
+    });
+    // It starts where it is told and was not before; a position that only goes on starts nothing.
+    const starts = moments.flatMap(({ seconds: at }, k) => (told[k] && !told[k - 1] ? [at] : []));
+    const ends = starts.map((at) => {
+      const dropped = moments.find(({ seconds: later }, k) => later > at && !told[k])?.seconds ?? Infinity;
+      return Math.min(at + seconds, dropped);
+    });
+    return {
+      closed: (t) => starts.some((at, k) => t >= at && t < ends[k]!),
+      nextBreak: (t) => Math.min(Infinity, ...[...starts, ...ends].filter((at) => at > t)),
     };
   }
 
@@ -263,7 +293,35 @@ class Builder {
       this.elementOf.set(branch.index, this.push({ kind: 'source', a: from, b, volts: wave, ohms }));
       return;
     }
+    if (part.kind === 'motor') return this.turn(compiled, branch, from, b, ohms);
+    if (part.kind === 'fuse' && ohms < BLOWN_OHMS) {
+      this.elementOf.set(
+        branch.index,
+        this.push({ kind: 'fuse', a: from, b, ohms, ratedAmps: part.amps, seconds: FUSE_SECONDS }),
+      );
+      return;
+    }
     this.elementOf.set(branch.index, this.push({ kind: 'resistor', a: from, b, ohms }));
+  }
+
+  /** A motor that runs as the drawing's ohms say, and takes a multiple of that while it stands. */
+  private turn({ part }: CompiledPart, branch: Branch, a: number, b: number, ohms: number): void {
+    this.usual.push(part.ref);
+    const winding = ohms / USUAL_MOTOR.locked;
+    // It is held by what grows with its speed: at any volts it comes to the drawing's own current.
+    const constant = branch.volts > 0 ? branch.volts / USUAL_MOTOR.radiansPerSecond : 1;
+    const at = this.push({
+      kind: 'motor',
+      a,
+      b,
+      ohms: winding,
+      henries: winding * USUAL_MOTOR.windingSeconds,
+      constant,
+      inertia: (USUAL_MOTOR.seconds * constant * constant) / winding,
+      loadNewtonMetres: 0,
+      friction: (constant * constant) / (ohms - winding),
+    });
+    this.elementOf.set(branch.index, at);
   }
 
   private contact(compiled: CompiledPart, branch: Branch, a: number, b: number, ohms: number): void {

@@ -27,6 +27,7 @@ const ALL: readonly Element[] = [
     friction: 1e-4,
   },
   { kind: 'filament', a: 4, b: 1, coldOhms: 0.3, hotOhms: 3, ratedVolts: 12, seconds: 0.05 },
+  { kind: 'fuse', a: 1, b: 4, ohms: 0.02, ratedAmps: 10, seconds: 2.2 },
 ];
 
 describe('a circuit as one system', () => {
@@ -52,6 +53,8 @@ describe('a circuit as one system', () => {
       y[free + 1] = 1e-3;
       // Beyond cold a filament is held where it is, so that a pass finds its way back.
       y[system.own[11]!] = random.next();
+      // A fuse that is whole, that parts, that has parted.
+      y[system.own[12]!] = [0.4, 1.007, 1.6, 0.9][seed % 4]!;
       system.rest(y);
       system.evaluate(y, 0);
       const [jq, jf] = [system.jq.slice(), system.jf.slice()];

@@ -4,6 +4,7 @@ import {
   type Diode,
   type Element,
   type Filament,
+  type Fuse,
   type Motor,
   type Solenoid,
 } from './elements';
@@ -117,6 +118,7 @@ export class TimeSystem {
         return;
       case 'inductor':
       case 'filament':
+      case 'fuse':
         this.stores[own] = 1;
         return;
       case 'solenoid':
@@ -169,6 +171,8 @@ export class TimeSystem {
         return this.turns(element, own, y);
       case 'filament':
         return this.glows(element, own, y);
+      case 'fuse':
+        return this.melts(element, own, y);
       default:
         return element satisfies never;
     }
@@ -323,6 +327,34 @@ export class TimeSystem {
     if (lamp.b > 0) this.slope(own, lamp.b - 1, byVolts);
   }
 
+  /** Row of a fuse: its share of the way to melting. Once it has melted it goes on by itself, and never comes back. */
+  private melts(fuse: Fuse, own: number, y: Float64Array): void {
+    const { a, b, ohms, ratedAmps, seconds } = fuse;
+    const share = y[own]!;
+    const way = Math.min(Math.max((share - 1) / MELT_HAIR, 0), 1);
+    const open = way * way * (3 - 2 * way);
+    const openSlope = (6 * way * (1 - way)) / MELT_HAIR;
+    const tenfolds = Math.log(MELTED_OHMS / ohms);
+    const siemens = Math.exp(-open * tenfolds) / ohms;
+    const v = volt(y, a) - volt(y, b);
+    this.conducts(a, b, siemens, y);
+    const byShare = -siemens * tenfolds * openSlope * v;
+    if (a > 0) this.slope(a - 1, own, byShare);
+    if (b > 0) this.slope(b - 1, own, -byShare);
+    const amps = siemens * v;
+    const per = (MELTS_FROM * ratedAmps) ** 2;
+    const warming = ((amps * amps) / per - share) / seconds;
+    const parting = (MELTED - share) / PARTS_SECONDS;
+    this.add(this.q, own, share);
+    this.stored(own, own, 1);
+    this.add(this.f, own, -((1 - open) * warming + open * parting));
+    const warmSlope = ((2 * amps * byShare) / per - 1) / seconds;
+    this.slope(own, own, -((1 - open) * warmSlope - open / PARTS_SECONDS + openSlope * (parting - warming)));
+    const byVolts = -((1 - open) * 2 * amps * siemens) / (per * seconds);
+    if (a > 0) this.slope(own, a - 1, byVolts);
+    if (b > 0) this.slope(own, b - 1, -byVolts);
+  }
+
   /** The amperes of an unknown, from one node to the other. */
   private flows(a: number, b: number, own: number, y: Float64Array, sign: number): void {
     this.node(a, sign * y[own]!);
@@ -372,6 +404,13 @@ export class TimeSystem {
   }
 }
 
+/** Of its rating: from there on a fuse melts in the end. */
+const MELTS_FROM = 1.2;
+/** Share of the way over which it parts, where it stands then, and how quickly it goes there, seconds. */
+const MELT_HAIR = 0.02;
+const MELTED = 2;
+const PARTS_SECONDS = 1e-3;
+const MELTED_OHMS = 1e8;
 /** Below this a motor counts as standing, radians a second. */
 const STANDS = 0.5;
 /** Share of the stroke over which a contact goes from off to on. */

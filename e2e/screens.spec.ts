@@ -74,6 +74,11 @@ const PAGES = [
   '/bench/planner',
   '/jobs/406?sheet=drop',
   '/jobs/406?sheet=insulation',
+  '/jobs/412?sheet=timeline',
+  '/jobs/416?sheet=trace',
+  '/jobs/398?sheet=trace',
+  '/machines/G-2/labels',
+  '/machines/G-2/drawings',
 ];
 
 const THEMES = ['light', 'sun', 'dark'] as const;

@@ -3,6 +3,7 @@ import { CODE_BOOKS } from '../demo/codeBooks';
 import { hiddenEdits, JOBS, loadDemoCircuit, MACHINES, STANDING_CODES } from '../demo/shed';
 import { SimulatedMachine } from '../src/devices/bus/simulatedMachine';
 import { serveMachines, SIMULATOR_PORT } from '../src/devices/bus/simulator';
+import { standIn } from './lib/standIn';
 
 const CONTROLLER = 0x21;
 const port = Number(process.env.SPIRAXIS_BUS_PORT ?? SIMULATOR_PORT);
@@ -24,12 +25,4 @@ const machines = new Map(
   }),
 );
 
-const server = serveMachines(machines);
-server.on('error', (error) => {
-  process.stderr.write(`spiraxis: the simulated bus could not start: ${error.message}\n`);
-  process.exitCode = 1;
-});
-server.listen(port, '127.0.0.1', () =>
-  process.stdout.write(`spiraxis: simulated bus on 127.0.0.1:${port}\n`),
-);
-for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => process.exit(0));
+standIn('simulated bus', serveMachines(machines), port);

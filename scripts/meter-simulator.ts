@@ -2,6 +2,7 @@
 import { hiddenEdits, JOBS, loadDemoCircuit, MACHINES } from '../demo/shed';
 import { METER_PORT, serveMeter } from '../src/devices/meter/simulator';
 import { SimulatedMeter } from '../src/devices/meter/simulatedMeter';
+import { standIn } from './lib/standIn';
 
 const port = Number(process.env.SPIRAXIS_METER_PORT ?? METER_PORT);
 
@@ -13,12 +14,4 @@ const functions = MACHINES.flatMap(({ code, functions }) =>
   }),
 );
 
-const server = serveMeter(new SimulatedMeter(functions));
-server.on('error', (error) => {
-  process.stderr.write(`spiraxis: the simulated meter could not start: ${error.message}\n`);
-  process.exitCode = 1;
-});
-server.listen(port, '127.0.0.1', () =>
-  process.stdout.write(`spiraxis: simulated meter on 127.0.0.1:${port}\n`),
-);
-for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => process.exit(0));
+standIn('simulated meter', serveMeter(new SimulatedMeter(functions)), port);

@@ -266,8 +266,8 @@ class Runner {
   }
 }
 
-/** A course's value at a moment, straight between the two around it. */
-export function valueAt(seconds: Float64Array, values: Float64Array, at: number): number {
+/** A course's value at a moment, straight between the two around it; its ends beyond them. */
+export function valueAt(seconds: ArrayLike<number>, values: ArrayLike<number>, at: number): number {
   let [low, high] = [0, seconds.length - 1];
   if (at <= seconds[0]!) return values[0]!;
   if (at >= seconds[high]!) return values[high]!;

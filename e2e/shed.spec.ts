@@ -4,7 +4,7 @@ import { openJob } from './steps';
 test('a drawing from a PDF: its pages become sheets, a part is pinned and found again', async ({ page }) => {
   const pdf = await (await page.request.get('/api/jobs/398/report.pdf')).body();
   await page.goto('/machines/G-4/drawings');
-  await expect(page.getByText('No drawing is kept yet')).toBeVisible();
+  await expect(page.getByText('Nothing is kept yet')).toBeVisible();
   const input = page.getByLabel('Drawing file');
   await input.setInputFiles({
     name: 'broken.pdf',
@@ -27,6 +27,10 @@ test('a drawing from a PDF: its pages become sheets, a part is pinned and found 
   await expect(pin).toBeVisible();
   await page.getByRole('button', { name: 'Take its pin off' }).click();
   await expect(pin).toHaveCount(0);
+  // A point has a pin of its own.
+  await page.getByRole('combobox', { name: /^Part/ }).selectOption('@DM2:14');
+  await page.getByRole('button', { name: 'Pin DM2:14 here' }).click({ position: { x: 120, y: 90 } });
+  await expect(page.getByRole('button', { name: 'DM2:14', exact: true })).toBeVisible();
   for (const left of [1, 0]) {
     await page.getByRole('button', { name: 'Take the sheet out' }).click();
     await expect(page.getByRole('link', { name: /hydraulics/ })).toHaveCount(left);
@@ -170,4 +174,21 @@ test('what is to be looked at again stands in a list, opens a job, and goes into
   if (page.url().includes('/new'))
     await expect(page.getByLabel('Machine and function').locator('option:checked')).toHaveText(/G-2.*Tiller/);
   else await expect(page.getByRole('banner')).toContainText('G-2');
+});
+
+test('the next test shows where its probes go on the machine’s own photo; labels lead back to the machine', async ({
+  page,
+}) => {
+  await page.goto('/jobs/417');
+  await page.getByTestId('probe-picture').click();
+  const large = page.getByRole('dialog', { name: /Blade valve block/ });
+  await expect(large.getByTitle(/red|black|here/).first()).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.goto('/machines/G-2/labels');
+  await expect(page.getByRole('img', { name: 'Code that opens G-2' }).first()).toBeVisible();
+  await expect(page.getByText('X31:2').first()).toBeVisible();
+  // Asked for under a name of loopback, its codes lead to this device alone: that is said before they are printed.
+  await expect(page.getByRole('note')).toContainText('SPIRAXIS_ORIGIN');
+  await page.goto('/jobs/417/tags');
+  await expect(page.getByRole('img', { name: 'Code that opens job 417' }).first()).toBeVisible();
 });

@@ -1,4 +1,4 @@
 import { expose } from 'comlink';
-import { judgeTrace, readTraceFile } from './traceTask';
+import { expectedTrace, judgeTrace, readTraceFile } from './traceTask';
 
-expose({ read: readTraceFile, judge: judgeTrace });
+expose({ read: readTraceFile, judge: judgeTrace, expected: expectedTrace });

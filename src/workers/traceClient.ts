@@ -1,4 +1,5 @@
 import type { CoilJudgement } from '@/core/trace/judgeCoil';
+import type { Trace } from '@/core/trace/trace';
 import type { TraceFile } from '@/formats/traceFile';
 import { runIn, type OwnRun } from './ownWorker';
 import type { TraceQuestion } from './traceTask';
@@ -6,6 +7,7 @@ import type { TraceQuestion } from './traceTask';
 interface TraceWorker {
   read(file: Blob, name: string): Promise<TraceFile>;
   judge(question: TraceQuestion): Promise<CoilJudgement>;
+  expected(question: Pick<TraceQuestion, 'circuit' | 'part' | 'on'>): Promise<Trace | null>;
 }
 
 const ownWorker = () => new Worker(new URL('./trace.worker.ts', import.meta.url), { type: 'module' });
@@ -19,4 +21,9 @@ export function readTrace(file: Blob, name: string): OwnRun<TraceFile> {
 /** Weighs a coil's trace; some seconds. */
 export function weighTrace(question: TraceQuestion): OwnRun<CoilJudgement> {
   return runIn<TraceWorker, CoilJudgement>(ownWorker(), (remote) => remote.judge(question), failed);
+}
+
+/** What a sound coil should draw. */
+export function expectTrace(question: Pick<TraceQuestion, 'circuit' | 'part' | 'on'>): OwnRun<Trace | null> {
+  return runIn<TraceWorker, Trace | null>(ownWorker(), (remote) => remote.expected(question), failed);
 }

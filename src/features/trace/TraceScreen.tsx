@@ -4,7 +4,8 @@ import dynamic from 'next/dynamic';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'next/navigation';
 import type { Reading, Test } from '@/core/circuit/schema';
-import { TRACE_KINDS, type TraceKind } from '@/core/trace/conditions';
+import { TRACE_KINDS, type CoilCondition, type TraceKind } from '@/core/trace/conditions';
+import type { CoilStanding } from '@/core/trace/judgeCoil';
 import { cautionsOf } from '@/core/diagnosis/cautionsOf';
 import { coilFeatures } from '@/core/trace/coilFeatures';
 import { keepTrace, traceOfKept, type KeptTrace } from '@/core/trace/keptTrace';
@@ -31,7 +32,7 @@ import { useHold } from '../measure/useHold';
 import { SheetNav } from '../sheets/SheetNav';
 import { soundTraces } from './actions';
 import type { TraceLine } from './TraceChart';
-import { useJudgement } from './useTraceWork';
+import { useExpected, useJudgement } from './useTraceWork';
 import { useStart } from './useStart';
 
 // A canvas has its inks from the page: there is none on the server.
@@ -169,11 +170,17 @@ function PartTrace({ watched, parts }: { watched: WatchedPart; parts: readonly W
   const features = useMemo(() => (shown ? coilFeatures(shown) : null), [shown]);
   const before = useMemo(() => (sound ? coilFeatures(traceOfKept(sound.amps)) : null), [sound]);
 
+  /** Condition whose expected curve lies behind; the named one until another is pressed. */
+  const [behind, setBehind] = useState<CoilCondition | null>(null);
+  const sketch = useExpected(model.compiled.circuit, part, !shown && dip ? (on?.setup ?? null) : null);
   const expected = useMemo(() => {
-    const first = judged?.ok && judged.value.named ? judged.value.standings[0] : null;
-    if (!first?.trace || !shown) return null;
-    return { condition: first.condition, trace: shifted(first.trace, shown.seconds[0]!) };
-  }, [judged, shown]);
+    if (!judged?.ok || !shown) return null;
+    const wanted = behind ?? judged.value.named;
+    const found = judged.value.standings.find(({ condition }) => condition === wanted);
+    return found?.trace
+      ? { condition: found.condition, trace: shifted(found.trace, shown.seconds[0]!) }
+      : null;
+  }, [judged, shown, behind]);
 
   const keep = () => {
     if (!amps || !features || !on || !brought) return;
@@ -278,6 +285,19 @@ function PartTrace({ watched, parts }: { watched: WatchedPart; parts: readonly W
             ]}
             marks={dip ? markWords(features) : (start?.marks ?? [])}
           />
+        ) : sketch ? (
+          <>
+            <TraceChart
+              label={`What a sound ${part} draws`}
+              lines={[{ name: 'sound', trace: sketch, as: 'expected' }]}
+              marks={markWords(coilFeatures(sketch))}
+              cursors={[]}
+            />
+            <p className="text-[15.5px] text-copper-ink">
+              Dots: what a sound one draws. Amps and shape are this circuit’s; its milliseconds are those of
+              the usual kind.
+            </p>
+          </>
         ) : null}
         {shown && choices.length > 0 ? (
           <label className="flex flex-wrap items-center gap-2 pt-1 text-[16.5px]">
@@ -317,7 +337,13 @@ function PartTrace({ watched, parts }: { watched: WatchedPart; parts: readonly W
             <p key={line}>{line}</p>
           ))}
         </div>
-        {judged?.ok ? <Standings standings={judged.value.standings} /> : null}
+        {judged?.ok ? (
+          <Standings
+            standings={judged.value.standings}
+            behind={expected?.condition ?? null}
+            onBehind={setBehind}
+          />
+        ) : null}
         {brought ? (
           <div className="flex flex-wrap items-center gap-3 pt-3">
             <button
@@ -534,27 +560,49 @@ function Shown({
   );
 }
 
-/** What it can be the trace of, in twentieths as everywhere. */
+/** What it can be the trace of, in twentieths as everywhere; pressed, its expected curve lies behind. */
 function Standings({
   standings,
+  behind,
+  onBehind,
 }: {
-  standings: readonly { condition: keyof typeof CONDITION_WORDS; share: number }[];
+  standings: readonly Pick<CoilStanding, 'condition' | 'share' | 'trace'>[];
+  behind: CoilCondition | null;
+  onBehind: (condition: CoilCondition) => void;
 }) {
-  const seen = standings.filter(({ share }) => share >= 0.025);
+  const [all, setAll] = useState(false);
+  const seen = standings.filter(({ share, trace }) => share >= 0.025 || (all && trace));
   return (
-    <table className="w-full max-w-[460px] text-[16px]" data-testid="trace-standings">
-      <caption className="sr-only">What it can be the trace of</caption>
-      <tbody>
-        {seen.map(({ condition, share }) => (
-          <tr key={condition} className="border-b-[1.5px] border-rule">
-            <th scope="row" className="py-1 text-left font-[600]">
+    <div className="max-w-[460px]" data-testid="trace-standings">
+      <ul aria-label="What it can be the trace of">
+        {seen.map(({ condition, share, trace }) => (
+          <li key={condition} className="border-b-[1.5px] border-rule">
+            <button
+              type="button"
+              disabled={!trace}
+              aria-pressed={behind === condition}
+              title={trace ? 'Lay its expected curve behind' : undefined}
+              onClick={() => onBehind(condition)}
+              className="flex min-h-9 w-full items-center justify-between gap-3 px-1 text-left text-[16px] font-[600] aria-pressed:bg-pencil-t"
+            >
               {CONDITION_WORDS[condition]}
-            </th>
-            <td className="fig py-1 text-right text-copper-ink">{Math.round(20 * share)} in 20</td>
-          </tr>
+              <span className="fig text-copper-ink">
+                {share < 0.025 ? 'under 1' : `${Math.round(20 * share)} in 20`}
+              </span>
+            </button>
+          </li>
         ))}
-      </tbody>
-    </table>
+      </ul>
+      {all ? null : (
+        <button
+          type="button"
+          onClick={() => setAll(true)}
+          className="min-h-9 text-[15.5px] underline underline-offset-4"
+        >
+          Every condition, to lay its curve behind
+        </button>
+      )}
+    </div>
   );
 }
 

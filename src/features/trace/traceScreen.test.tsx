@@ -4,7 +4,7 @@ import { driverHighSide } from '@/core/templates/electrical';
 import { hoistLimits } from '@/core/templates/line';
 import { entryWriter } from '@/core/testing/entryWriter';
 import type { Answer } from '@/workers/protocol';
-import { readTrace, weighTrace } from '@/workers/traceClient';
+import { expectTrace, readTrace, weighTrace } from '@/workers/traceClient';
 import { useDesk } from '../desk/desk';
 import { openDesk } from '../desk/testing/openDesk';
 import { soundTraces } from './actions';
@@ -17,7 +17,11 @@ jest.mock('../desk/StepLink', () => ({
 jest.mock('../desk/JobStrip', () => ({ JobStrip: () => null }));
 jest.mock('next/navigation', () => ({ useSearchParams: () => new URLSearchParams('sheet=trace&part=Y1') }));
 jest.mock('./actions', () => ({ soundTraces: jest.fn() }));
-jest.mock('@/workers/traceClient', () => ({ readTrace: jest.fn(), weighTrace: jest.fn() }));
+jest.mock('@/workers/traceClient', () => ({
+  readTrace: jest.fn(),
+  weighTrace: jest.fn(),
+  expectTrace: jest.fn(),
+}));
 jest.mock('./TraceChart', () => ({
   TraceChart: ({ lines, marks }: { lines: { name: string }[]; marks: { words: string }[] }) => (
     <p data-testid="chart">
@@ -53,6 +57,7 @@ const bring = (person: ReturnType<typeof userEvent.setup>, label: RegExp) =>
 
 beforeEach(() => {
   (weighTrace as jest.Mock).mockClear();
+  (expectTrace as jest.Mock).mockReturnValue(run({ ok: true, value: { seconds, values } }));
   (soundTraces as unknown as jest.Mock).mockResolvedValue({ traces: [] });
   (readTrace as jest.Mock).mockReturnValue(
     run({ ok: true, value: { seconds, channels: [{ name: 'A', quantity: 'amps', values }] } }),
@@ -71,6 +76,8 @@ describe('the trace sheet of a job', () => {
     );
     expect(screen.getByTestId('chart').textContent).toBe('this one|expected: stays out|on');
     expect(screen.getByTestId('trace-standings').textContent).toMatch(/stays out18 in 20/);
+    // One without a curve of its own cannot be laid behind.
+    expect(screen.getByRole<HTMLButtonElement>('button', { name: /stays in/ }).disabled).toBe(true);
     await person.click(screen.getByRole('button', { name: 'Keep it in the job' }));
     await waitFor(() => expect(desk.readings()).toHaveLength(2));
     expect(desk.readings()).toMatchObject([

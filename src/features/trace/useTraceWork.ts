@@ -4,8 +4,9 @@ import { useEffect, useMemo, useState } from 'react';
 import type { Circuit, Setup } from '@/core/circuit/schema';
 import type { CoilJudgement } from '@/core/trace/judgeCoil';
 import type { KeptTrace } from '@/core/trace/keptTrace';
+import type { Trace } from '@/core/trace/trace';
 import type { Answer } from '@/workers/protocol';
-import { weighTrace } from '@/workers/traceClient';
+import { expectTrace, weighTrace } from '@/workers/traceClient';
 
 /** What a trace is weighed to be; null while that is worked out, or where there is none. */
 export function useJudgement(
@@ -28,4 +29,18 @@ export function useJudgement(
     return cancel;
   }, [question]);
   return question && found?.of === question ? found.answer : null;
+}
+
+/** What a sound coil of this circuit should draw; null while that is worked out, and where nobody can say. */
+export function useExpected(circuit: Circuit, part: string, on: Setup | null): Trace | null {
+  const [found, setFound] = useState<{ of: object; trace: Trace | null } | null>(null);
+  const question = useMemo(() => (on ? { circuit, part, on } : null), [circuit, part, on]);
+  useEffect(() => {
+    if (!question) return;
+    const { answer, cancel } = expectTrace(question);
+    // Nothing hangs on it: where it fails nothing is drawn behind.
+    void answer.then((value) => setFound({ of: question, trace: value.ok ? value.value : null }));
+    return cancel;
+  }, [question]);
+  return question && found?.of === question ? found.trace : null;
 }

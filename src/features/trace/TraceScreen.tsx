@@ -5,7 +5,6 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'next/navigation';
 import type { Reading, Test } from '@/core/circuit/schema';
 import { TRACE_KINDS, type CoilCondition, type TraceKind } from '@/core/trace/conditions';
-import type { CoilStanding } from '@/core/trace/judgeCoil';
 import { cautionsOf } from '@/core/diagnosis/cautionsOf';
 import { coilFeatures } from '@/core/trace/coilFeatures';
 import { keepTrace, traceOfKept, type KeptTrace } from '@/core/trace/keptTrace';
@@ -18,6 +17,8 @@ import { partWords, positionWords, quantity } from '@/words/en/readings';
 import {
   featureLines,
   judgementWords,
+  standingRows,
+  type StandingRow,
   KIND_WORDS,
   markWords,
   CONDITION_WORDS,
@@ -339,7 +340,7 @@ function PartTrace({ watched, parts }: { watched: WatchedPart; parts: readonly W
         </div>
         {judged?.ok ? (
           <Standings
-            standings={judged.value.standings}
+            rows={standingRows(judged.value.standings, judged.value.before !== null)}
             behind={expected?.condition ?? null}
             onBehind={setBehind}
           />
@@ -562,32 +563,32 @@ function Shown({
 
 /** What it can be the trace of, in twentieths as everywhere; pressed, its expected curve lies behind. */
 function Standings({
-  standings,
+  rows,
   behind,
   onBehind,
 }: {
-  standings: readonly Pick<CoilStanding, 'condition' | 'share' | 'trace'>[];
+  rows: readonly StandingRow[];
   behind: CoilCondition | null;
   onBehind: (condition: CoilCondition) => void;
 }) {
   const [all, setAll] = useState(false);
-  const seen = standings.filter(({ share, trace }) => share >= 0.025 || (all && trace));
+  const seen = rows.filter(({ share, drawn }) => share >= LEAST_TOLD || (all && drawn));
   return (
     <div className="max-w-[460px]" data-testid="trace-standings">
       <ul aria-label="What it can be the trace of">
-        {seen.map(({ condition, share, trace }) => (
+        {seen.map(({ condition, words, share, drawn }) => (
           <li key={condition} className="border-b-[1.5px] border-rule">
             <button
               type="button"
-              disabled={!trace}
+              disabled={!drawn}
               aria-pressed={behind === condition}
-              title={trace ? 'Lay its expected curve behind' : undefined}
+              title={drawn ? 'Lay its expected curve behind' : undefined}
               onClick={() => onBehind(condition)}
               className="flex min-h-9 w-full items-center justify-between gap-3 px-1 text-left text-[16px] font-[600] aria-pressed:bg-pencil-t"
             >
-              {CONDITION_WORDS[condition]}
-              <span className="fig text-copper-ink">
-                {share < 0.025 ? 'under 1' : `${Math.round(20 * share)} in 20`}
+              {words}
+              <span className="fig shrink-0 text-copper-ink">
+                {share < LEAST_TOLD ? 'under 1' : `${Math.round(20 * share)} in 20`}
               </span>
             </button>
           </li>
@@ -605,6 +606,8 @@ function Standings({
     </div>
   );
 }
+/** Half a twentieth: less is not told. */
+const LEAST_TOLD = 0.025;
 
 /** Another trace on this one's clock: both are switched on at the same moment. */
 function aligned(trace: Trace, onset: number | null | undefined, own: number | null): Trace {

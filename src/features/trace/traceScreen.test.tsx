@@ -75,9 +75,8 @@ describe('the trace sheet of a job', () => {
       expect(screen.getByTestId('trace-found').textContent).toMatch(/does not move: it stays out/),
     );
     expect(screen.getByTestId('chart').textContent).toBe('this one|expected: stays out|on');
-    expect(screen.getByTestId('trace-standings').textContent).toMatch(/stays out18 in 20/);
-    // One without a curve of its own cannot be laid behind.
-    expect(screen.getByRole<HTMLButtonElement>('button', { name: /stays in/ }).disabled).toBe(true);
+    // Without a sound trace out and in are one.
+    expect(screen.getByTestId('trace-standings').textContent).toMatch(/does not move, out or in20 in 20/);
     await person.click(screen.getByRole('button', { name: 'Keep it in the job' }));
     await waitFor(() => expect(desk.readings()).toHaveLength(2));
     expect(desk.readings()).toMatchObject([
@@ -112,6 +111,9 @@ describe('the trace sheet of a job', () => {
     await waitFor(() =>
       expect((weighTrace as jest.Mock).mock.lastCall![0]).toMatchObject({ part: 'Y1', sound: amps }),
     );
+    expect(screen.getByTestId('trace-standings').textContent).toMatch(/stays out18 in 20.*stays in2 in 20/);
+    // One without a curve of its own cannot be laid behind.
+    expect(screen.getByRole<HTMLButtonElement>('button', { name: /stays in/ }).disabled).toBe(true);
     await person.selectOptions(screen.getByLabelText('Held against'), 'nothing');
     await waitFor(() => expect((weighTrace as jest.Mock).mock.lastCall![0]).toMatchObject({ sound: null }));
   });

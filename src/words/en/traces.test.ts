@@ -9,6 +9,7 @@ import {
   keptTraceWords,
   markWords,
   pulseWords,
+  standingRows,
   startLines,
   startWords,
   timeWords,
@@ -70,6 +71,28 @@ describe('a coil’s trace in words', () => {
     ] as const;
     expect(judgementWords(null, moves, false)).toMatch(/^It moves\. Whether as quickly as it should/);
     expect(judgementWords(null, moves, true)).toMatch(/^Nothing stands clear/);
+  });
+  it('are told apart as far as they can be: without a sound trace ways of moving go together', () => {
+    const standings = [
+      { condition: 'sound', share: 0.5, trace: { seconds: [], values: [] } },
+      { condition: 'slow', share: 0.3, trace: null },
+      { condition: 'jammedIn', share: 0.15, trace: null },
+      { condition: 'jammedOut', share: 0.05, trace: null },
+    ] as const;
+    expect(standingRows(standings, true).map(({ words, share }) => [words, share])).toEqual([
+      ['as it was when it was sound', 0.5],
+      ['moves late, held up on its way', 0.3],
+      ['stays in', 0.15],
+      ['stays out', 0.05],
+    ]);
+    const alone = standingRows(standings, false);
+    expect(alone.map(({ words }) => words)).toEqual([
+      'moves, how quickly it should is not known',
+      'does not move, out or in',
+    ]);
+    expect(alone[0]!.share).toBeCloseTo(0.8, 9);
+    expect(alone[1]!.share).toBeCloseTo(0.2, 9);
+    expect(alone[0]!.drawn).toBe(true);
   });
   it('stands in a report in one breath', () => {
     expect(keptTraceWords({ amps: keepTrace(traceOf(current)), named: 'slow' })).toMatch(

@@ -37,6 +37,38 @@ export const CONDITION_WORDS: Readonly<Record<CoilCondition, string>> = {
   bare: 'suppression gone',
 };
 
+/** What cannot be told apart without a sound trace goes by one name then. */
+const TOGETHER: readonly { words: string; of: readonly CoilCondition[] }[] = [
+  { words: 'moves, how quickly it should is not known', of: ['sound', 'slow', 'weakSpring'] },
+  { words: 'does not move, out or in', of: ['jammedOut', 'jammedIn'] },
+];
+
+/** A row of what a trace can be the trace of. */
+export interface StandingRow {
+  /** The likeliest of its conditions: the one whose curve is laid behind. */
+  condition: CoilCondition;
+  words: string;
+  share: number;
+  /** It has a curve. */
+  drawn: boolean;
+}
+
+/** What a trace can be the trace of, as far as that can be told: with a sound one each condition, without one what is told at all. */
+export function standingRows(
+  standings: readonly Pick<CoilStanding, 'condition' | 'share' | 'trace'>[],
+  compared: boolean,
+): StandingRow[] {
+  const rows: StandingRow[] = [];
+  for (const { condition, share, trace } of standings) {
+    const group = compared ? undefined : TOGETHER.find(({ of }) => of.includes(condition));
+    const words = group?.words ?? CONDITION_WORDS[condition];
+    const known = rows.find((one) => one.words === words);
+    if (known) known.share += share;
+    else rows.push({ condition, words, share, drawn: trace !== null });
+  }
+  return rows.sort((a, b) => b.share - a.share);
+}
+
 /** What a named condition comes to, and what to do about it. */
 const CONDITION_SENTENCES: Readonly<Record<CoilCondition, string>> = {
   sound: 'It moves as it did when it was sound: look past this coil.',

@@ -104,6 +104,7 @@ describe('the trace sheet of a job', () => {
       traces: [{ part: 'Y1', amps, jobNumber: 12, at: '' }],
     });
     const { person } = show();
+    (weighTrace as jest.Mock).mockReturnValue(judgement('jammedOut', true));
     await bring(person, /Bring a trace/);
     await waitFor(() =>
       expect(screen.getByLabelText('Held against').textContent).toContain('Y1, sound, job 12'),

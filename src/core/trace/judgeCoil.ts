@@ -100,6 +100,8 @@ export function judgeCoil(feed: CoilFeed, trace: Trace, sound: Trace | null, see
   const features = coilFeatures(trace);
   const before = sound ? coilFeatures(sound) : null;
   const random = seededRandom(seed + 1);
+  // Where nothing flows there is nothing to hold an iron against.
+  if (features.settledAmps === 0) return nothingFlows(feed, features, before);
   const own = before ? feedOfSound(feed, before) : feed;
   const irons =
     before && sound ? knownIrons(own, sound, before, seed) : drawnIrons(seededRandom(seed), BLIND_IRONS);
@@ -130,13 +132,26 @@ export function judgeCoil(feed: CoilFeed, trace: Trace, sound: Trace | null, see
   const moves = tries.some((one) => BY_COMPARISON.includes(one.condition) && hopeful(one));
   for (const one of tries) {
     const compared = BY_COMPARISON.includes(one.condition);
-    if (hopeful(one) || (compared && moves)) one.take(irons, compared ? FINE_SEVERITIES : SEVERITIES);
+    if (hopeful(one) || (compared && moves))
+      one.take(irons, compared && before ? FINE_SEVERITIES : SEVERITIES);
   }
   const total = tries.reduce((sum, { weight }) => sum + weight, 0);
   const standings = tries
     .map(({ condition, weight, shown }) => ({ condition, share: weight / total, trace: shown }))
     .sort((a, b) => b.share - a.share);
   return { features, before, standings, named: namedBy(standings, before !== null) };
+}
+
+function nothingFlows(
+  { suppression }: CoilFeed,
+  features: CoilFeatures,
+  before: CoilFeatures | null,
+): CoilJudgement {
+  const possible = COIL_CONDITIONS.filter((one) => one !== 'bare' || suppression.by !== 'nothing');
+  const standings = possible
+    .map((condition): CoilStanding => ({ condition, share: condition === 'nothing' ? 1 : 0, trace: null }))
+    .sort((a, b) => b.share - a.share);
+  return { features, before, standings, named: 'nothing' };
 }
 
 function namedBy([first]: readonly CoilStanding[], compared: boolean): CoilCondition | null {
@@ -181,7 +196,8 @@ class Tries {
     const { feed, seen, before, times, step, widened } = question;
     if (condition === 'nothing') {
       this.draws = 1;
-      this.sum = this.best = seen.settledAmps === 0 ? 1 : 0;
+      // Something flows: what is left is that it is not this coil's.
+      this.sum = this.best = 0;
       return;
     }
     for (const iron of irons) {

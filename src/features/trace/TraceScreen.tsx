@@ -1,43 +1,34 @@
 'use client';
 
-import dynamic from 'next/dynamic';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { useSearchParams } from 'next/navigation';
-import type { Reading, Test } from '@/core/circuit/schema';
-import { TRACE_KINDS, type CoilCondition, type TraceKind } from '@/core/trace/conditions';
-import { cautionsOf } from '@/core/diagnosis/cautionsOf';
+import type { Reading } from '@/core/circuit/schema';
 import { coilFeatures } from '@/core/trace/coilFeatures';
+import { TRACE_KINDS, type CoilCondition, type TraceKind } from '@/core/trace/conditions';
 import { keepTrace, traceOfKept, type KeptTrace } from '@/core/trace/keptTrace';
-import { restOf, watchedParts, workedIn, type WatchedPart } from '@/core/trace/restOf';
-import { traceAt, type Trace } from '@/core/trace/trace';
-import { channelTrace, readTraceText, type TraceFile } from '@/formats/traceFile';
-import { FIELD, Heading, Hold, Nothing, PlainKey, Trouble } from '@/ui/sheet';
-import { shutWords } from '@/words/en/holds';
-import { partWords, positionWords, quantity } from '@/words/en/readings';
+import { watchedParts, workedIn, type WatchedPart } from '@/core/trace/restOf';
+import type { Trace } from '@/core/trace/trace';
+import { FIELD, Heading, Nothing, PlainKey, Trouble } from '@/ui/sheet';
+import { partWords, quantity } from '@/words/en/readings';
 import {
+  CONDITION_WORDS,
   featureLines,
   judgementWords,
-  standingRows,
-  type StandingRow,
   KIND_WORDS,
   markWords,
-  CONDITION_WORDS,
-  timeWords,
+  standingRows,
 } from '@/words/en/traces';
-import { readTrace } from '@/workers/traceClient';
 import { useDesk } from '../desk/desk';
 import { StepLayout } from '../desk/StepLayout';
 import { StepLink } from '../desk/StepLink';
-import { HoldRow } from '../measure/HoldRow';
-import { useHold } from '../measure/useHold';
 import { SheetNav } from '../sheets/SheetNav';
 import { soundTraces } from './actions';
-import type { TraceLine } from './TraceChart';
-import { useExpected, useJudgement } from './useTraceWork';
+import { BringTrace } from './BringTrace';
+import { HowToTake } from './HowToTake';
+import { ShownTrace, TraceChart } from './ShownTrace';
+import { Standings } from './Standings';
 import { useStart } from './useStart';
-
-// A canvas has its inks from the page: there is none on the server.
-const TraceChart = dynamic(() => import('./TraceChart').then((one) => one.TraceChart), { ssr: false });
+import { useExpected, useJudgement } from './useTraceWork';
 
 /** A trace that another is held against: of this coil from when it was sound, or of its twin. */
 interface Sound {
@@ -67,53 +58,6 @@ export function TraceScreen() {
 }
 
 const NOTHING = -1;
-
-/** How the trace of a part is taken, and what is to be cleared before. */
-function HowToTake({ part, dip }: { part: string; dip: boolean }) {
-  const { speaker } = useDesk();
-  const { model } = speaker;
-  const { controls } = model.compiled.circuit;
-  const on = useMemo(() => workedIn(model, part), [model, part]);
-  const rest = useMemo(() => (on ? restOf(model, part, on.setup) : null), [model, part, on]);
-  const test = useMemo<Test | null>(
-    () => (on ? { kind: 'amps', through: part, setup: on.setup } : null),
-    [part, on],
-  );
-  const hold = useHold(test ? { test, cautions: cautionsOf(model, test) } : undefined);
-  const shut = test ? shutWords(hold.gate) : null;
-  const atRest = rest ? positionWords(controls, rest) : '';
-  if (!on) return <Nothing>No position of its controls switches {part} on.</Nothing>;
-  return (
-    <section aria-labelledby="how" className="pt-3">
-      <Heading id="how">How it is taken</Heading>
-      <ol className="list-decimal space-y-1.5 py-2 pl-6 text-[17px]">
-        <li>
-          Clamp round one wire of {part}, nothing else in the jaws;{' '}
-          {dip
-            ? 'recorder at 5,000 points a second or more, half a second.'
-            : 'recorder at 1,000 points a second or more, until it has settled.'}
-        </li>
-        <li>{rest && atRest ? `At rest: ${atRest}.` : 'At rest, nothing asked for.'}</li>
-        <li>
-          Switched on: {positionWords(controls, on.setup)}. Sound, it settles at{' '}
-          <span className="fig">{quantity('amps', on.amps)}</span>.
-        </li>
-        {dip ? (
-          <li>Switched off again after a quarter of a second or more, while it still records.</li>
-        ) : null}
-        <li>Bring the file here. What was taken when it was sound tells more than any drawing: keep one.</li>
-      </ol>
-      {shut ? (
-        <Hold>
-          {shut.what} {shut.why}
-        </Hold>
-      ) : (
-        <HoldRow hold={hold} />
-      )}
-    </section>
-  );
-}
-
 /** The sheet of one part: bring a trace, see it, keep it. */
 function PartTrace({ watched, parts }: { watched: WatchedPart; parts: readonly WatchedPart[] }) {
   const { ref: part } = watched;
@@ -259,7 +203,7 @@ function PartTrace({ watched, parts }: { watched: WatchedPart; parts: readonly W
         </label>
         {trouble ? <Trouble>{trouble}</Trouble> : null}
         {shown && features ? (
-          <Shown
+          <ShownTrace
             key={brought?.source ?? kept?.id}
             part={part}
             shown={shown}
@@ -384,230 +328,6 @@ function PartTrace({ watched, parts }: { watched: WatchedPart; parts: readonly W
     />
   );
 }
-
-/** A file, or points that are typed or pasted; and a second one of when it was sound. */
-function BringTrace({
-  onBrought,
-  onTrouble,
-  onSound,
-}: {
-  onBrought: (trace: Trace, source: string) => void;
-  onTrouble: (words: string) => void;
-  onSound: (trace: Trace, source: string) => void;
-}) {
-  const [typing, setTyping] = useState(false);
-  const [text, setText] = useState('');
-  const [file, setFile] = useState<{ read: TraceFile; name: string; take: typeof onBrought } | null>(null);
-  const [reading, setReading] = useState(false);
-  const cancel = useRef<(() => void) | null>(null);
-  useEffect(() => () => cancel.current?.(), []);
-
-  const bring = async (chosen: File | undefined, take: typeof onBrought) => {
-    if (!chosen) return;
-    setReading(true);
-    const run = readTrace(chosen, chosen.name);
-    cancel.current = run.cancel;
-    const answer = await run.answer;
-    setReading(false);
-    if (!answer.ok) return onTrouble(`${chosen.name}: ${answer.message}`);
-    const { channels } = answer.value;
-    setFile(channels.length > 1 ? { read: answer.value, name: chosen.name, take } : null);
-    take(channelTrace(answer.value, 0), chosen.name);
-  };
-  const takeTyped = () => {
-    try {
-      onBrought(channelTrace(readTraceText(text), 0), 'typed points');
-      setTyping(false);
-    } catch (error) {
-      onTrouble(`${error instanceof Error ? error.message : String(error)}.`);
-    }
-  };
-  return (
-    <div className="flex flex-col gap-2 py-2">
-      <div className="flex flex-wrap items-center gap-3">
-        <FileKey
-          label={reading ? 'Reading it' : 'Bring a trace (CSV or WAV)'}
-          onFile={(one) => void bring(one, onBrought)}
-        />
-        <FileKey label="One of when it was sound" onFile={(one) => void bring(one, onSound)} />
-        <PlainKey aria-expanded={typing} onClick={() => setTyping(!typing)}>
-          Type points
-        </PlainKey>
-      </div>
-      {file ? (
-        <label className="flex flex-wrap items-center gap-2 text-[16.5px]">
-          Channel of {file.name}
-          <select
-            className={`${FIELD} w-auto!`}
-            onChange={({ target }) =>
-              file.take(
-                channelTrace(file.read, Number(target.value)),
-                `${file.name}, ${file.read.channels[Number(target.value)]!.name}`,
-              )
-            }
-          >
-            {file.read.channels.map(({ name }, at) => (
-              <option key={name} value={at}>
-                {name}
-              </option>
-            ))}
-          </select>
-        </label>
-      ) : null}
-      {typing ? (
-        <>
-          <label className="text-[16.5px]">
-            Seconds and amps, one pair a line
-            <textarea
-              className={`${FIELD} fig mt-1 h-[130px]! py-2`}
-              value={text}
-              onChange={({ target }) => setText(target.value)}
-              placeholder={'0.000, 0.00\n0.002, 0.41'}
-            />
-          </label>
-          <div>
-            <PlainKey onClick={takeTyped}>Draw it</PlainKey>
-          </div>
-        </>
-      ) : null}
-    </div>
-  );
-}
-
-/** A key that opens a file. */
-function FileKey({ label, onFile }: { label: string; onFile: (file: File | undefined) => void }) {
-  return (
-    <label className="flex min-h-11 cursor-pointer items-center border-[1.5px] border-edge bg-sheet px-4 text-[16.5px] font-[650] focus-within:outline-3 focus-within:outline-offset-2 focus-within:outline-pencil">
-      {label}
-      <input
-        type="file"
-        accept=".csv,.txt,.tsv,.wav"
-        className="sr-only"
-        onChange={({ target }) => {
-          onFile(target.files?.[0]);
-          // The same file again, mended, is another one.
-          target.value = '';
-        }}
-      />
-    </label>
-  );
-}
-
-/** The chart with its two cursors, each a slider under it: by finger, mouse or arrow keys. */
-function Shown({
-  part,
-  shown,
-  lines,
-  marks,
-}: {
-  part: string;
-  shown: Trace;
-  lines: readonly TraceLine[];
-  marks: ReturnType<typeof markWords>;
-}) {
-  const [begin, end] = [shown.seconds[0]!, shown.seconds.at(-1)!];
-  const [cursors, setCursors] = useState<[number, number]>([
-    begin + 0.25 * (end - begin),
-    begin + 0.5 * (end - begin),
-  ]);
-  const [used, setUsed] = useState(false);
-  const values = cursors.map((at) => traceAt(shown, at));
-  const move = (which: 0 | 1, at: number) => {
-    setUsed(true);
-    setCursors((now) => (which === 0 ? [at, now[1]] : [now[0], at]));
-  };
-  return (
-    <>
-      <TraceChart
-        label={`Current of ${part} over ${timeWords(end - begin)}`}
-        lines={lines}
-        marks={marks}
-        cursors={used ? cursors : []}
-      />
-      <ul className="flex flex-wrap gap-x-5 text-[15.5px] text-ink2">
-        {lines.map(({ name, as }) => (
-          <li
-            key={name}
-            className={as === 'own' ? 'text-pencil' : as === 'expected' ? 'text-copper-ink' : ''}
-          >
-            {as === 'own' ? 'Full line' : as === 'before' ? 'Dashes' : 'Dots'}: {name}
-          </li>
-        ))}
-      </ul>
-      <div className="grid grid-cols-2 gap-x-6">
-        {([0, 1] as const).map((which) => (
-          <label key={which} className="text-[15.5px]">
-            Cursor {which === 0 ? 'A' : 'B'}: <span className="fig">{timeWords(cursors[which] - begin)}</span>
-            , <span className="fig">{quantity('amps', values[which]!)}</span>
-            <input
-              type="range"
-              className="block h-8 w-full accent-pencil"
-              min={begin}
-              max={end}
-              step={(end - begin) / 500}
-              value={cursors[which]}
-              onChange={({ target }) => move(which, Number(target.value))}
-            />
-          </label>
-        ))}
-      </div>
-      {used ? (
-        <p className="text-[15.5px]">
-          Between them: <span className="fig">{timeWords(Math.abs(cursors[1] - cursors[0]))}</span>,{' '}
-          <span className="fig">{quantity('amps', Math.abs(values[1]! - values[0]!))}</span>
-        </p>
-      ) : null}
-    </>
-  );
-}
-
-/** What it can be the trace of, in twentieths as everywhere; pressed, its expected curve lies behind. */
-function Standings({
-  rows,
-  behind,
-  onBehind,
-}: {
-  rows: readonly StandingRow[];
-  behind: CoilCondition | null;
-  onBehind: (condition: CoilCondition) => void;
-}) {
-  const [all, setAll] = useState(false);
-  const seen = rows.filter(({ share, drawn }) => share >= LEAST_TOLD || (all && drawn));
-  return (
-    <div className="max-w-[460px]" data-testid="trace-standings">
-      <ul aria-label="What it can be the trace of">
-        {seen.map(({ condition, words, share, drawn }) => (
-          <li key={condition} className="border-b-[1.5px] border-rule">
-            <button
-              type="button"
-              disabled={!drawn}
-              aria-pressed={behind === condition}
-              title={drawn ? 'Lay its expected curve behind' : undefined}
-              onClick={() => onBehind(condition)}
-              className="flex min-h-9 w-full items-center justify-between gap-3 px-1 text-left text-[16px] font-[600] aria-pressed:bg-pencil-t"
-            >
-              {words}
-              <span className="fig shrink-0 text-copper-ink">
-                {share < LEAST_TOLD ? 'under 1' : `${Math.round(20 * share)} in 20`}
-              </span>
-            </button>
-          </li>
-        ))}
-      </ul>
-      {all ? null : (
-        <button
-          type="button"
-          onClick={() => setAll(true)}
-          className="min-h-9 text-[15.5px] underline underline-offset-4"
-        >
-          Every condition, to lay its curve behind
-        </button>
-      )}
-    </div>
-  );
-}
-/** Half a twentieth: less is not told. */
-const LEAST_TOLD = 0.025;
 
 /** Another trace on this one's clock: both are switched on at the same moment. */
 function aligned(trace: Trace, onset: number | null | undefined, own: number | null): Trace {

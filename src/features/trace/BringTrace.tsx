@@ -1,0 +1,115 @@
+'use client';
+
+import { useEffect, useRef, useState } from 'react';
+import type { Trace } from '@/core/trace/trace';
+import { channelTrace, readTraceText, type TraceFile } from '@/formats/traceFile';
+import { FIELD, PlainKey } from '@/ui/sheet';
+import { readTrace } from '@/workers/traceClient';
+
+/** A file, or points that are typed or pasted; and a second one of when it was sound. */
+export function BringTrace({
+  onBrought,
+  onTrouble,
+  onSound,
+}: {
+  onBrought: (trace: Trace, source: string) => void;
+  onTrouble: (words: string) => void;
+  onSound: (trace: Trace, source: string) => void;
+}) {
+  const [typing, setTyping] = useState(false);
+  const [text, setText] = useState('');
+  const [file, setFile] = useState<{ read: TraceFile; name: string; take: typeof onBrought } | null>(null);
+  const [reading, setReading] = useState(false);
+  const cancel = useRef<(() => void) | null>(null);
+  useEffect(() => () => cancel.current?.(), []);
+
+  const bring = async (chosen: File | undefined, take: typeof onBrought) => {
+    if (!chosen) return;
+    setReading(true);
+    const run = readTrace(chosen, chosen.name);
+    cancel.current = run.cancel;
+    const answer = await run.answer;
+    setReading(false);
+    if (!answer.ok) return onTrouble(`${chosen.name}: ${answer.message}`);
+    const { channels } = answer.value;
+    setFile(channels.length > 1 ? { read: answer.value, name: chosen.name, take } : null);
+    take(channelTrace(answer.value, 0), chosen.name);
+  };
+  const takeTyped = () => {
+    try {
+      onBrought(channelTrace(readTraceText(text), 0), 'typed points');
+      setTyping(false);
+    } catch (error) {
+      onTrouble(`${error instanceof Error ? error.message : String(error)}.`);
+    }
+  };
+  return (
+    <div className="flex flex-col gap-2 py-2">
+      <div className="flex flex-wrap items-center gap-3">
+        <FileKey
+          label={reading ? 'Reading it' : 'Bring a trace (CSV or WAV)'}
+          onFile={(one) => void bring(one, onBrought)}
+        />
+        <FileKey label="One of when it was sound" onFile={(one) => void bring(one, onSound)} />
+        <PlainKey aria-expanded={typing} onClick={() => setTyping(!typing)}>
+          Type points
+        </PlainKey>
+      </div>
+      {file ? (
+        <label className="flex flex-wrap items-center gap-2 text-[16.5px]">
+          Channel of {file.name}
+          <select
+            className={`${FIELD} w-auto!`}
+            onChange={({ target }) =>
+              file.take(
+                channelTrace(file.read, Number(target.value)),
+                `${file.name}, ${file.read.channels[Number(target.value)]!.name}`,
+              )
+            }
+          >
+            {file.read.channels.map(({ name }, at) => (
+              <option key={name} value={at}>
+                {name}
+              </option>
+            ))}
+          </select>
+        </label>
+      ) : null}
+      {typing ? (
+        <>
+          <label className="text-[16.5px]">
+            Seconds and amps, one pair a line
+            <textarea
+              className={`${FIELD} fig mt-1 h-[130px]! py-2`}
+              value={text}
+              onChange={({ target }) => setText(target.value)}
+              placeholder={'0.000, 0.00\n0.002, 0.41'}
+            />
+          </label>
+          <div>
+            <PlainKey onClick={takeTyped}>Draw it</PlainKey>
+          </div>
+        </>
+      ) : null}
+    </div>
+  );
+}
+
+/** A key that opens a file. */
+function FileKey({ label, onFile }: { label: string; onFile: (file: File | undefined) => void }) {
+  return (
+    <label className="flex min-h-11 cursor-pointer items-center border-[1.5px] border-edge bg-sheet px-4 text-[16.5px] font-[650] focus-within:outline-3 focus-within:outline-offset-2 focus-within:outline-pencil">
+      {label}
+      <input
+        type="file"
+        accept=".csv,.txt,.tsv,.wav"
+        className="sr-only"
+        onChange={({ target }) => {
+          onFile(target.files?.[0]);
+          // The same file again, mended, is another one.
+          target.value = '';
+        }}
+      />
+    </label>
+  );
+}

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { openJob, step } from './steps';
+import { hydrated, openJob, step } from './steps';
 
 test('a trace of a coil names a plunger that is held up, counts as readings, and stands in the report', async ({
   page,
@@ -13,6 +13,7 @@ test('a trace of a coil names a plunger that is held up, counts as readings, and
   await step(page, 'Test');
   const number = /jobs\/(\d+)/.exec(page.url())![1]!;
   await page.goto(`/jobs/${number}?sheet=trace&part=Y14`);
+  await hydrated(page);
   const found = page.getByTestId('trace-found');
   // What is no trace is refused with its name, and nothing is lost by it.
   const bring = page.getByLabel('Bring a trace (CSV or WAV)');

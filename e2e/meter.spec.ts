@@ -51,13 +51,14 @@ test('a meter over SCPI: from the complaint to a named part, no value is typed',
   await expect(verdict).toContainText('R2');
   expect(byWire).toBeGreaterThan(1);
   expect(turned).toBeGreaterThan(0);
-  // The record says where the figures came from.
-  const log = (await (
-    await page.request.get(`${new URL(page.url()).pathname.replace('/jobs', '/api/jobs')}/job.json`)
-  ).json()) as {
-    entries: { type: string; body: { instrument?: string } }[];
+  // The record says where the figures came from; the last of it is on its way to the server for a moment.
+  const wired = async () => {
+    const path = new URL(page.url()).pathname.replace('/jobs', '/api/jobs');
+    const { entries } = (await (await page.request.get(`${path}/job.json`)).json()) as {
+      entries: { type: string; body: { instrument?: string } }[];
+    };
+    return entries.flatMap(({ body }) => body.instrument ?? []);
   };
-  const wired = log.entries.filter(({ type, body }) => type === 'reading' && body.instrument);
-  expect(wired).toHaveLength(byWire);
-  expect(wired[0]!.body.instrument).toContain('SIMULATED');
+  await expect.poll(async () => (await wired()).length).toBe(byWire);
+  expect((await wired())[0]).toContain('SIMULATED');
 });

@@ -36,14 +36,22 @@ test('a trace of a coil names a plunger that is held up, counts as readings, and
   await expect(found).toContainText('Kept by Tove');
   await page.reload();
   await expect(found).toContainText('Kept by Tove, from tiller-float-sticky.csv');
-  const report = (await (await page.request.get(`/api/jobs/${number}/job.json`)).json()) as {
-    entries: { type: string; body: { reading?: { kind: string; value: unknown }; named?: string } }[];
-  };
-  const readings = report.entries.flatMap(({ type, body }) => (type === 'reading' ? [body.reading!] : []));
+  // What was kept is on its way to the server for a moment.
+  const entries = async () =>
+    (
+      (await (await page.request.get(`/api/jobs/${number}/job.json`)).json()) as {
+        entries: { type: string; body: { reading?: { kind: string; value: unknown }; named?: string } }[];
+      }
+    ).entries;
+  await expect
+    .poll(async () => (await entries()).filter(({ body }) => body.reading?.kind === 'click').length)
+    .toBe(1);
+  const kept = await entries();
+  const readings = kept.flatMap(({ type, body }) => (type === 'reading' ? [body.reading!] : []));
   expect(readings).toContainEqual(expect.objectContaining({ kind: 'click', value: true }));
   const amps = readings.find(({ kind }) => kind === 'amps');
   expect(Number(amps!.value)).toBeCloseTo(1.72, 1);
-  expect(report.entries.find(({ type }) => type === 'trace')!.body.named).toBe('slow');
+  expect(kept.find(({ type }) => type === 'trace')!.body.named).toBe('slow');
   await page.goto(`/jobs/${number}/report`);
   await expect(
     page.getByText(/Trace of Y14.*moved after 17\.\d ms, settles at 1\.72 A, moves late/),

@@ -1,5 +1,6 @@
 import { seededRandom } from '../random';
 import { coilFeed } from './coilFeed';
+import type { Trace } from './trace';
 import { judgeCoil } from './judgeCoil';
 import { CoilOfMachine } from './testing/plantedCoil';
 import { tracePlaces } from '../../testing/tracePlaces';
@@ -27,6 +28,18 @@ describe('a coil’s trace held against one from when it was sound', () => {
     expect(standings[0]!.condition).toBe('sound');
     expect([null, 'sound']).toContain(named);
   });
+});
+
+it('nothing is cleared by a current that never settled: a supply that sags hides shorted turns', () => {
+  const coil = new CoilOfMachine(TILLER, seededRandom(11));
+  const feed = coilFeed(TILLER.model, TILLER.ref, TILLER.on);
+  const sagging = ({ seconds, values }: Trace): Trace => ({
+    seconds,
+    values: values.map((value, k) => value * (1 - 0.9 * seconds[k]!)),
+  });
+  const { named, features } = judgeCoil(feed, sagging(coil.take('sound')!), sagging(coil.take('sound')!));
+  expect(features.settledAmps).toBeNull();
+  expect(named).not.toBe('sound');
 });
 
 describe('a coil’s trace alone', () => {

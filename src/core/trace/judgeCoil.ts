@@ -139,7 +139,8 @@ export function judgeCoil(feed: CoilFeed, trace: Trace, sound: Trace | null, see
   const standings = tries
     .map(({ condition, weight, shown }) => ({ condition, share: weight / total, trace: shown }))
     .sort((a, b) => b.share - a.share);
-  return { features, before, standings, named: namedBy(standings, before !== null) };
+  const settled = features.settledAmps !== null && before?.settledAmps !== null;
+  return { features, before, standings, named: namedBy(standings, before !== null, settled) };
 }
 
 function nothingFlows(
@@ -154,8 +155,14 @@ function nothingFlows(
   return { features, before, standings, named: 'nothing' };
 }
 
-function namedBy([first]: readonly CoilStanding[], compared: boolean): CoilCondition | null {
+function namedBy(
+  [first]: readonly CoilStanding[],
+  compared: boolean,
+  settled: boolean,
+): CoilCondition | null {
   if (!first || first.share < NAMED_FROM) return null;
+  // A supply that sags while it is watched hides turns that are shorted: nothing is cleared by a current that never settled.
+  if (first.condition === 'sound' && !settled) return null;
   return compared || !NAMED_BY_COMPARISON.includes(first.condition) ? first.condition : null;
 }
 

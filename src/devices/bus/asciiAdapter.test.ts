@@ -47,3 +47,31 @@ it('a serial CAN adapter over a bridge is opened to listen, heard, lost and foun
     await new Promise((resolve) => server.close(resolve));
   }
 });
+
+it('is not called again by itself where who hears that it is lost lets it go', () => {
+  jest.useFakeTimers();
+  try {
+    let lose: (why: string) => void = () => undefined;
+    const dial = jest.fn(() => ({
+      send: () => undefined,
+      listen: (on: { lost: (why: string) => void }) => void (lose = on.lost),
+      close: () => undefined,
+    }));
+    const told: string[] = [];
+    const link = asciiAdapter('Plug', 250_000, dial).open('', {
+      onUp: () => undefined,
+      onLine: () => undefined,
+      onLost: (why) => {
+        told.push(why);
+        link.close();
+      },
+    });
+    lose('the plug was pulled');
+    jest.advanceTimersByTime(60_000);
+    expect(told).toEqual(['the plug was pulled']);
+    // Dialled again it would find a plug that nobody has opened.
+    expect(dial).toHaveBeenCalledTimes(1);
+  } finally {
+    jest.useRealTimers();
+  }
+});

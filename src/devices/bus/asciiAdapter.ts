@@ -17,6 +17,8 @@ export function asciiAdapter(name: string, bitRate: CanBitRate, dial: () => Line
       const again = (why: string) => {
         if (closed) return;
         listener.onLost(why);
+        // Who hears that it is lost may be done with it.
+        if (closed) return;
         timer = setTimeout(call, wait);
         wait = Math.min(2 * wait, LONGEST_RETRY_MS);
       };

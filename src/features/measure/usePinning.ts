@@ -39,9 +39,12 @@ export function usePinning(
   const { speaker, log } = useDesk();
   const [entered, setText] = useState('');
   const [confirmed, setConfirmed] = useState('');
+  /** By whom a live value was shown that is asked for again: it stays as it was shown. What is typed after it is nobody's but the person's. */
+  const [frozen, setFrozen] = useState<{ text: string; instrument: string } | null>(null);
   const clear = useCallback(() => {
     setText('');
     setConfirmed('');
+    setFrozen(null);
   }, []);
   const isLive = entered === '' && live.text !== '';
   const text = isLive ? live.text : entered;
@@ -57,8 +60,6 @@ export function usePinning(
       )
     : { state: 'empty' };
 
-  /** By whom a live value was shown; a value that is asked for again stays where it was shown. */
-  const [frozen, setFrozen] = useState<{ text: string; instrument: string } | null>(null);
   const shownBy = isLive ? live.instrument : frozen?.text === text ? frozen.instrument : '';
   const pin = (value: Reading['value'], typed: string, wandered?: readonly Reading['value'][]) => {
     if (!ranked) return;
@@ -93,6 +94,7 @@ export function usePinning(
   };
   const onKey = useCallback((pressed: string) => {
     setConfirmed('');
+    setFrozen(null);
     setText((now) => {
       if (pressed === 'OL') return now.endsWith(WANDERS) ? `${now}OL` : 'OL';
       return (now === 'OL' && pressed !== WANDERS ? pressed : `${now}${pressed}`).slice(0, MOST_TYPED);
@@ -104,7 +106,10 @@ export function usePinning(
     check,
     askAgain: confirmed !== '' && confirmed === text,
     onKey,
-    onErase: () => setText((now) => now.slice(0, -1)),
+    onErase: () => {
+      setFrozen(null);
+      setText((now) => now.slice(0, -1));
+    },
     onPin,
     pinChoice: (value) => {
       if (ranked && value !== undefined && held())

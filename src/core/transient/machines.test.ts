@@ -1,7 +1,7 @@
 import { readTrace } from '../sheets/trace/trace';
 import { closedBetween, constant, type Element, type Solenoid } from './elements';
 import { runInTime, valueAt, type Course } from './run';
-import { VALVE as VALVE_FIGURES } from './testing/figures';
+import { MOTOR, VALVE as VALVE_FIGURES } from './testing/figures';
 
 const VALVE: Solenoid = { ...VALVE_FIGURES, a: 1, b: 0 };
 const feed = (volts: number): Element => ({ kind: 'source', a: 1, b: 0, volts: constant(volts) });
@@ -157,26 +157,7 @@ describe('what a coil does when it is let go (E35)', () => {
 
 describe('what draws more at first', () => {
   it('a motor begins locked and runs up against its own volts; locked it stays there', () => {
-    const motor = (locked: boolean) =>
-      runInTime(
-        2,
-        [
-          feed(12),
-          {
-            kind: 'motor',
-            a: 1,
-            b: 0,
-            ohms: 0.2,
-            henries: 2e-4,
-            constant: 0.05,
-            inertia: 5e-4,
-            loadNewtonMetres: 0.5,
-            friction: 1e-4,
-            locked,
-          },
-        ],
-        1.5,
-      );
+    const motor = (locked: boolean) => runInTime(2, [feed(12), { ...MOTOR, a: 1, b: 0, locked }], 1.5);
     const running = motor(false);
     const amps = running.own[1]![0]!;
     expect(Math.max(...amps)).toBeGreaterThan(50);

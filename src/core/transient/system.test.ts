@@ -1,7 +1,7 @@
 import { seededRandom } from '../random';
 import { constant, closedBetween, OWN_UNKNOWNS, type Element } from './elements';
 import { TimeSystem } from './system';
-import { DIODE, VALVE } from './testing/figures';
+import { DIODE, MOTOR, VALVE } from './testing/figures';
 
 /** One of everything, all between nodes that are not the frame as well as to it. */
 const ALL: readonly Element[] = [
@@ -15,17 +15,7 @@ const ALL: readonly Element[] = [
   { ...VALVE, a: 2, b: 4 },
   { ...VALVE, a: 3, b: 0, jammed: true },
   { kind: 'contact', a: 2, b: 4, of: 7, at: 0.5, restsClosed: true, onOhms: 0.1, offOhms: 1e3 },
-  {
-    kind: 'motor',
-    a: 4,
-    b: 2,
-    ohms: 0.2,
-    henries: 2e-4,
-    constant: 0.05,
-    inertia: 5e-4,
-    loadNewtonMetres: 0.5,
-    friction: 1e-4,
-  },
+  { ...MOTOR, a: 4, b: 2 },
   { kind: 'filament', a: 4, b: 1, coldOhms: 0.3, hotOhms: 3, ratedVolts: 12, seconds: 0.05 },
   { kind: 'fuse', a: 1, b: 4, ohms: 0.02, ratedAmps: 10, seconds: 2.2 },
 ];

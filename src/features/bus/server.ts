@@ -1,7 +1,7 @@
 import 'server-only';
 import { z } from 'zod';
 import { setupSchema } from '@/core/circuit/schema';
-import { isCanBitRate } from '@/core/codes/asciiCan';
+import { CAN_BIT_RATES, isCanBitRate } from '@/core/codes/asciiCan';
 import { BusWatch, codesKey } from '@/core/codes/busWatch';
 import type { BusAdapter } from '@/devices/bus/adapter';
 import { asciiAdapter } from '@/devices/bus/asciiAdapter';
@@ -18,13 +18,30 @@ export function busAdapter(): BusAdapter | null {
   // A machine that is really there goes before the stand-in.
   const bridge = addressOf(process.env.SPIRAXIS_CAN);
   if (bridge) {
-    const bitRate = Number(process.env.SPIRAXIS_CAN_BIT_RATE ?? USUAL_BIT_RATE);
-    return asciiAdapter('CAN adapter at the server', isCanBitRate(bitRate) ? bitRate : USUAL_BIT_RATE, () =>
-      tcpChannel(bridge, '\r'),
-    );
+    const name = 'CAN adapter at the server';
+    const said = process.env.SPIRAXIS_CAN_BIT_RATE ?? String(USUAL_BIT_RATE);
+    const bitRate = Number(said);
+    // A bit rate that nobody meant is not made up: at the wrong one nothing is heard, and nobody knows why.
+    return isCanBitRate(bitRate)
+      ? asciiAdapter(name, bitRate, () => tcpChannel(bridge, '\r'))
+      : silentAdapter(
+          name,
+          `SPIRAXIS_CAN_BIT_RATE is ${said}; give one of ${Object.keys(CAN_BIT_RATES).join(', ')}`,
+        );
   }
   const port = Number(process.env.SPIRAXIS_BUS_PORT ?? 0);
   return port > 0 ? simulatorAdapter({ port }) : null;
+}
+
+/** A way that leads nowhere, and says why. */
+function silentAdapter(name: string, why: string): BusAdapter {
+  return {
+    name,
+    open: (_machine, { onLost }) => {
+      onLost(why);
+      return { close: () => undefined };
+    },
+  };
 }
 
 /** What a machine's bus says, as server-sent events, twice a second and whenever the codes change. */

@@ -6,7 +6,6 @@ import type { Entry } from '@/core/job/entries';
 import { appendEntries, readBaselines, readEntries } from './entries';
 import { countJobs, findJob, insertJob, listFunctions, listJobs, listMachines, type JobCursor } from './jobs';
 import { jobsWithCodes, mergeBook, putBookRow, readBook, removeBookRow } from './codeBook';
-import { digestMark, putDigest, readWindings } from './digests';
 import { migrate } from './migrate';
 import { getPhoto, putPhoto } from './photos';
 import { createConnection } from 'mysql2/promise';
@@ -35,37 +34,6 @@ beforeAll(async () => {
   jobId = (await findJob(417))!.id;
 }, 60_000);
 afterAll(closePool);
-
-describe('windings that jobs left proved', () => {
-  const winding = { part: 'Y8', type: 'a type', ohms: 15.2, atReference: true };
-  const digest = { made: 0, next: '', runs: [], defects: [] };
-
-  it('are kept with the digest, found by their type, and gone when the job is opened again', async () => {
-    const { id, function_id } = (await findJob(398))!;
-    const put = async (windings: (typeof winding)[]) =>
-      putDigest(id, (await digestMark(id))!, { digest, windings });
-    expect(await put([winding, { ...winding, part: 'Y9', atReference: false }])).toBe(true);
-    const read = await readWindings(['a type', 'another'], function_id, jobId);
-    expect(read).toHaveLength(2);
-    expect(read).toEqual(
-      expect.arrayContaining([
-        expect.objectContaining({ ...winding, own: true, jobNumber: 398 }),
-        expect.objectContaining({ part: 'Y9', atReference: false, own: true }),
-      ]),
-    );
-    expect((await readWindings(['a type'], uuidv7(), jobId))[0]).toMatchObject({ own: false });
-    expect(await readWindings(['a type'], function_id, id)).toEqual([]);
-    expect(await readWindings([], function_id, jobId)).toEqual([]);
-    expect(await put([])).toBe(true);
-    expect(await readWindings(['a type'], function_id, jobId)).toEqual([]);
-    // One that was worked out before the log grew changes nothing.
-    const late = (await digestMark(id))!;
-    expect(await putDigest(id, { ...late, round: late.round + 1 }, { digest, windings: [winding] })).toBe(
-      false,
-    );
-    expect(await readWindings(['a type'], function_id, jobId)).toEqual([]);
-  });
-});
 
 describe('the schema', () => {
   it('is safe to bring up to date again, also by two starters at once', async () => {

@@ -27,6 +27,7 @@ const drawnFunctionRow = z.object({
   machine_id: z.string(),
   machine_code: z.string(),
   machine_name: z.string(),
+  equipment: z.string().nullable(),
   circuit: circuitColumn,
 });
 export type DrawnFunctionRow = z.infer<typeof drawnFunctionRow>;
@@ -50,7 +51,7 @@ export class NameTaken extends Error {
 export async function findFunction(id: string): Promise<DrawnFunctionRow | null> {
   if (!isId(id)) return null;
   const [rows] = await pool().query<RowDataPacket[]>(
-    `SELECT f.id, f.name, f.version, f.circuit, f.machine_id, m.code AS machine_code, m.name AS machine_name
+    `SELECT f.id, f.name, f.version, f.circuit, f.machine_id, m.code AS machine_code, m.name AS machine_name, m.equipment
      FROM functions f JOIN machines m ON m.id = f.machine_id WHERE f.id = ?`,
     [id],
   );
@@ -60,7 +61,7 @@ export async function findFunction(id: string): Promise<DrawnFunctionRow | null>
 /** Functions of a machine with their circuits, by name. */
 export async function drawnFunctions(machineId: string): Promise<DrawnFunctionRow[]> {
   const [rows] = await pool().query<RowDataPacket[]>(
-    `SELECT f.id, f.name, f.version, f.circuit, f.machine_id, m.code AS machine_code, m.name AS machine_name
+    `SELECT f.id, f.name, f.version, f.circuit, f.machine_id, m.code AS machine_code, m.name AS machine_name, m.equipment
      FROM functions f JOIN machines m ON m.id = f.machine_id WHERE m.id = ? ORDER BY f.name`,
     [machineId],
   );

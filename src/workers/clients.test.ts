@@ -3,6 +3,7 @@ import { singleCoil } from '@/core/templates/electrical';
 import { DiagnosisClient } from './diagnosisClient';
 import { makeDiagnosisService } from './diagnosisService';
 import { readLog } from './logClient';
+import { justDrawn } from './protocol';
 
 type Behaviour = 'answers' | 'hangs' | 'crashes' | 'refuses';
 
@@ -50,6 +51,7 @@ class CountedChannel extends before.MessageChannel {
 }
 
 const circuit = singleCoil();
+const known = justDrawn(circuit);
 beforeAll(() => {
   globalThis.Worker = StandInWorker as unknown as typeof Worker;
   globalThis.MessageChannel = CountedChannel;
@@ -74,10 +76,10 @@ afterEach(() => {
 describe('the calculation in its worker', () => {
   it('is asked through one worker, and answers with data', async () => {
     const client = new DiagnosisClient();
-    const answer = await client.weigh(circuit, [], { most: 3 });
+    const answer = await client.weigh(known, [], { most: 3 });
     expect(answer).toMatchObject({ ok: true });
     if (answer.ok) expect(answer.value.diagnosis.next.length).toBeGreaterThan(0);
-    const powered = await client.evaluate(circuit, [], { kind: 'ohms', from: 'B+', to: 'GND', setup: {} });
+    const powered = await client.evaluate(known, [], { kind: 'ohms', from: 'B+', to: 'GND', setup: {} });
     // Input that makes no sense comes back as a sentence, not as a crash.
     expect(powered).toMatchObject({ ok: false, input: true, message: expect.stringMatching(/powered/) });
     expect(StandInWorker.made).toHaveLength(1);
@@ -88,14 +90,14 @@ describe('the calculation in its worker', () => {
   it('that crashes says so to everybody who waits, and the next question gets a new worker', async () => {
     StandInWorker.behaviour = 'crashes';
     const client = new DiagnosisClient();
-    const waiting = [client.weigh(circuit, [], {}), client.weigh(circuit, [], {})];
+    const waiting = [client.weigh(known, [], {}), client.weigh(known, [], {})];
     const message = 'The calculation stopped: out of memory.';
     expect(await Promise.all(waiting)).toEqual([
       { ok: false, input: false, message },
       { ok: false, input: false, message },
     ]);
     StandInWorker.behaviour = 'answers';
-    expect(await client.weigh(circuit, [], { most: 1 })).toMatchObject({ ok: true });
+    expect(await client.weigh(known, [], { most: 1 })).toMatchObject({ ok: true });
     expect(StandInWorker.made).toHaveLength(2);
     client.close();
   });
@@ -104,7 +106,7 @@ describe('the calculation in its worker', () => {
     jest.useFakeTimers({ doNotFake: ['setImmediate', 'queueMicrotask', 'nextTick'] });
     StandInWorker.behaviour = 'hangs';
     const client = new DiagnosisClient();
-    const answer = client.weigh(circuit, [], {});
+    const answer = client.weigh(known, [], {});
     jest.advanceTimersByTime(31_000);
     expect(await answer).toEqual({
       ok: false,
@@ -117,7 +119,7 @@ describe('the calculation in its worker', () => {
   it('is ended when the page leaves, and whoever waits is told', async () => {
     StandInWorker.behaviour = 'hangs';
     const client = new DiagnosisClient();
-    const answer = client.weigh(circuit, [], {});
+    const answer = client.weigh(known, [], {});
     client.close();
     expect(await answer).toEqual({ ok: false, input: false, message: 'The calculation was stopped.' });
   });
@@ -128,15 +130,15 @@ describe('a circuit', () => {
     let opened = 0;
     StandInWorker.service = () => {
       const service = makeDiagnosisService(1);
-      return { ...service, open: (one: typeof circuit) => (opened++, service.open(one)) };
+      return { ...service, open: (one: typeof known) => (opened++, service.open(one)) };
     };
     const client = new DiagnosisClient();
     const other = singleCoil({ volts: 24, ohms: 30 });
     for (let k = 0; k < 3; k++)
-      expect(await client.weigh(circuit, [], { most: 1 })).toMatchObject({ ok: true });
+      expect(await client.weigh(known, [], { most: 1 })).toMatchObject({ ok: true });
     expect(opened).toBe(1);
-    await client.weigh(other, [], { most: 1 });
-    expect(await client.weigh(circuit, [], { most: 1 })).toMatchObject({ ok: true });
+    await client.weigh(justDrawn(other), [], { most: 1 });
+    expect(await client.weigh(known, [], { most: 1 })).toMatchObject({ ok: true });
     expect(opened).toBe(3);
     client.close();
   });

@@ -1,6 +1,5 @@
 import { wrap, type Remote } from 'comlink';
-import type { Circuit } from '@/core/circuit/schema';
-import type { Answer, DiagnosisWorker } from './protocol';
+import type { Answer, DiagnosisWorker, KnownCircuit } from './protocol';
 
 type Tail<T extends unknown[]> = T extends [unknown, ...infer Rest] ? Rest : never;
 
@@ -11,20 +10,20 @@ export class DiagnosisClient {
   private worker: Worker | null = null;
   private remote: Remote<DiagnosisWorker> | null = null;
   /** Numbers under which this worker has circuits open; a new worker knows none. */
-  private numbers = new WeakMap<Circuit, Promise<Answer<number>>>();
+  private numbers = new WeakMap<KnownCircuit, Promise<Answer<number>>>();
   private crashed: ((answer: Answer<never>) => void)[] = [];
 
-  weigh(circuit: Circuit, ...words: Tail<Parameters<DiagnosisWorker['weigh']>>) {
+  weigh(circuit: KnownCircuit, ...words: Tail<Parameters<DiagnosisWorker['weigh']>>) {
     return this.about(circuit, (remote, number) => remote.weigh(number, ...words));
   }
 
-  evaluate(circuit: Circuit, ...words: Tail<Parameters<DiagnosisWorker['evaluate']>>) {
+  evaluate(circuit: KnownCircuit, ...words: Tail<Parameters<DiagnosisWorker['evaluate']>>) {
     return this.about(circuit, (remote, number) => remote.evaluate(number, ...words));
   }
 
   /** Asks about a circuit by its number. It goes across once, and again only where the worker has let it go. */
   private async about<T>(
-    circuit: Circuit,
+    circuit: KnownCircuit,
     question: (remote: Remote<DiagnosisWorker>, number: number) => Promise<Answer<T>>,
   ): Promise<Answer<T>> {
     for (let attempt = 1; ; attempt++) {

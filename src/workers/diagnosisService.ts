@@ -1,9 +1,8 @@
 import { LRUCache } from 'lru-cache';
 import { InputError } from '@/core/circuit/inputError';
-import type { Circuit } from '@/core/circuit/schema';
 import { Diagnoser } from '@/core/diagnosis/diagnose';
 import { partStandings } from '@/core/path/standing';
-import type { Answer, DiagnosisWorker, OpenCircuit } from './protocol';
+import type { Answer, DiagnosisWorker, KnownCircuit, OpenCircuit } from './protocol';
 
 /** A number whose circuit was let go to make room. */
 class CircuitClosed extends Error {
@@ -23,12 +22,12 @@ export function makeDiagnosisService(mostOpen = MOST_OPEN, prepareAhead = 0): Di
   const open = new LRUCache<number, Diagnoser>({ max: mostOpen });
   const numbers = new LRUCache<string, number>({ max: 4 * mostOpen });
   let given = 0;
-  const numberOf = (circuit: Circuit): number => {
-    const key = JSON.stringify(circuit);
+  const numberOf = (one: KnownCircuit): number => {
+    const key = JSON.stringify(one);
     const known = numbers.get(key);
     if (known !== undefined && open.has(known)) return known;
     const number = ++given;
-    open.set(number, new Diagnoser(circuit));
+    open.set(number, new Diagnoser(one.circuit, one.experience));
     numbers.set(key, number);
     return number;
   };
@@ -47,7 +46,7 @@ export function makeDiagnosisService(mostOpen = MOST_OPEN, prepareAhead = 0): Di
     }
   };
   return {
-    open: (circuit) => answer(() => numberOf(circuit)),
+    open: (known) => answer(() => numberOf(known)),
     weigh: (circuit, readings, options) =>
       answer(() => {
         const started = performance.now();

@@ -3,7 +3,12 @@ import { gaugeOn } from '@/core/circuit/medium';
 import { CircuitModel } from '@/core/circuit/model';
 import type { Entry } from '@/core/job/entries';
 import { DIGEST_MADE, type JobDigest } from '@/core/job/jobDigest';
-import { provedWindings, type ProvedWinding } from '@/core/job/provedWindings';
+import { likeness } from '@/core/circuit/likeness';
+import type { Experience } from '@/core/diagnosis/experience';
+import { provedMeasures } from '@/core/job/provedMeasures';
+import { placeOfCircuit } from '@/core/shed/learntOdds';
+import { outcomeOf, type JobLeft } from '@/core/shed/outcome';
+import type { Answer, Outlook } from './protocol';
 import { reduceJob, type JobState } from '@/core/job/reduceJob';
 import { safetyDefects } from '@/core/job/rules/ledgerStanding';
 import { nextStep } from '@/core/job/rules/nextStep';
@@ -24,31 +29,45 @@ export interface DigestTask {
   entries: readonly Entry[];
   preferences: Preferences;
   gaugeUnit: GaugeUnit;
+  experience: Experience;
 }
 
-/** A job in small, weighed as its own page weighs it, and what it leaves proved. */
-export function makeJobDigest({ circuit, entries, preferences, gaugeUnit }: DigestTask): {
-  digest: JobDigest;
-  windings: ProvedWinding[];
-} {
+/** A job in small, weighed as its own page weighs it, and what it leaves behind for the shed. */
+export function makeJobDigest(task: DigestTask): { digest: JobDigest; past: JobLeft } {
+  const { circuit, entries, preferences, experience } = task;
   const state = reduceJob(entries);
   const model = new CircuitModel(circuit);
+  const readings = state.readings.map(({ reading }) => reading);
+  const answer = service.weigh(
+    { circuit, experience },
+    readings,
+    weighOptions(state, preferences, 1),
+  );
   return {
-    digest: digestOf(circuit, model, state, preferences, gaugeUnit),
-    windings: provedWindings(model, state),
+    digest: digestOf(task, model, state, answer),
+    past: {
+      measures: provedMeasures(model, state),
+      outcome: answer.ok ? endedWith(model, state, answer.value, entries[0]?.at) : null,
+      type: likeness(circuit),
+      place: placeOfCircuit(model),
+    },
   };
 }
 
+/** How it ended, against what its readings said before the work; null while it is open. */
+function endedWith(model: CircuitModel, state: JobState, { diagnosis }: Outlook, began: string | undefined) {
+  const { verdict, suspects } = diagnosis;
+  const named = verdict.state === 'name' ? verdict.part : null;
+  return began === undefined ? null : outcomeOf(model, state, { suspects, named, began });
+}
+
 function digestOf(
-  circuit: Circuit,
+  { gaugeUnit }: DigestTask,
   model: CircuitModel,
   state: JobState,
-  preferences: Preferences,
-  gaugeUnit: GaugeUnit,
+  answer: Answer<Outlook>,
 ): JobDigest {
   const defects = safetyDefects(model, state).map(defectWords);
-  const readings = state.readings.map(({ reading }) => reading);
-  const answer = service.weigh(circuit, readings, weighOptions(state, preferences, 1));
   if (!answer.ok) return { made: DIGEST_MADE, next: answer.message, runs: [], defects };
   const { standings, diagnosis } = answer.value;
   const lanes = findLanes(model);

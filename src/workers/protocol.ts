@@ -1,4 +1,5 @@
 import type { Circuit, Reading, Test } from '@/core/circuit/schema';
+import { NO_EXPERIENCE, type Experience } from '@/core/diagnosis/experience';
 import type { DiagnoseOptions, Diagnosis } from '@/core/diagnosis/diagnose';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
 import type { Standing } from '@/core/path/standing';
@@ -18,13 +19,22 @@ export type Answer<T> =
   /** `closed`: the circuit's number is no longer known; it is opened again. */
   | { ok: false; message: string; input: boolean; closed?: true };
 
-/** A circuit, or the number it was opened under: across to a worker it goes once. */
-export type OpenCircuit = Circuit | number;
+/** A circuit with what the shed's past says of it. */
+export interface KnownCircuit {
+  circuit: Circuit;
+  experience: Experience;
+}
+
+/** A circuit of which nothing is known but its drawing. */
+export const justDrawn = (circuit: Circuit): KnownCircuit => ({ circuit, experience: NO_EXPERIENCE });
+
+/** One, or the number it was opened under: across to a worker it goes once. */
+export type OpenCircuit = KnownCircuit | number;
 
 /** The worker's whole vocabulary. */
 export interface DiagnosisWorker {
   /** Compiles a circuit and gives the number it is asked about by. The same circuit gets the same number. */
-  open(circuit: Circuit): Answer<number>;
+  open(known: KnownCircuit): Answer<number>;
   weigh(circuit: OpenCircuit, readings: readonly Reading[], options: DiagnoseOptions): Answer<Outlook>;
   evaluate(circuit: OpenCircuit, readings: readonly Reading[], test: Test): Answer<RankedTest>;
 }

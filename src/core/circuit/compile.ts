@@ -8,7 +8,13 @@ import type { Circuit, Part } from './schema';
 import { settleWinding } from './windings';
 
 /** Ohms by reference, of windings whose own nobody has said. */
-export type LearntOhms = ReadonlyMap<string, number>;
+export type LearntOhms = ReadonlyMap<string, LearntOhm>;
+
+/** Ohms of a winding that were read of it, or of its like, and how far they may be off, a share. */
+export interface LearntOhm {
+  ohms: number;
+  tolerance: number;
+}
 
 /** Nothing conducts better than this: keeps the matrix well scaled. */
 export const LEAST_OHMS = 1e-4;
@@ -95,7 +101,7 @@ export interface CompiledCircuit {
  * Checks references and turns parts into branches. Throws {@link InputError} for a repeated reference, an unknown
  * control or position, a frame no part touches, a relay without a coil, a node that is both electrical and fluid.
  *
- * @param learnt ohms of windings that the circuit does not say and a twin was read to have
+ * @param learnt ohms of windings by part: what a twin was read to have, and what the shed's own past says of them
  */
 export function compileCircuit(circuit: Circuit, learnt: LearntOhms = new Map()): CompiledCircuit {
   const nodeNames: string[] = [];

@@ -1,5 +1,5 @@
 import type { WindingFigures } from '../kinds/part/branch';
-import type { Branch } from './compile';
+import type { Branch, LearntOhm } from './compile';
 
 /** Watts of a solenoid whose value nobody has said: most lie within a few times of this, so its volts say roughly what it reads. */
 const USUAL_WATTS = 15;
@@ -12,13 +12,13 @@ const USUAL_RESISTANCE = 0.3;
 /** Label figures of apparent power and sealed current are good to about this. */
 const LABEL_SPREAD = 0.15;
 /** Two windings of one type, from one or two batches, lie this near to each other. */
-const TWIN_SPREAD = 0.12;
+export const TWIN_SPREAD = 0.12;
 
 /**
  * Gives a coil's branch its resistance and reactance from what is known of it: ohms, henries, or the label's VA and sealed amperes.
  * What nobody has said stays broad: the branch says so, and no figure is held against it.
  *
- * @param learnt ohms that a twin of it was read to have, where its own are not known
+ * @param learnt ohms that it, or its like, was read to have: nearer than the drawing's, or than nothing
  * @param volts of the circuit it belongs to
  * @param hertz of that circuit; 0 on direct current
  */
@@ -27,7 +27,7 @@ export function settleWinding(
   figures: WindingFigures,
   volts: number,
   hertz: number,
-  learnt?: number,
+  learnt?: LearntOhm,
 ): void {
   const { ohms, henries, va, sealedAmps } = figures;
   const alternating = hertz > 0;
@@ -37,10 +37,11 @@ export function settleWinding(
   const guess = (size * size) / USUAL_WATTS;
   branch.ohmsKnown = ohms !== undefined;
   branch.ohms =
+    learnt?.ohms ??
     ohms ??
-    learnt ??
     (impedance ? USUAL_RESISTANCE * impedance : alternating ? USUAL_RESISTANCE * guess : guess);
-  if (!branch.ohmsKnown) branch.tolerance = learnt === undefined ? NOT_KNOWN : TWIN_SPREAD;
+  if (learnt) branch.tolerance = learnt.tolerance;
+  else if (!branch.ohmsKnown) branch.tolerance = NOT_KNOWN;
   branch.liveTolerance = branch.tolerance;
   if (!alternating) return;
   if (henries) {

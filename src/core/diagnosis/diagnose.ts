@@ -1,4 +1,5 @@
 import type { LearntOhms } from '../circuit/compile';
+import { NO_EXPERIENCE, type Experience } from './experience';
 import { CircuitModel, setupKey } from '../circuit/model';
 import { learnFromTwins } from './learnFromTwins';
 import type { Case, Circuit, Preferences, Reading, Setup, Test } from '../circuit/schema';
@@ -71,10 +72,13 @@ export class Diagnoser {
   /** Throws `InputError` when the circuit is not sound as a description. */
   constructor(
     private readonly circuit: Circuit,
-    private readonly learnt?: LearntOhms,
+    private readonly experience: Experience = NO_EXPERIENCE,
+    /** Ohms that twins were read to have: this one is not taught further. */
+    private readonly fromTwins?: LearntOhms,
   ) {
+    const learnt = new Map([...(fromTwins ?? []), ...Object.entries(experience.windings)]);
     this.model = new CircuitModel(circuit, learnt);
-    this.weigher = new Weigher(this.model);
+    this.weigher = new Weigher(this.model, experience);
   }
 
   get faults() {
@@ -84,7 +88,7 @@ export class Diagnoser {
   /** Weighs all readings and ranks the next tests. Throws `InputError` for a reading this circuit cannot give. */
   diagnose(readings: readonly Reading[], options: DiagnoseOptions = {}): Diagnosis {
     const observations = gatherObservations(this.model, readings);
-    const taught = this.learnt ? null : this.taughtBy(observations);
+    const taught = this.fromTwins ? null : this.taughtBy(observations);
     if (taught) return taught.diagnose(readings, options);
     const { signs = NO_SIGNS } = options;
     const posterior = this.weigher.weigh(observations, this.weightsOf(signs));
@@ -158,10 +162,12 @@ export class Diagnoser {
 
   /** The circuit as far as readings of twins narrow what nobody has said of it; null where they do not. */
   private taughtBy(observations: readonly Observation[]): Diagnoser | null {
-    const learnt = learnFromTwins(this.model, observations);
-    if (learnt.size === 0) return null;
-    const key = JSON.stringify([...learnt]);
-    if (this.taught?.key !== key) this.taught = { key, diagnoser: new Diagnoser(this.circuit, learnt) };
+    const twins = learnFromTwins(this.model, observations);
+    for (const part in this.experience.windings) twins.delete(part);
+    if (twins.size === 0) return null;
+    const key = JSON.stringify([...twins]);
+    if (this.taught?.key !== key)
+      this.taught = { key, diagnoser: new Diagnoser(this.circuit, this.experience, twins) };
     return this.taught.diagnoser;
   }
 

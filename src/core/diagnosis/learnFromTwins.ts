@@ -1,5 +1,6 @@
-import type { LearntOhms } from '../circuit/compile';
+import type { LearntOhm } from '../circuit/compile';
 import type { CircuitModel } from '../circuit/model';
+import { TWIN_SPREAD } from '../circuit/windings';
 import type { Observation } from './observations';
 import { areTwins } from './twins';
 import { windingRead } from './windingRead';
@@ -8,7 +9,8 @@ import { windingRead } from './windingRead';
  * Ohms of windings that nobody has said, from what a twin of them was read to have: each from the others, none from itself, and the
  * middle one where several were read. A reading that something lies in parallel to teaches nothing.
  */
-export function learnFromTwins(model: CircuitModel, observations: readonly Observation[]): LearntOhms {
+export function learnFromTwins(model: CircuitModel, observations: readonly Observation[],
+): Map<string, LearntOhm> {
   const unknown = model.compiled.parts.filter(({ branches }) => branches[0]?.ohmsKnown === false);
   if (unknown.length < 2) return new Map();
   const read = new Map<number, number>();
@@ -18,13 +20,14 @@ export function learnFromTwins(model: CircuitModel, observations: readonly Obser
     const winding = windingRead(model, bound.test);
     if (winding) read.set(winding.part.index, value);
   }
-  const learnt = new Map<string, number>();
+  const learnt = new Map<string, LearntOhm>();
   for (const part of unknown) {
     const twins = [...read]
       .filter(([index]) => index !== part.index && areTwins(model.compiled.parts[index]!, part))
       .map(([, ohms]) => ohms)
       .sort((a, b) => a - b);
-    if (twins.length > 0) learnt.set(part.part.ref, twins[(twins.length - 1) >> 1]!);
+    if (twins.length > 0)
+      learnt.set(part.part.ref, { ohms: twins[(twins.length - 1) >> 1]!, tolerance: TWIN_SPREAD });
   }
   return learnt;
 }

@@ -1,6 +1,7 @@
 import type { Edit } from '../circuit/edits';
 import type { CircuitModel } from '../circuit/model';
 import type { Reading } from '../circuit/schema';
+import { NO_EXPERIENCE, weighByExperience, type Experience } from './experience';
 import { NO_FAULT_PRIOR } from './faultFrequency';
 import { listFaults } from './faults';
 import { FaultTable, type Fit, type Row } from './faultTable';
@@ -51,8 +52,12 @@ export class Weigher {
   private readonly sound = new Map<string, Prediction>();
   private readonly supplySigma: number;
 
-  constructor(readonly model: CircuitModel) {
+  constructor(
+    readonly model: CircuitModel,
+    experience: Experience = NO_EXPERIENCE,
+  ) {
     this.faults = listFaults(model, (count) => (this.faultsLeftOut += count));
+    weighByExperience(this.faults, experience);
     this.table = new FaultTable(model, this.faults);
     this.supplySigma = supplySigma(model);
   }

@@ -77,20 +77,6 @@ export function pairKey(from: string, to: string): string {
   return JSON.stringify(from < to ? [from, to] : [to, from]);
 }
 
-/** Middle value; of an even number the mean of the two in the middle. Throws for none. */
-export function median(values: readonly number[]): number {
-  if (values.length === 0) throw new Error('the middle of nothing');
-  const sorted = [...values].sort((a, b) => a - b);
-  const at = sorted.length >> 1;
-  return sorted.length % 2 === 1 ? sorted[at]! : (sorted[at - 1]! + sorted[at]!) / 2;
-}
-
-/** Median of the distances from the median, scaled to a standard deviation of a normal spread. */
-export function robustSpread(values: readonly number[]): number {
-  const middle = median(values);
-  return 1.4826 * median(values.map((value) => Math.abs(value - middle)));
-}
-
 /** The meter's part in a reading of ohms where nobody says otherwise: 1 % and two counts of a digit that its size allows, ohms. */
 export function meterOhms(ohms: number, digits: readonly number[] = [ohms]): number {
   const shown = Math.max(0, ...digits.map(decimalsOf));

@@ -1,4 +1,4 @@
-import { median } from '../sheets/sheet';
+import { median } from '../statistics';
 import { dipIn, noiseOf, NOTHING_FLOWS, withoutSpikes } from './steady';
 import type { Trace } from './trace';
 

@@ -1,4 +1,4 @@
-import { median, robustSpread } from '../sheets/sheet';
+import { median, robustSpread } from '../statistics';
 import type { Trace } from './trace';
 
 /** The last part of a trace that is taken for where it settles, by time; and how steady it has to be. */

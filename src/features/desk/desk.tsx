@@ -9,6 +9,7 @@ import type { Entry } from '@/core/job/entries';
 import { weighOptions } from '@/core/job/rules/weighOptions';
 import { findLanes } from '@/core/path/lanes';
 import type { JobPast } from '@/core/sheets/onCircuit/jobSheet';
+import type { Experience } from '@/core/diagnosis/experience';
 import type { ShopMarks } from '@/core/tables/marks';
 import type { StoredBookRow } from '@/db/codeBook';
 import type { Policy } from '../policy/policy';
@@ -26,6 +27,8 @@ export interface JobFacts extends Omit<OpenJob, 'entries'> {
   policy: Policy;
   /** What jobs that were handed over left proved. */
   past: JobPast;
+  /** What the shed's past says of its circuit: odds, and ohms of its windings. */
+  experience: Experience;
   /** The shop's own figures for what nothing better is known of. */
   marks: ShopMarks;
 }
@@ -70,7 +73,9 @@ export function DeskProvider({ job, children }: { job: JobFacts; children: React
       ),
     [noReach, skipped, isolated, madeSafe, when, looked, job.policy],
   );
-  const outlook = useOutlook(circuit, readings, options);
+  const { experience } = job;
+  const known = useMemo(() => ({ circuit, experience }), [circuit, experience]);
+  const outlook = useOutlook(known, readings, options);
   // The circuit comes with the page: it is read again when an entry that changes it is saved, here or by somebody else.
   const router = useRouter();
   const news =

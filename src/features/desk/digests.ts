@@ -6,7 +6,10 @@ import { inThread } from '../gate/threads';
 import { preferencesOf } from '../policy/preferencesOf';
 import { openPolicy } from '../policy/server';
 import { log } from '../serverLog';
+import { learnSoon } from '../record/odds';
+import { refreshTrends } from '../trends/refresh';
 import { circuitOfJob } from './circuitOfJob';
+import { pastOfJob } from './jobPast';
 import { wholeLog } from './jobLogs';
 
 /** Between two digests of a log that grows all the time. */
@@ -27,17 +30,22 @@ export async function refreshDigest(jobId: string): Promise<void> {
     .filter(({ number }) => number <= mark.number)
     .map((one) => one.entry);
   const circuit = await circuitOfJob(job, entries);
+  const { experience } = await pastOfJob({
+    id: jobId,
+    functionId: job.function_id,
+    circuit,
+    equipment: job.equipment,
+    openedAt: job.opened_at.toISOString(),
+  });
   const made = await inThread(
     'digest',
-    {
-      circuit,
-      entries,
-      preferences: preferencesOf(policy),
-      gaugeUnit: policy.gaugeUnit,
-    },
+    { circuit, entries, preferences: preferencesOf(policy), gaugeUnit: policy.gaugeUnit, experience },
     makeJobDigest,
   );
-  await putDigest(jobId, mark, made);
+  const { pastChanged } = await putDigest(jobId, mark, made);
+  if (!pastChanged) return;
+  await refreshTrends(job.function_id);
+  learnSoon();
 }
 
 /** Has a job's digest worked out soon; a log that grows meanwhile is looked at once more. */

@@ -1,26 +1,69 @@
 import 'server-only';
-import { compileCircuit } from '@/core/circuit/compile';
+import { LRUCache } from 'lru-cache';
 import type { Circuit } from '@/core/circuit/schema';
+import type { Experience } from '@/core/diagnosis/experience';
 import { testKey } from '@/core/diagnosis/observations';
-import { windingType } from '@/core/job/provedWindings';
+import { windingType } from '@/core/job/provedMeasures';
+import { exposureOf, oddsFor, placeOfCircuit, seasonOfDay, type Exposure } from '@/core/shed/learntOdds';
+import { learntWindings } from '@/core/shed/learntWindings';
 import type { JobPast } from '@/core/sheets/onCircuit/jobSheet';
-import { readWindings } from '@/db/digests';
 import { readBaselines } from '@/db/entries';
+import { readWindings } from '@/db/past';
+import { oddsBefore } from '../record/odds';
+import { typeKey } from '../record/typeKey';
+import { drawnOf } from './jobModel';
 
-/** What earlier jobs left proved for a job: of its function, and of the windings of its types over the shed. */
-export async function pastOfJob(job: { id: string; functionId: string; circuit: Circuit }): Promise<JobPast> {
-  const types = new Set(compileCircuit(job.circuit).parts.flatMap((part) => windingType(part) ?? []));
-  const [baselines, windings] = await Promise.all([
+export interface PastOf {
+  id: string;
+  functionId: string;
+  circuit: Circuit;
+  equipment: string | null;
+  openedAt: string;
+}
+
+/**
+ * What the shed's past says of a job's circuit: what earlier jobs left proved of its function and of windings of its types, and how often
+ * things broke here, as it was known when the job was opened.
+ */
+export async function pastOfJob(job: PastOf): Promise<{ past: JobPast; experience: Experience }> {
+  const { model } = drawnOf(job.circuit);
+  const types = new Set(model.compiled.parts.flatMap((part) => windingType(part) ?? []));
+  const [baselines, windings, { learnt, own }] = await Promise.all([
     readBaselines(job.functionId, job.id),
     readWindings([...types], job.functionId, job.id),
+    oddsBefore(new Date(job.openedAt)),
   ]);
-  return {
-    baselines: baselines.map(({ reading, jobNumber, at }) => ({
-      key: testKey(reading),
-      value: reading.value,
-      jobNumber,
-      at: at.toISOString(),
-    })),
-    windings,
+  const context = {
+    type: typeKey(job.circuit),
+    equipment: job.equipment,
+    season: seasonOfDay(job.openedAt),
+    place: placeOfCircuit(model),
   };
+  return {
+    past: {
+      baselines: baselines.map(({ reading, jobNumber, at }) => ({
+        key: testKey(reading),
+        value: reading.value,
+        jobNumber,
+        at: at.toISOString(),
+      })),
+      windings,
+    },
+    experience: {
+      odds: learnt ? oddsFor(exposed(job.circuit), learnt, context, own) : {},
+      windings: learntWindings(model, windings),
+    },
+  };
+}
+
+const MOST_EXPOSURES = 60;
+const held = globalThis as typeof globalThis & { spiraxisExposures?: LRUCache<string, Exposure> };
+const exposures = (held.spiraxisExposures ??= new LRUCache<string, Exposure>({ max: MOST_EXPOSURES }));
+
+/** Faults that a circuit can have; listed once for the same circuit. */
+function exposed(circuit: Circuit): Exposure {
+  const key = JSON.stringify(circuit);
+  let known = exposures.get(key);
+  if (!known) exposures.set(key, (known = exposureOf(drawnOf(circuit).model)));
+  return known;
 }

@@ -44,7 +44,7 @@ export async function jobFacts(number: string): Promise<JobFacts | null> {
   const opened = await openJob(number);
   if (!opened) return null;
   const { entries: _asStored, ...job } = opened;
-  const [book, functions, past, { policy }, { rules }] = await Promise.all([
+  const [book, functions, { past, experience }, { policy }, { rules }] = await Promise.all([
     readBook(job.machineId),
     functionsOf(job.machineId),
     pastOfJob(job),
@@ -54,6 +54,7 @@ export async function jobFacts(number: string): Promise<JobFacts | null> {
   return {
     ...job,
     past,
+    experience,
     book,
     policy,
     marks: shopMarks(rules, { equipment: job.equipment, insulationPass: policy.insulationPass }),

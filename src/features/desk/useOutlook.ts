@@ -1,11 +1,11 @@
 'use client';
 
 import { useCallback, useEffect, useRef, useState } from 'react';
-import type { Circuit, Reading, Test } from '@/core/circuit/schema';
+import type { Reading, Test } from '@/core/circuit/schema';
 import type { DiagnoseOptions } from '@/core/diagnosis/diagnose';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
 import { DiagnosisClient } from '@/workers/diagnosisClient';
-import type { Outlook } from '@/workers/protocol';
+import type { KnownCircuit, Outlook } from '@/workers/protocol';
 
 export interface OutlookState {
   /** The last answer, with the readings it was worked out from: its evidence points into those. */
@@ -21,7 +21,7 @@ export interface OutlookState {
 
 /** The diagnosis of a job, worked out in a web worker after every reading. */
 export function useOutlook(
-  circuit: Circuit,
+  circuit: KnownCircuit,
   readings: readonly Reading[],
   options: DiagnoseOptions,
 ): OutlookState {

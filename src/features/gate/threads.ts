@@ -25,6 +25,13 @@ const HEAVY = {
     megabytes: 768,
     tooLong: 'This job takes too long to weigh.',
   },
+  shed: {
+    file: 'shed',
+    waiting: 2000,
+    seconds: 60,
+    megabytes: 512,
+    tooLong: 'The shed’s past takes too long to weigh.',
+  },
   report: {
     file: 'report',
     waiting: 60,

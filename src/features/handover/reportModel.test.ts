@@ -10,6 +10,7 @@ import { jobSheet } from '@/core/sheets/onCircuit/build';
 import { NO_PAST } from '@/core/sheets/onCircuit/jobSheet';
 import { entryWriter } from '@/core/testing/entryWriter';
 import { makeDiagnosisService } from '@/workers/diagnosisService';
+import { justDrawn } from '@/workers/protocol';
 import type { Speaker } from '@/words/en/readings';
 import { buildReport, NOTICE, type Report } from './reportModel';
 
@@ -45,7 +46,7 @@ const FOUND: Entry[] = [
 function report(entries: readonly Entry[], timeZone = 'UTC'): Report {
   const state = reduceJob(entries);
   const answer = service.weigh(
-    model.compiled.circuit,
+    justDrawn(model.compiled.circuit),
     state.readings.map((one) => one.reading as Reading),
     { most: 1 },
   );

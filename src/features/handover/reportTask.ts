@@ -2,6 +2,7 @@ import type { ShopMarks } from '@/core/tables/marks';
 import { gaugeOn } from '@/core/circuit/medium';
 import { CircuitModel } from '@/core/circuit/model';
 import type { Circuit, Preferences } from '@/core/circuit/schema';
+import type { Experience } from '@/core/diagnosis/experience';
 import type { Entry } from '@/core/job/entries';
 import { reduceJob } from '@/core/job/reduceJob';
 import { weighOptions } from '@/core/job/rules/weighOptions';
@@ -26,6 +27,7 @@ export interface ReportTask {
   timeZone: string;
   marks: ShopMarks;
   past: JobPast;
+  experience: Experience;
 }
 
 /** A job's report, weighed as its own page weighs it. Throws when the readings cannot be weighed. */
@@ -39,11 +41,12 @@ export function makeReport({
   timeZone,
   marks,
   past,
+  experience,
 }: ReportTask): Report {
   const state = reduceJob(entries);
   const model = new CircuitModel(circuit);
   const readings = state.readings.map(({ reading }) => reading);
-  const answer = service.weigh(circuit, readings, weighOptions(state, preferences, 1));
+  const answer = service.weigh({ circuit, experience }, readings, weighOptions(state, preferences, 1));
   if (!answer.ok) throw new Error(answer.message);
   const speaker = { model, lanes: findLanes(model), gaugeUnit: gaugeOn(model, gaugeUnit) };
   return buildReport(speaker, job, state, answer.value, { timeZone, marks, past }, new Map(arrivals));

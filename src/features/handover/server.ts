@@ -41,7 +41,7 @@ async function reportTask(number: string): Promise<ReportTask | null> {
   if (!opened) return null;
   const { circuit, entries, stored, ...job } = opened;
   return {
-    past: await pastOfJob(opened),
+    ...(await pastOfJob(opened)),
     job: reportJob(job),
     circuit,
     entries,

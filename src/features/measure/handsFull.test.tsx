@@ -5,12 +5,13 @@ import { LIVE_OFF } from '@/core/instrument/offered';
 import { findLanes } from '@/core/path/lanes';
 import { singleCoil } from '@/core/templates/electrical';
 import { makeDiagnosisService } from '@/workers/diagnosisService';
+import { justDrawn } from '@/workers/protocol';
 import { HandsFull } from './HandsFull';
 
 const circuit = singleCoil();
 const model = new CircuitModel(circuit);
 const speaker = { model, lanes: findLanes(model), gaugeUnit: 'bar' as const };
-const answer = makeDiagnosisService().evaluate(circuit, [], {
+const answer = makeDiagnosisService().evaluate(justDrawn(circuit), [], {
   kind: 'volts',
   from: 'X1.1:2',
   to: 'GND',

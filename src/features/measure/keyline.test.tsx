@@ -8,6 +8,7 @@ import { READING_KINDS } from '@/core/kinds/reading';
 import { findLanes } from '@/core/path/lanes';
 import { singleCoil } from '@/core/templates/electrical';
 import { makeDiagnosisService } from '@/workers/diagnosisService';
+import { justDrawn } from '@/workers/protocol';
 import { turnMeter } from '../meter/actions';
 import { choicesOf, Keyline, type KeylineProps } from './Keyline';
 import { checkTyped } from './typedValue';
@@ -32,7 +33,7 @@ const INSULATION: Test = {
 const WORKS: Test = { kind: 'function', part: 'Y1', setup: on };
 
 function show(test: Test, text = '', more: Partial<KeylineProps> = {}, of = circuit) {
-  const answer = service.evaluate(of, [], test);
+  const answer = service.evaluate(justDrawn(of), [], test);
   if (!answer.ok) throw new Error(answer.message);
   const on = {
     onFold: jest.fn(),

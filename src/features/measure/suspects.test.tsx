@@ -7,6 +7,7 @@ import { findLanes } from '@/core/path/lanes';
 import { twoWayPair } from '@/core/templates/electrical';
 import { MachineUnderTest } from '@/core/testing/machineUnderTest';
 import { makeDiagnosisService } from '@/workers/diagnosisService';
+import { justDrawn } from '@/workers/protocol';
 import { SuspectList } from './SuspectList';
 
 const circuit = twoWayPair();
@@ -23,7 +24,7 @@ const TESTS: Test[] = [
 const read = (count: number): Reading[] =>
   TESTS.slice(0, count).map((test) => ({ ...test, value: machine.value(test) }) as Reading);
 function outlookOf(readings: Reading[]) {
-  const answer = service.weigh(circuit, readings, {});
+  const answer = service.weigh(justDrawn(circuit), readings, {});
   if (!answer.ok) throw new Error(answer.message);
   return answer.value;
 }

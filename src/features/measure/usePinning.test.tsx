@@ -1,6 +1,7 @@
 import { act, renderHook } from '@testing-library/react';
 import { singleCoil } from '@/core/templates/electrical';
 import { makeDiagnosisService } from '@/workers/diagnosisService';
+import { justDrawn } from '@/workers/protocol';
 import { useDesk } from '../desk/desk';
 import { openDesk } from '../desk/testing/openDesk';
 import { USUAL_METER } from './meterProfile';
@@ -10,7 +11,7 @@ import { usePinning } from './usePinning';
 jest.mock('../desk/desk', () => ({ useDesk: jest.fn() }));
 
 const circuit = singleCoil();
-const answer = makeDiagnosisService().evaluate(circuit, [], {
+const answer = makeDiagnosisService().evaluate(justDrawn(circuit), [], {
   kind: 'volts',
   from: 'X1.1:2',
   to: 'GND',

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { figure, maybe, median, positive, sheetHead, type Finding, type SheetAnswer } from '../sheet';
+import { figure, maybe, positive, sheetHead, type Finding, type SheetAnswer } from '../sheet';
+import { median } from '../../statistics';
 
 const cycle = z.object({ makeKpa: maybe(figure), breakKpa: maybe(figure), changed: maybe(z.boolean()) });
 

@@ -4,15 +4,14 @@ import { CELSIUS_LEAST, CELSIUS_MOST } from '../../units/parseCelsius';
 import { shopMarks, type ShopMarks } from '../../tables/marks';
 import {
   maybe,
-  median,
   meterOhms,
   ohmsShown,
   positive,
-  robustSpread,
   sheetHead,
   type Finding,
   type SheetAnswer,
 } from '../sheet';
+import { median, robustSpread } from '../../statistics';
 import {
   CLASS_MOST_C,
   coilDevice,

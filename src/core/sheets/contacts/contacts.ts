@@ -3,7 +3,6 @@ import { dutyFound, type DutyFinding } from '../coil/service';
 import { shopMarks, type DropMark, type ShopMarks } from '../../tables/marks';
 import {
   maybe,
-  median,
   mustDiffer,
   mustKnow,
   ohmsShown,
@@ -14,6 +13,7 @@ import {
   type SheetAnswer,
   type Shown,
 } from '../sheet';
+import { median } from '../../statistics';
 
 import {
   poleRow,

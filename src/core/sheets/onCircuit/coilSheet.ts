@@ -2,7 +2,7 @@ import type { CompiledPart } from '../../circuit/compile';
 import type { CircuitModel } from '../../circuit/model';
 import type { Reading } from '../../circuit/schema';
 import { ohmsAt20 } from '../../circuit/copper';
-import { windingType, type PastWinding } from '../../job/provedWindings';
+import { windingType, type PastWinding } from '../../job/provedMeasures';
 import { clampedAt } from '../../diagnosis/partsAcross';
 import type { ShopMarks } from '../../tables/marks';
 import { areTwins } from '../../diagnosis/twins';

@@ -6,7 +6,7 @@ import { askedPlace, testKey } from '../../diagnosis/observations';
 import type { Baseline } from '../../diagnosis/yardsticks';
 import { ALONE_SHARE } from '../../diagnosis/windingRead';
 import { bindTest, predict, predictedValue } from '../../diagnosis/predict';
-import type { PastWinding } from '../../job/provedWindings';
+import type { PastWinding } from '../../job/provedMeasures';
 import type { CoilSheet } from '../coil/coil';
 import type { Bearing } from './bearing';
 import type { HeldRow } from '../heldAgainst';

@@ -2,7 +2,6 @@ import { z } from 'zod';
 import {
   figure,
   maybe,
-  median,
   mustDiffer,
   mustKnow,
   names,
@@ -15,6 +14,7 @@ import {
   type SheetAnswer,
   type Shown,
 } from '../sheet';
+import { median } from '../../statistics';
 
 const ROLES = [
   'supply',

@@ -1,7 +1,6 @@
 import { z } from 'zod';
 import {
   maybe,
-  median,
   mustDiffer,
   mustKnow,
   names,
@@ -13,6 +12,7 @@ import {
   type SheetAnswer,
   type Shown,
 } from '../sheet';
+import { median } from '../../statistics';
 
 const STATES = ['rest', 'operated'] as const;
 export type ContactState = (typeof STATES)[number];

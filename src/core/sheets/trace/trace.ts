@@ -2,7 +2,8 @@ import { z } from 'zod';
 import { InputError } from '../../circuit/inputError';
 import { dipIn, noiseOf, NOTHING_FLOWS, settledOf, withoutSpikes } from '../../trace/steady';
 import type { Trace } from '../../trace/trace';
-import { figure, maybe, median, sheetHead, type Finding, type SheetAnswer } from '../sheet';
+import { figure, maybe, sheetHead, type Finding, type SheetAnswer } from '../sheet';
+import { median } from '../../statistics';
 
 export const traceSheet = z.object({
   ...sheetHead('trace'),

@@ -1,7 +1,6 @@
 import { z } from 'zod';
 import {
   maybe,
-  median,
   meterOhms,
   mustDiffer,
   mustKnow,
@@ -14,6 +13,7 @@ import {
   type SheetAnswer,
   type Shown,
 } from '../sheet';
+import { median } from '../../statistics';
 
 export const windingsSheet = z.object({
   ...sheetHead('windings'),

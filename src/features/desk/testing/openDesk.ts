@@ -3,11 +3,13 @@ import { useSyncExternalStore } from 'react';
 import { gaugeOn } from '@/core/circuit/medium';
 import { CircuitModel } from '@/core/circuit/model';
 import type { Circuit, Reading } from '@/core/circuit/schema';
+import { NO_EXPERIENCE } from '@/core/diagnosis/experience';
 import type { Entry } from '@/core/job/entries';
 import { weighOptions } from '@/core/job/rules/weighOptions';
 import { findLanes } from '@/core/path/lanes';
 import { shopMarks } from '@/core/tables/marks';
 import { makeDiagnosisService } from '@/workers/diagnosisService';
+import { justDrawn } from '@/workers/protocol';
 import { USUAL_POLICY } from '../../policy/policy';
 import { preferencesOf } from '../../policy/preferencesOf';
 import type { Desk, JobFacts } from '../desk';
@@ -36,6 +38,7 @@ export function openDesk(circuit: Circuit, entries: readonly Entry[] = [], more:
     book: [],
     functions: [],
     past: NO_PAST,
+    experience: NO_EXPERIENCE,
     marks: shopMarks({}),
     stored: [],
     openedAt: '2026-02-04T08:00:00.000Z',
@@ -46,7 +49,7 @@ export function openDesk(circuit: Circuit, entries: readonly Entry[] = [], more:
   const weigh = (readings: Reading[], options: Parameters<typeof service.weigh>[2]): Desk['outlook'] => {
     const key = JSON.stringify([readings, options]);
     if (weighed.key === key) return weighed.outlook;
-    const answer = service.weigh(circuit, readings, options);
+    const answer = service.weigh({ circuit, experience: job.experience }, readings, options);
     if (!answer.ok) throw new Error(answer.message);
     weighed = { key, outlook: { ...answer.value, readings } };
     return weighed.outlook;
@@ -69,7 +72,7 @@ export function openDesk(circuit: Circuit, entries: readonly Entry[] = [], more:
       failure: null,
       again: () => undefined,
       evaluate: (test) => {
-        const answer = service.evaluate(circuit, readings, test);
+        const answer = service.evaluate(justDrawn(circuit), readings, test);
         return Promise.resolve(answer.ok ? answer.value : answer.message);
       },
       suppose: () => Promise.resolve(null),

@@ -4,7 +4,8 @@ import { twoWayPair } from '../templates/electrical';
 import { entryWriter, fitted } from '../testing/entryWriter';
 import { jobSheet } from '../sheets/onCircuit/build';
 import { shopMarks } from '../tables/marks';
-import { provedWindings, windingType } from './provedWindings';
+import { MEASURE_KINDS, provedMeasures, windingType } from './provedMeasures';
+import { READING_KINDS } from '../kinds/reading';
 import { reduceJob } from './reduceJob';
 
 const circuit = twoWayPair();
@@ -19,14 +20,63 @@ function proved(entries: (write: ReturnType<typeof entryWriter>) => object[], ha
   const write = entryWriter();
   const log = entries(write) as ReturnType<typeof write>[];
   if (handedOver) log.push(write('handOver', { note: '' }));
-  return provedWindings(model, reduceJob(log)).map(({ part, ohms, atReference }) => [
+  return provedMeasures(model, reduceJob(log)).map(({ part, value, corrected }) => [
     part,
-    Number(ohms.toFixed(2)),
-    atReference,
+    Number(value.toFixed(2)),
+    corrected,
   ]);
 }
 const reading = (body: Reading, more: object = {}) => ({ reading: body, typed: '', ...more });
 const fix = fitted('Y1');
+
+describe('figures that a job leaves proved', () => {
+  const on = { controls: { lever: 'forward' } };
+  const working = { kind: 'volts', from: 'B+', to: 'GND', setup: on } as const;
+  const measures = (readings: Reading[]) => {
+    const write = entryWriter();
+    const log = readings.map((one) => write('reading', reading(one, { phase: 'fixed', check: 'a' })));
+    return provedMeasures(model, reduceJob([...log, write('handOver', { note: '' })]));
+  };
+
+  it('are those of every kind that shows one', () => {
+    const figures = Object.entries(READING_KINDS).filter(([, { shows }]) => shows.is === 'figure');
+    expect(['winding', ...figures.map(([kind]) => kind)].sort()).toEqual([...MEASURE_KINDS].sort());
+  });
+
+  it('what rises with the supply is brought to its rated volts where that was read, and says so', () => {
+    const [source] = model.compiled.parts.filter(({ part }) => part.kind === 'source');
+    const [plus, minus] = source!.nodes.map((node) => model.compiled.nodeNames[node]!);
+    const rated = source!.part.kind === 'source' ? source!.part.volts : NaN;
+    const supply = { kind: 'volts', from: plus, to: minus, setup: on, value: 0.9 * rated } as Reading;
+    const amps = { kind: 'amps', through: 'Y1', setup: on, value: 1.8 } as Reading;
+    const [alone] = measures([amps]);
+    expect(alone).toMatchObject({ kind: 'amps', part: 'Y1', value: 1.8, corrected: false });
+    const [, scaled] = measures([supply, amps]);
+    expect(scaled).toMatchObject({ corrected: true, value: expect.closeTo(2, 6) });
+    expect(scaled!.sigma).toBeLessThan(alone!.sigma);
+  });
+
+  it('over range is at least the end of it, and nothing where none is known', () => {
+    const leak = {
+      kind: 'insulation',
+      from: cells[0]!.kind === 'ohms' ? cells[0]!.from : '',
+      to: 'GND',
+      testVolts: 250,
+      setup: cells[0]!.setup,
+      value: 'OL',
+    } as Reading;
+    const [one] = measures([leak]);
+    expect(one).toMatchObject({ kind: 'insulation', over: true });
+    expect(one!.value).toBeGreaterThan(1e8);
+    expect(measures([{ ...leak, unsteady: true } as Reading])).toEqual([]);
+  });
+
+  it('before the work say nothing: the fault was in them', () => {
+    const write = entryWriter();
+    const log = [write('reading', reading({ ...working, value: 19 } as Reading)), write('handOver', { note: '' })];
+    expect(provedMeasures(model, reduceJob(log))).toEqual([]);
+  });
+});
 
 describe('windings that a job leaves proved', () => {
   it('are none while it is open; afterwards what was read of the good ones, at 20 °C where their temperature was taken', () => {

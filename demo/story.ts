@@ -1,11 +1,12 @@
 import { COPPER_PER_K, REFERENCE_C } from '../src/core/circuit/copper';
 import { CircuitModel } from '../src/core/circuit/model';
-import type { Circuit, Reading } from '../src/core/circuit/schema';
+import type { Edit } from '../src/core/circuit/edits';
+import type { Circuit, Reading, Test } from '../src/core/circuit/schema';
 import { bindTest, predict, predictedValue } from '../src/core/diagnosis/predict';
 import { Diagnoser } from '../src/core/diagnosis/diagnose';
 import { windingRead } from '../src/core/diagnosis/windingRead';
 import { entrySchema, type Entry } from '../src/core/job/entries';
-import { proofList, proofStanding } from '../src/core/job/proofList';
+import { proofList, proofStanding, proves, type Proof } from '../src/core/job/proofList';
 import { reduceJob } from '../src/core/job/reduceJob';
 import { benchChecks, type BenchCheck } from '../src/core/job/rules/spareOnBench';
 import { isolationPlan } from '../src/core/safety/isolationPlan';
@@ -22,12 +23,13 @@ import { hiddenEdits, readAs, shown, takeReadings, type DemoJob } from './shed';
 
 const MINUTE = 60_000;
 const MOST_TESTS = 10;
+const MOST_LOOKS = 8;
 
 /** How far a demonstration job has come. */
 export type Reached = 'complaint' | 'made-safe' | 'test' | 'decide' | 'fix' | 'prove' | 'handed-over';
 const ORDER: readonly Reached[] = ['complaint', 'made-safe', 'test', 'decide', 'fix', 'prove', 'handed-over'];
 
-type Draft = { type: Entry['type']; body: object; supersedes?: string };
+export type Draft = { type: Entry['type']; body: object; supersedes?: string };
 
 /** A job's log up to a step: its readings come out of the circuit with its hidden fault, its tests out of the engine. */
 export function storyEntries(
@@ -58,34 +60,7 @@ export function storyEntries(
   const model = new CircuitModel(circuit);
   const plan = isolationPlan(model);
   if (upTo('made-safe')) {
-    plan.forEach(({ point, energy, prove }, at) => {
-      const lock = String(11 + at);
-      write({
-        type: 'isolation',
-        body: {
-          point,
-          energy,
-          how: 'Off, locked and tagged',
-          lock,
-          tag: lock,
-          released: 'Nothing left stored',
-          ...(prove.length > 0
-            ? {
-                proved: {
-                  meter: 'Shed meter 3',
-                  knownBefore: { value: 12.7, unit: 'V', typed: '12.7' },
-                  work: prove.map(({ from, to }) => ({
-                    from,
-                    to,
-                    measured: { value: 0, unit: 'V', typed: '0.0' },
-                  })),
-                  knownAfter: { value: 12.7, unit: 'V', typed: '12.7' },
-                },
-              }
-            : { tried: 'Tried, does not move' }),
-        },
-      });
-    });
+    closePoints(plan, write);
     write({ type: 'madeSafe', body: { points: plan.map(({ point }) => point) } });
   }
   if (job.picture && picture) {
@@ -201,26 +176,7 @@ export function storyEntries(
     write({ type: 'reopened', body: { point, reason: 'work done, put back to service' } });
   for (const { entry } of reduceJob(entries).codes)
     write({ type: 'code', body: { ...entry.body, present: false } });
-  for (const proof of proofList(model, reduceJob(entries))) {
-    if (proofStanding(proof, reduceJob(entries)).state === 'done') continue;
-    if (proof.kind === 'tight') {
-      write({ type: 'proof', body: { proof: proof.id, done: true, found: 'tight' } });
-      continue;
-    }
-    if (!('test' in proof)) throw new Error(`job ${job.number}: ${proof.id} is left open`);
-    const value = predictedValue(proof.test.kind, predict(bindTest(model, proof.test), []));
-    const read = typeof value === 'number' ? shown(value) : value;
-    pin({ ...proof.test, value: read } as Reading, { phase: 'fixed', check: proof.id }, 1);
-    write({
-      type: 'proof',
-      body: {
-        proof: proof.id,
-        done: true,
-        found:
-          proof.kind === 'interlock' ? 'stops' : valueWords(proof.test.kind, read as Reading['value'], 'bar'),
-      },
-    });
-  }
+  showProofs({ model, entries, edits: [], write, pin, name: `job ${job.number}` });
   if (job.watched) {
     write({
       type: 'trace',
@@ -243,15 +199,96 @@ export function storyEntries(
   return entries;
 }
 
+type Write = (draft: Draft, minutes?: number) => string;
+
+/** Every point of the plan closed, locked and proved dead. */
+export function closePoints(plan: ReturnType<typeof isolationPlan>, write: Write): void {
+  plan.forEach(({ point, energy, prove }, at) => {
+    const lock = String(11 + at);
+    write({
+      type: 'isolation',
+      body: {
+        point,
+        energy,
+        how: 'Off, locked and tagged',
+        lock,
+        tag: lock,
+        released: 'Nothing left stored',
+        ...(prove.length > 0
+          ? {
+              proved: {
+                meter: 'Shed meter 3',
+                knownBefore: { value: 12.7, unit: 'V', typed: '12.7' },
+                work: prove.map(({ from, to }) => ({
+                  from,
+                  to,
+                  measured: { value: 0, unit: 'V', typed: '0.0' },
+                })),
+                knownAfter: { value: 12.7, unit: 'V', typed: '12.7' },
+              },
+            }
+          : { tried: 'Tried, does not move' }),
+      },
+    });
+  });
+}
+
+/** Shows what is left to be shown, on the machine as it is with `edits`. Throws where it does not hold. */
+export function showProofs({
+  model,
+  entries,
+  edits,
+  write,
+  pin,
+  name,
+  read = (value) => shown(value),
+  only = () => true,
+}: {
+  model: CircuitModel;
+  entries: readonly Entry[];
+  edits: readonly Edit[];
+  write: Write;
+  pin: (reading: Reading, more?: object, minutes?: number) => string;
+  name: string;
+  /** A figure as the meter shows it. */
+  read?: (value: number, test: Test) => number;
+  /** Which of the proofs; all of them where nothing is said. */
+  only?: (proof: Proof) => boolean;
+}): void {
+  for (const proof of proofList(model, reduceJob(entries)).filter(only)) {
+    if (proofStanding(proof, reduceJob(entries)).state === 'done') continue;
+    if (proof.kind === 'tight') {
+      write({ type: 'proof', body: { proof: proof.id, done: true, found: 'tight' } });
+      continue;
+    }
+    if (!('test' in proof)) throw new Error(`${name}: ${proof.id} is left open`);
+    const value = predictedValue(proof.test.kind, predict(bindTest(model, proof.test), edits));
+    const look = () => (typeof value === 'number' ? read(value, proof.test) : value) as Reading['value'];
+    let seen = look();
+    // A clamp that shows two digits of a small current is held steadier.
+    for (let again = 0; again < MOST_LOOKS && !proves(proof, seen); again++) seen = look();
+    if (!proves(proof, seen)) throw new Error(`${name}: ${proof.id} reads ${String(seen)}`);
+    pin({ ...proof.test, value: seen } as Reading, { phase: 'fixed', check: proof.id }, 1);
+    write({
+      type: 'proof',
+      body: {
+        proof: proof.id,
+        done: true,
+        found: proof.kind === 'interlock' ? 'stops' : valueWords(proof.test.kind, seen, 'bar'),
+      },
+    });
+  }
+}
+
 /** A winding's ohms as they are at its temperature, which goes with them. */
-function warmed(model: CircuitModel, reading: Reading, celsius: number | undefined): Reading {
+export function warmed(model: CircuitModel, reading: Reading, celsius: number | undefined): Reading {
   if (celsius === undefined || reading.kind !== 'ohms' || typeof reading.value !== 'number') return reading;
   if (!windingRead(model, reading)) return reading;
   return { ...reading, value: shown(reading.value * (1 + COPPER_PER_K * (celsius - REFERENCE_C))), celsius };
 }
 
 /** What a sound spare shows on the bench. */
-function soundBench({ about, least, most }: BenchCheck): number | 'OL' {
+export function soundBench({ about, least, most }: BenchCheck): number | 'OL' {
   if (about) return Number(about.value.toPrecision(3));
   if (most === Infinity) return 'OL';
   return least === -Infinity ? 0.1 : Number(((least + most) / 4).toPrecision(2));

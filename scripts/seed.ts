@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import sharp from 'sharp';
 import { v7 as uuidv7 } from 'uuid';
 import { CODE_BOOKS } from '../demo/codeBooks';
+import { FLEET } from '../demo/fleet';
 import { JOBS, loadDemoCircuit, MACHINES, PHOTOS } from '../demo/shed';
 import { storyEntries } from '../demo/story';
 import type { Circuit } from '../src/core/circuit/schema';
@@ -21,6 +22,8 @@ import { closePool, pool, withTransaction } from '../src/db/pool';
 import { USUAL_POLICY } from '../src/features/policy/policy';
 import { preferencesOf } from '../src/features/policy/preferencesOf';
 import { makeJobDigest } from '../src/workers/jobDigest';
+import { NO_EXPERIENCE } from '../src/core/diagnosis/experience';
+import { putPastJobs } from './lib/pastJobs';
 import type { RowDataPacket } from 'mysql2/promise';
 
 const HOUR = 3_600_000;
@@ -49,6 +52,10 @@ async function fill(): Promise<void> {
   // For the tests: start from the demo data whatever stood there.
   if (process.argv.includes('--fresh')) {
     for (const table of [
+      'learnt_odds',
+      'trends',
+      'outcomes',
+      'proved_measures',
       'drawing_pins',
       'drawings',
       'job_codes',
@@ -65,12 +72,14 @@ async function fill(): Promise<void> {
   }
   const [rows] = await pool().query<RowDataPacket[]>('SELECT COUNT(*) AS n FROM machines');
   if (Number(rows[0]?.n) > 0 || process.argv.includes('--empty')) return;
+  /** Without the fleet's two winters, for tests that count. */
+  const small = process.argv.includes('--small');
   const functionIds = new Map<string, { id: string; circuit: string }>();
   const books: { machineId: string; code: string }[] = [];
   const logs: { jobId: string; circuit: Circuit; entries: Entry[] }[] = [];
   const preferences = preferencesOf(USUAL_POLICY);
   await withTransaction(async (db) => {
-    for (const machine of MACHINES) {
+    for (const machine of small ? MACHINES : [...MACHINES, ...FLEET]) {
       const machineId = makeId(now - 500 * HOUR);
       await db.execute('INSERT INTO machines (id, code, name, equipment) VALUES (?, ?, ?, ?)', [
         machineId,
@@ -116,16 +125,33 @@ async function fill(): Promise<void> {
     for (const [part, x, y] of pins) await putPin(machineId, drawing, { part, x, y });
   }
   for (const { jobId, circuit, entries } of logs) {
-    await appendEntries(jobId, entries);
+    // Each arrived when its last entry was written: a job of last week was not handed over today.
+    await appendEntries(jobId, entries, { receivedAt: new Date(entries.at(-1)!.at) });
     const mark = await digestMark(jobId);
     if (mark)
       await putDigest(
         jobId,
         mark,
-        makeJobDigest({ circuit, entries, preferences, gaugeUnit: USUAL_POLICY.gaugeUnit }),
+        makeJobDigest({
+          circuit,
+          entries,
+          preferences,
+          gaugeUnit: USUAL_POLICY.gaugeUnit,
+          experience: NO_EXPERIENCE,
+        }),
       );
   }
-  process.stdout.write(`spiraxis: demo data in place: ${MACHINES.length} machines, ${JOBS.length} jobs\n`);
+  const past = small
+    ? 0
+    : await putPastJobs(
+        now,
+        (machine, name) => functionIds.get(`${machine}|${name}`)!.id,
+        Math.min(...JOBS.map(({ hoursAgo }) => now - hoursAgo * HOUR)),
+      );
+  const machines = MACHINES.length + (small ? 0 : FLEET.length);
+  process.stdout.write(
+    `spiraxis: demo data in place: ${machines} machines, ${JOBS.length + past} jobs\n`,
+  );
 }
 
 seed()

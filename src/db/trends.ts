@@ -1,6 +1,6 @@
 import type { RowDataPacket } from 'mysql2/promise';
 import { z } from 'zod';
-import type { PlaceTrend } from '@/core/shed/functionTrends';
+import type { TitledTrend } from '@/core/shed/functionTrends';
 import { jsonColumn } from './jsonColumn';
 import { pool, withTransaction } from './pool';
 
@@ -8,7 +8,7 @@ import { pool, withTransaction } from './pool';
 const SORTED = { beyond: '1970-01-01', moving: '9999-12-29', steady: '9999-12-30', few: '9999-12-31' } as const;
 
 /** The worst first: at its limit, then by the day from which it may be, then what moves, what is steady, what is hardly known. */
-function sortedOn({ trend, mayReachOn }: PlaceTrend): string {
+function sortedOn({ trend, mayReachOn }: TitledTrend): string {
   if (trend.beyond) return SORTED.beyond;
   if (mayReachOn) return mayReachOn;
   if (trend.state === 'few') return SORTED.few;
@@ -16,7 +16,7 @@ function sortedOn({ trend, mayReachOn }: PlaceTrend): string {
 }
 
 /** Puts the trends of a function in place of those it had. */
-export async function putTrends(functionId: string, trends: readonly PlaceTrend[]): Promise<void> {
+export async function putTrends(functionId: string, trends: readonly TitledTrend[]): Promise<void> {
   await withTransaction(async (db) => {
     await db.execute('DELETE FROM trends WHERE function_id = ?', [functionId]);
     if (trends.length === 0) return;
@@ -46,7 +46,7 @@ const trendRow = z.object({
   function_name: z.string(),
   machine_code: z.string(),
   machine_name: z.string(),
-  body: jsonColumn(z.custom<PlaceTrend>((value) => typeof value === 'object' && value !== null)),
+  body: jsonColumn(z.custom<TitledTrend>((value) => typeof value === 'object' && value !== null)),
 });
 export type TrendRow = z.infer<typeof trendRow>;
 

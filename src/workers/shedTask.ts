@@ -1,6 +1,9 @@
+import { gaugeOn } from '@/core/circuit/medium';
 import { CircuitModel } from '@/core/circuit/model';
+import { findLanes } from '@/core/path/lanes';
+import { placeTitle } from '@/words/en/trends';
 import type { Circuit } from '@/core/circuit/schema';
-import { functionTrends, type PlaceMeasure, type PlaceTrend, type Repair } from '@/core/shed/functionTrends';
+import { functionTrends, type PlaceMeasure, type Repair, type TitledTrend } from '@/core/shed/functionTrends';
 import {
   exposureOf,
   learnOdds,
@@ -20,11 +23,14 @@ export type ShedTask =
   | { do: 'learn'; types: readonly { key: string; circuit: Circuit }[]; jobs: readonly ProvedFault[] };
 
 /** What is worked out over many jobs at once. */
-export function shedTask(task: ShedTask): { trends: PlaceTrend[] } | { learnt: LearntOdds } {
-  if (task.do === 'trends')
-    return {
-      trends: functionTrends(new CircuitModel(task.circuit), task.measures, task.repairs, task.marks),
-    };
+export function shedTask(task: ShedTask): { trends: TitledTrend[] } | { learnt: LearntOdds } {
+  if (task.do === 'trends') {
+    const model = new CircuitModel(task.circuit);
+    // A title says no pressure: the unit of gauges is of no account here.
+    const speaker = { model, lanes: findLanes(model), gaugeUnit: gaugeOn(model, 'bar') };
+    const trends = functionTrends(model, task.measures, task.repairs, task.marks);
+    return { trends: trends.map((one) => ({ ...one, title: placeTitle(speaker, one) })) };
+  }
   const exposures = task.types.map(({ circuit }) => exposureOf(new CircuitModel(circuit)));
   return {
     learnt: learnOdds(

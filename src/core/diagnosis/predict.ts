@@ -1,3 +1,4 @@
+import { InputError } from '../circuit/inputError';
 import type { Edit } from '../circuit/edits';
 import type { CircuitModel } from '../circuit/model';
 import type { Reading, Test } from '../circuit/schema';
@@ -29,6 +30,17 @@ export function bindTest(model: CircuitModel, test: Test, field = 'reading'): Bo
   const solver = model.situation(test.setup, `${field}.setup`);
   const [drive, read] = readingKind(test.kind).bind(model, solver, test, field);
   return { test, solver, drive, read };
+}
+
+/** Whether a test of an earlier drawing can still be asked of this one. */
+export function canBeAsked(model: CircuitModel, test: Test): boolean {
+  try {
+    bindTest(model, test);
+    return true;
+  } catch (error) {
+    if (error instanceof InputError) return false;
+    throw error;
+  }
 }
 
 /** Key of a discrete reading's value in `odds`. */

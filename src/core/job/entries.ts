@@ -81,6 +81,8 @@ const anyEntry = z.discriminatedUnion('type', [
     /** Taken after the fix: it is what the sound machine shows. */
     phase: z.literal('fixed').optional(),
   }),
+  /** Nothing is said to be wrong: the machine is looked at again, and these places are read as they were read before. */
+  entry('retest', { tests: z.array(testSchema).max(60) }),
   /** Another function of the machine is asked about as well: what it shares with this one counts for both. */
   entry('joined', { function: name }),
   /** The job goes on with a later version of its drawing. */

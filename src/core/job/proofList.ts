@@ -3,7 +3,8 @@ import type { CircuitModel } from '../circuit/model';
 import type { Circumstance } from '../circuit/circumstances';
 import type { Part, Reading, Setup, Test } from '../circuit/schema';
 import { countsAsGuard } from '../safety/guards';
-import { bindTest, predict, predictedValue } from '../diagnosis/predict';
+import { bindTest, canBeAsked, predict, predictedValue } from '../diagnosis/predict';
+import { isDeadKind } from '../circuit/testPlace';
 import { testKey } from '../diagnosis/observations';
 import { workingPatterns } from '../diagnosis/patterns';
 import { CARES_SHOWN, REFRIGERANT_CARES, type RefrigerantCare } from '../safety/refrigerant';
@@ -11,7 +12,7 @@ import type { JobState } from './reduceJob';
 import { isSeenWorking, tellsNoMore } from './seenWork';
 import { ofTheFault } from './proofsOfFault';
 import { clampsOf, runsOf } from '../diagnosis/feedAndReturn';
-import { ownVolts } from '../diagnosis/testerVolts';
+import { mostLost } from '../diagnosis/lostVolts';
 import { guardsOfLine, ledgerStanding, type LedgerStanding } from './rules/ledgerStanding';
 import { compareWires } from './restoreCheck';
 import { locksOff } from './rules/locksOff';
@@ -65,6 +66,8 @@ export type Proof = { id: string } & (
       setup: Setup;
       guards: string[];
     }
+  /** A place that is followed over the years, read again as it was read before; what it reads stops nothing. */
+  | { kind: 'followed'; test: Test; dead: boolean }
   | { kind: 'code'; code: string }
   | { kind: 'wire'; part: string; terminal: string }
   /** Something that was put in, or found in, and has to be shown to be out; the guards that it takes out of action. */
@@ -72,14 +75,15 @@ export type Proof = { id: string } & (
   | { kind: 'isolation'; point: string }
 );
 
-/** Feed or return of a load: share of the supply that a sound run may lose. */
-const DROP_SHARE = 0.03;
 /** A sensor's signal may stand this share of its supply off. */
 const SIGNAL_SHARE = 0.06;
 /** A working pressure may stand this share off: regulators and gauges together. */
 const PRESSURE_SHARE = 0.1;
-/** A drop of less is not worth a proof of its own, volts. */
-const LEAST_DROP = 0.1;
+
+/** What is read on the dead circuit comes before the locks are off, whatever it is for. */
+function stageOf(proof: Proof): number {
+  return proof.kind === 'followed' && proof.dead ? STAGE.insulation : STAGE[proof.kind];
+}
 
 /** In which order things are shown: on the dead work first, then all back and open, then running. */
 const STAGE: Readonly<Record<Proof['kind'], number>> = {
@@ -94,6 +98,7 @@ const STAGE: Readonly<Record<Proof['kind'], number>> = {
   pressure: 5,
   current: 5,
   drop: 5,
+  followed: 5,
   asComplained: 6,
   signal: 6,
   interlock: 7,
@@ -146,7 +151,7 @@ export function proofList(model: CircuitModel, state: JobState): Proof[] {
       for (const { side, from, to } of runsOf(model, ref, setup)) {
         const test = { kind: 'volts', from, to, setup } as const;
         const expected = valueOf(model, test);
-        const most = Math.max(LEAST_DROP, DROP_SHARE * ownVolts(model, [from, to]), 2 * Math.abs(expected));
+        const most = mostLost(model, [from, to], expected);
         proofs.push({ id: `drop ${side} ${ref}`, kind: 'drop', test, side, part: ref, most, expected });
       }
     }
@@ -178,7 +183,19 @@ export function proofList(model: CircuitModel, state: JobState): Proof[] {
       point,
     })),
   );
-  return proofs.sort((one, two) => STAGE[one.kind] - STAGE[two.kind]);
+  proofs.push(...followed(model, state, proofs));
+  return proofs.sort((one, two) => stageOf(one) - stageOf(two));
+}
+
+/** Places that a re-test reads again, those that are shown anyway left out. */
+function followed(model: CircuitModel, { retest }: JobState, others: readonly Proof[]): Proof[] {
+  const shown = new Set(others.flatMap((proof) => ('test' in proof ? [testKey(proof.test)] : [])));
+  // Counted as the re-test names them: a proof keeps its name as long as that entry stands.
+  return (retest ?? []).flatMap((test, k): Proof[] =>
+    shown.has(testKey(test)) || !canBeAsked(model, test)
+      ? []
+      : [{ id: `followed ${k + 1}`, kind: 'followed', test, dead: isDeadKind(test.kind) }],
+  );
 }
 
 /** The port of an actuator that stands furthest from the air around while it is driven; none where the drawing gives no figure. */
@@ -358,6 +375,7 @@ function isShown(proof: Extract<Proof, { test: Test }>, { after }: JobState): bo
 
 /** Whether a typed value proves what it should: near the expected current or signal, under the limit of a drop. */
 export function proves(proof: Proof, value: Reading['value']): boolean {
+  if (proof.kind === 'followed') return value === 'OL' || typeof value === 'number';
   if (proof.kind === 'works' || proof.kind === 'asComplained') return value === 'works';
   if (proof.kind === 'tight' || proof.kind === 'care') return value === 'none';
   if (proof.kind === 'interlock') return value === 'dead';

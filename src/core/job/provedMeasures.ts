@@ -104,8 +104,10 @@ export function provedMeasures(model: CircuitModel, state: JobState): ProvedMeas
     if (state.fixes.some((fix) => fix.body.part === body.part))
       add(windingMeasure(parts[index]!, body.value, { at, test: null }));
   }
-  const supply = supplyRead(model, state.after);
-  for (const pinned of state.after) add(ofWinding(model, pinned) ?? ofFigure(model, pinned, supply));
+  // What a re-test read before its own work, it read with the fault in.
+  const after = state.after.filter(({ position }) => position > state.lastFix);
+  const supply = supplyRead(model, after);
+  for (const pinned of after) add(ofWinding(model, pinned) ?? ofFigure(model, pinned, supply));
   return [...found.values()];
 }
 
@@ -181,9 +183,11 @@ function ofFigure(
   // Over range is at least the end of it; where no end is known it says nothing that could be followed.
   const raw = over ? shows.over : shows.unsigned ? Math.abs(Number(read)) : Number(read);
   if (!Number.isFinite(raw)) return null;
-  const scaled = shows.withSupply && supply !== null && supply > 0;
+  // The supply itself is what it is read to be.
+  const ofSupply = isSupply(model, reading);
+  const scaled = shows.withSupply && !ofSupply && supply !== null && supply > 0;
   const value = scaled ? raw / supply : raw;
-  const unknown = shows.withSupply && !scaled ? supplySigma(model) * Math.abs(value) : 0;
+  const unknown = shows.withSupply && !scaled && !ofSupply ? supplySigma(model) * Math.abs(value) : 0;
   const place = testKey(reading);
   return {
     kind: kind as MeasureKind,
@@ -192,11 +196,18 @@ function ofFigure(
     part: partOfReading(model, reading),
     value,
     sigma: Math.hypot(totalSigma(kind, value, 0, reading.meter), unknown),
-    corrected: !shows.withSupply || scaled,
+    corrected: !shows.withSupply || scaled || ofSupply,
     over,
     at: entry.at,
     test: testOf(reading),
   };
+}
+
+/** Whether a reading is of a supply's own volts. */
+function isSupply(model: CircuitModel, reading: Reading): boolean {
+  return (
+    reading.kind === 'volts' && partsAcross(model, reading).some(({ part }) => part.part.kind === 'source')
+  );
 }
 
 /** The one part that a reading is across or through; null where it is of a point, or of several parts. */

@@ -32,6 +32,8 @@ export interface JobState {
   complaint: string | null;
   when: NonNullable<EntryOf<'complaint'>['body']['when']>;
   codes: JobCode[];
+  /** What is read again, where this is a look at a machine that nothing is said to be wrong with; null where it is a fault. */
+  retest: readonly Test[] | null;
   /** Other functions of the machine that are asked about as well. */
   joined: string[];
   /** Version of the drawing it went over to; null while it stands on the one it was opened on. */
@@ -64,6 +66,8 @@ export interface JobState {
   /** The lead's word on the decision that stands. */
   opinion: EntryOf<'opinion'> | null;
   fixes: EntryOf<'fix'>[];
+  /** Place in the log of the last one, counted from 0; -1 while there is none. */
+  lastFix: number;
   spareTests: EntryOf<'spareTest'>[];
   proofs: Map<string, EntryOf<'proof'>>;
   handOver: EntryOf<'handOver'> | null;
@@ -107,6 +111,7 @@ export function reduceJob(entries: readonly Entry[]): JobState {
     complaint: complaint?.body.words ?? null,
     when: complaint?.body.when ?? [],
     codes: codesOf(all('code')),
+    retest: last('retest')?.body.tests ?? null,
     joined: [...new Set(all('joined').map(({ body }) => body.function))],
     redrawn: last('redrawn')?.body.version ?? null,
     readings: pinned.filter(({ entry }) => entry.body.phase === undefined),
@@ -129,6 +134,7 @@ export function reduceJob(entries: readonly Entry[]): JobState {
     decision,
     opinion: all('opinion').findLast(({ body }) => body.decision === decision?.id) ?? null,
     fixes: all('fix'),
+    lastFix: Math.max(-1, ...all('fix').map(({ id }) => positions.get(id)!)),
     spareTests: all('spareTest'),
     proofs: new Map(all('proof').map((entry) => [entry.body.proof, entry])),
     handOver: last('handOver'),

@@ -1,7 +1,6 @@
-import { InputError } from '../circuit/inputError';
 import type { CircuitModel } from '../circuit/model';
 import type { Test } from '../circuit/schema';
-import { bindTest } from '../diagnosis/predict';
+import { canBeAsked } from '../diagnosis/predict';
 import type { MeasureKind, ProvedMeasure } from '../job/provedMeasures';
 import type { ShopMarks } from '../tables/marks';
 import { measureLimits, type MeasureLimits } from './measureLimits';
@@ -43,6 +42,11 @@ export interface PlaceTrend {
   mayReachOn: string | null;
 }
 
+/** A place with what it is called, so that a list need not compile its drawing. */
+export interface TitledTrend extends PlaceTrend {
+  title: string;
+}
+
 const DAY_MS = 86_400_000;
 /** More dots than that are no picture; the line stands on as many. */
 const MOST_DOTS = 80;
@@ -73,7 +77,7 @@ function placeTrend(
   const last = sorted.at(-1)!;
   const { kind, place, part } = last;
   const test = sorted.findLast((one) => one.test)?.test ?? null;
-  if (test && !isDrawn(model, test)) return null;
+  if (test && !canBeAsked(model, test)) return null;
   // What was done to a part changes what is read of it; what is read of a point may be changed by anything on the way.
   const mended = repairs.filter((one) => part === null || one.part === part).map(({ at }) => at);
   const limits = measureLimits(model, { kind, part, test }, marks);
@@ -96,17 +100,6 @@ function placeTrend(
     lastOn: isoDay(dayOf(last.at)),
     mayReachOn: trend.toLimit ? isoDay(dayOf(last.at) + trend.toLimit.soonest) : null,
   };
-}
-
-/** Whether a test can still be asked of the drawing as it is now. */
-function isDrawn(model: CircuitModel, test: Test): boolean {
-  try {
-    bindTest(model, test);
-    return true;
-  } catch (error) {
-    if (error instanceof InputError) return false;
-    throw error;
-  }
 }
 
 function dayOf(iso: string): number {

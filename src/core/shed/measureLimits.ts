@@ -4,7 +4,9 @@ import { totalSigma } from '../diagnosis/likelihood';
 import { bindTest, predict } from '../diagnosis/predict';
 import { ownVolts } from '../diagnosis/testerVolts';
 import { dropPlace } from '../diagnosis/yardsticks';
+import { LOST_SHARE, mostLost } from '../diagnosis/lostVolts';
 import type { MeasureKind } from '../job/provedMeasures';
+import { figureOf } from '../kinds/reading/index';
 import { insulationMark, type InsulationPass } from '../tables/insulationPass';
 import type { DropPlace, ShopMarks } from '../tables/marks';
 
@@ -14,6 +16,8 @@ export type LimitSource =
   | { code: 'drawn'; ohms: number; tolerance: number }
   /** The shop's rule for what may be lost at working current. */
   | { code: 'drop'; place: DropPlace }
+  /** The share of the supply that a sound run may lose on its way. */
+  | { code: 'lost'; share: number }
   /** Least insulation, of a standard or by the site's policy. */
   | { code: 'insulation'; by: Exclude<InsulationPass, 'table'> | { standard: string } }
   /** What the sound circuit may show, its parts' tolerances counted. */
@@ -28,6 +32,9 @@ export interface MeasureLimits {
 
 /** Standard deviations of good parts beyond which a value is no longer one of theirs. */
 const SOUND_SIGMAS = 3;
+/** Volts between two points that are below this share of the supply are lost on the way. */
+const SMALL_SHARE = 0.1;
+const MOST_OPEN = 0.5;
 
 /** What a followed place is held against; null where nothing says. */
 export function measureLimits(
@@ -45,8 +52,14 @@ export function measureLimits(
   if (place) return { least: null, most: marks.drops[place].repair, source: { code: 'drop', place } };
   const due = predict(bindTest(model, test), []);
   if (due.type !== 'number' || due.loose || !Number.isFinite(due.mean)) return null;
+  if (test.kind === 'volts' && Math.abs(due.mean) < SMALL_SHARE * ownVolts(model, [test.from, test.to])) {
+    const most = mostLost(model, [test.from, test.to], due.mean);
+    return { least: null, most, source: { code: 'lost', share: LOST_SHARE } };
+  }
   const reach = SOUND_SIGMAS * totalSigma(test.kind, due.mean, due.sigma, test.meter);
-  const mean = test.kind === 'volts' ? due.mean : Math.abs(due.mean);
+  const mean = figureOf(test.kind).unsigned ? Math.abs(due.mean) : due.mean;
+  // Where the drawing leaves so much open it is no limit.
+  if (reach > MOST_OPEN * Math.abs(mean)) return null;
   return { least: mean - reach, most: mean + reach, source: { code: 'sound' } };
 }
 

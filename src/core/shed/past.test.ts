@@ -1,5 +1,4 @@
 import { CircuitModel } from '../circuit/model';
-import type { Reading } from '../circuit/schema';
 import { Diagnoser } from '../diagnosis/diagnose';
 import { windingType, type PastWinding } from '../job/provedMeasures';
 import { reduceJob } from '../job/reduceJob';
@@ -174,7 +173,7 @@ describe('what a place is held against', () => {
       { kind: 'amps', part: 'Y1', test: { kind: 'amps', through: 'Y1', setup: on } },
       marks,
     )!;
-    const due = new Diagnoser(circuit).evaluate([], { kind: 'amps', through: 'Y1', setup: on } as Reading);
+    const due = new Diagnoser(circuit).evaluate([], { kind: 'amps', through: 'Y1', setup: on });
     expect(amps.source.code).toBe('sound');
     expect(Number(due.expected) > amps.least! && Number(due.expected) < amps.most!).toBe(true);
   });

@@ -5,18 +5,22 @@ import { useMemo, useState, type ReactNode } from 'react';
 import type { Reading, Test } from '@/core/circuit/schema';
 import { mayBeLeft, proofList, proofStanding, proves, type Proof } from '@/core/job/proofList';
 import { cautionsOf } from '@/core/diagnosis/cautionsOf';
+import { windingRead } from '@/core/diagnosis/windingRead';
+import { figureOf } from '@/core/kinds/reading';
+import { parseCelsius } from '@/core/units/parseCelsius';
 import { testGate } from '@/core/job/rules/testGate';
 import { locksOff } from '@/core/job/rules/locksOff';
 import { isolationPlan } from '@/core/safety/isolationPlan';
 import { Field, FIELD, Heading, Hold, PlainKey } from '@/ui/sheet';
 import { useDesk } from '../desk/desk';
 import { FigureForm } from '../desk/FigureForm';
+import { WindingCelsius } from '../desk/WindingCelsius';
 import { SetupSteps } from '../desk/SetupSteps';
 import { StepLayout } from '../desk/StepLayout';
 import { Ledger } from './Ledger';
 import { pointTitle } from '@/words/en/energies';
 import { graveWords, shutWords } from '@/words/en/holds';
-import { kindOfPart, proofWords, stopWords } from '@/words/en/proofs';
+import { followedWords, kindOfPart, proofWords, stopWords } from '@/words/en/proofs';
 
 const FIRST_CYCLE = 'Area clear, one person at the stop. Try each limit gently, and watch the first cycle.';
 
@@ -152,12 +156,17 @@ function ProofRow({ proof, now }: { proof: Proof; now: ReturnType<typeof proofSt
 
 function ProofAnswer({ proof }: { proof: Proof }) {
   const { log, speaker } = useDesk();
-  const write = (value: Reading['value'], found: string) => {
+  const write = (value: Reading['value'], found: string, more: { celsius?: number } = {}) => {
     const done = proves(proof, value);
     if ('test' in proof) {
       log.write({
         type: 'reading',
-        body: { reading: { ...proof.test, value } as Reading, typed: found, phase: 'fixed', check: proof.id },
+        body: {
+          reading: { ...proof.test, value, ...more } as Reading,
+          typed: found,
+          phase: 'fixed',
+          check: proof.id,
+        },
       });
     }
     log.write({ type: 'proof', body: { proof: proof.id, done, found } });
@@ -211,6 +220,7 @@ function ProofAnswer({ proof }: { proof: Proof }) {
         />
       </DeadWork>
     );
+  if (proof.kind === 'followed') return <Followed test={proof.test} dead={proof.dead} onRead={write} />;
   if (proof.kind === 'pressure')
     return <FigureForm quantity="pressure" label="Gauge" onPin={({ value, typed }) => write(value, typed)} />;
   return (
@@ -220,6 +230,39 @@ function ProofAnswer({ proof }: { proof: Proof }) {
       onPin={({ value, typed }) => write(value, typed)}
     />
   );
+}
+
+/** A place that is followed over the years: its figure, and how warm a winding is. */
+function Followed({
+  test,
+  dead,
+  onRead,
+}: {
+  test: Test;
+  dead: boolean;
+  onRead: (value: Reading['value'], found: string, more?: { celsius?: number }) => void;
+}) {
+  const { speaker } = useDesk();
+  const [celsius, setCelsius] = useState('');
+  const isWinding = useMemo(() => windingRead(speaker.model, test) !== null, [speaker, test]);
+  const shows = figureOf(test.kind);
+  const warm = celsius.trim() === '' ? undefined : parseCelsius(celsius);
+  const form = (
+    <>
+      {isWinding ? (
+        <WindingCelsius typed={celsius} wrong={warm === null} onType={setCelsius} />
+      ) : null}
+      {warm === null ? null : (
+        <FigureForm
+          quantity={shows.quantity}
+          label={followedWords(speaker, test)}
+          takesOverRange={shows.over !== Infinity}
+          onPin={({ value, typed }) => onRead(value, typed, warm === undefined ? {} : { celsius: warm })}
+        />
+      )}
+    </>
+  );
+  return dead ? <DeadWork test={test}>{form}</DeadWork> : form;
 }
 
 /** A test on the dead circuit: how it is set up, and its answer only while the plan stands. */

@@ -1,21 +1,15 @@
 import 'server-only';
-import { v7 as uuidv7 } from 'uuid';
 import { z } from 'zod';
-import { ODDS_LEVELS, seasonOfDay, type LearntOdds, type ProvedFault } from '@/core/shed/learntOdds';
-import { faultKey } from '@/core/diagnosis/experience';
-import type { FaultName } from '@/core/diagnosis/faultTypes';
+import { ODDS_LEVELS, type LearntOdds } from '@/core/shed/learntOdds';
 import { outdateDigests } from '@/db/digests';
-import { findFunction } from '@/db/library';
-import { listOutcomes, putLearntOdds, readLearntOdds } from '@/db/past';
+import { readLearntOdds } from '@/db/past';
 import { getSetting, putSetting } from '@/db/settings';
 import { shedTask } from '@/workers/shedTask';
 import { inThread } from '../gate/threads';
 import { log } from '../serverLog';
-import { typeKey } from './typeKey';
+import { learnFromPast } from './learn';
 
 const NAME = 'odds';
-/** Jobs that are learnt from, the latest; what broke before says little of today. */
-const MOST_JOBS = 20_000;
 const REST_MS = 5000;
 
 const factors = z.record(z.string(), z.number().positive());
@@ -53,31 +47,6 @@ export async function oddsBefore(
   return { learnt: parsed.success ? parsed.data : null, own };
 }
 
-/** Learns anew from every job that was proved and held, and keeps it: jobs that are opened from now on are weighed by it. */
-export async function learnNow(at = new Date()): Promise<LearntOdds> {
-  const rows = (await listOutcomes(MOST_JOBS)).filter(({ fault, came_back }) => fault !== null && !came_back);
-  const types: { key: string; circuit: Parameters<typeof typeKey>[0] }[] = [];
-  const typeAt = new Map<string, number>();
-  for (const { type_key, function_id } of rows) {
-    if (typeAt.has(type_key)) continue;
-    // Of a type that was drawn anew since, what broke before counts for the drawing as it is.
-    const drawn = await findFunction(function_id);
-    if (!drawn) continue;
-    typeAt.set(type_key, types.length);
-    types.push({ key: typeKey(drawn.circuit), circuit: drawn.circuit });
-  }
-  const jobs = rows.flatMap(({ type_key, part, fault, equipment, closed_at, place }): ProvedFault[] => {
-    const type = typeAt.get(type_key);
-    if (type === undefined) return [];
-    const key = faultKey({ ref: part, fault: fault as FaultName });
-    return [{ type, key, equipment, season: seasonOfDay(closed_at.toISOString()), place }];
-  });
-  const done = await inThread('shed', { do: 'learn', types, jobs }, shedTask);
-  if (!('learnt' in done)) throw new Error('the shed’s odds were not worked out');
-  await putLearntOdds(uuidv7(), at, done.learnt.jobs, done.learnt);
-  return done.learnt;
-}
-
 const held = globalThis as typeof globalThis & { spiraxisLearning?: { busy: boolean; again: boolean } };
 const learning = (held.spiraxisLearning ??= { busy: false, again: false });
 
@@ -91,7 +60,7 @@ export function learnSoon(): void {
       while (learning.again) {
         await new Promise((resolve) => setTimeout(resolve, REST_MS).unref());
         learning.again = false;
-        await learnNow();
+        await learnFromPast(new Date(), (task) => inThread('shed', task, shedTask));
       }
     } catch (error) {
       // Jobs go on by the odds that stand.

@@ -1,4 +1,3 @@
-import 'server-only';
 import { createHash } from 'node:crypto';
 import { likeness } from '@/core/circuit/likeness';
 import type { Circuit } from '@/core/circuit/schema';

@@ -12,6 +12,7 @@ import { modeName, testPlace, valueWords } from '@/words/en/readings';
 import { forcedItem } from '@/words/en/ledger';
 import { cellTitle, columnWords, rowTitle } from '@/words/en/sheets';
 import { useDesk } from '../desk/desk';
+import { WindingCelsius } from '../desk/WindingCelsius';
 import { FigureForm } from '../desk/FigureForm';
 import { SetupSteps } from '../desk/SetupSteps';
 import { StepLink } from '../desk/StepLink';
@@ -137,39 +138,6 @@ export function CellPanel({
         </>
       )}
     </>
-  );
-}
-
-/** How warm the winding is, where somebody took it: what it reads is then held against 20 °C. */
-function WindingCelsius({
-  typed,
-  wrong,
-  onType,
-}: {
-  typed: string;
-  wrong: boolean;
-  onType: (typed: string) => void;
-}) {
-  return (
-    <div className="pb-2">
-      <label className="flex flex-wrap items-center gap-2 text-[16px]">
-        Winding at
-        <input
-          className={`${FIELD} fig w-[92px]!`}
-          inputMode="decimal"
-          placeholder="°C"
-          value={typed}
-          aria-invalid={wrong}
-          onChange={(event) => onType(event.target.value)}
-        />
-        <span className="text-[15px] text-ink2">empty where nobody took it</span>
-      </label>
-      {wrong ? (
-        <Trouble>
-          “{typed.trim()}” is no temperature of a winding; type degrees Celsius, as 23, or as 74 °F.
-        </Trouble>
-      ) : null}
-    </div>
   );
 }
 

@@ -1,9 +1,21 @@
 import type { Circumstance } from '@/core/circuit/circumstances';
 import type { Part } from '@/core/circuit/partSchema';
+import type { Test } from '@/core/circuit/schema';
 import type { Proof } from '@/core/job/proofList';
 import type { RefrigerantCare } from '@/core/safety/refrigerant';
 import { pointTitle } from './energies';
-import { partWords, pointName, positionWords, pressureWords, quantity, type Speaker } from './readings';
+import { capital } from './capital';
+import {
+  changedWords,
+  modeName,
+  partWords,
+  pointName,
+  positionWords,
+  pressureWords,
+  quantity,
+  testPlace,
+  type Speaker,
+} from './readings';
 
 /** How a mend is shown under what made it fail. */
 const AGAIN_WORDS: Readonly<Record<Circumstance, string>> = {
@@ -47,6 +59,8 @@ export function proofWords(speaker: Speaker, proof: Proof): string {
       return `Signal of ${partWords(speaker, proof.part)} with ${proof.control} ${proof.position}, ${pointName(speaker, proof.test.from)} to ${pointName(speaker, proof.test.to)}, about ${quantity('volts', proof.expected)}`;
     case 'interlock':
       return `${partWords(speaker, proof.part)} ${stopWords(kindOfPart(speaker, proof.part)).verb} with ${proof.control} ${proof.position}`;
+    case 'followed':
+      return followedWords(speaker, proof.test);
     case 'code':
       return `Code ${proof.code} cleared, and gone after a cycle`;
     case 'wire':
@@ -60,6 +74,13 @@ export function proofWords(speaker: Speaker, proof: Proof): string {
     case 'care':
       return CARE_WORDS[proof.care];
   }
+}
+
+/** A place that is read again, as one line: "Ohms, 7 to 10, X8 unplugged". */
+export function followedWords(speaker: Speaker, test: Test): string {
+  const { controls } = speaker.model.compiled.circuit;
+  const how = [positionWords(controls, test.setup), ...changedWords(test.setup)].filter(Boolean);
+  return [capital(modeName(speaker, test)), testPlace(speaker, test), ...how].join(', ');
 }
 
 /** What the change of a part that holds refrigerant asks for: usual practice, under local codes and the maker's manual. */

@@ -66,6 +66,7 @@ const TYPE_WORDS: Readonly<Record<Entry['type'], string>> = {
   code: 'a code',
   reading: 'a reading',
   trace: 'a trace',
+  retest: 'what is to be read again',
   joined: 'another function',
   redrawn: 'another version of the drawing',
   noReach: 'a point out of reach',

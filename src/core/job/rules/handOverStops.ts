@@ -14,9 +14,10 @@ export type HandOverStop =
 
 /** Everything that still stands between this job and the machine going out; empty when it may. */
 export function handOverStops(model: CircuitModel, state: JobState): HandOverStop[] {
-  const { decision, opinion, fixes, wasMadeSafe } = state;
+  const { decision, opinion, fixes, wasMadeSafe, retest } = state;
   const stops: HandOverStop[] = [];
-  if (!decision) stops.push({ code: 'undecided' });
+  // A look at a sound machine decides nothing; one that found something is a job like any other.
+  if (!decision && (retest === null || fixes.length > 0)) stops.push({ code: 'undecided' });
   if (opinion?.body.says === 'sendBack') stops.push({ code: 'sentBack' });
   if (decision && decision.body.action !== 'nothing' && fixes.length === 0) stops.push({ code: 'noFix' });
   const deadTest = [...state.readings, ...state.after].some(({ reading }) => isDeadKind(reading.kind));

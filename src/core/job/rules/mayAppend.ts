@@ -156,6 +156,9 @@ function refusalOf(entry: Entry, job: JobBefore): EntryRefusal | null {
         return { code: 'guardUntried', guards: proof.guards };
       return id.startsWith('ledger ') ? { code: 'mayNotBeLeft', proof: id } : null;
     }
+    case 'retest':
+      for (const test of entry.body.tests) bindTest(model, test);
+      return null;
     case 'trace':
       // A trace of a part that the drawing does not have is nobody's.
       findPart(model.compiled, entry.body.part, 'part');

@@ -16,11 +16,11 @@ export type NextStep =
 
 /** The next thing to do, as the log stands and the diagnosis says. */
 export function nextStep(
-  { handOver, fixes, decision, opinion }: JobState,
+  { handOver, fixes, decision, opinion, retest }: JobState,
   { verdict, next }: Pick<Diagnosis, 'verdict' | 'next'>,
 ): NextStep {
   if (handOver) return { step: 'handedOver' };
-  if (fixes.length > 0) return { step: 'prove' };
+  if (fixes.length > 0 || (retest !== null && !decision)) return { step: 'prove' };
   if (decision) {
     if (opinion?.body.says === 'sendBack') return { step: 'decideAgain', note: opinion.body.note };
     const { action, part } = decision.body;

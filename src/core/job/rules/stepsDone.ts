@@ -18,7 +18,7 @@ export type StepId = (typeof STEP_IDS)[number];
 /** Steps that are done, as the log and the diagnosis stand. */
 export function stepsDone(state: JobState, verdict: Verdict | null): StepId[] {
   const done: Readonly<Record<StepId, boolean>> = {
-    complaint: state.complaint !== null || state.codes.length > 0,
+    complaint: state.complaint !== null || state.codes.length > 0 || state.retest !== null,
     locate: [...state.looked.keys()].some((check) => check.startsWith('found ')),
     'make-safe': state.madeSafe !== null || (state.wasMadeSafe && state.fixes.length > 0),
     'as-found': state.photos.length > 0 || state.wires.found.length > 0 || state.looked.size > 0,

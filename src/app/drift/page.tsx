@@ -1,0 +1,81 @@
+import type { Metadata } from 'next';
+import Link from 'next/link';
+import { z } from 'zod';
+import { DriftRows } from '@/features/trends/DriftRows';
+import { openDrift } from '@/features/trends/server';
+import { PageHead } from '@/ui/PageHead';
+import { Nothing } from '@/ui/sheet';
+import { followedCount } from '@/words/en/trends';
+
+export const metadata: Metadata = { title: 'Drift' };
+export const dynamic = 'force-dynamic';
+
+const LINK = 'flex min-h-11 items-center underline underline-offset-4';
+const cursorSchema = z.object({
+  on: z.iso.date(),
+  functionId: z.uuid(),
+  place: z.string().regex(/^[0-9a-f]{32}$/),
+});
+const filterSchema = z.object({
+  machine: z.string().max(20).catch(''),
+  all: z.enum(['yes']).optional().catch(undefined),
+});
+
+interface Props {
+  searchParams: Promise<Record<string, string | string[] | undefined>>;
+}
+
+/** What was proved again and again, place by place, the worst first. */
+export default async function DriftPage({ searchParams }: Props) {
+  const asked = await searchParams;
+  const cursor = cursorSchema.safeParse(asked);
+  const { machine, all } = filterSchema.parse({ machine: asked.machine ?? '', all: asked.all });
+  const filter = { ...(machine ? { machine } : {}), moving: all === undefined };
+  const { rows, counts, behind, more, today, gaugeUnit } = await openDrift(
+    filter,
+    cursor.success ? cursor.data : undefined,
+  );
+  const address = (over: Record<string, string>) =>
+    `/drift?${new URLSearchParams({ ...(machine ? { machine } : {}), ...(all ? { all } : {}), ...over })}`;
+  return (
+    <div className="flex min-h-dvh flex-col bg-sheet">
+      <PageHead title={machine ? `Drift of ${machine}` : 'Drift'} under={followedCount(counts)} />
+      <main className="flex-1 px-6 pb-10 max-tablet:px-3">
+        <nav aria-label="Which" className="flex flex-wrap gap-x-6 pt-1">
+          <Link href={all ? `/drift${machine ? `?machine=${encodeURIComponent(machine)}` : ''}` : address({ all: 'yes' })} className={LINK}>
+            {all ? 'Only what moves or is past its limit' : 'Also what is steady'}
+          </Link>
+          {machine ? (
+            <Link href="/drift" className={LINK}>
+              All machines
+            </Link>
+          ) : null}
+        </nav>
+        {behind > 0 ? (
+          <p className="text-[16px] text-ink2">Jobs of before are still being looked at; look again in a while.</p>
+        ) : null}
+        {rows.length === 0 ? (
+          <Nothing>
+            {counts.all === 0
+              ? 'Nothing is followed yet. What is read after a repair, and at a re-test, stands here from the second time on.'
+              : 'Nothing moves.'}
+          </Nothing>
+        ) : (
+          <DriftRows rows={rows} today={today} gaugeUnit={gaugeUnit} />
+        )}
+        <nav aria-label="Pages" className="flex flex-wrap gap-x-6 pt-3">
+          {cursor.success ? (
+            <Link href={address({})} className={LINK}>
+              From the worst
+            </Link>
+          ) : null}
+          {more ? (
+            <Link href={address(more)} className={LINK}>
+              More
+            </Link>
+          ) : null}
+        </nav>
+      </main>
+    </div>
+  );
+}

@@ -1,0 +1,204 @@
+'use client';
+
+import {
+  Chart,
+  LinearScale,
+  LineElement,
+  LogarithmicScale,
+  PointElement,
+  ScatterController,
+  type ChartOptions,
+  type Plugin,
+} from 'chart.js';
+import { format } from 'date-fns';
+import { useMemo } from 'react';
+import { Scatter } from 'react-chartjs-2';
+import type { PlaceTrend } from '@/core/shed/functionTrends';
+import type { GaugeUnit } from '@/core/units/quantities';
+import { useInks, type Inks } from '@/ui/useInks';
+import { useLettered } from '@/ui/useLettered';
+import { limitWords, measureFigure } from '@/words/en/trends';
+
+Chart.register(LinearScale, LogarithmicScale, LineElement, PointElement, ScatterController);
+
+const DAY_MS = 86_400_000;
+const WORDS = '15px "Sofia Sans Semi Condensed Variable"';
+/** Room ahead of the last reading, as a share of the past. */
+const AHEAD_SHARE = 0.25;
+
+/** A place over the years: every reading, the limit it is held against, repairs, and where the line runs to. */
+export function PlaceChart({
+  trend,
+  gaugeUnit,
+  label,
+}: {
+  trend: PlaceTrend;
+  gaugeUnit: GaugeUnit;
+  label: string;
+}) {
+  const inks = useInks();
+  const lettered = useLettered();
+  const { kind, dots, limits } = trend;
+  const lines = useMemo(() => linesOf(trend), [trend]);
+  const data = useMemo(
+    () => ({
+      datasets: [
+        {
+          label: 'read',
+          data: dots.map(({ at, value }) => ({ x: Date.parse(at) / DAY_MS, y: value })),
+          pointRadius: dots.map((_dot, k) => (k === dots.length - 1 ? 6 : 4.5)),
+          pointBackgroundColor: dots.map(({ corrected }, k) =>
+            k === dots.length - 1 ? inks.pencil : corrected ? inks.ink2 : inks.sheet,
+          ),
+          pointBorderColor: dots.map((_dot, k) => (k === dots.length - 1 ? inks.pencil : inks.ink2)),
+          pointBorderWidth: 1.8,
+          showLine: false,
+        },
+        ...lines.map(({ points, as }) => ({
+          label: as,
+          data: points,
+          showLine: true,
+          pointRadius: 0,
+          borderColor: inks.copper,
+          borderWidth: as === 'line' ? 2.4 : 2,
+          borderDash: as === 'line' ? [] : [2, 5],
+        })),
+      ],
+    }),
+    [dots, lines, inks],
+  );
+  const begin = Date.parse(dots[0]!.at) / DAY_MS;
+  const end = Math.max(...lines.flatMap(({ points }) => points.map(({ x }) => x)), Date.parse(dots.at(-1)!.at) / DAY_MS);
+  const room = Math.max(20, AHEAD_SHARE * (end - begin)) / 2;
+  const bounds = [limits?.least, limits?.most].filter((one): one is number => typeof one === 'number');
+  const shown = bounds.filter((one) => isNear(one, dots.map(({ value }) => value)));
+  const options: ChartOptions<'scatter'> = {
+    animation: false,
+    maintainAspectRatio: false,
+    layout: { padding: { top: 8, right: 10 } },
+    plugins: { legend: { display: false }, tooltip: { enabled: false } },
+    scales: {
+      x: {
+        type: 'linear',
+        min: begin - room / 4,
+        max: end + room,
+        grid: { display: false },
+        border: { color: inks.ink, width: 2 },
+        ticks: {
+          color: inks.ink2,
+          font: { family: 'B612', size: 15 },
+          maxTicksLimit: 7,
+          callback: (value) => format(new Date(Number(value) * DAY_MS), 'MMM yyyy'),
+        },
+      },
+      y: {
+        type: kind === 'insulation' ? 'logarithmic' : 'linear',
+        grid: { color: inks.rule },
+        border: { display: false },
+        grace: '8%',
+        ...(shown.length > 0 ? { suggestedMin: Math.min(...shown), suggestedMax: Math.max(...shown) } : {}),
+        ticks: {
+          color: inks.ink2,
+          font: { family: 'B612', size: 15 },
+          maxTicksLimit: 6,
+          callback: (value) => measureFigure(kind, Number(value), gaugeUnit),
+        },
+      },
+    },
+  };
+  return (
+    <div className="h-[340px] py-2" data-testid="place-chart">
+      <Scatter
+        key={String(lettered)}
+        data={data}
+        options={options}
+        plugins={[ruled(trend, shown, inks)]}
+        role="img"
+        aria-label={label}
+      />
+    </div>
+  );
+}
+
+/** Limits that lie so far off that the readings would be a flat line are named beside the chart, not drawn. */
+function isNear(limit: number, values: readonly number[]): boolean {
+  const [low, high] = [Math.min(...values), Math.max(...values)];
+  const reach = Math.max(high - low, 0.05 * Math.abs(high));
+  return limit > low - 12 * reach && limit < high + 12 * reach;
+}
+
+interface Line {
+  as: 'line' | 'ahead';
+  points: { x: number; y: number }[];
+}
+
+/** The trend over what it stands on, and on to its limit. */
+function linesOf({ kind, dots, trend, limits, repairs }: PlaceTrend): Line[] {
+  const { perYear, level, toLimit, state } = trend;
+  if (!perYear || state === 'steady') return [];
+  const since = repairs.at(-1);
+  const own = since === undefined ? dots : dots.filter(({ at }) => at >= since);
+  const first = own[0];
+  if (!first) return [];
+  const last = Date.parse(dots.at(-1)!.at) / DAY_MS;
+  const begin = Date.parse(first.at) / DAY_MS;
+  const at = (day: number) => {
+    const years = (day - last) / 365.25;
+    return kind === 'insulation' ? level * (1 + perYear.about) ** years : level + perYear.about * years;
+  };
+  // Straight on its own axis in either case: a factor a year is a line over powers of ten.
+  const line: Line = { as: 'line', points: [begin, last].map((x) => ({ x, y: at(x) })) };
+  const limit = toLimit && limits?.[toLimit.side];
+  if (!toLimit || limit === null || limit === undefined) return [line];
+  const ahead: Line = {
+    as: 'ahead',
+    points: [
+      { x: last, y: at(last) },
+      { x: last + toLimit.about, y: limit },
+    ],
+  };
+  return [line, ahead];
+}
+
+/** Limits with their words on the line, the far side tinted; repairs as marks on the ground line. */
+function ruled({ repairs, limits, kind }: PlaceTrend, shown: readonly number[], inks: Inks): Plugin<'scatter'> {
+  return {
+    id: 'ruled',
+    beforeDatasetsDraw: ({ ctx, chartArea: area, scales: { x, y } }) => {
+      ctx.save();
+      ctx.font = WORDS;
+      for (const limit of shown) {
+        const on = y!.getPixelForValue(limit);
+        if (on < area.top || on > area.bottom) continue;
+        const below = limit === limits?.least;
+        ctx.fillStyle = inks['stamp-t'];
+        if (below) ctx.fillRect(area.left, on, area.width, area.bottom - on);
+        else ctx.fillRect(area.left, area.top, area.width, on - area.top);
+        ctx.strokeStyle = inks.ink;
+        ctx.lineWidth = 1.8;
+        ctx.beginPath();
+        ctx.moveTo(area.left, on);
+        ctx.lineTo(area.right, on);
+        ctx.stroke();
+        ctx.fillStyle = inks.ink;
+        const words = `${below ? 'not below' : 'not above'}: ${limits ? limitWords(limits.source) : kind}`;
+        const room = below ? area.bottom - on : on - area.top;
+        // In the tint where there is room, inside the line where there is none.
+        const inside = room < 22;
+        ctx.fillText(words, area.left + 8, below === inside ? on - 6 : on + 16);
+      }
+      for (const at of repairs) {
+        const on = x!.getPixelForValue(Date.parse(at) / DAY_MS);
+        ctx.strokeStyle = inks.verdi;
+        ctx.lineWidth = 3;
+        ctx.beginPath();
+        ctx.moveTo(on, area.bottom);
+        ctx.lineTo(on, area.bottom - 26);
+        ctx.stroke();
+        ctx.fillStyle = inks.verdi;
+        ctx.fillText('mended', on + 5, area.bottom - 12);
+      }
+      ctx.restore();
+    },
+  };
+}

@@ -9,7 +9,11 @@ import { siteDay } from '@/core/units/siteTime';
 import { openPolicy } from '@/features/policy/server';
 import { retestsThisWeek } from '@/features/retests/server';
 import { openShed } from '@/features/shed/server';
+import { DriftRows } from '@/features/trends/DriftRows';
+import { worstDrift } from '@/features/trends/server';
 import { waitingWords } from '@/words/en/retests';
+import { followedCount } from '@/words/en/trends';
+import { Heading } from '@/ui/sheet';
 import { Brand } from '@/ui/Brand';
 
 const cursorSchema = z.object({ at: z.iso.datetime(), id: z.uuid() });
@@ -28,10 +32,11 @@ export default async function ShedPage({ searchParams }: Props) {
   const cursor = cursorSchema.safeParse(asked);
   const { q, show } = filterSchema.parse(asked);
   const after = cursor.success ? { openedAt: new Date(cursor.data.at), id: cursor.data.id } : undefined;
-  const [{ jobs, total, machines, allMachines, more }, { policy }, due] = await Promise.all([
+  const [{ jobs, total, machines, allMachines, more }, { policy }, due, drift] = await Promise.all([
     openShed({ text: q, closed: show === 'closed' }, after),
     openPolicy(),
     retestsThisWeek(),
+    worstDrift(),
   ]);
   const keep = new URLSearchParams({ ...(q ? { q } : {}), ...(show === 'closed' ? { show } : {}) });
   const address = (more: Record<string, string>) =>
@@ -113,6 +118,26 @@ export default async function ShedPage({ searchParams }: Props) {
             ) : null}
           </nav>
         </section>
+        {drift.rows.length > 0 ? (
+          <section
+            aria-labelledby="drift"
+            className="border-t-2 border-ink bg-film px-6 pb-4 max-tablet:px-3"
+          >
+            <Heading id="drift" aside="what was proved again and again, the worst first">
+              Drift
+            </Heading>
+            <DriftRows rows={drift.rows} today={drift.today} gaugeUnit={drift.gaugeUnit} />
+            <p className="flex flex-wrap items-center gap-x-6 text-[15.5px] text-ink2">
+              {followedCount(drift.counts)}
+              <Link href="/drift" className="flex min-h-11 items-center underline underline-offset-4">
+                All that drifts
+              </Link>
+              <Link href="/record" className="flex min-h-11 items-center underline underline-offset-4">
+                What usually breaks
+              </Link>
+            </p>
+          </section>
+        ) : null}
         <section aria-labelledby="machines" className="border-t-2 border-ink px-6 pb-10 max-tablet:px-3">
           <h2 id="machines" className="flex h-12 items-center border-b-2 border-ink text-[19px] font-[780]">
             {allMachines > machines.length ? 'Machines with a job in hand' : 'Machines'}

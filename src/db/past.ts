@@ -16,7 +16,9 @@ export async function putPast(
   const [[job]] = await db.query<RowDataPacket[]>('SELECT function_id, closed_at FROM jobs WHERE id = ?', [
     jobId,
   ]);
-  const [measured] = await db.execute<ResultSetHeader>('DELETE FROM proved_measures WHERE job_id = ?', [jobId]);
+  const [measured] = await db.execute<ResultSetHeader>('DELETE FROM proved_measures WHERE job_id = ?', [
+    jobId,
+  ]);
   const [ended] = await db.execute<ResultSetHeader>('DELETE FROM outcomes WHERE job_id = ?', [jobId]);
   const hadSome = measured.affectedRows + ended.affectedRows > 0;
   if (!job?.closed_at) return hadSome;
@@ -176,7 +178,8 @@ export async function listOutcomes(most: number, typeKey?: string): Promise<Outc
     `SELECT j.number, j.title, o.function_id, f.name AS function_name, m.code AS machine_code, m.equipment, o.type_key, o.part, o.fault,
        o.named, o.place, o.doubt, o.minutes, o.closed_at,
        EXISTS (SELECT 1 FROM jobs again WHERE again.function_id = o.function_id AND again.opened_at > o.closed_at
-         AND again.opened_at < o.closed_at + INTERVAL ${COMEBACK_DAYS} DAY) AS came_back
+         AND again.opened_at < o.closed_at + INTERVAL ${COMEBACK_DAYS} DAY
+         AND NOT EXISTS (SELECT 1 FROM entries looked WHERE looked.job_id = again.id AND looked.type = 'retest')) AS came_back
      FROM outcomes o JOIN jobs j ON j.id = o.job_id JOIN functions f ON f.id = o.function_id
      JOIN machines m ON m.id = f.machine_id
      ${typeKey ? 'WHERE o.type_key = ?' : ''} ORDER BY o.closed_at DESC, o.job_id DESC LIMIT ?`,

@@ -42,6 +42,28 @@ export async function listRetests(limit: number, after?: RetestCursor): Promise<
   return rows.map((row) => retestRow.parse(row));
 }
 
+const functionRow = retestRow
+  .pick({ function_id: true, function_name: true, machine_code: true, machine_name: true, open_job: true })
+  .extend({ due: z.iso.date().nullable() });
+
+/** When a function is to be looked at again, if somebody said so; null where there is no such function. */
+export async function findRetest(functionId: string): Promise<z.infer<typeof functionRow> | null> {
+  const [rows] = await pool().query<RowDataPacket[]>(
+    `SELECT f.id AS function_id, f.name AS function_name, m.code AS machine_code, m.name AS machine_name,
+       (SELECT DATE_FORMAT(MAX(j.retest_on), '%Y-%m-%d') FROM jobs j WHERE j.function_id = f.id AND ${STANDING}) AS due,
+       (SELECT MAX(open.number) FROM jobs open WHERE open.function_id = f.id AND open.closed_at IS NULL) AS open_job
+     FROM functions f JOIN machines m ON m.id = f.machine_id WHERE f.id = ?`,
+    [functionId],
+  );
+  return rows[0] ? functionRow.parse(rows[0]) : null;
+}
+
+/** What is due up to a day, as one walks: machine by machine. */
+export async function retestsUntil(day: string, limit: number): Promise<RetestRow[]> {
+  const rows = await listRetests(limit);
+  return rows.filter(({ due }) => due <= day);
+}
+
 /** How many are due up to a day, that day with them. */
 export async function countRetestsUntil(day: string): Promise<number> {
   const [rows] = await pool().query<RowDataPacket[]>(

@@ -5,7 +5,12 @@ import { jsonColumn } from './jsonColumn';
 import { pool, withTransaction } from './pool';
 
 /** Days that stand for: past its limit; moving, with no limit that it runs into; steady; too few readings. */
-const SORTED = { beyond: '1970-01-01', moving: '9999-12-29', steady: '9999-12-30', few: '9999-12-31' } as const;
+const SORTED = {
+  beyond: '1970-01-01',
+  moving: '9999-12-29',
+  steady: '9999-12-30',
+  few: '9999-12-31',
+} as const;
 
 /** The worst first: at its limit, then by the day from which it may be, then what moves, what is steady, what is hardly known. */
 function sortedOn({ trend, mayReachOn }: TitledTrend): string {
@@ -76,10 +81,10 @@ function whereOf({ machine, functionId, moving }: TrendFilter, after?: TrendCurs
     ...(moving ? [['t.sort_on <= ?', [SORTED.moving]] as [string, unknown[]]] : []),
     ...(after
       ? [
-          ['(t.sort_on, t.function_id, t.place_key) > (?, ?, ?)', [after.on, after.functionId, after.place]] as [
-            string,
-            unknown[],
-          ],
+          [
+            '(t.sort_on, t.function_id, t.place_key) > (?, ?, ?)',
+            [after.on, after.functionId, after.place],
+          ] as [string, unknown[]],
         ]
       : []),
   ];
@@ -99,6 +104,16 @@ export async function listTrends(
     [...values, limit],
   );
   return rows.map((row) => trendRow.parse(row));
+}
+
+/** Places of functions that can be read again, as their last jobs left them: what a round reads. */
+export async function placesToRead(functionIds: readonly string[]): Promise<TrendRow[]> {
+  if (functionIds.length === 0) return [];
+  const [rows] = await pool().query<RowDataPacket[]>(
+    `SELECT ${COLUMNS} FROM ${TABLES} WHERE t.function_id IN (?) ORDER BY t.function_id, t.place`,
+    [functionIds],
+  );
+  return rows.map((row) => trendRow.parse(row)).filter(({ body }) => body.test !== null);
 }
 
 /** One place of a function; null where nothing was ever proved there. */

@@ -9,6 +9,9 @@ const YEAR_SECONDS = 31_536_000;
 const PLACES = [
   ['/', 'The shed'],
   ['/machines', 'Machines'],
+  ['/drift', 'Drift'],
+  ['/retests', 'Re-tests'],
+  ['/record', 'What usually breaks'],
   ['/codes', 'Codes and bus logs'],
   ['/policy', 'Site policy'],
 ] as const;

@@ -38,6 +38,11 @@ export default async function RetestsPage({
             </Link>
           ) : null}
           {rows.length > 0 ? (
+            <Link href="/retests/round" className="flex min-h-11 items-center underline underline-offset-4">
+              Round of this week, to walk and to print
+            </Link>
+          ) : null}
+          {rows.length > 0 ? (
             <a href="/api/retests.ics" className="flex min-h-11 items-center underline underline-offset-4">
               As a calendar (iCalendar feed)
             </a>

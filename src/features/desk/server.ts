@@ -2,6 +2,7 @@ import 'server-only';
 import { cache } from 'react';
 import { readBook } from '@/db/codeBook';
 import { findJobByText, functionsOf } from '@/db/jobs';
+import { listTrends } from '@/db/trends';
 import { joinCircuits, sharedParts } from '@/core/circuit/joinCircuits';
 import { shopMarks } from '@/core/tables/marks';
 import { pastOfJob } from './jobPast';
@@ -44,15 +45,18 @@ export async function jobFacts(number: string): Promise<JobFacts | null> {
   const opened = await openJob(number);
   if (!opened) return null;
   const { entries: _asStored, ...job } = opened;
-  const [book, functions, { past, experience }, { policy }, { rules }] = await Promise.all([
+  const [book, functions, { past, experience }, { policy }, { rules }, [worst]] = await Promise.all([
     readBook(job.machineId),
     functionsOf(job.machineId),
     pastOfJob(job),
     openPolicy(),
     openRules(),
+    listTrends(1, { functionId: job.functionId, moving: true }),
   ]);
+  const on = worst?.body.mayReachOn;
   return {
     ...job,
+    limitSoon: worst && on ? { on, title: worst.body.title } : null,
     past,
     experience,
     book,

@@ -14,6 +14,11 @@ import { stopWords } from '@/words/en/refusals';
 
 const RETEST_DAYS = 90;
 
+/** A day that is still to come: nobody looks again in the past. */
+function isAhead(day: string): boolean {
+  return day > format(new Date(), 'yyyy-MM-dd');
+}
+
 /** What still stands between this job and the machine going out, and the report. */
 export function HandOverScreen() {
   const { log, speaker, job, person } = useDesk();
@@ -97,6 +102,19 @@ export function HandOverScreen() {
                     In {RETEST_DAYS} days
                   </PlainKey>
                 </div>
+                {job.limitSoon ? (
+                  <p className="text-[16px] text-copper-ink">
+                    {job.limitSoon.title} may be at its limit from {job.limitSoon.on} on.
+                    {isAhead(job.limitSoon.on) ? (
+                      <PlainKey
+                        className="ml-3 px-3! text-[15.5px]!"
+                        onClick={() => setValue('retest', job.limitSoon!.on)}
+                      >
+                        Look again by then
+                      </PlainKey>
+                    ) : null}
+                  </p>
+                ) : null}
                 <MainKey disabled={stops.length > 0} onClick={() => void close()}>
                   Hand over as {person}
                 </MainKey>

@@ -8,6 +8,7 @@ import { shedTask } from '@/workers/shedTask';
 import { inThread } from '../gate/threads';
 import { log } from '../serverLog';
 import { learnFromPast } from './learn';
+import { ownOddsSchema, type OwnOdds } from './ownOdds';
 
 const NAME = 'odds';
 const REST_MS = 5000;
@@ -17,13 +18,6 @@ const learntSchema: z.ZodType<LearntOdds> = z.object({
   jobs: z.number(),
   factors: z.record(z.enum(ODDS_LEVELS), factors) as unknown as z.ZodType<LearntOdds['factors']>,
 });
-
-/** What the lead has settled: whether the shed's own odds are used at all, and factors that stand in place of learnt ones. */
-export const ownOddsSchema = z.object({
-  learn: z.boolean().default(true),
-  own: z.record(z.string().max(80), z.number().min(0.01).max(100)).default({}),
-});
-export type OwnOdds = z.infer<typeof ownOddsSchema>;
 
 export async function openOwnOdds(): Promise<OwnOdds & { by: string | null }> {
   const stored = await getSetting(NAME);
@@ -38,9 +32,7 @@ export async function settleOwnOdds(settled: OwnOdds, person: string): Promise<v
 }
 
 /** The odds as they stood at a moment; null where nothing was learnt by then, or the lead will have none of it. */
-export async function oddsBefore(
-  moment: Date,
-): Promise<{ learnt: LearntOdds | null; own: OwnOdds['own'] }> {
+export async function oddsBefore(moment: Date): Promise<{ learnt: LearntOdds | null; own: OwnOdds['own'] }> {
   const [{ learn, own }, kept] = await Promise.all([openOwnOdds(), readLearntOdds(moment)]);
   if (!learn || !kept) return { learnt: null, own };
   const parsed = learntSchema.safeParse(kept.body);

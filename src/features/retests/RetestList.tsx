@@ -67,10 +67,10 @@ function RetestLine({ row, due }: { row: RetestRow; due: Due }) {
       </span>
       {open_job === null ? (
         <Link
-          href={`/new?function=${function_id}`}
+          href={`/retests/round?function=${function_id}`}
           className="inline-flex min-h-11 items-center font-[650] underline underline-offset-4"
         >
-          Open a job for it
+          Read it again
         </Link>
       ) : (
         <Link

@@ -30,8 +30,8 @@ describe('the list of re-tests', () => {
     ]);
     const [overdue, week] = screen.getAllByTestId('retest');
     expect(overdue!.textContent).toContain('20 Nov 2026');
-    expect(within(overdue!).getByRole('link', { name: 'Open a job for it' }).getAttribute('href')).toContain(
-      '/new?function=0197a000',
+    expect(within(overdue!).getByRole('link', { name: 'Read it again' }).getAttribute('href')).toContain(
+      '/retests/round?function=0197a000',
     );
     expect(week!.textContent).toContain('Friday 4 December');
     expect(within(week!).getByRole('link', { name: 'Job 99 is in hand' }).getAttribute('href')).toBe(

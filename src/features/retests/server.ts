@@ -1,7 +1,27 @@
 import 'server-only';
 import { ICalCalendarMethod, default as ical } from 'ical-generator';
 import { siteTime } from '@/core/units/siteTime';
-import { countRetestsUntil, listRetests, type RetestCursor, type RetestRow } from '@/db/retests';
+import { addDays, format } from 'date-fns';
+import { redirect } from 'next/navigation';
+import { v7 as uuidv7 } from 'uuid';
+import type { Entry } from '@/core/job/entries';
+import { inReadingOrder, inWalkingOrder } from '@/core/shed/walk';
+import { appendEntries } from '@/db/entries';
+import { insertJob } from '@/db/jobs';
+import { findFunction } from '@/db/library';
+import type { GaugeUnit } from '@/core/units/quantities';
+import {
+  countRetestsUntil,
+  findRetest,
+  listRetests,
+  retestsUntil,
+  type RetestCursor,
+  type RetestRow,
+} from '@/db/retests';
+import { placesToRead, type TrendRow } from '@/db/trends';
+import { measureFigure } from '@/words/en/trends';
+import { digestSoon } from '../desk/digests';
+import { log } from '../serverLog';
 import { openPolicy } from '../policy/server';
 import { endOfWeek } from '@/core/units/weeks';
 
@@ -40,6 +60,96 @@ export async function retestCalendar(origin: string): Promise<string> {
   });
   for (const row of rows) calendar.createEvent(eventOf(row, origin));
   return calendar.toString();
+}
+
+/** What a round reads of one function. */
+export interface RoundStop extends Pick<
+  RetestRow,
+  'machine_code' | 'machine_name' | 'function_name' | 'function_id' | 'due' | 'open_job'
+> {
+  places: { key: string; title: string; was: string }[];
+}
+
+/** More stops are no round of one day. */
+const MOST_STOPS = 120;
+/** A re-test reads as many places; more are no look any more. */
+const MOST_PLACES = 40;
+export const ROUND_DAYS = [0, 7, 14, 30] as const;
+
+/** The round of what is due within so many days, in the order of walking, with what each place read last. */
+export async function openRound(days: number): Promise<{ stops: RoundStop[]; today: string; until: string }> {
+  const { policy } = await openPolicy();
+  const now = today(policy.timeZone);
+  const until = format(addDays(new Date(`${now}T12:00:00`), days), 'yyyy-MM-dd');
+  const rows = inWalkingOrder(await retestsUntil(until, MOST_STOPS));
+  return { stops: await stopsOf(rows, policy.gaugeUnit), today: now, until };
+}
+
+/** The same for one function, whether or not it is due. */
+export async function roundOf(
+  functionId: string,
+): Promise<{ stops: RoundStop[]; today: string; until: string }> {
+  const [{ policy }, due] = await Promise.all([openPolicy(), findRetest(functionId)]);
+  const now = today(policy.timeZone);
+  const rows = due ? [{ ...due, due: due.due ?? now }] : [];
+  return { stops: await stopsOf(rows, policy.gaugeUnit), today: now, until: now };
+}
+
+async function stopsOf(
+  rows: readonly Omit<RoundStop, 'places'>[],
+  gaugeUnit: GaugeUnit,
+): Promise<RoundStop[]> {
+  const places = await placesToRead(rows.map(({ function_id }) => function_id));
+  return rows.map(({ machine_code, machine_name, function_name, function_id, due, open_job }): RoundStop => ({
+    machine_code,
+    machine_name,
+    function_name,
+    function_id,
+    due,
+    open_job,
+    places: asked(places, function_id).map(({ place_key, body }) => {
+      const last = body.dots.at(-1)!;
+      return {
+        key: place_key,
+        title: body.title,
+        was: measureFigure(body.kind, last.value, gaugeUnit, last.over),
+      };
+    }),
+  }));
+}
+
+function asked(places: readonly TrendRow[], functionId: string): TrendRow[] {
+  const own = places.filter(({ function_id }) => function_id === functionId);
+  return inReadingOrder(own.map((row) => ({ row, test: row.body.test })))
+    .slice(0, MOST_PLACES)
+    .map(({ row }) => row);
+}
+
+/** Opens a look at a machine that nothing is said to be wrong with: its places are read as they were read before. */
+export async function openRetest(functionId: string, person: string): Promise<{ trouble: string | null }> {
+  const known = await findFunction(functionId);
+  if (!known) return { trouble: 'That function is not in the shed any more.' };
+  const places = asked(await placesToRead([functionId]), functionId);
+  const openedAt = new Date();
+  const jobId = uuidv7();
+  const number = await insertJob({
+    id: jobId,
+    functionId,
+    title: `Re-test: ${known.name}`.slice(0, 200),
+    person,
+    openedAt,
+  });
+  const entry: Entry = {
+    id: uuidv7(),
+    at: openedAt.toISOString(),
+    person,
+    type: 'retest',
+    body: { tests: places.flatMap(({ body }) => (body.test ? [body.test] : [])) },
+  };
+  await appendEntries(jobId, [entry]);
+  digestSoon(jobId);
+  log.info({ job: number, function: known.name }, 're-test opened');
+  redirect(`/jobs/${number}?step=prove`);
 }
 
 function eventOf(

@@ -11,6 +11,7 @@ import type { Proofs } from '@/core/diagnosis/proofs';
 import type { Suspect } from '@/core/diagnosis/suspects';
 import type { Verdict } from '@/core/diagnosis/verdict';
 import type { Standing } from '@/core/path/standing';
+import { KIND_NAMES } from './drawing';
 import { partWords, quantity, readingWords, testPlace, type Speaker } from './readings';
 
 /** What a part does that has a fault; one without words is a type error. */
@@ -78,6 +79,11 @@ function faultOf({ model }: Speaker, ref: string, fault: FaultName): string {
   const part = at === undefined ? undefined : model.compiled.parts[at]!.part;
   if (fault === 'lowPressure' && part && 'kPa' in part && part.kPa < 0) return 'too little vacuum';
   return (kind && FAULT_WORDS_OF[kind]?.[fault]) ?? FAULT_WORDS[fault];
+}
+
+/** A fault of a kind of part: "plug pin, bad joint". */
+export function faultClassWords(kind: PartKind, fault: FaultName): string {
+  return `${KIND_NAMES[kind]}, ${FAULT_WORDS_OF[kind]?.[fault] ?? FAULT_WORDS[fault]}`;
 }
 
 /** What a part is that was proved to be the cause: an output that nobody asks for is not bad itself. */

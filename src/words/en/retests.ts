@@ -11,3 +11,9 @@ export const DUE_WORDS: Readonly<Record<Due, string>> = {
 export function waitingWords(count: number): string {
   return count === 0 ? '' : count === 1 ? 'One re-test is due' : `${count} re-tests are due`;
 }
+
+/** A round by how far it looks ahead. */
+export function dueWithin(days: number): string {
+  if (days === 0) return 'Due by today';
+  return days % 7 === 0 ? `Within ${days === 7 ? 'a week' : `${days / 7} weeks`}` : `Within ${days} days`;
+}

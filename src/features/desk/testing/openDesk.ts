@@ -39,6 +39,7 @@ export function openDesk(circuit: Circuit, entries: readonly Entry[] = [], more:
     functions: [],
     past: NO_PAST,
     experience: NO_EXPERIENCE,
+    limitSoon: null,
     marks: shopMarks({}),
     stored: [],
     openedAt: '2026-02-04T08:00:00.000Z',

@@ -33,7 +33,9 @@ export default async function PlacePage({ params }: { params: Promise<Record<str
   const facts = [
     slopeWords(body, gaugeUnit),
     stepWords(body, gaugeUnit) && `At the last repair: ${stepWords(body, gaugeUnit)}`,
-    trend.swing === null ? null : `Over a year ${figure(trend.swing)} up and down with the season, taken out of the line`,
+    trend.swing === null
+      ? null
+      : `Over a year ${figure(trend.swing)} up and down with the season, taken out of the line`,
     limits ? `Held against ${limitWords(limits.source)}` : 'Nothing says what its limit is',
   ].filter((one): one is string => Boolean(one));
   return (
@@ -58,7 +60,10 @@ export default async function PlacePage({ params }: { params: Promise<Record<str
           </ul>
           {latest.length > 0 ? (
             <section aria-labelledby="fleet" className="mt-5">
-              <Heading id="fleet" aside={`${latest.length} ${latest.length === 1 ? 'machine' : 'machines'} of its type`}>
+              <Heading
+                id="fleet"
+                aside={`${latest.length} ${latest.length === 1 ? 'machine' : 'machines'} of its type`}
+              >
                 The fleet
               </Heading>
               <FleetStrip
@@ -74,7 +79,7 @@ export default async function PlacePage({ params }: { params: Promise<Record<str
             </section>
           ) : null}
           <nav aria-label="From here" className="mt-4 flex flex-wrap gap-x-6">
-            <Link className={LINK} href={`/new?function=${function_id}&retest=yes`}>
+            <Link className={LINK} href={`/retests/round?function=${function_id}`}>
               Read it again
             </Link>
             <Link className={LINK} href={machineAddress(machine_code)}>

@@ -1,0 +1,23 @@
+import { inReadingOrder, inWalkingOrder } from './walk';
+
+describe('a round', () => {
+  it('goes from machine to machine as they stand in a row', () => {
+    const row = (machine_code: string, function_name = 'Float') => ({ machine_code, function_name });
+    const walked = inWalkingOrder([row('G-10'), row('P-1'), row('G-2', 'Tilt'), row('G-2')]);
+    expect(walked.map(({ machine_code, function_name }) => `${machine_code} ${function_name}`)).toEqual([
+      'G-2 Float',
+      'G-2 Tilt',
+      'G-10 Float',
+      'P-1 Float',
+    ]);
+  });
+  it('reads the dead circuit first: it is locked once', () => {
+    const volts = { test: { kind: 'volts', from: 'a', to: 'b', setup: {} } as const };
+    const ohms = { test: { kind: 'ohms', from: 'a', to: 'b', setup: {} } as const };
+    expect(inReadingOrder([volts, ohms, { test: null }]).map(({ test }) => test?.kind)).toEqual([
+      'ohms',
+      'volts',
+      undefined,
+    ]);
+  });
+});

@@ -1,0 +1,181 @@
+import 'server-only';
+import { revalidatePath } from 'next/cache';
+import type { CircuitModel } from '@/core/circuit/model';
+import type { FaultName } from '@/core/diagnosis/faultTypes';
+import { faultKey } from '@/core/diagnosis/experience';
+import type { PartKind } from '@/core/kinds/part/module';
+import { exposureOf, type Exposure } from '@/core/shed/learntOdds';
+import { shedRecord, type RecordedJob, type ShedRecord } from '@/core/shed/record';
+import { findFunction } from '@/db/library';
+import { closedWithoutDigest, listOutcomes, type OutcomeRow } from '@/db/past';
+import { faultClassWords } from '@/words/en/findings';
+import { partWords } from '@/words/en/readings';
+import { writeTable } from '@/formats/table';
+import { digestSoon } from '../desk/digests';
+import { drawnOf } from '../desk/jobModel';
+import { learnSoon, oddsBefore, openOwnOdds, settleOwnOdds } from './odds';
+import type { OwnOdds } from './ownOdds';
+
+/** Jobs that the record is made of, the latest. */
+const MOST_JOBS = 5000;
+const CAUGHT_UP = 20;
+/** Parts of a type that are named. */
+const MOST_PARTS = 3;
+
+interface Type {
+  name: string;
+  model: CircuitModel;
+  exposure: Exposure;
+}
+
+export interface RecordRow {
+  of: string;
+  words: string;
+  found: number;
+  expected: number;
+  /** Factor on the rule of thumb that jobs are weighed by now. */
+  factor: number;
+  /** It is the lead's own. */
+  own: boolean;
+}
+
+export interface RecordPage extends Pick<ShedRecord, 'jobs' | 'calibration' | 'wrong' | 'cameBack'> {
+  rows: RecordRow[];
+  types: { name: string; jobs: number; parts: { words: string; found: number }[] }[];
+  learn: boolean;
+  by: string | null;
+  behind: number;
+}
+
+/** What the shed's proved jobs come to, and what is made of it. */
+export async function openRecord(): Promise<RecordPage> {
+  const [outcomes, { learn, own, by }, { learnt }, behind] = await Promise.all([
+    listOutcomes(MOST_JOBS),
+    openOwnOdds(),
+    oddsBefore(new Date()),
+    closedWithoutDigest(CAUGHT_UP),
+  ]);
+  for (const id of behind) digestSoon(id);
+  const { types, jobs } = await typed(outcomes);
+  const record = shedRecord(
+    types.map(({ exposure }) => exposure),
+    jobs,
+  );
+  return {
+    jobs: record.jobs,
+    calibration: record.calibration,
+    wrong: record.wrong,
+    cameBack: record.cameBack,
+    rows: record.classes.map(({ of, found, expected }) => ({
+      of,
+      words: classWords(of),
+      found,
+      expected,
+      factor: own[of] ?? learnt?.factors.shed[of] ?? 1,
+      own: of in own,
+    })),
+    types: record.types.map(({ type, jobs: count, parts }) => ({
+      name: types[type]!.name,
+      jobs: count,
+      parts: parts.slice(0, MOST_PARTS).map(({ part, key, found }) => ({
+        words: partFaultWords(types[type]!.model, part, key),
+        found,
+      })),
+    })),
+    learn,
+    by,
+    behind: behind.length,
+  };
+}
+
+function classWords(of: string): string {
+  const [kind, fault] = of.split('|') as [PartKind, FaultName];
+  return faultClassWords(kind, fault);
+}
+
+function partFaultWords(model: CircuitModel, part: string, key: string | null): string {
+  const words = partWords({ model } as Parameters<typeof partWords>[0], part);
+  const at = model.compiled.partIndex.get(part);
+  if (key === null || at === undefined) return words;
+  const fault = key.slice(part.length + 1) as FaultName;
+  const [, said] = faultClassWords(model.compiled.parts[at]!.part.kind, fault).split(', ');
+  return `${words}, ${said}`;
+}
+
+/** Outcomes with the type of function that each was in. */
+async function typed(outcomes: readonly OutcomeRow[]): Promise<{ types: Type[]; jobs: RecordedJob[] }> {
+  const types: Type[] = [];
+  const at = new Map<string, number>();
+  const jobs: RecordedJob[] = [];
+  for (const {
+    type_key,
+    function_id,
+    function_name,
+    number,
+    part,
+    fault,
+    named,
+    doubt,
+    came_back,
+  } of outcomes) {
+    if (!at.has(type_key)) {
+      const drawn = await findFunction(function_id);
+      if (!drawn) continue;
+      const { model } = drawnOf(drawn.circuit);
+      at.set(type_key, types.length);
+      types.push({ name: function_name, model, exposure: exposureOf(model) });
+    }
+    jobs.push({
+      job: number,
+      type: at.get(type_key)!,
+      part,
+      key: fault === null ? null : faultKey({ ref: part, fault: fault as FaultName }),
+      named,
+      doubt,
+      cameBack: came_back,
+    });
+  }
+  return { types, jobs };
+}
+
+/** Whether the shed's odds are used, and the lead's own in place of learnt ones. */
+export async function settleOdds(settled: OwnOdds, person: string): Promise<{ trouble: string | null }> {
+  await settleOwnOdds(settled, person);
+  learnSoon();
+  revalidatePath('/record');
+  return { trouble: null };
+}
+
+/** Every proved job with what was said of it and what it was, as CSV. */
+export async function recordTable(): Promise<string> {
+  const outcomes = await listOutcomes(MOST_JOBS);
+  const columns = [
+    'job',
+    'closed',
+    'machine',
+    'equipment',
+    'function',
+    'part',
+    'fault',
+    'named',
+    'doubt on the part',
+    'minutes',
+    'came back',
+  ] as const;
+  return writeTable(
+    columns,
+    outcomes.map((one) => ({
+      job: one.number,
+      closed: one.closed_at.toISOString().slice(0, 10),
+      machine: one.machine_code,
+      equipment: one.equipment ?? '',
+      function: one.function_name,
+      part: one.part,
+      fault: one.fault ?? '',
+      named: one.named ?? '',
+      'doubt on the part': (one.doubt.find(([part]) => part === one.part)?.[1] ?? 0).toFixed(3),
+      minutes: Math.round(one.minutes),
+      'came back': one.came_back ? 'yes' : 'no',
+    })),
+  );
+}

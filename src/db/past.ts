@@ -161,7 +161,7 @@ const outcomeRow = z.object({
   fault: z.string().nullable(),
   named: z.string().nullable(),
   place: z.string(),
-  doubt: jsonColumn(z.array(z.tuple([z.string(), z.number()]))),
+  doubt: jsonColumn(z.array(z.array(z.tuple([z.string(), z.number()])))),
   minutes: z.coerce.number(),
   closed_at: z.date(),
   /** Somebody had to come back to the same function within thirty days: what was done is not known to have been it. */

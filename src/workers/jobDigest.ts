@@ -7,7 +7,7 @@ import { likeness } from '@/core/circuit/likeness';
 import type { Experience } from '@/core/diagnosis/experience';
 import { provedMeasures } from '@/core/job/provedMeasures';
 import { placeOfCircuit } from '@/core/shed/learntOdds';
-import { outcomeOf, type JobLeft } from '@/core/shed/outcome';
+import { outcomeOf, type JobLeft, type Outcome } from '@/core/shed/outcome';
 import type { Answer, Outlook } from './protocol';
 import { reduceJob, type JobState } from '@/core/job/reduceJob';
 import { safetyDefects } from '@/core/job/rules/ledgerStanding';
@@ -38,27 +38,39 @@ export function makeJobDigest(task: DigestTask): { digest: JobDigest; past: JobL
   const state = reduceJob(entries);
   const model = new CircuitModel(circuit);
   const readings = state.readings.map(({ reading }) => reading);
-  const answer = service.weigh(
-    { circuit, experience },
-    readings,
-    weighOptions(state, preferences, 1),
-  );
+  const answer = service.weigh({ circuit, experience }, readings, weighOptions(state, preferences, 1));
   return {
     digest: digestOf(task, model, state, answer),
     past: {
       measures: provedMeasures(model, state),
-      outcome: answer.ok ? endedWith(model, state, answer.value, entries[0]?.at) : null,
+      outcome: answer.ok ? endedWith(task, model, state, answer.value) : null,
       type: likeness(circuit),
       place: placeOfCircuit(model),
     },
   };
 }
 
-/** How it ended, against what its readings said before the work; null while it is open. */
-function endedWith(model: CircuitModel, state: JobState, { diagnosis }: Outlook, began: string | undefined) {
-  const { verdict, suspects } = diagnosis;
+/** Readings of a job whose doubt is kept: more of them say no more. */
+const MOST_STEPS = 16;
+
+/** How it ended, against what its readings said on the way; null while it is open. */
+function endedWith(
+  { circuit, entries, preferences, experience }: DigestTask,
+  model: CircuitModel,
+  state: JobState,
+  { diagnosis }: Outlook,
+): Outcome | null {
+  const { verdict } = diagnosis;
   const named = verdict.state === 'name' ? verdict.part : null;
-  return began === undefined ? null : outcomeOf(model, state, { suspects, named, began });
+  const began = entries[0]?.at;
+  if (began === undefined || outcomeOf(model, state, { said: [], named, began }) === null) return null;
+  const readings = state.readings.map(({ reading }) => reading);
+  const said = readings.slice(0, MOST_STEPS).flatMap((_reading, k) => {
+    const options = { ...weighOptions(state, preferences, 0), tests: [] };
+    const answer = service.weigh({ circuit, experience }, readings.slice(0, k + 1), options);
+    return answer.ok ? [answer.value.diagnosis.suspects] : [];
+  });
+  return outcomeOf(model, state, { said, named, began });
 }
 
 function digestOf(

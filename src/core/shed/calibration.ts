@@ -30,7 +30,7 @@ const FOUR_IN_FIVE = 1.2816;
 /** How well the program's doubt came true, over jobs whose fault was shown. */
 export function calibrate(outcomes: readonly Pick<Outcome, 'part' | 'doubt' | 'named'>[]): Calibration {
   const pairs = outcomes.flatMap(({ part, doubt }) =>
-    doubt.map(([ref, share]) => ({ share, isTrue: ref === part })),
+    doubt.flatMap((step) => step.map(([ref, share]) => ({ share, isTrue: ref === part }))),
   );
   const bins = EDGES.slice(0, -1).flatMap((from, k): CalibrationBin[] => {
     const to = EDGES[k + 1]!;

@@ -13,13 +13,19 @@ export interface Outcome {
   /** Its fault; null where the decision names none that the part can have. */
   fault: FaultName | null;
   when: readonly Circumstance[];
-  /** The program's doubt on each part when the decision was taken, shares of one, the largest first; small ones left out. */
-  doubt: readonly (readonly [part: string, share: number])[];
+  /**
+   * The program's doubt on each part after each reading, shares of one, the largest first and small ones left out: what it said on the way
+   * as well as at the end.
+   */
+  doubt: readonly Doubt[];
   /** The part that the program named; null while it had not. */
   named: string | null;
   /** Minutes from the first entry to the hand-over. */
   minutes: number;
 }
+
+/** Shares by part, as they stood after one reading. */
+export type Doubt = readonly (readonly [part: string, share: number])[];
 
 /** What a job leaves behind for the shed, with what it is counted under. */
 export interface JobLeft {
@@ -33,19 +39,20 @@ export interface JobLeft {
 
 /** A doubt of less is not worth keeping. */
 const LEAST_DOUBT = 0.02;
+const SHARE_DIGITS = 4;
 const MINUTE_MS = 60_000;
 
 /**
  * What a job that was handed over shows of its fault; null where it shows none: it was closed without work, or what was done was never
  * seen to help.
  *
- * @param suspects what its readings said before the work
- * @param named the part that they named
+ * @param said what its readings said before the work, after each of them
+ * @param named the part that they named in the end
  */
 export function outcomeOf(
   model: CircuitModel,
   state: JobState,
-  { suspects, named, began }: { suspects: readonly Suspect[]; named: string | null; began: string },
+  { said, named, began }: { said: readonly (readonly Suspect[])[]; named: string | null; began: string },
 ): Outcome | null {
   const { decision, handOver, fixes } = state;
   if (!handOver || !decision || decision.body.action === 'nothing') return null;
@@ -53,18 +60,24 @@ export function outcomeOf(
   if (!fixes.some(({ body }) => body.part === part) || !seenToWork(state)) return null;
   if (!model.compiled.partIndex.has(part)) return null;
   const fault = listFaults(model).find((one) => one.ref === part && one.fault === decision.body.fault);
-  const shares = new Map<string, number>();
-  for (const { part: ref, share } of suspects) shares.set(ref, (shares.get(ref) ?? 0) + share);
   return {
     part,
     fault: fault?.fault ?? null,
     when: state.when,
-    doubt: [...shares]
-      .filter(([, share]) => share >= LEAST_DOUBT)
-      .sort(([, a], [, b]) => b - a),
+    doubt: said.map(doubtOf),
     named,
     minutes: Math.max(0, (Date.parse(handOver.at) - Date.parse(began)) / MINUTE_MS),
   };
+}
+
+/** Doubt on each part, whatever its fault. */
+function doubtOf(suspects: readonly Suspect[]): Doubt {
+  const shares = new Map<string, number>();
+  for (const { part, share } of suspects) shares.set(part, (shares.get(part) ?? 0) + share);
+  return [...shares]
+    .filter(([, share]) => share >= LEAST_DOUBT)
+    .sort(([, a], [, b]) => b - a)
+    .map(([part, share]) => [part, Number(share.toFixed(SHARE_DIGITS))] as const);
 }
 
 /** Something was read or watched after the work, and nothing that was looked for stayed away. */

@@ -1,4 +1,5 @@
 import { calibrate, type Calibration } from './calibration';
+import type { Doubt } from './outcome';
 import type { Exposure } from './learntOdds';
 
 /** A job that was proved, as the record counts it. */
@@ -10,7 +11,7 @@ export interface RecordedJob {
   /** See `faultKey`; null where the decision named no fault that the part can have. */
   key: string | null;
   named: string | null;
-  doubt: readonly (readonly [part: string, share: number])[];
+  doubt: readonly Doubt[];
   cameBack: boolean;
 }
 

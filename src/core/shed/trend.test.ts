@@ -28,7 +28,11 @@ function drifting(seed: number, perDay: number, { count = 10, step = 30, base = 
 
 describe('how a place moves', () => {
   it('says nothing of fewer than four readings, or of three weeks', () => {
-    expect(ask([point(0, 7), point(90, 8), point(180, 9)])).toMatchObject({ state: 'few', toLimit: null, level: 8 });
+    expect(ask([point(0, 7), point(90, 8), point(180, 9)])).toMatchObject({
+      state: 'few',
+      toLimit: null,
+      level: 8,
+    });
     expect(ask([0, 5, 10, 15].map((day) => point(day, 7 + day)))).toMatchObject({ state: 'few' });
   });
 
@@ -81,6 +85,20 @@ describe('how a place moves', () => {
     expect(perYear!.about).toBeCloseTo(-0.9, 3);
     // Two powers of ten from where it began: at day 730, of which 420 are gone.
     expect(toLimit!.about).toBeCloseTo(730.5 - 420, 0);
+  });
+
+  it('a joint that gets worse the worse it is, is followed by factors: a straight line would be late', () => {
+    const points = Array.from({ length: 9 }, (_, k) => point(k * 80, 0.08 * 10 ** ((k * 80) / 700)));
+    const { byFactors, toLimit } = ask(points, { limits: { least: null, most: 1 } });
+    expect(byFactors).toBe(true);
+    // 0.08 V tenfold in 700 days: 1 V on day 768, and the last was read on day 640.
+    expect(Math.abs(toLimit!.about - 128)).toBeLessThan(20);
+    expect(ask(drifting(3, 0.002)).byFactors).toBe(false);
+  });
+
+  it('a last reading past its limit is said, whatever the line has', () => {
+    const points = drifting(3, 0).map((one, k) => (k === 9 ? { ...one, value: 8.4 } : one));
+    expect(ask(points, { limits: { least: 6, most: 8 } })).toMatchObject({ state: 'steady', beyond: 'most' });
   });
 
   it('starts anew at a repair, and says what that changed', () => {

@@ -23,7 +23,7 @@ export interface TrendQuestion {
   repairs: readonly number[];
   /** The day it is. */
   today: number;
-  /** It moves by factors, not by amounts: insulation. */
+  /** It always moves by factors, not by amounts: insulation. Elsewhere whichever fits much better. */
   byFactors: boolean;
 }
 
@@ -53,6 +53,8 @@ export interface Trend {
   toLimit: ToLimit | null;
   /** What the last repair changed: the middle before, and after. */
   step: { day: number; before: number; after: number } | null;
+  /** It moves by factors: the line is straight over powers of ten. */
+  byFactors: boolean;
   /** As many readings as the line stands on. */
   used: number;
 }
@@ -68,6 +70,9 @@ const YEAR_DAYS = 365.25;
 /** Normal deviates: a slope that is none in one case of twenty; four chances in five between two ends. */
 const TRUST_SLOPE = 1.96;
 const FOUR_IN_FIVE = 1.2816;
+/** What moves by less than that is as well a straight line; and how much better the other has to fit. */
+const LEAST_FACTOR = 2;
+const MUCH_BETTER = 0.6;
 /** A season shows in no fewer readings, over no fewer days. */
 const SEASON_POINTS = 10;
 const SEASON_SPAN_DAYS = 300;
@@ -78,7 +83,7 @@ const SEASON_ROUNDS = 8;
  * How a place moves: the middle one of the slopes between all pairs of readings (Theil 1950, Sen 1968), with Kendall's interval about it,
  * a yearly swing taken out where there is one, from the last repair on. One slip among ten readings does not turn it.
  */
-export function trendOf({ points, limits, repairs, today, byFactors }: TrendQuestion): Trend {
+export function trendOf({ points, limits, repairs, today, byFactors: always }: TrendQuestion): Trend {
   const sorted = [...points].sort((a, b) => a.day - b.day);
   const mended = repairs.filter((day) => sorted.some((point) => point.day >= day)).sort((a, b) => a - b);
   const since = mended.at(-1) ?? -Infinity;
@@ -86,9 +91,7 @@ export function trendOf({ points, limits, repairs, today, byFactors }: TrendQues
   // What is free of weather and supply says more than twice as many that are not.
   const clean = standing.filter(({ corrected }) => corrected);
   const used = clean.length >= LEAST_POINTS ? clean : standing;
-  const scale = byFactors ? { to: Math.log, from: Math.exp } : { to: same, from: same };
   const days = used.map(({ day }) => day);
-  const values = used.map(({ value }) => scale.to(value));
   const step = stepOf(sorted, since);
   const span = days.length > 0 ? days.at(-1)! - days[0]! : 0;
   if (used.length < LEAST_POINTS || span < LEAST_SPAN_DAYS) {
@@ -102,9 +105,13 @@ export function trendOf({ points, limits, repairs, today, byFactors }: TrendQues
       beyond: sideBeyond(limits, used.at(-1)?.value ?? NaN),
       toLimit: null,
       step,
+      byFactors: always,
       used: used.length,
     };
   }
+  const byFactors = always || growsByFactors(days, used);
+  const scale = byFactors ? { to: Math.log, from: Math.exp } : { to: same, from: same };
+  const values = used.map(({ value }) => scale.to(value));
   const season = seasonOf(days, values);
   const flat = values.map((value, k) => value - (season ? season.at(days[k]!) : 0));
   const slope = slopeOf(days, flat);
@@ -123,14 +130,35 @@ export function trendOf({ points, limits, repairs, today, byFactors }: TrendQues
   return {
     state,
     level,
-    perYear: { about: yearly(slope.about), least: yearly(slope.likely.least), most: yearly(slope.likely.most) },
+    perYear: {
+      about: yearly(slope.about),
+      least: yearly(slope.likely.least),
+      most: yearly(slope.likely.most),
+    },
     scatterShare: byFactors ? Math.expm1(scatter) : scatter / Math.abs(level),
     swing: season ? (byFactors ? level * Math.expm1(season.half) : season.half) : null,
-    beyond: sideBeyond(limits, level),
+    beyond: sideBeyond(limits, level) ?? sideBeyond(limits, used.at(-1)!.value),
     toLimit: isMoving ? reach(now, error, slope, limits, scale.to) : null,
     step,
+    byFactors,
     used: used.length,
   };
+}
+
+/**
+ * Whether readings that move much follow a line over powers of ten far better than a straight one: a joint that burns gets worse the worse
+ * it is.
+ */
+function growsByFactors(days: readonly number[], points: readonly TrendPoint[]): boolean {
+  const values = points.map(({ value }) => value);
+  const [low, high] = [Math.min(...values), Math.max(...values)];
+  if (low <= 0 || high < LEAST_FACTOR * low) return false;
+  const off = (scaled: readonly number[]) => {
+    const { about } = slopeOf(days, scaled);
+    const left = scaled.map((value, k) => value - about * days[k]!);
+    return robustSpread(left) / Math.max(...scaled.map((value) => Math.abs(value - scaled[0]!)));
+  };
+  return off(values.map(Math.log)) < MUCH_BETTER * off(values);
 }
 
 const same = (value: number) => value;
@@ -224,7 +252,9 @@ function seasonOf(
   let fit: [number, number] = [0, 0];
   // The slope is the middle one of what the swing leaves, the swing fits what the slope leaves.
   for (let round = 0; round < SEASON_ROUNDS; round++) {
-    const left = values.map((value, k) => value - fit[0] * Math.cos(turn(days[k]!)) - fit[1] * Math.sin(turn(days[k]!)));
+    const left = values.map(
+      (value, k) => value - fit[0] * Math.cos(turn(days[k]!)) - fit[1] * Math.sin(turn(days[k]!)),
+    );
     const { about } = slopeOf(days, left);
     const rest = values.map((value, k) => value - about * days[k]!);
     fit = sineOf(days.map(turn), clipped(rest));

@@ -1,7 +1,7 @@
 import type { Calibration } from '@/core/shed/calibration';
 
 const SIZE = 320;
-const EDGE = { left: 46, bottom: 40, top: 10, right: 10 };
+const EDGE = { left: 46, bottom: 40, top: 10, right: 18 };
 const TICKS = [0, 0.25, 0.5, 0.75, 1] as const;
 
 /** What was said against what came true: on the line the doubt is worth what it says. Bars hold four chances in five. */

@@ -43,10 +43,19 @@ export function RecordTable({
       ]),
     [],
   );
-  const data = useMemo(() => [...rows], [rows]);
+  const [all, setAll] = useState(false);
+  const seen = useMemo(() => rows.filter((row) => all || row.found > 0 || row.own), [rows, all]);
+  const data = useMemo(() => [...seen], [seen]);
   const table = useTable({ features, data, columns });
   return (
     <>
+      <OwnOddsForm
+        key={chosen ?? ''}
+        rows={rows}
+        learn={learn}
+        by={by}
+        chosen={rows.find(({ of }) => of === chosen) ?? null}
+      />
       <table className="w-full border-collapse text-[16px]">
         <thead>
           {table.getHeaderGroups().map((group) => (
@@ -106,13 +115,11 @@ export function RecordTable({
           ))}
         </tbody>
       </table>
-      <OwnOddsForm
-        key={chosen ?? ''}
-        rows={rows}
-        learn={learn}
-        by={by}
-        chosen={rows.find(({ of }) => of === chosen) ?? null}
-      />
+      {rows.length > seen.length || all ? (
+        <PlainKey className="mt-3 text-[16px]!" onClick={() => setAll(!all)}>
+          {all ? 'Only what was found' : 'Also what was never found'}
+        </PlainKey>
+      ) : null}
     </>
   );
 }
@@ -136,11 +143,11 @@ function OwnOddsForm({
   const [kept, setKept] = useState(false);
   const [busy, start] = useTransition();
   const settle = () => {
-    const own = Object.fromEntries(rows.filter((row) => row.own).map((row) => [row.of, row.factor]));
-    if (chosen) {
+    const kept = rows.filter((row) => row.own && row.of !== chosen?.of);
+    const own = Object.fromEntries(kept.map((row) => [row.of, row.factor]));
+    if (chosen && factor.trim() !== '') {
       const typed = parseFigure(factor);
-      if (factor.trim() === '') delete own[chosen.of];
-      else if (typed.is === 'figure') own[chosen.of] = typed.value;
+      if (typed.is === 'figure') own[chosen.of] = typed.value;
       else
         return setTrouble(
           `“${factor}” is no factor; type one such as 2.5, or nothing to go by what was learnt.`,
@@ -156,7 +163,7 @@ function OwnOddsForm({
   };
   return (
     <Form
-      className="mt-3 border-t-2 border-ink pt-2"
+      className="border-b-[1.5px] border-rule pb-3"
       onSubmit={(event) => {
         event.preventDefault();
         settle();

@@ -9,6 +9,7 @@ import { shedRecord, type RecordedJob, type ShedRecord } from '@/core/shed/recor
 import { findFunction } from '@/db/library';
 import { closedWithoutDigest, listOutcomes, type OutcomeRow } from '@/db/past';
 import { faultClassWords } from '@/words/en/findings';
+import { KIND_NAMES } from '@/words/en/drawing';
 import { partWords } from '@/words/en/readings';
 import { writeTable } from '@/formats/table';
 import { digestSoon } from '../desk/digests';
@@ -98,8 +99,8 @@ function partFaultWords(model: CircuitModel, part: string, key: string | null): 
   const at = model.compiled.partIndex.get(part);
   if (key === null || at === undefined) return words;
   const fault = key.slice(part.length + 1) as FaultName;
-  const [, said] = faultClassWords(model.compiled.parts[at]!.part.kind, fault).split(', ');
-  return `${words}, ${said}`;
+  const kind = model.compiled.parts[at]!.part.kind;
+  return `${words}, ${faultClassWords(kind, fault).replace(`${KIND_NAMES[kind]}, `, '')}`;
 }
 
 /** Outcomes with the type of function that each was in. */
@@ -158,7 +159,7 @@ export async function recordTable(): Promise<string> {
     'part',
     'fault',
     'named',
-    'doubt on the part',
+    'last doubt on the part',
     'minutes',
     'came back',
   ] as const;
@@ -173,7 +174,7 @@ export async function recordTable(): Promise<string> {
       part: one.part,
       fault: one.fault ?? '',
       named: one.named ?? '',
-      'doubt on the part': (one.doubt.find(([part]) => part === one.part)?.[1] ?? 0).toFixed(3),
+      'last doubt on the part': (one.doubt.at(-1)?.find(([part]) => part === one.part)?.[1] ?? 0).toFixed(3),
       minutes: Math.round(one.minutes),
       'came back': one.came_back ? 'yes' : 'no',
     })),

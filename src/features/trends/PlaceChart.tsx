@@ -25,6 +25,8 @@ const DAY_MS = 86_400_000;
 const WORDS = '15px "Sofia Sans Semi Condensed Variable"';
 /** Room ahead of the last reading, as a share of the past. */
 const AHEAD_SHARE = 0.25;
+/** A line that bends is drawn in so many pieces. */
+const STEPS = 24;
 
 /** A place over the years: every reading, the limit it is held against, repairs, and where the line runs to. */
 export function PlaceChart({
@@ -68,10 +70,18 @@ export function PlaceChart({
     [dots, lines, inks],
   );
   const begin = Date.parse(dots[0]!.at) / DAY_MS;
-  const end = Math.max(...lines.flatMap(({ points }) => points.map(({ x }) => x)), Date.parse(dots.at(-1)!.at) / DAY_MS);
+  const end = Math.max(
+    ...lines.flatMap(({ points }) => points.map(({ x }) => x)),
+    Date.parse(dots.at(-1)!.at) / DAY_MS,
+  );
   const room = Math.max(20, AHEAD_SHARE * (end - begin)) / 2;
   const bounds = [limits?.least, limits?.most].filter((one): one is number => typeof one === 'number');
-  const shown = bounds.filter((one) => isNear(one, dots.map(({ value }) => value)));
+  const shown = bounds.filter((one) =>
+    isNear(
+      one,
+      dots.map(({ value }) => value),
+    ),
+  );
   const options: ChartOptions<'scatter'> = {
     animation: false,
     maintainAspectRatio: false,
@@ -133,8 +143,8 @@ interface Line {
 }
 
 /** The trend over what it stands on, and on to its limit. */
-function linesOf({ kind, dots, trend, limits, repairs }: PlaceTrend): Line[] {
-  const { perYear, level, toLimit, state } = trend;
+function linesOf({ dots, trend, limits, repairs }: PlaceTrend): Line[] {
+  const { perYear, level, toLimit, state, byFactors } = trend;
   if (!perYear || state === 'steady') return [];
   const since = repairs.at(-1);
   const own = since === undefined ? dots : dots.filter(({ at }) => at >= since);
@@ -144,24 +154,26 @@ function linesOf({ kind, dots, trend, limits, repairs }: PlaceTrend): Line[] {
   const begin = Date.parse(first.at) / DAY_MS;
   const at = (day: number) => {
     const years = (day - last) / 365.25;
-    return kind === 'insulation' ? level * (1 + perYear.about) ** years : level + perYear.about * years;
+    return byFactors ? level * (1 + perYear.about) ** years : level + perYear.about * years;
   };
-  // Straight on its own axis in either case: a factor a year is a line over powers of ten.
-  const line: Line = { as: 'line', points: [begin, last].map((x) => ({ x, y: at(x) })) };
+  const between = (from: number, to: number) =>
+    Array.from({ length: STEPS + 1 }, (_, k) => from + ((to - from) * k) / STEPS).map((x) => ({
+      x,
+      y: at(x),
+    }));
+  const line: Line = { as: 'line', points: between(begin, last) };
   const limit = toLimit && limits?.[toLimit.side];
   if (!toLimit || limit === null || limit === undefined) return [line];
-  const ahead: Line = {
-    as: 'ahead',
-    points: [
-      { x: last, y: at(last) },
-      { x: last + toLimit.about, y: limit },
-    ],
-  };
+  const ahead: Line = { as: 'ahead', points: between(last, last + toLimit.about) };
   return [line, ahead];
 }
 
 /** Limits with their words on the line, the far side tinted; repairs as marks on the ground line. */
-function ruled({ repairs, limits, kind }: PlaceTrend, shown: readonly number[], inks: Inks): Plugin<'scatter'> {
+function ruled(
+  { repairs, limits, kind }: PlaceTrend,
+  shown: readonly number[],
+  inks: Inks,
+): Plugin<'scatter'> {
   return {
     id: 'ruled',
     beforeDatasetsDraw: ({ ctx, chartArea: area, scales: { x, y } }) => {

@@ -83,7 +83,8 @@ function faultOf({ model }: Speaker, ref: string, fault: FaultName): string {
 
 /** A fault of a kind of part: "plug pin, bad joint". */
 export function faultClassWords(kind: PartKind, fault: FaultName): string {
-  return `${KIND_NAMES[kind]}, ${FAULT_WORDS_OF[kind]?.[fault] ?? FAULT_WORDS[fault]}`;
+  const words = FAULT_WORDS_OF[kind]?.[fault] ?? FAULT_WORDS[fault];
+  return words.startsWith(`${KIND_NAMES[kind]} `) ? words : `${KIND_NAMES[kind]}, ${words}`;
 }
 
 /** What a part is that was proved to be the cause: an output that nobody asks for is not bad itself. */

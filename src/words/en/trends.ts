@@ -24,7 +24,8 @@ export function placeTitle(
   const behind = stand ? `, ${stand}` : '';
   if (part !== null && kind === 'volts' && kindOfPart(speaker, part) === 'source')
     return `${partWords(speaker, part)}, its volts at work${behind}`;
-  if (part === null && limits?.source.code === 'lost') return `Volts lost, ${testPlace(speaker, test)}${behind}`;
+  if (part === null && limits?.source.code === 'lost')
+    return `Volts lost, ${testPlace(speaker, test)}${behind}`;
   if (part !== null && kind === 'volts') return `${partWords(speaker, part)}, volts lost${behind}`;
   if (part !== null && kind === 'amps') return `${partWords(speaker, part)}, amps${behind}`;
   if (test.kind === 'insulation') return `Insulation ${testPlace(speaker, test)}, ${test.testVolts} V`;
@@ -102,10 +103,7 @@ export function trendWords({ trend, limits, lastOn, dots }: PlaceTrend, today: s
   const latest = toLimit.latest === null ? null : toLimit.latest - gone;
   if (about <= 0) return { moves: `${moves}.`, when: 'May be at its limit by now.', tone: 'stamp' };
   const between = latest === null ? '' : spanBetween(soonest, Math.max(latest, soonest));
-  const until =
-    latest === null
-      ? `${spanWords(soonest)} at the soonest`
-      : between;
+  const until = latest === null ? `${spanWords(soonest)} at the soonest` : between;
   return {
     moves: `${moves}.`,
     when: `At its limit in about ${spanWords(about)}${until === spanWords(about) ? '' : `, ${until}`}.`,
@@ -123,7 +121,9 @@ export function limitWords(source: LimitSource): string {
     case 'lost':
       return `${Math.round(100 * source.share)} % of the supply, which a sound run may lose`;
     case 'insulation':
-      return typeof source.by === 'string' ? `the site’s policy: ${passWords(source.by)}` : source.by.standard;
+      return typeof source.by === 'string'
+        ? `the site’s policy: ${passWords(source.by)}`
+        : source.by.standard;
     case 'sound':
       return 'what the sound circuit may show, by the drawing';
   }
@@ -141,11 +141,11 @@ export function stepWords(
 
 /** How fast it moves: "about 0.3 V a year, 0.2 to 0.4". */
 export function slopeWords(
-  { kind, trend: { perYear, state } }: Pick<PlaceTrend, 'kind' | 'trend'>,
+  { kind, trend: { perYear, state, byFactors } }: Pick<PlaceTrend, 'kind' | 'trend'>,
   gaugeUnit: Parameters<typeof figureWords>[2],
 ): string | null {
   if (!perYear || state === 'steady') return null;
-  if (kind === 'insulation') {
+  if (byFactors) {
     const factor = 1 + perYear.about;
     return factor < 1
       ? `to ${share(factor)} of it in a year`
@@ -169,7 +169,15 @@ function day(iso: string): Date {
 }
 
 /** "186 places followed on 21 machines, 6 of them move or are past their limit". */
-export function followedCount({ all, moving, machines }: { all: number; moving: number; machines: number }): string {
+export function followedCount({
+  all,
+  moving,
+  machines,
+}: {
+  all: number;
+  moving: number;
+  machines: number;
+}): string {
   if (all === 0) return 'No place is followed yet';
   const places = `${all} ${all === 1 ? 'place' : 'places'} followed on ${machines} ${machines === 1 ? 'machine' : 'machines'}`;
   if (moving === 0) return `${places}, none of them moves`;

@@ -3,14 +3,14 @@ import { v7 as uuidv7 } from 'uuid';
 import { NOTHING_LEARNT } from '@/core/shed/learntOdds';
 import type { JobLeft, Outcome } from '@/core/shed/outcome';
 import type { TitledTrend } from '@/core/shed/functionTrends';
-import { learnFromPast } from '@/features/record/learn';
+import { learnFromPast } from './learn';
 import { shedTask } from '@/workers/shedTask';
-import { digestMark, putDigest } from './digests';
-import { findJob, insertJob } from './jobs';
-import { listOutcomes, measuresOf, putLearntOdds, readLearntOdds, readWindings, repairsOf } from './past';
-import { closePool, pool } from './pool';
-import { seedAfresh } from './testing/seedAfresh';
-import { countTrends, findTrend, fleetDots, listTrends, putTrends } from './trends';
+import { digestMark, putDigest } from '@/db/digests';
+import { findJob, insertJob } from '@/db/jobs';
+import { listOutcomes, measuresOf, putLearntOdds, readLearntOdds, readWindings, repairsOf } from '@/db/past';
+import { closePool, pool } from '@/db/pool';
+import { seedAfresh } from '@/db/testing/seedAfresh';
+import { countTrends, findTrend, fleetDots, listTrends, putTrends } from '@/db/trends';
 
 const digest = { made: 0, next: '', runs: [], defects: [] };
 const winding: JobLeft['measures'][number] = {
@@ -29,7 +29,7 @@ const outcome: Outcome = {
   part: 'X31.2',
   fault: 'highResistance',
   when: [],
-  doubt: [['X31.2', 0.96]],
+  doubt: [[['X31.2', 0.96]]],
   named: 'X31.2',
   minutes: 61,
 };
@@ -84,7 +84,13 @@ describe('what jobs left behind', () => {
     const { id, function_id } = (await findJob(398))!;
     await put(id, left());
     expect(await listOutcomes(10)).toContainEqual(
-      expect.objectContaining({ number: 398, part: 'X31.2', named: 'X31.2', came_back: false, doubt: [['X31.2', 0.96]] }),
+      expect.objectContaining({
+        number: 398,
+        part: 'X31.2',
+        named: 'X31.2',
+        came_back: false,
+        doubt: [[['X31.2', 0.96]]],
+      }),
     );
     const { jobs } = await learnFromPast(new Date(), shedTask);
     // The other one that ends here has a job in hand again.
@@ -121,7 +127,10 @@ describe('odds that were learnt', () => {
 });
 
 describe('what drifts', () => {
-  const trend = (place: string, more: Partial<TitledTrend> & { state?: TitledTrend['trend']['state'] } = {}): TitledTrend => ({
+  const trend = (
+    place: string,
+    more: Partial<TitledTrend> & { state?: TitledTrend['trend']['state'] } = {},
+  ): TitledTrend => ({
     kind: 'winding',
     place,
     title: place,
@@ -137,6 +146,7 @@ describe('what drifts', () => {
       beyond: null,
       toLimit: null,
       step: null,
+      byFactors: false,
       used: 5,
     },
     dots: [],
@@ -163,9 +173,15 @@ describe('what drifts', () => {
     const rows = await listTrends(100, { functionId: function_id });
     expect(rows.map(({ body }) => body.place)).toEqual(order);
     const third = rows[2]!;
-    const next = await listTrends(100, { functionId: function_id }, { on: third.sort_on, functionId: function_id, place: third.place_key });
+    const next = await listTrends(
+      100,
+      { functionId: function_id },
+      { on: third.sort_on, functionId: function_id, place: third.place_key },
+    );
     expect(next.map(({ body }) => body.place)).toEqual(order.slice(3));
-    expect((await listTrends(100, { functionId: function_id, moving: true })).map(({ body }) => body.place)).toEqual(order.slice(0, 4));
+    expect(
+      (await listTrends(100, { functionId: function_id, moving: true })).map(({ body }) => body.place),
+    ).toEqual(order.slice(0, 4));
     expect(await countTrends()).toMatchObject({ all: 6, moving: 4, machines: 1 });
     expect((await findTrend(function_id, third.place_key))!.body.mayReachOn).toBe('2027-05-03');
     await putTrends(function_id, []);
@@ -176,7 +192,10 @@ describe('what drifts', () => {
 
 describe('the demo shed with its two winters', () => {
   it('comes from its file: trends, learnt odds, like machines beside each other', async () => {
-    const done = spawnSync('npx', ['tsx', 'scripts/seed.ts', '--fresh'], { encoding: 'utf8', env: process.env });
+    const done = spawnSync('npx', ['tsx', 'scripts/seed.ts', '--fresh'], {
+      encoding: 'utf8',
+      env: process.env,
+    });
     expect(done.stderr.replace(/^npm warn.*$/gm, '').trim()).toBe('');
     const { all, moving, machines } = await countTrends();
     expect(machines).toBeGreaterThan(15);

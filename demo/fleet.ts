@@ -32,8 +32,8 @@ const STOP = ['Engine stop solenoid', 'tractor-blower-stop'] as const;
 /** The rest of the fleet of Ostrel Ridge: machines with no job in hand, and two winters behind them. */
 export const FLEET: readonly DemoMachine[] = [
   ...[3, 5, 6, 9, 10, 11, 12].map(groomer),
-  one('W-3', 'Winch groomer OR-221', 'Winch', [...WINCH], [...HEATER]),
-  one('W-4', 'Winch groomer OR-224', 'Winch', [...WINCH], [...HEATER]),
+  one('W-3', 'Winch groomer OR-226', 'Winch', [...WINCH], [...HEATER]),
+  one('W-4', 'Winch groomer OR-228', 'Winch', [...WINCH], [...HEATER]),
   one('T-1', 'Snow tractor with blower OR-136', 'Tractor', [...STOP], [...HEATER]),
   one('T-2', 'Snow tractor OR-138', 'Tractor', [...STOP]),
   one('L-1', 'Loader OR-129', 'Lift', ['Bucket lock coil over relay', 'loader-bucket-lock']),

@@ -12,7 +12,7 @@ import { openShed } from '@/features/shed/server';
 import { DriftRows } from '@/features/trends/DriftRows';
 import { worstDrift } from '@/features/trends/server';
 import { waitingWords } from '@/words/en/retests';
-import { followedCount } from '@/words/en/trends';
+import { followedCount, soonWords } from '@/words/en/trends';
 import { Heading } from '@/ui/sheet';
 import { Brand } from '@/ui/Brand';
 
@@ -68,10 +68,18 @@ export default async function ShedPage({ searchParams }: Props) {
             <span className="text-[15.5px] font-[550] text-ink2">
               {total} {total === 1 ? 'job' : 'jobs'}
             </span>
+            {drift.counts.soon > 0 ? (
+              <Link
+                href="/drift"
+                className="ml-auto flex min-h-11 items-center text-[16px] font-[650] text-copper-ink underline underline-offset-4"
+              >
+                {soonWords(drift.counts.soon)}
+              </Link>
+            ) : null}
             {due > 0 ? (
               <Link
                 href="/retests"
-                className="ml-auto flex min-h-11 items-center text-[16px] font-[650] text-copper-ink underline underline-offset-4"
+                className={`${drift.counts.soon > 0 ? '' : 'ml-auto'} flex min-h-11 items-center text-[16px] font-[650] text-copper-ink underline underline-offset-4`}
               >
                 {waitingWords(due)}
               </Link>

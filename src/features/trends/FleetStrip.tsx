@@ -20,7 +20,7 @@ export function FleetStrip({
   const x = (value: number) =>
     high === low ? WIDTH / 2 : EDGE + ((WIDTH - 2 * EDGE) * (scale(value) - low)) / (high - low);
   return (
-    <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="w-full max-w-[620px]" role="img" aria-label={label}>
+    <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="w-full" role="img" aria-label={label}>
       <path d={`M0 ${HEIGHT / 2}H${WIDTH}`} stroke="var(--rule)" strokeWidth={2} />
       {fleet.map(({ machine, value }) => (
         <circle

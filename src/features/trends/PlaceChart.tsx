@@ -10,7 +10,7 @@ import {
   type ChartOptions,
   type Plugin,
 } from 'chart.js';
-import { format } from 'date-fns';
+import { addMonths, differenceInCalendarMonths, format, startOfMonth } from 'date-fns';
 import { useMemo } from 'react';
 import { Scatter } from 'react-chartjs-2';
 import type { PlaceTrend } from '@/core/shed/functionTrends';
@@ -82,6 +82,7 @@ export function PlaceChart({
       dots.map(({ value }) => value),
     ),
   );
+  const isLog = kind === 'insulation';
   const options: ChartOptions<'scatter'> = {
     animation: false,
     maintainAspectRatio: false,
@@ -97,16 +98,24 @@ export function PlaceChart({
         ticks: {
           color: inks.ink2,
           font: { family: 'B612', size: 15 },
-          maxTicksLimit: 7,
           callback: (value) => format(new Date(Number(value) * DAY_MS), 'MMM yyyy'),
+        },
+        afterBuildTicks: (axis) => {
+          axis.ticks = monthsBetween(axis.min, axis.max).map((value) => ({ value }));
         },
       },
       y: {
-        type: kind === 'insulation' ? 'logarithmic' : 'linear',
+        type: isLog ? 'logarithmic' : 'linear',
         grid: { color: inks.rule },
         border: { display: false },
         grace: '8%',
-        ...(shown.length > 0 ? { suggestedMin: Math.min(...shown), suggestedMax: Math.max(...shown) } : {}),
+        // Room for the far side of a limit, which is where it must not go.
+        ...(shown.length > 0
+          ? {
+              suggestedMin: (isLog ? 0.5 : 1) * Math.min(...shown),
+              suggestedMax: (isLog ? 2 : 1) * Math.max(...shown),
+            }
+          : {}),
         ticks: {
           color: inks.ink2,
           font: { family: 'B612', size: 15 },
@@ -129,6 +138,18 @@ export function PlaceChart({
     </div>
   );
 }
+
+/** First days of months, evenly apart, no more than fit. */
+function monthsBetween(from: number, to: number): number[] {
+  const first = startOfMonth(new Date(from * DAY_MS));
+  const months = differenceInCalendarMonths(new Date(to * DAY_MS), first);
+  const step = MONTH_STEPS.find((one) => months / one <= MOST_TICKS) ?? 12;
+  return Array.from({ length: Math.floor(months / step) + 1 }, (_, k) => addMonths(first, k * step).getTime() / DAY_MS).filter(
+    (day) => day >= from,
+  );
+}
+const MONTH_STEPS = [1, 2, 3, 6, 12] as const;
+const MOST_TICKS = 6;
 
 /** Limits that lie so far off that the readings would be a flat line are named beside the chart, not drawn. */
 function isNear(limit: number, values: readonly number[]): boolean {

@@ -26,6 +26,7 @@ export function placeTitle(
     return `${partWords(speaker, part)}, its volts at work${behind}`;
   if (part === null && limits?.source.code === 'lost')
     return `Volts lost, ${testPlace(speaker, test)}${behind}`;
+  if (test.kind === 'pressure') return `Pressure at ${testPlace(speaker, test)}${behind}`;
   if (part !== null && kind === 'volts') return `${partWords(speaker, part)}, volts lost${behind}`;
   if (part !== null && kind === 'amps') return `${partWords(speaker, part)}, amps${behind}`;
   if (test.kind === 'insulation') return `Insulation ${testPlace(speaker, test)}, ${test.testVolts} V`;
@@ -147,9 +148,9 @@ export function slopeWords(
   if (!perYear || state === 'steady') return null;
   if (byFactors) {
     const factor = 1 + perYear.about;
-    return factor < 1
-      ? `to ${share(factor)} of it in a year`
-      : `${Number(factor.toPrecision(2))} times as much in a year`;
+    if (factor < 1) return `after a year ${share(factor)} of it is left`;
+    const times = Number(factor.toPrecision(2));
+    return `${times === 2 ? 'twice' : `${times} times`} as much after a year`;
   }
   const of = (value: number) => figureWords(shownAs(kind), Math.abs(value), gaugeUnit);
   return `about ${of(perYear.about)} ${perYear.about < 0 ? 'less' : 'more'} each year`;
@@ -182,4 +183,9 @@ export function followedCount({
   const places = `${all} ${all === 1 ? 'place' : 'places'} followed on ${machines} ${machines === 1 ? 'machine' : 'machines'}`;
   if (moving === 0) return `${places}, none of them moves`;
   return `${places}, ${moving} of them ${moving === 1 ? 'moves or is past its limit' : 'move or are past their limits'}`;
+}
+
+/** How many places are at their limit or may soon be. */
+export function soonWords(count: number): string {
+  return count === 1 ? 'One place is near its limit' : `${count} places are near their limits`;
 }

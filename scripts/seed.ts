@@ -24,6 +24,7 @@ import { preferencesOf } from '../src/features/policy/preferencesOf';
 import { makeJobDigest } from '../src/workers/jobDigest';
 import { NO_EXPERIENCE } from '../src/core/diagnosis/experience';
 import { putPastJobs } from './lib/pastJobs';
+import { putShelf } from './lib/putShelf';
 import type { RowDataPacket } from 'mysql2/promise';
 
 const HOUR = 3_600_000;
@@ -52,6 +53,10 @@ async function fill(): Promise<void> {
   // For the tests: start from the demo data whatever stood there.
   if (process.argv.includes('--fresh')) {
     for (const table of [
+      'requisition_steps',
+      'requisitions',
+      'spare_moves',
+      'spares',
       'learnt_odds',
       'trends',
       'outcomes',
@@ -141,6 +146,7 @@ async function fill(): Promise<void> {
         }),
       );
   }
+  if (!small) await putShelf(now);
   const past = small
     ? 0
     : await putPastJobs(
@@ -149,9 +155,7 @@ async function fill(): Promise<void> {
         Math.min(...JOBS.map(({ hoursAgo }) => now - hoursAgo * HOUR)),
       );
   const machines = MACHINES.length + (small ? 0 : FLEET.length);
-  process.stdout.write(
-    `spiraxis: demo data in place: ${machines} machines, ${JOBS.length + past} jobs\n`,
-  );
+  process.stdout.write(`spiraxis: demo data in place: ${machines} machines, ${JOBS.length + past} jobs\n`);
 }
 
 seed()

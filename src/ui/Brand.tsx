@@ -9,6 +9,7 @@ const YEAR_SECONDS = 31_536_000;
 const PLACES = [
   ['/', 'The shed'],
   ['/machines', 'Machines'],
+  ['/parts', 'Parts'],
   ['/drift', 'Drift'],
   ['/retests', 'Re-tests'],
   ['/record', 'What usually breaks'],

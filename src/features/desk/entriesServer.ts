@@ -10,6 +10,7 @@ import { log } from '../serverLog';
 import { circuitOfJob } from './circuitOfJob';
 import { USUAL_POLICY } from '../policy/policy';
 import { openPolicy } from '../policy/server';
+import { takeFitted } from '../spares/takeFitted';
 import { digestSoon } from './digests';
 import { jobStream, tellJob } from './jobEvents';
 import { knownLog, wholeLog } from './jobLogs';
@@ -87,6 +88,13 @@ export async function appendToJob(
         }
       : one;
   results.push(...appended.map(words));
+  // Also what was there already: the shelf may have been away when it came first, and gives each piece once.
+  const taken = new Set(appended.flatMap(({ id, state }) => (state === 'refused' ? [] : [id])));
+  await takeFitted(
+    job.id,
+    sound.filter(({ id }) => taken.has(id)),
+    now,
+  );
   const added = results.filter(({ state }) => state === 'added').length;
   if (added > 0) {
     tellJob(job.id);

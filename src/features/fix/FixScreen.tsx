@@ -3,7 +3,7 @@
 import { kindOf } from '@/core/kinds/part';
 import { Check } from 'lucide-react';
 import { StepLink } from '../desk/StepLink';
-import { useMemo } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { Field, FIELD, Heading, Hold, MainKey, Nothing } from '@/ui/sheet';
 import { WireMap } from '../asfound/WireMap';
@@ -13,6 +13,7 @@ import { StepLayout } from '../desk/StepLayout';
 import { benchChecks, benchOpen, soundSpare } from '@/core/job/rules/spareOnBench';
 import { measureWords, wantedOnBench } from '@/words/en/bench';
 import { partWords } from '@/words/en/readings';
+import { OfferedSpares } from '../spares/OfferedSpares';
 import { spareRatings } from './spareRatings';
 import { Form } from '@/ui/Form';
 import { blownFuses } from '@/core/job/blownFuses';
@@ -25,6 +26,8 @@ export function FixScreen() {
   const { job, log, speaker } = useDesk();
   const { decision, fixes } = log.state;
   const part = decision?.body.part ?? '';
+  // Taken from the shelf: its number goes into the form, and off the shelf with the fix.
+  const [spare, setSpare] = useState('');
   return (
     <StepLayout
       part={part}
@@ -34,8 +37,10 @@ export function FixScreen() {
             {isOfRefrigerant(speaker.model, part) && decision.body.action !== 'nothing' ? (
               <Hold>{licensedWords(job.policy.refrigerantPeople)}</Hold>
             ) : null}
-            {decision.body.action === 'replace' ? <Spare key={part} part={part} /> : null}
-            <FixForm key={decision.id} part={part} />
+            {decision.body.action === 'replace' ? (
+              <Spare key={part} part={part} chosen={spare} onChoose={setSpare} />
+            ) : null}
+            <FixForm key={decision.id} part={part} spare={spare} onFitted={() => setSpare('')} />
           </>
         ) : (
           <section>
@@ -85,8 +90,16 @@ export function FixScreen() {
   );
 }
 
-function Spare({ part }: { part: string }) {
-  const { speaker, log } = useDesk();
+function Spare({
+  part,
+  chosen,
+  onChoose,
+}: {
+  part: string;
+  chosen: string;
+  onChoose: (number: string) => void;
+}) {
+  const { speaker, log, job } = useDesk();
   const ratings = useMemo(() => spareRatings(speaker.model, part, speaker.gaugeUnit), [speaker, part]);
   const checks = useMemo(() => benchChecks(speaker.model, part), [speaker, part]);
   const tests = log.state.spareTests.filter(({ body }) => body.part === part);
@@ -103,6 +116,7 @@ function Spare({ part }: { part: string }) {
           </div>
         ))}
       </dl>
+      <OfferedSpares job={job.number} part={part} chosen={chosen} onChoose={onChoose} />
       {checks.map((check) => (
         <div key={check.measure} className="flex flex-wrap items-center gap-3 pb-2">
           <span className="text-[17px]">
@@ -161,10 +175,11 @@ const LONGEST = {
   untested: 500,
 } as const;
 
-function FixForm({ part }: { part: string }) {
+function FixForm({ part, spare, onFitted }: { part: string; spare: string; onFitted: () => void }) {
   const { log, speaker } = useDesk();
   const { traits } = kindOf(speaker.model.compiled.circuit.parts.find(({ ref }) => ref === part)!);
-  const { register, handleSubmit, reset, watch } = useForm({ defaultValues: BLANK_FIX });
+  const { register, handleSubmit, reset, watch, setValue } = useForm({ defaultValues: BLANK_FIX });
+  useEffect(() => setValue('spare', spare), [spare, setValue]);
   const replacing = log.state.decision?.body.action === 'replace';
   const unread = useMemo(() => benchOpen(speaker.model, log.state, part), [speaker, log.state, part]);
   const blown = blownFuses(
@@ -188,6 +203,7 @@ function FixForm({ part }: { part: string }) {
       body: { ...fix, ...fitted, part, dated: replacing ? fix.dated : '', ratings: {} },
     });
     reset(BLANK_FIX);
+    onFitted();
   });
   return (
     <Form

@@ -4,6 +4,7 @@ import type { CircuitModel } from '@/core/circuit/model';
 import type { Part } from '@/core/circuit/partSchema';
 import { partsBeside } from '@/core/diagnosis/partsAcross';
 import { branchAmps } from '@/core/circuit/world';
+import { nominalVolts } from '@/core/shed/nominalVolts';
 import { benchChecks } from '@/core/job/rules/spareOnBench';
 import type { GaugeMark } from '@/core/units/quantities';
 import { pressureWords, quantity } from '@/words/en/readings';
@@ -142,19 +143,6 @@ function ratingsOf(model: CircuitModel, part: Part, gaugeUnit: GaugeMark): Ratin
 
 /** Below this nothing is carried, amperes. */
 const LEAST_AMPS = 1e-3;
-/** Nominal volts that supplies are named by; a battery that reads 13.1 V is a 12 V one. */
-const NOMINAL_VOLTS = [5, 6, 12, 24, 36, 48, 80, 110, 120, 208, 220, 230, 240, 277, 400, 480];
-const NEAR_NOMINAL = 0.08;
-/** A battery on charge stands up to a fifth over its name. */
-const CHARGED = 0.2;
-
-function nominal(volts: number, alternating: boolean): number {
-  const over = alternating ? NEAR_NOMINAL : CHARGED;
-  const near = NOMINAL_VOLTS.filter((one) => volts / one - 1 >= -NEAR_NOMINAL && volts / one - 1 <= over);
-  const best = near.sort((a, b) => Math.abs(volts - a) - Math.abs(volts - b))[0];
-  return best ?? significant(volts, 2);
-}
-
 /** Body of a part, and whether it stands on alternating volts. */
 function bodyOf({ compiled }: CircuitModel, { ref }: Part) {
   const { branches } = compiled.parts[compiled.partIndex.get(ref)!]!;
@@ -168,7 +156,7 @@ function bodyOf({ compiled }: CircuitModel, { ref }: Part) {
 function voltsWords(model: CircuitModel, part: Part): string {
   const own = bodyOf(model, part);
   if (!own || own.body.volts === 0) return OLD_LABEL;
-  return `${nominal(own.body.volts, own.alternating)} V ${own.alternating ? 'AC' : 'DC'}, and as on the old label`;
+  return `${nominalVolts(own.body.volts, own.alternating)} V ${own.alternating ? 'AC' : 'DC'}, and as on the old label`;
 }
 
 /** What it takes at those volts; nothing where nobody knows what limits its current. */
@@ -177,7 +165,7 @@ function powerWords(model: CircuitModel, part: Part): string | undefined {
   if (part.kind === 'transformer') return part.va ? `${part.va} VA, never less` : OLD_LABEL;
   if (!own || own.body.volts === 0 || !own.body.ohmsKnown || !own.body.impedanceKnown) return OLD_LABEL;
   const { ohms, reactance, volts } = own.body;
-  const power = significant(nominal(volts, own.alternating) ** 2 / Math.hypot(ohms, reactance), 2);
+  const power = significant(nominalVolts(volts, own.alternating) ** 2 / Math.hypot(ohms, reactance), 2);
   return `about ${power} ${reactance > 0 ? 'VA, sealed' : 'W'}`;
 }
 
@@ -199,7 +187,7 @@ function contactWords(model: CircuitModel, { ref }: Part): string {
   if (!(most > LEAST_AMPS)) return OLD_LABEL;
   const { a, volts } = contacts[0]!;
   const alternating = model.compiled.alternating[a] === 1;
-  const at = `${nominal(volts, alternating)} V ${alternating ? 'AC' : 'DC'}`;
+  const at = `${nominalVolts(volts, alternating)} V ${alternating ? 'AC' : 'DC'}`;
   return `${quantity('amps', significant(most, 2))} carried here at ${at}; duty as on the old label`;
 }
 
@@ -207,7 +195,7 @@ function contactWords(model: CircuitModel, { ref }: Part): string {
 function suppressorVolts(model: CircuitModel, part: Part): string {
   const own = bodyOf(model, part);
   return own && own.body.volts > 0
-    ? `over ${nominal(own.body.volts, own.alternating)} V with room for spikes, as on the old part`
+    ? `over ${nominalVolts(own.body.volts, own.alternating)} V with room for spikes, as on the old part`
     : OLD_LABEL;
 }
 
@@ -217,7 +205,7 @@ function suppressorAmps(model: CircuitModel, { ref }: Part): string {
     0,
     ...partsBeside(model, model.compiled.parts[model.compiled.partIndex.get(ref)!]!).map(({ branches }) => {
       const { volts, ohms, ohmsKnown } = branches[0]!;
-      return ohmsKnown && ohms > 0 ? nominal(volts, false) / ohms : 0;
+      return ohmsKnown && ohms > 0 ? nominalVolts(volts, false) / ohms : 0;
     }),
   );
   return most > LEAST_AMPS

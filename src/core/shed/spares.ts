@@ -1,0 +1,197 @@
+import { z } from 'zod';
+import { kindOf } from '../kinds/part/index';
+import type { PartKind } from '../kinds/part/module';
+import type { CircuitModel } from '../circuit/model';
+import { branchAmps } from '../circuit/world';
+import { significant } from '../units/significant';
+import { nominalVolts } from './nominalVolts';
+
+/** What is said of a spare by its label; what is not known is left out. */
+export const spareRatings = z
+  .strictObject({
+    volts: z.number().positive().max(100_000),
+    current: z.enum(['AC', 'DC']),
+    ohms: z.number().positive().max(1e9),
+    watts: z.number().positive().max(1e6),
+    va: z.number().positive().max(1e6),
+    /** What its contacts carry, and of which kind they are: as many of each. */
+    contactAmps: z.number().positive().max(10_000),
+    normallyOpen: z.number().int().min(0).max(12),
+    normallyClosed: z.number().int().min(0).max(12),
+    /** A fuse's or breaker's. */
+    amps: z.number().positive().max(10_000),
+    mm2: z.number().positive().max(1000),
+    seconds: z.number().positive().max(1e6),
+    /** Of a valve: its ways and positions, 5/3. */
+    ways: z.string().trim().min(1).max(10),
+    /** Highest pressure it bears, kPa. */
+    kPa: z.number().positive().max(1e6),
+  })
+  .partial();
+export type SpareRatings = z.infer<typeof spareRatings>;
+export type RatingName = keyof SpareRatings;
+
+/** What a part in its own circuit asks of a spare. */
+export interface Wanted {
+  kind: PartKind;
+  ratings: SpareRatings;
+  /** How far its ohms may be off, a share; null where nobody said. */
+  ohmsTolerance: number | null;
+}
+
+/** How one rating of a spare stands against what is wanted. */
+export interface Difference {
+  rating: RatingName;
+  wanted: number | string;
+  /** Null: the label in stock says nothing of it. */
+  has: number | string | null;
+  /** It does the work, and is not the same: more than is needed. */
+  isMore: boolean;
+}
+
+/** Whether a spare does: all that is wanted is known and met; it is met as far as it is known; or it does not do. */
+export type Fit = 'fits' | 'askLabel' | 'doesNot';
+
+export interface SpareMatch {
+  fit: Fit;
+  /** What is not as wanted, or not known. */
+  differs: Difference[];
+}
+
+/** Ohms of a winding from a label and of the one that is wanted may be off by so much where no tolerance is said. */
+const USUAL_TOLERANCE = 0.1;
+const LEAST_AMPS = 1e-3;
+
+/** What a spare for a part has to have, by what the solved circuit asks of it there; null where there is no such part. */
+export function wantedSpare(model: CircuitModel, ref: string): Wanted | null {
+  const compiled = model.compiled.parts[model.compiled.partIndex.get(ref) ?? -1];
+  if (!compiled) return null;
+  const { part, branches } = compiled;
+  const { alternating } = model.compiled;
+  const body = branches.find(({ role }) => role === 'body');
+  const ratings: SpareRatings = {};
+  const isAlternating = body !== undefined && (alternating[body.a] === 1 || alternating[body.b] === 1);
+  if (body && body.volts > 0 && kindOf(part).traits.draws) {
+    ratings.volts = nominalVolts(body.volts, isAlternating);
+    ratings.current = isAlternating ? 'AC' : 'DC';
+    if (body.ohmsKnown && kindOf(part).traits.ohmic) ratings.ohms = significant(body.ohms, 3);
+  }
+  const contacts = branches.filter(
+    ({ role }) => role === 'made' || role === 'resting' || (role === 'body' && isContact(part.kind)),
+  );
+  if (contacts.length > 0) {
+    const carried = mostAmps(
+      model,
+      contacts.map(({ index }) => index),
+    );
+    if (carried > LEAST_AMPS) ratings.contactAmps = significant(carried, 2);
+    const made = branches.filter(({ role }) => role === 'made').length;
+    const resting = branches.filter(({ role }) => role === 'resting').length;
+    if (made > 0) ratings.normallyOpen = made;
+    if (resting > 0) ratings.normallyClosed = resting;
+  }
+  if ((part.kind === 'fuse' || part.kind === 'breaker') && part.amps !== undefined) ratings.amps = part.amps;
+  if (part.kind === 'wire' && part.mm2 !== undefined) ratings.mm2 = part.mm2;
+  if (part.kind === 'timer') ratings.seconds = part.seconds;
+  if (part.kind === 'valve') ratings.ways = part.ways;
+  if (part.kind === 'transformer' && part.va !== undefined) ratings.va = part.va;
+  return {
+    kind: part.kind,
+    ratings,
+    ohmsTolerance: body && body.tolerance > 0 && body.ohmsKnown ? body.tolerance : null,
+  };
+}
+
+function isContact(kind: PartKind): boolean {
+  return kind === 'switch' || kind === 'pressureSwitch' || kind === 'timer';
+}
+
+/** The most that pieces carry on the sound machine, at once where a timer feeds. */
+function mostAmps(model: CircuitModel, pieces: readonly number[]): number {
+  const timed = model.compiled.circuit.parts.some(({ kind }) => kind === 'timer');
+  const setups = model.combinations.flatMap((controls) => [
+    { controls },
+    ...(timed ? [{ controls, afterSeconds: 0 }] : []),
+  ]);
+  return setups.reduce((top, setup) => {
+    const world = model.situation(setup).solve({ mode: 'live' });
+    return pieces.reduce((high, index) => Math.max(high, Math.abs(branchAmps(world, index))), top);
+  }, 0);
+}
+
+/**
+ * How a rating has to meet what is wanted. A fuse is never larger and never smaller; a winding's volts and kind of current are its own; what
+ * carries may carry more.
+ */
+const RULES: Readonly<Record<RatingName, 'same' | 'atLeast' | 'ohms' | 'told'>> = {
+  volts: 'same',
+  current: 'same',
+  ohms: 'ohms',
+  // Follows from volts and ohms: said beside them, and held against nothing.
+  watts: 'told',
+  va: 'atLeast',
+  contactAmps: 'atLeast',
+  normallyOpen: 'atLeast',
+  normallyClosed: 'atLeast',
+  amps: 'same',
+  mm2: 'atLeast',
+  seconds: 'same',
+  ways: 'same',
+  kPa: 'atLeast',
+};
+
+/** Whether a spare does for what is wanted. A rating that its label does not say is never taken for met. */
+export function matchSpare(wanted: Wanted, spare: { kind: PartKind; ratings: SpareRatings }): SpareMatch {
+  if (spare.kind !== wanted.kind) return { fit: 'doesNot', differs: [] };
+  const differs: Difference[] = [];
+  let fit: Fit = 'fits';
+  for (const [name, value] of Object.entries(wanted.ratings) as [RatingName, number | string][]) {
+    const has = spare.ratings[name] ?? null;
+    const standing = has === null ? 'unknown' : meets(name, value, has, wanted.ohmsTolerance);
+    if (standing === 'same') continue;
+    if (RULES[name] === 'told') continue;
+    differs.push({ rating: name, wanted: value, has, isMore: standing === 'more' });
+    if (standing === 'no') fit = 'doesNot';
+    else if (standing === 'unknown' && fit === 'fits') fit = 'askLabel';
+  }
+  // Nothing is known that a spare could be told by: the label decides.
+  if (Object.keys(wanted.ratings).length === 0) fit = 'askLabel';
+  return { fit, differs };
+}
+
+function meets(
+  name: RatingName,
+  wanted: number | string,
+  has: number | string,
+  tolerance: number | null,
+): 'same' | 'more' | 'no' {
+  if (wanted === has) return 'same';
+  if (typeof wanted !== 'number' || typeof has !== 'number') return 'no';
+  switch (RULES[name]) {
+    case 'same':
+    case 'told':
+      return 'no';
+    case 'atLeast':
+      return has > wanted ? 'more' : 'no';
+    case 'ohms':
+      return Math.abs(has / wanted - 1) <= (tolerance ?? USUAL_TOLERANCE) ? 'same' : 'no';
+  }
+}
+
+const FITS: readonly Fit[] = ['fits', 'askLabel', 'doesNot'];
+
+/** The best first: what fits, with the least that is more than needed, and what lies nearer to hand where there is a choice. */
+export function rankSpares<T extends { kind: PartKind; ratings: SpareRatings; stock: number }>(
+  wanted: Wanted,
+  spares: readonly T[],
+): (T & SpareMatch)[] {
+  return spares
+    .filter(({ kind }) => kind === wanted.kind)
+    .map((spare) => ({ ...spare, ...matchSpare(wanted, spare) }))
+    .sort(
+      (a, b) =>
+        FITS.indexOf(a.fit) - FITS.indexOf(b.fit) ||
+        Number(b.stock > 0) - Number(a.stock > 0) ||
+        a.differs.length - b.differs.length,
+    );
+}

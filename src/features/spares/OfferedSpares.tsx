@@ -1,0 +1,80 @@
+'use client';
+
+import { useEffect, useState } from 'react';
+import { NotAnswered, askServer } from '../askServer';
+import { PlainKey } from '@/ui/sheet';
+import { FIT_WORDS } from '@/words/en/spares';
+import type { Offered } from './server';
+
+const TONE = { fits: 'text-verdi', askLabel: 'text-copper-ink', doesNot: 'text-stamp' } as const;
+
+/** What lies on the shelf for a part, the best first: why it fits or does not, where it lies, and taking it. */
+export function OfferedSpares({
+  job,
+  part,
+  chosen,
+  onChoose,
+}: {
+  job: number;
+  part: string;
+  /** Number of the one that was taken; empty while none was. */
+  chosen: string;
+  onChoose: (number: string) => void;
+}) {
+  const [state, setState] = useState<{ offered: readonly Offered[] } | { trouble: string } | null>(null);
+  useEffect(() => {
+    const left = new AbortController();
+    askServer<Offered[]>(`/api/jobs/${job}/spares?part=${encodeURIComponent(part)}`, {
+      signal: left.signal,
+    }).then(
+      (offered) => setState({ offered }),
+      (error: unknown) => {
+        if (left.signal.aborted) return;
+        // The shelf is a help, not a gate: the number can be typed.
+        setState({
+          trouble:
+            error instanceof NotAnswered && error.status > 0
+              ? error.message
+              : 'The shelf cannot be seen from here now.',
+        });
+      },
+    );
+    return () => left.abort();
+  }, [job, part]);
+  if (state === null) return <p className="py-1 text-[16px] text-ink2">Looking on the shelf …</p>;
+  if ('trouble' in state) return <p className="py-1 text-[16px] text-copper-ink">{state.trouble}</p>;
+  if (state.offered.length === 0)
+    return <p className="py-1 text-[16px] text-ink2">Nothing of this kind lies on the shelf.</p>;
+  return (
+    <ul className="border-t-[1.5px] border-rule" aria-label="On the shelf">
+      {state.offered.map(({ number, name, place, stock, fit, says, differs }) => (
+        <li
+          key={number}
+          className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b-[1.5px] border-rule py-1.5"
+          data-testid="offered"
+          data-fit={fit}
+        >
+          <span className="min-w-0 flex-1 basis-[260px] break-words text-[16px]">
+            <strong className="fig-bold">{number}</strong> {name}, {says}
+            <span className={`block text-[15.5px] font-[620] ${TONE[fit]}`}>
+              {FIT_WORDS[fit]}
+              {differs.length > 0 ? `: ${differs.join('; ')}` : ''}
+            </span>
+          </span>
+          <span className="text-[15.5px] text-ink2">
+            {stock > 0 ? `${stock} in ${place || 'the shed'}` : 'none left'}
+          </span>
+          {fit === 'doesNot' || stock < 1 ? null : (
+            <PlainKey
+              className="px-3! text-[15.5px]!"
+              aria-pressed={chosen === number}
+              onClick={() => onChoose(chosen === number ? '' : number)}
+            >
+              {chosen === number ? 'Taken' : 'Take it'}
+            </PlainKey>
+          )}
+        </li>
+      ))}
+    </ul>
+  );
+}

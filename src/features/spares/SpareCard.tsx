@@ -1,0 +1,252 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { useState, useTransition } from 'react';
+import { useForm } from 'react-hook-form';
+import type { PartKind } from '@/core/kinds/part/module';
+import type { RatingName, SpareRatings } from '@/core/shed/spares';
+import { parseFigure } from '@/core/units/parseFigure';
+import type { SpareRow } from '@/db/spares';
+import { Form } from '@/ui/Form';
+import { Field, FIELD, Heading, MainKey, PlainKey, Trouble } from '@/ui/sheet';
+import { KIND_NAMES } from '@/words/en/drawing';
+import { MOVE_WORDS, RATING_NAMES } from '@/words/en/spares';
+import { askPieces, keepSpare, movePieces } from './actions';
+
+const SILENT = { trouble: 'The server does not answer. What was typed stands here; try again.' };
+const FIGURES = Object.keys(RATING_NAMES).filter(
+  (name): name is Exclude<RatingName, 'current' | 'ways'> => name !== 'current' && name !== 'ways',
+);
+
+interface Typed extends Record<string, string> {
+  number: string;
+  name: string;
+  kind: string;
+  current: string;
+  ways: string;
+  fitting: string;
+  place: string;
+  minimum: string;
+  price: string;
+  leadDays: string;
+  supplier: string;
+}
+
+/** A spare's card: what its label says, where it lies, and what it costs. */
+export function SpareCard({
+  spare,
+  kinds,
+}: {
+  spare: SpareRow | null;
+  /** Kinds of part, by name. */
+  kinds: readonly PartKind[];
+}) {
+  const router = useRouter();
+  const { register, handleSubmit } = useForm<Typed>({ defaultValues: typedOf(spare) });
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const [kept, setKept] = useState(false);
+  const [busy, start] = useTransition();
+  const keep = handleSubmit((typed) => {
+    const read = factsOf(typed);
+    if ('trouble' in read) return setTrouble(read.trouble);
+    start(async () => {
+      const answer = await keepSpare({ ...read.facts, id: spare?.id ?? null }).catch(() => SILENT);
+      setTrouble(answer.trouble);
+      setKept(answer.trouble === null);
+      if (answer.trouble === null && typed.number.trim() !== spare?.number)
+        router.push(`/parts/${encodeURIComponent(typed.number.trim())}`);
+    });
+  });
+  const figure = (name: RatingName) => {
+    const { name: words, unit } = RATING_NAMES[name];
+    const said = words.charAt(0).toUpperCase() + words.slice(1);
+    return (
+      <Field key={name} label={unit ? `${said}, ${unit}` : said}>
+        <input className={`${FIELD} fig`} inputMode="decimal" {...register(name)} />
+      </Field>
+    );
+  };
+  return (
+    <Form
+      className="grid grid-cols-2 gap-3 pt-2 max-tablet:grid-cols-1"
+      onSubmit={(event) => void keep(event)}
+    >
+      <Field label="Number">
+        <input className={FIELD} maxLength={60} {...register('number')} />
+      </Field>
+      <Field label="What it is">
+        <input className={FIELD} maxLength={160} {...register('name')} />
+      </Field>
+      <Field label="Kind of part">
+        <select className={FIELD} {...register('kind')}>
+          {kinds.map((kind) => (
+            <option key={kind} value={kind}>
+              {KIND_NAMES[kind]}
+            </option>
+          ))}
+        </select>
+      </Field>
+      <Field label="Plug, thread, ports">
+        <input className={FIELD} maxLength={200} {...register('fitting')} />
+      </Field>
+      <div className="col-span-full">
+        <Heading aside="what stands there; empty where it says nothing">Its label</Heading>
+      </div>
+      <Field label="AC or DC">
+        <select className={FIELD} {...register('current')}>
+          <option value="">not said</option>
+          <option value="DC">DC</option>
+          <option value="AC">AC</option>
+        </select>
+      </Field>
+      {FIGURES.map(figure)}
+      <Field label="Ways of a valve">
+        <input className={FIELD} maxLength={10} placeholder="5/3" {...register('ways')} />
+      </Field>
+      <div className="col-span-full">
+        <Heading>The shelf</Heading>
+      </div>
+      <Field label="Where it lies">
+        <input className={FIELD} maxLength={120} {...register('place')} />
+      </Field>
+      <Field label="Never fewer than">
+        <input className={`${FIELD} fig`} inputMode="numeric" {...register('minimum')} />
+      </Field>
+      <Field label="Price">
+        <input className={`${FIELD} fig`} inputMode="decimal" {...register('price')} />
+      </Field>
+      <Field label="Days until it comes">
+        <input className={`${FIELD} fig`} inputMode="numeric" {...register('leadDays')} />
+      </Field>
+      <Field label="Supplier" className="col-span-full">
+        <input className={FIELD} maxLength={160} {...register('supplier')} />
+      </Field>
+      {trouble ? (
+        <div className="col-span-full">
+          <Trouble>{trouble}</Trouble>
+        </div>
+      ) : null}
+      <div className="col-span-full flex items-center gap-4">
+        <MainKey type="submit" disabled={busy}>
+          Keep it
+        </MainKey>
+        <span role="status" className="text-verdi">
+          {kept ? '✓ Kept.' : ''}
+        </span>
+      </div>
+    </Form>
+  );
+}
+
+/** Pieces that come and go by hand, and asking for more. */
+export function MovePieces({ number }: { number: string }) {
+  const [person, setPerson] = useState('');
+  const [count, setCount] = useState('');
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const [busy, start] = useTransition();
+  const act = (work: (count: number) => Promise<{ trouble: string | null }>) => {
+    const typed = parseFigure(count);
+    if (typed.is !== 'figure' || !Number.isInteger(typed.value))
+      return setTrouble(`“${count}” is no number of pieces; type a whole one.`);
+    start(async () => {
+      const answer = await work(typed.value).catch(() => SILENT);
+      setTrouble(answer.trouble);
+      if (answer.trouble === null) setCount('');
+    });
+  };
+  return (
+    <div className="py-2">
+      <div className="flex flex-wrap items-end gap-3">
+        <Field label="Pieces" className="w-[110px]">
+          <input
+            className={`${FIELD} fig`}
+            inputMode="numeric"
+            value={count}
+            onChange={(event) => setCount(event.target.value)}
+          />
+        </Field>
+        <Field label="Who does it" className="w-[200px]">
+          <input
+            className={FIELD}
+            maxLength={60}
+            value={person}
+            onChange={(event) => setPerson(event.target.value)}
+          />
+        </Field>
+      </div>
+      <div className="flex flex-wrap gap-2 pt-2">
+        <PlainKey disabled={busy} onClick={() => act((by) => movePieces(number, by, 'counted', person))}>
+          {MOVE_WORDS.counted}: more or fewer
+        </PlainKey>
+        <PlainKey
+          disabled={busy}
+          onClick={() => act((by) => movePieces(number, -Math.abs(by), 'sentBack', person))}
+        >
+          {MOVE_WORDS.sentBack}
+        </PlainKey>
+        <PlainKey disabled={busy} onClick={() => act((by) => askPieces(number, by, person))}>
+          Ask for so many
+        </PlainKey>
+      </div>
+      {trouble ? <Trouble>{trouble}</Trouble> : null}
+    </div>
+  );
+}
+
+function typedOf(spare: SpareRow | null): Typed {
+  const words = (value: number | string | null | undefined) =>
+    value === null || value === undefined ? '' : String(value);
+  return {
+    number: spare?.number ?? '',
+    name: spare?.name ?? '',
+    kind: spare?.kind ?? 'coil',
+    current: words(spare?.ratings.current),
+    ways: words(spare?.ratings.ways),
+    ...Object.fromEntries(FIGURES.map((name) => [name, words(spare?.ratings[name])])),
+    fitting: spare?.fitting ?? '',
+    place: spare?.place ?? '',
+    minimum: words(spare?.minimum ?? 0),
+    price: words(spare?.price),
+    leadDays: words(spare?.lead_days),
+    supplier: spare?.supplier ?? '',
+  };
+}
+
+type Facts = Omit<Parameters<typeof keepSpare>[0], 'id'>;
+
+/** The card as it was typed; what is no figure is named, and nothing is made of it. */
+function factsOf(typed: Typed): { facts: Facts } | { trouble: string } {
+  const wrong: string[] = [];
+  const figure = (text: string | undefined, label: string): number | undefined => {
+    const read = parseFigure(text ?? '');
+    if (read.is === 'none')
+      wrong.push(`${label}: “${read.typed}” is no figure; type one such as 24, or nothing.`);
+    return read.is === 'figure' ? read.value : undefined;
+  };
+  const ratings: Record<string, unknown> = {};
+  for (const name of FIGURES) {
+    const value = figure(typed[name], RATING_NAMES[name].name);
+    if (value !== undefined) ratings[name] = value;
+  }
+  if (typed.current) ratings.current = typed.current;
+  if (typed.ways.trim()) ratings.ways = typed.ways.trim();
+  const minimum = figure(typed.minimum, 'Never fewer than') ?? 0;
+  const price = figure(typed.price, 'Price') ?? null;
+  const leadDays = figure(typed.leadDays, 'Days until it comes') ?? null;
+  if (wrong[0]) return { trouble: wrong[0] };
+  const { number, name, kind, fitting, place, supplier } = typed;
+  return {
+    facts: {
+      number,
+      name,
+      kind: kind as PartKind,
+      ratings: ratings as SpareRatings,
+      fitting,
+      place,
+      minimum,
+      price,
+      leadDays,
+      supplier,
+    },
+  };
+}

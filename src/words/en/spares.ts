@@ -1,0 +1,84 @@
+import type { Difference, Fit, RatingName, SpareRatings } from '@/core/shed/spares';
+import type { MoveWhy, RequisitionState } from '@/core/shed/requisition';
+import { formatQuantity } from '@/core/units/formatQuantity';
+
+/** A rating's name in a form and in a sentence, and its unit. */
+export const RATING_NAMES: Readonly<Record<RatingName, { name: string; unit: string }>> = {
+  volts: { name: 'volts', unit: 'V' },
+  current: { name: 'AC or DC', unit: '' },
+  ohms: { name: 'ohms at 20 °C', unit: 'Ω' },
+  watts: { name: 'watts', unit: 'W' },
+  va: { name: 'volt-amperes', unit: 'VA' },
+  contactAmps: { name: 'amps of its contacts', unit: 'A' },
+  normallyOpen: { name: 'contacts, normally open', unit: '' },
+  normallyClosed: { name: 'contacts, normally closed', unit: '' },
+  amps: { name: 'amps', unit: 'A' },
+  mm2: { name: 'cross-section', unit: 'mm²' },
+  seconds: { name: 'seconds', unit: 's' },
+  ways: { name: 'ways', unit: '' },
+  kPa: { name: 'highest pressure', unit: 'kPa' },
+};
+
+function valueWords(rating: RatingName, value: number | string): string {
+  const { unit, name } = RATING_NAMES[rating];
+  if (typeof value === 'string') return value;
+  return unit === '' ? `${value} ${name}` : formatQuantity(value, unit);
+}
+
+/** What a label says: "24 V DC, 31.5 Ω, 2-pin". */
+export function ratingsWords(ratings: SpareRatings, fitting: string): string {
+  const { volts, current, ...rest } = ratings;
+  const supply = [volts === undefined ? '' : `${volts} V`, current ?? ''].filter(Boolean).join(' ');
+  const others = (Object.entries(rest) as [RatingName, number | string][]).map(([name, value]) =>
+    valueWords(name, value),
+  );
+  return [supply, ...others, fitting].filter(Boolean).join(', ') || 'nothing said of it';
+}
+
+/** How a spare stands against what is wanted: "12 V where 24 V is wanted". */
+export function differenceWords({ rating, wanted, has, isMore }: Difference): string {
+  const due = valueWords(rating, wanted);
+  if (has === null)
+    return `its card does not say ${RATING_NAMES[rating].name}: ${due} is wanted, read its label`;
+  return isMore
+    ? `${valueWords(rating, has)}, more than the ${due} that is needed`
+    : `${valueWords(rating, has)} where ${due} is wanted`;
+}
+
+export const FIT_WORDS: Readonly<Record<Fit, string>> = {
+  fits: 'fits by its ratings',
+  askLabel: 'read its label first',
+  doesNot: 'does not fit',
+};
+
+export const STATE_WORDS: Readonly<Record<RequisitionState, string>> = {
+  asked: 'asked for',
+  approved: 'approved',
+  refused: 'refused',
+  ordered: 'ordered',
+  received: 'received',
+};
+/** What is pressed to bring one there. */
+export const STEP_WORDS: Readonly<Record<RequisitionState, string>> = {
+  asked: 'Ask',
+  approved: 'Approve',
+  refused: 'Refuse',
+  ordered: 'Ordered',
+  received: 'Received',
+};
+
+export const MOVE_WORDS: Readonly<Record<MoveWhy, string>> = {
+  used: 'fitted',
+  received: 'received',
+  counted: 'counted',
+  sentBack: 'bad, sent back',
+};
+
+/** When something ordered is to come, seen from a day: "due Thursday", "2 days late". */
+export function dueWords(due: string | null, today: string): { words: string; late: boolean } {
+  if (due === null) return { words: 'no day said', late: false };
+  const days = Math.round((Date.parse(`${due}T12:00:00Z`) - Date.parse(`${today}T12:00:00Z`)) / 86_400_000);
+  if (days < 0) return { words: `${-days} ${days === -1 ? 'day' : 'days'} late`, late: true };
+  if (days === 0) return { words: 'due today', late: false };
+  return { words: `due ${due}`, late: false };
+}

@@ -2,7 +2,6 @@ import { CircuitModel } from '../src/core/circuit/model';
 import type { PartKind } from '../src/core/kinds/part/module';
 import { wantedSpare, type SpareRatings } from '../src/core/shed/spares';
 import { KIND_NAMES } from '../src/words/en/drawing';
-import { ratingsWords } from '../src/words/en/spares';
 import { loadDemoCircuit, MACHINES } from './shed';
 
 export interface ShelfCard {
@@ -40,6 +39,19 @@ const FITTINGS: Partial<Record<PartKind, string>> = {
   hose: '8 mm',
   fuse: 'blade',
   switch: 'panel, 22 mm',
+};
+const NAMES: Partial<Record<PartKind, string>> = {
+  coil: 'Valve coil',
+  relay: 'Relay',
+  fuse: 'Fuse',
+  diode: 'Suppressor diode',
+  switch: 'Panel contact',
+  valve: 'Valve',
+  timer: 'Timed relay',
+  driver: 'Output module',
+  regulator: 'Regulator',
+  hose: 'Hose',
+  pin: 'Plug pin',
 };
 const PRICES: Partial<Record<PartKind, number>> = {
   coil: 62,
@@ -88,7 +100,7 @@ export function demoShelf(): ShelfCard[] {
     const minimum = kind === 'fuse' || kind === 'pin' ? 10 : uses > 1 ? 2 : 1;
     return {
       number: `OR-${FIRST + 3 * k}`,
-      name: named(kind, ratings),
+      name: NAMES[kind] ?? KIND_NAMES[kind],
       kind,
       ratings,
       fitting,
@@ -111,10 +123,4 @@ function roomy(ratings: SpareRatings): SpareRatings {
         ...ratings,
         contactAmps: [5, 10, 20, 30, 60, 100, 200, 400].find((amps) => amps >= contactAmps) ?? contactAmps,
       };
-}
-
-function named(kind: PartKind, ratings: SpareRatings): string {
-  const words = ratingsWords(ratings, '');
-  const name = KIND_NAMES[kind];
-  return `${name.charAt(0).toUpperCase()}${name.slice(1)}${words.startsWith('nothing') ? '' : ` ${words.split(', ').slice(0, 2).join(', ')}`}`;
 }

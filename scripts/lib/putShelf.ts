@@ -22,9 +22,9 @@ export async function putShelf(now: number): Promise<void> {
     askForSpare({ spareId: ids[at]!, pieces, person: 'Ilse', at: new Date(now - days * DAY_MS) });
   const step = (number: number, state: 'approved' | 'ordered' | 'received', days: number) =>
     stepRequisition(number, { state, person: 'Henrike', at: new Date(now - days * DAY_MS), note: '' });
-  const late = await asked(3, 2, 12);
-  await step(late, 'approved', 11);
-  await step(late, 'ordered', 9);
+  const late = await asked(3, 2, 20);
+  await step(late, 'approved', 19);
+  await step(late, 'ordered', 18);
   const coming = await asked(10, 1, 4);
   await step(coming, 'approved', 3);
   await step(coming, 'ordered', 3);

@@ -3,7 +3,7 @@
 import { useEffect, useState } from 'react';
 import { NotAnswered, askServer } from '../askServer';
 import { PlainKey } from '@/ui/sheet';
-import { FIT_WORDS } from '@/words/en/spares';
+import { FIT_WORDS, otherWords } from '@/words/en/spares';
 import type { Offered } from './server';
 
 const TONE = { fits: 'text-verdi', askLabel: 'text-copper-ink', doesNot: 'text-stamp' } as const;
@@ -45,36 +45,63 @@ export function OfferedSpares({
   if ('trouble' in state) return <p className="py-1 text-[16px] text-copper-ink">{state.trouble}</p>;
   if (state.offered.length === 0)
     return <p className="py-1 text-[16px] text-ink2">Nothing of this kind lies on the shelf.</p>;
+  const others = state.offered.filter(({ fit }) => fit === 'doesNot');
+  const row = (one: Offered) => <OfferedRow key={one.number} one={one} chosen={chosen} onChoose={onChoose} />;
   return (
-    <ul className="border-t-[1.5px] border-rule" aria-label="On the shelf">
-      {state.offered.map(({ number, name, place, stock, fit, says, differs }) => (
-        <li
-          key={number}
-          className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b-[1.5px] border-rule py-1.5"
-          data-testid="offered"
-          data-fit={fit}
+    <>
+      {others.length === state.offered.length ? (
+        <p className="py-1 text-[16px] text-copper-ink">Nothing on the shelf fits.</p>
+      ) : null}
+      <ul className="border-t-[1.5px] border-rule" aria-label="On the shelf">
+        {state.offered.filter(({ fit }) => fit !== 'doesNot').map(row)}
+      </ul>
+      {others.length > 0 ? (
+        <details>
+          <summary className="flex min-h-11 cursor-pointer items-center text-[16px] underline underline-offset-4">
+            {otherWords(others.length)}
+          </summary>
+          <ul>{others.map(row)}</ul>
+        </details>
+      ) : null}
+    </>
+  );
+}
+
+/** One spare: why it does or does not, where it lies, and taking it. */
+function OfferedRow({
+  one: { number, name, place, stock, fit, says, differs },
+  chosen,
+  onChoose,
+}: {
+  one: Offered;
+  chosen: string;
+  onChoose: (number: string) => void;
+}) {
+  return (
+    <li
+      className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b-[1.5px] border-rule py-1.5"
+      data-testid="offered"
+      data-fit={fit}
+    >
+      <span className="min-w-0 flex-1 basis-[260px] break-words text-[16px]">
+        <strong className="fig-bold">{number}</strong> {name}, {says}
+        <span className={`block text-[15.5px] font-[620] ${TONE[fit]}`}>
+          {FIT_WORDS[fit]}
+          {differs.length > 0 ? `: ${differs.join('; ')}` : ''}
+        </span>
+      </span>
+      <span className="text-[15.5px] text-ink2">
+        {stock > 0 ? `${stock} in ${place || 'the shed'}` : 'none left'}
+      </span>
+      {fit === 'doesNot' || stock < 1 ? null : (
+        <PlainKey
+          className="px-3! text-[15.5px]!"
+          aria-pressed={chosen === number}
+          onClick={() => onChoose(chosen === number ? '' : number)}
         >
-          <span className="min-w-0 flex-1 basis-[260px] break-words text-[16px]">
-            <strong className="fig-bold">{number}</strong> {name}, {says}
-            <span className={`block text-[15.5px] font-[620] ${TONE[fit]}`}>
-              {FIT_WORDS[fit]}
-              {differs.length > 0 ? `: ${differs.join('; ')}` : ''}
-            </span>
-          </span>
-          <span className="text-[15.5px] text-ink2">
-            {stock > 0 ? `${stock} in ${place || 'the shed'}` : 'none left'}
-          </span>
-          {fit === 'doesNot' || stock < 1 ? null : (
-            <PlainKey
-              className="px-3! text-[15.5px]!"
-              aria-pressed={chosen === number}
-              onClick={() => onChoose(chosen === number ? '' : number)}
-            >
-              {chosen === number ? 'Taken' : 'Take it'}
-            </PlainKey>
-          )}
-        </li>
-      ))}
-    </ul>
+          {chosen === number ? 'Taken' : 'Take it'}
+        </PlainKey>
+      )}
+    </li>
   );
 }

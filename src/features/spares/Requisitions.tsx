@@ -87,7 +87,7 @@ function Line({ row, today }: { row: RequisitionRow; today: string }) {
   const due = row.state === 'ordered' ? dueWords(row.due, today) : null;
   return (
     <span className="block break-words">
-      <strong className="fig-bold">{row.number}</strong> {row.pieces} ×{' '}
+      <strong className="font-[720]">No. {row.number}</strong>: {row.pieces} ×{' '}
       <Link href={`/parts/${encodeURIComponent(row.spare_number)}`} className="underline underline-offset-4">
         {row.spare_number}
       </Link>{' '}

@@ -10,6 +10,7 @@ import type { SpareRow } from '@/db/spares';
 import { Form } from '@/ui/Form';
 import { Field, FIELD, Heading, MainKey, PlainKey, Trouble } from '@/ui/sheet';
 import { KIND_NAMES } from '@/words/en/drawing';
+import { capital } from '@/words/en/capital';
 import { MOVE_WORDS, RATING_NAMES } from '@/words/en/spares';
 import { askPieces, keepSpare, movePieces } from './actions';
 
@@ -17,6 +18,9 @@ const SILENT = { trouble: 'The server does not answer. What was typed stands her
 const FIGURES = Object.keys(RATING_NAMES).filter(
   (name): name is Exclude<RatingName, 'current' | 'ways'> => name !== 'current' && name !== 'ways',
 );
+
+/** Units that a name says already. */
+const SELF_SAID: readonly string[] = ['', 'V', 'Ω', 'W', 'VA', 'A', 's'];
 
 interface Typed extends Record<string, string> {
   number: string;
@@ -59,9 +63,9 @@ export function SpareCard({
   });
   const figure = (name: RatingName) => {
     const { name: words, unit } = RATING_NAMES[name];
-    const said = words.charAt(0).toUpperCase() + words.slice(1);
+    const said = capital(words);
     return (
-      <Field key={name} label={unit ? `${said}, ${unit}` : said}>
+      <Field key={name} label={SELF_SAID.includes(unit) ? said : `${said}, ${unit}`}>
         <input className={`${FIELD} fig`} inputMode="decimal" {...register(name)} />
       </Field>
     );
@@ -176,13 +180,13 @@ export function MovePieces({ number }: { number: string }) {
       </div>
       <div className="flex flex-wrap gap-2 pt-2">
         <PlainKey disabled={busy} onClick={() => act((by) => movePieces(number, by, 'counted', person))}>
-          {MOVE_WORDS.counted}: more or fewer
+          Counted, more or fewer
         </PlainKey>
         <PlainKey
           disabled={busy}
           onClick={() => act((by) => movePieces(number, -Math.abs(by), 'sentBack', person))}
         >
-          {MOVE_WORDS.sentBack}
+          {capital(MOVE_WORDS.sentBack)}
         </PlainKey>
         <PlainKey disabled={busy} onClick={() => act((by) => askPieces(number, by, person))}>
           Ask for so many

@@ -82,3 +82,10 @@ export function dueWords(due: string | null, today: string): { words: string; la
   if (days === 0) return { words: 'due today', late: false };
   return { words: `due ${due}`, late: false };
 }
+
+/** Spares of the same kind that do not fit. */
+export function otherWords(count: number): string {
+  return count === 1
+    ? 'One other of its kind, which does not fit'
+    : `${count} others of its kind, which do not fit`;
+}

@@ -62,9 +62,23 @@ export const WEAR: readonly Wear[] = [
   { machine: 'P-2', function: FILL[0], part: 'W41', fault: 'weakInsulation', from: 240e6, to: 0.9e6 },
   { machine: 'P-6', function: FILL[0], part: 'W41', fault: 'weakInsulation', from: 400e6, to: 24e6 },
   { machine: 'G-6', function: 'Tiller float valve', part: 'Y14', fault: 'winding', from: 7.52, to: 6.95 },
-  { machine: 'G-11', function: 'Blade float valve', part: 'X9.1', fault: 'highResistance', from: 0.03, to: 0.8 },
+  {
+    machine: 'G-11',
+    function: 'Blade float valve',
+    part: 'X9.1',
+    fault: 'highResistance',
+    from: 0.03,
+    to: 0.8,
+  },
   { machine: 'W-3', function: WINCH[0], part: 'K1', fault: 'highResistance', from: 0.0004, to: 0.0016 },
-  { machine: 'L-1', function: 'Bucket lock coil over relay', part: 'W23', fault: 'highResistance', from: 0.04, to: 0.95 },
+  {
+    machine: 'L-1',
+    function: 'Bucket lock coil over relay',
+    part: 'W23',
+    fault: 'highResistance',
+    from: 0.04,
+    to: 0.95,
+  },
 ];
 
 /** How a circuit's work is spoken of in a complaint. */

@@ -170,7 +170,7 @@ const floatOn = { controls: { key: 'on', float: 'on' } };
 const out = { controls: { pendant: 'out' } };
 const inward = { controls: { pendant: 'in' } };
 const seated = { controls: { key: 'on', seat: 'taken' } };
-const low = { controls: { level: 'low' } };
+const full = { controls: { level: 'full' } };
 const opening = { controls: { gate: 'open' } };
 const closing = { controls: { gate: 'close' } };
 
@@ -223,15 +223,15 @@ const STORIES: readonly DemoJob[] = [
     reached: 'made-safe',
     machine: 'W-1',
     function: 'Recovery winch, in and out',
-    title: 'Winch pays out, will not pull in',
+    title: 'Winch dead both ways after two nights outside',
     person: 'Ilse',
     hoursAgo: 20,
-    words: 'All contactors click. Out runs at full speed.',
-    hidden: { part: 'K1', fault: 'stuckOpen' },
+    words: 'A buzz from the contactors, in and out, and the cab lights go dim with it.',
+    when: ['atOnce'],
+    hidden: { part: 'G1', fault: 'lowVoltage', ohms: 0.6 },
     tests: [
       { kind: 'function', part: 'M1', setup: out },
       { kind: 'function', part: 'M1', setup: inward },
-      { kind: 'click', part: 'K1', setup: inward },
     ],
   },
   {
@@ -239,11 +239,12 @@ const STORIES: readonly DemoJob[] = [
     reached: 'made-safe',
     machine: 'T-3',
     function: 'Engine stop solenoid',
-    title: 'Engine dies when the starter key springs back',
+    title: 'Engine stops when the driver leans to the blower',
     person: 'Rasmus',
     hoursAgo: 27,
-    words: 'Starts every time, stops after two seconds with the driver seated.',
-    hidden: { part: 'X9.1', fault: 'open' },
+    words: 'Runs while he sits straight. Leaning over it dies, on cold mornings at once.',
+    when: ['comesAndGoes', 'betterWarm'],
+    hidden: { part: 'S6', fault: 'stuckOpen' },
     tests: [
       { kind: 'function', part: 'Y5H', setup: seated },
       { kind: 'volts', from: 'S6:2', to: 'GND', setup: seated },
@@ -253,12 +254,13 @@ const STORIES: readonly DemoJob[] = [
     number: 409,
     machine: 'P-5',
     function: 'Snow-water fill valve',
-    title: 'Control fuse goes when the pond calls for water',
+    title: 'Water runs on with the pond full',
     person: 'Ilse',
     hoursAgo: 49,
-    words: 'Fuse holds all day with the pond full. Second fuse this week.',
-    hidden: { part: 'W41', fault: 'weakInsulation', ohms: 3 },
-    tests: [{ kind: 'fuse', part: 'F4', setup: low }],
+    words: 'Overflow twice this week. The float hangs free and is up.',
+    when: ['doesNotStop'],
+    hidden: { part: 'K4', fault: 'stuckClosed' },
+    tests: [{ kind: 'function', part: 'Y4', setup: full }],
   },
   {
     number: 406,
@@ -292,20 +294,20 @@ const STORIES: readonly DemoJob[] = [
     number: 411,
     machine: 'G-4',
     function: 'Blade tilt, both ways',
-    title: 'Fuse goes when the blade tilts left',
+    title: 'Left tilt gives up after an hour, back after lunch',
     person: 'Rasmus',
     hoursAgo: 29,
-    words: 'Third fuse today, always with the lever to the left. To the right it tilts all day.',
-    when: ['onCommand'],
-    hidden: { part: 'Y7', fault: 'shortedTurns', ohms: 0.7 },
+    words: 'Cold it tilts both ways. After an hour nothing to the left, to the right it tilts all day.',
+    when: ['hot', 'afterPause'],
+    hidden: { part: 'Y7', fault: 'open' },
     tests: [
-      { kind: 'fuse', part: 'F7', setup: left },
+      { kind: 'function', part: 'Y7', setup: left },
       { kind: 'function', part: 'Y8', setup: right },
     ],
     picture: { file: 'plug.svg', caption: 'Plug X7 as it was found, pin 2 green', part: 'X7.2' },
     reached: 'fix',
     action: 'replace',
-    why: 'Next to nothing where its twin reads 31 Ω, plug off; the suppressor beside it is sound.',
+    why: 'Hot it is over range where its twin reads 33 Ω, plug off; cold it came back.',
   },
   {
     number: 401,

@@ -116,7 +116,7 @@ test('an entry that could not be sent survives a reload and is sent later', asyn
   request,
   context,
 }) => {
-  const machine = new MachineUnderTest('winch-reversing', 'K1', 'stuckOpen');
+  const machine = new MachineUnderTest('winch-reversing', 'G1', 'lowVoltage');
   await openTest(page, 414);
   const before = await storedReadings(request, 414);
   await page.route('**/api/jobs/**', (route) => route.abort());

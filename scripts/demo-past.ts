@@ -43,7 +43,13 @@ const MOST_TESTS = 12;
 const ROUNDS_EVERY_DAYS = 88;
 const FAULT_JOBS = 140;
 /** Functions whose machines are stood on: everything else is looked at when it fails. */
-const IN_ROUNDS = ['groomer-tiller-float', 'winch-reversing', 'pump-fill-valve', 'compressor-gate', 'loader-bucket-lock'];
+const IN_ROUNDS = [
+  'groomer-tiller-float',
+  'winch-reversing',
+  'pump-fill-valve',
+  'compressor-gate',
+  'loader-bucket-lock',
+];
 const COMEBACKS = 6;
 /** One reading of so many is a slip: a probe that did not touch. */
 const SLIP = 0.02;
@@ -89,7 +95,9 @@ function build(machine: string, name: string, file: string): Built {
 function followedOf(model: CircuitModel): Test[] {
   const marks = shopMarks({});
   const cells = (sheet: 'coil' | 'insulation') =>
-    (jobSheet(model, sheet, [], marks)?.rows ?? []).flatMap(({ cells: own }) => (own[0] ? [own[0].test] : []));
+    (jobSheet(model, sheet, [], marks)?.rows ?? []).flatMap(({ cells: own }) =>
+      own[0] ? [own[0].test] : [],
+    );
   const windings = cells('coil').filter((test) => windingRead(model, test));
   // Behind the first contact, where the loom is wet.
   const leaks = cells('insulation').slice(2, 4);
@@ -115,14 +123,16 @@ function celsiusAt(at: number): number {
 
 /** The machine as it is on a day: what wears has worn so far, and a cold battery stands lower. */
 function editsAt({ machine, name, circuit, real }: Built, at: number, celsius: number): Edit[] {
-  const edits: Edit[] = WEAR.filter((one) => one.machine === machine && one.function === name).flatMap((one): Edit[] => {
-    const ohms = one.from * (one.to / one.from) ** ((at - START) / (NOW - START));
-    if (one.fault === 'winding') {
-      const { parts, partIndex } = real.compiled;
-      return [{ type: 'ohms', branch: parts[partIndex.get(one.part)!]!.branches[0]!.index, ohms }];
-    }
-    return hiddenEdits(circuit, { part: one.part, fault: one.fault, ohms });
-  });
+  const edits: Edit[] = WEAR.filter((one) => one.machine === machine && one.function === name).flatMap(
+    (one): Edit[] => {
+      const ohms = one.from * (one.to / one.from) ** ((at - START) / (NOW - START));
+      if (one.fault === 'winding') {
+        const { parts, partIndex } = real.compiled;
+        return [{ type: 'ohms', branch: parts[partIndex.get(one.part)!]!.branches[0]!.index, ohms }];
+      }
+      return hiddenEdits(circuit, { part: one.part, fault: one.fault, ohms });
+    },
+  );
   const sources = real.compiled.branches.filter(({ emf, domain }) => emf !== 0 && domain === 'electrical');
   const factor = 1 + 0.0012 * (celsius - 10) + 0.006 * random.normal();
   return [...edits, ...sources.map(({ index }): Edit => ({ type: 'emf', branch: index, factor }))];
@@ -168,11 +178,7 @@ function round(one: Built, at: number): Log {
       edits,
       write: log.write,
       pin: (reading, more, minutes) =>
-        log.pin(
-          { ...winding(real, edits, reading, celsius, takesWarmth) },
-          more,
-          minutes,
-        ),
+        log.pin({ ...winding(real, edits, reading, celsius, takesWarmth) }, more, minutes),
       name: `${one.machine} ${one.name} on ${new Date(at).toISOString()}`,
       read: (_value, test) => measure(real, edits, test).value as number,
       only: (proof) => proof.kind !== 'isolation' && 'test' in proof && only(isDeadKind(proof.test.kind)),
@@ -196,7 +202,10 @@ function winding(
 ): Reading {
   if (!windingRead(real, reading) || typeof reading.value !== 'number') return reading;
   if (takes) return warmed(real, reading, celsius);
-  return { ...reading, value: shown(reading.value * (1 + COPPER_PER_K * (celsius - REFERENCE_C))) } as Reading;
+  return {
+    ...reading,
+    value: shown(reading.value * (1 + COPPER_PER_K * (celsius - REFERENCE_C))),
+  } as Reading;
 }
 
 /** How this shed breaks, beside the rules of thumb: its plugs suffer from the wash, its coils are good ones. */
@@ -376,7 +385,8 @@ for (let tries = 0; repairs < FAULT_JOBS && tries < 4000; tries++) {
   if (own.some((other) => Math.abs(other.at - at) < 34 * DAY && !other.title.startsWith('Re-test'))) continue;
   const hidden = drawFault(one);
   if (!hidden) continue;
-  const comes = comebacks < COMEBACKS && !openFunctions.has(`${one.machine}|${one.name}`) && random.next() < 0.1;
+  const comes =
+    comebacks < COMEBACKS && !openFunctions.has(`${one.machine}|${one.name}`) && random.next() < 0.1;
   try {
     const made = repair(one, at, hidden, comes);
     if (comes) {
@@ -421,4 +431,6 @@ const jobs = draughts.map(({ one, at, title, log }, k): PastJob => {
 });
 const file: PastFile = { now: new Date(NOW).toISOString(), jobs };
 writeFileSync(PAST_FILE, gzipSync(JSON.stringify(file), { level: 9 }));
-process.stdout.write(`${jobs.length} jobs, ${jobs.reduce((sum, { entries }) => sum + entries.length, 0)} entries\n`);
+process.stdout.write(
+  `${jobs.length} jobs, ${jobs.reduce((sum, { entries }) => sum + entries.length, 0)} entries\n`,
+);

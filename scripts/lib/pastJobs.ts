@@ -84,7 +84,18 @@ async function putJob(
     [
       entries.map((entry, k) => {
         const at = moved(entry.at);
-        return [entry.id, id, k + 1, entry.type, entry.person, at, at, 0, entry.supersedes ?? null, bodyOf(entry, moved)];
+        return [
+          entry.id,
+          id,
+          k + 1,
+          entry.type,
+          entry.person,
+          at,
+          at,
+          0,
+          entry.supersedes ?? null,
+          bodyOf(entry, moved),
+        ];
       }),
     ],
   );

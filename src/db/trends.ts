@@ -129,14 +129,24 @@ export async function findTrend(functionId: string, placeKey: string): Promise<T
 }
 
 /** How many places are followed, and how many of them move or are past their limit. */
-export async function countTrends(): Promise<{ all: number; moving: number; soon: number; machines: number }> {
+export async function countTrends(): Promise<{
+  all: number;
+  moving: number;
+  soon: number;
+  machines: number;
+}> {
   const [[row]] = await pool().query<RowDataPacket[]>(
     `SELECT COUNT(*) AS n, SUM(sort_on <= ?) AS moving,
        SUM(sort_on <= UTC_DATE() + INTERVAL ${SOON_DAYS} DAY) AS soon, COUNT(DISTINCT f.machine_id) AS machines
      FROM trends t JOIN functions f ON f.id = t.function_id`,
     [SORTED.moving],
   );
-  return { all: Number(row?.n ?? 0), moving: Number(row?.moving ?? 0), soon: Number(row?.soon ?? 0), machines: Number(row?.machines ?? 0) };
+  return {
+    all: Number(row?.n ?? 0),
+    moving: Number(row?.moving ?? 0),
+    soon: Number(row?.soon ?? 0),
+    machines: Number(row?.machines ?? 0),
+  };
 }
 
 /** Dots of the same question on other machines of the type, the latest of each: what one is held against. */

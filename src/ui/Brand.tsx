@@ -13,6 +13,7 @@ const PLACES = [
   ['/drift', 'Drift'],
   ['/retests', 'Re-tests'],
   ['/record', 'What usually breaks'],
+  ['/month', 'The month'],
   ['/codes', 'Codes and bus logs'],
   ['/policy', 'Site policy'],
 ] as const;

@@ -4,12 +4,7 @@ import { findLanes } from '@/core/path/lanes';
 import { placeTitle } from '@/words/en/trends';
 import type { Circuit } from '@/core/circuit/schema';
 import { functionTrends, type PlaceMeasure, type Repair, type TitledTrend } from '@/core/shed/functionTrends';
-import {
-  exposureOf,
-  learnOdds,
-  type LearntOdds,
-  type ProvedFault,
-} from '@/core/shed/learntOdds';
+import { exposureOf, learnOdds, type LearntOdds, type ProvedFault } from '@/core/shed/learntOdds';
 import type { ShopMarks } from '@/core/tables/marks';
 
 export type ShedTask =

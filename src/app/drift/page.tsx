@@ -42,7 +42,14 @@ export default async function DriftPage({ searchParams }: Props) {
       <PageHead title={machine ? `Drift of ${machine}` : 'Drift'} under={followedCount(counts)} />
       <main className="flex-1 px-6 pb-10 max-tablet:px-3">
         <nav aria-label="Which" className="flex flex-wrap gap-x-6 pt-1">
-          <Link href={all ? `/drift${machine ? `?machine=${encodeURIComponent(machine)}` : ''}` : address({ all: 'yes' })} className={LINK}>
+          <Link
+            href={
+              all
+                ? `/drift${machine ? `?machine=${encodeURIComponent(machine)}` : ''}`
+                : address({ all: 'yes' })
+            }
+            className={LINK}
+          >
             {all ? 'Only what moves or is past its limit' : 'Also what is steady'}
           </Link>
           {machine ? (
@@ -52,7 +59,9 @@ export default async function DriftPage({ searchParams }: Props) {
           ) : null}
         </nav>
         {behind > 0 ? (
-          <p className="text-[16px] text-ink2">Jobs of before are still being looked at; look again in a while.</p>
+          <p className="text-[16px] text-ink2">
+            Jobs of before are still being looked at; look again in a while.
+          </p>
         ) : null}
         {rows.length === 0 ? (
           <Nothing>

@@ -2,40 +2,42 @@ import type { BranchRole } from '../kinds/part/branch';
 import type { CompiledPart } from '../circuit/compile';
 import type { Edit, Terminal } from '../circuit/edits';
 
-export type FaultName =
-  | 'noOutput'
-  | 'noCommand'
-  | 'lowVoltage'
-  | 'open'
-  | 'highResistance'
-  | 'shortToFrame'
-  | 'weakInsulation'
-  | 'shortedTurns'
-  | 'stuckOpen'
-  | 'stuckClosed'
-  | 'bridged'
-  | 'welded'
-  | 'short'
-  | 'reversed'
-  | 'stuckOn'
-  | 'stuck'
-  | 'shortBetween'
-  | 'shortToSupply'
-  | 'leakyOutput'
-  | 'swapped'
-  | 'crossedPins'
-  | 'wrongTerminal'
-  | 'blockDead'
-  | 'lowPressure'
-  | 'blocked'
-  | 'leaking'
-  | 'stuckAtRest'
-  | 'stuckShifted'
-  | 'stuckMidway'
-  | 'sealLeak'
-  | 'ventBlocked'
-  | 'jammed'
-  | 'drifted';
+export const FAULT_NAMES = [
+  'noOutput',
+  'noCommand',
+  'lowVoltage',
+  'open',
+  'highResistance',
+  'shortToFrame',
+  'weakInsulation',
+  'shortedTurns',
+  'stuckOpen',
+  'stuckClosed',
+  'bridged',
+  'welded',
+  'short',
+  'reversed',
+  'stuckOn',
+  'stuck',
+  'shortBetween',
+  'shortToSupply',
+  'leakyOutput',
+  'swapped',
+  'crossedPins',
+  'wrongTerminal',
+  'blockDead',
+  'lowPressure',
+  'blocked',
+  'leaking',
+  'stuckAtRest',
+  'stuckShifted',
+  'stuckMidway',
+  'sealLeak',
+  'ventBlocked',
+  'jammed',
+  'drifted',
+] as const;
+export type FaultName = (typeof FAULT_NAMES)[number];
 
 /** Severity of a fault: prior density is log-uniform, `mainShare` of it where the fault matters to the function. */
 export interface SeverityRange {

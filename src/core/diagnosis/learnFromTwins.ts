@@ -9,7 +9,9 @@ import { windingRead } from './windingRead';
  * Ohms of windings that nobody has said, from what a twin of them was read to have: each from the others, none from itself, and the
  * middle one where several were read. A reading that something lies in parallel to teaches nothing.
  */
-export function learnFromTwins(model: CircuitModel, observations: readonly Observation[],
+export function learnFromTwins(
+  model: CircuitModel,
+  observations: readonly Observation[],
 ): Map<string, LearntOhm> {
   const unknown = model.compiled.parts.filter(({ branches }) => branches[0]?.ohmsKnown === false);
   if (unknown.length < 2) return new Map();

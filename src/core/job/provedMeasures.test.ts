@@ -73,7 +73,10 @@ describe('figures that a job leaves proved', () => {
 
   it('before the work say nothing: the fault was in them', () => {
     const write = entryWriter();
-    const log = [write('reading', reading({ ...working, value: 19 } as Reading)), write('handOver', { note: '' })];
+    const log = [
+      write('reading', reading({ ...working, value: 19 } as Reading)),
+      write('handOver', { note: '' }),
+    ];
     expect(provedMeasures(model, reduceJob(log))).toEqual([]);
   });
 });

@@ -66,7 +66,11 @@ const pinsBreak = (one: Exposed) => (one.of === 'pin|highResistance' ? 8 : one.o
 describe('odds that a shed learns', () => {
   it('come nearer to the true ones the more jobs there are', () => {
     const off = [0, 40, 300].map((count) =>
-      distance(oddsFor(types[0]!, learnOdds(types, names, shed(count, 5, pinsBreak)), context(0)), 0, pinsBreak),
+      distance(
+        oddsFor(types[0]!, learnOdds(types, names, shed(count, 5, pinsBreak)), context(0)),
+        0,
+        pinsBreak,
+      ),
     );
     expect(off[1]).toBeLessThan(0.75 * off[0]!);
     expect(off[2]).toBeLessThan(0.45 * off[0]!);
@@ -84,7 +88,15 @@ describe('odds that a shed learns', () => {
 
   it('hardly move where the shed breaks as the rules of thumb have it, and not at all with no job', () => {
     expect(oddsFor(types[0]!, learnOdds(types, names, []), context(0))).toEqual({});
-    const odds = oddsFor(types[0]!, learnOdds(types, names, shed(300, 3, () => 1)), context(0));
+    const odds = oddsFor(
+      types[0]!,
+      learnOdds(
+        types,
+        names,
+        shed(300, 3, () => 1),
+      ),
+      context(0),
+    );
     expect(distance(odds, 0, () => 1)).toBeLessThan(0.15);
   });
 
@@ -121,9 +133,7 @@ describe('odds that a shed learns', () => {
   });
 
   it('a fault that the drawing no longer has is passed over', () => {
-    const jobs: ProvedFault[] = [
-      { type: 0, key: 'Y99|open', equipment: null, season: 'winter', place: '' },
-    ];
+    const jobs: ProvedFault[] = [{ type: 0, key: 'Y99|open', equipment: null, season: 'winter', place: '' }];
     expect(oddsFor(types[0]!, learnOdds(types, names, jobs), context(0, null))).toEqual({});
   });
 });
@@ -146,7 +156,10 @@ describe('what jobs are counted under', () => {
       'winter',
       'summer',
     ]);
-    const wet = new CircuitModel({ ...twoWayPair(), environment: { wet: true, vibration: true, hot: false } });
+    const wet = new CircuitModel({
+      ...twoWayPair(),
+      environment: { wet: true, vibration: true, hot: false },
+    });
     expect(placeOfCircuit(wet)).toBe('vibration wet');
   });
 });

@@ -93,7 +93,11 @@ export function seasonOfDay(iso: string): Season {
   return MONTHS_OF_WINTER.includes(Number(iso.slice(5, 7))) ? 'winter' : 'summer';
 }
 
-function levelKey(level: OddsLevel, { key, of }: Pick<Exposed, 'key' | 'of'>, context: OddsContext): string | null {
+function levelKey(
+  level: OddsLevel,
+  { key, of }: Pick<Exposed, 'key' | 'of'>,
+  context: OddsContext,
+): string | null {
   switch (level) {
     case 'shed':
       return of;
@@ -168,7 +172,9 @@ export function learnOdds(
     factors: Object.fromEntries(
       ODDS_LEVELS.map((level) => [
         level,
-        Object.fromEntries([...factors[level]].filter(([, factor]) => Math.abs(Math.log(factor)) >= LEAST_KEPT)),
+        Object.fromEntries(
+          [...factors[level]].filter(([, factor]) => Math.abs(Math.log(factor)) >= LEAST_KEPT),
+        ),
       ]),
     ) as LearntOdds['factors'],
   };
@@ -185,7 +191,11 @@ interface Group {
   factor: (at: number, factors: Record<OddsLevel, Map<string, number>>) => number;
 }
 
-function groupsOf(types: readonly Exposure[], names: readonly string[], jobs: readonly ProvedFault[]): Group[] {
+function groupsOf(
+  types: readonly Exposure[],
+  names: readonly string[],
+  jobs: readonly ProvedFault[],
+): Group[] {
   const groups = new Map<string, Group>();
   for (const { type, key, equipment, season, place } of jobs) {
     const exposed = types[type]!;

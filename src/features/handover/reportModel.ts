@@ -125,7 +125,10 @@ export function buildReport(
     closed: handOver ? day(handOver.at) : null,
     complaint: [
       // Whoever wrote it may have ended the sentence or not.
-      (state.complaint ?? (state.retest ? 'None: the machine was looked at again' : 'No words were written down')).replace(/\.\s*$/, ''),
+      (
+        state.complaint ??
+        (state.retest ? 'None: the machine was looked at again' : 'No words were written down')
+      ).replace(/\.\s*$/, ''),
       ...state.when.map((one) => WHEN_WORDS[one]),
       '',
     ]

@@ -125,6 +125,11 @@ export function MachineScreen({
           <Heading id="more">Of this machine</Heading>
           <ul className="text-[16.5px]">
             <li>
+              <Link className={LINK} href={`${base}/history`}>
+                History and drift
+              </Link>
+            </li>
+            <li>
               <Link className={LINK} href={`${base}/drawings`}>
                 Drawings, with pins
               </Link>

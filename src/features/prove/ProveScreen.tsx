@@ -249,9 +249,7 @@ function Followed({
   const warm = celsius.trim() === '' ? undefined : parseCelsius(celsius);
   const form = (
     <>
-      {isWinding ? (
-        <WindingCelsius typed={celsius} wrong={warm === null} onType={setCelsius} />
-      ) : null}
+      {isWinding ? <WindingCelsius typed={celsius} wrong={warm === null} onType={setCelsius} /> : null}
       {warm === null ? null : (
         <FigureForm
           quantity={shows.quantity}

@@ -26,7 +26,11 @@ export function DriftRows({
         const { moves, when, tone } = trendWords(body, today);
         const last = body.dots.at(-1)!;
         return (
-          <li key={`${function_id} ${place_key}`} className="border-b-[1.5px] border-rule" data-testid="drift">
+          <li
+            key={`${function_id} ${place_key}`}
+            className="border-b-[1.5px] border-rule"
+            data-testid="drift"
+          >
             <Link
               href={`/drift/${function_id}/${place_key}`}
               className="grid min-h-[60px] items-center gap-x-4 gap-y-1 py-1.5 hover:bg-film tablet:grid-cols-[minmax(0,1.15fr)_240px_104px_minmax(0,1fr)]"

@@ -8,7 +8,13 @@ const AHEAD = 52;
 const DAY_MS = 86_400_000;
 
 /** A place over the years in a strip: open dots, the last one filled, its limit dashed, and where the line runs out to. */
-export function DriftStrip({ trend: { kind, dots, limits, trend, repairs }, label }: { trend: PlaceTrend; label: string }) {
+export function DriftStrip({
+  trend: { kind, dots, limits, trend, repairs },
+  label,
+}: {
+  trend: PlaceTrend;
+  label: string;
+}) {
   const last = dots.at(-1);
   if (!last) return null;
   const scale = kind === 'insulation' ? Math.log10 : (value: number) => value;
@@ -34,15 +40,15 @@ export function DriftStrip({ trend: { kind, dots, limits, trend, repairs }, labe
       data-testid="drift-strip"
     >
       {limit === null ? null : (
-        <path d={`M0 ${y(scale(limit))}H${WIDTH}`} stroke="var(--ink)" strokeWidth={1.6} strokeDasharray="7 4" />
+        <path
+          d={`M0 ${y(scale(limit))}H${WIDTH}`}
+          stroke="var(--ink)"
+          strokeWidth={1.6}
+          strokeDasharray="7 4"
+        />
       )}
       {repairs.map((at) => (
-        <path
-          key={at}
-          d={`M${x(Date.parse(at))} ${HEIGHT - 3}v-9`}
-          stroke="var(--verdi)"
-          strokeWidth={2.4}
-        />
+        <path key={at} d={`M${x(Date.parse(at))} ${HEIGHT - 3}v-9`} stroke="var(--verdi)" strokeWidth={2.4} />
       ))}
       <polyline
         points={points.map((point) => point.join(',')).join(' ')}
@@ -62,10 +68,7 @@ export function DriftStrip({ trend: { kind, dots, limits, trend, repairs }, labe
             strokeDasharray="2 4"
             strokeLinecap="round"
           />
-          <path
-            d={`M${lastX + ahead - 5} ${y(scale(limit))}l5 -5l5 5l-5 5z`}
-            fill="var(--copper)"
-          />
+          <path d={`M${lastX + ahead - 5} ${y(scale(limit))}l5 -5l5 5l-5 5z`} fill="var(--copper)" />
         </>
       )}
       <circle cx={lastX} cy={lastY} r={5} fill="var(--pencil)" />

@@ -144,9 +144,10 @@ function monthsBetween(from: number, to: number): number[] {
   const first = startOfMonth(new Date(from * DAY_MS));
   const months = differenceInCalendarMonths(new Date(to * DAY_MS), first);
   const step = MONTH_STEPS.find((one) => months / one <= MOST_TICKS) ?? 12;
-  return Array.from({ length: Math.floor(months / step) + 1 }, (_, k) => addMonths(first, k * step).getTime() / DAY_MS).filter(
-    (day) => day >= from,
-  );
+  return Array.from(
+    { length: Math.floor(months / step) + 1 },
+    (_, k) => addMonths(first, k * step).getTime() / DAY_MS,
+  ).filter((day) => day >= from);
 }
 const MONTH_STEPS = [1, 2, 3, 6, 12] as const;
 const MOST_TICKS = 6;

@@ -19,6 +19,10 @@ export async function refreshTrends(functionId: string): Promise<void> {
   ]);
   if (!drawn) return;
   const marks = shopMarks(rules, { equipment: drawn.equipment, insulationPass: policy.insulationPass });
-  const done = await inThread('shed', { do: 'trends', circuit: drawn.circuit, measures, repairs, marks }, shedTask);
+  const done = await inThread(
+    'shed',
+    { do: 'trends', circuit: drawn.circuit, measures, repairs, marks },
+    shedTask,
+  );
   if ('trends' in done) await putTrends(functionId, done.trends);
 }

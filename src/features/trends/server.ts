@@ -62,10 +62,7 @@ export async function worstDrift() {
 export async function openPlace(functionId: string, placeKey: string) {
   const row = await findTrend(functionId, placeKey);
   if (!row) return null;
-  const [fleet, { policy }] = await Promise.all([
-    fleetDots(functionId, placeKey, MOST_FLEET),
-    openPolicy(),
-  ]);
+  const [fleet, { policy }] = await Promise.all([fleetDots(functionId, placeKey, MOST_FLEET), openPolicy()]);
   return {
     row,
     fleet,

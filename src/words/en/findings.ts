@@ -81,6 +81,11 @@ function faultOf({ model }: Speaker, ref: string, fault: FaultName): string {
   return (kind && FAULT_WORDS_OF[kind]?.[fault]) ?? FAULT_WORDS[fault];
 }
 
+/** A fault, whatever the part: "bad joint". */
+export function plainFaultWords(fault: FaultName): string {
+  return FAULT_WORDS[fault];
+}
+
 /** A fault of a kind of part: "plug pin, bad joint". */
 export function faultClassWords(kind: PartKind, fault: FaultName): string {
   const words = FAULT_WORDS_OF[kind]?.[fault] ?? FAULT_WORDS[fault];

@@ -2,15 +2,7 @@ import { z } from 'zod';
 import { COPPER_PER_K, ohmsAt20, REFERENCE_C } from '../../circuit/copper';
 import { CELSIUS_LEAST, CELSIUS_MOST } from '../../units/parseCelsius';
 import { shopMarks, type ShopMarks } from '../../tables/marks';
-import {
-  maybe,
-  meterOhms,
-  ohmsShown,
-  positive,
-  sheetHead,
-  type Finding,
-  type SheetAnswer,
-} from '../sheet';
+import { maybe, meterOhms, ohmsShown, positive, sheetHead, type Finding, type SheetAnswer } from '../sheet';
 import { median, robustSpread } from '../../statistics';
 import {
   CLASS_MOST_C,

@@ -1,0 +1,48 @@
+import { FAULT_NAMES, type FaultName } from '@/core/diagnosis/faultTypes';
+import type { Month } from '@/core/shed/month';
+import type { HistoryRow } from '@/db/history';
+import { plainFaultWords } from './findings';
+
+const HOUR_MINUTES = 60;
+
+/** A span of work: "45 min", "3.5 h". */
+export function workWords(minutes: number): string {
+  if (minutes < 2 * HOUR_MINUTES) return `${Math.round(minutes)} min`;
+  return `${Number((minutes / HOUR_MINUTES).toPrecision(2))} h`;
+}
+
+/** How a job ended, in a line: "X31.2 bad joint, 85 min; came back". */
+export function endedWords({
+  closed_at,
+  is_retest,
+  part,
+  fault,
+  minutes,
+  named,
+  came_back,
+}: HistoryRow): string {
+  if (closed_at === null) return 'in hand';
+  if (is_retest) return 're-test, nothing found';
+  if (part === null) return 'handed over, no fault shown';
+  const known = FAULT_NAMES.find((one): one is FaultName => one === fault);
+  return [
+    `${part}${known ? ` ${plainFaultWords(known)}` : ''}${minutes === null ? '' : `, ${workWords(minutes)}`}`,
+    ...(named !== null && named !== part ? [`${named} was named`] : []),
+    ...(came_back ? ['came back within thirty days'] : []),
+  ].join('; ');
+}
+
+/** The figures of a month, a line each. */
+export function monthLines({ repairs, retests, minutes, spared, named, wrong, cameBack }: Month): string[] {
+  const of = (count: number, one: string, more: string) =>
+    `${count === 0 ? 'No' : count} ${count === 1 ? one : more}`;
+  return [
+    `${of(repairs, 'job', 'jobs')} handed over${minutes ? `, ${workWords(minutes.all)} in all, half of them within ${workWords(minutes.middle)}` : ''}`,
+    `${of(retests, 're-test', 're-tests')} read`,
+    `${of(spared, 'part was', 'parts were')} in doubt and stayed in: spared`,
+    named === 0
+      ? 'No part was named'
+      : `${of(named, 'part', 'parts')} named, ${wrong === 0 ? 'none' : wrong} of them wrongly`,
+    `${of(cameBack, 'job', 'jobs')} came back within thirty days`,
+  ];
+}

@@ -6,7 +6,7 @@ import type { Reading } from '@/core/circuit/schema';
 import { readingKind } from '@/core/kinds/reading';
 import type { JobSheet, SheetCell } from '@/core/sheets/onCircuit/jobSheet';
 import { parseCelsius } from '@/core/units/parseCelsius';
-import { FIELD, Heading, Hold, PlainKey, Trouble } from '@/ui/sheet';
+import { Heading, Hold, PlainKey } from '@/ui/sheet';
 import { shutWords } from '@/words/en/holds';
 import { modeName, testPlace, valueWords } from '@/words/en/readings';
 import { forcedItem } from '@/words/en/ledger';

@@ -33,7 +33,15 @@ export function HistoryRows({
               </span>
             </span>
             <span className={`min-w-0 break-words text-[16px] ${row.came_back ? 'text-copper-ink' : ''}`}>
-              {endedWords(row)}
+              {endedWords({
+                closed: row.closed_at !== null,
+                isRetest: row.is_retest,
+                part: row.part,
+                fault: row.fault,
+                named: row.named,
+                minutes: row.minutes,
+                cameBack: row.came_back,
+              })}
             </span>
           </Link>
         </li>

@@ -1,6 +1,5 @@
 import { FAULT_NAMES, type FaultName } from '@/core/diagnosis/faultTypes';
 import type { Month } from '@/core/shed/month';
-import type { HistoryRow } from '@/db/history';
 import { plainFaultWords } from './findings';
 
 const HOUR_MINUTES = 60;
@@ -11,24 +10,27 @@ export function workWords(minutes: number): string {
   return `${Number((minutes / HOUR_MINUTES).toPrecision(2))} h`;
 }
 
+/** What is known of how a job ended. */
+export interface Ended {
+  closed: boolean;
+  isRetest: boolean;
+  part: string | null;
+  fault: string | null;
+  named: string | null;
+  minutes: number | null;
+  cameBack: boolean;
+}
+
 /** How a job ended, in a line: "X31.2 bad joint, 85 min; came back". */
-export function endedWords({
-  closed_at,
-  is_retest,
-  part,
-  fault,
-  minutes,
-  named,
-  came_back,
-}: HistoryRow): string {
-  if (closed_at === null) return 'in hand';
-  if (is_retest) return 're-test, nothing found';
+export function endedWords({ closed, isRetest, part, fault, minutes, named, cameBack }: Ended): string {
+  if (!closed) return 'in hand';
+  if (isRetest) return 're-test, nothing found';
   if (part === null) return 'handed over, no fault shown';
   const known = FAULT_NAMES.find((one): one is FaultName => one === fault);
   return [
     `${part}${known ? ` ${plainFaultWords(known)}` : ''}${minutes === null ? '' : `, ${workWords(minutes)}`}`,
     ...(named !== null && named !== part ? [`${named} was named`] : []),
-    ...(came_back ? ['came back within thirty days'] : []),
+    ...(cameBack ? ['came back within thirty days'] : []),
   ].join('; ');
 }
 

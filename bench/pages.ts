@@ -20,6 +20,15 @@ const PAGES = [
   '/codes',
   '/policy',
   '/tables',
+  '/drift',
+  '/drift?all=yes',
+  '/drift?machine=W-3',
+  '/retests',
+  '/retests/round?days=7',
+  '/record',
+  '/month',
+  '/parts',
+  '/machines/G-2/history',
 ];
 const median = (list: number[]) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)]!;
 

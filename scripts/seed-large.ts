@@ -40,14 +40,19 @@ function plain(value: unknown): unknown {
 
 async function seedLarge(times: number): Promise<void> {
   const own = `code NOT LIKE '%${MARK}%'`;
-  const [machines, functions, versions, jobs, entries, codes] = await Promise.all([
-    rowsOf('machines', own),
-    rowsOf('functions', `machine_id IN (SELECT id FROM machines WHERE ${own})`),
-    rowsOf('function_versions'),
-    rowsOf('jobs'),
-    rowsOf('entries'),
-    rowsOf('job_codes'),
-  ]);
+  const [machines, functions, versions, jobs, entries, codes, measures, outcomes, trends] = await Promise.all(
+    [
+      rowsOf('machines', own),
+      rowsOf('functions', `machine_id IN (SELECT id FROM machines WHERE ${own})`),
+      rowsOf('function_versions'),
+      rowsOf('jobs'),
+      rowsOf('entries'),
+      rowsOf('job_codes'),
+      rowsOf('proved_measures'),
+      rowsOf('outcomes'),
+      rowsOf('trends'),
+    ],
+  );
   const known = new Set(functions.map(({ id }) => String(id)));
   const mine = jobs.filter((job) => known.has(String(job.function_id)));
   const jobIds = new Set(mine.map(({ id }) => String(id)));
@@ -116,6 +121,22 @@ async function seedLarge(times: number): Promise<void> {
             job_id: fresh(row.job_id),
             machine_id: fresh(row.machine_id),
           })),
+      );
+      const ofJob = (rows: readonly Row[]) =>
+        rows
+          .filter((row) => jobIds.has(String(row.job_id)))
+          .map(
+            (row) =>
+              ({ ...row, job_id: fresh(row.job_id), function_id: fresh(row.function_id) }) as unknown as Row,
+          );
+      await insert(db, 'proved_measures', ofJob(measures));
+      await insert(db, 'outcomes', ofJob(outcomes));
+      await insert(
+        db,
+        'trends',
+        trends
+          .filter((row) => known.has(String(row.function_id)))
+          .map((row) => ({ ...row, function_id: fresh(row.function_id) })),
       );
     });
   }

@@ -197,15 +197,29 @@ export async function closedWithoutDigest(most: number): Promise<string[]> {
   return rows.map((row) => String(row.id));
 }
 
-const oddsRow = z.object({ kept_at: z.date(), jobs: z.coerce.number(), body: jsonColumn(z.unknown()) });
-
-/** What was learnt last before a moment; null where nothing was. */
-export async function readLearntOdds(before: Date): Promise<z.infer<typeof oddsRow> | null> {
+/** Which odds stood at a moment; null where nothing was learnt by then. */
+export async function findLearntOdds(before: Date): Promise<string | null> {
   const [rows] = await pool().query<RowDataPacket[]>(
-    'SELECT kept_at, jobs, body FROM learnt_odds WHERE kept_at <= ? ORDER BY kept_at DESC, id DESC LIMIT 1',
+    'SELECT id FROM learnt_odds WHERE kept_at <= ? ORDER BY kept_at DESC, id DESC LIMIT 1',
     [before],
   );
+  return rows[0] ? String(rows[0].id) : null;
+}
+
+const oddsRow = z.object({ jobs: z.coerce.number(), body: jsonColumn(z.unknown()) });
+
+/** Odds that were kept; they are never changed. Null where they are gone. */
+export async function readLearntOdds(id: string): Promise<z.infer<typeof oddsRow> | null> {
+  const [rows] = await pool().query<RowDataPacket[]>('SELECT jobs, body FROM learnt_odds WHERE id = ?', [id]);
   return rows[0] ? oddsRow.parse(rows[0]) : null;
+}
+
+/** Tells one state of the shed's outcomes from another. */
+export async function outcomesMark(): Promise<string> {
+  const [[row]] = await pool().query<RowDataPacket[]>(
+    'SELECT COUNT(*) AS n, MAX(closed_at) AS last, (SELECT MAX(opened_at) FROM jobs) AS opened FROM outcomes',
+  );
+  return JSON.stringify([row?.n, row?.last, row?.opened]);
 }
 
 /** Keeps what was learnt; of older ones as many stay as jobs in hand may stand on. */

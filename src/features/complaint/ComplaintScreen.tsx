@@ -5,6 +5,7 @@ import type { Reading } from '@/core/circuit/schema';
 import { WHEN } from '@/core/job/when';
 import { WHEN_WORDS } from '@/words/en/when';
 import { writtenWords } from '@/words/en/times';
+import { AlikeLine } from '../record/AlikeLine';
 import { FIELD, Heading, Hold, MainKey, Nothing, PlainKey } from '@/ui/sheet';
 import { PhotoBox } from '../photos/PhotoBox';
 import { CodesPanel } from '../codes/CodesPanel';
@@ -42,6 +43,7 @@ export function ComplaintScreen() {
           <Matrix title="Which fuse goes, and when" aside="only if it was seen" trials={fuses} />
         </div>
         <div className="min-w-0">
+          <AlikeLine />
           <CodesPanel />
           <PhotoBox />
           <Record />

@@ -7,6 +7,7 @@ import { inTwenty, WindingBar } from '@/ui/Turns';
 import { evidenceWords, badWords, proofLines, provedWords } from '@/words/en/findings';
 import { partWords } from '@/words/en/readings';
 import { verdictWhy } from '@/words/en/verdict';
+import { AlikeLine } from '../record/AlikeLine';
 import { useDesk } from '../desk/desk';
 
 /** What the readings prove, what speaks for and against it, and where the doubt sits. */
@@ -83,6 +84,7 @@ export function Evidence() {
             </li>
           ))}
         </ul>
+        <AlikeLine />
         {spared.length > 0 ? (
           <p className="flex items-center gap-2 py-2 text-verdi">
             <Check size={18} strokeWidth={3} aria-hidden /> Spared, and not to be bought: {spared.join(', ')}.

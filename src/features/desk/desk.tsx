@@ -29,6 +29,8 @@ export interface JobFacts extends Omit<OpenJob, 'entries'> {
   past: JobPast;
   /** What the shed's past says of its circuit: odds, and ohms of its windings. */
   experience: Experience;
+  /** What was found in functions drawn alike; null with too few proved jobs. */
+  alike: { jobs: number; words: string } | null;
   /** The place of its function that may be at its limit first, and from which day on; null where nothing says so. */
   limitSoon: { on: string; title: string } | null;
   /** The shop's own figures for what nothing better is known of. */

@@ -8,6 +8,7 @@ import { shopMarks } from '@/core/tables/marks';
 import { pastOfJob } from './jobPast';
 import { openPolicy } from '../policy/server';
 import { openRules } from '../tables/server';
+import { foundAlike } from '../record/server';
 import { circuitOfJob } from './circuitOfJob';
 import { wholeLog } from './jobLogs';
 import type { JobFacts } from './desk';
@@ -45,17 +46,19 @@ export async function jobFacts(number: string): Promise<JobFacts | null> {
   const opened = await openJob(number);
   if (!opened) return null;
   const { entries: _asStored, ...job } = opened;
-  const [book, functions, { past, experience }, { policy }, { rules }, [worst]] = await Promise.all([
+  const [book, functions, { past, experience }, { policy }, { rules }, [worst], alike] = await Promise.all([
     readBook(job.machineId),
     functionsOf(job.machineId),
     pastOfJob(job),
     openPolicy(),
     openRules(),
     listTrends(1, { functionId: job.functionId, moving: true }),
+    foundAlike(job.circuit),
   ]);
   const on = worst?.body.mayReachOn;
   return {
     ...job,
+    alike,
     limitSoon: worst && on ? { on, title: worst.body.title } : null,
     past,
     experience,

@@ -1,8 +1,9 @@
 import 'server-only';
+import { LRUCache } from 'lru-cache';
 import { z } from 'zod';
 import { ODDS_LEVELS, type LearntOdds } from '@/core/shed/learntOdds';
 import { outdateDigests } from '@/db/digests';
-import { readLearntOdds } from '@/db/past';
+import { findLearntOdds, readLearntOdds } from '@/db/past';
 import { getSetting, putSetting } from '@/db/settings';
 import { shedTask } from '@/workers/shedTask';
 import { inThread } from '../gate/threads';
@@ -31,12 +32,21 @@ export async function settleOwnOdds(settled: OwnOdds, person: string): Promise<v
   log.info({ person, learn: settled.learn, own: Object.keys(settled.own).length }, 'odds settled');
 }
 
+const MOST_HELD = 12;
+const oddsHeld = globalThis as typeof globalThis & { spiraxisOdds?: LRUCache<string, LearntOdds> };
+const known = (oddsHeld.spiraxisOdds ??= new LRUCache<string, LearntOdds>({ max: MOST_HELD }));
+
 /** The odds as they stood at a moment; null where nothing was learnt by then, or the lead will have none of it. */
 export async function oddsBefore(moment: Date): Promise<{ learnt: LearntOdds | null; own: OwnOdds['own'] }> {
-  const [{ learn, own }, kept] = await Promise.all([openOwnOdds(), readLearntOdds(moment)]);
-  if (!learn || !kept) return { learnt: null, own };
-  const parsed = learntSchema.safeParse(kept.body);
-  return { learnt: parsed.success ? parsed.data : null, own };
+  const [{ learn, own }, id] = await Promise.all([openOwnOdds(), findLearntOdds(moment)]);
+  if (!learn || id === null) return { learnt: null, own };
+  let learnt = known.get(id) ?? null;
+  if (!learnt) {
+    const parsed = learntSchema.safeParse((await readLearntOdds(id))?.body);
+    learnt = parsed.success ? parsed.data : null;
+    if (learnt) known.set(id, learnt);
+  }
+  return { learnt, own };
 }
 
 const held = globalThis as typeof globalThis & { spiraxisLearning?: { busy: boolean; again: boolean } };

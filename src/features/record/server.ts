@@ -1,16 +1,19 @@
 import 'server-only';
 import { revalidatePath } from 'next/cache';
+import { likeness } from '@/core/circuit/likeness';
 import type { CircuitModel } from '@/core/circuit/model';
+import type { Circuit } from '@/core/circuit/schema';
 import type { FaultName } from '@/core/diagnosis/faultTypes';
 import { faultKey } from '@/core/diagnosis/experience';
 import type { PartKind } from '@/core/kinds/part/module';
 import { exposureOf, type Exposure } from '@/core/shed/learntOdds';
 import { shedRecord, type RecordedJob, type ShedRecord } from '@/core/shed/record';
 import { findFunction } from '@/db/library';
-import { closedWithoutDigest, listOutcomes, type OutcomeRow } from '@/db/past';
+import { closedWithoutDigest, listOutcomes, outcomesMark, type OutcomeRow } from '@/db/past';
 import { faultClassWords } from '@/words/en/findings';
 import { KIND_NAMES } from '@/words/en/drawing';
 import { partWords } from '@/words/en/readings';
+import { alikeWords } from '@/words/en/record';
 import { writeTable } from '@/formats/table';
 import { digestSoon } from '../desk/digests';
 import { drawnOf } from '../desk/jobModel';
@@ -50,18 +53,13 @@ export interface RecordPage extends Pick<ShedRecord, 'jobs' | 'calibration' | 'w
 
 /** What the shed's proved jobs come to, and what is made of it. */
 export async function openRecord(): Promise<RecordPage> {
-  const [outcomes, { learn, own, by }, { learnt }, behind] = await Promise.all([
-    listOutcomes(MOST_JOBS),
+  const [{ types, record }, { learn, own, by }, { learnt }, behind] = await Promise.all([
+    countedRecord(),
     openOwnOdds(),
     oddsBefore(new Date()),
     closedWithoutDigest(CAUGHT_UP),
   ]);
   for (const id of behind) digestSoon(id);
-  const { types, jobs } = await typed(outcomes);
-  const record = shedRecord(
-    types.map(({ exposure }) => exposure),
-    jobs,
-  );
   return {
     jobs: record.jobs,
     calibration: record.calibration,
@@ -87,6 +85,38 @@ export async function openRecord(): Promise<RecordPage> {
     by,
     behind: behind.length,
   };
+}
+
+interface Counted {
+  mark: string;
+  types: Type[];
+  record: ShedRecord;
+}
+const held = globalThis as typeof globalThis & { spiraxisRecord?: Counted };
+
+/** The record, counted anew only where a job ended or was opened since. */
+async function countedRecord(): Promise<Counted> {
+  const mark = await outcomesMark();
+  if (held.spiraxisRecord?.mark === mark) return held.spiraxisRecord;
+  const { types, jobs } = await typed(await listOutcomes(MOST_JOBS));
+  const record = shedRecord(
+    types.map(({ exposure }) => exposure),
+    jobs,
+  );
+  return (held.spiraxisRecord = { mark, types, record });
+}
+
+/** What was found in functions drawn as this one, as words: "13 of 15 were X31.2 …"; null with fewer than three jobs. */
+export async function foundAlike(circuit: Circuit): Promise<{ jobs: number; words: string } | null> {
+  const { types, record } = await countedRecord();
+  const key = likeness(circuit);
+  const counted = record.types.find(({ type }) => likeness(types[type]!.model.compiled.circuit) === key);
+  if (!counted) return null;
+  const { model } = types[counted.type]!;
+  const parts = counted.parts
+    .slice(0, MOST_PARTS)
+    .map(({ part, key: fault, found }) => ({ words: partFaultWords(model, part, fault), found }));
+  return { jobs: counted.jobs, words: alikeWords({ jobs: counted.jobs, parts }) };
 }
 
 function classWords(of: string): string {

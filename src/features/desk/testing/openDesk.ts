@@ -39,6 +39,7 @@ export function openDesk(circuit: Circuit, entries: readonly Entry[] = [], more:
     functions: [],
     past: NO_PAST,
     experience: NO_EXPERIENCE,
+    alike: null,
     limitSoon: null,
     marks: shopMarks({}),
     stored: [],

@@ -1,6 +1,5 @@
 import type { Difference, Fit, RatingName, SpareRatings } from '@/core/shed/spares';
 import type { MoveWhy, RequisitionState } from '@/core/shed/requisition';
-import { formatQuantity } from '@/core/units/formatQuantity';
 
 /** A rating's name in a form and in a sentence, and its unit. */
 export const RATING_NAMES: Readonly<Record<RatingName, { name: string; unit: string }>> = {
@@ -19,10 +18,13 @@ export const RATING_NAMES: Readonly<Record<RatingName, { name: string; unit: str
   kPa: { name: 'highest pressure', unit: 'kPa' },
 };
 
+/** A label says 24 V, not 24.0 V. */
+const LABEL_DIGITS = 4;
+
 function valueWords(rating: RatingName, value: number | string): string {
   const { unit, name } = RATING_NAMES[rating];
   if (typeof value === 'string') return value;
-  return unit === '' ? `${value} ${name}` : formatQuantity(value, unit);
+  return unit === '' ? `${value} ${name}` : `${Number(value.toPrecision(LABEL_DIGITS))} ${unit}`;
 }
 
 /** What a label says: "24 V DC, 31.5 Ω, 2-pin". */

@@ -57,9 +57,9 @@ export function spanWords(days: number): string {
   return `${Math.round(whole / MONTH_DAYS)} months`;
 }
 
-/** "4 to 13 weeks", both in the unit of the later one. */
-function spanBetween(from: number, to: number): string {
-  const unit = to <= DAYS_UP_TO ? 1 : to <= WEEKS_UP_TO ? WEEK_DAYS : MONTH_DAYS;
+/** "4 to 13 weeks", in the unit that the middle of it is said in. */
+function spanBetween(from: number, to: number, about: number): string {
+  const unit = about <= DAYS_UP_TO ? 1 : about <= WEEKS_UP_TO ? WEEK_DAYS : MONTH_DAYS;
   const name = unit === 1 ? 'days' : unit === WEEK_DAYS ? 'weeks' : 'months';
   const [least, most] = [from, to].map((days) => Math.round(days / unit));
   if (least === 0) return `or any day, ${most} ${name} at the latest`;
@@ -103,7 +103,7 @@ export function trendWords({ trend, limits, lastOn, dots }: PlaceTrend, today: s
   const soonest = Math.max(0, toLimit.soonest - gone);
   const latest = toLimit.latest === null ? null : toLimit.latest - gone;
   if (about <= 0) return { moves: `${moves}.`, when: 'May be at its limit by now.', tone: 'stamp' };
-  const between = latest === null ? '' : spanBetween(soonest, Math.max(latest, soonest));
+  const between = latest === null ? '' : spanBetween(soonest, Math.max(latest, soonest), about);
   const until = latest === null ? `${spanWords(soonest)} at the soonest` : between;
   return {
     moves: `${moves}.`,

@@ -3,6 +3,7 @@ import { expect, test, type Page } from '@playwright/test';
 import mysql from 'mysql2/promise';
 import { v7 as uuidv7 } from 'uuid';
 import { askedTest } from './bench';
+import { chooseFunction } from './steps';
 
 const AXE = readFileSync('node_modules/axe-core/axe.min.js', 'utf8');
 
@@ -69,6 +70,14 @@ const PAGES = [
   '/?show=closed',
   '/policy',
   '/retests',
+  '/retests/round?days=14',
+  '/drift',
+  '/record',
+  '/month',
+  '/parts',
+  '/parts/card',
+  '/parts/OR-4410',
+  '/machines/G-2/history',
   '/bench/coil',
   '/bench/terminals',
   '/bench/planner',
@@ -192,9 +201,7 @@ test('on a phone the whole test is there, the keypad folds, and nothing runs out
 
 test('a new job opens with what works and what does not, and its first test follows', async ({ page }) => {
   await page.goto('/new');
-  await page
-    .getByLabel('Machine and function')
-    .selectOption({ label: 'L-2 Loader OR-131: Bucket lock coil over relay' });
+  await chooseFunction(page, 'L-2 Loader OR-131: Bucket lock coil over relay');
   await page.getByRole('button', { name: 'Open the job' }).click();
   await expect(page.locator('#trouble')).toContainText('Say in a few words what fails');
   await page

@@ -167,10 +167,9 @@ test('what is to be looked at again stands in a list, opens a job, and goes into
   expect(text).toMatch(/^BEGIN:VCALENDAR[\s\S]*DTSTART;VALUE=DATE:\d{8}[\s\S]*END:VCALENDAR\s*$/);
   expect(text).toContain(`URL;VALUE=URI:${new URL(baseURL!).origin}/jobs/398`);
   // Other journeys have a job in hand on that function, or have none yet.
-  await line.getByRole('link', { name: /Open a job for it|is in hand/ }).click();
-  await expect(page).toHaveURL(/\/new\?function=|\/jobs\/\d+/);
-  if (page.url().includes('/new'))
-    await expect(page.getByLabel('Machine and function').locator('option:checked')).toHaveText(/G-2.*Tiller/);
+  await line.getByRole('link', { name: /Read it again|is in hand/ }).click();
+  await expect(page).toHaveURL(/\/retests\/round\?function=|\/jobs\/\d+/);
+  if (page.url().includes('/retests')) await expect(page.getByTestId('round-stop')).toContainText('Tiller');
   else await expect(page.getByRole('banner')).toContainText('G-2');
 });
 

@@ -1,7 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import type { Test } from '../src/core/circuit/schema';
 import { answerByKeyboard, askedTest, MachineUnderTest, movedOn } from './bench';
-import { closeAgain, makeSafe, step } from './steps';
+import { chooseFunction, closeAgain, makeSafe, step } from './steps';
 
 interface Story {
   machine: string;
@@ -21,9 +21,7 @@ interface Story {
 
 async function openJob(page: Page, { machine, title, person = 'Tove' }: Story): Promise<string> {
   await page.goto('/new');
-  const choice = page.getByLabel('Machine and function');
-  const option = await choice.locator('option', { hasText: machine }).first().textContent();
-  await choice.selectOption({ label: option! });
+  await chooseFunction(page, machine);
   await page.getByLabel('What fails').fill(title);
   await page.getByLabel('Who takes it').fill(person);
   await page.getByRole('button', { name: 'Open the job' }).click();

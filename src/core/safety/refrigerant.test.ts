@@ -13,7 +13,7 @@ import { testGate } from '../job/rules/testGate';
 import { entryWriter, fitted } from '../testing/entryWriter';
 import { isolationPlan } from './isolationPlan';
 import { isLicensed } from './licensed';
-import { isOfRefrigerant, REFRIGERANT_CARES, refrigerantOpened } from './refrigerant';
+import { holdsRefrigerant, isOfRefrigerant, REFRIGERANT_CARES, refrigerantOpened } from './refrigerant';
 
 const model = new CircuitModel(demoCircuit('cellar-liquid-valve'));
 const open: Test = { kind: 'flow', at: 'R2', setup: { open: ['R2'] } };
@@ -40,11 +40,16 @@ describe('a refrigerant circuit', () => {
     expect(refrigerantOpened(model, open)).toEqual(['R2']);
     const off: Setup = { isolated: ['P0', 'P9', 'G1'], open: ['R2'] };
     expect(refrigerantOpened(model, { ...open, setup: off })).toEqual(['R2']);
-    for (const setup of [{ lifted: [{ part: 'H1', node: 'R3' }] }, { plugged: ['R3'] }] as Setup[])
+    const lifted = [{ part: 'H1', node: 'R3' }];
+    // A line that is taken off lets it out, also where its end is stopped afterwards.
+    for (const setup of [{ lifted }, { plugged: ['R3'] }, { lifted, plugged: ['R3'] }] as Setup[])
       expect(refrigerantOpened(model, { kind: 'pressure', at: 'R1', setup })).toEqual(['R3']);
     expect(refrigerantOpened(model, { kind: 'pressure', at: 'R2', setup: {} })).toEqual([]);
     const tests = listCandidateTests(model).tests.map(({ bound }) => bound.test);
     expect(tests.filter((test) => refrigerantOpened(model, test).length > 0)).toEqual([]);
+    expect(
+      tests.filter(({ setup }) => setup.lifted?.some(({ node }) => holdsRefrigerant(model, node))),
+    ).toEqual([]);
     expect(tests.some(({ kind }) => kind === 'pressure')).toBe(true);
     const gate = testGate(model, isolationPlan(model), { madeSafe: null, isolated: new Map() }, open);
     expect(gate).toEqual({ state: 'refrigerantOpened', at: ['R2'] });

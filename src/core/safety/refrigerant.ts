@@ -44,8 +44,11 @@ export function holdsRefrigerant(model: CircuitModel, node: string): boolean {
 
 /**
  * Places where a test would open a refrigerant circuit, or put a hand to it. Stopping a compressor empties nothing: it is opened for no
- * reading, whatever is isolated. It is read by gauges that who is licensed has fitted.
+ * reading, whatever is isolated, and a line that is taken off lets it out before its end is stopped. It is read by gauges that who is
+ * licensed has fitted.
  */
 export function refrigerantOpened(model: CircuitModel, test: Test | Reading): string[] {
-  return openedIn(test).filter((name) => holdsRefrigerant(model, name));
+  const { lifted = [], plugged = [] } = test.setup;
+  const places = new Set([...openedIn(test), ...lifted.map(({ node }) => node), ...plugged]);
+  return [...places].filter((name) => holdsRefrigerant(model, name));
 }

@@ -1,6 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import type { Test } from '../src/core/circuit/schema';
 import { answerByKeyboard, askedTest, MachineUnderTest, movedOn } from './bench';
+import { prove } from './prove';
 import { chooseFunction, closeAgain, makeSafe, step } from './steps';
 
 interface Story {
@@ -105,52 +106,6 @@ async function fix(page: Page, { action, bench, dated }: Story) {
     await back.first().click();
     await expect(back).toHaveCount(left - 1);
   }
-}
-
-async function prove(page: Page, sound: MachineUnderTest) {
-  await step(page, 'Prove');
-  // What leaked is read again while the locks are on.
-  const insulation = page.locator('[data-proof=insulation][data-state=open]');
-  for (let left = await insulation.count(); left > 0; left--) {
-    await insulation.first().getByRole('textbox').fill('OL');
-    await insulation.first().getByRole('button', { name: 'Pin' }).click();
-    await expect(insulation).toHaveCount(left - 1);
-  }
-  const off = page.getByRole('button', { name: 'Lock is off' });
-  for (let left = await off.count(); left > 0; left--) {
-    await off.first().click();
-    await expect(off).toHaveCount(left - 1);
-  }
-  // What was lifted or bridged for a test goes back first, and somebody else sees that it does.
-  const out = page.getByTestId('ledger-item').getByRole('button', { name: /^It is (back on|out)$/ });
-  for (let left = await out.count(); left > 0; left--) {
-    await out.first().click();
-    await expect(out).toHaveCount(left - 1);
-  }
-  const seen = page.getByTestId('ledger-item').getByLabel(/^Seen (out|back on) as well by$/);
-  for (let left = await seen.count(); left > 0; left--) {
-    await seen.first().fill('Ilse');
-    await page.getByRole('button', { name: 'Both say so' }).first().click();
-    await expect(seen).toHaveCount(left - 1);
-  }
-  const open = page.locator('[data-proof][data-state=open]');
-  for (let left = await open.count(); left > 0; left--) {
-    const row = open.first();
-    const kind = await row.getAttribute('data-proof');
-    if (kind === 'works' || kind === 'asComplained') await row.getByRole('button', { name: 'Works' }).click();
-    else if (kind === 'care') await row.getByRole('button', { name: 'Done' }).click();
-    else if (kind === 'tight') await row.getByRole('button', { name: 'Tight' }).click();
-    else if (kind === 'fuseHolds') await row.getByRole('button', { name: 'Held' }).click();
-    else if (kind === 'interlock')
-      await row.getByRole('button', { name: /^(Stops|Lets go|Goes out|Goes off|Dead)$/ }).click();
-    else {
-      const value = sound.answer(JSON.parse((await row.getAttribute('data-test'))!) as Test);
-      await row.getByRole('textbox').fill(value);
-      await row.getByRole('button', { name: 'Pin' }).click();
-    }
-    await expect(open).toHaveCount(left - 1);
-  }
-  await expect(page.locator('[data-proof][data-state=wrong]')).toHaveCount(0);
 }
 
 async function handOver(page: Page, number: string, { title, person = 'Tove', hidden: [part] }: Story) {

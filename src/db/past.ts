@@ -140,6 +140,12 @@ export async function measuresOf(functionId: string): Promise<PlaceMeasure[]> {
   });
 }
 
+/** Functions of which something was proved. */
+export async function functionsWithPast(): Promise<string[]> {
+  const [rows] = await pool().query<RowDataPacket[]>('SELECT DISTINCT function_id FROM proved_measures');
+  return rows.map((row) => String(row.function_id));
+}
+
 /** Parts of a function that were mended or changed, and when its job was closed. */
 export async function repairsOf(functionId: string): Promise<Repair[]> {
   const [rows] = await pool().query<RowDataPacket[]>(

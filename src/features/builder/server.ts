@@ -2,6 +2,7 @@ import 'server-only';
 import { revalidatePath } from 'next/cache';
 import { emptyDrawing } from '@/core/draw/layChain';
 import { outdateDigests } from '@/db/digests';
+import { refreshTrends } from '../trends/refresh';
 import { InputError } from '@/core/circuit/inputError';
 import { CircuitModel } from '@/core/circuit/model';
 import type { Circuit } from '@/core/circuit/schema';
@@ -110,6 +111,8 @@ export async function keepDrawing(request: unknown): Promise<KeepAnswer> {
     await keepVersions([{ functionId, basedOn, circuit, name }, ...others], person, note);
     // A job that asks about this function as well stands on its newest drawing.
     await outdateDigests(own.machine_id);
+    // What the drawing no longer has is no longer followed, and its limits are those of the new one.
+    for (const id of [functionId, ...others.map((other) => other.functionId)]) await refreshTrends(id);
     done(code, name, person, basedOn + 1);
     return { functionId, version: basedOn + 1 };
   } catch (error) {

@@ -268,11 +268,14 @@ const foundMachine = z.object({
   code: z.string(),
   name: z.string(),
   equipment: z.string().nullable(),
+  serial: z.string().nullable(),
+  place: z.string().nullable(),
+  hours: z.coerce.number().nullable(),
 });
 
 export async function findMachine(code: string): Promise<z.infer<typeof foundMachine> | null> {
   const [rows] = await pool().query<RowDataPacket[]>(
-    'SELECT id, code, name, equipment FROM machines WHERE code = ?',
+    'SELECT id, code, name, equipment, serial, place, hours FROM machines WHERE code = ?',
     [code],
   );
   return rows[0] ? foundMachine.parse(rows[0]) : null;

@@ -1,3 +1,4 @@
+import type { MachineFacts } from '@/core/library/fleet';
 import type { RowDataPacket } from 'mysql2/promise';
 import { v7 as uuidv7 } from 'uuid';
 import { z } from 'zod';
@@ -100,11 +101,53 @@ export async function addMachine(machine: {
   return id;
 }
 
-export async function renameMachine(
+/** Writes what a machine is; what is empty is not known. */
+export async function putMachineFacts(
   id: string,
-  { name, equipment }: { name: string; equipment: string | null },
+  { name, equipment, serial, place, hours }: MachineFacts,
 ): Promise<void> {
-  await pool().execute('UPDATE machines SET name = ?, equipment = ? WHERE id = ?', [name, equipment, id]);
+  await pool().execute(
+    'UPDATE machines SET name = ?, equipment = ?, serial = ?, place = ?, hours = ? WHERE id = ?',
+    [name, equipment || null, serial || null, place || null, hours, id],
+  );
+}
+
+const fleetRow = z.object({
+  code: z.string(),
+  name: z.string(),
+  equipment: z.string().nullable(),
+  serial: z.string().nullable(),
+  place: z.string().nullable(),
+  hours: z.coerce.number().nullable(),
+});
+
+/** Every machine with what it is, by code. */
+export async function listFleet(limit: number): Promise<z.infer<typeof fleetRow>[]> {
+  const [rows] = await pool().query<RowDataPacket[]>(
+    'SELECT code, name, equipment, serial, place, hours FROM machines ORDER BY code LIMIT ?',
+    [limit],
+  );
+  return rows.map((row) => fleetRow.parse(row));
+}
+
+/** Circuits of functions that are called the same on other machines of a class of equipment, the first few. */
+export async function likeNamed(
+  names: readonly string[],
+  equipment: string,
+  exceptMachineId: string,
+  limit: number,
+): Promise<{ name: string; machine: string; circuit: Circuit }[]> {
+  if (names.length === 0) return [];
+  const [rows] = await pool().query<RowDataPacket[]>(
+    `SELECT f.name, m.code AS machine, f.circuit FROM functions f JOIN machines m ON m.id = f.machine_id
+     WHERE m.equipment = ? AND m.id <> ? AND f.name IN (?) ORDER BY m.code, f.name LIMIT ?`,
+    [equipment, exceptMachineId, names, limit],
+  );
+  return rows.map((row) => ({
+    name: String(row.name),
+    machine: String(row.machine),
+    circuit: circuitColumn.parse(row.circuit),
+  }));
 }
 
 /** Classes of equipment that machines of the shed have, by name. */

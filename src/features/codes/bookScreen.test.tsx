@@ -24,7 +24,15 @@ function show(book: StoredBookRow[]) {
   for (const one of [save!, drop!, take!]) one.mockReset().mockResolvedValue({ trouble: null, added: 1 });
   render(
     <BookScreen
-      machine={{ id: '1', code: 'G-2', name: 'Groomer', equipment: null }}
+      machine={{
+        id: '1',
+        code: 'G-2',
+        name: 'Groomer',
+        equipment: null,
+        serial: null,
+        place: null,
+        hours: null,
+      }}
       book={book}
       past={[]}
       functions={[{ name: 'Blade tilt', drivers: ['A1.4', 'A1.5'] }]}

@@ -79,6 +79,7 @@ export function LibraryScreen({
       <div>
         <NewMachine />
         <TakeIn />
+        <Fleet />
         <p className="mt-6 text-[16px]">
           <Link className="mr-6 inline-flex min-h-11 items-center underline underline-offset-4" href="/bench">
             Bench sheets: a part in the hand, without a job
@@ -133,6 +134,7 @@ function NewMachine() {
 
 /** An archive of a hundred megabytes over a slow link takes its time. */
 const ARCHIVE_MS = 180_000;
+const FLEET_MS = 120_000;
 
 /** A machine from an archive file, under its own code or another. */
 function TakeIn() {
@@ -181,6 +183,71 @@ function TakeIn() {
         {picker.input}
       </div>
       {trouble ? <Trouble>{trouble}</Trouble> : null}
+    </section>
+  );
+}
+
+/** The whole fleet as a table, out and in. */
+function Fleet() {
+  const router = useRouter();
+  const [busy, setBusy] = useState(false);
+  const [said, setSaid] = useState<{ good: boolean; words: string } | null>(null);
+  const take = async (file: File) => {
+    setBusy(true);
+    setSaid(null);
+    try {
+      const { message } = await askServer<{ message: string }>('/api/machines.csv', {
+        method: 'POST',
+        headers: { 'content-type': 'text/csv' },
+        body: await file.text(),
+        patienceMs: FLEET_MS,
+      });
+      setSaid({ good: true, words: message });
+      router.refresh();
+    } catch (error) {
+      const refused = error instanceof NotAnswered && error.status > 0;
+      setSaid({
+        good: false,
+        words: refused
+          ? error.message
+          : 'The server does not answer. Bring the table again when it is back; what was taken in is not taken in twice.',
+      });
+    }
+    setBusy(false);
+  };
+  const picker = useFilePicker({
+    label: 'Fleet table',
+    accept: '.csv,text/csv',
+    onFile: (file) => void take(file),
+  });
+  return (
+    <section aria-labelledby="fleet" className="mt-6">
+      <Heading id="fleet" aside="code, name, equipment, serial, place, hours, like">
+        Fleet as a table
+      </Heading>
+      <p className="py-2 text-[16px] text-ink2">
+        A machine that is there gets what the table says of it. A new one gets the functions of the machine
+        under “like”.
+      </p>
+      <div className="flex flex-wrap items-center gap-x-5">
+        <PlainKey disabled={busy} onClick={() => picker.choose()}>
+          <FileUp size={18} aria-hidden /> {busy ? 'Taking it in …' : 'Take a table in'}
+        </PlainKey>
+        <a
+          className="inline-flex min-h-11 items-center underline underline-offset-4"
+          href="/api/machines.csv"
+        >
+          The fleet as CSV
+        </a>
+        {picker.input}
+      </div>
+      {said === null ? null : said.good ? (
+        <p role="status" className="py-2 text-verdi">
+          ✓ {said.words}
+        </p>
+      ) : (
+        <Trouble>{said.words}</Trouble>
+      )}
     </section>
   );
 }

@@ -25,6 +25,7 @@ export function MachineScreen({
   defects,
   functions,
   shared,
+  differs,
   templates,
 }: OpenMachine & { templates: readonly TemplateChoice[] }) {
   const base = `/machines/${encodeURIComponent(machine.code)}`;
@@ -97,6 +98,27 @@ export function MachineScreen({
             ))}
           </ul>
         </section>
+        {differs.length > 0 ? (
+          <section aria-labelledby="differs" className="mt-6">
+            <Heading id="differs" aside="from most machines of its class">
+              Differs
+            </Heading>
+            <ul>
+              {differs.map(({ name, machine: other, lines, more }) => (
+                <li key={name} className="border-b-[1.5px] border-rule py-2" data-testid="differs">
+                  <strong className="font-[700]">{name}</strong>{' '}
+                  <span className="text-[15.5px] text-ink2">as on {other}, but</span>
+                  {lines.map((line) => (
+                    <span key={line} className="block break-words text-[16px]">
+                      {line}
+                    </span>
+                  ))}
+                  {more > 0 ? <span className="block text-[15.5px] text-ink2">and {more} more</span> : null}
+                </li>
+              ))}
+            </ul>
+          </section>
+        ) : null}
         {shared.length > 0 ? (
           <section aria-labelledby="shared" className="mt-6">
             <Heading id="shared" aside="one part, whichever function it is met in">
@@ -228,7 +250,13 @@ function Values({ base, template }: { base: string; template: TemplateChoice }) 
 
 /** What it is called, and what sort of equipment it is: limits may be set for one class alone. */
 function Name({ machine, equipment }: Pick<OpenMachine, 'machine' | 'equipment'>) {
-  const kept = { name: machine.name, equipment: machine.equipment ?? '' };
+  const kept = {
+    name: machine.name,
+    equipment: machine.equipment ?? '',
+    serial: machine.serial ?? '',
+    place: machine.place ?? '',
+    hours: machine.hours === null ? '' : String(machine.hours),
+  };
   const { register, handleSubmit, control } = useForm({ defaultValues: kept });
   const typed = useWatch({ control });
   const [trouble, setTrouble] = useState<string | null>(null);
@@ -240,6 +268,17 @@ function Name({ machine, equipment }: Pick<OpenMachine, 'machine' | 'equipment'>
     <Form className="mt-6 grid gap-2" onSubmit={(event) => void rename(event)}>
       <Field label="What it is called">
         <input className={FIELD} maxLength={120} {...register('name')} />
+      </Field>
+      <div className="grid grid-cols-2 gap-2">
+        <Field label="Serial">
+          <input className={FIELD} maxLength={60} {...register('serial')} />
+        </Field>
+        <Field label="Hours">
+          <input className={`${FIELD} fig`} inputMode="numeric" {...register('hours')} />
+        </Field>
+      </div>
+      <Field label="Where it stands">
+        <input className={FIELD} maxLength={120} {...register('place')} />
       </Field>
       <div className="flex items-end">
         <Field label="Class of equipment, where its limits differ" className="min-w-0 flex-1">
@@ -253,7 +292,7 @@ function Name({ machine, equipment }: Pick<OpenMachine, 'machine' | 'equipment'>
         <PlainKey
           type="submit"
           className="-ml-[1.5px]"
-          disabled={typed.name === kept.name && typed.equipment === kept.equipment}
+          disabled={(Object.keys(kept) as (keyof typeof kept)[]).every((key) => typed[key] === kept[key])}
         >
           Keep it
         </PlainKey>

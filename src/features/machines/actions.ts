@@ -15,7 +15,16 @@ export const createMachine = action(
 
 export const nameMachine = action(
   'nameMachine',
-  z.tuple([machineCode, z.object({ name: text(500), equipment: text(200) })]),
+  z.tuple([
+    machineCode,
+    z.object({
+      name: text(500),
+      equipment: text(200),
+      serial: text(200),
+      place: text(500),
+      hours: text(40),
+    }),
+  ]),
   server.nameMachine,
 );
 

@@ -1,12 +1,13 @@
 import sharp from 'sharp';
 import { putPin, addDrawing, listDrawings } from '@/db/drawings';
 import { findMachine } from '@/db/jobs';
-import { drawnFunctions } from '@/db/library';
+import { drawnFunctions, keepVersions } from '@/db/library';
 import { closePool } from '@/db/pool';
 import { seedAfresh } from '@/db/testing/seedAfresh';
 import { importBook, openBook } from '../codes/server';
 import { keepPhoto } from '../photos/server';
 import { packMachine, unpackMachine } from './archive';
+import { fleetTable, takeFleet } from './fleet';
 import { createMachine, nameMachine, openLibrary, openMachine, removeFunction } from './server';
 
 jest.mock('next/cache', () => ({ revalidatePath: jest.fn() }));
@@ -31,7 +32,9 @@ describe('machines', () => {
       field: 'code',
       trouble: expect.stringContaining('H-1'),
     });
-    const named = (name: string, equipment = '') => nameMachine('H-1', { name, equipment });
+    const facts = { serial: '', place: '', hours: '' };
+    const named = (name: string, equipment = '', more: Partial<typeof facts> = {}) =>
+      nameMachine('H-1', { name, equipment, ...facts, ...more });
     expect(await named('Sled hoist, upper station', 'Hoist')).toEqual({ trouble: null });
     expect((await openMachine('H-1'))!.machine.equipment).toBe('Hoist');
     expect((await openMachine('H-1'))!.equipment).toContain('Hoist');
@@ -42,7 +45,12 @@ describe('machines', () => {
       'Sled hoist, upper station',
     );
     expect((await named(' ')).trouble).toBe('Say what the machine is.');
-    expect((await nameMachine('Z-99', { name: 'Ghost', equipment: '' })).trouble).toBe(
+    expect((await named('Sled hoist', '', { hours: 'many' })).trouble).toContain('“many” is no figure');
+    expect(await named('Sled hoist', '', { serial: 'S 4', place: 'Bay 2', hours: '4120' })).toEqual({
+      trouble: null,
+    });
+    expect((await openMachine('H-1'))!.machine).toMatchObject({ serial: 'S 4', place: 'Bay 2', hours: 4120 });
+    expect((await nameMachine('Z-99', { name: 'Ghost', equipment: '', ...facts })).trouble).toBe(
       'There is no machine Z-99.',
     );
   });
@@ -153,5 +161,58 @@ describe('code books', () => {
     expect(bad.trouble).toMatch(/line 3.*Nothing was changed\.$/);
     expect((await openBook('G-1'))!.book.length).toBe(before + 1);
     expect((await importBook('Z-99', 'x')).trouble).toBe('There is no machine Z-99.');
+  });
+});
+
+describe('a fleet as a table', () => {
+  const table = (...lines: string[]) =>
+    ['code,name,equipment,serial,place,hours,like', ...lines].join('\r\n');
+
+  it('adds machines with the functions of those they are like, and brings others up to date; again it changes nothing', async () => {
+    const text = table(
+      'G-40,Groomer OR-240,Groomer,S 40,Bay 4,12,G-2',
+      'G-41,Groomer OR-241,Groomer,,,,G-40',
+      'G-2,Groomer OR-202,Groomer,S 2,Bay 1,4120,',
+    );
+    expect(await takeFleet(text)).toEqual({ added: 2, changed: 1 });
+    const names = async (code: string) => (await openMachine(code))!.functions.map(({ name }) => name);
+    expect(await names('G-40')).toEqual(await names('G-2'));
+    expect(await names('G-41')).toEqual(await names('G-2'));
+    expect((await openMachine('G-40'))!.machine).toMatchObject({ serial: 'S 40', place: 'Bay 4', hours: 12 });
+    expect(await takeFleet(text)).toEqual({ added: 0, changed: 3 });
+    const out = await fleetTable();
+    expect(out).toContain('G-2,Groomer OR-202,Groomer,S 2,Bay 1,4120,');
+    expect((await takeFleet(out)).added).toBe(0);
+  });
+
+  it('a bad line takes nothing in, and is named', async () => {
+    const refused = async (text: string) =>
+      takeFleet(text).then(
+        () => null,
+        (error: Error) => error.message,
+      );
+    expect(await refused(table('G-50,Groomer,,,,,', 'G-51,x,,,,,'))).toMatch(
+      /^line 3: name: Say what the machine is\.$/,
+    );
+    expect(await refused(table('G-50,Groomer,,,,,Z-77'))).toBe(
+      'G-50: there is no machine “Z-77” to be like.',
+    );
+    expect(await refused('name\r\nGroomer')).toContain('no column "code"');
+    expect(await findMachine('G-50')).toBeNull();
+  });
+
+  it('a machine that differs from the others of its class says in what', async () => {
+    const machine = (await openMachine('G-41'))!;
+    expect(machine.differs).toEqual([]);
+    const own = (await drawnFunctions((await findMachine('G-41'))!.id))[0]!;
+    const wire = own.circuit.parts.find(({ kind }) => kind === 'wire')!;
+    const circuit = {
+      ...own.circuit,
+      parts: own.circuit.parts.map((part) => (part === wire ? { ...part, mark: '99' } : part)),
+    } as typeof own.circuit;
+    await keepVersions([{ functionId: own.id, basedOn: own.version, circuit }], 'Tove', 'rewired');
+    const [differs] = (await openMachine('G-41'))!.differs;
+    expect(differs).toMatchObject({ name: own.name, more: 0 });
+    expect(differs!.lines.join()).toContain(wire.ref);
   });
 });

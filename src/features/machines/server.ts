@@ -1,10 +1,14 @@
 import 'server-only';
+import type { Circuit } from '@/core/circuit/schema';
 import { kindOf } from '@/core/kinds/part';
-import { z } from 'zod';
 import { redirect } from 'next/navigation';
 import { revalidatePath } from 'next/cache';
 import { sharedParts } from '@/core/circuit/joinCircuits';
-import { equipmentName, machineNames } from '@/core/library/names';
+import { compareCircuits } from '@/core/draw/compareCircuits';
+import { machineFacts, type MachineFacts } from '@/core/library/fleet';
+import { machineNames } from '@/core/library/names';
+import { parseFigure } from '@/core/units/parseFigure';
+import { differenceWords } from '@/words/en/drawing';
 import { defectsOf } from '@/db/digests';
 import { countMachines, findMachine, listMachines } from '@/db/jobs';
 import {
@@ -13,7 +17,8 @@ import {
   dropFunction,
   listEquipment,
   NameTaken,
-  renameMachine,
+  putMachineFacts,
+  likeNamed,
 } from '@/db/library';
 import { log } from '../serverLog';
 
@@ -85,6 +90,7 @@ export async function openMachine(code: string) {
     machine,
     equipment,
     defects,
+    differs: await differences(machine, functions),
     functions: functions.map(({ id, name, version, circuit }) => ({
       id,
       name,
@@ -100,18 +106,65 @@ export async function openMachine(code: string) {
       ),
   };
 }
+/** Differences of one function that are listed; more of them are another drawing. */
+const MOST_DIFFERENCES = 6;
+const MOST_LIKE = 400;
+
+/** How a machine's functions differ from what most machines of its class have under the same name. */
+async function differences(
+  machine: { id: string; equipment: string | null },
+  functions: readonly { name: string; circuit: Circuit }[],
+): Promise<{ name: string; machine: string; lines: string[]; more: number }[]> {
+  if (machine.equipment === null) return [];
+  const others = await likeNamed(
+    functions.map(({ name }) => name),
+    machine.equipment,
+    machine.id,
+    MOST_LIKE,
+  );
+  return functions.flatMap(({ name, circuit }) => {
+    const drawn = new Map<string, { machine: string; circuit: Circuit; count: number }>();
+    for (const other of others.filter((one) => one.name === name)) {
+      const key = JSON.stringify(other.circuit);
+      const known = drawn.get(key);
+      if (known) known.count++;
+      else drawn.set(key, { machine: other.machine, circuit: other.circuit, count: 1 });
+    }
+    const [usual] = [...drawn.values()].sort((a, b) => b.count - a.count);
+    const found = usual ? compareCircuits(usual.circuit, circuit) : [];
+    return found.length === 0 || !usual
+      ? []
+      : [
+          {
+            name,
+            machine: usual.machine,
+            lines: found.slice(0, MOST_DIFFERENCES).map(differenceWords),
+            more: Math.max(0, found.length - MOST_DIFFERENCES),
+          },
+        ];
+  });
+}
+
 export type OpenMachine = NonNullable<Awaited<ReturnType<typeof openMachine>>>;
 
 export async function nameMachine(
   code: string,
-  fields: { name: string; equipment: string },
+  fields: Omit<MachineFacts, 'hours'> & { hours: string },
 ): Promise<FormAnswer> {
-  const parsed = z.object({ name: machineNames.shape.name, equipment: equipmentName }).safeParse(fields);
-  if (!parsed.success) return { trouble: parsed.error.issues[0]!.message };
-  const { name, equipment } = parsed.data;
+  const hours = parseFigure(fields.hours);
+  if (hours.is === 'none')
+    return {
+      trouble: `Hours: “${hours.typed}” is no figure; type one such as 4120, or nothing.`,
+      field: 'hours',
+    };
+  const parsed = machineFacts.safeParse({ ...fields, hours: hours.is === 'figure' ? hours.value : null });
+  if (!parsed.success) {
+    const issue = parsed.error.issues[0]!;
+    return { trouble: issue.message, field: String(issue.path[0]) };
+  }
   const machine = await findMachine(code);
   if (!machine) return { trouble: `There is no machine ${code}.` };
-  await renameMachine(machine.id, { name, equipment: equipment === '' ? null : equipment });
+  await putMachineFacts(machine.id, parsed.data);
   revalidatePath(`/machines/${code}`);
   return { trouble: null };
 }

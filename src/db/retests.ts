@@ -12,6 +12,8 @@ const retestRow = z.object({
   function_name: z.string(),
   machine_code: z.string(),
   machine_name: z.string(),
+  /** Where it stands; null where nobody said. */
+  machine_place: z.string().nullable(),
   /** Job in hand on the same function, if there is one. */
   open_job: z.number().nullable(),
 });
@@ -31,7 +33,7 @@ const STANDING = `j.retest_on IS NOT NULL AND j.closed_at IS NOT NULL AND NOT EX
 export async function listRetests(limit: number, after?: RetestCursor): Promise<RetestRow[]> {
   const [rows] = await pool().query<RowDataPacket[]>(
     `SELECT j.id, j.number, DATE_FORMAT(j.retest_on, '%Y-%m-%d') AS due, j.title, j.function_id,
-       f.name AS function_name, m.code AS machine_code, m.name AS machine_name,
+       f.name AS function_name, m.code AS machine_code, m.name AS machine_name, m.place AS machine_place,
        (SELECT MAX(open.number) FROM jobs open WHERE open.function_id = j.function_id AND open.closed_at IS NULL)
          AS open_job
      FROM jobs j JOIN functions f ON f.id = j.function_id JOIN machines m ON m.id = f.machine_id
@@ -43,13 +45,20 @@ export async function listRetests(limit: number, after?: RetestCursor): Promise<
 }
 
 const functionRow = retestRow
-  .pick({ function_id: true, function_name: true, machine_code: true, machine_name: true, open_job: true })
+  .pick({
+    function_id: true,
+    function_name: true,
+    machine_code: true,
+    machine_name: true,
+    machine_place: true,
+    open_job: true,
+  })
   .extend({ due: z.iso.date().nullable() });
 
 /** When a function is to be looked at again, if somebody said so; null where there is no such function. */
 export async function findRetest(functionId: string): Promise<z.infer<typeof functionRow> | null> {
   const [rows] = await pool().query<RowDataPacket[]>(
-    `SELECT f.id AS function_id, f.name AS function_name, m.code AS machine_code, m.name AS machine_name,
+    `SELECT f.id AS function_id, f.name AS function_name, m.code AS machine_code, m.name AS machine_name, m.place AS machine_place,
        (SELECT DATE_FORMAT(MAX(j.retest_on), '%Y-%m-%d') FROM jobs j WHERE j.function_id = f.id AND ${STANDING}) AS due,
        (SELECT MAX(open.number) FROM jobs open WHERE open.function_id = f.id AND open.closed_at IS NULL) AS open_job
      FROM functions f JOIN machines m ON m.id = f.machine_id WHERE f.id = ?`,

@@ -29,57 +29,69 @@ export function RoundSheet({ stops, today }: { stops: readonly RoundStop[]; toda
           onChange={(event) => setPerson(event.target.value)}
         />
       </Field>
-      {stops.map(({ function_id, machine_code, machine_name, function_name, due, open_job, places }) => (
-        <section
-          key={function_id}
-          aria-label={`${machine_code} ${function_name}`}
-          className="break-inside-avoid pt-2"
-          data-testid="round-stop"
-        >
-          <Heading
-            aside={
-              <span className={due < today ? 'text-stamp' : ''}>
-                {function_name}, {machine_name}; {due < today ? 'was due' : 'due'} {due}
-              </span>
-            }
+      {stops.map(
+        ({
+          function_id,
+          machine_code,
+          machine_name,
+          machine_place,
+          function_name,
+          due,
+          open_job,
+          places,
+        }) => (
+          <section
+            key={function_id}
+            aria-label={`${machine_code} ${function_name}`}
+            className="break-inside-avoid pt-2"
+            data-testid="round-stop"
           >
-            {machine_code}
-          </Heading>
-          {places.length === 0 ? (
-            <p className="py-2 text-[16px] text-ink2">
-              No place was read twice here yet; what shows that it works is asked for on its page.
-            </p>
-          ) : (
-            <ol>
-              {places.map(({ key, title, was }) => (
-                <li
-                  key={key}
-                  className="grid min-h-11 grid-cols-[minmax(0,1fr)_110px_130px] items-center gap-x-4 border-b-[1.5px] border-rule"
-                >
-                  <span className="break-words text-[16px]">{title}</span>
-                  <span className="fig text-[15.5px] text-ink2">was {was}</span>
-                  <span className="h-8 border-b-[1.5px] border-edge max-tablet:hidden" aria-hidden />
-                </li>
-              ))}
-            </ol>
-          )}
-          <div className="py-2 print:hidden">
-            {open_job === null ? (
-              <MainKey disabled={busy} onClick={() => begin(function_id)}>
-                Begin here
-              </MainKey>
+            <Heading
+              aside={
+                <span className={due < today ? 'text-stamp' : ''}>
+                  {function_name}, {machine_name}
+                  {machine_place ? `, ${machine_place}` : ''}; {due < today ? 'was due' : 'due'} {due}
+                </span>
+              }
+            >
+              {machine_code}
+            </Heading>
+            {places.length === 0 ? (
+              <p className="py-2 text-[16px] text-ink2">
+                No place was read twice here yet; what shows that it works is asked for on its page.
+              </p>
             ) : (
-              <Link
-                href={`/jobs/${open_job}?step=prove`}
-                className="inline-flex min-h-11 items-center font-[650] underline underline-offset-4"
-              >
-                Job {open_job} is in hand
-              </Link>
+              <ol>
+                {places.map(({ key, title, was }) => (
+                  <li
+                    key={key}
+                    className="grid min-h-11 grid-cols-[minmax(0,1fr)_110px_130px] items-center gap-x-4 border-b-[1.5px] border-rule"
+                  >
+                    <span className="break-words text-[16px]">{title}</span>
+                    <span className="fig text-[15.5px] text-ink2">was {was}</span>
+                    <span className="h-8 border-b-[1.5px] border-edge max-tablet:hidden" aria-hidden />
+                  </li>
+                ))}
+              </ol>
             )}
-            {trouble?.at === function_id ? <Trouble>{trouble.words}</Trouble> : null}
-          </div>
-        </section>
-      ))}
+            <div className="py-2 print:hidden">
+              {open_job === null ? (
+                <MainKey disabled={busy} onClick={() => begin(function_id)}>
+                  Begin here
+                </MainKey>
+              ) : (
+                <Link
+                  href={`/jobs/${open_job}?step=prove`}
+                  className="inline-flex min-h-11 items-center font-[650] underline underline-offset-4"
+                >
+                  Job {open_job} is in hand
+                </Link>
+              )}
+              {trouble?.at === function_id ? <Trouble>{trouble.words}</Trouble> : null}
+            </div>
+          </section>
+        ),
+      )}
     </>
   );
 }

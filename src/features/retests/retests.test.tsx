@@ -19,6 +19,7 @@ const row = (due: string, number: number, more: Partial<RetestRow> = {}): Retest
   function_name: 'Blade tilt',
   machine_code: 'G-2',
   machine_name: 'Groomer',
+  machine_place: null,
   open_job: null,
   ...more,
 });
@@ -57,6 +58,7 @@ describe('a round', () => {
   const stop = (more: Partial<RoundStop> = {}): RoundStop => ({
     machine_code: 'G-2',
     machine_name: 'Groomer',
+    machine_place: 'Bay 3',
     function_name: 'Blade float',
     function_id: '0197a000-0000-7000-8000-000000000001',
     due: '2026-11-20',
@@ -77,7 +79,7 @@ describe('a round', () => {
       />,
     );
     const [first, second] = screen.getAllByTestId('round-stop');
-    expect(first!.textContent).toContain('was due 2026-11-20');
+    expect(first!.textContent).toContain('Groomer, Bay 3; was due 2026-11-20');
     expect(first!.textContent).toContain('was 0.5 V');
     expect(second!.textContent).toContain('No place was read twice here yet');
     expect(within(second!).getByRole('link').getAttribute('href')).toBe('/jobs/99?step=prove');

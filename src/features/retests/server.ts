@@ -65,7 +65,7 @@ export async function retestCalendar(origin: string): Promise<string> {
 /** What a round reads of one function. */
 export interface RoundStop extends Pick<
   RetestRow,
-  'machine_code' | 'machine_name' | 'function_name' | 'function_id' | 'due' | 'open_job'
+  'machine_code' | 'machine_name' | 'machine_place' | 'function_name' | 'function_id' | 'due' | 'open_job'
 > {
   places: { key: string; title: string; was: string }[];
 }
@@ -100,22 +100,33 @@ async function stopsOf(
   gaugeUnit: GaugeUnit,
 ): Promise<RoundStop[]> {
   const places = await placesToRead(rows.map(({ function_id }) => function_id));
-  return rows.map(({ machine_code, machine_name, function_name, function_id, due, open_job }): RoundStop => ({
-    machine_code,
-    machine_name,
-    function_name,
-    function_id,
-    due,
-    open_job,
-    places: asked(places, function_id).map(({ place_key, body }) => {
-      const last = body.dots.at(-1)!;
-      return {
-        key: place_key,
-        title: body.title,
-        was: measureFigure(body.kind, last.value, gaugeUnit, last.over),
-      };
+  return rows.map(
+    ({
+      machine_code,
+      machine_name,
+      machine_place,
+      function_name,
+      function_id,
+      due,
+      open_job,
+    }): RoundStop => ({
+      machine_code,
+      machine_name,
+      machine_place,
+      function_name,
+      function_id,
+      due,
+      open_job,
+      places: asked(places, function_id).map(({ place_key, body }) => {
+        const last = body.dots.at(-1)!;
+        return {
+          key: place_key,
+          title: body.title,
+          was: measureFigure(body.kind, last.value, gaugeUnit, last.over),
+        };
+      }),
     }),
-  }));
+  );
 }
 
 function asked(places: readonly TrendRow[], functionId: string): TrendRow[] {

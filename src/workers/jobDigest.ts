@@ -7,6 +7,7 @@ import { likeness } from '@/core/circuit/likeness';
 import type { Experience } from '@/core/diagnosis/experience';
 import { provedMeasures } from '@/core/job/provedMeasures';
 import { placeOfCircuit } from '@/core/shed/learntOdds';
+import { minutesLeft } from '@/core/shed/minutesLeft';
 import { outcomeOf, type JobLeft, type Outcome } from '@/core/shed/outcome';
 import type { Answer, Outlook } from './protocol';
 import { reduceJob, type JobState } from '@/core/job/reduceJob';
@@ -80,7 +81,7 @@ function digestOf(
   answer: Answer<Outlook>,
 ): JobDigest {
   const defects = safetyDefects(model, state).map(defectWords);
-  if (!answer.ok) return { made: DIGEST_MADE, next: answer.message, runs: [], defects };
+  if (!answer.ok) return { made: DIGEST_MADE, next: answer.message, runs: [], defects, left: null };
   const { standings, diagnosis } = answer.value;
   const lanes = findLanes(model);
   const next = nextStep(state, diagnosis);
@@ -100,5 +101,6 @@ function digestOf(
         }))
       : [],
     defects,
+    left: minutesLeft(model, state, diagnosis),
   };
 }

@@ -9,10 +9,12 @@ export interface JobDigest {
   runs: { state: State; turns: number; asked: boolean; fall: boolean }[];
   /** Guards that are out of action, a line each. */
   defects: string[];
+  /** Minutes of work that it still needs; null once it is handed over, and where its readings cannot be weighed. */
+  left: { least: number; most: number } | null;
 }
 
 /** Counted up when a digest is made in another way. */
-export const DIGEST_MADE = 2;
+export const DIGEST_MADE = 3;
 
 const STATE_LETTERS = { spared: 's', held: 'h', bad: 'b', doubt: 'd' } as const satisfies Record<
   State,

@@ -20,7 +20,7 @@ import { closePool, pool } from '@/db/pool';
 import { seedAfresh } from '@/db/testing/seedAfresh';
 import { countTrends, findTrend, fleetDots, listTrends, putTrends } from '@/db/trends';
 
-const digest = { made: 0, next: '', runs: [], defects: [] };
+const digest = { made: 0, next: '', runs: [], defects: [], left: null };
 const winding: JobLeft['measures'][number] = {
   kind: 'winding',
   place: 'winding|Y14',

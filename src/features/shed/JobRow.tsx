@@ -2,7 +2,9 @@
 
 import Link from 'next/link';
 import { unpackRuns } from '@/core/job/jobDigest';
+import type { MinutesLeft } from '@/core/shed/minutesLeft';
 import { MiniPath } from '@/ui/path/MiniPath';
+import { leftWords } from '@/words/en/history';
 
 /** As little of a job as its row shows: a page has many of these, and each is sent twice, drawn and to be drawn. */
 export interface JobRowFacts {
@@ -12,7 +14,7 @@ export interface JobRowFacts {
   machineCode: string;
   machineName: string;
   /** What is next, and the path in letters; nothing while it is worked out. */
-  digest: { next: string; defects: string[]; path: string } | null;
+  digest: { next: string; defects: string[]; path: string; left: MinutesLeft | null } | null;
 }
 
 /** A job in hand: machine, complaint, the next action, and its own path in small. */
@@ -40,6 +42,7 @@ export function JobRow({ job }: { job: JobRowFacts }) {
         ) : null}
         <p className="text-[15.5px] text-ink2">
           Job {job.number}, {job.person ?? 'nobody yet'}
+          {digest?.left ? `, ${leftWords(digest.left)} of work` : ''}
         </p>
       </div>
       <div className="max-desk:col-span-2 max-tablet:overflow-hidden">

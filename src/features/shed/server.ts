@@ -44,6 +44,8 @@ function rowFacts({ number, title, person, machine_code, machine_name, digest }:
     person,
     machineCode: machine_code,
     machineName: machine_name,
-    digest: digest ? { next: digest.next, defects: digest.defects, path: packRuns(digest.runs) } : null,
+    digest: digest
+      ? { next: digest.next, defects: digest.defects, path: packRuns(digest.runs), left: digest.left }
+      : null,
   };
 }

@@ -1,4 +1,5 @@
 import { FAULT_NAMES, type FaultName } from '@/core/diagnosis/faultTypes';
+import type { MinutesLeft } from '@/core/shed/minutesLeft';
 import type { Month } from '@/core/shed/month';
 import { plainFaultWords } from './findings';
 
@@ -9,6 +10,15 @@ export function workWords(minutes: number): string {
   if (minutes < 2 * HOUR_MINUTES) return `${Math.round(minutes)} min`;
   return `${Number((minutes / HOUR_MINUTES).toPrecision(2))} h`;
 }
+
+/** What a job still needs: "about 45 min", "40 min to 2.5 h". */
+export function leftWords({ least, most }: MinutesLeft): string {
+  const round = (minutes: number) =>
+    Math.max(ROUND_MINUTES, ROUND_MINUTES * Math.round(minutes / ROUND_MINUTES));
+  const [from, to] = [workWords(round(least)), workWords(round(most))];
+  return from === to ? `about ${from}` : `${from} to ${to}`;
+}
+const ROUND_MINUTES = 5;
 
 /** What is known of how a job ended. */
 export interface Ended {

@@ -43,7 +43,7 @@ test('a reload and a second browser show the same state; others’ readings arri
   browser,
   request,
 }) => {
-  const machine = new MachineUnderTest('tractor-blower-stop', 'X9.1', 'open');
+  const machine = new MachineUnderTest('tractor-blower-stop', 'S6', 'stuckOpen');
   await openTest(page);
   const second = await browser.newPage();
   await openTest(second);
@@ -64,7 +64,7 @@ test('unpinning takes the last reading back and keeps it in the record, struck t
   page,
   request,
 }) => {
-  const machine = new MachineUnderTest('tractor-blower-stop', 'X9.1', 'open');
+  const machine = new MachineUnderTest('tractor-blower-stop', 'S6', 'stuckOpen');
   await openTest(page);
   const before = JSON.stringify(await askedTest(page));
   await answerByKeyboard(page, machine);

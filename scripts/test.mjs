@@ -134,7 +134,7 @@ async function openLane(at) {
     SPIRAXIS_METER: `127.0.0.1:${meterPort + at}`,
     SPIRAXIS_LOG: 'warn',
   };
-  const seeded = await ended('npx', ['tsx', 'scripts/seed.ts', '--fresh'], env);
+  const seeded = await ended('npx', ['tsx', 'scripts/seed.ts', '--fresh', '--rules-of-thumb'], env);
   if (seeded.status !== 0) throw new Error(`demo data could not be prepared: ${seeded.words}`);
   const devices = ['bus-simulator', 'meter-simulator'].map((name) =>
     spawn(process.execPath, ['--import', 'tsx', `scripts/${name}.ts`], {

@@ -124,7 +124,8 @@ async function fill(): Promise<void> {
   });
   await putSetting('policy', { shedName: 'Ostrel Ridge shed', refrigerantPeople: 'Henrike' }, 'Henrike');
   // Journeys close jobs beside each other: what one learnt would move the next test of another.
-  if (process.argv.includes('--rules-of-thumb')) await putSetting('odds', { learn: false, own: {} }, 'Henrike');
+  if (process.argv.includes('--rules-of-thumb'))
+    await putSetting('odds', { learn: false, own: {} }, 'Henrike');
   for (const { machineId, code } of books) await mergeBook(machineId, CODE_BOOKS[code] ?? []);
   for (const { machine, name, file, pins } of PHOTOS) {
     const { machineId } = books.find(({ code }) => code === machine)!;

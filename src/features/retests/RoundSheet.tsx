@@ -65,7 +65,7 @@ export function RoundSheet({ stops, today }: { stops: readonly RoundStop[]; toda
                 {places.map(({ key, title, was }) => (
                   <li
                     key={key}
-                    className="grid min-h-11 grid-cols-[minmax(0,1fr)_110px_130px] items-center gap-x-4 border-b-[1.5px] border-rule"
+                    className="grid min-h-11 grid-cols-[minmax(0,1fr)_auto] items-center gap-x-4 tablet:grid-cols-[minmax(0,1fr)_130px_130px] border-b-[1.5px] border-rule"
                   >
                     <span className="break-words text-[16px]">{title}</span>
                     <span className="fig text-[15.5px] text-ink2">was {was}</span>

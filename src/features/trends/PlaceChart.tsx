@@ -101,7 +101,9 @@ export function PlaceChart({
           callback: (value) => format(new Date(Number(value) * DAY_MS), 'MMM yyyy'),
         },
         afterBuildTicks: (axis) => {
-          axis.ticks = monthsBetween(axis.min, axis.max).map((value) => ({ value }));
+          axis.ticks = monthsBetween(axis.min, axis.max, Math.floor(axis.width / TICK_WIDTH)).map(
+            (value) => ({ value }),
+          );
         },
       },
       y: {
@@ -140,17 +142,18 @@ export function PlaceChart({
 }
 
 /** First days of months, evenly apart, no more than fit. */
-function monthsBetween(from: number, to: number): number[] {
+function monthsBetween(from: number, to: number, most: number): number[] {
   const first = startOfMonth(new Date(from * DAY_MS));
   const months = differenceInCalendarMonths(new Date(to * DAY_MS), first);
-  const step = MONTH_STEPS.find((one) => months / one <= MOST_TICKS) ?? 12;
+  const step = MONTH_STEPS.find((one) => months / one <= most) ?? 12;
   return Array.from(
     { length: Math.floor(months / step) + 1 },
     (_, k) => addMonths(first, k * step).getTime() / DAY_MS,
   ).filter((day) => day >= from);
 }
 const MONTH_STEPS = [1, 2, 3, 6, 12] as const;
-const MOST_TICKS = 6;
+/** Room that a month and its year take, px. */
+const TICK_WIDTH = 105;
 
 /** Limits that lie so far off that the readings would be a flat line are named beside the chart, not drawn. */
 function isNear(limit: number, values: readonly number[]): boolean {

@@ -34,7 +34,7 @@ export interface Ended {
 /** How a job ended, in a line: "X31.2 bad joint, 85 min; came back". */
 export function endedWords({ closed, isRetest, part, fault, minutes, named, cameBack }: Ended): string {
   if (!closed) return 'in hand';
-  if (isRetest) return 're-test, nothing found';
+  if (isRetest) return 're-test, read';
   if (part === null) return 'handed over, no fault shown';
   const known = FAULT_NAMES.find((one): one is FaultName => one === fault);
   return [

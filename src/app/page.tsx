@@ -12,7 +12,7 @@ import { openShed } from '@/features/shed/server';
 import { DriftRows } from '@/features/trends/DriftRows';
 import { worstDrift } from '@/features/trends/server';
 import { waitingWords } from '@/words/en/retests';
-import { followedCount, soonWords } from '@/words/en/trends';
+import { soonWords } from '@/words/en/trends';
 import { Heading } from '@/ui/sheet';
 import { Brand } from '@/ui/Brand';
 
@@ -68,18 +68,18 @@ export default async function ShedPage({ searchParams }: Props) {
             <span className="text-[15.5px] font-[550] text-ink2">
               {total} {total === 1 ? 'job' : 'jobs'}
             </span>
-            {drift.counts.soon > 0 ? (
+            {drift.soon > 0 ? (
               <Link
                 href="/drift"
                 className="ml-auto flex min-h-11 items-center text-[16px] font-[650] text-copper-ink underline underline-offset-4"
               >
-                {soonWords(drift.counts.soon)}
+                {soonWords(drift.soon)}
               </Link>
             ) : null}
             {due > 0 ? (
               <Link
                 href="/retests"
-                className={`${drift.counts.soon > 0 ? '' : 'ml-auto'} flex min-h-11 items-center text-[16px] font-[650] text-copper-ink underline underline-offset-4`}
+                className={`${drift.soon > 0 ? '' : 'ml-auto'} flex min-h-11 items-center text-[16px] font-[650] text-copper-ink underline underline-offset-4`}
               >
                 {waitingWords(due)}
               </Link>
@@ -136,7 +136,6 @@ export default async function ShedPage({ searchParams }: Props) {
             </Heading>
             <DriftRows rows={drift.rows} today={drift.today} gaugeUnit={drift.gaugeUnit} />
             <p className="flex flex-wrap items-center gap-x-6 text-[15.5px] text-ink2">
-              {followedCount(drift.counts)}
               <Link href="/drift" className="flex min-h-11 items-center underline underline-offset-4">
                 All that drifts
               </Link>

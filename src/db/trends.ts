@@ -103,7 +103,9 @@ export async function listTrends(
 ): Promise<TrendRow[]> {
   const [where, values] = whereOf(filter, after);
   const [rows] = await pool().query<RowDataPacket[]>(
-    `SELECT ${COLUMNS} FROM ${TABLES} ${where} ORDER BY t.sort_on, t.function_id, t.place_key LIMIT ?`,
+    // In the order of their index; of one machine by its functions.
+    `SELECT ${filter.machine || filter.functionId ? '' : 'STRAIGHT_JOIN'} ${COLUMNS} FROM ${TABLES} ${where}
+     ORDER BY t.sort_on, t.function_id, t.place_key LIMIT ?`,
     [...values, limit],
   );
   return rows.map((row) => trendRow.parse(row));
@@ -128,25 +130,23 @@ export async function findTrend(functionId: string, placeKey: string): Promise<T
   return rows[0] ? trendRow.parse(rows[0]) : null;
 }
 
-/** How many places are followed, and how many of them move or are past their limit. */
-export async function countTrends(): Promise<{
-  all: number;
-  moving: number;
-  soon: number;
-  machines: number;
-}> {
+/** How many places are followed, on how many machines, and how many of them move or are past their limit. */
+export async function countTrends(): Promise<{ all: number; moving: number; machines: number }> {
   const [[row]] = await pool().query<RowDataPacket[]>(
-    `SELECT COUNT(*) AS n, SUM(sort_on <= ?) AS moving,
-       SUM(sort_on <= UTC_DATE() + INTERVAL ${SOON_DAYS} DAY) AS soon, COUNT(DISTINCT f.machine_id) AS machines
-     FROM trends t JOIN functions f ON f.id = t.function_id`,
+    `SELECT (SELECT COUNT(*) FROM trends) AS n, (SELECT COUNT(*) FROM trends WHERE sort_on <= ?) AS moving,
+       (SELECT COUNT(DISTINCT f.machine_id) FROM functions f
+         WHERE EXISTS (SELECT 1 FROM trends t WHERE t.function_id = f.id)) AS machines`,
     [SORTED.moving],
   );
-  return {
-    all: Number(row?.n ?? 0),
-    moving: Number(row?.moving ?? 0),
-    soon: Number(row?.soon ?? 0),
-    machines: Number(row?.machines ?? 0),
-  };
+  return { all: Number(row?.n ?? 0), moving: Number(row?.moving ?? 0), machines: Number(row?.machines ?? 0) };
+}
+
+/** How many places are at their limit or may be soon. */
+export async function countSoon(): Promise<number> {
+  const [[row]] = await pool().query<RowDataPacket[]>(
+    `SELECT COUNT(*) AS n FROM trends WHERE sort_on <= UTC_DATE() + INTERVAL ${SOON_DAYS} DAY`,
+  );
+  return Number(row?.n ?? 0);
 }
 
 /** Dots of the same question on other machines of the type, the latest of each: what one is held against. */

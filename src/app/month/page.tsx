@@ -14,7 +14,7 @@ export const dynamic = 'force-dynamic';
 
 const LINK = 'flex min-h-11 items-center underline underline-offset-4';
 /** Of a long month as many are listed; all of them are in the table. */
-const MOST_LISTED = 120;
+const MOST_LISTED = 40;
 const askedSchema = z.object({
   m: z
     .string()
@@ -45,6 +45,11 @@ export default async function MonthPage({
           </Heading>
           {rows.length === 0 ? <Nothing>No job was handed over in this month.</Nothing> : null}
           <HistoryRows rows={rows.slice(0, MOST_LISTED)} timeZone={timeZone} withMachine />
+          {rows.length > MOST_LISTED ? (
+            <p className="py-2 text-[16px] text-ink2">
+              The first {MOST_LISTED} of {rows.length}; all of them are in the table.
+            </p>
+          ) : null}
         </section>
         <div className="min-w-0">
           <section aria-labelledby="figures">

@@ -12,6 +12,9 @@ export const dynamic = 'force-dynamic';
 
 const LINK = 'inline-flex min-h-11 items-center underline underline-offset-4';
 
+/** The latest of long lists; the table has them all. */
+const MOST_LISTED = 12;
+
 /** What the shed's proved jobs come to: what breaks here, and how far the program's doubt can be taken at its word. */
 export default async function RecordPage() {
   const { jobs, calibration, rows, types, wrong, cameBack, learn, by, behind } = await openRecord();
@@ -83,7 +86,7 @@ export default async function RecordPage() {
             </Heading>
             {wrong.length === 0 ? <Nothing>None.</Nothing> : null}
             <ul>
-              {wrong.map(({ job, named, part }) => (
+              {wrong.slice(0, MOST_LISTED).map(({ job, named, part }) => (
                 <li
                   key={job}
                   className="flex min-h-11 flex-wrap items-center gap-x-4 border-b-[1.5px] border-rule"
@@ -97,12 +100,12 @@ export default async function RecordPage() {
             </ul>
           </section>
           <section aria-labelledby="back" className="mt-5">
-            <Heading id="back" aside="within thirty days; nothing is learnt from them">
+            <Heading id="back" aside={`${cameBack.length} within thirty days; nothing is learnt from them`}>
               Came back
             </Heading>
             {cameBack.length === 0 ? <Nothing>None.</Nothing> : null}
             <p className="flex flex-wrap gap-x-4">
-              {cameBack.map((job) => (
+              {cameBack.slice(0, MOST_LISTED).map((job) => (
                 <Link key={job} className={LINK} href={`/jobs/${job}`}>
                   Job {job}
                 </Link>

@@ -8,7 +8,7 @@ import { writeTable } from '@/formats/table';
 import { openPolicy } from '../policy/server';
 import { driftOfMachine } from '../trends/server';
 
-const ROWS_A_PAGE = 60;
+const ROWS_A_PAGE = 40;
 /** More jobs in a month are counted, and not listed. */
 const MOST_OF_MONTH = 5000;
 

@@ -25,7 +25,7 @@ import { log } from '../serverLog';
 import { openPolicy } from '../policy/server';
 import { endOfWeek } from '@/core/units/weeks';
 
-const ROWS_A_PAGE = 60;
+const ROWS_A_PAGE = 30;
 /** More than that far ahead is in nobody's calendar. */
 const MOST_EVENTS = 500;
 /** A calendar looks again after so long, seconds. */
@@ -71,28 +71,36 @@ export interface RoundStop extends Pick<
 }
 
 /** More stops are no round of one day. */
-const MOST_STOPS = 120;
+const MOST_STOPS = 24;
 /** A re-test reads as many places; more are no look any more. */
 const MOST_PLACES = 40;
 export const ROUND_DAYS = [0, 7, 14, 30] as const;
 
 /** The round of what is due within so many days, in the order of walking, with what each place read last. */
-export async function openRound(days: number): Promise<{ stops: RoundStop[]; today: string; until: string }> {
+export async function openRound(
+  days: number,
+): Promise<{ stops: RoundStop[]; today: string; until: string; more: boolean }> {
   const { policy } = await openPolicy();
   const now = today(policy.timeZone);
   const until = format(addDays(new Date(`${now}T12:00:00`), days), 'yyyy-MM-dd');
-  const rows = inWalkingOrder(await retestsUntil(until, MOST_STOPS));
-  return { stops: await stopsOf(rows, policy.gaugeUnit), today: now, until };
+  const due = await retestsUntil(until, MOST_STOPS + 1);
+  const rows = inWalkingOrder(due.slice(0, MOST_STOPS));
+  return {
+    stops: await stopsOf(rows, policy.gaugeUnit),
+    today: now,
+    until,
+    more: due.length > MOST_STOPS,
+  };
 }
 
 /** The same for one function, whether or not it is due. */
 export async function roundOf(
   functionId: string,
-): Promise<{ stops: RoundStop[]; today: string; until: string }> {
+): Promise<{ stops: RoundStop[]; today: string; until: string; more: boolean }> {
   const [{ policy }, due] = await Promise.all([openPolicy(), findRetest(functionId)]);
   const now = today(policy.timeZone);
   const rows = due ? [{ ...due, due: due.due ?? now }] : [];
-  return { stops: await stopsOf(rows, policy.gaugeUnit), today: now, until: now };
+  return { stops: await stopsOf(rows, policy.gaugeUnit), today: now, until: now, more: false };
 }
 
 async function stopsOf(

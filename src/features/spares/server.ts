@@ -23,9 +23,9 @@ import { drawnOf } from '../desk/jobModel';
 import { log } from '../serverLog';
 import type { SpareForm } from './spareFacts';
 
-export const SPARES_A_PAGE = 60;
-const MOST_OPEN = 200;
-const MOST_DONE = 40;
+export const SPARES_A_PAGE = 30;
+const MOST_OPEN = 30;
+const MOST_DONE = 10;
 const MOST_MOVES = 60;
 /** Spares of a kind that are looked through for a part. */
 const MOST_LOOKED = 2000;

@@ -51,14 +51,17 @@ export function DriftStrip({
         <path key={at} d={`M${x(Date.parse(at))} ${HEIGHT - 3}v-9`} stroke="var(--verdi)" strokeWidth={2.4} />
       ))}
       <polyline
-        points={points.map((point) => point.join(',')).join(' ')}
+        points={points.map((point) => point.map(short).join(',')).join(' ')}
         fill="none"
         stroke="var(--ink2)"
         strokeWidth={1.8}
       />
-      {points.slice(0, -1).map(([cx, cy], k) => (
-        <circle key={k} cx={cx} cy={cy} r={3} fill="var(--film)" stroke="var(--ink2)" strokeWidth={1.6} />
-      ))}
+      <path
+        d={points.slice(0, -1).map(dot).join('')}
+        fill="var(--film)"
+        stroke="var(--ink2)"
+        strokeWidth={1.6}
+      />
       {ahead === null || limit === null ? null : (
         <>
           <path
@@ -80,6 +83,16 @@ export function DriftStrip({
     const own = span > 0 ? ((WIDTH - AHEAD - EDGE) * days) / span : AHEAD;
     return Math.max(9, Math.min(AHEAD - EDGE, own));
   }
+}
+
+/** An open dot as a piece of one path: a list has many strips. */
+function dot([cx, cy]: readonly [number, number]): string {
+  return `M${short(cx - DOT)} ${short(cy)}a3 3 0 1 0 6 0a3 3 0 1 0 -6 0`;
+}
+const DOT = 3;
+
+function short(px: number): number {
+  return Math.round(10 * px) / 10;
 }
 
 /** The limit that a value stands nearer to. */

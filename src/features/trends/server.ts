@@ -2,6 +2,7 @@ import 'server-only';
 import { siteTime } from '@/core/units/siteTime';
 import { closedWithoutDigest } from '@/db/past';
 import {
+  countSoon,
   countTrends,
   findTrend,
   fleetDots,
@@ -13,7 +14,7 @@ import {
 import { digestSoon } from '../desk/digests';
 import { openPolicy } from '../policy/server';
 
-const ROWS_A_PAGE = 40;
+const ROWS_A_PAGE = 20;
 /** The shed shows the worst few. */
 const WORST = 4;
 const MOST_FLEET = 120;
@@ -45,14 +46,14 @@ export async function openDrift(filter: TrendFilter, after: TrendCursor | undefi
 
 /** What is worst in the shed, for its own page. */
 export async function worstDrift() {
-  const [rows, counts, { policy }] = await Promise.all([
+  const [rows, soon, { policy }] = await Promise.all([
     listTrends(WORST, { moving: true }),
-    countTrends(),
+    countSoon(),
     openPolicy(),
   ]);
   return {
     rows,
-    counts,
+    soon,
     gaugeUnit: policy.gaugeUnit,
     today: siteTime(new Date().toISOString(), policy.timeZone).date,
   };

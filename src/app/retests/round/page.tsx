@@ -27,7 +27,7 @@ export default async function RoundPage({
   searchParams: Promise<Record<string, string | string[] | undefined>>;
 }) {
   const { days, function: own } = askedSchema.parse(await searchParams);
-  const { stops, today, until } = own ? await roundOf(own) : await openRound(days);
+  const { stops, today, until, more } = own ? await roundOf(own) : await openRound(days);
   return (
     <div className="flex min-h-dvh flex-col bg-sheet">
       <PageHead
@@ -54,6 +54,11 @@ export default async function RoundPage({
             All re-tests
           </Link>
         </nav>
+        {more ? (
+          <p className="text-[16px] text-copper-ink">
+            The {stops.length} that are due longest; the next ones follow when these are handed over.
+          </p>
+        ) : null}
         <RoundSheet stops={stops} today={today} />
       </main>
     </div>

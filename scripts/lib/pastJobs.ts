@@ -5,6 +5,7 @@ import { shopMarks } from '../../src/core/tables/marks';
 import { findFunction } from '../../src/db/library';
 import { measuresOf, putPast, repairsOf } from '../../src/db/past';
 import { withTransaction } from '../../src/db/pool';
+import { settleRetest } from '../../src/db/retests';
 import { putTrends } from '../../src/db/trends';
 import { learnFromPast } from '../../src/features/record/learn';
 import { shedTask } from '../../src/workers/shedTask';
@@ -30,14 +31,19 @@ export async function putPastJobs(
   const shift = Math.floor((now - Date.parse(then)) / DAY_MS) * DAY_MS;
   const moved = (iso: string) => new Date(Date.parse(iso) + shift);
   const functions = new Set<string>();
+  /** A job of each function. */
+  const lastOf = new Map<string, string>();
   for (let from = 0; from < jobs.length; from += BATCH)
     await withTransaction(async (db) => {
       for (const job of jobs.slice(from, from + BATCH)) {
         const functionId = idOf(job.machine, job.function);
         functions.add(functionId);
-        await putJob(db, job, functionId, moved);
+        lastOf.set(functionId, await putJob(db, job, functionId, moved));
       }
     });
+  await withTransaction(async (db) => {
+    for (const job of lastOf.values()) await settleRetest(db, job);
+  });
   for (const id of functions) {
     const drawn = (await findFunction(id))!;
     const marks = shopMarks({}, { equipment: drawn.equipment });
@@ -57,7 +63,7 @@ async function putJob(
   { number, title, person, opened, entries, digest, left }: PastJob,
   functionId: string,
   moved: (iso: string) => Date,
-): Promise<void> {
+): Promise<string> {
   const openedAt = moved(opened);
   const id = uuidv7({ msecs: openedAt.getTime() });
   const last = entries.at(-1)!;
@@ -103,6 +109,7 @@ async function putJob(
     ...left,
     measures: left.measures.map((one) => ({ ...one, at: moved(one.at).toISOString() })),
   });
+  return id;
 }
 
 /** What an entry says, its days moved with it. */

@@ -134,7 +134,7 @@ export default async function ShedPage({ searchParams }: Props) {
             <Heading id="drift" aside="what was proved again and again, the worst first">
               Drift
             </Heading>
-            <DriftRows rows={drift.rows} today={drift.today} gaugeUnit={drift.gaugeUnit} />
+            <DriftRows rows={drift.rows} />
             <p className="flex flex-wrap items-center gap-x-6 text-[15.5px] text-ink2">
               <Link href="/drift" className="flex min-h-11 items-center underline underline-offset-4">
                 All that drifts

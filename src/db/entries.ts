@@ -7,6 +7,7 @@ import { entrySchema, type Entry } from '@/core/job/entries';
 import type { StorageRefusal } from '@/core/job/rules/storageRefusal';
 import { upgradeEntry } from '@/core/job/upgradeEntry';
 import { jsonColumn } from './jsonColumn';
+import { settleRetest } from './retests';
 import { pool, withTransaction, type Statements } from './pool';
 
 /** An entry as the server keeps it. */
@@ -201,18 +202,21 @@ async function insertEntry(
       [entry.id, codeKey(entry.body), jobId],
     );
   }
-  if (entry.type === 'handOver')
+  if (entry.type === 'handOver') {
     await db.execute('UPDATE jobs SET closed_at = ?, retest_on = ? WHERE id = ?', [
       new Date(receivedAt),
       entry.body.retest,
       jobId,
     ]);
+    await settleRetest(db, jobId);
+  }
   if (entry.type === 'withdrawal') {
-    await db.execute(
+    const [opened] = await db.execute<ResultSetHeader>(
       `UPDATE jobs SET closed_at = NULL, retest_on = NULL WHERE id = ?
        AND EXISTS (SELECT 1 FROM entries e WHERE e.id = ? AND e.type = 'handOver')`,
       [jobId, entry.supersedes],
     );
+    if (opened.affectedRows > 0) await settleRetest(db, jobId);
   }
 }
 

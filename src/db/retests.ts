@@ -1,6 +1,6 @@
 import type { RowDataPacket } from 'mysql2/promise';
 import { z } from 'zod';
-import { pool } from './pool';
+import { pool, type Statements } from './pool';
 
 const retestRow = z.object({
   id: z.string(),
@@ -25,20 +25,33 @@ export interface RetestCursor {
   id: string;
 }
 
-/** A later hand-over of the same function has looked again, whatever it says of the next time. */
-const STANDING = `j.retest_on IS NOT NULL AND j.closed_at IS NOT NULL AND NOT EXISTS (
-    SELECT 1 FROM jobs later WHERE later.function_id = j.function_id AND later.closed_at > j.closed_at)`;
+/**
+ * Of a function's hand-overs the last one says when it is to be looked at again, whatever earlier ones said. Called where a job of it is
+ * handed over, or opened again.
+ */
+export async function settleRetest(db: Statements, jobId: string): Promise<void> {
+  const own = '(SELECT function_id FROM (SELECT function_id FROM jobs WHERE id = ?) AS own)';
+  await db.execute(
+    `UPDATE jobs SET retest_due = NULL WHERE function_id = ${own} AND retest_due IS NOT NULL`,
+    [jobId],
+  );
+  await db.execute(
+    `UPDATE jobs SET retest_due = retest_on WHERE id = (SELECT id FROM (SELECT id FROM jobs WHERE function_id = ${own}
+       AND closed_at IS NOT NULL ORDER BY closed_at DESC, id DESC LIMIT 1) AS last)`,
+    [jobId],
+  );
+}
 
 /** What is to be looked at again, the longest due first, a page at a time. */
 export async function listRetests(limit: number, after?: RetestCursor): Promise<RetestRow[]> {
   const [rows] = await pool().query<RowDataPacket[]>(
-    `SELECT j.id, j.number, DATE_FORMAT(j.retest_on, '%Y-%m-%d') AS due, j.title, j.function_id,
+    `SELECT STRAIGHT_JOIN j.id, j.number, DATE_FORMAT(j.retest_due, '%Y-%m-%d') AS due, j.title, j.function_id,
        f.name AS function_name, m.code AS machine_code, m.name AS machine_name, m.place AS machine_place,
        (SELECT MAX(open.number) FROM jobs open WHERE open.function_id = j.function_id AND open.closed_at IS NULL)
          AS open_job
      FROM jobs j JOIN functions f ON f.id = j.function_id JOIN machines m ON m.id = f.machine_id
-     WHERE ${STANDING} ${after ? 'AND (j.retest_on, j.id) > (?, ?)' : ''}
-     ORDER BY j.retest_on, j.id LIMIT ?`,
+     WHERE j.retest_due IS NOT NULL ${after ? 'AND (j.retest_due, j.id) > (?, ?)' : ''}
+     ORDER BY j.retest_due, j.id LIMIT ?`,
     [...(after ? [after.due, after.id] : []), limit],
   );
   return rows.map((row) => retestRow.parse(row));
@@ -59,7 +72,7 @@ const functionRow = retestRow
 export async function findRetest(functionId: string): Promise<z.infer<typeof functionRow> | null> {
   const [rows] = await pool().query<RowDataPacket[]>(
     `SELECT f.id AS function_id, f.name AS function_name, m.code AS machine_code, m.name AS machine_name, m.place AS machine_place,
-       (SELECT DATE_FORMAT(MAX(j.retest_on), '%Y-%m-%d') FROM jobs j WHERE j.function_id = f.id AND ${STANDING}) AS due,
+       (SELECT DATE_FORMAT(MAX(j.retest_due), '%Y-%m-%d') FROM jobs j WHERE j.function_id = f.id) AS due,
        (SELECT MAX(open.number) FROM jobs open WHERE open.function_id = f.id AND open.closed_at IS NULL) AS open_job
      FROM functions f JOIN machines m ON m.id = f.machine_id WHERE f.id = ?`,
     [functionId],
@@ -75,9 +88,8 @@ export async function retestsUntil(day: string, limit: number): Promise<RetestRo
 
 /** How many are due up to a day, that day with them. */
 export async function countRetestsUntil(day: string): Promise<number> {
-  const [rows] = await pool().query<RowDataPacket[]>(
-    `SELECT COUNT(*) AS n FROM jobs j WHERE ${STANDING} AND j.retest_on <= ?`,
-    [day],
-  );
+  const [rows] = await pool().query<RowDataPacket[]>('SELECT COUNT(*) AS n FROM jobs WHERE retest_due <= ?', [
+    day,
+  ]);
   return Number(rows[0]?.n ?? 0);
 }

@@ -31,10 +31,7 @@ export default async function DriftPage({ searchParams }: Props) {
   const cursor = cursorSchema.safeParse(asked);
   const { machine, all } = filterSchema.parse({ machine: asked.machine ?? '', all: asked.all });
   const filter = { ...(machine ? { machine } : {}), moving: all === undefined };
-  const { rows, counts, behind, more, today, gaugeUnit } = await openDrift(
-    filter,
-    cursor.success ? cursor.data : undefined,
-  );
+  const { rows, counts, behind, more } = await openDrift(filter, cursor.success ? cursor.data : undefined);
   const address = (over: Record<string, string>) =>
     `/drift?${new URLSearchParams({ ...(machine ? { machine } : {}), ...(all ? { all } : {}), ...over })}`;
   return (
@@ -70,7 +67,7 @@ export default async function DriftPage({ searchParams }: Props) {
               : 'Nothing moves.'}
           </Nothing>
         ) : (
-          <DriftRows rows={rows} today={today} gaugeUnit={gaugeUnit} />
+          <DriftRows rows={rows} />
         )}
         <nav aria-label="Pages" className="flex flex-wrap gap-x-6 pt-3">
           {cursor.success ? (

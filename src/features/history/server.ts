@@ -26,9 +26,7 @@ export async function openHistory(code: string, before: number | undefined) {
     machine,
     rows: page,
     drift,
-    gaugeUnit: policy.gaugeUnit,
     timeZone: policy.timeZone,
-    today: siteTime(new Date().toISOString(), policy.timeZone).date,
     more: rows.length > page.length ? (page.at(-1)?.number ?? null) : null,
   };
 }

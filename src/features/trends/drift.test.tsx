@@ -10,7 +10,9 @@ import {
   spanWords,
   trendWords,
 } from '@/words/en/trends';
+import { driftFacts } from './driftFacts';
 import { DriftRows } from './DriftRows';
+import { stripOf } from './strip';
 
 const body = (more: Partial<TitledTrend> = {}, trend: Partial<TitledTrend['trend']> = {}): TitledTrend => ({
   kind: 'volts',
@@ -106,9 +108,9 @@ describe('the rows of what drifts', () => {
   it('lead to their place, with a strip that says the same in words', () => {
     render(
       <DriftRows
-        today="2026-11-10"
-        gaugeUnit="bar"
-        rows={[row('G-11', body()), row('P-2', body({ kind: 'insulation' }, { beyond: 'least' }))]}
+        rows={[row('G-11', body()), row('P-2', body({ kind: 'insulation' }, { beyond: 'least' }))].map(
+          (one) => driftFacts(one, '2026-11-10', 'bar'),
+        )}
       />,
     );
     const [first, second] = screen.getAllByTestId('drift');
@@ -120,5 +122,19 @@ describe('the rows of what drifts', () => {
       /^2 readings\. Rising\. At its limit/,
     );
     expect(second!.textContent).toContain('Below its limit');
+  });
+
+  it('draws the readings over their time, the limit, and the way to it no further than there is room', () => {
+    const strip = stripOf(body())!;
+    expect(strip.points).toHaveLength(4);
+    expect(strip.points[0]).toBeLessThan(strip.points[2]!);
+    // Rising towards a limit above: further up is a smaller y.
+    expect(strip.points[3]).toBeLessThan(strip.points[1]!);
+    expect(strip.limit).toBeLessThan(strip.points[3]!);
+    expect(
+      stripOf(body({}, { toLimit: { side: 'most', about: 5000, soonest: 1, latest: null } }))!.ahead,
+    ).toBeLessThan(52);
+    expect(stripOf(body({ limits: null }, { toLimit: null }))).toMatchObject({ limit: null, ahead: null });
+    expect(stripOf(body({ dots: [] }))).toBeNull();
   });
 });

@@ -9,10 +9,10 @@ import {
   listTrends,
   type TrendCursor,
   type TrendFilter,
-  type TrendRow,
 } from '@/db/trends';
 import { digestSoon } from '../desk/digests';
 import { openPolicy } from '../policy/server';
+import { driftFacts, type DriftFacts } from './driftFacts';
 
 const ROWS_A_PAGE = 20;
 /** The shed shows the worst few. */
@@ -31,12 +31,11 @@ export async function openDrift(filter: TrendFilter, after: TrendCursor | undefi
   ]);
   const page = rows.slice(0, ROWS_A_PAGE);
   const last = page.at(-1);
+  const today = siteTime(new Date().toISOString(), policy.timeZone).date;
   return {
-    rows: page,
+    rows: page.map((row) => driftFacts(row, today, policy.gaugeUnit)),
     counts,
     behind,
-    gaugeUnit: policy.gaugeUnit,
-    today: siteTime(new Date().toISOString(), policy.timeZone).date,
     more:
       rows.length > page.length && last
         ? { on: last.sort_on, functionId: last.function_id, place: last.place_key }
@@ -51,12 +50,8 @@ export async function worstDrift() {
     countSoon(),
     openPolicy(),
   ]);
-  return {
-    rows,
-    soon,
-    gaugeUnit: policy.gaugeUnit,
-    today: siteTime(new Date().toISOString(), policy.timeZone).date,
-  };
+  const today = siteTime(new Date().toISOString(), policy.timeZone).date;
+  return { rows: rows.map((row) => driftFacts(row, today, policy.gaugeUnit)), soon };
 }
 
 /** One place with its fellows on other machines; null where nothing was proved there. */
@@ -74,8 +69,10 @@ export async function openPlace(functionId: string, placeKey: string) {
 }
 
 /** What drifts on one machine. */
-export async function driftOfMachine(machine: string): Promise<TrendRow[]> {
-  return listTrends(WORST, { machine, moving: true });
+export async function driftOfMachine(machine: string): Promise<DriftFacts[]> {
+  const [rows, { policy }] = await Promise.all([listTrends(WORST, { machine, moving: true }), openPolicy()]);
+  const today = siteTime(new Date().toISOString(), policy.timeZone).date;
+  return rows.map((row) => driftFacts(row, today, policy.gaugeUnit));
 }
 
 /** Jobs handed over before their past was kept are looked at now; says how many there still are, at most so many. */

@@ -28,7 +28,7 @@ export default async function HistoryPage({
   const { before } = askedSchema.parse(await searchParams);
   const opened = await openHistory(code, before);
   if (!opened) notFound();
-  const { machine, rows, drift, gaugeUnit, timeZone, today, more } = opened;
+  const { machine, rows, drift, timeZone, more } = opened;
   return (
     <div className="flex min-h-dvh flex-col bg-sheet">
       <PageHead title={`${machine.code}: history`} under={machine.name}>
@@ -42,7 +42,7 @@ export default async function HistoryPage({
             <Heading id="drift" aside="the worst first">
               Drift
             </Heading>
-            <DriftRows rows={drift} today={today} gaugeUnit={gaugeUnit} />
+            <DriftRows rows={drift} />
           </section>
         ) : null}
         <section aria-labelledby="jobs" className="mt-3">

@@ -71,7 +71,7 @@ export interface RoundStop extends Pick<
 }
 
 /** More stops are no round of one day. */
-const MOST_STOPS = 24;
+const MOST_STOPS = 15;
 /** A re-test reads as many places; more are no look any more. */
 const MOST_PLACES = 40;
 export const ROUND_DAYS = [0, 7, 14, 30] as const;

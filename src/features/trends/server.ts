@@ -16,7 +16,7 @@ import { driftFacts, type DriftFacts } from './driftFacts';
 
 const ROWS_A_PAGE = 20;
 /** The shed shows the worst few. */
-const WORST = 4;
+const WORST = 3;
 const MOST_FLEET = 120;
 /** Jobs of before that are looked at anew each time somebody asks. */
 const CAUGHT_UP = 20;

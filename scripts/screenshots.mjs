@@ -60,6 +60,26 @@ await run(async () => {
     await page.waitForTimeout(300);
     return page;
   };
+  const tiled = async (cells, name) =>
+    sharp({
+      create: {
+        width: 2 * CELL.width,
+        height: Math.ceil(cells.length / 2) * CELL.height,
+        channels: 3,
+        background: '#ecf1eb',
+      },
+    })
+      .composite(
+        await Promise.all(
+          cells.map(async (picture, at) => ({
+            input: await sharp(picture).resize(CELL.width, CELL.height).toBuffer(),
+            left: (at % 2) * CELL.width,
+            top: Math.floor(at / 2) * CELL.height,
+          })),
+        ),
+      )
+      .png({ palette: true, quality: 90 })
+      .toFile(join(folder, `${name}.png`));
   const shoot = (page, name) => page.screenshot({ path: join(folder, `${name}.png`) });
   try {
     await shoot(await open('/'), 'shed');
@@ -78,7 +98,6 @@ await run(async () => {
     await pin('31.4');
     await shoot(await open('/jobs/417', { width: 390, height: 844 }), 'test-phone');
     await pin('OL');
-    await shoot(await open('/jobs/416', { theme: 'dark' }), 'test-dark');
     await shoot(await open('/jobs/403?lane=C1'), 'test-air');
 
     const complaint = await open('/jobs/418?step=complaint');
@@ -125,25 +144,25 @@ await run(async () => {
       cells.push(await own.screenshot());
       await own.context().close();
     }
-    await sharp({
-      create: {
-        width: 2 * CELL.width,
-        height: Math.ceil(cells.length / 2) * CELL.height,
-        channels: 3,
-        background: '#ecf1eb',
-      },
-    })
-      .composite(
-        await Promise.all(
-          cells.map(async (picture, at) => ({
-            input: await sharp(picture).resize(CELL.width, CELL.height).toBuffer(),
-            left: (at % 2) * CELL.width,
-            top: Math.floor(at / 2) * CELL.height,
-          })),
-        ),
-      )
-      .png({ palette: true, quality: 90 })
-      .toFile(join(folder, 'sheets.png'));
+    await tiled(cells, 'sheets');
+    const drift = await open('/drift');
+    const remembered = [await drift.screenshot()];
+    const place = await drift
+      .getByRole('link', { name: /contactors in/ })
+      .first()
+      .getAttribute('href');
+    for (const [path, theme] of [
+      [place, 'light'],
+      ['/record', 'light'],
+      ['/parts', 'light'],
+      ['/retests/round?days=14', 'dark'],
+      ['/jobs/416', 'dark'],
+    ]) {
+      const own = await open(path, { theme });
+      remembered.push(await own.screenshot());
+      await own.context().close();
+    }
+    await tiled(remembered, 'remembered');
     const trace = await open('/jobs/416?sheet=trace');
     for (const [label, file] of [
       ['Bring a trace (CSV or WAV)', 'tiller-float-sticky.csv'],

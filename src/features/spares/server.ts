@@ -1,6 +1,6 @@
 import 'server-only';
 import { revalidatePath } from 'next/cache';
-import { MOVES, REQUISITION_STATES, type MoveWhy, type RequisitionState } from '@/core/shed/requisition';
+import type { MoveWhy, RequisitionState } from '@/core/shed/requisition';
 import { rankSpares, wantedSpare, type Fit } from '@/core/shed/spares';
 import {
   askForSpare,
@@ -13,7 +13,6 @@ import {
   putSpare,
   SpareNumberTaken,
   stepRequisition,
-  type RequisitionRow,
   type SpareRow,
 } from '@/db/spares';
 import { writeTable } from '@/formats/table';
@@ -143,9 +142,6 @@ export async function stepOn(
   return { trouble: null };
 }
 
-export const moveReasons = MOVES.filter((why) => why !== 'used');
-export const steps = REQUISITION_STATES;
-
 /** The whole shelf as CSV. */
 export async function shelfTable(): Promise<string> {
   const rows: SpareRow[] = [];
@@ -186,5 +182,3 @@ export async function shelfTable(): Promise<string> {
     })),
   );
 }
-
-export type { RequisitionRow };

@@ -1,4 +1,4 @@
-import { addDays, differenceInCalendarDays, format } from 'date-fns';
+import { differenceInCalendarDays } from 'date-fns';
 import type { PlaceTrend } from '@/core/shed/functionTrends';
 import type { LimitSource } from '@/core/shed/measureLimits';
 import type { MeasureKind } from '@/core/job/provedMeasures';
@@ -158,11 +158,6 @@ export function slopeWords(
 
 function share(of: number): string {
   return of >= 0.1 ? `${Math.round(100 * of)} %` : `a ${Math.round(1 / of)}th`;
-}
-
-/** The day on which a line meets its limit, with the year: "12 Mar 2027". */
-export function dayAfter(lastOn: string, days: number): string {
-  return format(addDays(day(lastOn), days), 'd MMM yyyy');
 }
 
 function day(iso: string): Date {

@@ -22,8 +22,10 @@ import { closePool, pool, withTransaction } from '../src/db/pool';
 import { USUAL_POLICY } from '../src/features/policy/policy';
 import { preferencesOf } from '../src/features/policy/preferencesOf';
 import { makeJobDigest } from '../src/workers/jobDigest';
-import { NO_EXPERIENCE } from '../src/core/diagnosis/experience';
-import { putPastJobs } from './lib/pastJobs';
+import { CircuitModel } from '../src/core/circuit/model';
+import { exposureOf, oddsFor, placeOfCircuit, seasonOfDay } from '../src/core/shed/learntOdds';
+import { typeKey } from '../src/features/record/typeKey';
+import { putAllTrends, putPastJobs } from './lib/pastJobs';
 import { putShelf } from './lib/putShelf';
 import type { RowDataPacket } from 'mysql2/promise';
 
@@ -81,7 +83,7 @@ async function fill(): Promise<void> {
   const small = process.argv.includes('--small');
   const functionIds = new Map<string, { id: string; circuit: string }>();
   const books: { machineId: string; code: string }[] = [];
-  const logs: { jobId: string; circuit: Circuit; entries: Entry[] }[] = [];
+  const logs: { jobId: string; circuit: Circuit; entries: Entry[]; equipment: string }[] = [];
   const preferences = preferencesOf(USUAL_POLICY);
   await withTransaction(async (db) => {
     for (const machine of small ? MACHINES : [...MACHINES, ...FLEET]) {
@@ -119,7 +121,12 @@ async function fill(): Promise<void> {
       );
       const picture = job.picture ? await keepPicture(job.picture.file) : undefined;
       const circuit = loadDemoCircuit(known.circuit);
-      logs.push({ jobId, circuit, entries: storyEntries(circuit, job, opened, makeId, picture) });
+      logs.push({
+        jobId,
+        circuit,
+        entries: storyEntries(circuit, job, opened, makeId, picture),
+        equipment: MACHINES.find(({ code }) => code === job.machine)!.equipment,
+      });
     }
   });
   await putSetting('policy', { shedName: 'Ostrel Ridge shed', refrigerantPeople: 'Henrike' }, 'Henrike');
@@ -132,33 +139,46 @@ async function fill(): Promise<void> {
     const drawing = await addDrawing(machineId, name, await keepPicture(file));
     for (const [part, x, y] of pins) await putPin(machineId, drawing, { part, x, y });
   }
-  for (const { jobId, circuit, entries } of logs) {
-    // Each arrived when its last entry was written: a job of last week was not handed over today.
+  // Each arrived when its last entry was written: a job of last week was not handed over today.
+  for (const { jobId, entries } of logs)
     await appendEntries(jobId, entries, { receivedAt: new Date(entries.at(-1)!.at) });
-    const mark = await digestMark(jobId);
-    if (mark)
-      await putDigest(
-        jobId,
-        mark,
-        makeJobDigest({
-          circuit,
-          entries,
-          preferences,
-          gaugeUnit: USUAL_POLICY.gaugeUnit,
-          experience: NO_EXPERIENCE,
-        }),
-      );
-  }
-  if (!small) await putShelf(now);
   const past = small
-    ? 0
+    ? null
     : await putPastJobs(
         now,
         (machine, name) => functionIds.get(`${machine}|${name}`)!.id,
         Math.min(...JOBS.map(({ hoursAgo }) => now - hoursAgo * HOUR)),
       );
+  const learnt = process.argv.includes('--rules-of-thumb') ? null : (past?.learnt ?? null);
+  for (const { jobId, circuit, entries, equipment } of logs) {
+    const mark = await digestMark(jobId);
+    if (!mark) continue;
+    // As its own page weighs it, but for what single windings have read.
+    const model = new CircuitModel(circuit);
+    const context = {
+      type: typeKey(circuit),
+      equipment,
+      season: seasonOfDay(entries[0]!.at),
+      place: placeOfCircuit(model),
+    };
+    const odds = learnt ? oddsFor(exposureOf(model), learnt, context) : {};
+    const made = makeJobDigest({
+      circuit,
+      entries,
+      preferences,
+      gaugeUnit: USUAL_POLICY.gaugeUnit,
+      experience: { odds, windings: {} },
+    });
+    await putDigest(jobId, mark, made);
+  }
+  if (!small) {
+    await putAllTrends();
+    await putShelf(now);
+  }
   const machines = MACHINES.length + (small ? 0 : FLEET.length);
-  process.stdout.write(`spiraxis: demo data in place: ${machines} machines, ${JOBS.length + past} jobs\n`);
+  process.stdout.write(
+    `spiraxis: demo data in place: ${machines} machines, ${JOBS.length + (past?.count ?? 0)} jobs\n`,
+  );
 }
 
 seed()

@@ -1,9 +1,10 @@
 import { v7 as uuidv7 } from 'uuid';
 import { readPast, type PastJob } from '../../demo/pastFile';
 import type { Entry } from '../../src/core/job/entries';
+import type { LearntOdds } from '../../src/core/shed/learntOdds';
 import { shopMarks } from '../../src/core/tables/marks';
 import { findFunction } from '../../src/db/library';
-import { measuresOf, putPast, repairsOf } from '../../src/db/past';
+import { functionsWithPast, measuresOf, putPast, repairsOf } from '../../src/db/past';
 import { withTransaction } from '../../src/db/pool';
 import { settleRetest } from '../../src/db/retests';
 import { putTrends } from '../../src/db/trends';
@@ -16,7 +17,7 @@ const BATCH = 60;
 
 /**
  * Puts the two winters behind the demonstration into an empty shed, moved so that they end now, with what they left behind. Gives how many
- * jobs.
+ * jobs, and what the shed has learnt from them.
  *
  * @param idOf of a machine's function
  * @param learntBy moment, in milliseconds, by which the shed has learnt from them
@@ -25,26 +26,29 @@ export async function putPastJobs(
   now: number,
   idOf: (machine: string, name: string) => string,
   learntBy: number,
-): Promise<number> {
+): Promise<{ count: number; learnt: LearntOdds }> {
   const { now: then, jobs } = readPast();
   // Whole days, so that the hours of work stay what they are.
   const shift = Math.floor((now - Date.parse(then)) / DAY_MS) * DAY_MS;
   const moved = (iso: string) => new Date(Date.parse(iso) + shift);
-  const functions = new Set<string>();
   /** A job of each function. */
   const lastOf = new Map<string, string>();
   for (let from = 0; from < jobs.length; from += BATCH)
     await withTransaction(async (db) => {
       for (const job of jobs.slice(from, from + BATCH)) {
         const functionId = idOf(job.machine, job.function);
-        functions.add(functionId);
         lastOf.set(functionId, await putJob(db, job, functionId, moved));
       }
     });
   await withTransaction(async (db) => {
     for (const job of lastOf.values()) await settleRetest(db, job);
   });
-  for (const id of functions) {
+  return { count: jobs.length, learnt: await learnFromPast(new Date(learntBy - 1000), shedTask) };
+}
+
+/** How the places of every function move, from all that its jobs left. */
+export async function putAllTrends(): Promise<void> {
+  for (const id of await functionsWithPast()) {
     const drawn = (await findFunction(id))!;
     const marks = shopMarks({}, { equipment: drawn.equipment });
     const measures = await measuresOf(id);
@@ -52,8 +56,6 @@ export async function putPastJobs(
     const done = shedTask({ do: 'trends', circuit: drawn.circuit, measures, repairs, marks });
     if ('trends' in done) await putTrends(id, done.trends);
   }
-  await learnFromPast(new Date(learntBy - 1000), shedTask);
-  return jobs.length;
 }
 
 type Statements = Parameters<typeof putPast>[0];

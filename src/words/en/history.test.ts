@@ -49,5 +49,6 @@ describe('how jobs ended', () => {
     expect([workWords(44.6), workWords(119), workWords(150)]).toEqual(['45 min', '119 min', '2.5 h']);
     expect(leftWords({ least: 38, most: 41 })).toBe('about 40 min');
     expect(leftWords({ least: 2, most: 152 })).toBe('5 min to 2.5 h');
+    expect(leftWords({ least: 18, most: 66 })).toBe('20 to 65 min');
   });
 });

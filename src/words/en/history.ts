@@ -16,7 +16,11 @@ export function leftWords({ least, most }: MinutesLeft): string {
   const round = (minutes: number) =>
     Math.max(ROUND_MINUTES, ROUND_MINUTES * Math.round(minutes / ROUND_MINUTES));
   const [from, to] = [workWords(round(least)), workWords(round(most))];
-  return from === to ? `about ${from}` : `${from} to ${to}`;
+  if (from === to) return `about ${from}`;
+  // Both in minutes: the unit once.
+  return from.endsWith(' min') && to.endsWith(' min')
+    ? `${from.slice(0, -' min'.length)} to ${to}`
+    : `${from} to ${to}`;
 }
 const ROUND_MINUTES = 5;
 

@@ -2,8 +2,8 @@ import { z } from 'zod';
 import { kindOf } from '../kinds/part/index';
 import type { PartKind } from '../kinds/part/module';
 import type { CircuitModel } from '../circuit/model';
-import { branchAmps } from '../circuit/world';
 import { significant } from '../units/significant';
+import { mostAmps } from './mostAmps';
 import { nominalVolts } from './nominalVolts';
 
 /** What is said of a spare by its label; what is not known is left out. */
@@ -104,19 +104,6 @@ export function wantedSpare(model: CircuitModel, ref: string): Wanted | null {
 
 function isContact(kind: PartKind): boolean {
   return kind === 'switch' || kind === 'pressureSwitch' || kind === 'timer';
-}
-
-/** The most that pieces carry on the sound machine, at once where a timer feeds. */
-function mostAmps(model: CircuitModel, pieces: readonly number[]): number {
-  const timed = model.compiled.circuit.parts.some(({ kind }) => kind === 'timer');
-  const setups = model.combinations.flatMap((controls) => [
-    { controls },
-    ...(timed ? [{ controls, afterSeconds: 0 }] : []),
-  ]);
-  return setups.reduce((top, setup) => {
-    const world = model.situation(setup).solve({ mode: 'live' });
-    return pieces.reduce((high, index) => Math.max(high, Math.abs(branchAmps(world, index))), top);
-  }, 0);
 }
 
 /**

@@ -3,7 +3,7 @@ import { formatQuantity } from '@/core/units/formatQuantity';
 import type { CircuitModel } from '@/core/circuit/model';
 import type { Part } from '@/core/circuit/partSchema';
 import { partsBeside } from '@/core/diagnosis/partsAcross';
-import { branchAmps } from '@/core/circuit/world';
+import { mostAmps } from '@/core/shed/mostAmps';
 import { nominalVolts } from '@/core/shed/nominalVolts';
 import { benchChecks } from '@/core/job/rules/spareOnBench';
 import type { GaugeMark } from '@/core/units/quantities';
@@ -175,15 +175,10 @@ function contactWords(model: CircuitModel, { ref }: Part): string {
   const contacts = branches.filter(
     ({ role }) => role === 'made' || role === 'resting' || (role === 'body' && part.kind !== 'relay'),
   );
-  const timed = model.compiled.circuit.parts.some(({ kind }) => kind === 'timer');
-  const setups = model.combinations.flatMap((controls) => [
-    { controls },
-    ...(timed ? [{ controls, afterSeconds: 0 }] : []),
-  ]);
-  const most = setups.reduce((top, setup) => {
-    const world = model.situation(setup).solve({ mode: 'live' });
-    return contacts.reduce((high, { index }) => Math.max(high, Math.abs(branchAmps(world, index))), top);
-  }, 0);
+  const most = mostAmps(
+    model,
+    contacts.map(({ index }) => index),
+  );
   if (!(most > LEAST_AMPS)) return OLD_LABEL;
   const { a, volts } = contacts[0]!;
   const alternating = model.compiled.alternating[a] === 1;

@@ -4,6 +4,11 @@ import { NOTHING_LEARNT } from '@/core/shed/learntOdds';
 import type { JobLeft, Outcome } from '@/core/shed/outcome';
 import type { TitledTrend } from '@/core/shed/functionTrends';
 import { learnFromPast } from './learn';
+import { settleOwnOdds } from './odds';
+import { openRecord } from './server';
+
+jest.mock('next/cache', () => ({ revalidatePath: jest.fn() }));
+jest.mock('../serverLog', () => ({ log: { info: jest.fn(), warn: jest.fn(), error: jest.fn() } }));
 import { shedTask } from '@/workers/shedTask';
 import { digestMark, putDigest } from '@/db/digests';
 import { findJob, insertJob } from '@/db/jobs';
@@ -216,4 +221,12 @@ describe('the demo shed with its two winters', () => {
     const [worst] = await listTrends(1);
     expect(await fleetDots(worst!.function_id, worst!.place_key, 40)).not.toEqual([]);
   }, 60_000);
+});
+
+describe('the lead’s own factors', () => {
+  it('stay in the table, and so in what is kept, for a class that was never found', async () => {
+    await settleOwnOdds({ learn: true, own: { 'sensor3|drifted': 4 } }, 'Henrike');
+    const { rows } = await openRecord();
+    expect(rows.find(({ of }) => of === 'sensor3|drifted')).toMatchObject({ found: 0, factor: 4, own: true });
+  });
 });

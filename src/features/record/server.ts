@@ -7,11 +7,10 @@ import type { FaultName } from '@/core/diagnosis/faultTypes';
 import { faultKey } from '@/core/diagnosis/experience';
 import type { PartKind } from '@/core/kinds/part/module';
 import { exposureOf, type Exposure } from '@/core/shed/learntOdds';
-import { shedRecord, type RecordedJob, type ShedRecord } from '@/core/shed/record';
+import { shedRecord, type ClassCount, type RecordedJob, type ShedRecord } from '@/core/shed/record';
 import { findFunction } from '@/db/library';
 import { closedWithoutDigest, listOutcomes, outcomesMark, type OutcomeRow } from '@/db/past';
-import { faultClassWords } from '@/words/en/findings';
-import { KIND_NAMES } from '@/words/en/drawing';
+import { faultClassWords, faultOfKind } from '@/words/en/findings';
 import { partWords } from '@/words/en/readings';
 import { alikeWords } from '@/words/en/record';
 import { writeTable } from '@/formats/table';
@@ -65,7 +64,7 @@ export async function openRecord(): Promise<RecordPage> {
     calibration: record.calibration,
     wrong: record.wrong,
     cameBack: record.cameBack,
-    rows: record.classes.map(({ of, found, expected }) => ({
+    rows: withOwn(record.classes, own).map(({ of, found, expected }) => ({
       of,
       words: classWords(of),
       found,
@@ -119,6 +118,13 @@ export async function foundAlike(circuit: Circuit): Promise<{ jobs: number; word
   return { jobs: counted.jobs, words: alikeWords({ jobs: counted.jobs, parts }) };
 }
 
+/** Classes with those that the lead has set: one that was never found is still kept when the table is. */
+function withOwn(classes: readonly ClassCount[], own: OwnOdds['own']): ClassCount[] {
+  const known = new Set(classes.map(({ of }) => of));
+  const set = Object.keys(own).filter((of) => !known.has(of));
+  return [...classes, ...set.map((of) => ({ of, found: 0, expected: 0 }))];
+}
+
 function classWords(of: string): string {
   const [kind, fault] = of.split('|') as [PartKind, FaultName];
   return faultClassWords(kind, fault);
@@ -129,8 +135,7 @@ function partFaultWords(model: CircuitModel, part: string, key: string | null): 
   const at = model.compiled.partIndex.get(part);
   if (key === null || at === undefined) return words;
   const fault = key.slice(part.length + 1) as FaultName;
-  const kind = model.compiled.parts[at]!.part.kind;
-  return `${words}, ${faultClassWords(kind, fault).replace(`${KIND_NAMES[kind]}, `, '')}`;
+  return `${words}, ${faultOfKind(model.compiled.parts[at]!.part.kind, fault)}`;
 }
 
 /** Outcomes with the type of function that each was in. */

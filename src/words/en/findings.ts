@@ -78,7 +78,12 @@ function faultOf({ model }: Speaker, ref: string, fault: FaultName): string {
   const kind = at === undefined ? undefined : model.compiled.parts[at]!.part.kind;
   const part = at === undefined ? undefined : model.compiled.parts[at]!.part;
   if (fault === 'lowPressure' && part && 'kPa' in part && part.kPa < 0) return 'too little vacuum';
-  return (kind && FAULT_WORDS_OF[kind]?.[fault]) ?? FAULT_WORDS[fault];
+  return kind ? faultOfKind(kind, fault) : FAULT_WORDS[fault];
+}
+
+/** A fault as it is called in a kind of part: "coil open" of a relay. */
+export function faultOfKind(kind: PartKind, fault: FaultName): string {
+  return FAULT_WORDS_OF[kind]?.[fault] ?? FAULT_WORDS[fault];
 }
 
 /** A fault, whatever the part: "bad joint". */
@@ -88,7 +93,7 @@ export function plainFaultWords(fault: FaultName): string {
 
 /** A fault of a kind of part: "plug pin, bad joint". */
 export function faultClassWords(kind: PartKind, fault: FaultName): string {
-  const words = FAULT_WORDS_OF[kind]?.[fault] ?? FAULT_WORDS[fault];
+  const words = faultOfKind(kind, fault);
   return words.startsWith(`${KIND_NAMES[kind]} `) ? words : `${KIND_NAMES[kind]}, ${words}`;
 }
 

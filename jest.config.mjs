@@ -3,6 +3,10 @@ import nextJest from 'next/jest.js';
 const createJestConfig = nextJest({ dir: './' });
 /** Packages that ship ECMAScript modules only. */
 const MODULES = [
+  'iron-session',
+  'iron-webcrypto',
+  'uncrypto',
+  'cookie',
   'uuid',
   '@tanstack/react-table',
   '@tanstack/table-core',

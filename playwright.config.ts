@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test';
+import { keptAt } from './e2e/signIn';
 
 interface Lane {
   url: string;
@@ -8,7 +9,8 @@ interface Lane {
 
 /** Lanes that `scripts/test.mjs` has opened: an application, a database and a bus for each worker. One when there are none. */
 const lanes = JSON.parse(process.env.SPIRAXIS_LANES ?? '[]') as Lane[];
-const lane = lanes[Number(process.env.TEST_PARALLEL_INDEX ?? 0)];
+const at = lanes.length > 0 ? Number(process.env.TEST_PARALLEL_INDEX ?? 0) : 0;
+const lane = lanes[at];
 if (lane) {
   // What a journey starts by itself stands on its own lane's database.
   process.env.SPIRAXIS_DATABASE_URL = lane.databaseUrl;
@@ -19,6 +21,7 @@ if (lane) {
 /** Journeys through the production build in Debian's headless Chromium. `scripts/test.mjs` starts the application. */
 export default defineConfig({
   testDir: 'e2e',
+  globalSetup: './e2e/signIn.ts',
   workers: Math.max(1, lanes.length),
   // Patience for a small machine that others use too: what is slow is measured in bench, not here.
   timeout: 180_000,
@@ -28,6 +31,7 @@ export default defineConfig({
   outputDir: 'var/test/e2e',
   use: {
     baseURL: process.env.SPIRAXIS_URL ?? 'http://127.0.0.1:3000',
+    storageState: keptAt(at),
     viewport: { width: 1280, height: 800 },
     screenshot: 'only-on-failure',
     actionTimeout: 30_000,

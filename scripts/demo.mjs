@@ -8,7 +8,15 @@ import { spawn } from 'node:child_process';
 import { keepRunning, pauseMs, takeFolder } from './lib/keeper.mjs';
 import { removeMariaDb, startMariaDb } from './lib/mariadb.mjs';
 import { run, say, Stop } from './lib/say.mjs';
-import { checkNode, checkPort, ensureBuild, ensurePackages, ROOT, VAR } from './lib/system.mjs';
+import {
+  checkNode,
+  checkPort,
+  ensureBuild,
+  ensurePackages,
+  ROOT,
+  sessionSecret,
+  VAR,
+} from './lib/system.mjs';
 
 const port = Number(process.env.SPIRAXIS_PORT ?? 3000);
 const dbPort = Number(process.env.SPIRAXIS_DB_PORT ?? 33060);
@@ -94,6 +102,9 @@ await run(async () => {
       ...process.env,
       NODE_ENV: 'production',
       SPIRAXIS_DATABASE_URL: database.url,
+      // Everybody is invented here, and signs in with one press; on loopback alone.
+      SPIRAXIS_DEMO: '1',
+      SPIRAXIS_SECRET: process.env.SPIRAXIS_SECRET ?? sessionSecret(home),
       SPIRAXIS_PORT: String(port),
       SPIRAXIS_BUS_PORT: String(busPort),
       SPIRAXIS_METER_PORT: String(meterPort),

@@ -26,6 +26,7 @@ import { CircuitModel } from '../src/core/circuit/model';
 import { exposureOf, oddsFor, placeOfCircuit, seasonOfDay } from '../src/core/shed/learntOdds';
 import { typeKey } from '../src/features/record/typeKey';
 import { putAllTrends, putPastJobs } from './lib/pastJobs';
+import { putDemoPeople, putFirstLead } from './lib/putPeople';
 import { putShelf } from './lib/putShelf';
 import type { RowDataPacket } from 'mysql2/promise';
 
@@ -55,6 +56,13 @@ async function fill(): Promise<void> {
   // For the tests: start from the demo data whatever stood there.
   if (process.argv.includes('--fresh')) {
     for (const table of [
+      'feed_keys',
+      'witnesses',
+      'sessions',
+      'devices',
+      'accounts',
+      'tries',
+      'trail',
       'requisition_steps',
       'requisitions',
       'spare_moves',
@@ -77,8 +85,15 @@ async function fill(): Promise<void> {
     ])
       await pool().query(`DELETE FROM ${table}`);
   }
+  const empty = process.argv.includes('--empty');
+  if (!empty) await putDemoPeople(now);
+  const lead = empty ? await putFirstLead(now) : null;
+  if (lead)
+    process.stdout.write(
+      `spiraxis: nobody works here yet. Sign in within three days as "${lead.name}" with the word ${lead.word}, which is shown this once.\n`,
+    );
   const [rows] = await pool().query<RowDataPacket[]>('SELECT COUNT(*) AS n FROM machines');
-  if (Number(rows[0]?.n) > 0 || process.argv.includes('--empty')) return;
+  if (Number(rows[0]?.n) > 0 || empty) return;
   /** Without the fleet's two winters, for tests that count. */
   const small = process.argv.includes('--small');
   const functionIds = new Map<string, { id: string; circuit: string }>();
@@ -129,7 +144,7 @@ async function fill(): Promise<void> {
       });
     }
   });
-  await putSetting('policy', { shedName: 'Ostrel Ridge shed', refrigerantPeople: 'Henrike' }, 'Henrike');
+  await putSetting('policy', { shedName: 'Ostrel Ridge shed' }, 'Henrike');
   // Journeys close jobs beside each other: what one learnt would move the next test of another.
   if (process.argv.includes('--rules-of-thumb'))
     await putSetting('odds', { learn: false, own: {} }, 'Henrike');

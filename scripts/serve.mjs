@@ -26,6 +26,27 @@ const PAGES_AT_ONCE = 6;
 const MOST_PAGES_WAITING = 300;
 const AWAY_MS = 3000;
 
+const LOOPBACK = ['127.0.0.1', 'localhost', '::1'];
+const LEAST_SECRET = 32;
+
+/** Why it would not be safe to begin; null where it is. */
+function unsafe() {
+  if ((process.env.SPIRAXIS_SECRET ?? '').length < LEAST_SECRET)
+    return `SPIRAXIS_SECRET has under ${LEAST_SECRET} characters: nobody could sign in. Give it a long random one, and keep it.`;
+  if (LOOPBACK.includes(hostname)) return null;
+  if (process.env.SPIRAXIS_DEMO === '1')
+    return `the demonstration lets anybody in, and would be heard on ${hostname}; it is for this machine alone.`;
+  if (!(behindProxy && process.env.SPIRAXIS_TLS === '1'))
+    return `it would be heard on ${hostname} without TLS. Put a proxy with a certificate before it (docs/serving.md), and say so with SPIRAXIS_PROXY=1 and SPIRAXIS_TLS=1.`;
+  return null;
+}
+
+const danger = unsafe();
+if (danger) {
+  process.stderr.write(`spiraxis: not started: ${danger}\n`);
+  process.exit(1);
+}
+
 let leaving = false;
 const pages = pLimit(PAGES_AT_ONCE);
 const app = next({ dev: false, dir: ROOT, hostname, port });

@@ -7,6 +7,7 @@
  * that passes by luck does not pass that.
  */
 import { spawn } from 'node:child_process';
+import { randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
@@ -116,6 +117,7 @@ async function databaseTests() {
       SPIRAXIS_APP_DATABASE_URL: database.url,
       SPIRAXIS_LOG: 'warn',
       SPIRAXIS_THREADS: 'off',
+      SPIRAXIS_SECRET: randomBytes(48).toString('base64url'),
     };
     await suite('database tests', 'npx', jest(['db'], report, ['--runInBand']), env, report);
   } finally {
@@ -133,6 +135,8 @@ async function openLane(at) {
     SPIRAXIS_METER_PORT: String(meterPort + at),
     SPIRAXIS_METER: `127.0.0.1:${meterPort + at}`,
     SPIRAXIS_LOG: 'warn',
+    SPIRAXIS_DEMO: '1',
+    SPIRAXIS_SECRET: randomBytes(48).toString('base64url'),
   };
   const seeded = await ended('npx', ['tsx', 'scripts/seed.ts', '--fresh', '--rules-of-thumb'], env);
   if (seeded.status !== 0) throw new Error(`demo data could not be prepared: ${seeded.words}`);

@@ -17,7 +17,11 @@ export interface TurnedAway {
 const LOOPBACK: readonly string[] = ['localhost', '127.0.0.1', '[::1]'];
 const READS: readonly string[] = ['GET', 'HEAD', 'OPTIONS'];
 /** Where a body is JSON and nothing else. A form of another page cannot send that without asking first. */
-const JSON_ONLY: readonly RegExp[] = [/^\/api\/jobs\/[^/]+\/entries$/, /^\/api\/machines\/[^/]+\/bus$/];
+const JSON_ONLY: readonly RegExp[] = [
+  /^\/api\/jobs\/[^/]+\/entries$/,
+  /^\/api\/machines\/[^/]+\/bus$/,
+  /^\/api\/session/,
+];
 
 /**
  * Judges a request at the door. It comes in under a name that this server goes by (any other is a page that had its name

@@ -37,11 +37,21 @@ export function proxy(request: NextRequest) {
   const headers = new Headers(request.headers);
   // Nobody but a proxy of one's own may say that this server was called by another name.
   if (!BEHIND_PROXY) headers.delete('x-forwarded-host');
+  // One number for all that is logged of a request.
+  const requestId = (BEHIND_PROXY && requestIdOf(headers.get('x-request-id'))) || crypto.randomUUID();
+  headers.set('x-request-id', requestId);
+  headers.set('x-path', `${request.nextUrl.pathname}${request.nextUrl.search}`);
   headers.set('x-nonce', nonce);
   headers.set('content-security-policy', policy);
   const response = NextResponse.next({ request: { headers } });
   response.headers.set('content-security-policy', policy);
+  response.headers.set('x-request-id', requestId);
   return response;
+}
+
+/** What a proxy calls a request, where that is no more than a name. */
+function requestIdOf(text: string | null): string | null {
+  return text !== null && /^[\w-]{1,36}$/.test(text) ? text : null;
 }
 
 export const config = { matcher: ['/((?!_next/static|_next/image|icon.svg).*)'] };

@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process';
-import { createHash } from 'node:crypto';
+import { createHash, randomBytes } from 'node:crypto';
 import {
   chmodSync,
   existsSync,
@@ -73,6 +73,17 @@ export function ensurePackages() {
   say('installing packages (npm ci)');
   must('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error']);
   keep(stamp, wanted);
+}
+
+/** What cookies are sealed with: made at the first start, and its owner's alone. */
+export function sessionSecret(folder) {
+  const file = join(folder, 'session-secret');
+  const known = existsSync(file) ? readFileSync(file, 'utf8').trim() : '';
+  if (known.length >= 32) return known;
+  const fresh = randomBytes(48).toString('base64url');
+  mkdirSync(folder, { recursive: true });
+  writeFileSync(file, `${fresh}\n`, { mode: 0o600 });
+  return fresh;
 }
 
 /** Production build when a source file changed since the last one. */

@@ -1,8 +1,10 @@
 import type { Metadata, Viewport } from 'next';
 import { cookies } from 'next/headers';
 import type { ReactNode } from 'react';
+import { signedHere } from '@/features/gate/page';
 import { Palette } from '@/features/palette/Palette';
 import { themeOf, THEME_COOKIE } from '@/ui/theme';
+import { WhoProvider } from '@/ui/who';
 import './globals.css';
 
 export const metadata: Metadata = {
@@ -13,11 +15,14 @@ export const viewport: Viewport = { width: 'device-width', initialScale: 1 };
 
 export default async function RootLayout({ children }: { children: ReactNode }) {
   const theme = themeOf((await cookies()).get(THEME_COOKIE)?.value);
+  const who = await signedHere();
   return (
     <html lang="en" data-theme={theme}>
       <body>
-        {children}
-        <Palette />
+        <WhoProvider who={who && { name: who.name, role: who.role, licences: who.licences }}>
+          {children}
+          {who && !who.oneTime ? <Palette /> : null}
+        </WhoProvider>
       </body>
     </html>
   );

@@ -1,6 +1,7 @@
 import { Plus } from 'lucide-react';
 import Link from 'next/link';
 import { z } from 'zod';
+import { page } from '@/features/gate/page';
 import { ShedFilter } from '@/features/shed/ShedFilter';
 import { JobRow } from '@/features/shed/JobRow';
 import { MachineLine } from '@/features/shed/MachineLine';
@@ -27,7 +28,7 @@ interface Props {
 }
 
 /** The shed: jobs in hand and the machines they belong to. */
-export default async function ShedPage({ searchParams }: Props) {
+export default page<Props>('look', async function ShedPage({ searchParams }) {
   const asked = await searchParams;
   const cursor = cursorSchema.safeParse(asked);
   const { q, show } = filterSchema.parse(asked);
@@ -164,4 +165,4 @@ export default async function ShedPage({ searchParams }: Props) {
       </main>
     </div>
   );
-}
+});

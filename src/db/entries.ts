@@ -88,8 +88,17 @@ export type Appended<R> =
   | { id: string; state: 'added' | 'known'; number: number }
   | { id: string; state: 'refused'; refusal: R | StorageRefusal };
 
+/** Who was signed in as an entry came, on which device, and whose word stands beside it. */
+export interface Provenance {
+  accountId: string;
+  deviceId: string;
+  witnessId: string | null;
+}
+
 export interface AppendOptions<R> {
   receivedAt?: Date;
+  /** Of each entry, where somebody was signed in. */
+  from?: (entry: Entry) => Provenance | null;
   skewMs?: number | null;
   /** Says why an entry may not be added as the job stands, or null. The log is read only when it is asked for. */
   judge?: (entry: Entry, log: () => Promise<readonly StoredEntry[]>) => Promise<R | null>;
@@ -113,7 +122,13 @@ const VALUE_ERRORS = new Set([
 export async function appendEntries<R = never>(
   jobId: string,
   entries: readonly Entry[],
-  { receivedAt = new Date(), skewMs = null, judge, known: begun = [] }: AppendOptions<R> = {},
+  {
+    receivedAt = new Date(),
+    skewMs = null,
+    judge,
+    known: begun = [],
+    from = () => null,
+  }: AppendOptions<R> = {},
 ): Promise<Appended<R>[]> {
   if (entries.length === 0) return [];
   return withTransaction(async (db) => {
@@ -137,7 +152,7 @@ export async function appendEntries<R = never>(
     };
     const results: Appended<R>[] = [];
     for (const sent of entries) {
-      const { against: _against, ...entry } = sent;
+      const { against: _against, witness: _witness, ...entry } = sent;
       const { id } = entry;
       const there = known.get(id);
       if (there) {
@@ -156,7 +171,12 @@ export async function appendEntries<R = never>(
       }
       const number = last + 1;
       try {
-        await insertEntry(db, jobId, { number, entry, receivedAt: receivedAt.toISOString(), skewMs });
+        await insertEntry(
+          db,
+          jobId,
+          { number, entry, receivedAt: receivedAt.toISOString(), skewMs },
+          from(sent),
+        );
       } catch (error) {
         if (!VALUE_ERRORS.has(codeOf(error))) throw error;
         results.push({ id, state: 'refused', refusal: { code: 'storage' } });
@@ -177,10 +197,11 @@ async function insertEntry(
   db: Statements,
   jobId: string,
   { number, entry, receivedAt, skewMs }: StoredEntry,
+  from: Provenance | null,
 ): Promise<void> {
   await db.execute<ResultSetHeader>(
-    `INSERT INTO entries (id, job_id, number, type, person, written_at, received_at, skew_ms, supersedes, body)
-     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+    `INSERT INTO entries (id, job_id, number, type, person, written_at, received_at, skew_ms, supersedes, body,
+       account_id, device_id, witness_id) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
     [
       entry.id,
       jobId,
@@ -192,6 +213,9 @@ async function insertEntry(
       skewMs,
       entry.supersedes ?? null,
       JSON.stringify(entry.body),
+      from?.accountId ?? null,
+      from?.deviceId ?? null,
+      from?.witnessId ?? null,
     ],
   );
   if (entry.type === 'code') {

@@ -10,7 +10,7 @@ const BEAT_MS = 2_000;
 /** User that the application comes as, where it is not the owner of the schema. */
 const APPLICATION = "'spiraxis_app'@'127.0.0.1'";
 /** Tables of which nothing is ever changed or taken away: what stands in a log stands. */
-const APPEND_ONLY: readonly string[] = ['entries', 'function_versions', 'schema_migrations'];
+const APPEND_ONLY: readonly string[] = ['entries', 'function_versions', 'schema_migrations', 'trail'];
 
 /**
  * Runs something alone, whoever else starts at the same time. The lock's holder beats while it works, so that it is taken

@@ -70,7 +70,11 @@ const made = new WeakMap<object, number>();
 let silentAt = 0;
 
 /** Waits for so long and no longer. What comes too late is given to `late`. */
-function within<T>(what: string, work: Promise<T>, late: (value: T) => void = () => undefined): Promise<T> {
+export function within<T>(
+  what: string,
+  work: Promise<T>,
+  late: (value: T) => void = () => undefined,
+): Promise<T> {
   return new Promise((resolve, reject) => {
     let over = false;
     const timer = setTimeout(() => {
@@ -141,6 +145,11 @@ const SINGLE: Statements = {
  */
 export function pool(): Statements {
   return SINGLE;
+}
+
+/** A connection of the driver's own kind, for a library that brings its statements with it. */
+export function driverConnection(given: (error: Error | null, connection: object) => void): void {
+  connections().pool.getConnection(given);
 }
 
 /** Closes the connections for good: a later statement rejects with {@link DatabaseAway}. */

@@ -3,6 +3,7 @@
 import Link from 'next/link';
 import { useState } from 'react';
 import { LazyMenu } from './LazyMenu';
+import { useMay, WhoKey } from './who';
 import { THEME_COOKIE, THEME_NAMES, themeOf, type Theme } from './theme';
 
 const YEAR_SECONDS = 31_536_000;
@@ -16,6 +17,7 @@ const PLACES = [
   ['/month', 'The month'],
   ['/codes', 'Codes and bus logs'],
   ['/policy', 'Site policy'],
+  ['/people', 'People'],
 ] as const;
 
 /** The name, with the menu that holds the way to the Shed and the three themes. */
@@ -26,32 +28,37 @@ export function Brand() {
     document.cookie = `${THEME_COOKIE}=${chosen}; path=/; max-age=${YEAR_SECONDS}; samesite=lax`;
     setTheme(chosen);
   };
+  const leads = useMay('people');
+  const places = PLACES.filter(([href]) => href !== '/people' || leads);
   return (
-    <LazyMenu
-      onOpen={() => setTheme(themeOf(document.documentElement.dataset.theme))}
-      trigger={
-        <button
-          type="button"
-          className="flex h-14 items-center gap-3 pr-5 text-[18px] font-[750]"
-          aria-label="Spiraxis: shed and themes"
-        >
-          <BrandMark />
-          <span className="max-tablet:hidden">Spiraxis</span>
-        </button>
-      }
-    >
-      {({ Panel, Item, Line, Choices }) => (
-        <Panel className="min-w-56">
-          {PLACES.map(([href, name]) => (
-            <Item key={href} asChild>
-              <Link href={href}>{name}</Link>
-            </Item>
-          ))}
-          <Line />
-          <Choices value={theme} names={THEME_NAMES} onChoose={choose} />
-        </Panel>
-      )}
-    </LazyMenu>
+    <>
+      <LazyMenu
+        onOpen={() => setTheme(themeOf(document.documentElement.dataset.theme))}
+        trigger={
+          <button
+            type="button"
+            className="flex h-14 items-center gap-3 pr-5 text-[18px] font-[750]"
+            aria-label="Spiraxis: shed and themes"
+          >
+            <BrandMark />
+            <span className="max-tablet:hidden">Spiraxis</span>
+          </button>
+        }
+      >
+        {({ Panel, Item, Line, Choices }) => (
+          <Panel className="min-w-56">
+            {places.map(([href, name]) => (
+              <Item key={href} asChild>
+                <Link href={href}>{name}</Link>
+              </Item>
+            ))}
+            <Line />
+            <Choices value={theme} names={THEME_NAMES} onChoose={choose} />
+          </Panel>
+        )}
+      </LazyMenu>
+      <WhoKey />
+    </>
   );
 }
 

@@ -1,12 +1,13 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
+import { page } from '@/features/gate/page';
 import { PageHead } from '@/ui/PageHead';
 import { BENCH_TITLE } from '@/words/en/benchSheets';
 
 export const metadata: Metadata = { title: 'Bench' };
 
 /** Sheets for parts on the bench, without a job. */
-export default function BenchPage() {
+export default page('look', async function BenchPage() {
   return (
     <div className="flex min-h-dvh flex-col bg-film">
       <PageHead title="Bench" under="Sheets for a part in the hand, without a job" />
@@ -27,4 +28,4 @@ export default function BenchPage() {
       </main>
     </div>
   );
-}
+});

@@ -1,11 +1,12 @@
 import type { Metadata } from 'next';
+import { page } from '@/features/gate/page';
 import { LogScreen } from '@/features/codes/LogScreen';
 import { PageHead } from '@/ui/PageHead';
 
 export const metadata: Metadata = { title: 'Codes and bus logs' };
 
 /** Codes without a job: anything pasted, and bus logs. */
-export default function CodesPage() {
+export default page('look', async function CodesPage() {
   return (
     <div className="flex min-h-dvh flex-col bg-sheet">
       <PageHead title="Codes and bus logs" under="Read, not sent: nothing here touches a machine" />
@@ -14,4 +15,4 @@ export default function CodesPage() {
       </main>
     </div>
   );
-}
+});

@@ -1,6 +1,7 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { z } from 'zod';
+import { page } from '@/features/gate/page';
 import { DriftRows } from '@/features/trends/DriftRows';
 import { openDrift } from '@/features/trends/server';
 import { PageHead } from '@/ui/PageHead';
@@ -26,7 +27,7 @@ interface Props {
 }
 
 /** What was proved again and again, place by place, the worst first. */
-export default async function DriftPage({ searchParams }: Props) {
+export default page<Props>('look', async function DriftPage({ searchParams }) {
   const asked = await searchParams;
   const cursor = cursorSchema.safeParse(asked);
   const { machine, all } = filterSchema.parse({ machine: asked.machine ?? '', all: asked.all });
@@ -84,4 +85,4 @@ export default async function DriftPage({ searchParams }: Props) {
       </main>
     </div>
   );
-}
+});

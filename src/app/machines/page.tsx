@@ -1,5 +1,6 @@
 import type { Metadata } from 'next';
 import { z } from 'zod';
+import { page } from '@/features/gate/page';
 import { LibraryScreen } from '@/features/machines/LibraryScreen';
 import { openLibrary } from '@/features/machines/server';
 import { PageHead } from '@/ui/PageHead';
@@ -12,11 +13,9 @@ const askedSchema = z.object({
   after: z.string().max(20).optional().catch(undefined),
 });
 
-export default async function MachinesPage({
-  searchParams,
-}: {
+export default page<{
   searchParams: Promise<Record<string, string | string[] | undefined>>;
-}) {
+}>('look', async function MachinesPage({ searchParams }) {
   const { q, after } = askedSchema.parse(await searchParams);
   return (
     <div className="flex min-h-dvh flex-col bg-sheet">
@@ -26,4 +25,4 @@ export default async function MachinesPage({
       </main>
     </div>
   );
-}
+});

@@ -2,6 +2,7 @@ import type { Metadata } from 'next';
 import Link from 'next/link';
 import { format } from 'date-fns';
 import { z } from 'zod';
+import { page } from '@/features/gate/page';
 import { HistoryRows } from '@/features/history/HistoryRows';
 import { openMonth } from '@/features/history/server';
 import { PageHead } from '@/ui/PageHead';
@@ -24,11 +25,9 @@ const askedSchema = z.object({
 });
 
 /** What a month came to: jobs, minutes, parts spared, wrong names, comebacks. */
-export default async function MonthPage({
-  searchParams,
-}: {
+export default page<{
   searchParams: Promise<Record<string, string | string[] | undefined>>;
-}) {
+}>('look', async function MonthPage({ searchParams }) {
   const { m } = askedSchema.parse(await searchParams);
   const { month, before, after, rows, fitted, figures, timeZone, shedName } = await openMonth(m);
   return (
@@ -99,4 +98,4 @@ export default async function MonthPage({
       </main>
     </div>
   );
-}
+});

@@ -1,5 +1,6 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
+import { page } from '@/features/gate/page';
 import { functionChoices, trialsOf } from '@/features/desk/functionChoices';
 import { NewJobForm } from '@/features/desk/NewJobForm';
 import { Brand } from '@/ui/Brand';
@@ -9,11 +10,9 @@ export const dynamic = 'force-dynamic';
 
 const UUID = /^[0-9a-f-]{36}$/i;
 
-export default async function NewJobPage({
-  searchParams,
-}: {
+export default page<{
   searchParams: Promise<{ function?: string | string[] }>;
-}) {
+}>('work', async function NewJobPage({ searchParams }) {
   const asked = (await searchParams).function;
   const wanted = typeof asked === 'string' && UUID.test(asked) ? asked : undefined;
   const { functions, total } = await functionChoices('', wanted);
@@ -40,4 +39,4 @@ export default async function NewJobPage({
       </main>
     </div>
   );
-}
+});

@@ -2,6 +2,7 @@ import type { Metadata } from 'next';
 import Link from 'next/link';
 import { Plus, Search } from 'lucide-react';
 import { z } from 'zod';
+import { page } from '@/features/gate/page';
 import { siteTime } from '@/core/units/siteTime';
 import { openPolicy } from '@/features/policy/server';
 import { Requisitions } from '@/features/spares/Requisitions';
@@ -21,11 +22,9 @@ const askedSchema = z.object({
 });
 
 /** The shelf: spares by their labels, and what is on its way. */
-export default async function PartsPage({
-  searchParams,
-}: {
+export default page<{
   searchParams: Promise<Record<string, string | string[] | undefined>>;
-}) {
+}>('look', async function PartsPage({ searchParams }) {
   const { q, low, after } = askedSchema.parse({ ...(await searchParams), q: (await searchParams).q ?? '' });
   const [{ spares, counts, requisitions, more }, { policy }] = await Promise.all([
     openShelf({ ...(q ? { text: q } : {}), low: low === 'yes' }, after),
@@ -94,4 +93,4 @@ export default async function PartsPage({
       </main>
     </div>
   );
-}
+});

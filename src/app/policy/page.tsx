@@ -1,4 +1,5 @@
 import type { Metadata } from 'next';
+import { page } from '@/features/gate/page';
 import { PolicyForm } from '@/features/policy/PolicyForm';
 import { openPolicy } from '@/features/policy/server';
 import { PageHead } from '@/ui/PageHead';
@@ -6,7 +7,7 @@ import { PageHead } from '@/ui/PageHead';
 export const metadata: Metadata = { title: 'Site policy' };
 export const dynamic = 'force-dynamic';
 
-export default async function PolicyPage() {
+export default page('look', async function PolicyPage() {
   const { policy, by } = await openPolicy();
   return (
     <div className="flex min-h-dvh flex-col bg-sheet">
@@ -16,4 +17,4 @@ export default async function PolicyPage() {
       </main>
     </div>
   );
-}
+});

@@ -1,5 +1,6 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
+import { page } from '@/features/gate/page';
 import { CalibrationPlot } from '@/features/record/CalibrationPlot';
 import { RecordTable } from '@/features/record/RecordTable';
 import { openRecord } from '@/features/record/server';
@@ -16,7 +17,7 @@ const LINK = 'inline-flex min-h-11 items-center underline underline-offset-4';
 const MOST_LISTED = 12;
 
 /** What the shed's proved jobs come to: what breaks here, and how far the program's doubt can be taken at its word. */
-export default async function RecordPage() {
+export default page('look', async function RecordPage() {
   const { jobs, calibration, rows, types, wrong, cameBack, learn, by, behind } = await openRecord();
   return (
     <div className="flex min-h-dvh flex-col bg-sheet">
@@ -121,4 +122,4 @@ export default async function RecordPage() {
       </main>
     </div>
   );
-}
+});

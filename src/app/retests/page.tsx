@@ -1,6 +1,7 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { z } from 'zod';
+import { page } from '@/features/gate/page';
 import { openRetests } from '@/features/retests/server';
 import { RetestList } from '@/features/retests/RetestList';
 import { PageHead } from '@/ui/PageHead';
@@ -11,11 +12,9 @@ export const dynamic = 'force-dynamic';
 const cursorSchema = z.object({ due: z.iso.date(), id: z.uuid() });
 
 /** What was handed over with a day on which to look again. */
-export default async function RetestsPage({
-  searchParams,
-}: {
+export default page<{
   searchParams: Promise<Record<string, string | string[] | undefined>>;
-}) {
+}>('look', async function RetestsPage({ searchParams }) {
   const cursor = cursorSchema.safeParse(await searchParams);
   const { rows, today, more } = await openRetests(cursor.success ? cursor.data : undefined);
   return (
@@ -51,4 +50,4 @@ export default async function RetestsPage({
       </main>
     </div>
   );
-}
+});

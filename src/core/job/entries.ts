@@ -19,6 +19,8 @@ const head = {
    * Not kept; the server holds what needs the newest state against it.
    */
   against: z.object({ number: z.number().int().min(0), own: z.array(z.uuid()).max(2000) }).optional(),
+  /** What the server gave for a second person who signed beside its writer with a PIN. Not kept; the name stands in the body. */
+  witness: z.uuid().optional(),
 };
 
 const entry = <T extends string, B extends z.ZodRawShape>(type: T, body: B) =>
@@ -26,6 +28,7 @@ const entry = <T extends string, B extends z.ZodRawShape>(type: T, body: B) =>
 
 const words = (most = 500) => z.string().trim().max(most);
 const name = words(120).min(1);
+const personOf = words(60).min(1);
 
 /** What a meter showed, in SI, and as it was typed. */
 const measured = z.object({ value: z.number(), unit: z.enum(['V', 'Pa']), typed: words(40) });
@@ -104,9 +107,21 @@ const anyEntry = z.discriminatedUnion('type', [
     gauge: measured.optional(),
   }),
   /** A point of the plan opened again, by name and with a reason. */
-  entry('reopened', { point: name, reason: words().min(1), setup: setupSchema.optional() }),
+  entry('reopened', {
+    point: name,
+    reason: words().min(1),
+    setup: setupSchema.optional(),
+    /** Whose lock came off, where it was not the writer's own. */
+    owner: personOf.optional(),
+    /** Who stood by as somebody else's lock was taken off. */
+    second: personOf.optional(),
+  }),
   /** The plan signed: every energy named, isolated and proved. */
-  entry('madeSafe', { points: z.array(name).max(60) }),
+  entry('madeSafe', {
+    points: z.array(name).max(60),
+    /** Who looked at it beside a learner. */
+    second: personOf.optional(),
+  }),
   entry('photo', {
     /** Content hash of the stored picture. */
     photo: z.string().regex(/^[0-9a-f]{64}$/),
@@ -156,7 +171,7 @@ const anyEntry = z.discriminatedUnion('type', [
   /** Somebody took it out. It counts as gone once a reading shows it, or a second person has seen it. */
   entry('ledgerOut', { item: name }),
   /** A second person saw that it is out. */
-  entry('ledgerSeen', { item: name, second: z.string().trim().min(1).max(60) }),
+  entry('ledgerSeen', { item: name, second: personOf }),
   entry('decision', {
     part: z.string().max(60),
     fault: words(60),
@@ -167,6 +182,8 @@ const anyEntry = z.discriminatedUnion('type', [
     cost: z.number().min(0).max(10_000_000).nullable().default(null),
     /** Taken before the program would name the part: why. */
     against: words(500).optional(),
+    /** A learner's: it waits for a second pair of eyes. */
+    learner: z.literal(true).optional(),
   }),
   entry('opinion', { decision: z.uuid(), says: z.enum(['approve', 'sendBack']), note: words(1000) }),
   entry('fix', {

@@ -1,5 +1,6 @@
 import type { Reading, Test } from '../circuit/schema';
 import { codeKey } from '../codes/codeBook';
+import { samePerson } from '../people/roles';
 import { putIn } from '../safety/putIn';
 import type { Entry, EntryOf } from './entries';
 
@@ -48,7 +49,9 @@ export interface JobState {
   history: { entry: EntryOf<'reading'>; superseded: boolean }[];
   noReach: string[];
   skipped: Test[];
-  /** By name of the plan's point: its last closing, unless it was opened again since. */
+  /** By name of the plan's point: the locks that are on it, one a person, the latest last. */
+  locks: Map<string, EntryOf<'isolation'>[]>;
+  /** The latest lock on each point that has one. */
   isolated: Map<string, EntryOf<'isolation'>>;
   /** Every closing of a point, also of those that were opened again since. */
   closings: EntryOf<'isolation'>[];
@@ -152,20 +155,40 @@ function codesOf(entries: readonly EntryOf<'code'>[]): JobCode[] {
   return [...found.values()];
 }
 
-/** Points that stand closed, and the signature under them; opening any point lifts the signature. */
-function isolationOf(standing: readonly Entry[]): Pick<JobState, 'isolated' | 'madeSafe'> {
-  const isolated = new Map<string, EntryOf<'isolation'>>();
+/**
+ * Locks that are on, each its owner's own, and the signature under them; opening any point lifts the signature. A point is
+ * closed while one lock is left on it.
+ */
+function isolationOf(standing: readonly Entry[]): Pick<JobState, 'locks' | 'isolated' | 'madeSafe'> {
+  const locks = new Map<string, EntryOf<'isolation'>[]>();
   let madeSafe: EntryOf<'madeSafe'> | null = null;
   for (const entry of standing) {
-    if (entry.type === 'isolation') isolated.set(entry.body.point, entry);
-    else if (entry.type === 'madeSafe') madeSafe = entry;
+    if (entry.type === 'isolation') {
+      const { point } = entry.body;
+      const others = (locks.get(point) ?? []).filter(({ person }) => !samePerson(person, entry.person));
+      // Closed anew, it is the last of the plan that was closed.
+      locks.delete(point);
+      locks.set(point, [...others, entry]);
+    } else if (entry.type === 'madeSafe') madeSafe = entry;
     else if (entry.type === 'reopened') {
-      isolated.delete(entry.body.point);
+      const { point } = entry.body;
+      const left = locksLeft(locks.get(point) ?? [], entry);
+      if (left.length > 0) locks.set(point, left);
+      else locks.delete(point);
       // For one powered test the plan stands; it says by itself that the point is open.
-      if (!entry.body.setup) madeSafe = null;
+      if (!entry.body.setup && left.length === 0) madeSafe = null;
     }
   }
-  return { isolated, madeSafe };
+  const isolated = new Map([...locks].map(([point, on]) => [point, on.at(-1)!] as const));
+  return { locks, isolated, madeSafe };
+}
+
+/** Locks that stay when one is taken off: everybody else's. */
+function locksLeft(on: readonly EntryOf<'isolation'>[], { person, body }: EntryOf<'reopened'>) {
+  const owner = body.owner ?? person;
+  const left = on.filter((lock) => !samePerson(lock.person, owner));
+  // Before locks had owners one stood on a point, and whoever opened it took it off.
+  return on.length === 1 && body.owner === undefined ? [] : left;
 }
 
 /**

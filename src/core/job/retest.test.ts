@@ -11,6 +11,7 @@ import { handOverStops } from './rules/handOverStops';
 import { mayAppend } from './rules/mayAppend';
 import { nextStep } from './rules/nextStep';
 import { stepsDone } from './rules/stepsDone';
+import { signedAs } from '../testing/signedAs';
 
 const circuit = twoWayPair();
 const model = new CircuitModel(circuit);
@@ -97,7 +98,7 @@ describe('a look at a sound machine', () => {
       log: () => [],
       after: () => [],
       receivedMs: Date.UTC(2026, 1, 4, 8, 30),
-      refrigerantPeople: '',
+      signing: signedAs(),
     };
     expect(mayAppend(write('retest', { tests: [supply] }), before)).toBeNull();
     const gone = { ...supply, from: 'X99' };

@@ -1,12 +1,11 @@
-import { licensedFor } from './licensed';
+import { isOpenTo, licenceOfSheet } from './licensed';
 
 describe('who may work on a refrigerant circuit', () => {
-  it('only those that the site’s policy names; nobody where it names none', () => {
-    expect(licensedFor('evacuation', ' Henrike, Rasmus ')).toEqual({
-      is: 'licensed',
-      people: 'Henrike, Rasmus',
-    });
-    expect(licensedFor('saturation', '   ')).toEqual({ is: 'nobodyNamed' });
-    expect(licensedFor('coil', '')).toEqual({ is: 'free' });
+  it('only who holds the licence; a sheet about anything else is open', () => {
+    expect(licenceOfSheet('evacuation')).toBe('refrigerant');
+    expect(licenceOfSheet('coil')).toBeNull();
+    expect(isOpenTo('saturation', { licences: ['lineVolts'] })).toBe(false);
+    expect(isOpenTo('saturation', { licences: ['lineVolts', 'refrigerant'] })).toBe(true);
+    expect(isOpenTo('coil', { licences: [] })).toBe(true);
   });
 });

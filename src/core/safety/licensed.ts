@@ -1,24 +1,16 @@
-import { samePerson } from '../job/rules/ledgerStanding';
+import type { Licence, Person } from '../people/roles';
 import type { SheetName } from '../sheets/sheets';
 
-/** Sheets about a refrigerant circuit: only licensed people open one, and only where the site says who they are. */
+/** Sheets about a refrigerant circuit: only licensed people open one. */
 const OF_REFRIGERANT: readonly SheetName[] = ['saturation', 'evacuation', 'planner'];
 
-/** Who is licensed for what a sheet is about, as the site's policy names them; `free` where anybody may use it. */
-export function licensedFor(
-  sheet: SheetName,
-  refrigerantPeople: string,
-): { is: 'free' } | { is: 'licensed'; people: string } | { is: 'nobodyNamed' } {
-  if (!OF_REFRIGERANT.includes(sheet)) return { is: 'free' };
-  const people = refrigerantPeople.trim();
-  return people === '' ? { is: 'nobodyNamed' } : { is: 'licensed', people };
+/** The licence that a sheet is about; null where anybody may use it. */
+export function licenceOfSheet(sheet: SheetName): Licence | null {
+  return OF_REFRIGERANT.includes(sheet) ? 'refrigerant' : null;
 }
 
-/** Whether somebody is among those whom the site names; nobody is where it names nobody. */
-export function isLicensed(person: string, people: string): boolean {
-  const named = people
-    .split(/[,;\n]|\band\b/)
-    .map((one) => one.trim())
-    .filter(Boolean);
-  return named.some((one) => samePerson(one, person));
+/** Whether somebody may use a sheet: they hold the licence it is about, where it is about one. */
+export function isOpenTo(sheet: SheetName, { licences }: Pick<Person, 'licences'>): boolean {
+  const licence = licenceOfSheet(sheet);
+  return licence === null || licences.includes(licence);
 }

@@ -7,6 +7,7 @@ import { testGate } from '../job/rules/testGate';
 import { TEMPLATES } from '../templates/templates';
 import { hydraulicLift, springCylinder } from '../templates/fluid';
 import { oilOpened } from './pressedOil';
+import { somebody } from '../testing/signedAs';
 
 const lift = new CircuitModel(hydraulicLift());
 const raised = { controls: { lever: 'lift' } };
@@ -61,7 +62,8 @@ describe('oil under pressure', () => {
       );
       expect([id, offered.length]).toEqual([id, 0]);
     }
-    const gate = testGate(lift, isolationPlan(lift), { madeSafe: null, isolated: new Map() }, blows);
+    const none = { madeSafe: null, isolated: new Map(), locks: new Map() };
+    const gate = testGate(lift, isolationPlan(lift), none, blows, somebody());
     expect(gate).toEqual({ state: 'oilOpened', at: ['Q1:2'] });
   });
 

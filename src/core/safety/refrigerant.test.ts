@@ -12,12 +12,15 @@ import { mayAppend } from '../job/rules/mayAppend';
 import { testGate } from '../job/rules/testGate';
 import { entryWriter, fitted } from '../testing/entryWriter';
 import { isolationPlan } from './isolationPlan';
-import { isLicensed } from './licensed';
 import { holdsRefrigerant, isOfRefrigerant, REFRIGERANT_CARES, refrigerantOpened } from './refrigerant';
+import { signedAs, somebody } from '../testing/signedAs';
+import type { Person } from '../people/roles';
 
 const model = new CircuitModel(demoCircuit('cellar-liquid-valve'));
 const open: Test = { kind: 'flow', at: 'R2', setup: { open: ['R2'] } };
 const write = entryWriter('Henrike');
+const henrike = somebody('Henrike');
+const tove = somebody('Tove', { licences: ['lineVolts'] });
 const decided = write('decision', {
   part: 'Q1',
   fault: 'stuckAtRest',
@@ -26,13 +29,13 @@ const decided = write('decision', {
 });
 const fix = (part: string, more: object = {}) => write('fix', fitted(part, more));
 const by = (entry: Entry, person: string): Entry => ({ ...entry, person });
-const refusal = (entry: Entry, people: string, log: readonly Entry[] = [decided]) =>
+const refusal = (entry: Entry, who: Person = henrike, log: readonly Entry[] = [decided]) =>
   mayAppend(entry, {
     model,
     log: () => log,
     after: () => [],
     receivedMs: Date.parse(entry.at),
-    refrigerantPeople: people,
+    signing: signedAs(who),
   });
 
 describe('a refrigerant circuit', () => {
@@ -51,10 +54,11 @@ describe('a refrigerant circuit', () => {
       tests.filter(({ setup }) => setup.lifted?.some(({ node }) => holdsRefrigerant(model, node))),
     ).toEqual([]);
     expect(tests.some(({ kind }) => kind === 'pressure')).toBe(true);
-    const gate = testGate(model, isolationPlan(model), { madeSafe: null, isolated: new Map() }, open);
+    const none = { madeSafe: null, isolated: new Map(), locks: new Map() };
+    const gate = testGate(model, isolationPlan(model), none, open, henrike);
     expect(gate).toEqual({ state: 'refrigerantOpened', at: ['R2'] });
     const reading = { ...open, value: 'none' };
-    expect(refusal(write('reading', { reading, typed: 'none' }), 'Henrike')).toMatchObject({
+    expect(refusal(write('reading', { reading, typed: 'none' }))).toMatchObject({
       code: 'opensRefrigerant',
     });
     expect(isolationPlan(model).filter(({ energy }) => energy === 'refrigerant')).toHaveLength(2);
@@ -77,27 +81,29 @@ describe('a refrigerant circuit', () => {
     });
     const gauge = next.find(({ test }) => test.kind === 'pressure')!;
     expect(gauge.before.open).toContain('P0');
-    const state = { madeSafe: null, isolated: new Map(locked.map((point) => [point, {} as never])) };
-    expect(testGate(model, isolationPlan(model), state, gauge.test)).toMatchObject({ state: 'open' });
+    const state = {
+      madeSafe: null,
+      isolated: new Map(locked.map((point) => [point, {} as never])),
+      locks: new Map(),
+    };
+    expect(testGate(model, isolationPlan(model), state, gauge.test, henrike)).toMatchObject({
+      state: 'open',
+    });
   });
 
-  it('is worked on by who the site names, and by nobody where it names nobody', () => {
-    expect(isLicensed('henrike ', 'Rasmus; Henrike')).toBe(true);
-    expect(isLicensed('Tove', 'Rasmus and Henrike')).toBe(false);
-    expect(isLicensed('', '')).toBe(false);
-    expect(refusal(fix('Q1', { untested: 'sealed' }), 'Henrike')).toBeNull();
-    expect(refusal(by(fix('Q1', { untested: 'sealed' }), 'Tove'), 'Henrike')).toEqual({
+  it('is worked on by who is licensed for it, and by nobody else', () => {
+    expect(refusal(fix('Q1', { untested: 'sealed' }))).toBeNull();
+    expect(refusal(by(fix('Q1', { untested: 'sealed' }), 'Tove'), tove)).toEqual({
       code: 'notLicensed',
       person: 'Tove',
-      people: 'Henrike',
+      licence: 'refrigerant',
     });
-    expect(refusal(fix('Q1'), '')).toMatchObject({ code: 'notLicensed', people: '' });
     const care = write('proof', { proof: 'care leakCheck Q1', done: true, found: 'done' });
-    expect(refusal(by(care, 'Tove'), 'Henrike')).toMatchObject({ code: 'notLicensed' });
-    expect(refusal(care, 'Henrike')).toBeNull();
+    expect(refusal(by(care, 'Tove'), tove)).toMatchObject({ code: 'notLicensed' });
+    expect(refusal(care)).toBeNull();
     // Its coil is electricity like any other.
     expect(isOfRefrigerant(model, 'Y1')).toBe(false);
-    expect(refusal(by(fix('Y1', { untested: 'none' }), 'Tove'), '')).toBeNull();
+    expect(refusal(by(fix('Y1', { untested: 'none' }), 'Tove'), tove)).toBeNull();
   });
 
   it('goes back to work after each care is shown; leak check and evacuation are not left with a reason', () => {
@@ -112,10 +118,7 @@ describe('a refrigerant circuit', () => {
     expect(careOf('care stem Q1')).toEqual({ care: 'stem', part: 'Q1' });
     expect([careOf('works Q1'), careOf('care nothing Q1')]).toEqual([null, null]);
     const left = (care: string) =>
-      refusal(
-        write('proof', { proof: `care ${care} Q1`, done: false, found: '', reason: 'flared' }),
-        'Henrike',
-      );
+      refusal(write('proof', { proof: `care ${care} Q1`, done: false, found: '', reason: 'flared' }));
     expect(left('evacuation')).toEqual({ code: 'careShown', care: 'evacuation' });
     expect(left('hotWork')).toBeNull();
     const dated = proofs.find(({ care }) => care === 'dated')!;

@@ -1,3 +1,5 @@
+import { may, type Role } from '../people/roles';
+
 /** Where something that was asked for stands. */
 export const REQUISITION_STATES = ['asked', 'approved', 'refused', 'ordered', 'received'] as const;
 export type RequisitionState = (typeof REQUISITION_STATES)[number];
@@ -13,6 +15,11 @@ export const NEXT_STATES: Readonly<Record<RequisitionState, readonly Requisition
 
 export function mayFollow(from: RequisitionState, to: RequisitionState): boolean {
   return NEXT_STATES[from].includes(to);
+}
+
+/** Whether somebody of a role may take one to a state: money is a lead's to say yes or no to. */
+export function mayStep(role: Role, to: RequisitionState): boolean {
+  return to === 'approved' || to === 'refused' ? role === 'lead' : may(role, 'stock');
 }
 
 /** Why pieces of a spare came or went. */

@@ -1,19 +1,11 @@
-import Link from 'next/link';
-import type { licensedFor } from '@/core/safety/licensed';
 import { Hold } from '@/ui/sheet';
-import { licenceWords } from '@/words/en/holds';
+import { sheetLicenceWords } from '@/words/en/holds';
 
-/** Who may do what a sheet is about; shut while the site names nobody. */
-export function Licence({ licence }: { licence: ReturnType<typeof licensedFor> }) {
-  if (licence.is === 'free') return null;
+/** Who may do what a sheet about refrigerant is about; `open`: whether that is who is signed in. */
+export function Licence({ open }: { open: boolean }) {
   return (
     <div className="px-6 pt-2 max-tablet:px-3" data-testid="licence">
-      <Hold>{licenceWords(licence)}</Hold>
-      {licence.is === 'nobodyNamed' ? (
-        <Link className="inline-flex min-h-11 items-center underline underline-offset-4" href="/policy">
-          Site policy
-        </Link>
-      ) : null}
+      <Hold>{sheetLicenceWords(open)}</Hold>
     </div>
   );
 }

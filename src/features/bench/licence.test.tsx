@@ -1,17 +1,15 @@
 import { render, screen } from '@testing-library/react';
-import { licensedFor } from '@/core/safety/licensed';
 import { Licence } from './Licence';
 
 describe('a sheet about refrigerant', () => {
-  it('says who is licensed, and that it stays shut while nobody is named', () => {
-    const { rerender, container } = render(<Licence licence={licensedFor('evacuation', 'Henrike')} />);
+  it('says who opens such a circuit, and that it stays shut for who is not licensed', () => {
+    const { rerender } = render(<Licence open />);
     expect(screen.getByTestId('licence').textContent).toMatch(
-      /Only licensed people .*here: Henrike\..*licensed practice come first/,
+      /Only licensed people .*Recover first.*licensed practice come first/,
     );
-    rerender(<Licence licence={licensedFor('evacuation', '')} />);
-    expect(screen.getByTestId('licence').textContent).toMatch(/names nobody\. This sheet stays shut/);
-    expect(screen.getByRole('link', { name: 'Site policy' }).getAttribute('href')).toBe('/policy');
-    rerender(<Licence licence={licensedFor('coil', '')} />);
-    expect(container.textContent).toBe('');
+    rerender(<Licence open={false} />);
+    expect(screen.getByTestId('licence').textContent).toMatch(
+      /not said to be one here\. This sheet stays shut/,
+    );
   });
 });

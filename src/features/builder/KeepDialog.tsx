@@ -10,7 +10,7 @@ import type { OpenDrawing } from './schema';
 import { keepDrawing } from './actions';
 import { Form } from '@/ui/Form';
 
-/** Keeping a drawing: under which name, by whom, why, and in which other functions its shared parts change too. */
+/** Keeping a drawing: under which name, why, and in which other functions its shared parts change too. */
 export function KeepDialog({
   open,
   onOpen,
@@ -26,10 +26,9 @@ export function KeepDialog({
   circuit: Circuit;
   onKept: (functionId: string, version: number) => void;
 }) {
-  const { register, handleSubmit } = useForm<{ name: string; person: string; note: string; also: string[] }>({
+  const { register, handleSubmit } = useForm<{ name: string; note: string; also: string[] }>({
     defaultValues: {
       name: desk.name || circuit.name,
-      person: '',
       note: '',
       also: desk.siblings.map(({ id }) => id),
     },
@@ -39,14 +38,13 @@ export function KeepDialog({
   const touched = desk.siblings.filter(
     (sibling) => desk.functionId !== null && shareChanges(desk.circuit, circuit, sibling.circuit) !== null,
   );
-  const keep = handleSubmit(async ({ name, person, note, also }) => {
+  const keep = handleSubmit(async ({ name, note, also }) => {
     setBusy(true);
     const answer = await keepDrawing({
       machine: desk.machine.code,
       functionId: desk.functionId,
       basedOn,
       name,
-      person,
       note,
       circuit,
       also: touched.map(({ id }) => id).filter((id) => also.includes(id)),
@@ -66,9 +64,6 @@ export function KeepDialog({
       <Form className="grid gap-3 p-5 pt-3" onSubmit={(event) => void keep(event)}>
         <Field label="What the function is called">
           <input className={FIELD} maxLength={160} {...register('name')} />
-        </Field>
-        <Field label="Who keeps it">
-          <input className={FIELD} maxLength={60} {...register('person')} />
         </Field>
         <Field label="What changed, and why">
           <input className={FIELD} maxLength={300} {...register('note')} />

@@ -1,7 +1,7 @@
 'use server';
 
 import { z } from 'zod';
-import { action } from '../gate/action';
+import { action, whoever } from '../gate/action';
 import { id } from '../gate/fields';
 import { keepSchema } from './schema';
 import * as server from './server';
@@ -10,8 +10,11 @@ import * as server from './server';
 
 export const openVersion = action(
   'openVersion',
+  'look',
   z.tuple([id, z.number().int().min(1).max(1e6)]),
-  server.openVersion,
+  whoever(server.openVersion),
 );
 
-export const keepDrawing = action('keepDrawing', z.tuple([keepSchema]), server.keepDrawing);
+export const keepDrawing = action('keepDrawing', 'draw', z.tuple([keepSchema]), (who, drawing) =>
+  server.keepDrawing(drawing, who.name),
+);

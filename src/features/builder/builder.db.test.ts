@@ -18,7 +18,6 @@ const request = (more: Partial<KeepRequest> = {}): KeepRequest => ({
   functionId: null,
   basedOn: 0,
   name: 'Rear lift',
-  person: 'Henrike',
   note: '',
   circuit: lift,
   also: [],
@@ -29,7 +28,7 @@ const kept = (answer: KeepAnswer) => {
   return answer;
 };
 const trouble = async (more: Partial<Record<keyof KeepRequest, unknown>>) => {
-  const answer = await keepDrawing({ ...request(), ...more });
+  const answer = await keepDrawing({ ...request(), ...more }, 'Henrike');
   return 'trouble' in answer ? answer : null;
 };
 const functionsOf = async (code: string) => drawnFunctions((await findMachine(code))!.id);
@@ -64,10 +63,12 @@ describe('opening a drawing', () => {
 
 describe('keeping a drawing', () => {
   it('adds a function, then versions of it; a second person on an old version is told', async () => {
-    const { functionId } = kept(await keepDrawing(request()));
+    const { functionId } = kept(await keepDrawing(request(), 'Henrike'));
     const wider = changePart(lift, 'F1', { amps: 7.5 });
-    expect(kept(await keepDrawing(request({ functionId, basedOn: 1, circuit: wider }))).version).toBe(2);
-    const late = await keepDrawing(request({ functionId, basedOn: 1, circuit: lift }));
+    expect(
+      kept(await keepDrawing(request({ functionId, basedOn: 1, circuit: wider }), 'Henrike')).version,
+    ).toBe(2);
+    const late = await keepDrawing(request({ functionId, basedOn: 1, circuit: lift }), 'Henrike');
     expect(late).toEqual({ trouble: expect.stringMatching(/version/i) });
     const now = (await openDrawing('G-1', { functionId }))!;
     expect(now.versions.map(({ version }) => version)).toEqual([2, 1]);
@@ -76,7 +77,7 @@ describe('keeping a drawing', () => {
   });
 
   it('changes shared parts in the functions that are named, and in no other', async () => {
-    const first = kept(await keepDrawing(request({ name: 'Front lift' })));
+    const first = kept(await keepDrawing(request({ name: 'Front lift' }), 'Henrike'));
     const second = kept(
       await keepDrawing(
         request({
@@ -86,6 +87,7 @@ describe('keeping a drawing', () => {
             controls: lift.controls,
           }).circuit,
         }),
+        'Henrike',
       ),
     );
     const third = kept(
@@ -97,6 +99,7 @@ describe('keeping a drawing', () => {
             controls: lift.controls,
           }).circuit,
         }),
+        'Henrike',
       ),
     );
     const wider = changePart(lift, 'F1', { amps: 10 });
@@ -108,6 +111,7 @@ describe('keeping a drawing', () => {
         circuit: wider,
         also: [second.functionId],
       }),
+      'Henrike',
     );
     const fuse = async (id: string) =>
       (await functionsOf('G-1')).find((one) => one.id === id)!.circuit.parts.find(({ ref }) => ref === 'F1');
@@ -116,7 +120,6 @@ describe('keeping a drawing', () => {
   });
 
   it.each([
-    [{ person: ' ' }, 'person', /^Say who keeps it\.$/],
     [{ name: 'x' }, 'name', /^Give the function a name\.$/],
     [{ machine: 'Z-99' }, undefined, /no machine Z-99/],
     [

@@ -7,7 +7,10 @@ import { DrawScreen } from './DrawScreen';
 import type { OpenDrawing } from './schema';
 
 jest.mock('./actions', () => ({ keepDrawing: jest.fn(), openVersion: jest.fn() }));
-jest.mock('next/navigation', () => ({ useRouter: () => ({ push: jest.fn(), refresh: jest.fn() }) }));
+jest.mock('next/navigation', () => ({
+  useRouter: () => ({ push: jest.fn(), refresh: jest.fn() }),
+  usePathname: () => '/machines/T-1/draw',
+}));
 // The layout comes from a worker; what is typed, checked and kept does not wait for it.
 jest.mock('./useSchematic', () => ({ useSchematic: () => ({ drawn: null, trouble: null }) }));
 jest.mock('@/ui/PanZoom', () => ({ PanZoom: ({ children }: { children: React.ReactNode }) => children }));
@@ -80,20 +83,19 @@ describe('a function drawn from nothing', () => {
     expect(screen.getByLabelText<HTMLInputElement>('Rating, A').value).toBe('7.5');
   });
 
-  it('is kept by Ctrl+S with a name and who keeps it; a refusal stays in the dialog', async () => {
+  it('is kept by Ctrl+S with a name; a refusal stays in the dialog', async () => {
     const person = await show();
     await person.type(line(), `${RUN}{Enter}`);
-    kept.mockResolvedValueOnce({ trouble: 'Say who keeps it.' });
+    kept.mockResolvedValueOnce({ trouble: 'Give the function a name.' });
     fireEvent.keyDown(window, { key: 's', ctrlKey: true });
     const dialog = within(await screen.findByRole('dialog'));
     await person.type(dialog.getByLabelText('What the function is called'), 'Fan');
     await person.click(dialog.getByRole('button', { name: /Keep/ }));
-    expect((await dialog.findByRole('alert')).textContent).toMatch(/Say who keeps it/);
-    await person.type(dialog.getByLabelText('Who keeps it'), 'Tove');
+    expect((await dialog.findByRole('alert')).textContent).toMatch(/Give the function a name/);
     kept.mockResolvedValueOnce({ functionId: '7', version: 1 });
     await person.click(dialog.getByRole('button', { name: /Keep/ }));
     expect(await screen.findByText('Kept as version 1.')).toBeTruthy();
-    expect(kept.mock.calls[1][0]).toMatchObject({ machine: 'T-1', functionId: null, person: 'Tove' });
+    expect(kept.mock.calls[1][0]).toMatchObject({ machine: 'T-1', functionId: null, name: 'Fan' });
   });
 
   it('what was drawn and not kept is there again, and can be begun anew', async () => {

@@ -10,7 +10,6 @@ export const keepSchema = z.object({
   functionId: z.uuid().nullable(),
   basedOn: z.number().int().min(0),
   name: functionName,
-  person: z.string().trim().min(1, 'Say who keeps it.').max(60),
   note: z.string().trim().max(300),
   circuit: circuitSchema,
   /** Other functions that share a changed part and take the change too. */

@@ -74,13 +74,13 @@ export async function openVersion(functionId: string, version: number): Promise<
 }
 
 /** Keeps a drawing as a new version, and the parts it shares in every function that is named. All or nothing. */
-export async function keepDrawing(request: unknown): Promise<KeepAnswer> {
+export async function keepDrawing(request: unknown, person: string): Promise<KeepAnswer> {
   const parsed = keepSchema.safeParse(request);
   if (!parsed.success) {
     const issue = parsed.error.issues[0]!;
     return { trouble: issue.message, field: String(issue.path[0] ?? '') };
   }
-  const { machine: code, functionId, basedOn, name, person, note, also } = parsed.data;
+  const { machine: code, functionId, basedOn, name, note, also } = parsed.data;
   const circuit = { ...parsed.data.circuit, name };
   const machine = await findMachine(code);
   if (!machine) return { trouble: `There is no machine ${code} any more.` };

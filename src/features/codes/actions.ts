@@ -1,7 +1,7 @@
 'use server';
 
 import { z } from 'zod';
-import { action } from '../gate/action';
+import { action, whoever } from '../gate/action';
 import { id, machineCode, text } from '../gate/fields';
 import { candidateQuestion } from './question';
 import * as server from './server';
@@ -10,23 +10,36 @@ import * as server from './server';
 
 export const pastJobsWith = action(
   'pastJobsWith',
+  'look',
   z.tuple([id, z.array(text(40)).max(200), z.number().int().min(-1).max(1e9)]),
-  server.pastJobsWith,
+  whoever(server.pastJobsWith),
 );
 
 export const functionsBehind = action(
   'functionsBehind',
+  'look',
   z.tuple([candidateQuestion]),
-  server.functionsBehind,
+  whoever(server.functionsBehind),
 );
 
 /** The line itself is judged by its own schema, which names the field. */
 export const saveBookRow = action(
   'saveBookRow',
+  'draw',
   z.tuple([machineCode, z.unknown(), id.optional()]),
-  server.saveBookRow,
+  whoever(server.saveBookRow),
 );
 
-export const dropBookRow = action('dropBookRow', z.tuple([machineCode, id]), server.dropBookRow);
+export const dropBookRow = action(
+  'dropBookRow',
+  'draw',
+  z.tuple([machineCode, id]),
+  whoever(server.dropBookRow),
+);
 
-export const importBook = action('importBook', z.tuple([machineCode, text(2_000_001)]), server.importBook);
+export const importBook = action(
+  'importBook',
+  'draw',
+  z.tuple([machineCode, text(2_000_001)]),
+  whoever(server.importBook),
+);

@@ -52,9 +52,10 @@ export function DecisionForm({ onDone, onLeave }: { onDone: () => void; onLeave:
   const part = watch('part') || proposed;
   const left = uncleared({ part, cleared: watch('cleared') }, said);
   const toClear = said.named?.part === part ? said.clearFirst : [];
+  const waits = job.me.role === 'learner' && job.policy.learnersSeen;
   const reason = needsReason({ action, part }, said);
   const write = handleSubmit((body) => {
-    log.write({ type: 'decision', body });
+    log.write({ type: 'decision', body: waits ? { ...body, learner: true } : body });
     onDone();
   });
   const [trouble] = [
@@ -66,6 +67,11 @@ export function DecisionForm({ onDone, onLeave }: { onDone: () => void; onLeave:
   return (
     <section aria-labelledby="decide">
       <Heading id="decide">Decision</Heading>
+      {waits ? (
+        <p className="py-2 text-[16.5px] text-copper-ink">
+          You decide as a learner: a technician or a lead looks at it before anything is fitted.
+        </p>
+      ) : null}
       <Form onSubmit={(event) => void write(event)} noValidate>
         <div className="flex flex-wrap items-end gap-3 py-2">
           <span className="flex" role="group" aria-label="What is done">

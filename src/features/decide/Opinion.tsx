@@ -3,12 +3,18 @@
 import { useState } from 'react';
 import type { EntryOf } from '@/core/job/entries';
 import { Field, FIELD, Heading, Nothing, PlainKey } from '@/ui/sheet';
+import { isUnseen } from '@/core/job/rules/signing';
+import { isSecondEyes, samePerson } from '@/core/people/roles';
 import { opinionBy } from '@/words/en/opinion';
 import { useDesk } from '../desk/desk';
 
 /** What somebody else says of a decision. */
 export function Opinion({ decision }: { decision: EntryOf<'decision'> }) {
-  const { log } = useDesk();
+  const { log, job } = useDesk();
+  const unseen = isUnseen(decision, log.state.opinion);
+  // A learner is nobody's second pair of eyes, and nobody is their own.
+  const mayAnswer =
+    isSecondEyes(job.me) && !(decision.body.learner && samePerson(job.me.name, decision.person));
   const { opinion } = log.state;
   const [note, setNote] = useState('');
   const say = (says: 'approve' | 'sendBack') => {
@@ -17,7 +23,7 @@ export function Opinion({ decision }: { decision: EntryOf<'decision'> }) {
   };
   return (
     <section aria-labelledby="opinion" className="mt-4">
-      <Heading id="opinion" aside="the lead’s, where the shed wants one">
+      <Heading id="opinion" aside="somebody else’s, where the shed wants one">
         Second opinion
       </Heading>
       {opinion ? (
@@ -28,7 +34,13 @@ export function Opinion({ decision }: { decision: EntryOf<'decision'> }) {
       ) : (
         <Nothing>Nobody has looked at it yet.</Nothing>
       )}
-      <div className="flex flex-wrap items-end gap-3">
+      {unseen ? (
+        <p className="py-1 text-[16.5px] text-copper-ink">
+          {decision.person} decided it as a learner: nothing is fitted before a technician or a lead approves
+          it.
+        </p>
+      ) : null}
+      <div className="flex flex-wrap items-end gap-3" hidden={!mayAnswer}>
         <Field label="Note" className="flex-1">
           <input
             className={FIELD}

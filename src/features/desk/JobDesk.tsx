@@ -5,6 +5,8 @@ import { DeskProvider, useDesk, type JobFacts } from './desk';
 import { JobHead } from './JobHead';
 import { useSearchParams } from 'next/navigation';
 import { stepsDone, type StepId } from '@/core/job/rules/stepsDone';
+import { may } from '@/core/people/roles';
+import { mayNotWords } from '@/words/en/people';
 import { SaveStrip } from './SaveStrip';
 import { stepOf } from './steps';
 
@@ -25,7 +27,7 @@ const SCREENS: Record<StepId, React.ComponentType> = {
 export function JobDesk({ job }: { job: JobFacts }) {
   const step = stepOf(useSearchParams().get('step'));
   return (
-    <DeskProvider key={`${job.number} ${job.person}`} job={job}>
+    <DeskProvider key={`${job.number} ${job.me.name}`} job={job}>
       <div className="flex h-dvh min-h-[600px] flex-col">
         <OpenStep step={step} />
       </div>
@@ -41,12 +43,28 @@ const Trace = dynamic(() => import('../trace/TraceScreen').then((one) => one.Tra
 function OpenStep({ step }: { step: StepId }) {
   const { job, log, outlook } = useDesk();
   const sheet = useSearchParams().get('sheet');
+  const writes = may(job.me.role, 'work');
   const Screen = step === 'test' && sheet !== null ? (sheet === 'trace' ? Trace : Sheets) : SCREENS[step];
   return (
     <>
       <JobHead job={job} step={step} done={stepsDone(log.state, outlook?.diagnosis.verdict ?? null)} />
-      <Screen />
-      <SaveStrip log={log} />
+      {writes ? (
+        <Screen />
+      ) : (
+        <fieldset disabled className="contents">
+          <Screen />
+        </fieldset>
+      )}
+      {writes ? null : (
+        <p
+          role="status"
+          className="shrink-0 border-t-2 border-ink bg-pencil-t px-6 py-1.5 text-[15.5px]"
+          data-testid="reads-only"
+        >
+          {mayNotWords(job.me.role, 'work')} You look at this job.
+        </p>
+      )}
+      <SaveStrip log={log} here={`/jobs/${job.number}?step=${step}`} />
     </>
   );
 }

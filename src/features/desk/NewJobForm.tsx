@@ -29,7 +29,7 @@ export function NewJobForm({
 }) {
   // No machine is chosen until somebody does: a job must not begin on the wrong one.
   const { register, handleSubmit, control } = useForm<Required<NewJob>>({
-    defaultValues: { functionId: wanted ?? '', title: '', words: '', person: '', answers: {} },
+    defaultValues: { functionId: wanted ?? '', title: '', words: '', answers: {} },
   });
   const [refused, setRefused] = useState<{ trouble: string | null; field?: string }>({ trouble: null });
   const [pending, start] = useTransition();
@@ -97,10 +97,6 @@ export function NewJobForm({
       <label className="mt-5 block font-[750]">
         In the driver’s words
         <textarea rows={3} className={`${FIELD} py-2`} {...register('words')} />
-      </label>
-      <label className="mt-5 block max-w-[300px] font-[750]">
-        Who takes it
-        <input className={FIELD} {...register('person')} {...invalid('person')} />
       </label>
       <fieldset className="mt-7">
         <legend className="w-full border-b-2 border-ink pb-2 text-[19px] font-[780]">

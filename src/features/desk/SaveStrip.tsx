@@ -5,8 +5,8 @@ import { PlainKey } from '@/ui/sheet';
 import type { OpenLog } from './log/useJobLog';
 
 /** Says when entries wait for the server, when one stands aside with its reason, and when this browser keeps nothing. */
-export function SaveStrip({ log }: { log: OpenLog }) {
-  const { waiting, online, aside, unkept, mend, drop } = log;
+export function SaveStrip({ log, here }: { log: OpenLog; /** Its page, to come back to. */ here: string }) {
+  const { waiting, online, aside, unkept, signedOut, others, mend, drop } = log;
   const count = waiting.length;
   return (
     <>
@@ -42,6 +42,35 @@ export function SaveStrip({ log }: { log: OpenLog }) {
         >
           <strong>This browser cannot keep what is written:</strong> its storage is full or shut. Leave this
           page open until the server has it.
+        </div>
+      ) : null}
+      {[...others].map(([person, many]) => (
+        <div
+          key={person}
+          role="status"
+          data-testid="of-others"
+          className="shrink-0 border-t-2 border-ink bg-pencil-t px-6 py-1.5 text-[15.5px]"
+        >
+          {many} {many === 1 ? 'entry' : 'entries'} of {person} {many === 1 ? 'waits' : 'wait'} on this
+          tablet, and will send when {person} signs in here.
+        </div>
+      ))}
+      {signedOut ? (
+        <div
+          role="alert"
+          data-testid="signed-out"
+          className="flex shrink-0 flex-wrap items-center gap-x-3 border-t-2 border-stamp bg-stamp-t px-6 py-1.5 text-[15.5px] text-stamp"
+        >
+          <span>
+            <strong>Nobody is signed in any more.</strong>{' '}
+            {count === 1 ? '1 entry is' : `${count} entries are`} kept on this tablet.
+          </span>
+          <a
+            href={`/sign-in?to=${encodeURIComponent(here)}`}
+            className="inline-flex min-h-11 items-center font-[700] underline underline-offset-4"
+          >
+            Sign in
+          </a>
         </div>
       ) : null}
       {online ? null : (

@@ -7,4 +7,4 @@ import { newJobSchema } from './newJobSchema';
 
 /** What a page may ask the server to do; everything else of this feature stays on the server. */
 
-export const openNewJob = action('openNewJob', z.tuple([newJobSchema]), server.openNewJob);
+export const openNewJob = action('openNewJob', 'work', z.tuple([newJobSchema]), server.openNewJob);

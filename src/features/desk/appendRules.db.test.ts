@@ -8,12 +8,13 @@ import { closePool } from '@/db/pool';
 import { seedAfresh } from '@/db/testing/seedAfresh';
 import { appendToJob } from './entriesServer';
 import { openJob } from './server';
+import { signedFor } from '../people/testing/signedFor';
 
 const JOB = '418';
 const entry = (type: Entry['type'], body: object, more: object = {}): Entry =>
   ({ id: uuidv7(), at: new Date().toISOString(), person: 'Tove', type, body, ...more }) as Entry;
 const send = (entries: unknown[], more: object = {}) =>
-  appendToJob(JOB, JSON.stringify({ entries, ...more }));
+  appendToJob(JOB, JSON.stringify({ entries, ...more }), signedFor());
 const log = async () => readEntries((await findJob(Number(JOB)))!.id);
 const last = async () => (await log()).at(-1)!.number;
 const volts = (value: number, typed = String(value)) => ({ value, unit: 'V', typed });

@@ -16,6 +16,7 @@ import type { Policy } from '../policy/policy';
 import { preferencesOf } from '../policy/preferencesOf';
 import { useOutlook, type OutlookState } from './useOutlook';
 import type { Speaker } from '@/words/en/readings';
+import type { Person } from '@/core/people/roles';
 import type { OpenJob } from './server';
 import { useJobLog, type OpenLog } from './log/useJobLog';
 
@@ -35,6 +36,10 @@ export interface JobFacts extends Omit<OpenJob, 'entries'> {
   limitSoon: { on: string; title: string } | null;
   /** The shop's own figures for what nothing better is known of. */
   marks: ShopMarks;
+  /** Who is signed in: everything is written in their name. */
+  me: Person;
+  /** Who works here: for a second person, and for who is licensed. */
+  people: readonly Person[];
 }
 
 /** A job as it lies on the desk: its facts, its log, and what the engine makes of it. Shared by all its steps. */
@@ -64,7 +69,7 @@ export function DeskProvider({ job, children }: { job: JobFacts; children: React
     const model = new CircuitModel(circuit);
     return { model, lanes: findLanes(model), gaugeUnit: gaugeOn(model, gaugeUnit) };
   }, [circuit, gaugeUnit]);
-  const person = job.person ?? 'Technician';
+  const person = job.me.name;
   const log = useJobLog(job.number, job.stored, person);
   const readings = useMemo(() => log.state.readings.map(({ reading }) => reading), [log.state]);
   const { noReach, skipped, isolated, madeSafe, when, looked } = log.state;

@@ -10,6 +10,10 @@ import { log } from '../serverLog';
 import { circuitOfJob } from './circuitOfJob';
 import { USUAL_POLICY } from '../policy/policy';
 import { openPolicy } from '../policy/server';
+import type { Signing } from '@/core/job/rules/signing';
+import type { Signed } from '../people/session';
+import { leaveTrail } from '../people/trail';
+import { witnessesOf } from '../people/witness';
 import { takeFitted } from '../spares/takeFitted';
 import { digestSoon } from './digests';
 import { jobStream, tellJob } from './jobEvents';
@@ -39,6 +43,7 @@ const CIRCUIT_TYPES: ReadonlySet<Entry['type']> = new Set(['joined', 'redrawn', 
 export async function appendToJob(
   number: string,
   text: string,
+  who: Signed,
   now = new Date(),
 ): Promise<SendAnswer | { problem: SaveProblem }> {
   const job = await findJobByText(number);
@@ -66,14 +71,23 @@ export async function appendToJob(
       });
   }
   const skewMs = request.sentAt ? Date.parse(request.sentAt) - now.getTime() : null;
-  // Only these ask who is licensed.
-  const asksWho = sound.some(({ type }) => type === 'fix' || type === 'proof');
-  const people = asksWho ? (await openPolicy()).policy.refrigerantPeople : '';
-  const judge = await judgeOf(job, now, people);
+  // Only a learner's entries ask it.
+  const learnersSeen = who.role === 'learner' ? (await openPolicy()).policy.learnersSeen : true;
+  const witnesses = await witnessesOf(sound, who, now);
+  const judge = await judgeOf(job, now, (entry) => ({
+    by: who,
+    witness: witnesses.get(entry.id)?.person ?? null,
+    learnersSeen,
+  }));
   const appended = await appendEntries(job.id, sound, {
     receivedAt: now,
     skewMs,
     judge: judge.judge,
+    from: ({ id }) => ({
+      accountId: who.accountId,
+      deviceId: who.device.id,
+      witnessId: witnesses.get(id)?.accountId ?? null,
+    }),
     known: knownLog(job.id),
   });
   const anyRefused = appended.some(({ state }) => state === 'refused');
@@ -95,6 +109,10 @@ export async function appendToJob(
     sound.filter(({ id }) => taken.has(id)),
     now,
   );
+  const fresh = new Set(appended.flatMap(({ id, state }) => (state === 'added' ? [id] : [])));
+  for (const entry of sound)
+    if (fresh.has(entry.id) && entry.type === 'reopened' && entry.body.owner !== undefined)
+      await leaveTrail('lockTakenOff', who, `${entry.body.owner}’s, ${entry.body.point}, job ${job.number}`);
   const added = results.filter(({ state }) => state === 'added').length;
   if (added > 0) {
     tellJob(job.id);
@@ -114,7 +132,7 @@ export async function appendToJob(
 }
 
 /** The rules of the core over a job's log as it stands under the lock, with the circuit that the log says it is about. */
-async function judgeOf(job: JobRow, now: Date, refrigerantPeople: string) {
+async function judgeOf(job: JobRow, now: Date, signingOf: (entry: Entry) => Signing) {
   const before = (await wholeLog(job.id))
     .map(({ entry }) => entry)
     .filter(({ type }) => CIRCUIT_TYPES.has(type));
@@ -127,7 +145,7 @@ async function judgeOf(job: JobRow, now: Date, refrigerantPeople: string) {
       const circuit = await circuitOfJob(job, [...before, entry]);
       const next = drawnOf(circuit);
       const stored = entry.type === 'redrawn' ? await log() : [];
-      const refused = mayAppend(entry, { ...jobBefore(next, stored, now), refrigerantPeople });
+      const refused = mayAppend(entry, { ...jobBefore(next, stored, now), signing: signingOf(entry) });
       if (refused) return refused;
       before.push(entry);
       drawn = next;
@@ -135,7 +153,7 @@ async function judgeOf(job: JobRow, now: Date, refrigerantPeople: string) {
     }
     return mayAppend(entry, {
       ...jobBefore(drawn, looksAtState(entry) ? await log() : [], now),
-      refrigerantPeople,
+      signing: signingOf(entry),
     });
   };
   return { judge, drawn: () => drawn };

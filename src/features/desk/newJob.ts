@@ -9,6 +9,7 @@ import { insertJob } from '@/db/jobs';
 import { findFunction } from '@/db/library';
 import { digestSoon } from './digests';
 import { trialKey } from './functionChoices';
+import type { Person } from '@/core/people/roles';
 import { drawnOf } from './jobModel';
 import { newJobSchema, type NewJob } from './newJobSchema';
 import { log } from '../serverLog';
@@ -19,13 +20,16 @@ export interface NewJobAnswer {
 }
 
 /** Opens a job from the form; what works and what does not become its first readings. */
-export async function openNewJob(request: NewJob): Promise<NewJobAnswer> {
+export async function openNewJob(
+  { name: person }: Pick<Person, 'name'>,
+  request: NewJob,
+): Promise<NewJobAnswer> {
   const parsed = newJobSchema.safeParse(request);
   if (!parsed.success) {
     const issue = parsed.error.issues[0];
     return { trouble: issue?.message ?? 'Something is missing.', field: String(issue?.path[0] ?? '') };
   }
-  const { functionId, title, words, person, answers } = parsed.data;
+  const { functionId, title, words, answers } = parsed.data;
   const known = await findFunction(functionId);
   if (!known)
     return { trouble: 'That function is not in the shed any more. Choose another.', field: 'functionId' };

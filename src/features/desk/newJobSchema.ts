@@ -9,7 +9,6 @@ export const newJobSchema = z.object({
     .min(3, 'Say in a few words what fails.')
     .max(200, 'What fails: say it in 200 characters.'),
   words: z.string().trim().max(2000, 'The driver’s words: 2,000 characters at most.'),
-  person: z.string().trim().min(1, 'Say who takes the job.').max(60, 'A name of 60 characters at most.'),
   /** By what can be tried on the function: "0-Y1". */
   answers: z.record(z.string().max(100), z.enum(['works', 'weak', 'dead', 'not tried'])).default({}),
 });

@@ -8,12 +8,15 @@ const entry = entryWriter();
 const strip = (more: Partial<OpenLog>) =>
   render(
     <SaveStrip
+      here="/jobs/7"
       log={
         {
           waiting: [],
           aside: [],
           online: true,
           unkept: false,
+          others: new Map(),
+          signedOut: false,
           mend: jest.fn(),
           drop: jest.fn(),
           ...more,
@@ -58,5 +61,24 @@ describe('what waits for the server', () => {
     await userEvent.click(screen.getByRole('button', { name: 'Let it go' }));
     expect(mend).toHaveBeenCalledWith(refused.id);
     expect(drop).toHaveBeenCalledWith(refused.id);
+  });
+
+  it('says whose entries wait for their writer, and that nobody is signed in any more', () => {
+    const { container } = strip({
+      others: new Map([
+        ['Ilse', 1],
+        ['Rasmus', 3],
+      ]),
+      signedOut: true,
+      waiting: [entry('complaint', { words: 'dead' })],
+    });
+    expect(container.textContent).toContain(
+      '1 entry of Ilse waits on this tablet, and will send when Ilse signs in here.',
+    );
+    expect(container.textContent).toContain('3 entries of Rasmus wait');
+    expect(screen.getByTestId('signed-out').textContent).toContain('1 entry is kept on this tablet.');
+    expect(screen.getByRole('link', { name: 'Sign in' }).getAttribute('href')).toBe(
+      '/sign-in?to=%2Fjobs%2F7',
+    );
   });
 });

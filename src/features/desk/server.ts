@@ -6,6 +6,8 @@ import { listTrends } from '@/db/trends';
 import { joinCircuits, sharedParts } from '@/core/circuit/joinCircuits';
 import { shopMarks } from '@/core/tables/marks';
 import { pastOfJob } from './jobPast';
+import type { Person } from '@/core/people/roles';
+import { openPeople } from '../people/server';
 import { openPolicy } from '../policy/server';
 import { openRules } from '../tables/server';
 import { foundAlike } from '../record/server';
@@ -42,22 +44,28 @@ export const openJob = cache(async (number: string) => {
 export type OpenJob = NonNullable<Awaited<ReturnType<typeof openJob>>>;
 
 /** A job with everything its screens need of the machine. */
-export async function jobFacts(number: string): Promise<JobFacts | null> {
+export async function jobFacts(number: string, who: Person): Promise<JobFacts | null> {
   const opened = await openJob(number);
   if (!opened) return null;
   const { entries: _asStored, ...job } = opened;
-  const [book, functions, { past, experience }, { policy }, { rules }, [worst], alike] = await Promise.all([
-    readBook(job.machineId),
-    functionsOf(job.machineId),
-    pastOfJob(job),
-    openPolicy(),
-    openRules(),
-    listTrends(1, { functionId: job.functionId, moving: true }),
-    foundAlike(job.circuit),
-  ]);
+  const [book, functions, { past, experience }, { policy }, { rules }, [worst], alike, people] =
+    await Promise.all([
+      readBook(job.machineId),
+      functionsOf(job.machineId),
+      pastOfJob(job),
+      openPolicy(),
+      openRules(),
+      listTrends(1, { functionId: job.functionId, moving: true }),
+      foundAlike(job.circuit),
+      openPeople(),
+    ]);
   const on = worst?.body.mayReachOn;
   return {
     ...job,
+    me: { name: who.name, role: who.role, licences: who.licences },
+    people: people
+      .filter(({ closed }) => !closed)
+      .map(({ name, role, licences }) => ({ name, role, licences })),
     alike,
     limitSoon: worst && on ? { on, title: worst.body.title } : null,
     past,

@@ -19,6 +19,7 @@ import { Form } from '@/ui/Form';
 import { blownFuses } from '@/core/job/blownFuses';
 import { renewWords } from '@/words/en/findings';
 import { licensedWords } from '@/words/en/holds';
+import { licensedNames } from '@/core/people/roles';
 import { isOfRefrigerant } from '@/core/safety/refrigerant';
 
 /** The right spare by ratings, measured before it is fitted; what was done; wires back by the map. */
@@ -35,7 +36,7 @@ export function FixScreen() {
         decision ? (
           <>
             {isOfRefrigerant(speaker.model, part) && decision.body.action !== 'nothing' ? (
-              <Hold>{licensedWords(job.policy.refrigerantPeople)}</Hold>
+              <Hold>{licensedWords(licensedNames(job.people, 'refrigerant'))}</Hold>
             ) : null}
             {decision.body.action === 'replace' ? (
               <Spare key={part} part={part} chosen={spare} onChoose={setSpare} />

@@ -1,45 +1,68 @@
 import 'server-only';
+import { cookies, headers } from 'next/headers';
 import { unstable_rethrow } from 'next/navigation';
 import type { z } from 'zod';
-import { failureOf } from './failure';
+import type { Deed } from '@/core/people/roles';
+import type { Signed } from '../people/session';
+import { askingOf, whileAsking } from './asking';
+import { failureOf, Refused } from './failure';
+import { whoMay } from './who';
 
 /** Why a page's wish was not done. */
 export interface Trouble {
   trouble: string;
   field?: string;
+  /** Nobody is signed in any more. */
+  signedOut?: true;
 }
 
 /**
- * What a page may ask of the server. All that comes in goes through here: the arguments are judged by a schema, whatever
- * a browser was made to send, and every failure goes back as data with a sentence. Who may ask for it will be judged here too.
+ * What a page may ask of the server. All that comes in goes through here: who asks, and whether they may; the arguments are
+ * judged by a schema, whatever a browser was made to send; and every failure goes back as data with a sentence.
  */
 export function action<A extends z.ZodTuple, R>(
   name: string,
+  deed: Deed,
   args: A,
-  work: (...args: z.output<A>) => Promise<R>,
+  work: (who: Signed, ...args: z.output<A>) => Promise<R>,
 ): (...given: z.input<A>) => Promise<R | Trouble> {
   const run = async (...given: z.input<A>): Promise<R | Trouble> => {
-    try {
-      const parsed = args.safeParse(given);
-      if (!parsed.success) {
-        const issue = parsed.error.issues[0]!;
-        const field = issue.path.slice(1).map(String).join('.');
-        return { trouble: issue.message, ...(field ? { field } : {}) };
+    const from = await headers();
+    const header = (one: string) => from.get(one);
+    return whileAsking(askingOf(header, null), async () => {
+      try {
+        const who = await whoMay(deed, await cookies(), name);
+        const parsed = args.safeParse(given);
+        if (!parsed.success) {
+          const issue = parsed.error.issues[0]!;
+          const field = issue.path.slice(1).map(String).join('.');
+          return { trouble: issue.message, ...(field ? { field } : {}) };
+        }
+        const { data } = parsed;
+        return await whileAsking(askingOf(header, who.name), () => work(who, ...data));
+      } catch (error) {
+        // A redirect is how a page is left, no failure.
+        unstable_rethrow(error);
+        const { message } = failureOf(error, name);
+        const signedOut = error instanceof Refused && error.code === 'signed-out';
+        return { trouble: message, ...(signedOut ? { signedOut } : {}) };
       }
-      return await work(...parsed.data);
-    } catch (error) {
-      // A redirect is how a page is left, no failure.
-      unstable_rethrow(error);
-      return { trouble: failureOf(error, name).message };
-    }
+    });
   };
-  known.set(run, args);
+  known.set(run, { args, deed });
   return run;
 }
 
-const known = new WeakMap<object, z.ZodTuple>();
+/** Work to which it is all the same who of those that may asks for it. */
+export function whoever<A extends unknown[], R>(
+  work: (...args: A) => Promise<R>,
+): (who: Signed, ...args: A) => Promise<R> {
+  return (_who, ...args) => work(...args);
+}
 
-/** What an action takes: for tests that send it everything else. */
-export function argsOf(run: object): z.ZodTuple | undefined {
+const known = new WeakMap<object, { args: z.ZodTuple; deed: Deed }>();
+
+/** What an action takes, and what one has to be for it: for tests that send it everything else, as everybody. */
+export function actionFacts(run: object): { args: z.ZodTuple; deed: Deed } | undefined {
   return known.get(run);
 }

@@ -6,8 +6,17 @@ import { log } from '../serverLog';
 
 /** Why something was not done, as it is told to whoever asked. */
 export interface Failure {
-  status: 400 | 404 | 413 | 429 | 500 | 503;
-  code: 'bad-input' | 'not-found' | 'too-large' | 'too-many' | 'failed' | 'away' | 'busy';
+  status: 400 | 401 | 403 | 404 | 413 | 429 | 500 | 503;
+  code:
+    | 'bad-input'
+    | 'signed-out'
+    | 'may-not'
+    | 'not-found'
+    | 'too-large'
+    | 'too-many'
+    | 'failed'
+    | 'away'
+    | 'busy';
   message: string;
   /** When to ask again, seconds. */
   againIn?: number;

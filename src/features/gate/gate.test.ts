@@ -2,17 +2,28 @@ import { NextRequest } from 'next/server';
 import { z } from 'zod';
 import { InputError } from '@/core/circuit/inputError';
 import { DatabaseAway } from '@/db/databaseAway';
-import { action } from './action';
+import { signedFor } from '../people/testing/signedFor';
+import { signedIn } from '../people/session';
+import { leaveTrail } from '../people/trail';
+import { action, whoever } from './action';
 import { Refused } from './failure';
 import { id, machineCode, text } from './fields';
-import { bodyOf, found, route, textOf } from './route';
+import { bodyOf, found, openRoute, route, textOf } from './route';
 
 jest.mock('../serverLog', () => ({ log: { warn: jest.fn(), error: jest.fn() } }));
+jest.mock('next/headers', () => ({
+  cookies: () => Promise.resolve({ get: () => undefined }),
+  headers: () => Promise.resolve(new Headers()),
+}));
+jest.mock('../people/session', () => ({ signedIn: jest.fn() }));
+jest.mock('../people/trail', () => ({ leaveTrail: jest.fn() }));
+const here = signedIn as jest.MockedFunction<typeof signedIn>;
+beforeEach(() => here.mockResolvedValue(signedFor()));
 const AWAY = new DatabaseAway('a statement: nothing for 2.3 s');
 
 describe('what a page may ask of the server', () => {
   const work = jest.fn((code: string, name: string) => Promise.resolve({ trouble: null, code, name }));
-  const rename = action('rename', z.tuple([machineCode, text(20)]), work) as (
+  const rename = action('rename', 'draw', z.tuple([machineCode, text(20)]), whoever(work)) as (
     ...given: unknown[]
   ) => Promise<unknown>;
   beforeEach(() => work.mockClear());
@@ -52,9 +63,9 @@ describe('what a page may ask of the server', () => {
 
 describe('a route', () => {
   const ask = (
-    handle: Parameters<typeof route>[0],
+    handle: Parameters<typeof openRoute>[0],
     init: ConstructorParameters<typeof NextRequest>[1] = {},
-  ) => route(handle)(new NextRequest('http://127.0.0.1/api/x', init), { params: Promise.resolve({}) });
+  ) => openRoute(handle)(new NextRequest('http://127.0.0.1/api/x', init), { params: Promise.resolve({}) });
 
   it.each([
     [AWAY, 503, 'away'],
@@ -106,5 +117,46 @@ describe('a route', () => {
       body: new Uint8Array([0xff, 0xfe]),
     });
     expect(answer.status).toBe(400);
+  });
+});
+
+describe('who asks', () => {
+  const work = jest.fn(() => Promise.resolve(new Response('done')));
+  const ask = (deed: Parameters<typeof route>[0]) =>
+    route(deed, work)(new NextRequest('http://127.0.0.1/api/x'), { params: Promise.resolve({}) });
+  const rename = action('rename', 'settle', z.tuple([]), () => Promise.resolve({ trouble: null }));
+  beforeEach(() => work.mockClear());
+
+  it('nobody is told to sign in, and the work is not begun', async () => {
+    here.mockResolvedValue(null);
+    const answer = await ask('look');
+    expect([answer.status, await answer.json()]).toEqual([
+      401,
+      { code: 'signed-out', message: expect.stringMatching(/^Nobody is signed in here any more/) },
+    ]);
+    expect(await rename()).toMatchObject({ trouble: expect.stringMatching(/Sign in/), signedOut: true });
+    expect(work).not.toHaveBeenCalled();
+  });
+
+  it('somebody whose role may not is told who may, and it is kept in the trail', async () => {
+    const reader = signedFor('Ansgar', { role: 'reader' });
+    here.mockResolvedValue(reader);
+    const answer = await ask('work');
+    expect([answer.status, ((await answer.json()) as { message: string }).message]).toEqual([
+      403,
+      'A reader does not do this: a learner or a technician or a lead writes into a job.',
+    ]);
+    expect(leaveTrail).toHaveBeenCalledWith('mayNot', reader, 'GET /api/x');
+    expect(work).not.toHaveBeenCalled();
+    expect((await rename()) as object).toMatchObject({
+      trouble: 'A reader does not do this: a lead settles what the site allows.',
+    });
+    expect((await ask('look')).status).toBe(200);
+  });
+
+  it('who came with a first word changes it, and does nothing else before', async () => {
+    here.mockResolvedValue({ ...signedFor('Lead', { role: 'lead' }), oneTime: true });
+    expect((await ask('look')).status).toBe(403);
+    expect((await ask('own')).status).toBe(200);
   });
 });

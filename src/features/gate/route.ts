@@ -1,33 +1,70 @@
 import 'server-only';
 import { NextResponse, type NextRequest } from 'next/server';
+import type { Deed } from '@/core/people/roles';
+import type { Signed } from '../people/session';
+import { askingOf, whileAsking } from './asking';
 import { failureOf, Refused } from './failure';
+import { whoMay } from './who';
 
 type Params = Record<string, string>;
+type Handler<P> = (request: NextRequest, context: { params: Promise<P> }) => Promise<Response>;
 
 /**
- * A route handler. Every failure is answered with a status and a sentence: what is wrong with the request with 400, what is
- * not there with 404, a database that is away or a server that is full with 503. Who may ask for it will be judged here too.
+ * A route handler, for who may do it. Every failure is answered with a status and a sentence: 401 where nobody is signed in,
+ * 403 where their role may not, what is wrong with the request with 400, what is not there with 404, a database that is away
+ * or a server that is full with 503.
  */
 export function route<P extends Params = Params>(
+  deed: Deed,
+  work: (request: NextRequest, params: P, who: Signed) => Promise<Response>,
+): Handler<P> {
+  const handle = answering<P>(async (request, params) => {
+    const who = await whoMay(deed, request.cookies, `${request.method} ${request.nextUrl.pathname}`);
+    return whileAsking(askingOf(headerOf(request), who.name), () => work(request, params, who));
+  });
+  known.set(handle, deed);
+  return handle;
+}
+
+/** A route that is open to who is not signed in: signing in itself, and whether the server is there. */
+export function openRoute<P extends Params = Params>(
   work: (request: NextRequest, params: P) => Promise<Response>,
-): (request: NextRequest, context: { params: Promise<P> }) => Promise<Response> {
-  return async (request, { params }) => {
-    try {
-      return await work(request, await params);
-    } catch (error) {
-      const { status, code, message, againIn } = failureOf(
-        error,
-        `${request.method} ${request.nextUrl.pathname}`,
-      );
-      return NextResponse.json(
-        { code, message },
-        {
-          status,
-          headers: { 'cache-control': 'no-store', ...(againIn ? { 'retry-after': String(againIn) } : {}) },
-        },
-      );
-    }
-  };
+): Handler<P> {
+  const handle = answering(work);
+  known.set(handle, 'open');
+  return handle;
+}
+
+const known = new WeakMap<object, Deed | 'open'>();
+
+/** What one has to be for a route: for a test that asks each of them as everybody. */
+export function deedOfRoute(handle: object): Deed | 'open' | undefined {
+  return known.get(handle);
+}
+
+const headerOf = (request: NextRequest) => (name: string) => request.headers.get(name);
+
+function answering<P extends Params>(
+  work: (request: NextRequest, params: P) => Promise<Response>,
+): Handler<P> {
+  return (request, { params }) =>
+    whileAsking(askingOf(headerOf(request), null), async () => {
+      try {
+        return await work(request, await params);
+      } catch (error) {
+        const { status, code, message, againIn } = failureOf(
+          error,
+          `${request.method} ${request.nextUrl.pathname}`,
+        );
+        return NextResponse.json(
+          { code, message },
+          {
+            status,
+            headers: { 'cache-control': 'no-store', ...(againIn ? { 'retry-after': String(againIn) } : {}) },
+          },
+        );
+      }
+    });
 }
 
 /** A thing that has to be there. */
@@ -73,6 +110,16 @@ export async function textOf(request: NextRequest, most: number, what: string): 
     return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
   } catch {
     throw new Refused(400, 'bad-input', `${what} is no UTF-8 text.`);
+  }
+}
+
+/** The body as JSON. */
+export async function jsonOf(request: NextRequest, most: number): Promise<unknown> {
+  try {
+    return JSON.parse(await textOf(request, most, 'The request'));
+  } catch (error) {
+    if (error instanceof SyntaxError) throw new Refused(400, 'bad-input', 'The request is not JSON.');
+    throw error;
   }
 }
 

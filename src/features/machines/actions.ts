@@ -1,7 +1,7 @@
 'use server';
 
 import { z } from 'zod';
-import { action } from '../gate/action';
+import { action, whoever } from '../gate/action';
 import { id, machineCode, text } from '../gate/fields';
 import * as server from './server';
 
@@ -9,12 +9,14 @@ import * as server from './server';
 
 export const createMachine = action(
   'createMachine',
+  'draw',
   z.tuple([z.object({ code: text(200), name: text(500) })]),
-  server.createMachine,
+  whoever(server.createMachine),
 );
 
 export const nameMachine = action(
   'nameMachine',
+  'draw',
   z.tuple([
     machineCode,
     z.object({
@@ -25,7 +27,12 @@ export const nameMachine = action(
       hours: text(40),
     }),
   ]),
-  server.nameMachine,
+  whoever(server.nameMachine),
 );
 
-export const removeFunction = action('removeFunction', z.tuple([machineCode, id]), server.removeFunction);
+export const removeFunction = action(
+  'removeFunction',
+  'draw',
+  z.tuple([machineCode, id]),
+  whoever(server.removeFunction),
+);

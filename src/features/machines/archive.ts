@@ -1,5 +1,4 @@
 import 'server-only';
-import { z } from 'zod';
 import { InputError } from '@/core/circuit/inputError';
 import { readBook } from '@/db/codeBook';
 import { listDrawings } from '@/db/drawings';
@@ -57,8 +56,6 @@ export async function unpackMachine(
       ? machineNames.shape.code.safeParse(under)
       : { success: true as const, data: archive.code };
     if (!code.success) return { trouble: `“${under}”: ${code.error.issues[0]!.message}` };
-    const who = z.string().trim().max(60, 'A name has at most 60 characters.').safeParse(person);
-    if (!who.success) return { trouble: who.error.issues[0]!.message };
     const drawings = [];
     for (const { name, bytes, pins } of archive.drawings) {
       const photo = await readPhoto(bytes, 'drawing');
@@ -70,7 +67,7 @@ export async function unpackMachine(
       code: code.data,
       name: archive.name,
       equipment: archive.equipment,
-      functions: archive.functions.map(({ name, circuit }) => ({ name, circuit, person: who.data, note })),
+      functions: archive.functions.map(({ name, circuit }) => ({ name, circuit, person, note })),
       book: archive.book,
       drawings,
     });

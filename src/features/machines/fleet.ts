@@ -20,7 +20,7 @@ export async function fleetTable(): Promise<string> {
  * Takes a fleet table in: machines that are there get what it says of them, new ones their functions from the machine they are like. A bad
  * line takes nothing in. The same table brought again changes nothing more.
  */
-export async function takeFleet(text: string): Promise<{ added: number; changed: number }> {
+export async function takeFleet(text: string, person: string): Promise<{ added: number; changed: number }> {
   const rows = fleetOf(text);
   const likes = new Map<string, Awaited<ReturnType<typeof drawnFunctions>>>();
   for (const { like, facts } of rows) {
@@ -40,7 +40,7 @@ export async function takeFleet(text: string): Promise<{ added: number; changed:
     const functions = (like === null ? [] : (likes.get(like) ?? [])).map(({ name, circuit }) => ({
       name,
       circuit,
-      person: '',
+      person,
       note: `As on ${like}`,
     }));
     const id = await addMachineWhole({

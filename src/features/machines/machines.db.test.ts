@@ -174,20 +174,20 @@ describe('a fleet as a table', () => {
       'G-41,Groomer OR-241,Groomer,,,,G-40',
       'G-2,Groomer OR-202,Groomer,S 2,Bay 1,4120,',
     );
-    expect(await takeFleet(text)).toEqual({ added: 2, changed: 1 });
+    expect(await takeFleet(text, 'Rasmus')).toEqual({ added: 2, changed: 1 });
     const names = async (code: string) => (await openMachine(code))!.functions.map(({ name }) => name);
     expect(await names('G-40')).toEqual(await names('G-2'));
     expect(await names('G-41')).toEqual(await names('G-2'));
     expect((await openMachine('G-40'))!.machine).toMatchObject({ serial: 'S 40', place: 'Bay 4', hours: 12 });
-    expect(await takeFleet(text)).toEqual({ added: 0, changed: 3 });
+    expect(await takeFleet(text, 'Rasmus')).toEqual({ added: 0, changed: 3 });
     const out = await fleetTable();
     expect(out).toContain('G-2,Groomer OR-202,Groomer,S 2,Bay 1,4120,');
-    expect((await takeFleet(out)).added).toBe(0);
+    expect((await takeFleet(out, 'Rasmus')).added).toBe(0);
   });
 
   it('a bad line takes nothing in, and is named', async () => {
     const refused = async (text: string) =>
-      takeFleet(text).then(
+      takeFleet(text, 'Rasmus').then(
         () => null,
         (error: Error) => error.message,
       );

@@ -5,9 +5,12 @@ import Link from 'next/link';
 import { useMemo, useState } from 'react';
 import { isolationPlan, stillLive, type IsolationPoint } from '@/core/safety/isolationPlan';
 import { writtenWords } from '@/words/en/times';
-import { Field, FIELD, Heading, Hold, MainKey, PlainKey } from '@/ui/sheet';
+import { Heading, Hold, MainKey, PlainKey } from '@/ui/sheet';
 import { useDesk } from '../desk/desk';
 import { StepLayout } from '../desk/StepLayout';
+import { isSecondEyes, samePerson } from '@/core/people/roles';
+import { SecondPerson } from '../people/SecondPerson';
+import { LockLine } from './LockLine';
 import { placeWords, PointForm } from './PointForm';
 import { quantity } from '@/words/en/readings';
 import { ENERGY_WORDS, pointTitle, stillLiveWords } from '@/words/en/energies';
@@ -102,7 +105,8 @@ export function MakeSafeScreen() {
         <>
           {madeSafe ? (
             <p className="flex items-center gap-2 text-[18px] font-[700] text-verdi" data-testid="made-safe">
-              <Check size={20} strokeWidth={3} aria-hidden /> Made safe, signed by {madeSafe.person},{' '}
+              <Check size={20} strokeWidth={3} aria-hidden /> Made safe, signed by {madeSafe.person}
+              {madeSafe.body.second ? ` beside ${madeSafe.body.second}` : ''},{' '}
               {writtenWords(madeSafe.at, log.arrivals.get(madeSafe.id), job.policy.timeZone)}
             </p>
           ) : (
@@ -119,7 +123,18 @@ export function MakeSafeScreen() {
             >
               <Printer size={20} aria-hidden /> Tag sheet
             </Link>
-            {madeSafe ? null : (
+            {madeSafe ? null : job.me.role === 'learner' && job.policy.learnersSeen ? (
+              <SecondPerson
+                label="Looks at it beside you"
+                done={`Sign as ${person}`}
+                people={job.people.filter(isSecondEyes).map(({ name }) => name)}
+                me={person}
+                disabled={open.length > 0}
+                onGiven={({ witness, name }) =>
+                  log.write({ type: 'madeSafe', witness, body: { points: closed, second: name } })
+                }
+              />
+            ) : (
               <MainKey
                 disabled={open.length > 0}
                 onClick={() => log.write({ type: 'madeSafe', body: { points: closed } })}
@@ -147,6 +162,7 @@ function PointRow({
 }) {
   const { log } = useDesk();
   const entry = log.state.isolated.get(point.point);
+  const locks = log.state.locks.get(point.point) ?? [];
   const words = ENERGY_WORDS[point.energy];
   return (
     <li className="border-b-[1.5px] border-rule">
@@ -173,7 +189,11 @@ function PointRow({
         </span>
         {entry ? (
           <span className="shrink-0 text-right text-[15.5px]">
-            lock <span className="fig">{entry.body.lock || '–'}</span>, {entry.person}
+            {locks.map(({ id, body, person }) => (
+              <span key={id} className="block">
+                lock <span className="fig">{body.lock || '–'}</span>, {person}
+              </span>
+            ))}
           </span>
         ) : null}
       </button>
@@ -183,9 +203,10 @@ function PointRow({
 }
 
 function PointDone({ point }: { point: IsolationPoint }) {
-  const { log, speaker } = useDesk();
-  const [reason, setReason] = useState('');
+  const { log, speaker, job } = useDesk();
+  const [adding, setAdding] = useState(false);
   const { body } = log.state.isolated.get(point.point)!;
+  const locks = log.state.locks.get(point.point) ?? [];
   const { proved } = body;
   return (
     <div className="mb-3 border-l-[6px] border-verdi bg-sheet px-4 py-3 text-[16px]">
@@ -209,17 +230,17 @@ function PointDone({ point }: { point: IsolationPoint }) {
           {body.gauge ? `; gauge ${body.gauge.typed}` : ''}
         </p>
       )}
-      <div className="mt-2 flex flex-wrap items-end gap-3">
-        <Field label="Opened again, because" className="flex-1">
-          <input className={FIELD} value={reason} onChange={(event) => setReason(event.target.value)} />
-        </Field>
-        <PlainKey
-          disabled={reason.trim() === ''}
-          onClick={() => log.write({ type: 'reopened', body: { point: point.point, reason: reason.trim() } })}
-        >
-          Open this point
+      <ul className="mt-2">
+        {locks.map((lock) => (
+          <LockLine key={lock.id} lock={lock} next reason={null} />
+        ))}
+      </ul>
+      {locks.some(({ person }) => samePerson(person, job.me.name)) ? null : (
+        <PlainKey className="mt-2" aria-expanded={adding} onClick={() => setAdding(!adding)}>
+          Put my own lock on as well
         </PlainKey>
-      </div>
+      )}
+      {adding ? <PointForm point={point} onDone={() => setAdding(false)} /> : null}
     </div>
   );
 }

@@ -13,14 +13,14 @@ import { modeName, testPlace } from '@/words/en/readings';
 
 /** What must be clear before a test is taken, whether it is, and what taking it leaves in the record. */
 export function useHold(ranked: Pick<RankedTest, 'test' | 'cautions'> | undefined) {
-  const { speaker, log } = useDesk();
+  const { speaker, log, job } = useDesk();
   const { model } = speaker;
   const plan = useMemo(() => isolationPlan(model), [model]);
   const [clearedFor, setClearedFor] = useState('');
   const test = ranked?.test;
   const gate = useMemo<TestGate>(
-    () => (test ? testGate(model, plan, log.state, test) : { state: 'free' }),
-    [model, plan, log.state, test],
+    () => (test ? testGate(model, plan, log.state, test, job.me) : { state: 'free' }),
+    [model, plan, log.state, test, job.me],
   );
   const worst = holdWords(ranked?.cautions ?? []);
   const opens = gateWords(gate);

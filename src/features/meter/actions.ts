@@ -1,9 +1,9 @@
 'use server';
 
 import { z } from 'zod';
-import { action } from '../gate/action';
+import { action, whoever } from '../gate/action';
 import * as server from './server';
 
 /** What a page may ask of the shop's meter. */
 
-export const turnMeter = action('turnMeter', z.tuple([server.turnSchema]), server.turnMeter);
+export const turnMeter = action('turnMeter', 'work', z.tuple([server.turnSchema]), whoever(server.turnMeter));

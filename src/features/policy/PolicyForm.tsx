@@ -36,29 +36,25 @@ export function PolicyForm({
       shopRate: String(initial.shopRate),
       lockLine: String(initial.lockLine),
       lockControl: String(initial.lockControl),
-      person: '',
     },
   });
   const [trouble, setTrouble] = useState<string | null>(null);
   const [kept, setKept] = useState(false);
   const [busy, start] = useTransition();
-  const settle = handleSubmit(({ person, shopRate, lockLine, lockControl, timeZone, ...policy }) =>
+  const settle = handleSubmit(({ shopRate, lockLine, lockControl, timeZone, ...policy }) =>
     start(async () => {
       // What is no figure goes as it was typed: the server names it.
       const figure = (typed: string) => {
         const parsed = parseFigure(typed);
         return parsed.is === 'figure' ? parsed.value : typed;
       };
-      const answer = await settlePolicy(
-        {
-          ...policy,
-          timeZone: timeZone.trim(),
-          shopRate: figure(shopRate),
-          lockLine: figure(lockLine),
-          lockControl: figure(lockControl),
-        },
-        person,
-      );
+      const answer = await settlePolicy({
+        ...policy,
+        timeZone: timeZone.trim(),
+        shopRate: figure(shopRate),
+        lockLine: figure(lockLine),
+        lockControl: figure(lockControl),
+      });
       setTrouble(answer.trouble);
       setKept(answer.trouble === null);
     }),
@@ -85,7 +81,11 @@ export function PolicyForm({
     </div>
   );
   return (
-    <Form className="max-w-[760px] px-6 py-4 max-tablet:px-3" onSubmit={(event) => void settle(event)}>
+    <Form
+      deed="settle"
+      className="max-w-[760px] px-6 py-4 max-tablet:px-3"
+      onSubmit={(event) => void settle(event)}
+    >
       <Heading aside={by ? `settled by ${by}` : 'nobody has settled it yet'}>Site policy</Heading>
       {choice(
         'Contacts bridged for a test, timed and tagged; never those that guard a person or a limit',
@@ -99,6 +99,13 @@ export function PolicyForm({
         watch('liveWork'),
         (liveWork) => setValue('liveWork', liveWork),
         'Allowed',
+        'Not here',
+      )}
+      {choice(
+        'A learner’s signature under make safe, and a learner’s decision, want a second pair of eyes',
+        watch('learnersSeen'),
+        (learnersSeen) => setValue('learnersSeen', learnersSeen),
+        'Yes',
         'Not here',
       )}
       <Field label="Which test comes first" className="py-2">
@@ -131,9 +138,6 @@ export function PolicyForm({
             ))}
           </datalist>
         </Field>
-        <Field label="Licensed for refrigerant, by name" className="w-[380px] max-w-full">
-          <input className={FIELD} maxLength={200} placeholder="nobody" {...register('refrigerantPeople')} />
-        </Field>
         <Field label="Insulation passes from" className="w-[240px]">
           <select className={FIELD} {...register('insulationPass')}>
             {INSULATION_PASSES.map((pass) => (
@@ -151,9 +155,6 @@ export function PolicyForm({
               </option>
             ))}
           </select>
-        </Field>
-        <Field label="Who settles it" className="w-[240px]">
-          <input className={FIELD} maxLength={60} {...register('person')} />
         </Field>
       </div>
       {trouble ? <Trouble>{trouble}</Trouble> : null}

@@ -25,7 +25,7 @@ describe('the site’s policy', () => {
       lockLine: 7,
       lockControl: 4,
       insulationPass: 'table',
-      refrigerantPeople: '',
+      learnersSeen: true,
       shedName: 'The shed',
       timeZone: new Intl.DateTimeFormat().resolvedOptions().timeZone,
     });

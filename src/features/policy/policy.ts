@@ -20,8 +20,8 @@ export const policySchema = z.object({
   lockControl: z.number().min(0.5).max(240).default(4),
   /** What insulation is held against in jobs: the row of its class, or one of the trade's marks. */
   insulationPass: z.enum(INSULATION_PASSES).default('table'),
-  /** Who is licensed to open a refrigerant circuit; while nobody is named nobody may. */
-  refrigerantPeople: z.string().trim().max(200).default(''),
+  /** A learner's signature under make safe, and a learner's decision, want a second pair of eyes. */
+  learnersSeen: z.boolean().default(true),
   /** What the shed is called, on its own page and its reports. */
   shedName: z.string().trim().min(1, 'is empty; write what the shed is called').max(60).default('The shed'),
   /** Clock that times are shown on; the server's own until the site names one. */

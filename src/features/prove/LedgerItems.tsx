@@ -1,14 +1,15 @@
 'use client';
 
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import type { EntryOf } from '@/core/job/entries';
+import { samePerson } from '@/core/people/roles';
 import type { LedgerLine } from '@/core/job/reduceJob';
-import { bypassOf, samePerson, stillToTakeOut } from '@/core/job/rules/ledgerStanding';
-import { Field, FIELD, PlainKey } from '@/ui/sheet';
+import { bypassOf, stillToTakeOut } from '@/core/job/rules/ledgerStanding';
+import { PlainKey } from '@/ui/sheet';
 import { useNow } from '@/ui/useNow';
 import { LEDGER_KINDS } from '@/words/en/ledger';
 import { useDesk } from '../desk/desk';
-import { Form } from '@/ui/Form';
+import { SecondPerson } from '../people/SecondPerson';
 
 const MINUTE_MS = 60_000;
 const LOOK_MS = 10_000;
@@ -84,44 +85,29 @@ function Standing({ entry, now, out }: { entry: EntryOf<'ledger'>; now: number; 
   );
 }
 
-/** The second pair of eyes: somebody else than who took it out. */
+/** The second pair of eyes: somebody else than who took it out, with a PIN of their own or signed in themselves. */
 function SeenOut({ line, taker }: { line: LedgerLine; taker: string }) {
   const { item, kind } = line.entry.body;
-  const { log } = useDesk();
-  const [second, setSecond] = useState('');
-  const name = second.trim();
-  const same = name !== '' && samePerson(name, taker);
-  return (
-    <Form
-      className="flex items-end gap-2"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (name === '' || same) return;
-        log.write({ type: 'ledgerSeen', body: { item, second: name } });
-        setSecond('');
-      }}
-    >
-      <Field
-        label={
-          same
-            ? `Somebody else than ${taker}`
-            : kind === 'lifted'
-              ? 'Seen back on as well by'
-              : 'Seen out as well by'
-        }
-        className="w-[170px]"
+  const { log, job } = useDesk();
+  const back = kind === 'lifted';
+  if (!samePerson(job.me.name, taker))
+    return (
+      <PlainKey
+        className="px-3! text-[16px]!"
+        onClick={() => log.write({ type: 'ledgerSeen', body: { item, second: job.me.name } })}
       >
-        <input
-          className={FIELD}
-          maxLength={60}
-          aria-invalid={same}
-          value={second}
-          onChange={(event) => setSecond(event.target.value)}
-        />
-      </Field>
-      <PlainKey type="submit" className="px-3! text-[16px]!" disabled={name === '' || same}>
-        Both say so
+        {back ? 'I see that it is back on' : 'I see that it is out'}
       </PlainKey>
-    </Form>
+    );
+  return (
+    <SecondPerson
+      label={back ? 'Seen back on as well by' : 'Seen out as well by'}
+      done="Both say so"
+      people={job.people.map(({ name }) => name)}
+      me={job.me.name}
+      onGiven={({ witness, name }) =>
+        log.write({ type: 'ledgerSeen', witness, body: { item, second: name } })
+      }
+    />
   );
 }

@@ -9,6 +9,7 @@ import { windingRead } from '@/core/diagnosis/windingRead';
 import { figureOf } from '@/core/kinds/reading';
 import { parseCelsius } from '@/core/units/parseCelsius';
 import { testGate } from '@/core/job/rules/testGate';
+import { LockLine } from '../makesafe/LockLine';
 import { locksOff } from '@/core/job/rules/locksOff';
 import { isolationPlan } from '@/core/safety/isolationPlan';
 import { Field, FIELD, Heading, Hold, PlainKey } from '@/ui/sheet';
@@ -18,7 +19,6 @@ import { WindingCelsius } from '../desk/WindingCelsius';
 import { SetupSteps } from '../desk/SetupSteps';
 import { StepLayout } from '../desk/StepLayout';
 import { Ledger } from './Ledger';
-import { pointTitle } from '@/words/en/energies';
 import { graveWords, shutWords } from '@/words/en/holds';
 import { followedWords, kindOfPart, proofWords, stopWords } from '@/words/en/proofs';
 
@@ -265,9 +265,9 @@ function Followed({
 
 /** A test on the dead circuit: how it is set up, and its answer only while the plan stands. */
 function DeadWork({ test, children }: { test: Test; children: ReactNode }) {
-  const { speaker, log } = useDesk();
+  const { speaker, log, job } = useDesk();
   const plan = useMemo(() => isolationPlan(speaker.model), [speaker]);
-  const shut = shutWords(testGate(speaker.model, plan, log.state, test));
+  const shut = shutWords(testGate(speaker.model, plan, log.state, test, job.me));
   return (
     <div className="basis-full pb-2 pl-8">
       <SetupSteps test={test} />
@@ -286,34 +286,19 @@ function DeadWork({ test, children }: { test: Test; children: ReactNode }) {
 function Locks() {
   const { log, speaker } = useDesk();
   const plan = useMemo(() => isolationPlan(speaker.model), [speaker]);
-  const isolated = locksOff(speaker.model, log.state, plan);
+  const points = [...locksOff(speaker.model, log.state, plan).keys()];
   return (
     <section aria-labelledby="locks" className="mt-4">
       <Heading id="locks" aside="off in order, each by its owner">
         Locks still on
       </Heading>
-      {isolated.size === 0 ? <p className="py-3 text-verdi">✓ No lock is left on.</p> : null}
+      {points.length === 0 ? <p className="py-3 text-verdi">✓ No lock is left on.</p> : null}
       <ul>
-        {[...isolated.values()].map(({ id, body, person }, at) => (
-          <li key={id} className="flex min-h-[52px] items-center gap-3 border-b-[1.5px] border-rule">
-            <strong className="fig-bold">{pointTitle(body.point)}</strong>
-            <span className="min-w-0 flex-1 text-[16px] text-ink2">
-              lock {body.lock || '–'}, put on by {person}
-            </span>
-            <PlainKey
-              className="px-3! text-[16px]!"
-              disabled={at > 0}
-              onClick={() =>
-                log.write({
-                  type: 'reopened',
-                  body: { point: body.point, reason: 'work done, put back to service' },
-                })
-              }
-            >
-              Lock is off
-            </PlainKey>
-          </li>
-        ))}
+        {points.flatMap((point, at) =>
+          (log.state.locks.get(point) ?? []).map((lock) => (
+            <LockLine key={lock.id} lock={lock} next={at === 0} reason="work done, put back to service" />
+          )),
+        )}
       </ul>
     </section>
   );

@@ -1,4 +1,4 @@
-import { render, screen } from '@testing-library/react';
+import { render, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { parseCircuit } from '@/core/circuit/parse';
 import { emptyDrawing, layChains } from '@/core/draw/layChain';
@@ -6,7 +6,13 @@ import { useDesk } from '../desk/desk';
 import type { JobLog } from '../desk/log/JobLog';
 import { deskOf, logOf } from '../desk/testing/deskOf';
 import { Ledger } from './Ledger';
+import { askServer, NotAnswered } from '../askServer';
 
+jest.mock('../askServer', () => ({
+  ...jest.requireActual<object>('../askServer'),
+  askServer: jest.fn(),
+}));
+const given = askServer as unknown as jest.Mock;
 jest.mock('../desk/desk', () => ({ useDesk: jest.fn() }));
 const asked = useDesk as unknown as jest.Mock;
 
@@ -34,12 +40,20 @@ describe('the ledger', () => {
     await person.click(screen.getByRole('button', { name: 'It is out' }));
     again();
     expect(screen.getByTestId('ledger-item').textContent).toMatch(/Said to be out/);
-    // The same person's word is no second one.
-    const second = screen.getByLabelText('Seen out as well by');
-    await person.type(second, 'tove');
-    expect((screen.getByRole('button', { name: 'Both say so' }) as HTMLButtonElement).disabled).toBe(true);
-    await person.clear(second);
-    await person.type(second, 'Ilse{Enter}');
+    // The same person's word is no second one, and the other one's comes with a PIN.
+    const second = screen.getByLabelText<HTMLSelectElement>('Seen out as well by');
+    expect([...second.options].map(({ text }) => text)).toEqual(['choose', 'Ilse']);
+    await person.selectOptions(second, 'Ilse');
+    const both = screen.getByRole<HTMLButtonElement>('button', { name: 'Both say so' });
+    expect(both.disabled).toBe(true);
+    await person.type(screen.getByLabelText('Their PIN'), '3190');
+    given.mockRejectedValueOnce(new NotAnswered('That is not the PIN of anybody here.', 401));
+    await person.click(both);
+    expect((await screen.findByRole('alert')).textContent).toContain('not the PIN of anybody');
+    await person.type(screen.getByLabelText('Their PIN'), '3190');
+    given.mockResolvedValueOnce({ witness: '01900000-0000-7000-8000-0000000000ff', name: 'Ilse' });
+    await person.click(both);
+    await waitFor(() => expect(log.view().waiting).toHaveLength(3));
     again();
     expect(screen.queryByTestId('ledger-item')).toBeNull();
     expect(log.view().waiting.map(({ type }) => type)).toEqual(['ledger', 'ledgerOut', 'ledgerSeen']);

@@ -138,7 +138,6 @@ function OwnOddsForm({
 }) {
   const [factor, setFactor] = useState(chosen?.own ? String(chosen.factor) : '');
   const [uses, setUses] = useState(learn);
-  const [person, setPerson] = useState('');
   const [trouble, setTrouble] = useState<string | null>(null);
   const [kept, setKept] = useState(false);
   const [busy, start] = useTransition();
@@ -154,7 +153,7 @@ function OwnOddsForm({
         );
     }
     start(async () => {
-      const answer = await settleOdds({ learn: uses, own }, person).catch(() => ({
+      const answer = await settleOdds({ learn: uses, own }).catch(() => ({
         trouble: 'The server does not answer. Try again.',
       }));
       setTrouble(answer.trouble);
@@ -163,6 +162,7 @@ function OwnOddsForm({
   };
   return (
     <Form
+      deed="settle"
       className="border-b-[1.5px] border-rule pb-3"
       onSubmit={(event) => {
         event.preventDefault();
@@ -190,14 +190,6 @@ function OwnOddsForm({
             />
           </Field>
         ) : null}
-        <Field label="Who settles it" className="w-[220px]">
-          <input
-            className={FIELD}
-            maxLength={60}
-            value={person}
-            onChange={(event) => setPerson(event.target.value)}
-          />
-        </Field>
         <MainKey type="submit" disabled={busy}>
           Keep it
         </MainKey>

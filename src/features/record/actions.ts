@@ -2,12 +2,12 @@
 
 import { z } from 'zod';
 import { action } from '../gate/action';
-import { text } from '../gate/fields';
+import { leaveTrail } from '../people/trail';
 import { ownOddsSchema } from './ownOdds';
 import * as server from './server';
 
-export const settleOdds = action(
-  'settleOdds',
-  z.tuple([ownOddsSchema, text(60).refine((name) => name.trim() !== '', 'Say who settles it.')]),
-  server.settleOdds,
-);
+export const settleOdds = action('settleOdds', 'settle', z.tuple([ownOddsSchema]), async (who, settled) => {
+  const answer = await server.settleOdds(settled, who.name);
+  await leaveTrail('settled', who, 'what usually breaks');
+  return answer;
+});

@@ -2,33 +2,24 @@
 
 import Link from 'next/link';
 import { useState, useTransition } from 'react';
-import { Field, FIELD, Heading, MainKey, Nothing, Trouble } from '@/ui/sheet';
+import { Heading, MainKey, Nothing, Trouble } from '@/ui/sheet';
 import { openRetest } from './actions';
 import type { RoundStop } from './server';
 
 /** The round on paper and on a phone: machine by machine what to read, what it read last, and a job to write it in. */
 export function RoundSheet({ stops, today }: { stops: readonly RoundStop[]; today: string }) {
-  const [person, setPerson] = useState('');
   const [trouble, setTrouble] = useState<{ at: string; words: string } | null>(null);
   const [busy, start] = useTransition();
   if (stops.length === 0) return <Nothing>Nothing is due in that time.</Nothing>;
   const begin = (functionId: string) =>
     start(async () => {
-      const answer = await openRetest(functionId, person).catch(() => ({
+      const answer = await openRetest(functionId).catch(() => ({
         trouble: 'The server does not answer. Try again.',
       }));
       if (answer?.trouble) setTrouble({ at: functionId, words: answer.trouble });
     });
   return (
     <>
-      <Field label="Who takes the round" className="w-[280px] py-3 print:hidden">
-        <input
-          className={FIELD}
-          maxLength={60}
-          value={person}
-          onChange={(event) => setPerson(event.target.value)}
-        />
-      </Field>
       {stops.map(
         ({
           function_id,

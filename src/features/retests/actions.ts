@@ -2,16 +2,9 @@
 
 import { z } from 'zod';
 import { action } from '../gate/action';
-import { id, text } from '../gate/fields';
+import { id } from '../gate/fields';
 import * as server from './server';
 
-export const openRetest = action(
-  'openRetest',
-  z.tuple([
-    id,
-    text(60)
-      .transform((name) => name.trim())
-      .refine((name) => name !== '', 'Say who takes the round.'),
-  ]),
-  server.openRetest,
+export const openRetest = action('openRetest', 'work', z.tuple([id]), (who, functionId) =>
+  server.openRetest(functionId, who.name),
 );

@@ -84,7 +84,7 @@ describe('a round', () => {
     expect(second!.textContent).toContain('No place was read twice here yet');
     expect(within(second!).getByRole('link').getAttribute('href')).toBe('/jobs/99?step=prove');
     await person.click(within(first!).getByRole('button', { name: 'Begin here' }));
-    expect(openRetest).toHaveBeenCalledWith('0197a000-0000-7000-8000-000000000001', '');
+    expect(openRetest).toHaveBeenCalledWith('0197a000-0000-7000-8000-000000000001');
     expect((await within(first!).findByRole('alert')).textContent).toContain('Say who takes the round.');
   });
 

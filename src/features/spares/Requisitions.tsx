@@ -2,10 +2,11 @@
 
 import Link from 'next/link';
 import { useState, useTransition } from 'react';
-import { NEXT_STATES, type RequisitionState } from '@/core/shed/requisition';
+import { mayStep, NEXT_STATES, type RequisitionState } from '@/core/shed/requisition';
 import type { RequisitionRow } from '@/db/spares';
-import { Field, FIELD, Heading, Nothing, PlainKey, Trouble } from '@/ui/sheet';
+import { Heading, Nothing, PlainKey, Trouble } from '@/ui/sheet';
 import { dueWords, STATE_WORDS, STEP_WORDS } from '@/words/en/spares';
+import { useWho } from '@/ui/who';
 import { stepOn } from './actions';
 
 /** What was asked for and is not there yet, the longest waiting first, each with what comes next. */
@@ -18,12 +19,12 @@ export function Requisitions({
   done: readonly RequisitionRow[];
   today: string;
 }) {
-  const [person, setPerson] = useState('');
+  const who = useWho();
   const [trouble, setTrouble] = useState<{ at: number; words: string } | null>(null);
   const [busy, start] = useTransition();
   const step = (number: number, state: RequisitionState) =>
     start(async () => {
-      const answer = await stepOn(number, state, person, '').catch(() => ({
+      const answer = await stepOn(number, state, '').catch(() => ({
         trouble: 'The server does not answer. Try again.',
       }));
       setTrouble(answer.trouble === null ? null : { at: number, words: answer.trouble });
@@ -33,16 +34,7 @@ export function Requisitions({
       <Heading id="asked" aside={`${open.length} on their way`}>
         Requisitions
       </Heading>
-      {open.length > 0 ? (
-        <Field label="Who takes the next step" className="w-[240px] py-2">
-          <input
-            className={FIELD}
-            maxLength={60}
-            value={person}
-            onChange={(event) => setPerson(event.target.value)}
-          />
-        </Field>
-      ) : (
+      {open.length > 0 ? null : (
         <Nothing>Nothing is on its way. What falls under its minimum is asked for by itself.</Nothing>
       )}
       <ul>
@@ -50,16 +42,18 @@ export function Requisitions({
           <li key={row.number} className="border-b-[1.5px] border-rule py-2" data-testid="requisition">
             <Line row={row} today={today} />
             <span className="flex flex-wrap gap-x-2 pt-1">
-              {NEXT_STATES[row.state].map((state) => (
-                <PlainKey
-                  key={state}
-                  className="px-3! text-[15.5px]!"
-                  disabled={busy}
-                  onClick={() => step(row.number, state)}
-                >
-                  {STEP_WORDS[state]}
-                </PlainKey>
-              ))}
+              {NEXT_STATES[row.state]
+                .filter((state) => who !== null && mayStep(who.role, state))
+                .map((state) => (
+                  <PlainKey
+                    key={state}
+                    className="px-3! text-[15.5px]!"
+                    disabled={busy}
+                    onClick={() => step(row.number, state)}
+                  >
+                    {STEP_WORDS[state]}
+                  </PlainKey>
+                ))}
             </span>
             {trouble?.at === row.number ? <Trouble>{trouble.words}</Trouble> : null}
           </li>

@@ -13,6 +13,7 @@ import { KIND_NAMES } from '@/words/en/drawing';
 import { capital } from '@/words/en/capital';
 import { MOVE_WORDS, RATING_NAMES } from '@/words/en/spares';
 import { askPieces, keepSpare, movePieces } from './actions';
+import { useMay } from '@/ui/who';
 
 const SILENT = { trouble: 'The server does not answer. What was typed stands here; try again.' };
 const FIGURES = Object.keys(RATING_NAMES).filter(
@@ -144,7 +145,7 @@ export function SpareCard({
 
 /** Pieces that come and go by hand, and asking for more. */
 export function MovePieces({ number }: { number: string }) {
-  const [person, setPerson] = useState('');
+  const keepsStock = useMay('stock');
   const [count, setCount] = useState('');
   const [trouble, setTrouble] = useState<string | null>(null);
   const [busy, start] = useTransition();
@@ -169,26 +170,22 @@ export function MovePieces({ number }: { number: string }) {
             onChange={(event) => setCount(event.target.value)}
           />
         </Field>
-        <Field label="Who does it" className="w-[200px]">
-          <input
-            className={FIELD}
-            maxLength={60}
-            value={person}
-            onChange={(event) => setPerson(event.target.value)}
-          />
-        </Field>
       </div>
       <div className="flex flex-wrap gap-2 pt-2">
-        <PlainKey disabled={busy} onClick={() => act((by) => movePieces(number, by, 'counted', person))}>
-          Counted, more or fewer
-        </PlainKey>
-        <PlainKey
-          disabled={busy}
-          onClick={() => act((by) => movePieces(number, -Math.abs(by), 'sentBack', person))}
-        >
-          {capital(MOVE_WORDS.sentBack)}
-        </PlainKey>
-        <PlainKey disabled={busy} onClick={() => act((by) => askPieces(number, by, person))}>
+        {keepsStock ? (
+          <>
+            <PlainKey disabled={busy} onClick={() => act((by) => movePieces(number, by, 'counted'))}>
+              Counted, more or fewer
+            </PlainKey>
+            <PlainKey
+              disabled={busy}
+              onClick={() => act((by) => movePieces(number, -Math.abs(by), 'sentBack'))}
+            >
+              {capital(MOVE_WORDS.sentBack)}
+            </PlainKey>
+          </>
+        ) : null}
+        <PlainKey disabled={busy} onClick={() => act((by) => askPieces(number, by))}>
           Ask for so many
         </PlainKey>
       </div>

@@ -2,25 +2,25 @@
 
 import { z } from 'zod';
 import { MOVES, REQUISITION_STATES } from '@/core/shed/requisition';
-import { action } from '../gate/action';
+import { action, whoever } from '../gate/action';
 import { text } from '../gate/fields';
 import * as server from './server';
 import { pieces, spareFacts } from './spareFacts';
 
 const number = text(60).min(1);
-const person = text(60)
-  .transform((name) => name.trim())
-  .refine((name) => name !== '', 'Say who does it.');
-
-export const keepSpare = action('keepSpare', z.tuple([spareFacts]), server.keepSpare);
+export const keepSpare = action('keepSpare', 'stock', z.tuple([spareFacts]), whoever(server.keepSpare));
 export const movePieces = action(
   'movePieces',
-  z.tuple([number, pieces, z.enum(MOVES), person]),
-  server.movePieces,
+  'stock',
+  z.tuple([number, pieces, z.enum(MOVES)]),
+  (who, spare, by, why) => server.movePieces(spare, by, why, who.name),
 );
-export const askPieces = action('askPieces', z.tuple([number, pieces, person]), server.askPieces);
+export const askPieces = action('askPieces', 'work', z.tuple([number, pieces]), (who, spare, count) =>
+  server.askPieces(spare, count, who.name),
+);
 export const stepOn = action(
   'stepOn',
-  z.tuple([z.number().int().min(1).max(2_000_000_000), z.enum(REQUISITION_STATES), person, text(300)]),
-  server.stepOn,
+  'stock',
+  z.tuple([z.number().int().min(1).max(2_000_000_000), z.enum(REQUISITION_STATES), text(300)]),
+  (who, requisition, state, note) => server.stepOn(requisition, state, who, note),
 );

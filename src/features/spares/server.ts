@@ -1,6 +1,7 @@
 import 'server-only';
 import { revalidatePath } from 'next/cache';
-import type { MoveWhy, RequisitionState } from '@/core/shed/requisition';
+import type { Person } from '@/core/people/roles';
+import { mayStep, type MoveWhy, type RequisitionState } from '@/core/shed/requisition';
 import { rankSpares, wantedSpare, type Fit } from '@/core/shed/spares';
 import {
   askForSpare,
@@ -129,9 +130,11 @@ export async function askPieces(number: string, count: number, person: string): 
 export async function stepOn(
   number: number,
   state: RequisitionState,
-  person: string,
+  { name: person, role }: Pick<Person, 'name' | 'role'>,
   note: string,
 ): Promise<Answer> {
+  if (!mayStep(role, state))
+    return { trouble: `A lead says whether it is ${STATE_WORDS[state]}; ${person} is none.` };
   const done = await stepRequisition(number, { state, person, at: new Date(), note });
   if (!done)
     return {

@@ -18,6 +18,7 @@ import { seedAfresh } from '@/db/testing/seedAfresh';
 import { entryWriter, fitted } from '@/core/testing/entryWriter';
 import { takeFitted } from './takeFitted';
 import { movePieces, sparesFor, stepOn } from './server';
+import { somebody } from '@/core/testing/signedAs';
 
 jest.mock('next/cache', () => ({ revalidatePath: jest.fn() }));
 jest.mock('../serverLog', () => ({ log: { info: jest.fn(), warn: jest.fn(), error: jest.fn() } }));
@@ -86,7 +87,9 @@ describe('the shelf', () => {
     expect(await step('received')).toBe('received');
     expect(await step('received')).toBeNull();
     expect(await stockOf('OR-3')).toBe(2);
-    expect((await stepOn(number, 'approved', 'Tove', '')).trouble).toContain(`Requisition ${number}`);
+    expect((await stepOn(number, 'approved', somebody('Henrike', { role: 'lead' }), '')).trouble).toContain(
+      `Requisition ${number}`,
+    );
     expect((await listRequisitions(10, false)).map((one) => one.number)).toContain(number);
   });
 

@@ -7,6 +7,8 @@ import { OfferedSpares } from './OfferedSpares';
 import { Requisitions } from './Requisitions';
 import type { Offered } from './server';
 import { MovePieces, SpareCard } from './SpareCard';
+import { somebody } from '@/core/testing/signedAs';
+import { WhoProvider } from '@/ui/who';
 
 const push = jest.fn();
 jest.mock('next/navigation', () => ({ useRouter: () => ({ push }) }));
@@ -31,6 +33,10 @@ const spare: SpareRow = {
   supplier: '',
   on_the_way: 1,
 };
+
+const asLead = ({ children }: { children: React.ReactNode }) => (
+  <WhoProvider who={somebody('Henrike', { role: 'lead' })}>{children}</WhoProvider>
+);
 
 describe('a spare’s card', () => {
   beforeEach(() => kept.mockClear());
@@ -71,18 +77,17 @@ describe('a spare’s card', () => {
 
   it('pieces come and go by hand, whole ones', async () => {
     const person = userEvent.setup();
-    render(<MovePieces number="OR-4410" />);
+    render(<MovePieces number="OR-4410" />, { wrapper: asLead });
     await person.type(screen.getByLabelText('Pieces'), '1.5');
-    await person.type(screen.getByLabelText('Who does it'), 'Ilse');
     await person.click(screen.getByRole('button', { name: 'Ask for so many' }));
     expect(screen.getByRole('alert').textContent).toContain('“1.5” is no number of pieces');
     await person.clear(screen.getByLabelText('Pieces'));
     await person.type(screen.getByLabelText('Pieces'), '2');
     await person.click(screen.getByRole('button', { name: 'Bad, sent back' }));
-    expect(movePieces).toHaveBeenCalledWith('OR-4410', -2, 'sentBack', 'Ilse');
+    expect(movePieces).toHaveBeenCalledWith('OR-4410', -2, 'sentBack');
     await person.type(screen.getByLabelText('Pieces'), '3');
     await person.click(screen.getByRole('button', { name: 'Ask for so many' }));
-    expect(askPieces).toHaveBeenCalledWith('OR-4410', 3, 'Ilse');
+    expect(askPieces).toHaveBeenCalledWith('OR-4410', 3);
   });
 });
 
@@ -111,6 +116,7 @@ describe('requisitions', () => {
         open={[row(4), row(3, { state: 'ordered', due: '2026-11-26' })]}
         done={[row(1, { state: 'received' })]}
       />,
+      { wrapper: asLead },
     );
     const [asked, ordered] = screen.getAllByTestId('requisition');
     expect(
@@ -119,9 +125,8 @@ describe('requisitions', () => {
         .map(({ textContent }) => textContent),
     ).toEqual(['Approve', 'Refuse']);
     expect(ordered!.textContent).toContain('2 days late');
-    await person.type(screen.getByLabelText('Who takes the next step'), 'Henrike');
     await person.click(within(asked!).getByRole('button', { name: 'Approve' }));
-    expect(stepOn).toHaveBeenCalledWith(4, 'approved', 'Henrike', '');
+    expect(stepOn).toHaveBeenCalledWith(4, 'approved', '');
     (stepOn as unknown as jest.Mock).mockResolvedValueOnce({ trouble: 'Somebody was quicker.' });
     await person.click(within(ordered!).getByRole('button', { name: 'Received' }));
     expect((await within(ordered!).findByRole('alert')).textContent).toContain('Somebody was quicker.');

@@ -6,6 +6,7 @@ import { Field, FIELD, Heading, MainKey, Trouble } from '@/ui/sheet';
 import { equipmentKey, ruleKey } from '@/core/tables/ruleKey';
 import type { ShopRules } from './rules';
 import { parseFigure } from '@/core/units/parseFigure';
+import { useMay } from '@/ui/who';
 import { settleRules } from './actions';
 
 /** Figures to lean on where nothing better is known; what is practice and no standard can be the shop's own. */
@@ -20,7 +21,7 @@ export function TablesScreen({
 }) {
   const [own, setOwn] = useState<string | null>(null);
   const [typed, setTyped] = useState<Record<string, string>>({});
-  const [person, setPerson] = useState('');
+  const maySettle = useMay('settle');
   const [said, setSaid] = useState<string | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
   const keep = async () => {
@@ -34,7 +35,7 @@ export function TablesScreen({
         return;
       }
     }
-    const answer = await settleRules(next, person).catch(() => ({
+    const answer = await settleRules(next).catch(() => ({
       trouble: 'The server does not answer. Try again.',
     }));
     setTrouble(answer.trouble);
@@ -68,17 +69,13 @@ export function TablesScreen({
         <Table key={table.id} table={table} rules={rules} equipment={own} typed={typed} onTyped={setTyped} />
       ))}
       <div className="mt-6 flex flex-wrap items-end gap-4">
-        <Field label="Who settles it" className="w-[260px]">
-          <input
-            className={FIELD}
-            value={person}
-            maxLength={60}
-            onChange={(event) => setPerson(event.target.value)}
-          />
-        </Field>
-        <MainKey disabled={Object.keys(typed).length === 0} onClick={() => void keep()}>
-          Keep the shop rules
-        </MainKey>
+        {maySettle ? (
+          <MainKey disabled={Object.keys(typed).length === 0} onClick={() => void keep()}>
+            Keep the shop rules
+          </MainKey>
+        ) : (
+          <span className="pb-2 text-[16px] text-ink2">A lead settles the shop’s own figures.</span>
+        )}
         {by ? <span className="pb-2 text-[15.5px] text-ink2">settled by {by}</span> : null}
       </div>
       {trouble ? <Trouble>{trouble}</Trouble> : null}

@@ -69,6 +69,16 @@ export function shutWords(gate: TestGate): { what: string; why: string } | null 
       return { what: 'Not to be taken.', why: oilWords(gate.at) };
     case 'refrigerantOpened':
       return { what: 'Not to be taken.', why: refrigerantWords(gate.at) };
+    case 'notLicensed':
+      return {
+        what: 'Not yours to take.',
+        why: 'It brings a meter to line volts. Somebody licensed for line voltage takes it, and writes it down.',
+      };
+    case 'othersLocks':
+      return {
+        what: `${gate.points.join(', ')} is locked by ${gate.owners.join(', ')}.`,
+        why: 'This one needs its power. A lock comes off by its owner’s hand alone.',
+      };
     case 'unsigned':
       return { what: 'Shut until the work is made safe.', why: 'This one is taken dead.' };
     case 'close':
@@ -91,19 +101,25 @@ export function gateWords(gate: TestGate): string | null {
   return null;
 }
 
-/** Who may open a refrigerant circuit here. */
-export function licenceWords(licence: { is: 'licensed'; people: string } | { is: 'nobodyNamed' }): string {
-  return licence.is === 'licensed'
-    ? `Only licensed people open a refrigerant circuit; here: ${licence.people}.`
-    : 'Only licensed people open a refrigerant circuit, and this site’s policy names nobody. This sheet stays shut.';
+/** Who may open a refrigerant circuit here, on a sheet that is about one. */
+export function sheetLicenceWords(open: boolean): string {
+  return open
+    ? 'Only licensed people open a refrigerant circuit. Recover first, ventilate, no flame near leaked gas.'
+    : 'Only licensed people open a refrigerant circuit, and you are not said to be one here. This sheet stays shut.';
 }
 
 /** Who changes a part that holds refrigerant. */
-export function licensedWords(people: string): string {
-  const named = people.trim();
-  return named === ''
-    ? 'Only somebody licensed for refrigerant does this, and the site names nobody yet: it is set under Site policy.'
-    : `Only who is licensed for refrigerant does this, and writes it down: ${named}. Recover first, ventilate, no flame near leaked gas.`;
+export function licensedWords(named: readonly string[]): string {
+  return named.length === 0
+    ? 'Only somebody licensed for refrigerant does this, and nobody here is said to be: a lead says it under People.'
+    : `Only who is licensed for refrigerant does this, and writes it down: ${named.join(', ')}. Recover first, ventilate, no flame near leaked gas.`;
+}
+
+/** Who takes a reading at line volts. */
+export function lineLicenceWords(named: readonly string[]): string {
+  return named.length === 0
+    ? 'Only somebody licensed for line voltage reads or locks this, and nobody here is said to be: a lead says it under People.'
+    : `You are not licensed for line voltage. ${named.join(' or ')} reads and locks this, and writes it down.`;
 }
 
 /** Why a refrigerant circuit is opened for no reading. */

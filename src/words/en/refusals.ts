@@ -6,6 +6,7 @@ import type { StorageRefusal } from '@/core/job/rules/storageRefusal';
 import type { GaugeMark } from '@/core/units/quantities';
 import { oilWords, refrigerantWords } from './holds';
 import { pointTitle } from './energies';
+import { LICENCE_WORDS } from './people';
 import { measureWords } from './bench';
 import { careWords, proofWords } from './proofs';
 import { pressureWords, type Speaker } from './readings';
@@ -52,6 +53,8 @@ export function stopWords(speaker: Speaker, stop: HandOverStop): string {
       return 'Nothing is decided yet.';
     case 'sentBack':
       return 'The lead sent the decision back.';
+    case 'unseen':
+      return `${stop.by} decided it as a learner, and nobody else has looked at it.`;
     case 'noFix':
       return 'No fix is written down.';
     case 'neverMadeSafe':
@@ -126,9 +129,25 @@ export function refusalWords(refusal: EntryRefusal | StorageRefusal, speaker: Sp
     case 'opensRefrigerant':
       return `${refrigerantWords(refusal.at)} No reading with it open is taken.`;
     case 'notLicensed':
-      return refusal.people.trim() === ''
-        ? 'Nobody is named as licensed for refrigerant: it is set under Site policy. Until then nobody writes down work on a refrigerant circuit.'
-        : `${refusal.person} is not among those licensed for refrigerant (${refusal.people.trim()}): one of them does this, and writes it down.`;
+      return `${refusal.person} is not licensed for ${LICENCE_WORDS[refusal.licence]} here: somebody who is does this, and writes it down. A lead says who is licensed.`;
+    case 'notYourName':
+      return `It is written in the name of ${refusal.person}, and ${refusal.by} is signed in. Nobody signs for somebody else: ${refusal.person} signs in and sends it.`;
+    case 'notYourLock':
+      return refusal.owners.length === 0
+        ? `${pointTitle(refusal.point)}: no such lock is on.`
+        : `The lock on ${pointTitle(refusal.point)} is put on by ${refusal.owners.join(', ')}: its owner takes it off. Where the owner is gone a lead does, with a reason and a second person.`;
+    case 'lockNeedsSecond':
+      return `To take off the lock of ${refusal.owner} on ${pointTitle(refusal.point)} a second person, no learner, stands by and gives their PIN.`;
+    case 'notWitnessed':
+      return `${refusal.second} has not signed it with their own PIN.`;
+    case 'learnerAlone':
+      return `A learner signs ${TYPE_WORDS[refusal.type]} beside a technician or a lead, who gives their PIN.`;
+    case 'learnerUnsaid':
+      return 'A learner’s decision waits for a second pair of eyes, and has to say so. Write it again.';
+    case 'decisionUnseen':
+      return `${refusal.by} decided it as a learner. A technician or a lead looks at it under Decide first.`;
+    case 'opinionOwn':
+      return `${refusal.person} cannot be the second pair of eyes here: a technician or a lead who did not decide it can.`;
     case 'careShown':
       return `${careWords(refusal.care)} is shown before a refrigerant circuit goes back to work; it is not left with a reason.`;
     case 'defeatsGuard':

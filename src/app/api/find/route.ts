@@ -4,7 +4,7 @@ import { route } from '@/features/gate/route';
 import { findAnything } from '@/features/palette/server';
 
 /** Jobs and machines for `?q=`. */
-export const GET = route(async (request) =>
+export const GET = route('look', async (request) =>
   NextResponse.json(await findAnything(wordsAsked(request.nextUrl)), {
     headers: { 'cache-control': 'no-store' },
   }),

@@ -1,9 +1,9 @@
 import { NextResponse } from 'next/server';
 import { checkHealth } from '@/features/health';
-import { route } from '@/features/gate/route';
+import { openRoute } from '@/features/gate/route';
 
 /** 200 while the application and its database answer, else 503. */
-export const GET = route(async () => {
+export const GET = openRoute(async () => {
   const health = await checkHealth();
   return NextResponse.json(health, {
     status: health.status === 'ok' ? 200 : 503,

@@ -3,7 +3,7 @@ import { route } from '@/features/gate/route';
 import { meterEvents, placeAsked } from '@/features/meter/server';
 
 /** What the shop's meter shows, as server-sent events; `?machine=&function=&test=` say where its leads stand. */
-export const GET = route((request) => {
+export const GET = route('work', (request) => {
   const place = placeAsked(request.nextUrl);
   return Promise.resolve(answerEvents(request, (signal) => meterEvents(place, signal)));
 });

@@ -5,7 +5,7 @@ import { monthTable } from '@/features/history/server';
 const MONTH = /^20\d\d-(0[1-9]|1[0-2])$/;
 
 /** The jobs that were handed over in a month, for `?m=2026-11`. */
-export const GET = route(async (request) => {
+export const GET = route('look', async (request) => {
   const asked = request.nextUrl.searchParams.get('m') ?? undefined;
   if (asked !== undefined && !MONTH.test(asked))
     throw new Refused(

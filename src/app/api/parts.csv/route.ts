@@ -3,6 +3,7 @@ import { shelfTable } from '@/features/spares/server';
 
 /** The whole shelf. */
 export const GET = route(
+  'look',
   async () =>
     new Response(await shelfTable(), {
       headers: {

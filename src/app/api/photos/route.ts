@@ -4,7 +4,7 @@ import { LARGEST_BYTES } from '@/features/keepPhoto';
 import { keepPhoto } from '@/features/photos/server';
 
 /** Keeps a picture; answers with its content hash. */
-export const POST = route(async (request) => {
+export const POST = route('work', async (request) => {
   const kept = await keepPhoto(
     await bodyOf(request, LARGEST_BYTES, 'The picture'),
     request.nextUrl.searchParams.get('use') === 'drawing' ? 'drawing' : 'photo',

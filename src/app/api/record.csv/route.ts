@@ -3,6 +3,7 @@ import { recordTable } from '@/features/record/server';
 
 /** Every proved job with what was said of it and what it was. */
 export const GET = route(
+  'look',
   async () =>
     new Response(await recordTable(), {
       headers: {

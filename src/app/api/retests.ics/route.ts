@@ -1,9 +1,16 @@
 import type { NextRequest } from 'next/server';
-import { route } from '@/features/gate/route';
+import { openRoute } from '@/features/gate/route';
+import { whoMay } from '@/features/gate/who';
+import { isFeedKey } from '@/features/people/server';
 import { retestCalendar } from '@/features/retests/server';
 
-/** What is to be looked at again, as an iCalendar feed. */
-export const GET = route(async (request) => {
+/**
+ * What is to be looked at again, as an iCalendar feed. A calendar program cannot sign in: it comes with its owner's key,
+ * which opens this and nothing else.
+ */
+export const GET = openRoute(async (request) => {
+  const key = request.nextUrl.searchParams.get('key');
+  if (key === null || !(await isFeedKey(key))) await whoMay('look', request.cookies, 'GET /api/retests.ics');
   const text = await retestCalendar(reachedAt(request));
   return new Response(text, {
     headers: {

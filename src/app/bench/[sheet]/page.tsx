@@ -1,6 +1,6 @@
-import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
-import { licensedFor } from '@/core/safety/licensed';
+import { page, titled } from '@/features/gate/page';
+import { isOpenTo, licenceOfSheet } from '@/core/safety/licensed';
 import { Licence } from '@/features/bench/Licence';
 import type { SheetName } from '@/core/sheets/sheets';
 import { BenchScreen } from '@/features/bench/BenchScreen';
@@ -15,31 +15,31 @@ interface Props {
 
 const isSheet = (name: string): name is SheetName => Object.hasOwn(BENCH_TITLE, name);
 
-export async function generateMetadata({ params }: Props): Promise<Metadata> {
+export const generateMetadata = titled<Props>(async ({ params }) => {
   const { sheet } = await params;
   return { title: isSheet(sheet) ? BENCH_TITLE[sheet].title : 'Bench' };
-}
+});
 
-export default async function BenchSheetPage({ params }: Props) {
+export default page<Props>('look', async function BenchSheetPage({ params }, who) {
   const { sheet } = await params;
   if (!isSheet(sheet)) notFound();
   const { title, what } = BENCH_TITLE[sheet];
   const [{ rules, equipment }, { policy }] = await Promise.all([openTables(), openPolicy()]);
-  const licence = licensedFor(sheet, policy.refrigerantPeople);
+  const open = isOpenTo(sheet, who);
   return (
     <div className="flex min-h-dvh flex-col bg-film">
       <PageHead title={title} under={what} />
       <main className="flex-1">
-        <Licence licence={licence} />
-        {licence.is === 'nobodyNamed' ? null : (
+        {licenceOfSheet(sheet) ? <Licence open={open} /> : null}
+        {open ? (
           <BenchScreen
             sheet={sheet}
             rules={rules}
             equipment={equipment}
             insulationPass={policy.insulationPass}
           />
-        )}
+        ) : null}
       </main>
     </div>
   );
-}
+});

@@ -1,5 +1,5 @@
-import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
+import { page, titled } from '@/features/gate/page';
 import { JobDesk } from '@/features/desk/JobDesk';
 import { jobFacts, openJob } from '@/features/desk/server';
 
@@ -7,13 +7,13 @@ interface Props {
   params: Promise<{ number: string }>;
 }
 
-export async function generateMetadata({ params }: Props): Promise<Metadata> {
+export const generateMetadata = titled<Props>(async ({ params }) => {
   const job = await openJob((await params).number);
   return { title: job ? `${job.machineCode} ${job.title}` : 'No such job' };
-}
+});
 
-export default async function JobPage({ params }: Props) {
-  const job = await jobFacts((await params).number);
+export default page<Props>('look', async function JobPage({ params }, who) {
+  const job = await jobFacts((await params).number, who);
   if (!job) notFound();
   return <JobDesk job={job} />;
-}
+});

@@ -1,5 +1,5 @@
-import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
+import { page, titled } from '@/features/gate/page';
 import { TEMPLATES } from '@/core/templates/templates';
 import { MachineScreen } from '@/features/machines/MachineScreen';
 import { openMachine } from '@/features/machines/server';
@@ -9,11 +9,11 @@ interface Props {
   params: Promise<{ code: string }>;
 }
 
-export async function generateMetadata({ params }: Props): Promise<Metadata> {
+export const generateMetadata = titled<Props>(async ({ params }) => {
   return { title: decodeURIComponent((await params).code) };
-}
+});
 
-export default async function MachinePage({ params }: Props) {
+export default page<Props>('look', async function MachinePage({ params }) {
   const open = await openMachine(decodeURIComponent((await params).code));
   if (!open) notFound();
   return (
@@ -27,4 +27,4 @@ export default async function MachinePage({ params }: Props) {
       </main>
     </div>
   );
-}
+});

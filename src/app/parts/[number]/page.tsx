@@ -1,6 +1,7 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { notFound } from 'next/navigation';
+import { page } from '@/features/gate/page';
 import type { MoveWhy } from '@/core/shed/requisition';
 import { siteMoment } from '@/core/units/siteTime';
 import { openPolicy } from '@/features/policy/server';
@@ -17,7 +18,7 @@ export const dynamic = 'force-dynamic';
 const MOST_LETTERS = 60;
 
 /** One spare: its card, and every piece that came or went. */
-export default async function SparePage({ params }: { params: Promise<{ number: string }> }) {
+export default page<{ params: Promise<{ number: string }> }>('look', async function SparePage({ params }) {
   const number = decodeURIComponent((await params).number);
   const [opened, { policy }] = await Promise.all([
     number.length <= MOST_LETTERS && number.isWellFormed() ? openSpare(number) : null,
@@ -67,4 +68,4 @@ export default async function SparePage({ params }: { params: Promise<{ number: 
       </main>
     </div>
   );
-}
+});

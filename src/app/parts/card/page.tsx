@@ -1,4 +1,5 @@
 import type { Metadata } from 'next';
+import { page } from '@/features/gate/page';
 import { SpareCard } from '@/features/spares/SpareCard';
 import { SPARE_KINDS } from '@/features/spares/spareFacts';
 import { PageHead } from '@/ui/PageHead';
@@ -6,7 +7,7 @@ import { PageHead } from '@/ui/PageHead';
 export const metadata: Metadata = { title: 'New card' };
 export const dynamic = 'force-dynamic';
 
-export default function NewCardPage() {
+export default page('stock', async function NewCardPage() {
   return (
     <div className="flex min-h-dvh flex-col bg-sheet">
       <PageHead title="New card" under="A spare by what its label says" />
@@ -15,4 +16,4 @@ export default function NewCardPage() {
       </main>
     </div>
   );
-}
+});

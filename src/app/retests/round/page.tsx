@@ -1,6 +1,7 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { z } from 'zod';
+import { page } from '@/features/gate/page';
 import { RoundSheet } from '@/features/retests/RoundSheet';
 import { openRound, ROUND_DAYS, roundOf } from '@/features/retests/server';
 import { PageHead } from '@/ui/PageHead';
@@ -21,11 +22,9 @@ const askedSchema = z.object({
 });
 
 /** A round: what is due, machine by machine, with what each place read last. */
-export default async function RoundPage({
-  searchParams,
-}: {
+export default page<{
   searchParams: Promise<Record<string, string | string[] | undefined>>;
-}) {
+}>('look', async function RoundPage({ searchParams }) {
   const { days, function: own } = askedSchema.parse(await searchParams);
   const { stops, today, until, more } = own ? await roundOf(own) : await openRound(days);
   return (
@@ -63,4 +62,4 @@ export default async function RoundPage({
       </main>
     </div>
   );
-}
+});

@@ -2,11 +2,14 @@ import { isDeadKind } from '../../circuit/testPlace';
 import type { CircuitModel } from '../../circuit/model';
 import { proofList, proofStanding, type Proof } from '../proofList';
 import type { JobState } from '../reduceJob';
+import { isUnseen } from './signing';
 
 /** What keeps a machine from being handed over. The wording lives in the interface. */
 export type HandOverStop =
   | { code: 'undecided' }
   | { code: 'sentBack' }
+  /** A learner decided, and nobody else has approved it. */
+  | { code: 'unseen'; by: string }
   | { code: 'noFix' }
   /** A test was taken that needs the work dead, and nobody ever signed that it was. */
   | { code: 'neverMadeSafe' }
@@ -19,6 +22,7 @@ export function handOverStops(model: CircuitModel, state: JobState): HandOverSto
   // A look at a sound machine decides nothing; one that found something is a job like any other.
   if (!decision && (retest === null || fixes.length > 0)) stops.push({ code: 'undecided' });
   if (opinion?.body.says === 'sendBack') stops.push({ code: 'sentBack' });
+  if (decision && isUnseen(decision, opinion)) stops.push({ code: 'unseen', by: decision.person });
   if (decision && decision.body.action !== 'nothing' && fixes.length === 0) stops.push({ code: 'noFix' });
   const deadTest = [...state.readings, ...state.after].some(({ reading }) => isDeadKind(reading.kind));
   if (deadTest && !wasMadeSafe) stops.push({ code: 'neverMadeSafe' });

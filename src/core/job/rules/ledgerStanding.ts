@@ -2,6 +2,7 @@ import { InputError } from '../../circuit/inputError';
 import type { CircuitModel } from '../../circuit/model';
 import type { Reading, Setup } from '../../circuit/schema';
 import { bindTest, choiceKey, predict, predictedValue } from '../../diagnosis/predict';
+import { samePerson } from '../../people/roles';
 import { guardsDefeated } from '../../safety/guards';
 import type { JobState, LedgerLine } from '../reduceJob';
 
@@ -34,10 +35,6 @@ export function ledgerStanding(
       )
     : undefined;
   return reading ? { state: 'shown', by: { reading: reading.entry.id } } : { state: 'out' };
-}
-
-export function samePerson(one: string, other: string): boolean {
-  return one.trim().toLowerCase() === other.trim().toLowerCase();
 }
 
 /** Whether a reading would have been another on the sound circuit with this still in it. */

@@ -12,6 +12,7 @@ import { handOverStops } from './handOverStops';
 import { ledgerStanding, safetyDefects } from './ledgerStanding';
 import { mayAppend } from './mayAppend';
 import { clockOff } from './writersClock';
+import { signedAs, somebody } from '../../testing/signedAs';
 
 const drawn = layChains(
   emptyDrawing('Fan'),
@@ -62,13 +63,13 @@ const against = (entry: Entry, seen: number, ids: string[] = []): Entry => ({
   ...entry,
   against: { number: seen, own: ids },
 });
-const judge = (entry: Entry, log: readonly Entry[], receivedMs = NOW) =>
+const judge = (entry: Entry, log: readonly Entry[], receivedMs = NOW, signing = signedAs()) =>
   mayAppend(entry, {
     model,
     log: () => log,
     after: (number) => log.slice(number),
     receivedMs,
-    refrigerantPeople: '',
+    signing,
   });
 
 describe('isolation and its signature', () => {
@@ -220,9 +221,11 @@ describe('a bridge', () => {
       state: 'shown',
       by: { second: 'Ilse' },
     });
-    expect(judge(against(seen('Ilse'), 2), [put, out])).toBeNull();
+    const beside = signedAs(somebody(), { witness: somebody('Ilse') });
+    expect(judge(against(seen('Ilse'), 2), [put, out], NOW, beside)).toBeNull();
+    expect(judge(against(seen('Ilse'), 2), [put, out])).toMatchObject({ code: 'notWitnessed' });
     expect(judge(against(seen(' tove '), 2), [put, out])).toMatchObject({ code: 'sameEyes' });
-    expect(judge(against(seen('Ilse'), 1), [put])).toMatchObject({ code: 'notInLedger' });
+    expect(judge(against(seen('Ilse'), 1), [put], NOW, beside)).toMatchObject({ code: 'notInLedger' });
     const mine = reduceJob([put, out, seen('TOVE')]);
     expect(ledgerStanding(model, mine.ledger[0]!, mine).state).toBe('out');
   });
@@ -303,7 +306,7 @@ describe('oil under pressure', () => {
       log: () => [],
       after: () => [],
       receivedMs: NOW,
-      refrigerantPeople: '',
+      signing: signedAs(),
     });
 
   it('no reading is kept that opened it', () => {

@@ -2,14 +2,9 @@ import { InputError } from '../../circuit/inputError';
 import type { CircuitModel } from '../../circuit/model';
 import { findPart } from '../../circuit/situation';
 import { bindTest } from '../../diagnosis/predict';
-import { isLicensed } from '../../safety/licensed';
+import { samePerson } from '../../people/roles';
 import { oilOpened } from '../../safety/pressedOil';
-import {
-  CARES_SHOWN,
-  isOfRefrigerant,
-  refrigerantOpened,
-  type RefrigerantCare,
-} from '../../safety/refrigerant';
+import { CARES_SHOWN, refrigerantOpened, type RefrigerantCare } from '../../safety/refrigerant';
 import { guardsDefeated } from '../../safety/guards';
 import { isolationPlan } from '../../safety/isolationPlan';
 import type { Entry } from '../entries';
@@ -17,7 +12,7 @@ import { careOf, mayBeLeft, proofList } from '../proofList';
 import { reduceJob } from '../reduceJob';
 import { handOverStops, type HandOverStop } from './handOverStops';
 import { missedBy, needsNewest } from './newestState';
-import { samePerson } from './ledgerStanding';
+import { maySign, signingLooksBack, type Signing, type SigningRefusal } from './signing';
 import { benchOpen, saysWhatItReads } from './spareOnBench';
 import type { BenchMeasure } from '../benchMeasures';
 import { provedDead, type ProofRefusal } from './provedDead';
@@ -39,8 +34,7 @@ export type EntryRefusal =
   | { code: 'defeatsGuard'; guards: string[] }
   | { code: 'opensOil'; at: string[] }
   | { code: 'opensRefrigerant'; at: string[] }
-  /** Only who the site names may do this; empty where it names nobody. */
-  | { code: 'notLicensed'; person: string; people: string }
+  | SigningRefusal
   | { code: 'mayNotBeLeft'; proof: string }
   /** What a refrigerant circuit is shown to be before it goes back to work. */
   | { code: 'careShown'; care: RefrigerantCare }
@@ -61,13 +55,13 @@ export interface JobBefore {
   /** Entries numbered after the one that an entry was written against. */
   after: (number: number) => readonly Entry[];
   receivedMs: number;
-  /** Who is licensed for refrigerant, as the site's policy names them. */
-  refrigerantPeople: string;
+  /** Under whose name it comes in. */
+  signing: Signing;
 }
 
 /** Entries whose rules look at the job's state, not only at themselves. */
-export function looksAtState({ type }: Entry): boolean {
-  return needsNewest({ type } as Entry) || type === 'redrawn' || type === 'fix';
+export function looksAtState(entry: Entry): boolean {
+  return needsNewest(entry) || entry.type === 'redrawn' || signingLooksBack(entry);
 }
 
 /** Whether an entry may be added to a job as it stands: the rules that protect people and the record. Null when it may. */
@@ -86,23 +80,11 @@ export function mayAppend(entry: Entry, job: JobBefore): EntryRefusal | null {
   }
 }
 
-/** Work on a refrigerant circuit by somebody whom the site does not name; null where it is none, or they are. */
-function unlicensed(entry: Entry, { model, refrigerantPeople: people }: JobBefore): EntryRefusal | null {
-  const { person } = entry;
-  const part =
-    entry.type === 'fix'
-      ? entry.body.part
-      : entry.type === 'proof'
-        ? careOf(entry.body.proof)?.part
-        : undefined;
-  if (part === undefined || !isOfRefrigerant(model, part)) return null;
-  return isLicensed(person, people) ? null : { code: 'notLicensed', person, people };
-}
-
 function refusalOf(entry: Entry, job: JobBefore): EntryRefusal | null {
-  const { model, log } = job;
-  const refusal = unlicensed(entry, job);
-  if (refusal) return refusal;
+  const { model, log, signing } = job;
+  const plan = () => isolationPlan(model);
+  const unsigned = maySign(entry, signing, { model, plan, log });
+  if (unsigned) return unsigned;
   switch (entry.type) {
     case 'reading': {
       bindTest(model, entry.body.reading);

@@ -5,6 +5,7 @@ import { entryWriter, fitted } from '../../testing/entryWriter';
 import type { Entry } from '../entries';
 import { mayAppend } from './mayAppend';
 import { benchChecks, soundSpare } from './spareOnBench';
+import { signedAs } from '../../testing/signedAs';
 
 const write = entryWriter();
 const circuit = TEMPLATES.find(({ id }) => id === 'single-coil')!.build();
@@ -20,7 +21,7 @@ const refusal = (entry: Entry, ...log: Entry[]) =>
     log: () => log,
     after: () => [],
     receivedMs: Date.parse(entry.at),
-    refrigerantPeople: '',
+    signing: signedAs(),
   });
 const coil = circuit.parts.find(({ ref }) => ref === 'Y1');
 const ohms = coil?.kind === 'coil' ? coil.ohms! : NaN;

@@ -6,6 +6,7 @@ import { contactorTwoSupplies } from '../../templates/line';
 import { entryWriter } from '../../testing/entryWriter';
 import { isolationPlan } from '../../safety/isolationPlan';
 import { standsSafe, testGate } from './testGate';
+import { somebody } from '../../testing/signedAs';
 
 const write = entryWriter();
 const entry = ({ type, body, ...more }: { type: Entry['type']; body: object }) => write(type, body, more);
@@ -22,7 +23,7 @@ describe('the gate before a test', () => {
     entry({ type: 'isolation', body: { point, energy, how: '', lock: '1', tag: '1', released: '' } }),
   );
   const signed = entry({ type: 'madeSafe', body: { points: plan.map(({ point }) => point) } });
-  const gate = (entries: Entry[], test: Test) => testGate(model, plan, reduceJob(entries), test);
+  const gate = (entries: Entry[], test: Test) => testGate(model, plan, reduceJob(entries), test, somebody());
 
   it('a dead test waits for the signed plan; a live one before any lock does not', () => {
     expect(gate([], dead)).toEqual({ state: 'unsigned' });

@@ -2,12 +2,14 @@ import { SUPPLY_ENERGIES } from '../../circuit/energies';
 import type { CircuitModel } from '../../circuit/model';
 import type { Test } from '../../circuit/schema';
 import { isDeadKind } from '../../circuit/testPlace';
+import { samePerson, type Person } from '../../people/roles';
 import { oilOpened } from '../../safety/pressedOil';
 import { refrigerantOpened } from '../../safety/refrigerant';
 import { guardsDefeated } from '../../safety/guards';
 import { suppliesNeeded } from '../../safety/suppliesNeeded';
 import type { IsolationPoint } from '../../safety/isolationPlan';
 import type { JobState } from '../reduceJob';
+import { touchesLineVolts } from './signing';
 
 /** What stands between a test and the hands that take it. */
 export type TestGate =
@@ -17,6 +19,10 @@ export type TestGate =
   /** It opens oil under pressure at these places: it is not taken so. */
   | { state: 'oilOpened'; at: string[] }
   | { state: 'refrigerantOpened'; at: string[] }
+  /** It brings a meter to line volts, and who would take it is not licensed for that. */
+  | { state: 'notLicensed' }
+  /** It needs power from points that other people's locks are on: nobody takes those off but they. */
+  | { state: 'othersLocks'; points: string[]; owners: string[] }
   /** The test needs the work dead and the plan is not signed. */
   | { state: 'unsigned' }
   /** The test needs these points closed again; they were opened for an earlier one. */
@@ -28,8 +34,9 @@ export type TestGate =
 export function testGate(
   model: CircuitModel,
   plan: readonly IsolationPoint[],
-  { madeSafe, isolated }: Pick<JobState, 'madeSafe' | 'isolated'>,
+  { madeSafe, isolated, locks }: Pick<JobState, 'madeSafe' | 'isolated' | 'locks'>,
   test: Test,
+  by: Pick<Person, 'name' | 'licences'>,
 ): TestGate {
   const guards = guardsDefeated(model, test.setup);
   if (guards.length > 0) return { state: 'forbidden', guards };
@@ -37,6 +44,7 @@ export function testGate(
   if (at.length > 0) return { state: 'oilOpened', at };
   const cold = refrigerantOpened(model, test);
   if (cold.length > 0) return { state: 'refrigerantOpened', at: cold };
+  if (touchesLineVolts(model, test) && !by.licences.includes('lineVolts')) return { state: 'notLicensed' };
   const supplies = plan.filter(({ energy }) => (SUPPLY_ENERGIES as readonly string[]).includes(energy));
   if (isDeadKind(test.kind)) {
     if (!madeSafe) return { state: 'unsigned' };
@@ -46,7 +54,13 @@ export function testGate(
   // Only what feeds the test: nothing else is opened for it.
   const needed = suppliesNeeded(model, test);
   const locked = supplies.filter(({ point }) => isolated.has(point) && needed.includes(point));
-  return locked.length > 0 ? { state: 'open', points: locked.map(({ point }) => point) } : { state: 'free' };
+  const points = locked.map(({ point }) => point);
+  const owners = points
+    .flatMap((point) => locks.get(point) ?? [])
+    .map(({ person }) => person)
+    .filter((person) => !samePerson(person, by.name));
+  if (owners.length > 0) return { state: 'othersLocks', points, owners: [...new Set(owners)] };
+  return points.length > 0 ? { state: 'open', points } : { state: 'free' };
 }
 
 /** Every point of the plan stands closed under the signature, none of them open for a test. */

@@ -1,5 +1,6 @@
 import type { Entry } from '@/core/job/entries';
 import { needsNewest } from '@/core/job/rules/newestState';
+import { samePerson } from '@/core/people/roles';
 import { reduceJob, type JobState } from '@/core/job/reduceJob';
 import { KeptPictures } from './KeptPictures';
 import { MOST_IN_BATCH, type SendAnswer, type SentEntry } from './protocol';
@@ -21,6 +22,10 @@ export interface LogView {
   arrivals: ReadonlyMap<string, SentEntry>;
   /** Written here and not confirmed by the server yet. */
   waiting: readonly Entry[];
+  /** Written here by somebody who is not signed in now, and not sent before they are again; how many, by name. */
+  others: ReadonlyMap<string, number>;
+  /** Nobody is signed in any more: nothing is sent before somebody is. */
+  signedOut: boolean;
   /** Refused by the server, each with its reason; they count for nothing until they are mended or dropped. */
   aside: readonly WaitingEntry[];
   online: boolean;
@@ -32,8 +37,8 @@ export interface LogView {
 
 /** The way to the server. */
 export interface LogTransport {
-  /** Throws when the server is away; gives null when it answered but could not take anything now. */
-  send(entries: readonly Entry[]): Promise<SendAnswer | null>;
+  /** Throws when the server is away; gives null when it answered but could not take anything now, or that nobody is signed in. */
+  send(entries: readonly Entry[]): Promise<SendAnswer | 'signedOut' | null>;
   /** Uploads a picture kept here; its content hash, or why the server will never take it. */
   upload(picture: Blob): Promise<{ hash: string } | { trouble: string }>;
   /** Follows the job from a number on; calls back with what is new and when the line breaks. Gives the way to stop. */
@@ -69,6 +74,7 @@ export class JobLog {
   private readonly gone = new Set<string>();
   private readonly pictures = new KeptPictures();
   private online = true;
+  private signedOut = false;
   private away = false;
   private attempts = 0;
   private sending = false;
@@ -100,7 +106,7 @@ export class JobLog {
           this.learn(entries);
           this.changed();
           // The line is back: so is the server.
-          if (this.waiting().length > 0 && !this.sending) void this.send();
+          if (this.own().length > 0 && !this.sending) void this.send();
         },
         lost: () => {
           this.online = false;
@@ -140,7 +146,7 @@ export class JobLog {
     const behind = [...this.known.values()].filter(({ number }) => number > this.upTo);
     return {
       number: this.upTo,
-      own: [...behind, ...this.waiting()].map(({ entry }) => entry.id),
+      own: [...behind, ...this.own()].map(({ entry }) => entry.id),
     };
   }
 
@@ -148,7 +154,7 @@ export class JobLog {
   mend(id: string, body?: object): void {
     const row = this.rows.get(id);
     if (!row?.refused) return;
-    const { id: _id, at: _at, person: _person, against: _against, ...draft } = row.entry;
+    const { id: _id, at: _at, person: _person, against: _against, witness: _used, ...draft } = row.entry;
     this.write({ ...draft, ...(body ? { body } : {}) } as Draft, row.picture);
     this.drop(id);
   }
@@ -180,7 +186,7 @@ export class JobLog {
       await this.surroundings.alone(async () => {
         // Another tab may have sent some while this one waited for its turn.
         await this.reload();
-        while (this.waiting().length > 0) {
+        while (this.own().length > 0) {
           if (!(await this.sendBatch())) {
             again = true;
             return;
@@ -191,11 +197,11 @@ export class JobLog {
     } finally {
       this.sending = false;
     }
-    if (this.waiting().length > 0) this.sendLater(again);
+    if (this.own().length > 0) this.sendLater(again);
   }
 
   private async sendBatch(): Promise<boolean> {
-    const rows = this.waiting().slice(0, MOST_IN_BATCH);
+    const rows = this.own().slice(0, MOST_IN_BATCH);
     try {
       const ready: WaitingEntry[] = [];
       for (const { entry } of rows) {
@@ -210,12 +216,14 @@ export class JobLog {
       }
       if (ready.length === 0) return true;
       const answer = await this.transport.send(ready.map(({ entry }) => entry));
-      if (!answer) {
-        this.online = false;
+      if (answer === null || answer === 'signedOut') {
+        this.signedOut = answer === 'signedOut';
+        this.online = this.signedOut;
         this.changed();
         return false;
       }
       this.online = true;
+      this.signedOut = false;
       this.settle(ready, answer);
       return true;
     } catch {
@@ -255,7 +263,7 @@ export class JobLog {
         this.keep({ ...row, refused: { code: result.code, message: result.message } });
         continue;
       }
-      const { against: _against, ...entry } = row.entry;
+      const { against: _against, witness: _witness, ...entry } = row.entry;
       const receivedAt = this.surroundings.now().toISOString();
       confirmed.push({ number: result.number, entry: entry as Entry, receivedAt, skewMs: null });
     }
@@ -359,6 +367,11 @@ export class JobLog {
       .sort((a, b) => a.order - b.order || (a.entry.id < b.entry.id ? -1 : 1));
   }
 
+  /** What waits of who is signed in: nobody sends in somebody else's name. */
+  private own(): WaitingEntry[] {
+    return this.waiting().filter(({ entry }) => samePerson(entry.person, this.person));
+  }
+
   private nextOrder(): number {
     return Math.max(
       this.surroundings.now().getTime(),
@@ -375,11 +388,23 @@ export class JobLog {
       entries,
       arrivals: new Map(stored.map((one) => [one.entry.id, one])),
       waiting,
-      aside: [...this.rows.values()].filter(({ refused }) => refused),
+      others: this.ofOthers(),
+      signedOut: this.signedOut,
+      aside: [...this.rows.values()].filter(
+        ({ entry, refused }) => refused && samePerson(entry.person, this.person),
+      ),
       online: this.online,
       unkept: this.unkeptIds.size > 0,
       pictures: this.pictures.shown(this.rows.values()),
     };
+  }
+
+  private ofOthers(): Map<string, number> {
+    const counts = new Map<string, number>();
+    for (const { entry } of this.waiting())
+      if (!samePerson(entry.person, this.person))
+        counts.set(entry.person, (counts.get(entry.person) ?? 0) + 1);
+    return counts;
   }
 
   private changed(): void {

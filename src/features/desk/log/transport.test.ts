@@ -49,9 +49,11 @@ describe('the way to the server', () => {
       results: sent.map(({ id }) => ({ id, state: 'refused', code: '404', message: 'There is no job 417.' })),
     });
     answering(413, undefined);
-    expect((await transport.send(sent))!.results[0]).toMatchObject({
-      message: expect.stringContaining('413'),
+    expect(await transport.send(sent)).toMatchObject({
+      results: sent.map(() => ({ message: expect.stringContaining('413') as string })),
     });
+    answering(401, { code: 'signed-out', message: 'Nobody is signed in here any more.' });
+    expect(await transport.send(sent)).toBe('signedOut');
   });
 
   it('a server that is away is no answer', async () => {

@@ -19,6 +19,7 @@ export function httpTransport(jobNumber: number): LogTransport {
         },
       );
       if (answer?.results) return { added: answer.added ?? 0, results: answer.results };
+      if (status === 401) return 'signedOut';
       if (status < 400 || status >= 500 || status === 429) return null;
       // A refusal of the request as a whole: each entry is told so, none is lost.
       const message = answer?.message ?? `The server refused it (${status}).`;

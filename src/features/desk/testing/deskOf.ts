@@ -5,6 +5,7 @@ import { findLanes } from '@/core/path/lanes';
 import type { Desk } from '../desk';
 import { JobLog, type LogTransport } from '../log/JobLog';
 import type { WaitingStore } from '../log/waitingStore';
+import { somebody } from '@/core/testing/signedAs';
 
 const AWAY: LogTransport = {
   send: () => Promise.resolve(null),
@@ -44,6 +45,12 @@ export function deskOf(circuit: Circuit, log: JobLog, person = 'Tove'): Desk {
     speaker: { model, lanes: findLanes(model), gaugeUnit: 'bar' },
     log: { ...log.view(), write: log.write.bind(log), mend: log.mend.bind(log), drop: log.drop.bind(log) },
     person,
-    job: { number: 1, circuit, policy: { timeZone: 'UTC' } },
+    job: {
+      number: 1,
+      circuit,
+      policy: { timeZone: 'UTC' },
+      me: somebody(person),
+      people: [somebody(person), somebody('Ilse')],
+    },
   } as unknown as Desk;
 }

@@ -15,6 +15,7 @@ import { preferencesOf } from '../../policy/preferencesOf';
 import type { Desk, JobFacts } from '../desk';
 import type { Speaker } from '@/words/en/readings';
 import { logOf } from './deskOf';
+import { somebody } from '@/core/testing/signedAs';
 
 /**
  * A job's desk for a test: a real log and the real engine, without a server or a worker. `useDesk` stands in for the
@@ -43,6 +44,8 @@ export function openDesk(circuit: Circuit, entries: readonly Entry[] = [], more:
     limitSoon: null,
     marks: shopMarks({}),
     stored: [],
+    me: somebody(),
+    people: [somebody(), somebody('Ilse'), somebody('Henrike', { role: 'lead' })],
     openedAt: '2026-02-04T08:00:00.000Z',
     ...more,
     policy,

@@ -3,7 +3,7 @@ import { trialsOf } from '@/features/desk/functionChoices';
 import { found, route } from '@/features/gate/route';
 
 /** What can be tried on a function. */
-export const GET = route<{ id: string }>(async (_request, { id }) =>
+export const GET = route<{ id: string }>('look', async (_request, { id }) =>
   NextResponse.json(
     { trials: found(await trialsOf(id), 'There is no such function.') },
     { headers: { 'cache-control': 'no-store' } },

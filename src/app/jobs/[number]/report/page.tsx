@@ -1,6 +1,6 @@
-import type { Metadata } from 'next';
 import Link from 'next/link';
 import { notFound } from 'next/navigation';
+import { page, titled } from '@/features/gate/page';
 import { ReportSheet } from '@/features/handover/ReportSheet';
 import { reportOf } from '@/features/handover/server';
 import { PageHead } from '@/ui/PageHead';
@@ -10,11 +10,11 @@ interface Props {
   params: Promise<{ number: string }>;
 }
 
-export async function generateMetadata({ params }: Props): Promise<Metadata> {
+export const generateMetadata = titled<Props>(async ({ params }) => {
   return { title: `Report of job ${(await params).number}` };
-}
+});
 
-export default async function ReportPage({ params }: Props) {
+export default page<Props>('look', async function ReportPage({ params }) {
   const report = await reportOf((await params).number);
   if (!report) notFound();
   const keep = 'flex items-center px-4 text-[16px] underline underline-offset-4 max-tablet:px-2';
@@ -36,4 +36,4 @@ export default async function ReportPage({ params }: Props) {
       </main>
     </div>
   );
-}
+});

@@ -1,5 +1,5 @@
-import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
+import { page, titled } from '@/features/gate/page';
 import { siteMoment, siteTime } from '@/core/units/siteTime';
 import { tagSheet } from '@/features/handover/server';
 import { Label, OnlyHere } from '@/features/labels/Label';
@@ -14,12 +14,12 @@ interface Props {
   params: Promise<{ number: string }>;
 }
 
-export async function generateMetadata({ params }: Props): Promise<Metadata> {
+export const generateMetadata = titled<Props>(async ({ params }) => {
   return { title: `Tags of job ${(await params).number}` };
-}
+});
 
 /** One tag for each energy, to cut out and hang on the lock. */
-export default async function TagPage({ params }: Props) {
+export default page<Props>('look', async function TagPage({ params }) {
   const sheet = await tagSheet((await params).number);
   if (!sheet) notFound();
   const { job, plan, isolated, fixes, timeZone } = sheet;
@@ -94,4 +94,4 @@ export default async function TagPage({ params }: Props) {
       </main>
     </div>
   );
-}
+});

@@ -1,5 +1,5 @@
-import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
+import { page, titled } from '@/features/gate/page';
 import { BusScreen } from '@/features/bus/BusScreen';
 import { openBusPage } from '@/features/bus/page';
 import { PageHead } from '@/ui/PageHead';
@@ -8,11 +8,11 @@ interface Props {
   params: Promise<{ code: string }>;
 }
 
-export async function generateMetadata({ params }: Props): Promise<Metadata> {
+export const generateMetadata = titled<Props>(async ({ params }) => {
   return { title: `Bus of ${decodeURIComponent((await params).code)}` };
-}
+});
 
-export default async function BusPage({ params }: Props) {
+export default page<Props>('look', async function BusPage({ params }) {
   const open = await openBusPage(decodeURIComponent((await params).code));
   if (!open) notFound();
   const { machine, book, functions } = open;
@@ -24,4 +24,4 @@ export default async function BusPage({ params }: Props) {
       </main>
     </div>
   );
-}
+});

@@ -1,5 +1,5 @@
-import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
+import { page, titled } from '@/features/gate/page';
 import { BookScreen } from '@/features/codes/BookScreen';
 import { openBook } from '@/features/codes/server';
 import { PageHead } from '@/ui/PageHead';
@@ -8,11 +8,11 @@ interface Props {
   params: Promise<{ code: string }>;
 }
 
-export async function generateMetadata({ params }: Props): Promise<Metadata> {
+export const generateMetadata = titled<Props>(async ({ params }) => {
   return { title: `Codes of ${decodeURIComponent((await params).code)}` };
-}
+});
 
-export default async function BookPage({ params }: Props) {
+export default page<Props>('look', async function BookPage({ params }) {
   const open = await openBook(decodeURIComponent((await params).code));
   if (!open) notFound();
   return (
@@ -23,4 +23,4 @@ export default async function BookPage({ params }: Props) {
       </main>
     </div>
   );
-}
+});

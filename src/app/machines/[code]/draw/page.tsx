@@ -1,5 +1,5 @@
-import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
+import { page, titled } from '@/features/gate/page';
 import { DrawDesk } from '@/features/builder/DrawDesk';
 import { openDrawing } from '@/features/builder/server';
 
@@ -8,11 +8,11 @@ interface Props {
   searchParams: Promise<Record<string, string | string[] | undefined>>;
 }
 
-export async function generateMetadata({ params }: Props): Promise<Metadata> {
+export const generateMetadata = titled<Props>(async ({ params }) => {
   return { title: `Draw, ${decodeURIComponent((await params).code)}` };
-}
+});
 
-export default async function DrawPage({ params, searchParams }: Props) {
+export default page<Props>('draw', async function DrawPage({ params, searchParams }) {
   const query = await searchParams;
   const one = (key: string) => (typeof query[key] === 'string' ? query[key] : undefined);
   const values = Object.fromEntries(
@@ -28,4 +28,4 @@ export default async function DrawPage({ params, searchParams }: Props) {
   if (!desk) notFound();
   // A kept version is a desk of its own: what was typed before does not reach into it.
   return <DrawDesk key={`${desk.functionId} ${desk.version} ${one('template') ?? ''}`} desk={desk} />;
-}
+});

@@ -1,5 +1,5 @@
-import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
+import { page, titled } from '@/features/gate/page';
 import { DrawingsScreen } from '@/features/drawings/DrawingsScreen';
 import { openDrawings } from '@/features/drawings/server';
 import { PageHead } from '@/ui/PageHead';
@@ -8,11 +8,11 @@ interface Props {
   params: Promise<{ code: string }>;
 }
 
-export async function generateMetadata({ params }: Props): Promise<Metadata> {
+export const generateMetadata = titled<Props>(async ({ params }) => {
   return { title: `Drawings of ${decodeURIComponent((await params).code)}` };
-}
+});
 
-export default async function DrawingsPage({ params }: Props) {
+export default page<Props>('look', async function DrawingsPage({ params }) {
   const open = await openDrawings(decodeURIComponent((await params).code));
   if (!open) notFound();
   return (
@@ -23,4 +23,4 @@ export default async function DrawingsPage({ params }: Props) {
       </main>
     </div>
   );
-}
+});

@@ -2,6 +2,7 @@ import type { Metadata } from 'next';
 import Link from 'next/link';
 import { notFound } from 'next/navigation';
 import { z } from 'zod';
+import { page } from '@/features/gate/page';
 import { HistoryRows } from '@/features/history/HistoryRows';
 import { openHistory } from '@/features/history/server';
 import { DriftRows } from '@/features/trends/DriftRows';
@@ -17,13 +18,10 @@ const LINK = 'flex min-h-11 items-center underline underline-offset-4';
 const askedSchema = z.object({ before: z.coerce.number().int().min(1).optional().catch(undefined) });
 
 /** A machine's jobs on one page, and what drifts on it. */
-export default async function HistoryPage({
-  params,
-  searchParams,
-}: {
+export default page<{
   params: Promise<{ code: string }>;
   searchParams: Promise<Record<string, string | string[] | undefined>>;
-}) {
+}>('look', async function HistoryPage({ params, searchParams }) {
   const code = decodeURIComponent((await params).code);
   const { before } = askedSchema.parse(await searchParams);
   const opened = await openHistory(code, before);
@@ -65,4 +63,4 @@ export default async function HistoryPage({
       </main>
     </div>
   );
-}
+});

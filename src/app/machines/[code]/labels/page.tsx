@@ -1,5 +1,5 @@
-import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
+import { page, titled } from '@/features/gate/page';
 import { Label, OnlyHere } from '@/features/labels/Label';
 import { machineLabels } from '@/features/labels/server';
 import { machineAddress } from '@/ui/machineAddress';
@@ -11,12 +11,12 @@ interface Props {
   params: Promise<{ code: string }>;
 }
 
-export async function generateMetadata({ params }: Props): Promise<Metadata> {
+export const generateMetadata = titled<Props>(async ({ params }) => {
   return { title: `Labels of ${decodeURIComponent((await params).code)}` };
-}
+});
 
 /** Labels of a machine, its functions and its wires, to print, cut out and stick on. */
-export default async function LabelPage({ params }: Props) {
+export default page<Props>('look', async function LabelPage({ params }) {
   const labels = await machineLabels(decodeURIComponent((await params).code));
   if (!labels) notFound();
   const { machine, functions, wires, origin } = labels;
@@ -72,4 +72,4 @@ export default async function LabelPage({ params }: Props) {
       </main>
     </div>
   );
-}
+});

@@ -1,5 +1,5 @@
-import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
+import { page, titled } from '@/features/gate/page';
 import { openSheet } from '@/features/builder/sheet';
 import { SheetPrint } from '@/features/builder/SheetPrint';
 import { PageHead } from '@/ui/PageHead';
@@ -9,11 +9,11 @@ interface Props {
   searchParams: Promise<{ function?: string | string[] }>;
 }
 
-export async function generateMetadata({ params }: Props): Promise<Metadata> {
+export const generateMetadata = titled<Props>(async ({ params }) => {
   return { title: `Sheet, ${decodeURIComponent((await params).code)}` };
-}
+});
 
-export default async function SheetPage({ params, searchParams }: Props) {
+export default page<Props>('look', async function SheetPage({ params, searchParams }) {
   const { function: id } = await searchParams;
   const sheet = typeof id === 'string' ? await openSheet(decodeURIComponent((await params).code), id) : null;
   if (!sheet) notFound();
@@ -25,4 +25,4 @@ export default async function SheetPage({ params, searchParams }: Props) {
       </main>
     </div>
   );
-}
+});

@@ -12,8 +12,8 @@ const STATUS: Readonly<Record<SaveProblem['code'], number>> = {
 const LARGEST_BYTES = 4_000_000;
 
 /** Adds entries to a job's log. Sending the same entry twice changes nothing. */
-export const POST = route<{ number: string }>(async (request, { number }) => {
-  const answer = await appendToJob(number, await textOf(request, LARGEST_BYTES, 'The request'));
+export const POST = route<{ number: string }>('work', async (request, { number }, who) => {
+  const answer = await appendToJob(number, await textOf(request, LARGEST_BYTES, 'The request'), who);
   if ('problem' in answer) return NextResponse.json(answer.problem, { status: STATUS[answer.problem.code] });
   return NextResponse.json(answer);
 });

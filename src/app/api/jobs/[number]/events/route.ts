@@ -4,7 +4,7 @@ import { answerEvents } from '@/features/eventStream';
 import { route } from '@/features/gate/route';
 
 /** Entries of a job that arrive after `?after=NUMBER`, as server-sent events. */
-export const GET = route<{ number: string }>(async (request, { number }) => {
+export const GET = route<{ number: string }>('look', async (request, { number }) => {
   const opened = await entryEvents(number, request.nextUrl.searchParams.get('after') ?? '0');
   if ('problem' in opened) {
     return NextResponse.json(opened.problem, { status: opened.problem.code === 'no-job' ? 404 : 400 });

@@ -3,6 +3,7 @@ import { found, route } from '@/features/gate/route';
 
 /** Every reading of a job as a table. */
 export const GET = route<{ number: string }>(
+  'look',
   async (_request, { number }) =>
     new Response(found(await readingTable(number), `There is no job ${number}.`), {
       headers: {

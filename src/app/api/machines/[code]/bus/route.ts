@@ -6,12 +6,12 @@ import { route, textOf } from '@/features/gate/route';
 const LARGEST_BYTES = 100_000;
 
 /** What the machine's bus says, as server-sent events. */
-export const GET = route<{ code: string }>(async (request, { code }) =>
+export const GET = route<{ code: string }>('look', async (request, { code }) =>
   answerEvents(request, (signal) => busEvents(code, signal)),
 );
 
 /** Puts a function of a simulated machine into a set-up: `{function, setup}`. */
-export const POST = route<{ code: string }>(async (request, { code }) => {
+export const POST = route<{ code: string }>('work', async (request, { code }) => {
   const answer = await handleMachine(code, await textOf(request, LARGEST_BYTES, 'The request'));
   return NextResponse.json(answer, { status: answer.trouble ? 400 : 200 });
 });

@@ -4,7 +4,7 @@ import { found, route } from '@/features/gate/route';
 import { writeCodeBook } from '@/formats/codeTables';
 
 /** The machine's code book as a table. */
-export const GET = route<{ code: string }>(async (_request, { code }) => {
+export const GET = route<{ code: string }>('look', async (_request, { code }) => {
   const { book, machine } = found(await openBook(code), `There is no machine ${code}.`);
   return new Response(writeCodeBook(book), {
     headers: {

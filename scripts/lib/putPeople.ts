@@ -1,0 +1,28 @@
+import { DEMO_PEOPLE, DEMO_PIN } from '../../demo/people';
+import { ONE_TIME_HOURS } from '../../src/core/people/session';
+import { insertAccount, listAccounts } from '../../src/db/people';
+import { hashSecret, newWord } from '../../src/features/people/secrets';
+
+const HOUR_MS = 3_600_000;
+
+/** The people of the demonstration, where nobody works here yet. */
+export async function putDemoPeople(now: number): Promise<void> {
+  if ((await listAccounts()).length > 0) return;
+  for (const one of DEMO_PEOPLE)
+    await insertAccount({ ...one, pinHash: await hashSecret(DEMO_PIN), at: new Date(now) });
+}
+
+/** The first lead of a shed of one's own, where nobody works here yet: gives the word to sign in with, once. */
+export async function putFirstLead(now: number): Promise<{ name: string; word: string } | null> {
+  if ((await listAccounts()).length > 0) return null;
+  const [name, word] = ['Lead', newWord()];
+  const id = await insertAccount({
+    name,
+    role: 'lead',
+    licences: [],
+    passwordHash: await hashSecret(word),
+    oneTimeUntil: new Date(now + ONE_TIME_HOURS * HOUR_MS),
+    at: new Date(now),
+  });
+  return id === null ? null : { name, word };
+}

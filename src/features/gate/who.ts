@@ -1,0 +1,27 @@
+import 'server-only';
+import { may, type Deed } from '@/core/people/roles';
+import { mayNotWords } from '@/words/en/people';
+import { signedIn, type Cookies, type Signed } from '../people/session';
+import { leaveTrail } from '../people/trail';
+import { Refused } from './failure';
+
+const SIGN_IN = 'Nobody is signed in here any more. Sign in; what was written is kept.';
+const CHANGE_FIRST = 'Give yourself a password first: the word you came with is for the first sign-in only.';
+
+/**
+ * Who asks, if they may do it. Throws {@link Refused}: 401 where nobody is signed in, 403 where their role may not, which is
+ * kept in the trail.
+ */
+export async function whoMay(deed: Deed, cookies: Cookies, asked: string): Promise<Signed> {
+  const who = await signedIn(cookies);
+  if (!who) throw new Refused(401, 'signed-out', SIGN_IN);
+  return judged(deed, who, asked);
+}
+
+/** The same of somebody who is known already. */
+export async function judged(deed: Deed, who: Signed, asked: string): Promise<Signed> {
+  if (who.oneTime && deed !== 'own') throw new Refused(403, 'may-not', CHANGE_FIRST);
+  if (may(who.role, deed)) return who;
+  await leaveTrail('mayNot', who, asked);
+  throw new Refused(403, 'may-not', mayNotWords(who.role, deed));
+}

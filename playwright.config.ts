@@ -5,6 +5,7 @@ interface Lane {
   url: string;
   databaseUrl: string;
   bus: number;
+  secret: string;
 }
 
 /** Lanes that `scripts/test.mjs` has opened: an application, a database and a bus for each worker. One when there are none. */
@@ -16,6 +17,8 @@ if (lane) {
   process.env.SPIRAXIS_DATABASE_URL = lane.databaseUrl;
   process.env.SPIRAXIS_BUS_PORT = String(lane.bus);
   process.env.SPIRAXIS_URL = lane.url;
+  process.env.SPIRAXIS_SECRET = lane.secret;
+  process.env.SPIRAXIS_DEMO = '1';
 }
 
 /** Journeys through the production build in Debian's headless Chromium. `scripts/test.mjs` starts the application. */

@@ -43,7 +43,7 @@ test('from a pasted code over the unplug test on the simulated bus to a named pa
   await expect(doubt).toContainText('X31 unplugged');
   await expect(doubt).toContainText(/Held:.*Y14/);
 
-  await makeSafe(page, 'Ilse');
+  await makeSafe(page, 'Tove');
   await step(page, 'Test');
   const machine = new MachineUnderTest('groomer-tiller-float', 'W114', 'shortToFrame', 0.6);
   const verdict = page.getByTestId('verdict');

@@ -2,6 +2,7 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { expect, test, type APIRequestContext, type Page } from '@playwright/test';
 import { v7 as uuidv7 } from 'uuid';
 import { answerByKeyboard, askedTest, MachineUnderTest } from './bench';
+import { USUAL } from './signIn';
 
 const JOB = 412;
 const OWN_PORT = 3177;
@@ -136,7 +137,7 @@ test('the same entry sent twice changes nothing, another content under its id is
   const entry = {
     id: uuidv7(),
     at: new Date().toISOString(),
-    person: 'Ilse',
+    person: USUAL,
     type: 'reading',
     body: { reading, typed: '.4' },
   };
@@ -148,7 +149,7 @@ test('the same entry sent twice changes nothing, another content under its id is
   const taken = await request.post(`/api/jobs/${JOB}/entries`, {
     data: {
       entries: [
-        { id: uuidv7(), at: entry.at, person: 'Ilse', type: 'withdrawal', supersedes: entry.id, body: {} },
+        { id: uuidv7(), at: entry.at, person: USUAL, type: 'withdrawal', supersedes: entry.id, body: {} },
       ],
     },
   });
@@ -158,7 +159,7 @@ test('the same entry sent twice changes nothing, another content under its id is
 test('bad entries get one clear sentence and are not kept', async ({ request }) => {
   const before = await storedReadings(request, JOB);
   const reading = { kind: 'ohms', from: 'B+', to: 'GND', setup: {}, value: 12 };
-  const head = { at: new Date().toISOString(), person: 'Ilse', type: 'reading' };
+  const head = { at: new Date().toISOString(), person: USUAL, type: 'reading' };
   const send = async (data: unknown, job: number | string = JOB) => {
     const answer = await request.post(`/api/jobs/${job}/entries`, {
       data: data as object,

@@ -2,6 +2,7 @@ import { expect, test } from '@playwright/test';
 import { MachineUnderTest } from './bench';
 import { prove } from './prove';
 import { makeSafe, step } from './steps';
+import { as } from './signIn';
 
 test('from a drifting place to a re-test, its reading, a new part from the shelf, and what was asked for received', async ({
   page,
@@ -26,9 +27,6 @@ test('from a drifting place to a re-test, its reading, a new part from the shelf
   await expect(stop).toContainText('was 0.');
   // What is pressed before the page's script runs is not heard.
   await page.waitForLoadState('networkidle');
-  await page.getByRole('button', { name: 'Begin here' }).click();
-  await expect(stop.getByRole('alert')).toContainText('Say who takes the round');
-  await page.getByLabel('Who takes the round').fill('Tove');
   await page.getByRole('button', { name: 'Begin here' }).click();
   await page.waitForURL(/\/jobs\/\d+\?step=prove/);
   const number = /\/jobs\/(\d+)/.exec(page.url())![1]!;
@@ -79,13 +77,16 @@ test('from a drifting place to a re-test, its reading, a new part from the shelf
   const left = await stock();
   await page.waitForLoadState('networkidle');
   await page.getByLabel('Pieces').fill('2');
-  await page.getByLabel('Who does it').fill('Tove');
   await page.getByRole('button', { name: 'Ask for so many' }).click();
   await expect(page.getByText('2 on the way')).toBeVisible();
   await page.goto('/parts');
   await page.waitForLoadState('networkidle');
+  // Money is a lead's to say yes to.
+  await expect(page.getByTestId('requisition').filter({ hasText: spare }).getByRole('button')).toHaveCount(0);
+  await as(page, 'Henrike');
+  await page.reload();
+  await page.waitForLoadState('networkidle');
   const asked = page.getByTestId('requisition').filter({ hasText: spare });
-  await page.getByLabel('Who takes the next step').fill('Henrike');
   await asked.getByRole('button', { name: 'Approve' }).click();
   await expect(asked).toContainText('approved by Henrike');
   await asked.getByRole('button', { name: 'Ordered' }).click();
@@ -101,6 +102,7 @@ test('from a drifting place to a re-test, its reading, a new part from the shelf
 test('what usually breaks here is seen, and the lead puts an own factor in place of a learnt one', async ({
   page,
 }) => {
+  await as(page, 'Henrike');
   await page.goto('/record');
   await page.waitForLoadState('networkidle');
   await expect(page.getByTestId('calibration')).toContainText(/Over \d+ proved jobs the doubt was off by/);
@@ -112,7 +114,6 @@ test('what usually breaks here is seen, and the lead puts an own factor in place
   await expect(table.getByRole('row').nth(1)).toContainText('plug pin');
   await table.getByRole('button', { name: 'Own factor for wire, open' }).click();
   await page.getByLabel('Own factor: wire, open').fill('lots');
-  await page.getByLabel('Who settles it').fill('Henrike');
   await page.getByRole('button', { name: 'Keep it' }).click();
   await expect(page.getByRole('alert').filter({ hasText: '“lots” is no factor' })).toBeVisible();
   await page.getByLabel('Own factor: wire, open').fill('2.5');
@@ -125,7 +126,6 @@ test('what usually breaks here is seen, and the lead puts an own factor in place
   await page.waitForLoadState('networkidle');
   await table.getByRole('button', { name: 'Own factor for wire, open' }).click();
   await page.getByLabel('Own factor: wire, open').fill('');
-  await page.getByLabel('Who settles it').fill('Henrike');
   await page.getByRole('button', { name: 'Keep it' }).click();
   await expect(page.getByRole('row', { name: /wire, open/ })).not.toContainText('own');
 });

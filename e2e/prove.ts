@@ -2,6 +2,7 @@ import { expect, type Page } from '@playwright/test';
 import type { Test } from '@/core/circuit/schema';
 import type { MachineUnderTest } from './bench';
 import { step } from './steps';
+import { DEMO_PIN } from '../demo/people';
 
 /** Shows everything that is to be shown after the work, dead first, then running, as the sound machine reads. */
 export async function prove(page: Page, sound: MachineUnderTest) {
@@ -30,7 +31,8 @@ export async function prove(page: Page, sound: MachineUnderTest) {
   }
   const seen = page.getByTestId('ledger-item').getByLabel(/^Seen (out|back on) as well by$/);
   for (let left = await seen.count(); left > 0; left--) {
-    await seen.first().fill('Ilse');
+    await seen.first().selectOption('Ilse');
+    await page.getByLabel('Their PIN').first().fill(DEMO_PIN);
     await page.getByRole('button', { name: 'Both say so' }).first().click();
     await expect(seen).toHaveCount(left - 1);
   }

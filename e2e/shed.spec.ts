@@ -1,5 +1,7 @@
 import { expect, test } from '@playwright/test';
 import { openJob } from './steps';
+import { DEMO_PIN } from '../demo/people';
+import { as } from './signIn';
 
 test('a drawing from a PDF: its pages become sheets, a part is pinned and found again', async ({ page }) => {
   const pdf = await (await page.request.get('/api/jobs/398/report.pdf')).body();
@@ -44,13 +46,15 @@ test('the site policy is kept, says who settled it, and rules what is offered', 
   await expect.poll(asked).toBe('volts');
   await page.goto('/policy');
   const keep = page.getByRole('button', { name: 'Keep it' });
-  await keep.click();
-  await expect(page.getByRole('alert').filter({ hasText: 'Say who settles it' })).toBeVisible();
+  // A technician looks at it; the lead settles it.
+  await expect(page.getByText(/A technician does not do this: a lead settles/)).toBeVisible();
+  await expect(keep).toBeDisabled();
+  await as(page, 'Henrike');
+  await page.reload();
   await page
     .getByRole('group', { name: /live run/ })
     .getByRole('button', { name: 'Not here' })
     .click();
-  await page.getByLabel('Who settles it').fill('Henrike');
   await keep.click();
   await expect(page.getByText('Kept. Jobs follow it')).toBeVisible();
   await page.reload();
@@ -62,7 +66,6 @@ test('the site policy is kept, says who settled it, and rules what is offered', 
     .getByRole('group', { name: /live run/ })
     .getByRole('button', { name: 'Allowed' })
     .click();
-  await page.getByLabel('Who settles it').fill('Henrike');
   await keep.click();
   await expect(page.getByText('Kept. Jobs follow it')).toBeVisible();
 });
@@ -146,9 +149,13 @@ test('a bridge for a test stands in the ledger until somebody says it is out', a
   const proof = page.getByRole('group', { name: /Bridge B\+ to Y8:1 is out/ });
   await expect(proof).toHaveAttribute('data-state', 'open');
   await expect(proof.getByRole('button', { name: 'Leave it' })).toHaveCount(0);
-  await page.getByLabel('Seen out as well by').fill('tove');
-  await expect(page.getByRole('button', { name: 'Both say so' })).toBeDisabled();
-  await page.getByLabel(/Somebody else than/).fill('Ilse');
+  const second = page.getByLabel('Seen out as well by');
+  await expect(second.getByRole('option', { name: 'Tove' })).toHaveCount(0);
+  await second.selectOption('Ilse');
+  await page.getByLabel('Their PIN').fill('1111');
+  await page.getByRole('button', { name: 'Both say so' }).click();
+  await expect(page.getByRole('alert').filter({ hasText: /not the name and the PIN/ })).toBeVisible();
+  await page.getByLabel('Their PIN').fill(DEMO_PIN);
   await page.getByRole('button', { name: 'Both say so' }).click();
   await expect(page.getByText('Nothing is left in.')).toBeVisible();
   await expect(proof).toHaveAttribute('data-state', 'done');

@@ -3,6 +3,7 @@ import type { Test } from '../src/core/circuit/schema';
 import { answerByKeyboard, askedTest, MachineUnderTest, movedOn } from './bench';
 import { prove } from './prove';
 import { chooseFunction, closeAgain, makeSafe, step } from './steps';
+import { as } from './signIn';
 
 interface Story {
   machine: string;
@@ -20,11 +21,11 @@ interface Story {
   dated?: string;
 }
 
-async function openJob(page: Page, { machine, title, person = 'Tove' }: Story): Promise<string> {
+async function openJob(page: Page, { machine, title, person }: Story): Promise<string> {
+  if (person) await as(page, person);
   await page.goto('/new');
   await chooseFunction(page, machine);
   await page.getByLabel('What fails').fill(title);
-  await page.getByLabel('Who takes it').fill(person);
   await page.getByRole('button', { name: 'Open the job' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toContainText(title);
   return /jobs\/(\d+)/.exec(page.url())![1]!;

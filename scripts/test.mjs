@@ -170,7 +170,13 @@ async function openLane(at) {
     await close();
     throw error;
   }
-  return { url: `http://127.0.0.1:${port + at}`, databaseUrl: database.url, bus: busPort + at, close };
+  return {
+    url: `http://127.0.0.1:${port + at}`,
+    databaseUrl: database.url,
+    bus: busPort + at,
+    secret: env.SPIRAXIS_SECRET,
+    close,
+  };
 }
 
 async function journeys() {
@@ -178,7 +184,9 @@ async function journeys() {
   try {
     const report = join(folder, 'e2e.json');
     const env = {
-      SPIRAXIS_LANES: JSON.stringify(lanes.map(({ url, databaseUrl, bus }) => ({ url, databaseUrl, bus }))),
+      SPIRAXIS_LANES: JSON.stringify(
+        lanes.map(({ url, databaseUrl, bus, secret }) => ({ url, databaseUrl, bus, secret })),
+      ),
     };
     await suite('journeys', 'npx', ['playwright', 'test'], env, report);
   } finally {

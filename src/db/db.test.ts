@@ -355,6 +355,8 @@ describe('what the application may do', () => {
   it.each([
     ['UPDATE entries SET person = "Nobody"', 'ER_TABLEACCESS_DENIED_ERROR'],
     ['DELETE FROM entries', 'ER_TABLEACCESS_DENIED_ERROR'],
+    ['UPDATE trail SET person = "Nobody"', 'ER_TABLEACCESS_DENIED_ERROR'],
+    ['DELETE FROM trail', 'ER_TABLEACCESS_DENIED_ERROR'],
     ['UPDATE function_versions SET note = ""', 'ER_TABLEACCESS_DENIED_ERROR'],
     ['DROP TABLE entries', 'ER_TABLEACCESS_DENIED_ERROR'],
     ['CREATE TABLE mine (id INT)', 'ER_TABLEACCESS_DENIED_ERROR'],

@@ -40,6 +40,8 @@ test('nobody sees anything before signing in, and comes back to where they were 
   await expect(page).toHaveURL(/127\.0\.0\.1:\d+\/$/);
   await page.goto('/sign-in');
   await page.getByRole('button', { name: 'Sign Tove out' }).click();
+  await expect(page.getByRole('button', { name: 'Sign Tove out' })).toHaveCount(0);
+  await page.waitForLoadState('networkidle');
   await page.goto('/parts');
   await expect(page).toHaveURL(/\/sign-in\?to=%2Fparts$/);
   await context.close();
@@ -90,10 +92,14 @@ test('on a shared tablet each has their own lock, and a lead takes off one whose
   await expect(page.getByRole('button', { name: /lock 31, Ilse/ })).toHaveCount(0);
   await expect(page.getByTestId('offline')).toHaveCount(0);
   await expect(page.getByTestId('aside')).toHaveCount(0);
-  await page.goto('/trail');
-  await expect(page.locator('[data-what=lockTakenOff]').first()).toContainText(
-    /took somebody else’s lock off: Ilse’s/,
-  );
+  // Once the server has it, the trail does too.
+  await expect(async () => {
+    await page.goto('/trail');
+    await expect(page.locator('[data-what=lockTakenOff]').first()).toContainText(
+      /took somebody else’s lock off: Ilse’s/,
+      { timeout: 2000 },
+    );
+  }).toPass();
 });
 
 test('a learner decides, and somebody else looks before anything is fitted; a reader looks and writes nothing', async ({

@@ -86,14 +86,14 @@ describe('what a browser sends is judged again by the server', () => {
     const off = entry(
       'reopened',
       { point: (closed[0]!.body as { point: string }).point, reason: 'mine' },
-      { person: 'Ilse', against: { number: await last(), own: [] } },
+      { against: { number: await last(), own: [] } },
     );
     const seen = await last();
-    // Two tablets, one an hour fast: it signs what the other has just opened.
+    // Two tablets, one an hour fast: it signs what its owner has just opened on the other.
     await send([off]);
     const fast = { ...sign(seen), at: new Date(Date.now() + 3_600_000).toISOString() };
     expect(await send([fast])).toMatchObject({
-      problem: { message: expect.stringMatching(/moved since: a point opened .+, Ilse/) },
+      problem: { message: expect.stringMatching(/moved since: a point opened .+, Tove/) },
     });
     expect(await send([entry('madeSafe', { points: [] })])).toMatchObject({
       problem: { message: expect.stringMatching(/which state/) },

@@ -20,10 +20,14 @@ export function MakeSafeScreen() {
   const { speaker, log, person, job } = useDesk();
   const { model } = speaker;
   const plan = useMemo(() => isolationPlan(model), [model]);
-  const { isolated, madeSafe, reopened } = log.state;
+  const { isolated, locks, madeSafe, reopened } = log.state;
   const closed = useMemo(() => [...isolated.keys()], [isolated]);
   const live = useMemo(() => stillLive(model, closed), [model, closed]);
   const open = plan.filter(({ point }) => !isolated.has(point));
+  // Another's lock guards another: who puts their hands in has their own on.
+  const bare = plan.filter(
+    ({ point }) => !(locks.get(point) ?? []).some((lock) => samePerson(lock.person, person)),
+  );
   const [shown, setShown] = useState<string | null>(null);
   const first = shown ?? open[0]?.point ?? null;
   return (
@@ -70,6 +74,17 @@ export function MakeSafeScreen() {
           <Hold>
             Name the energies. Lock, bleed, block, prove. If you cannot name them all, stop and ask.
           </Hold>
+          {open.length === 0 && bare.length > 0 ? (
+            <p
+              className="border-l-[6px] border-copper-ink bg-sheet px-4 py-2 text-[16.5px]"
+              data-testid="no-own-lock"
+            >
+              {bare.length === plan.length
+                ? 'None of these locks is yours'
+                : `Your own lock is not on ${bare.map(({ label }) => label).join(', ')}`}
+              . Before you put your hands in, put it on as well: each has their own lock.
+            </p>
+          ) : null}
           <section aria-labelledby="order" className="pt-2">
             <Heading id="order">Proving it dead</Heading>
             <ol className="list-decimal space-y-1 py-3 pl-6 text-[16.5px]">

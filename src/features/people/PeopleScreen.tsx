@@ -75,6 +75,7 @@ function PersonLine({ person, me, onWord }: { person: PersonRow; me: string; onW
   const [role, setRole] = useState<Role>(person.role);
   const [licences, setLicences] = useState<readonly Licence[]>(person.licences);
   const [trouble, setTrouble] = useState<string | null>(null);
+  const [open, setOpen] = useState(false);
   const [busy, start] = useTransition();
   const change = (closed: boolean) =>
     start(async () => {
@@ -84,63 +85,62 @@ function PersonLine({ person, me, onWord }: { person: PersonRow; me: string; onW
       setTrouble(answer.trouble);
       router.refresh();
     });
+  const reset = () =>
+    start(async () => {
+      const answer: { trouble: string | null; word?: string } = await giveNewWord(person.name).catch(
+        () => SILENT,
+      );
+      setTrouble(answer.trouble);
+      if (answer.word) onWord({ name: person.name, word: answer.word });
+      router.refresh();
+    });
   const own = person.name === me;
   const changed = role !== person.role || licences.join() !== person.licences.join();
   return (
-    <li className="border-b-[1.5px] border-rule py-2" data-testid="person">
-      <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
-        <span className="min-w-[180px] flex-1">
-          <strong className="block font-[720] break-words">{person.name}</strong>
-          <span className="block text-[15.5px] text-ink2">
-            {person.closed ? 'account closed' : personWords(person.role, person.licences)}
-            {person.wordUntil ? ', has a first word that is not used yet' : ''}
-            {!person.closed && !person.hasPin ? ', no PIN yet' : ''}
-          </span>
+    <li className="border-b-[1.5px] border-rule" data-testid="person">
+      <button
+        type="button"
+        aria-expanded={open}
+        onClick={() => setOpen(!open)}
+        className="flex min-h-[56px] w-full flex-wrap items-baseline gap-x-3 py-2 text-left"
+      >
+        <strong className="font-[720] break-words">{person.name}</strong>
+        <span className="text-[15.5px] text-ink2">
+          {person.closed ? 'account closed' : personWords(person.role, person.licences)}
+          {person.wordUntil ? ', has a first word that is not used yet' : ''}
+          {!person.closed && !person.hasPin ? ', no PIN yet' : ''}
         </span>
-        {person.closed || own ? null : (
-          <>
-            <Rights
-              role={role}
-              licences={licences}
-              onRole={setRole}
-              onLicences={setLicences}
-              of={person.name}
-            />
-            <PlainKey
-              className="px-3! text-[16px]!"
-              disabled={busy || !changed}
-              onClick={() => change(false)}
-            >
-              Change
+      </button>
+      {open ? (
+        <div className="flex flex-wrap items-center gap-3 pb-3">
+          {own ? (
+            <span className="text-[16px] text-ink2">You: another lead changes what you may.</span>
+          ) : person.closed ? (
+            <PlainKey disabled={busy} onClick={() => change(false)}>
+              Open the account again
             </PlainKey>
-            <PlainKey
-              className="px-3! text-[16px]!"
-              disabled={busy}
-              onClick={() =>
-                start(async () => {
-                  const answer: { trouble: string | null; word?: string } = await giveNewWord(
-                    person.name,
-                  ).catch(() => SILENT);
-                  setTrouble(answer.trouble);
-                  if (answer.word) onWord({ name: person.name, word: answer.word });
-                  router.refresh();
-                })
-              }
-            >
-              New first word
-            </PlainKey>
-            <PlainKey className="px-3! text-[16px]!" disabled={busy} onClick={() => change(true)}>
-              Close
-            </PlainKey>
-          </>
-        )}
-        {person.closed ? (
-          <PlainKey className="px-3! text-[16px]!" disabled={busy} onClick={() => change(false)}>
-            Open again
-          </PlainKey>
-        ) : null}
-        {own ? <span className="text-[15.5px] text-ink2">you: another lead changes what you may</span> : null}
-      </div>
+          ) : (
+            <>
+              <Rights
+                role={role}
+                licences={licences}
+                onRole={setRole}
+                onLicences={setLicences}
+                of={person.name}
+              />
+              <PlainKey disabled={busy || !changed} onClick={() => change(false)}>
+                Change
+              </PlainKey>
+              <PlainKey disabled={busy} onClick={reset}>
+                New first word
+              </PlainKey>
+              <PlainKey disabled={busy} onClick={() => change(true)}>
+                Close the account
+              </PlainKey>
+            </>
+          )}
+        </div>
+      ) : null}
       {trouble ? <Trouble>{trouble}</Trouble> : null}
     </li>
   );
@@ -177,7 +177,7 @@ function Rights({
         <label key={one} className="flex min-h-11 items-center gap-2 text-[16px]">
           <input
             type="checkbox"
-            className="size-5"
+            className="size-5 accent-pencil"
             checked={licences.includes(one)}
             onChange={(event) =>
               // In one order, so that what did not change is the same.

@@ -10,6 +10,10 @@ import { Agent, request } from 'node:http';
 import { performance } from 'node:perf_hooks';
 import sharp from 'sharp';
 import { v7 as uuidv7 } from 'uuid';
+import { signInCookie } from '../scripts/lib/signIn.mjs';
+
+/** Who writes: everybody signs in on a device of their own. */
+const PEOPLE = ['Tove', 'Ilse', 'Rasmus', 'Henrike', 'Maike'];
 
 const [base = 'http://127.0.0.1:3000', ...crowds] = process.argv.slice(2);
 const SECONDS = 30;
@@ -30,6 +34,10 @@ const agents = Array.from(
   (_one, at) => new Agent({ keepAlive: true, localAddress: `127.0.1.${1 + at}` }),
 );
 
+const nameOf = (agent: Agent) => PEOPLE[agents.indexOf(agent) % PEOPLE.length]!;
+const cookies = new Map<Agent, string>();
+for (const agent of agents) cookies.set(agent, await signInCookie(base, nameOf(agent)));
+
 function call(agent: Agent, path: string, body?: { type: string; bytes: Buffer }): Promise<Taken> {
   const began = performance.now();
   return new Promise((resolve) => {
@@ -41,7 +49,10 @@ function call(agent: Agent, path: string, body?: { type: string; bytes: Buffer }
         path,
         agent,
         method: body ? 'POST' : 'GET',
-        headers: body ? { 'content-type': body.type, 'content-length': body.bytes.length } : {},
+        headers: {
+          cookie: cookies.get(agent)!,
+          ...(body ? { 'content-type': body.type, 'content-length': body.bytes.length } : {}),
+        },
       },
       (response) => {
         const pieces: Buffer[] = [];
@@ -55,11 +66,11 @@ function call(agent: Agent, path: string, body?: { type: string; bytes: Buffer }
   });
 }
 
-function entryBody(count = 1): { type: string; bytes: Buffer } {
+function entryBody(agent: Agent, count = 1): { type: string; bytes: Buffer } {
   const entries = Array.from({ length: count }, () => ({
     id: uuidv7(),
     at: new Date().toISOString(),
-    person: 'Load',
+    person: nameOf(agent),
     type: 'looked',
     body: { check: `plug X${Math.floor(Math.random() * 90)} seated`, finding: 'good' },
   }));
@@ -97,6 +108,7 @@ function openLines(count: number, jobs: readonly number[]): () => void {
       port,
       path: `/api/jobs/${jobs[at % jobs.length]}/events?after=100000000`,
       localAddress: `127.0.1.${1 + (at % 250)}`,
+      headers: { cookie: cookies.get(agents[at % agents.length]!)! },
     });
     asked.on('response', (response) => response.resume());
     asked.on('error', () => undefined);
@@ -131,7 +143,8 @@ async function crowd(people: number, jobs: readonly number[], picture: Buffer): 
         if (dice < 0.7) {
           const all = reads(job);
           taken.read.push(await call(agent, all[Math.floor(Math.random() * all.length)]!));
-        } else if (dice < 0.95) taken.entry.push(await call(agent, `/api/jobs/${job}/entries`, entryBody()));
+        } else if (dice < 0.95)
+          taken.entry.push(await call(agent, `/api/jobs/${job}/entries`, entryBody(agent)));
         else taken.picture.push(await call(agent, '/api/photos', { type: 'image/jpeg', bytes: picture }));
         await sleep(Math.max(0, ACT_MS - (performance.now() - began)));
       }
@@ -163,10 +176,14 @@ async function idleLines(jobs: readonly number[]): Promise<() => void> {
 /** What one write and one page cost on a job with a short log and on one with a long one. */
 async function longLog(short: number, long: number): Promise<void> {
   const agent = agents[0]!;
-  const body = entryBody(100);
+  const body = entryBody(agent, 100);
   const all = 20_000;
   for (let at = 0; at < all / 100; at++) {
-    const { status, text } = await call(agent, `/api/jobs/${long}/entries`, at === 0 ? body : entryBody(100));
+    const { status, text } = await call(
+      agent,
+      `/api/jobs/${long}/entries`,
+      at === 0 ? body : entryBody(agent, 100),
+    );
     if (status !== 200) throw new Error(`the long log could not be filled: ${status} ${text.slice(0, 200)}`);
   }
   await sleep(3000);
@@ -177,7 +194,7 @@ async function longLog(short: number, long: number): Promise<void> {
     const writes: Taken[] = [];
     const pages: Taken[] = [];
     for (let round = 0; round < 20; round++) {
-      writes.push(await call(agent, `/api/jobs/${job}/entries`, entryBody()));
+      writes.push(await call(agent, `/api/jobs/${job}/entries`, entryBody(agent)));
       await sleep(50);
     }
     for (let round = 0; round < 8; round++) pages.push(await call(agent, `/jobs/${job}`));
@@ -198,7 +215,7 @@ async function manyReports(job: number): Promise<void> {
     return all;
   });
   while (!done) {
-    writes.push(await call(agents[30]!, `/api/jobs/${job}/entries`, entryBody()));
+    writes.push(await call(agents[30]!, `/api/jobs/${job}/entries`, entryBody(agents[30]!)));
     await sleep(30);
   }
   process.stdout.write(

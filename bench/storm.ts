@@ -12,6 +12,8 @@ import { closePool } from '../src/db/pool';
 import { JobLog, type LogTransport } from '../src/features/desk/log/JobLog';
 import type { SendAnswer, SentEntry } from '../src/features/desk/log/protocol';
 import type { Channel, WaitingEntry, WaitingStore } from '../src/features/desk/log/waitingStore';
+import { randomBytes } from 'node:crypto';
+import { signInCookie } from '../scripts/lib/signIn.mjs';
 
 const PORT = 3188;
 const JOB = 417;
@@ -53,12 +55,12 @@ function browser() {
 }
 
 const acknowledged = new Set<string>();
-function transport(skewMs: number): LogTransport {
+function transport(skewMs: number, cookie: () => string): LogTransport {
   return {
     send: async (entries) => {
       const response = await fetch(`${base}/api/jobs/${JOB}/entries`, {
         method: 'POST',
-        headers: { 'content-type': 'application/json' },
+        headers: { 'content-type': 'application/json', cookie: cookie() },
         body: JSON.stringify({ entries, sentAt: new Date(Date.now() + skewMs).toISOString() }),
       });
       if (!response.ok) return null;
@@ -75,6 +77,7 @@ function transport(skewMs: number): LogTransport {
           try {
             const answer = await fetch(`${base}/api/jobs/${JOB}/events?after=${after()}`, {
               signal: leave.signal,
+              headers: { cookie: cookie() },
             });
             const reader = answer.body!.pipeThrough(new TextDecoderStream()).getReader();
             let text = '';
@@ -96,9 +99,19 @@ function transport(skewMs: number): LogTransport {
   };
 }
 
+/** The same for every start: who is signed in stays so. */
+const secret = randomBytes(48).toString('base64url');
+
 async function startServer(): Promise<ChildProcess> {
   const server = spawn(process.execPath, ['scripts/serve.mjs'], {
-    env: { ...process.env, NODE_ENV: 'production', SPIRAXIS_LOG: 'silent', SPIRAXIS_PORT: String(PORT) },
+    env: {
+      ...process.env,
+      SPIRAXIS_DEMO: '1',
+      SPIRAXIS_SECRET: secret,
+      NODE_ENV: 'production',
+      SPIRAXIS_LOG: 'silent',
+      SPIRAXIS_PORT: String(PORT),
+    },
     stdio: 'ignore',
   });
   for (let round = 0; round < 200; round++) {
@@ -114,19 +127,33 @@ async function startServer(): Promise<ChildProcess> {
 
 const [laptop, tablet, phone] = [browser(), browser(), browser()];
 const open = (of: ReturnType<typeof browser>, person: string, clock: () => number) => {
-  const log = new JobLog([], person, of.store(), transport(clock() - Date.now()), {
-    now: () => new Date(clock()),
-    newId: () => uuidv7(),
-    random: Math.random,
-    setTimer: (work, milliseconds) => {
-      // A storm has no patience: what waits seconds waits tenths.
-      const timer = setTimeout(work, milliseconds / 10);
-      return () => clearTimeout(timer);
+  const log = new JobLog(
+    [],
+    person,
+    of.store(),
+    transport(clock() - Date.now(), () => cookies.get(of)!),
+    {
+      now: () => new Date(clock()),
+      newId: () => uuidv7(),
+      random: Math.random,
+      setTimer: (work, milliseconds) => {
+        // A storm has no patience: what waits seconds waits tenths.
+        const timer = setTimeout(work, milliseconds / 10);
+        return () => clearTimeout(timer);
+      },
+      alone: of.alone,
     },
-    alone: of.alone,
-  });
+  );
   return { log, stop: log.start() };
 };
+const cookies = new Map<object, string>();
+let server = await startServer();
+for (const [device, name] of [
+  [laptop, 'Tove'],
+  [tablet, 'Ilse'],
+  [phone, 'Rasmus'],
+] as const)
+  cookies.set(device, await signInCookie(base, name));
 const started = Date.now();
 const sides = [
   open(laptop, 'Tove', () => Date.now()),
@@ -135,7 +162,6 @@ const sides = [
   open(phone, 'Rasmus', () => 2 * started - Date.now()),
 ];
 
-let server = await startServer();
 const job = (await findJob(JOB))!;
 const before = (await readEntries(job.id)).length;
 const written = new Set<string>();

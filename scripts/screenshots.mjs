@@ -47,10 +47,11 @@ await run(async () => {
       '--disable-background-networking',
     ],
   });
-  const open = async (path, { theme = 'light', width = 1280, height = 800 } = {}) => {
+  const open = async (path, { theme = 'light', width = 1280, height = 800, who = 'Tove' } = {}) => {
     const context = await browser.newContext({ viewport: { width, height }, bypassCSP: true });
     await context.addCookies([{ name: 'spiraxis-theme', value: theme, url }]);
     const page = await context.newPage();
+    await page.request.post(`${url}/api/session`, { data: { name: who, demo: true } });
     await page.goto(url + path);
     await settled(page);
     // A picture of the calculation at work shows nothing: wait for its answer.
@@ -157,8 +158,10 @@ await run(async () => {
       ['/parts', 'light'],
       ['/retests/round?days=14', 'dark'],
       ['/jobs/416', 'dark'],
+      ['/sign-in', 'light'],
+      ['/people', 'light'],
     ]) {
-      const own = await open(path, { theme });
+      const own = await open(path, { theme, who: 'Henrike' });
       remembered.push(await own.screenshot());
       await own.context().close();
     }

@@ -5,6 +5,7 @@
  *
  *   npm run test:faults
  */
+import { randomBytes } from 'node:crypto';
 import { spawn, spawnSync } from 'node:child_process';
 import { createServer, connect } from 'node:net';
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
@@ -25,6 +26,7 @@ import {
   ROOT,
   VAR,
 } from './lib/system.mjs';
+import { signInCookie } from './lib/signIn.mjs';
 
 const port = Number(process.env.SPIRAXIS_TEST_PORT ?? 3140);
 const dbPort = Number(process.env.SPIRAXIS_TEST_DB_PORT ?? 33140);
@@ -67,24 +69,28 @@ function lineTo(target) {
   };
 }
 
+const PEOPLE = ['Tove', 'Ilse', 'Rasmus', 'Maike'];
+
 /** People who write, each entry again and again until the server has it. */
 function writers() {
   const known = { acknowledged: new Set(), refusals: new Map(), speechless: 0, silent: 0 };
   let over = false;
   const one = async (at) => {
+    const name = PEOPLE[at % PEOPLE.length];
+    let cookie = await signInCookie(base, name);
     while (!over) {
       const id = uuidv7();
       const entry = {
         id,
         at: new Date().toISOString(),
-        person: `Writer ${at}`,
+        person: name,
         type: 'looked',
         body: { check: `plug X${at}`, finding: 'good' },
       };
       for (let done = false; !done && !over;) {
         const answer = await fetch(`${base}/api/jobs/${JOBS[at % JOBS.length]}/entries`, {
           method: 'POST',
-          headers: { 'content-type': 'application/json' },
+          headers: { 'content-type': 'application/json', cookie },
           body: JSON.stringify({ entries: [entry] }),
           signal: AbortSignal.timeout(8000),
         }).catch(() => null);
@@ -95,6 +101,8 @@ function writers() {
         else if (typeof body?.message === 'string' && /[.]$/.test(body.message))
           known.refusals.set(body.message, (known.refusals.get(body.message) ?? 0) + 1);
         else known.speechless++;
+        // A clock that jumped has signed everybody out.
+        if (answer?.status === 401) cookie = await signInCookie(base, name).catch(() => cookie);
         if (!done) await sleep(200);
       }
       await sleep(30);
@@ -250,6 +258,8 @@ await run(async () => {
         SPIRAXIS_DATABASE_URL: database.url.replace(String(dbPort), String(linePort)),
         SPIRAXIS_PORT: String(port),
         SPIRAXIS_LOG: 'silent',
+        SPIRAXIS_DEMO: '1',
+        SPIRAXIS_SECRET: randomBytes(48).toString('base64url'),
         LD_PRELOAD: library,
         FAKETIME_TIMESTAMP_FILE: clock,
         FAKETIME_NO_CACHE: '1',

@@ -91,6 +91,7 @@ export function LockLine({
               done="Take the lock off"
               people={job.people.filter(isSecondEyes).map(({ name }) => name)}
               me={job.me.name}
+              not={person}
               disabled={said === ''}
               onGiven={({ witness, name }) =>
                 log.write({

@@ -17,6 +17,8 @@ import { preferencesOf } from '../policy/preferencesOf';
 import { useOutlook, type OutlookState } from './useOutlook';
 import type { Speaker } from '@/words/en/readings';
 import type { Person } from '@/core/people/roles';
+import { keepPages } from '../offline/keepPages';
+import { machineAddress } from '@/ui/machineAddress';
 import type { OpenJob } from './server';
 import { useJobLog, type OpenLog } from './log/useJobLog';
 
@@ -53,6 +55,8 @@ export interface Desk extends OutlookState {
 
 /** Tests that the page lists beside the best one. */
 const MOST_TESTS = 14;
+/** First the page answers; then it is kept. */
+const KEEP_AFTER_MS = 2500;
 
 const DeskContext = createContext<Desk | null>(null);
 
@@ -94,10 +98,24 @@ export function DeskProvider({ job, children }: { job: JobFacts; children: React
   useEffect(() => {
     if (news && !pending) router.refresh();
   }, [news, pending, router]);
+  // For a dead spot: this job and what goes with it.
+  const { number, machineCode } = job;
+  useEffect(() => {
+    const timer = setTimeout(
+      () => void keepPages(['/', `/jobs/${number}`, '/new', ...machinePages(machineCode)]),
+      KEEP_AFTER_MS,
+    );
+    return () => clearTimeout(timer);
+  }, [number, machineCode]);
   const desk = { ...outlook, job, person, speaker, log, readings };
   return <DeskContext value={desk}>{children}</DeskContext>;
 }
 
 function changesCircuit({ type }: Entry): boolean {
   return type === 'joined' || type === 'redrawn';
+}
+
+/** What of a machine is looked at beside a job. */
+function machinePages(code: string): string[] {
+  return [machineAddress(code), machineAddress(code, 'drawings')];
 }

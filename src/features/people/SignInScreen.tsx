@@ -5,6 +5,7 @@ import type { Licence, Role } from '@/core/people/roles';
 import { Field, FIELD, Heading, Hold, MainKey, PlainKey, Trouble } from '@/ui/sheet';
 import { personWords } from '@/words/en/people';
 import { Form } from '@/ui/Form';
+import { forgetKept } from '../offline/caches';
 import { NotAnswered, askServer } from '../askServer';
 import type { SignInAsked } from './schema';
 import type { SignedInAnswer } from './server';
@@ -46,7 +47,8 @@ export function SignInScreen({
         headers: { 'content-type': 'application/json' },
         body: JSON.stringify(asked),
       });
-      // Everything that stands on a page is somebody's: it is read anew.
+      // Everything that stands on a page is somebody's: it is read anew, and what was kept is let go.
+      await forgetKept();
       window.location.assign(oneTime ? '/account' : to);
     } catch (error) {
       setBusy(false);
@@ -59,6 +61,7 @@ export function SignInScreen({
       method: 'DELETE',
       headers: { 'content-type': 'application/json' },
     }).catch(() => undefined);
+    await forgetKept();
     window.location.assign('/sign-in');
   };
   return (

@@ -2,6 +2,7 @@
 
 import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { v7 as uuidv7 } from 'uuid';
+import { aloneInBrowser } from './alone';
 import { JobLog, type LogView } from './JobLog';
 import type { SentEntry } from './protocol';
 import { httpTransport } from './transport';
@@ -54,12 +55,4 @@ export function useJobLog(jobNumber: number, initial: readonly SentEntry[], pers
     }),
     [view, log],
   );
-}
-
-/** One sender a browser, where it can be told; where it cannot, two senders are harmless: an id is taken once. */
-async function aloneInBrowser(name: string, work: () => Promise<void>): Promise<void> {
-  if (!('locks' in navigator)) return work();
-  await navigator.locks.request(name, { ifAvailable: true }, async (lock) => {
-    if (lock) await work();
-  });
 }

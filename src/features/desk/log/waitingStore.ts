@@ -55,6 +55,16 @@ function database(): Promise<IDBPDatabase<Schema>> {
   return opened;
 }
 
+/** Everything that waits in this browser, of every job; nothing where it keeps nothing. */
+export async function waitingJobs(): Promise<readonly (WaitingEntry & { job: number })[]> {
+  try {
+    return await (await database()).getAll('waiting');
+  } catch {
+    // What this browser cannot keep lives on the page that wrote it, which says so.
+    return [];
+  }
+}
+
 /** Rows of one job in the browser's database, each entry a row of its own, and the line between its tabs. */
 export function waitingStore(job: number): WaitingStore {
   let line: BroadcastChannel | null = null;

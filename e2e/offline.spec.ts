@@ -1,0 +1,157 @@
+import { expect, test, type Page } from '@playwright/test';
+import { answerByKeyboard, askedTest, MachineUnderTest } from './bench';
+import { as } from './signIn';
+import { openJob, step } from './steps';
+
+const HOIST = 'G-1 Groomer OR-201: Tiller float valve';
+
+/** Until the program keeps its own files in this browser, and the open job with what goes with it. */
+async function kept(page: Page, ...paths: string[]) {
+  await page.evaluate(async () => {
+    await navigator.serviceWorker.ready;
+  });
+  await expect
+    .poll(
+      () =>
+        page.evaluate(async (wanted) => {
+          const pages = await (await caches.open('spiraxis-pages')).keys();
+          const there = pages.map(({ url }) => new URL(url).pathname);
+          return wanted.every((path) => there.includes(path)) && navigator.serviceWorker.controller !== null;
+        }, paths),
+      { timeout: 60_000 },
+    )
+    .toBe(true);
+}
+
+/** Entries of a job that the server has, by type and person. */
+async function stored(page: Page, address: string): Promise<string[]> {
+  const path = new URL(address).pathname.replace('/jobs/', '/api/jobs/');
+  const { entries } = (await (await page.request.get(`${path}/job.json`)).json()) as {
+    entries: { id: string; type: string; person: string }[];
+  };
+  expect(new Set(entries.map(({ id }) => id)).size).toBe(entries.length);
+  return entries.map(({ type, person }) => `${type} ${person}`);
+}
+const count = (list: readonly string[], one: string) => list.filter((other) => other === one).length;
+const water = (page: Page) =>
+  page.getByRole('group', { name: /Water/ }).getByRole('button', { name: 'good', exact: true });
+
+test('in a dead spot a job opens again, goes through its steps, and what is written arrives from any page', async ({
+  page,
+  context,
+}) => {
+  await as(page, 'Ilse');
+  const address = await openJob(page, HOIST, 'Read in a dead spot');
+  const path = new URL(address).pathname;
+  await kept(page, '/', path, '/new', '/machines/G-1');
+  await context.setOffline(true);
+  await page.reload();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Read in a dead spot');
+  const machine = new MachineUnderTest('groomer-tiller-float', 'W112', 'open');
+  await step(page, 'Test');
+  const first = JSON.stringify(await askedTest(page));
+  await answerByKeyboard(page, machine);
+  await expect.poll(async () => JSON.stringify(await askedTest(page))).not.toBe(first);
+  await expect(page.getByTestId('offline')).toContainText('1 entry will send');
+  for (const name of ['Complaint', 'Locate', 'Make safe', 'As found', 'Decide', 'Fix', 'Prove', 'Hand over'])
+    await step(page, name);
+  await step(page, 'As found');
+  await water(page).click();
+  // Loaded anew at another step, it is the same job with all that waits.
+  await page.goto(`${address}?step=as-found`);
+  await expect(page.getByTestId('offline')).toContainText('2 entries will send');
+  // A page that was never opened says what there is instead.
+  await page.goto('/parts');
+  await expect(page.getByText(/No network here/)).toBeVisible();
+  await page.getByRole('link', { name: /Read in a dead spot/ }).click();
+  await expect(page.getByTestId('offline')).toBeVisible();
+  await page.goto('/');
+  await expect(page.getByTestId('waiting')).toContainText('2 entries of 1 job wait here for the server');
+  await context.setOffline(false);
+  await expect(page.getByTestId('waiting')).toHaveCount(0, { timeout: 30_000 });
+  const there = await stored(page, address);
+  expect(count(there, 'looked Ilse')).toBe(1);
+  expect(count(there, 'reading Ilse')).toBe(1);
+});
+
+test('eight hours apart on two devices and two tabs each, then both come back: nothing lost, nothing doubled, what moved is said', async ({
+  browser,
+}) => {
+  const open = async (name: string) => {
+    const context = await browser.newContext({ storageState: { cookies: [], origins: [] } });
+    const page = await context.newPage();
+    await as(page, name);
+    return { context, page };
+  };
+  const [one, two] = [await open('Ilse'), await open('Tove')];
+  const address = await openJob(one.page, HOIST, 'Two tablets, two halls');
+  const path = new URL(address).pathname;
+  await kept(one.page, '/', path);
+  await two.page.goto(address);
+  await kept(two.page, '/', path);
+  const tabs: Page[] = [];
+  for (const { context, page } of [one, two]) {
+    const other = await context.newPage();
+    await other.goto(`${address}?step=as-found`);
+    await expect(water(other)).toBeVisible();
+    tabs.push(page, other);
+  }
+  for (const { context } of [one, two]) await context.setOffline(true);
+  // Each tab writes its own; the two devices say opposite things of the same bridge.
+  for (const [at, page] of tabs.entries()) {
+    await page.goto(`${address}?step=as-found`);
+    await water(page).click();
+    await page.goto(`${address}?step=complaint`);
+    await page
+      .getByRole('group', { name: /Y14/ })
+      .first()
+      .getByRole('button', { name: at < 2 ? 'dead' : 'works', exact: true })
+      .click();
+  }
+  for (const { page } of [one, two]) {
+    await page.reload();
+    await expect(page.getByTestId('offline')).toContainText(/[45] entries will send/);
+  }
+  // Eight hours pass at the server: what stood signed in does not any more.
+  for (const { context } of [one, two]) {
+    await context.clearCookies({ name: 'spiraxis-person' });
+    await context.setOffline(false);
+  }
+  await expect(one.page.getByTestId('signed-out')).toContainText('Nobody is signed in any more', {
+    timeout: 60_000,
+  });
+  expect(count(await stored(await signedIn(browser), address), 'looked Ilse')).toBe(0);
+  for (const [at, { page }] of [one, two].entries()) {
+    await page.getByRole('link', { name: 'Sign in' }).click();
+    await page.getByRole('button', { name: at === 0 ? /^Ilse/ : /^Tove/ }).click();
+    await expect(page.getByRole('heading', { level: 1 })).toContainText('Two tablets');
+    await expect(page.getByTestId('offline')).toHaveCount(0);
+  }
+  await expect
+    .poll(
+      async () => {
+        const there = await stored(one.page, address);
+        return [count(there, 'looked Ilse'), count(there, 'looked Tove')];
+      },
+      { timeout: 60_000 },
+    )
+    .toEqual([2, 2]);
+  const there = await stored(one.page, address);
+  expect(count(there, 'reading Ilse') + count(there, 'reading Tove')).toBeGreaterThanOrEqual(2);
+  // Every page shows the same, in the order of arrival.
+  const shown = async (page: Page) => {
+    await page.goto(`${address}?step=complaint`);
+    return page.locator('main ol > li').allTextContents();
+  };
+  const first = await shown(one.page);
+  await expect.poll(() => shown(two.page)).toEqual(first);
+  for (const { context } of [one, two]) await context.close();
+});
+
+/** Somebody else, on a device of their own, who only looks. */
+async function signedIn(browser: Parameters<Parameters<typeof test>[2]>[0]['browser']): Promise<Page> {
+  const context = await browser.newContext({ storageState: { cookies: [], origins: [] } });
+  const page = await context.newPage();
+  await as(page, 'Rasmus');
+  return page;
+}

@@ -1,0 +1,50 @@
+import { entryWriter } from '@/core/testing/entryWriter';
+import { waitingWords } from '@/words/en/offline';
+import { pageKey } from './caches';
+import { countWaiting } from './waiting';
+
+const row = (person: string, job: number, refused?: { code: string; message: string }) => ({
+  entry: entryWriter(person)('looked', { check: 'plug X1', finding: 'good' }),
+  job,
+  ...(refused ? { refused } : {}),
+});
+
+describe('what waits in a browser', () => {
+  const rows = [
+    row('Ilse', 417),
+    row('ilse', 417),
+    row('Ilse', 418),
+    row('Ilse', 419, { code: 'moved', message: 'The job has moved.' }),
+    row('Tove', 417),
+  ];
+
+  it('is counted for who is signed in, and said of others by name', () => {
+    const waiting = countWaiting(rows, 'Ilse');
+    expect(waiting).toMatchObject({ entries: 3, jobs: [417, 418], aside: [419] });
+    expect([...waiting.others]).toEqual([['Tove', 1]]);
+    expect(waitingWords(waiting, false).map(({ words }) => words)).toEqual([
+      '3 entries of 2 jobs wait here for the server.',
+      'Not taken by the server; look at it there:',
+      '1 entry of Tove waits on this device, and will be sent when Tove signs in here.',
+    ]);
+    // A job that is open says its own.
+    expect(waitingWords({ ...waiting, jobs: [418] }, true).map(({ words }) => words)).toEqual([
+      'Entries of 1 other job wait here for the server.',
+    ]);
+  });
+
+  it('is nobody’s to send where nobody is signed in', () => {
+    const waiting = countWaiting(rows, null);
+    expect([waiting.entries, waiting.jobs]).toEqual([0, []]);
+    expect(waiting.others.get('Tove')).toBe(1);
+    expect(waitingWords(countWaiting([], 'Ilse'), false)).toEqual([]);
+  });
+});
+
+describe('a page that is kept', () => {
+  it.each([
+    ['http://shed/jobs/417?step=prove#x', 'http://shed/jobs/417'],
+    ['http://shed/jobs/417/report?x=1', 'http://shed/jobs/417/report?x=1'],
+    ['http://shed/parts?q=coil', 'http://shed/parts?q=coil'],
+  ])('%s is kept as %s', (address, key) => expect(pageKey(address)).toBe(key));
+});

@@ -1,0 +1,69 @@
+import {
+  CacheFirst,
+  CacheableResponsePlugin,
+  ExpirationPlugin,
+  NetworkFirst,
+  Serwist,
+  type PrecacheEntry,
+  type SerwistPlugin,
+} from 'serwist';
+import { PAGES, PHOTOS, pageKey } from './features/offline/caches';
+
+declare const self: { __SW_MANIFEST: (PrecacheEntry | string)[]; location: Location };
+
+/** A server that says nothing for so long is away: what is kept here is shown. */
+const PATIENCE_S = 5;
+const MOST_PAGES = 300;
+const MOST_PHOTOS = 600;
+const AWAY = 500;
+
+const kept: SerwistPlugin = {
+  // One page a job, whichever of its steps was open.
+  cacheKeyWillBeUsed: ({ request }) => Promise.resolve(pageKey(request.url)),
+  // A server that fails is as good as none: what is kept here is better than its page of trouble.
+  fetchDidSucceed: ({ response }) => {
+    if (response.status >= AWAY) throw new Error(`the server failed (${response.status})`);
+    return Promise.resolve(response);
+  },
+  handlerDidError: () => serwist.matchPrecache('/offline'),
+};
+
+/** Pages that were opened here, files of the build and photos, for where there is no network. Nothing that is written goes through here. */
+const serwist = new Serwist({
+  precacheEntries: self.__SW_MANIFEST,
+  // A page that is open goes on with the files that it was opened with; the next one gets the new ones.
+  skipWaiting: false,
+  clientsClaim: true,
+  navigationPreload: false,
+  runtimeCaching: [
+    {
+      matcher: ({ request, url, sameOrigin }) =>
+        sameOrigin &&
+        request.mode === 'navigate' &&
+        !/^\/(api|sign-in|account|people|trail)\b/.test(url.pathname),
+      handler: new NetworkFirst({
+        cacheName: PAGES,
+        networkTimeoutSeconds: PATIENCE_S,
+        matchOptions: { ignoreVary: true },
+        plugins: [
+          kept,
+          new CacheableResponsePlugin({ statuses: [200] }),
+          new ExpirationPlugin({ maxEntries: MOST_PAGES }),
+        ],
+      }),
+    },
+    {
+      // A photo's name is its content.
+      matcher: ({ url, sameOrigin }) => sameOrigin && url.pathname.startsWith('/api/photos/'),
+      handler: new CacheFirst({
+        cacheName: PHOTOS,
+        plugins: [
+          new CacheableResponsePlugin({ statuses: [200] }),
+          new ExpirationPlugin({ maxEntries: MOST_PHOTOS }),
+        ],
+      }),
+    },
+  ],
+});
+
+serwist.addEventListeners();

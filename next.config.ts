@@ -14,6 +14,8 @@ const config: NextConfig = {
     serverActions: { bodySizeLimit: '5mb' },
   },
   headers: async () => [
+    // Which files a build is made of is asked anew each time, whatever stands between.
+    { source: '/serwist/:path*', headers: [{ key: 'Cache-Control', value: 'no-cache' }] },
     {
       source: '/:path*',
       headers: [

@@ -56,5 +56,5 @@ test('another site in the same browser changes nothing here, and nobody reads it
   const foreign = await underName(baseURL!, '/api/jobs/417/job.json', 'evil.example');
   expect(foreign.status).toBe(421);
   expect(foreign.body).not.toContain('Tove');
-  expect((await underName(baseURL!, '/', 'localhost:1')).status).toBe(200);
+  expect((await underName(baseURL!, '/sign-in', 'localhost:1')).status).toBe(200);
 });

@@ -1,4 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
+import { as } from './signIn';
 import { answerByKeyboard, askedTest, MachineUnderTest, movedOn } from './bench';
 
 /** Opens a job from the shed and answers what the screen asks, by keyboard alone, until it gives a verdict. */
@@ -35,6 +36,8 @@ test('a gate that hisses and stays: gauges in bar, and the regulator is named, n
   page,
 }) => {
   const story = 'Lance gate dead both ways, valve clicks';
+  // His locks are on, and nobody else takes them off.
+  await as(page, 'Rasmus');
   const typed = await play(page, story, new MachineUnderTest('compressor-gate', 'Z2', 'lowPressure', 0.35));
   console.log(typed.join(' | '));
   const verdict = page.getByTestId('verdict');

@@ -2,7 +2,7 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { expect, test, type APIRequestContext, type Page } from '@playwright/test';
 import { v7 as uuidv7 } from 'uuid';
 import { answerByKeyboard, askedTest, MachineUnderTest } from './bench';
-import { USUAL } from './signIn';
+import { as, USUAL } from './signIn';
 
 const JOB = 412;
 const OWN_PORT = 3177;
@@ -118,6 +118,8 @@ test('an entry that could not be sent survives a reload and is sent later', asyn
   context,
 }) => {
   const machine = new MachineUnderTest('winch-reversing', 'G1', 'lowVoltage');
+  // Her locks are on.
+  await as(page, 'Ilse');
   await openTest(page, 414);
   const before = await storedReadings(request, 414);
   await page.route('**/api/jobs/**', (route) => route.abort());

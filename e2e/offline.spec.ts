@@ -47,7 +47,7 @@ test('in a dead spot a job opens again, goes through its steps, and what is writ
   await context.setOffline(true);
   await page.reload();
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Read in a dead spot');
-  const machine = new MachineUnderTest('groomer-tiller-float', 'W112', 'open');
+  const machine = new MachineUnderTest('groomer-tiller-float', 'W114', 'open');
   await step(page, 'Test');
   const first = JSON.stringify(await askedTest(page));
   await answerByKeyboard(page, machine);

@@ -29,7 +29,7 @@ export async function prove(page: Page, sound: MachineUnderTest) {
     await out.first().click();
     await expect(out).toHaveCount(left - 1);
   }
-  const seen = page.getByTestId('ledger-item').getByLabel(/^Seen (out|back on) as well by$/);
+  const seen = page.getByTestId('ledger-item').getByLabel(/^Seen (out|back on) as well by/);
   for (let left = await seen.count(); left > 0; left--) {
     await seen.first().selectOption('Ilse');
     await page.getByLabel('Their PIN').first().fill(DEMO_PIN);

@@ -9,7 +9,14 @@ import {
 } from 'serwist';
 import { PAGES, PHOTOS, pageKey } from './features/offline/caches';
 
-declare const self: { __SW_MANIFEST: (PrecacheEntry | string)[]; location: Location };
+interface FetchAsked extends Event {
+  readonly request: Request;
+  respondWith(answer: Promise<Response>): void;
+}
+declare const self: {
+  __SW_MANIFEST: (PrecacheEntry | string)[];
+  addEventListener(type: 'fetch', listener: (event: FetchAsked) => void): void;
+};
 
 /** A server that says nothing for so long is away: what is kept here is shown. */
 const PATIENCE_S = 5;
@@ -66,4 +73,20 @@ const serwist = new Serwist({
   ],
 });
 
+/**
+ * A worker is told what to load behind the `#` of its address. What comes out of a cache has an address of its own, without
+ * that; an answer made here has none, and the worker keeps the one it was asked for by.
+ */
+self.addEventListener('fetch', (event) => {
+  const { request } = event;
+  if (request.destination !== 'worker' || new URL(request.url).origin !== location.origin) return;
+  event.stopImmediatePropagation();
+  event.respondWith(
+    serwist
+      .matchPrecache(request.url.split('#')[0]!)
+      .then(async (kept) =>
+        kept ? new Response(await kept.blob(), { headers: kept.headers }) : fetch(request),
+      ),
+  );
+});
 serwist.addEventListeners();

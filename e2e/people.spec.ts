@@ -1,7 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import { DEMO_PIN } from '../demo/people';
 import { as } from './signIn';
-import { openJob, step } from './steps';
+import { hydrated, openJob, step } from './steps';
 
 const HOIST = 'G-1 Groomer OR-201: Tiller float valve';
 
@@ -131,6 +131,7 @@ test('a learner decides, and somebody else looks before anything is fitted; a re
 
   await as(page, 'Rasmus');
   await page.goto(`${address}?step=decide`);
+  await hydrated(page);
   await page.getByRole('button', { name: 'Approve' }).click();
   await expect(page.getByText('✓ Approved by Rasmus')).toBeVisible();
 

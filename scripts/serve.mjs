@@ -2,9 +2,12 @@
  * The application over HTTP: Next.js behind Node's own server, so that what no route ever sees is answered here with a
  * sentence, and nobody but the socket says where a request comes from.
  *
- * `SPIRAXIS_PORT`, `SPIRAXIS_ADDRESS` (127.0.0.1); `SPIRAXIS_PROXY=1` behind a proxy of one's own.
+ * `SPIRAXIS_PORT`, `SPIRAXIS_ADDRESS` (127.0.0.1); `SPIRAXIS_CERT` and `SPIRAXIS_KEY` for TLS of its own; `SPIRAXIS_PROXY=1` behind a proxy
+ * of one's own, `SPIRAXIS_TLS=1` where that speaks TLS.
  */
+import { readFileSync } from 'node:fs';
 import { createServer } from 'node:http';
+import { createServer as createSecureServer, get as getSecure } from 'node:https';
 import { once } from 'node:events';
 import next from 'next';
 import pLimit from 'p-limit';
@@ -26,6 +29,10 @@ const PAGES_AT_ONCE = 6;
 const MOST_PAGES_WAITING = 300;
 const AWAY_MS = 3000;
 
+/** A certificate of its own: then cookies go over nothing but TLS. */
+const secure = Boolean(process.env.SPIRAXIS_CERT && process.env.SPIRAXIS_KEY);
+if (secure) process.env.SPIRAXIS_TLS = '1';
+
 const LOOPBACK = ['127.0.0.1', 'localhost', '::1'];
 const LEAST_SECRET = 32;
 
@@ -36,7 +43,7 @@ function unsafe() {
   if (LOOPBACK.includes(hostname)) return null;
   if (process.env.SPIRAXIS_DEMO === '1')
     return `the demonstration lets anybody in, and would be heard on ${hostname}; it is for this machine alone.`;
-  if (!(behindProxy && process.env.SPIRAXIS_TLS === '1'))
+  if (!secure && !(behindProxy && process.env.SPIRAXIS_TLS === '1'))
     return `it would be heard on ${hostname} without TLS. Put a proxy with a certificate before it (docs/serving.md), and say so with SPIRAXIS_PROXY=1 and SPIRAXIS_TLS=1.`;
   return null;
 }
@@ -89,43 +96,51 @@ function isAddress(url) {
   }
 }
 
-const server = createServer(
-  { requestTimeout: REQUEST_MS, headersTimeout: HEADERS_MS },
-  (request, response) => {
-    // A client that goes away in the middle of what it sends is no event.
-    request.on('error', () => undefined);
-    const url = request.url ?? '/';
-    if (url.length > LONGEST_ADDRESS) return refuse(response, 400, 'The address is too long.');
-    if (!url.startsWith('/') || !isAddress(url))
-      return refuse(response, 400, 'The address is none: a percent sign in it stands for no character.');
-    if (!behindProxy) {
-      for (const name of Object.keys(request.headers))
-        if (name.startsWith('x-forwarded-')) Reflect.deleteProperty(request.headers, name);
-      request.headers['x-forwarded-for'] = request.socket.remoteAddress ?? '';
-    }
-    sayAway(response);
-    const answered = isPage(request)
-      ? pages.pendingCount > MOST_PAGES_WAITING
-        ? Promise.resolve(
-            refuse(
-              response,
-              503,
-              'The server has its hands full. Nothing was lost; ask again in a few seconds.',
-            ),
-          )
-        : pages(() =>
-            response.destroyed
-              ? undefined
-              : Promise.race([handle(request, response), once(response, 'close')]),
-          )
-      : handle(request, response);
-    answered.catch((error) => {
-      process.stderr.write(`spiraxis: ${error?.stack ?? error}\n`);
-      if (!response.headersSent) refuse(response, 500, 'The server failed at this; its log says why.');
-      else response.destroy();
-    });
-  },
-);
+const times = { requestTimeout: REQUEST_MS, headersTimeout: HEADERS_MS };
+const serverOf = (answer) =>
+  secure
+    ? createSecureServer(
+        {
+          ...times,
+          cert: readFileSync(process.env.SPIRAXIS_CERT),
+          key: readFileSync(process.env.SPIRAXIS_KEY),
+          minVersion: 'TLSv1.2',
+        },
+        answer,
+      )
+    : createServer(times, answer);
+const server = serverOf((request, response) => {
+  // A client that goes away in the middle of what it sends is no event.
+  request.on('error', () => undefined);
+  const url = request.url ?? '/';
+  if (url.length > LONGEST_ADDRESS) return refuse(response, 400, 'The address is too long.');
+  if (!url.startsWith('/') || !isAddress(url))
+    return refuse(response, 400, 'The address is none: a percent sign in it stands for no character.');
+  if (!behindProxy) {
+    for (const name of Object.keys(request.headers))
+      if (name.startsWith('x-forwarded-')) Reflect.deleteProperty(request.headers, name);
+    request.headers['x-forwarded-for'] = request.socket.remoteAddress ?? '';
+  }
+  sayAway(response);
+  const answered = isPage(request)
+    ? pages.pendingCount > MOST_PAGES_WAITING
+      ? Promise.resolve(
+          refuse(
+            response,
+            503,
+            'The server has its hands full. Nothing was lost; ask again in a few seconds.',
+          ),
+        )
+      : pages(() =>
+          response.destroyed ? undefined : Promise.race([handle(request, response), once(response, 'close')]),
+        )
+    : handle(request, response);
+  answered.catch((error) => {
+    process.stderr.write(`spiraxis: ${error?.stack ?? error}\n`);
+    if (!response.headersSent) refuse(response, 500, 'The server failed at this; its log says why.');
+    else response.destroy();
+  });
+});
 server.maxConnections = MOST_CONNECTIONS;
 // A request that is no HTTP never comes to a handler.
 server.on('clientError', (_error, socket) => {
@@ -137,14 +152,29 @@ server.on('error', (error) => {
   process.exit(1);
 });
 server.listen(port, hostname, () => {
-  process.stdout.write(`spiraxis: ready on http://${hostname}:${port}\n`);
+  process.stdout.write(`spiraxis: ready on ${scheme}://${hostname}:${port}\n`);
   void warmUp();
 });
+
+const scheme = secure ? 'https' : 'http';
+
+/** Asks this server for something, whoever its certificate was made out to: it is itself. */
+function ask(path) {
+  const address = `${scheme}://${hostname}:${port}${path}`;
+  if (!secure) return fetch(address).then((answer) => answer.arrayBuffer());
+  return new Promise((resolve, reject) => {
+    getSecure(address, { rejectUnauthorized: false }, (answer) => answer.resume().on('end', resolve)).on(
+      'error',
+      reject,
+    );
+  });
+}
 
 /** Loads what is loaded at its first use, so that nobody waits for it: one request each, one after the other. */
 async function warmUp() {
   const job = '/api/jobs/0';
   const pages = [
+    '/sign-in',
     '/',
     '/machines',
     '/new',
@@ -166,8 +196,7 @@ async function warmUp() {
   ];
   for (const path of [...pages, ...routes]) {
     if (leaving) return;
-    await fetch(`http://${hostname}:${port}${path}`)
-      .then((answer) => answer.arrayBuffer())
+    await ask(path)
       // A database that is away now is told of by whoever asks next.
       .catch(() => undefined);
   }

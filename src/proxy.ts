@@ -5,6 +5,10 @@ const HOSTS = hostsOf(process.env.SPIRAXIS_HOSTS);
 /** Set where a proxy of one's own stands before this server and says under which name it was called. */
 const BEHIND_PROXY = process.env.SPIRAXIS_PROXY === '1';
 
+/** Spoken here or by the proxy: a browser that was here once comes over nothing else. */
+const TLS = process.env.SPIRAXIS_TLS === '1';
+const YEAR_S = 31_536_000;
+
 /** The one door: who may come in is judged here, and every page gets a content security policy with a nonce of its own. */
 export function proxy(request: NextRequest) {
   const refused = turnAway(
@@ -46,6 +50,7 @@ export function proxy(request: NextRequest) {
   const response = NextResponse.next({ request: { headers } });
   response.headers.set('content-security-policy', policy);
   response.headers.set('x-request-id', requestId);
+  if (TLS) response.headers.set('strict-transport-security', `max-age=${YEAR_S}`);
   return response;
 }
 

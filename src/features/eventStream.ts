@@ -1,5 +1,6 @@
 import 'server-only';
 import { NextResponse, type NextRequest } from 'next/server';
+import { metrics } from './metrics';
 
 /**
  * Lines one client may hold at once. A page that nobody looks at holds none, so that a shop's tablets behind one address
@@ -22,7 +23,9 @@ export function answerEvents(
     return NextResponse.json({ code: 'too-many', message }, { status: 429 });
   }
   lines.set(client, now + 1);
+  metrics.lines.inc();
   request.signal.addEventListener('abort', () => {
+    metrics.lines.dec();
     const left = (lines.get(client) ?? 1) - 1;
     if (left > 0) lines.set(client, left);
     else lines.delete(client);

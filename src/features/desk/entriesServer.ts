@@ -6,6 +6,7 @@ import { appendEntries, type Appended } from '@/db/entries';
 import { findJobByText, type JobRow } from '@/db/jobs';
 import { refusalWords } from '@/words/en/refusals';
 import type { Speaker } from '@/words/en/readings';
+import { metrics } from '../metrics';
 import { log } from '../serverLog';
 import { circuitOfJob } from './circuitOfJob';
 import { USUAL_POLICY } from '../policy/policy';
@@ -115,6 +116,7 @@ export async function appendToJob(
       await leaveTrail('lockTakenOff', who, `${entry.body.owner}’s, ${entry.body.point}, job ${job.number}`);
   const added = results.filter(({ state }) => state === 'added').length;
   if (added > 0) {
+    metrics.entries.inc(added);
     tellJob(job.id);
     digestSoon(job.id);
   }

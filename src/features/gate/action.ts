@@ -5,6 +5,7 @@ import type { z } from 'zod';
 import type { Deed } from '@/core/people/roles';
 import type { Signed } from '../people/session';
 import { askingOf, whileAsking } from './asking';
+import { metrics } from '../metrics';
 import { failureOf, Refused } from './failure';
 import { whoMay } from './who';
 
@@ -30,6 +31,9 @@ export function action<A extends z.ZodTuple, R>(
     const from = await headers();
     const header = (one: string) => from.get(one);
     return whileAsking(askingOf(header, null), async () => {
+      const asked = `action ${name}`;
+      const took = metrics.seconds.startTimer({ asked });
+      let ended = 'done';
       try {
         const who = await whoMay(deed, await cookies(), name);
         const parsed = args.safeParse(given);
@@ -43,9 +47,13 @@ export function action<A extends z.ZodTuple, R>(
       } catch (error) {
         // A redirect is how a page is left, no failure.
         unstable_rethrow(error);
-        const { message } = failureOf(error, name);
+        const { message, status } = failureOf(error, name);
+        ended = String(status);
         const signedOut = error instanceof Refused && error.code === 'signed-out';
         return { trouble: message, ...(signedOut ? { signedOut } : {}) };
+      } finally {
+        took();
+        metrics.answers.inc({ asked, ended });
       }
     });
   };

@@ -78,8 +78,14 @@ it('every page, route and action says what one has to be for it', () => {
   for (const { name, run } of actions)
     expect([name, actionFacts(run)?.deed]).toEqual([name, expect.any(String)]);
   const open = routes.filter(({ handle }) => deedOfRoute(handle) === 'open').map(({ name }) => name);
-  // Whether the server is there, signing in, and a calendar that comes with a key of its own.
-  expect(open).toEqual(['GET /api/health', 'GET /api/retests.ics', 'POST /api/session']);
+  // Whether the server is there, signing in, and what comes with a key of its own: figures and a calendar.
+  expect(open).toEqual([
+    'GET /api/health',
+    'GET /api/live',
+    'GET /api/metrics',
+    'GET /api/retests.ics',
+    'POST /api/session',
+  ]);
   const pages = under('src/app', 'page.tsx').map((file) => [
     file,
     /^export default page(?:<[^]*?>)?\(\s*'(\w+)'/m.exec(readFileSync(join(ROOT, file), 'utf8'))?.[1] ??

@@ -3,6 +3,7 @@ import { NextResponse, type NextRequest } from 'next/server';
 import type { Deed } from '@/core/people/roles';
 import type { Signed } from '../people/session';
 import { askingOf, whileAsking } from './asking';
+import { askedName, metrics } from '../metrics';
 import { failureOf, Refused } from './failure';
 import { whoMay } from './who';
 
@@ -49,19 +50,31 @@ function answering<P extends Params>(
 ): Handler<P> {
   return (request, { params }) =>
     whileAsking(askingOf(headerOf(request), null), async () => {
+      const asked = `${request.method} ${askedName(request.nextUrl.pathname)}`;
+      const took = metrics.seconds.startTimer({ asked });
+      const ended = (answer: Response) => {
+        took();
+        metrics.answers.inc({ asked, ended: String(answer.status) });
+        return answer;
+      };
       try {
-        return await work(request, await params);
+        return ended(await work(request, await params));
       } catch (error) {
         const { status, code, message, againIn } = failureOf(
           error,
           `${request.method} ${request.nextUrl.pathname}`,
         );
-        return NextResponse.json(
-          { code, message },
-          {
-            status,
-            headers: { 'cache-control': 'no-store', ...(againIn ? { 'retry-after': String(againIn) } : {}) },
-          },
+        return ended(
+          NextResponse.json(
+            { code, message },
+            {
+              status,
+              headers: {
+                'cache-control': 'no-store',
+                ...(againIn ? { 'retry-after': String(againIn) } : {}),
+              },
+            },
+          ),
         );
       }
     });

@@ -3,6 +3,7 @@ import { may, type Deed } from '@/core/people/roles';
 import { mayNotWords } from '@/words/en/people';
 import { signedIn, type Cookies, type Signed } from '../people/session';
 import { leaveTrail } from '../people/trail';
+import { countCall } from './calls';
 import { Refused } from './failure';
 
 const SIGN_IN = 'Nobody is signed in here any more. Sign in; what was written is kept.';
@@ -15,6 +16,7 @@ const CHANGE_FIRST = 'Give yourself a password first: the word you came with is 
 export async function whoMay(deed: Deed, cookies: Cookies, asked: string): Promise<Signed> {
   const who = await signedIn(cookies);
   if (!who) throw new Refused(401, 'signed-out', SIGN_IN);
+  await countCall(who);
   return judged(deed, who, asked);
 }
 

@@ -60,6 +60,8 @@ export interface JobState {
   madeSafe: EntryOf<'madeSafe'> | null;
   /** It was signed at some time, whether or not points were opened since. */
   wasMadeSafe: boolean;
+  /** Every signature under the plan, also of those that were lifted since. */
+  signatures: EntryOf<'madeSafe'>[];
   photos: EntryOf<'photo'>[];
   wires: { found: EntryOf<'wire'>[]; left: EntryOf<'wire'>[] };
   looked: Map<string, EntryOf<'looked'>>;
@@ -125,6 +127,7 @@ export function reduceJob(entries: readonly Entry[]): JobState {
     skipped: all('skippedTest').map(({ body }) => body.test),
     ...isolationOf(standing),
     wasMadeSafe: all('madeSafe').length > 0,
+    signatures: all('madeSafe'),
     closings: all('isolation'),
     reopened: all('reopened'),
     photos: all('photo'),

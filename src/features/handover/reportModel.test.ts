@@ -151,12 +151,20 @@ describe('the report of a job', () => {
       entry('proof', { proof: 'current Y8', done: true, found: '0.79 A' }),
       reading({ kind: 'amps', through: 'Y8', setup: right, value: 0.79 }, fixed),
       reading({ kind: 'function', part: 'Y8', setup: right, value: 'works' }, fixed),
+      entry('isolation', { point: 'X9', energy: 'oil', how: '', lock: '8', tag: '', released: '' }),
+      entry('reopened', { point: 'X9', reason: 'gone home', owner: 'Tove', second: 'Ilse' }),
       entry('handOver', { note: '', left: ['left lamp is dim'], retest: '2026-08-04' }),
     ]);
     expect(closed.madeSafe).toEqual([
       {
         text: 'G1: switch off and locked, lock 21, Tove, 2026-02-04 08:12',
         beside: 'proved dead: F7:2 to GND 0.02 V, Shed meter 3',
+      },
+      expect.objectContaining({ text: expect.stringMatching(/^X9, lock 8/) }),
+      {
+        text: 'Lock of Tove on X9 taken off: gone home',
+        beside: expect.stringMatching(/^Tove beside Ilse, /),
+        tone: 'left',
       },
       { text: 'The plan was not signed.', tone: 'bad' },
     ]);

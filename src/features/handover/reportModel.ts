@@ -146,9 +146,14 @@ export function buildReport(
     })),
     madeSafe: [
       ...state.closings.map((one) => isolationLine(one, day(one.at))),
+      ...state.signatures.map(({ at, person, body }) => ({
+        text: 'Signed as made safe',
+        beside: `${person}${body.second ? ` beside ${body.second}` : ''}, ${day(at)}`,
+      })),
+      ...state.reopened.flatMap((one) => takenOffLine(one, day(one.at))),
       ...(state.wasMadeSafe || state.closings.length === 0 ? [] : [NOT_SIGNED]),
     ],
-    safety: [...state.isolated.values()].map(({ body, person }) => ({
+    safety: [...state.locks.values()].flat().map(({ body, person }) => ({
       text: `${pointTitle(body.point)}${body.lock ? `, lock ${body.lock}` : ''}`,
       beside: person,
       tone: 'left' as const,
@@ -315,6 +320,19 @@ function isolationLine({ body, person }: EntryOf<'isolation'>, when: string): Re
       ? `proved dead: ${body.proved.work.map(({ from, to, measured }) => `${from} to ${to} ${quantity('volts', measured.value)}`).join(', ')}${body.proved.meter ? `, ${body.proved.meter}` : ''}`
       : (body.tried ?? ''),
   };
+}
+
+/** A lock that somebody else than its owner took off. */
+function takenOffLine({ body, person }: EntryOf<'reopened'>, when: string): ReportLine[] {
+  const { point, owner, second, reason } = body;
+  if (owner === undefined) return [];
+  return [
+    {
+      text: `Lock of ${owner} on ${pointTitle(point)} taken off: ${reason}`,
+      beside: `${person}${second ? ` beside ${second}` : ''}, ${when}`,
+      tone: 'left',
+    },
+  ];
 }
 
 /** Readings that the verdict stands on, and what was read besides the proofs. */

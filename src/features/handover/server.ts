@@ -128,5 +128,5 @@ export async function tagSheet(number: string) {
   const whole = await wholeJob(number);
   if (!whole) return null;
   const { job, speaker, state, timeZone } = whole;
-  return { job, plan: isolationPlan(speaker.model), isolated: state.isolated, fixes: state.fixes, timeZone };
+  return { job, plan: isolationPlan(speaker.model), locks: state.locks, fixes: state.fixes, timeZone };
 }

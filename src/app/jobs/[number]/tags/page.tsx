@@ -18,11 +18,15 @@ export const generateMetadata = titled<Props>(async ({ params }) => {
   return { title: `Tags of job ${(await params).number}` };
 });
 
-/** One tag for each energy, to cut out and hang on the lock. */
+/** One tag for each lock on each energy, to cut out and hang on the lock. */
 export default page<Props>('look', async function TagPage({ params }) {
   const sheet = await tagSheet((await params).number);
   if (!sheet) notFound();
-  const { job, plan, isolated, fixes, timeZone } = sheet;
+  const { job, plan, locks, fixes, timeZone } = sheet;
+  // One for each lock that is on, and an empty one for each point that has none yet.
+  const tags = plan.flatMap((point) =>
+    (locks.get(point.point) ?? [undefined]).map((lock) => ({ point, lock })),
+  );
   const origin = await labelOrigin();
   return (
     <div className="min-h-dvh bg-sheet">
@@ -33,12 +37,11 @@ export default page<Props>('look', async function TagPage({ params }) {
       </div>
       {origin.onlyHere ? <OnlyHere /> : null}
       <main className="grid grid-cols-2 gap-5 p-6 max-tablet:grid-cols-1 print:p-0">
-        {plan.map(({ point, energy, label, place }) => {
-          const entry = isolated.get(point);
+        {tags.map(({ point: { point, energy, label, place }, lock: entry }) => {
           const words = ENERGY_WORDS[energy];
           return (
             <section
-              key={point}
+              key={`${point} ${entry?.id ?? ''}`}
               className="break-inside-avoid border-2 border-ink p-4"
               aria-label={`Tag ${label}`}
             >

@@ -35,6 +35,7 @@ export default defineConfig({
   use: {
     baseURL: process.env.SPIRAXIS_URL ?? 'http://127.0.0.1:3000',
     storageState: keptAt(at),
+    serviceWorkers: 'block',
     viewport: { width: 1280, height: 800 },
     screenshot: 'only-on-failure',
     actionTimeout: 30_000,

@@ -1,7 +1,10 @@
 import { expect, test, type Page } from '@playwright/test';
 import { answerByKeyboard, askedTest, MachineUnderTest } from './bench';
 import { as } from './signIn';
-import { openJob, step } from './steps';
+import { hydrated, openJob, step } from './steps';
+
+// Everywhere else the service worker is kept away: each journey has a browser of its own, which would fetch the whole build first.
+test.use({ serviceWorkers: 'allow' });
 
 const HOIST = 'G-1 Groomer OR-201: Tiller float valve';
 
@@ -78,7 +81,10 @@ test('eight hours apart on two devices and two tabs each, then both come back: n
   browser,
 }) => {
   const open = async (name: string) => {
-    const context = await browser.newContext({ storageState: { cookies: [], origins: [] } });
+    const context = await browser.newContext({
+      storageState: { cookies: [], origins: [] },
+      serviceWorkers: 'allow',
+    });
     const page = await context.newPage();
     await as(page, name);
     return { context, page };
@@ -100,8 +106,10 @@ test('eight hours apart on two devices and two tabs each, then both come back: n
   // Each tab writes its own; the two devices say opposite things of the same bridge.
   for (const [at, page] of tabs.entries()) {
     await page.goto(`${address}?step=as-found`);
+    await hydrated(page);
     await water(page).click();
     await page.goto(`${address}?step=complaint`);
+    await hydrated(page);
     await page
       .getByRole('group', { name: /Y14/ })
       .first()
@@ -150,7 +158,10 @@ test('eight hours apart on two devices and two tabs each, then both come back: n
 
 /** Somebody else, on a device of their own, who only looks. */
 async function signedIn(browser: Parameters<Parameters<typeof test>[2]>[0]['browser']): Promise<Page> {
-  const context = await browser.newContext({ storageState: { cookies: [], origins: [] } });
+  const context = await browser.newContext({
+    storageState: { cookies: [], origins: [] },
+    serviceWorkers: 'allow',
+  });
   const page = await context.newPage();
   await as(page, 'Rasmus');
   return page;

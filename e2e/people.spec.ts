@@ -149,11 +149,10 @@ test('what somebody wrote is sent in their name alone, also when another one too
   await as(page, 'Ilse');
   const address = await openJob(page, HOIST, 'Two on one tablet');
   await page.goto(`${address}?step=as-found`);
+  await hydrated(page);
   await page.route('**/api/jobs/*/entries', (route) => route.abort());
   await page.getByRole('group', { name: /Water/ }).getByRole('button', { name: 'good', exact: true }).click();
   await expect(page.getByTestId('offline')).toContainText('1 entry will send');
-  await page.unroute('**/api/jobs/*/entries');
-  await page.route('**/api/jobs/*/entries', (route) => route.abort());
   await page.request.post('/api/session', { data: { name: 'Rasmus', demo: true } });
   await page.unroute('**/api/jobs/*/entries');
   await page.goto(`${address}?step=as-found`);

@@ -7,7 +7,14 @@ const call = (client: string) => {
     headers: { 'x-forwarded-for': client },
     signal: leave.signal,
   });
-  return { answer: answerEvents(request, () => new ReadableStream()), leave: () => leave.abort() };
+  return {
+    answer: answerEvents(
+      request,
+      () => new ReadableStream(),
+      () => Promise.resolve(true),
+    ),
+    leave: () => leave.abort(),
+  };
 };
 
 describe('event lines of one client', () => {
@@ -26,5 +33,31 @@ describe('event lines of one client', () => {
     open[0]!.leave();
     expect(call('10.0.0.7').answer.status).toBe(200);
     expect(call('10.0.0.7').answer.status).toBe(429);
+  });
+});
+
+describe('an event line', () => {
+  afterEach(() => jest.useRealTimers());
+  it.each([
+    ['whose listener is signed out', () => Promise.resolve(false)],
+    ['while the database does not answer', () => Promise.reject(new Error('away'))],
+  ])('%s ends within a minute', async (_what, still) => {
+    jest.useFakeTimers();
+    let ended = false;
+    const request = new NextRequest('http://spiraxis.test/events', {
+      headers: { 'x-forwarded-for': '10.0.0.9' },
+    });
+    answerEvents(
+      request,
+      (signal) => {
+        signal.addEventListener('abort', () => (ended = true));
+        return new ReadableStream();
+      },
+      still,
+    );
+    await jest.advanceTimersByTimeAsync(59_000);
+    expect(ended).toBe(false);
+    await jest.advanceTimersByTimeAsync(2000);
+    expect(ended).toBe(true);
   });
 });

@@ -11,10 +11,19 @@ export const MOST_LINES = 48;
 const held = globalThis as typeof globalThis & { spiraxisLines?: Map<string, number> };
 const lines = (held.spiraxisLines ??= new Map());
 
-/** Answers with server-sent events, for as long as the client listens; refuses a client that holds too many lines. */
+/** How often it is asked whether who follows is still signed in. */
+const STILL_MS = 60_000;
+
+/**
+ * Answers with server-sent events, for as long as the client listens and is signed in; refuses a client that holds too many
+ * lines.
+ *
+ * @param still whether who follows may still; a database that does not answer ends the line too
+ */
 export function answerEvents(
   request: NextRequest,
   open: (signal: AbortSignal) => ReadableStream<Uint8Array>,
+  still: () => Promise<boolean>,
 ): NextResponse {
   const client = request.headers.get('x-forwarded-for') ?? '';
   const now = lines.get(client) ?? 0;
@@ -24,13 +33,23 @@ export function answerEvents(
   }
   lines.set(client, now + 1);
   metrics.lines.inc();
-  request.signal.addEventListener('abort', () => {
+  const over = new AbortController();
+  const timer = setInterval(() => {
+    still().then(
+      (yes) => (yes ? undefined : over.abort()),
+      () => over.abort(),
+    );
+  }, STILL_MS);
+  timer.unref();
+  request.signal.addEventListener('abort', () => over.abort());
+  over.signal.addEventListener('abort', () => {
+    clearInterval(timer);
     metrics.lines.dec();
     const left = (lines.get(client) ?? 1) - 1;
     if (left > 0) lines.set(client, left);
     else lines.delete(client);
   });
-  return new NextResponse(open(request.signal), {
+  return new NextResponse(open(over.signal), {
     headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-store', 'x-accel-buffering': 'no' },
   });
 }

@@ -111,3 +111,21 @@ describe('an event line', () => {
     expect(Line.all).toHaveLength(1);
   });
 });
+
+describe('why a line ended', () => {
+  it.each([
+    [401, 1],
+    [200, 0],
+    [503, 0],
+  ])('is asked, and an answer of %s means signed out %s times', async (status, times) => {
+    const signedOut = jest.fn();
+    const answer = { status, json: () => Promise.resolve({}) };
+    Object.assign(globalThis, { fetch: jest.fn(() => Promise.resolve(answer)) });
+    const leave = followEvents<number>(() => '/events', { ...on, signedOut });
+    Line.all.at(-1)!.onerror!();
+    await jest.advanceTimersByTimeAsync(0);
+    expect(fetch).toHaveBeenCalledWith('/api/session', expect.anything());
+    expect(signedOut).toHaveBeenCalledTimes(times);
+    leave();
+  });
+});

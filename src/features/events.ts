@@ -1,3 +1,5 @@
+import { askStatus } from './askServer';
+
 /** After this long without a word, heartbeats included, a line is dead however open it looks, milliseconds. */
 const SILENCE_MS = 15_000;
 const FIRST_RETRY_MS = 1000;
@@ -9,7 +11,12 @@ const LONGEST_RETRY_MS = 20_000;
  */
 export function followEvents<T>(
   address: () => string,
-  on: { message: (message: T) => void; lost: () => void },
+  on: {
+    message: (message: T) => void;
+    lost: () => void;
+    /** The server is there, and nobody is signed in any more. */
+    signedOut?: () => void;
+  },
 ): () => void {
   let events: EventSource | null = null;
   let retry: ReturnType<typeof setTimeout> | undefined;
@@ -24,6 +31,8 @@ export function followEvents<T>(
   const lost = () => {
     close();
     on.lost();
+    // A line says nothing of why it ended.
+    if (on.signedOut) void askWhy(on.signedOut);
     const base = Math.min(LONGEST_RETRY_MS, FIRST_RETRY_MS * 2 ** attempts++);
     retry = setTimeout(call, base * (0.7 + 0.6 * Math.random()));
   };
@@ -55,4 +64,9 @@ export function followEvents<T>(
     window.removeEventListener('online', shown);
     close();
   };
+}
+
+async function askWhy(signedOut: () => void): Promise<void> {
+  const { status } = await askStatus('/api/session').catch(() => ({ status: 0 }));
+  if (status === 401) signedOut();
 }

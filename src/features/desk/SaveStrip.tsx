@@ -62,8 +62,10 @@ export function SaveStrip({ log, here }: { log: OpenLog; /** Its page, to come b
           className="flex shrink-0 flex-wrap items-center gap-x-3 border-t-2 border-stamp bg-stamp-t px-6 py-1.5 text-[15.5px] text-stamp"
         >
           <span>
-            <strong>Nobody is signed in any more.</strong>{' '}
-            {count === 1 ? '1 entry is' : `${count} entries are`} kept on this tablet.
+            <strong>Nobody is signed in any more.</strong>
+            {count === 0
+              ? null
+              : ` ${count === 1 ? '1 entry is' : `${count} entries are`} kept on this tablet.`}
           </span>
           <a
             href={`/sign-in?to=${encodeURIComponent(here)}`}

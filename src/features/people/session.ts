@@ -113,6 +113,12 @@ export async function signedIn(cookies: Cookies, now = new Date()): Promise<Sign
   };
 }
 
+/** Whether somebody's session still stands: nobody signed them out, their account is open, and they did something lately. */
+export async function stillSignedIn({ sessionHash }: Signed, now = new Date()): Promise<boolean> {
+  const session = await findSession(sessionHash);
+  return session !== null && session.account.closed_at === null && sessionStands(session, now);
+}
+
 /** The device that a request comes from; null for a browser that was never signed in on. */
 export async function deviceOf(cookies: Cookies): Promise<DeviceRow | null> {
   const key = await keyOf(cookies, DEVICE_COOKIE, 0);

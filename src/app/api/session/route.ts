@@ -17,6 +17,11 @@ export const POST = openRoute(async (request: NextRequest) => {
   return response;
 });
 
+/** Who is signed in here; 401 where nobody is. */
+export const GET = route('own', (_request, _params, { name, role }) =>
+  Promise.resolve(NextResponse.json({ name, role }, { headers: { 'cache-control': 'no-store' } })),
+);
+
 /** Signs out. */
 export const DELETE = route('own', async (_request, _params, who) => {
   await signOut(who);

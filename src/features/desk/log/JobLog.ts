@@ -42,7 +42,10 @@ export interface LogTransport {
   /** Uploads a picture kept here; its content hash, or why the server will never take it. */
   upload(picture: Blob): Promise<{ hash: string } | { trouble: string }>;
   /** Follows the job from a number on; calls back with what is new and when the line breaks. Gives the way to stop. */
-  follow(after: () => number, on: { entries: (entries: SentEntry[]) => void; lost: () => void }): () => void;
+  follow(
+    after: () => number,
+    on: { entries: (entries: SentEntry[]) => void; lost: () => void; signedOut: () => void },
+  ): () => void;
 }
 
 /** What of the browser a log needs, so that a test can stand in for it. */
@@ -100,8 +103,9 @@ export class JobLog {
       this.store.follow((message) => this.hear(message)),
       this.transport.follow(() => this.upTo, {
         entries: (entries) => {
-          const news = entries.length > 0 || !this.online;
+          const news = entries.length > 0 || !this.online || this.signedOut;
           this.online = true;
+          this.signedOut = false;
           if (!news) return;
           this.learn(entries);
           this.changed();
@@ -110,6 +114,11 @@ export class JobLog {
         },
         lost: () => {
           this.online = false;
+          this.changed();
+        },
+        signedOut: () => {
+          this.online = true;
+          this.signedOut = true;
           this.changed();
         },
       }),

@@ -37,6 +37,7 @@ export function httpTransport(jobNumber: number): LogTransport {
       followEvents<SentEntry[]>(() => `/api/jobs/${jobNumber}/events?after=${after()}`, {
         message: on.entries,
         lost: on.lost,
+        signedOut: on.signedOut,
       }),
   };
 }

@@ -2,12 +2,17 @@ import { NextResponse } from 'next/server';
 import { busEvents, handleMachine } from '@/features/bus/server';
 import { answerEvents } from '@/features/eventStream';
 import { route, textOf } from '@/features/gate/route';
+import { stillSignedIn } from '@/features/people/session';
 
 const LARGEST_BYTES = 100_000;
 
 /** What the machine's bus says, as server-sent events. */
-export const GET = route<{ code: string }>('look', async (request, { code }) =>
-  answerEvents(request, (signal) => busEvents(code, signal)),
+export const GET = route<{ code: string }>('look', async (request, { code }, who) =>
+  answerEvents(
+    request,
+    (signal) => busEvents(code, signal),
+    () => stillSignedIn(who),
+  ),
 );
 
 /** Puts a function of a simulated machine into a set-up: `{function, setup}`. */

@@ -12,7 +12,7 @@ import { circuitOfJob } from './circuitOfJob';
 import { USUAL_POLICY } from '../policy/policy';
 import { openPolicy } from '../policy/server';
 import type { Signing } from '@/core/job/rules/signing';
-import type { Signed } from '../people/session';
+import { provenanceOf, type Signed } from '../people/session';
 import { leaveTrail } from '../people/trail';
 import { witnessesOf } from '../people/witness';
 import { takeFitted } from '../spares/takeFitted';
@@ -84,11 +84,7 @@ export async function appendToJob(
     receivedAt: now,
     skewMs,
     judge: judge.judge,
-    from: ({ id }) => ({
-      accountId: who.accountId,
-      deviceId: who.device.id,
-      witnessId: witnesses.get(id)?.accountId ?? null,
-    }),
+    from: ({ id }) => provenanceOf(who, witnesses.get(id)?.accountId ?? null),
     known: knownLog(job.id),
   });
   const anyRefused = appended.some(({ state }) => state === 'refused');

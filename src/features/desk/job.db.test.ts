@@ -5,7 +5,7 @@ import { unpackRuns } from '@/core/job/jobDigest';
 import { testKey } from '@/core/diagnosis/observations';
 import { appendEntries, readEntries } from '@/db/entries';
 import { findJob } from '@/db/jobs';
-import { closePool } from '@/db/pool';
+import { closePool, pool } from '@/db/pool';
 import { seedAfresh } from '@/db/testing/seedAfresh';
 import { functionsBehind, pastJobsWith } from '../codes/server';
 import { jobDocument, readingTable, reportOf, tagSheet } from '../handover/server';
@@ -138,6 +138,11 @@ describe('a job as its screens get it', () => {
     );
     expect(complaint).toBe('since this morning');
     expect(readings.map(({ reading }) => reading.value)).toEqual(['works', 'dead']);
+    const [rows] = await pool().query(
+      'SELECT DISTINCT e.account_id, e.device_id FROM entries e JOIN jobs j ON j.id = e.job_id WHERE j.number = ?',
+      [made!.number],
+    );
+    expect(rows).toEqual([{ account_id: who.accountId, device_id: who.device.id }]);
   });
 
   it.each([

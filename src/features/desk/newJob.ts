@@ -9,7 +9,7 @@ import { insertJob } from '@/db/jobs';
 import { findFunction } from '@/db/library';
 import { digestSoon } from './digests';
 import { trialKey } from './functionChoices';
-import type { Person } from '@/core/people/roles';
+import { provenanceOf, type Signed } from '../people/session';
 import { drawnOf } from './jobModel';
 import { newJobSchema, type NewJob } from './newJobSchema';
 import { log } from '../serverLog';
@@ -20,16 +20,14 @@ export interface NewJobAnswer {
 }
 
 /** Opens a job from the form; what works and what does not become its first readings. */
-export async function openNewJob(
-  { name: person }: Pick<Person, 'name'>,
-  request: NewJob,
-): Promise<NewJobAnswer> {
+export async function openNewJob(who: Signed, request: NewJob): Promise<NewJobAnswer> {
   const parsed = newJobSchema.safeParse(request);
   if (!parsed.success) {
     const issue = parsed.error.issues[0];
     return { trouble: issue?.message ?? 'Something is missing.', field: String(issue?.path[0] ?? '') };
   }
   const { functionId, title, words, answers } = parsed.data;
+  const person = who.name;
   const known = await findFunction(functionId);
   if (!known)
     return { trouble: 'That function is not in the shed any more. Choose another.', field: 'functionId' };
@@ -59,7 +57,7 @@ export async function openNewJob(
       body: { reading: { kind: 'function', part, setup, value: answer }, typed: answer },
     });
   }
-  await appendEntries(jobId, entries);
+  await appendEntries(jobId, entries, { from: () => provenanceOf(who) });
   digestSoon(jobId);
   log.info({ job: number, function: known.name }, 'job opened');
   redirect(`/jobs/${number}`);

@@ -4,6 +4,7 @@ import { LRUCache } from 'lru-cache';
 import { z } from 'zod';
 import type { Person } from '@/core/people/roles';
 import { SESSION_HOURS, sessionStands } from '@/core/people/session';
+import type { Provenance } from '@/db/entries';
 import {
   beginSession,
   findDevice,
@@ -111,6 +112,11 @@ export async function signedIn(cookies: Cookies, now = new Date()): Promise<Sign
     hasPassword: account.password_hash !== null,
     sessionHash,
   };
+}
+
+/** What an entry's row keeps of who wrote it, and of who stood by. */
+export function provenanceOf({ accountId, device }: Signed, witnessId: string | null = null): Provenance {
+  return { accountId, deviceId: device.id, witnessId };
 }
 
 /** Whether somebody's session still stands: nobody signed them out, their account is open, and they did something lately. */

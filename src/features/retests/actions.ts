@@ -6,5 +6,5 @@ import { id } from '../gate/fields';
 import * as server from './server';
 
 export const openRetest = action('openRetest', 'work', z.tuple([id]), (who, functionId) =>
-  server.openRetest(functionId, who.name),
+  server.openRetest(functionId, who),
 );

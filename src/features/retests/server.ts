@@ -21,6 +21,7 @@ import {
 import { placesToRead, type TrendRow } from '@/db/trends';
 import { measureFigure } from '@/words/en/trends';
 import { digestSoon } from '../desk/digests';
+import { provenanceOf, type Signed } from '../people/session';
 import { log } from '../serverLog';
 import { openPolicy } from '../policy/server';
 import { endOfWeek } from '@/core/units/weeks';
@@ -145,10 +146,11 @@ function asked(places: readonly TrendRow[], functionId: string): TrendRow[] {
 }
 
 /** Opens a look at a machine that nothing is said to be wrong with: its places are read as they were read before. */
-export async function openRetest(functionId: string, person: string): Promise<{ trouble: string | null }> {
+export async function openRetest(functionId: string, who: Signed): Promise<{ trouble: string | null }> {
   const known = await findFunction(functionId);
   if (!known) return { trouble: 'That function is not in the shed any more.' };
   const places = asked(await placesToRead([functionId]), functionId);
+  const person = who.name;
   const openedAt = new Date();
   const jobId = uuidv7();
   const number = await insertJob({
@@ -165,7 +167,7 @@ export async function openRetest(functionId: string, person: string): Promise<{ 
     type: 'retest',
     body: { tests: places.flatMap(({ body }) => (body.test ? [body.test] : [])) },
   };
-  await appendEntries(jobId, [entry]);
+  await appendEntries(jobId, [entry], { from: () => provenanceOf(who) });
   digestSoon(jobId);
   log.info({ job: number, function: known.name }, 're-test opened');
   redirect(`/jobs/${number}?step=prove`);

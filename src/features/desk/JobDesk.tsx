@@ -28,7 +28,7 @@ export function JobDesk({ job }: { job: JobFacts }) {
   const step = stepOf(useSearchParams().get('step'));
   return (
     <DeskProvider key={`${job.number} ${job.me.name}`} job={job}>
-      <div className="flex h-dvh min-h-[600px] flex-col">
+      <div className="flex h-[calc(100dvh-var(--strips,0px))] min-h-[600px] flex-col">
         <OpenStep step={step} />
       </div>
     </DeskProvider>

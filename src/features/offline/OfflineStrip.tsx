@@ -2,7 +2,7 @@
 
 import { SerwistProvider, useSerwist } from '@serwist/turbopack/react';
 import { usePathname } from 'next/navigation';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { useWho } from '@/ui/who';
 import { waitingWords } from '@/words/en/offline';
 import { readWaiting, sendWaiting, type Waiting } from './waiting';
@@ -14,15 +14,38 @@ const UPDATE_MS = 30 * 60_000;
 /** Keeps pages for where there is no network, sends what waits of every job from any page, and says what it cannot. */
 export function Offline() {
   return (
-    <SerwistProvider swUrl="/serwist/sw.js" cacheOnNavigation={false} reloadOnOnline={false}>
-      <Update />
-      <WaitingStrip />
+    <SerwistProvider swUrl="/serwist/sw.js" register={false} cacheOnNavigation={false} reloadOnOnline={false}>
+      <Strips>
+        <Keeper />
+        <WaitingStrip />
+      </Strips>
     </SerwistProvider>
   );
 }
 
+/** At the foot of every page, in nobody's way: a page that is as high as the window gives up what they take. */
+function Strips({ children }: { children: ReactNode }) {
+  const box = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    const { style } = document.documentElement;
+    const watch = new ResizeObserver(() =>
+      style.setProperty('--strips', `${box.current?.offsetHeight ?? 0}px`),
+    );
+    watch.observe(box.current!);
+    return () => {
+      watch.disconnect();
+      style.removeProperty('--strips');
+    };
+  }, []);
+  return (
+    <div ref={box} className="sticky bottom-0 z-30 print:hidden">
+      {children}
+    </div>
+  );
+}
+
 const STRIP =
-  'flex min-h-11 flex-wrap items-center gap-x-3 border-t-2 border-ink bg-pencil-t px-6 py-1.5 text-[15.5px] print:hidden';
+  'flex min-h-11 flex-wrap items-center gap-x-3 border-t-2 border-ink bg-pencil-t px-6 py-1.5 text-[15.5px]';
 
 /** Entries of other pages' jobs that the server does not have yet: counted, and sent as soon as it answers. */
 function WaitingStrip() {
@@ -63,7 +86,7 @@ function WaitingStrip() {
   const words = waiting ? waitingWords(waiting, /^\/jobs\/\d+$/.test(path)) : [];
   if (words.length === 0) return null;
   return (
-    <div role="status" className="sticky bottom-0 z-30" data-testid="waiting">
+    <div role="status" data-testid="waiting">
       {words.map((one) => (
         <p key={one.words} className={STRIP}>
           <span>{one.words}</span>
@@ -78,11 +101,24 @@ function WaitingStrip() {
   );
 }
 
-/** A newer version of the program is there. The open page goes on as it is; nothing is loaded under anybody's hands. */
-function Update() {
+/** Where it is said that a browser keeps nothing: before the work, not in it. */
+const SAID_AT: readonly string[] = ['/', '/new', '/account'];
+
+/**
+ * Has the browser keep the program's files, and says where it does not; says where a newer version of the program is there.
+ * The open page goes on as it is: nothing is loaded under anybody's hands.
+ */
+function Keeper() {
   const { serwist } = useSerwist();
+  const path = usePathname();
   const [fresh, setFresh] = useState(false);
+  const [refused, setRefused] = useState(false);
   useEffect(() => {
+    const keeps = serwist
+      ? serwist.register()
+      : Promise.reject(new Error('this browser has no service workers'));
+    // A private window, a certificate that the browser does not trust, storage that is shut.
+    keeps.catch(() => setRefused(true));
     if (!serwist) return;
     const waits = () => setFresh(true);
     serwist.addEventListener('waiting', waits);
@@ -92,20 +128,28 @@ function Update() {
       clearInterval(timer);
     };
   }, [serwist]);
-  if (!fresh) return null;
   return (
-    <div role="status" className={`${STRIP} sticky bottom-0 z-30`} data-testid="new-version">
-      <span>A newer version is here. This page goes on as it is; what was written is kept.</span>
-      <button
-        type="button"
-        className="min-h-11 font-[700] underline underline-offset-4"
-        onClick={() => {
-          serwist?.addEventListener('controlling', () => window.location.reload());
-          serwist?.messageSkipWaiting();
-        }}
-      >
-        Load it
-      </button>
-    </div>
+    <>
+      {refused && SAID_AT.includes(path) ? (
+        <p role="status" className={STRIP} data-testid="keeps-nothing">
+          This browser keeps no pages: in a dead spot what is open goes on, and nothing can be opened anew.
+        </p>
+      ) : null}
+      {fresh ? (
+        <div role="status" className={STRIP} data-testid="new-version">
+          <span>A newer version is here. This page goes on as it is; what was written is kept.</span>
+          <button
+            type="button"
+            className="min-h-11 font-[700] underline underline-offset-4"
+            onClick={() => {
+              serwist?.addEventListener('controlling', () => window.location.reload());
+              serwist?.messageSkipWaiting();
+            }}
+          >
+            Load it
+          </button>
+        </div>
+      ) : null}
+    </>
   );
 }

@@ -213,6 +213,8 @@ test('a new job opens with what works and what does not, and its first test foll
   await page.getByTestId('next-test').waitFor();
   await expect(page.getByTestId('path')).toContainText('Last: Y22 lock coil dead');
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(1280);
+  // What the job is about is there to be read, however long it is.
+  expect((await page.getByRole('heading', { level: 1 }).boundingBox())!.width).toBeGreaterThan(150);
 });
 
 test('an empty shed says what to do; five hundred jobs come a page at a time', async ({ page }) => {

@@ -99,7 +99,7 @@ await run(async () => {
     await pin('31.4');
     await shoot(await open('/jobs/417', { width: 390, height: 844 }), 'test-phone');
     await pin('OL');
-    await shoot(await open('/jobs/403?lane=C1'), 'test-air');
+    await shoot(await open('/jobs/403?lane=C1', { who: 'Rasmus' }), 'test-air');
 
     const complaint = await open('/jobs/418?step=complaint');
     await complaint
@@ -107,12 +107,12 @@ await run(async () => {
       .fill('The display said 14-06 again.\nAlso SPN 520330 FMI 31, since this morning.');
     await settled(complaint);
     await shoot(complaint, 'complaint');
-    await shoot(await open('/jobs/418?step=make-safe'), 'make-safe');
-    await shoot(await open('/jobs/411?step=as-found'), 'as-found');
+    await shoot(await open('/jobs/418?step=make-safe', { who: 'Ilse' }), 'make-safe');
+    await shoot(await open('/jobs/411?step=as-found', { who: 'Rasmus' }), 'as-found');
     await shoot(await open('/jobs/401?step=decide'), 'decide');
-    await shoot(await open('/jobs/411?step=fix'), 'fix');
-    await shoot(await open('/jobs/411?step=prove'), 'prove');
-    await shoot(await open('/jobs/398?step=hand-over'), 'hand-over');
+    await shoot(await open('/jobs/411?step=fix', { who: 'Rasmus' }), 'fix');
+    await shoot(await open('/jobs/411?step=prove', { who: 'Rasmus' }), 'prove');
+    await shoot(await open('/jobs/398?step=hand-over', { who: 'Ilse' }), 'hand-over');
     await shoot(await open('/jobs/398/report', { height: 1100 }), 'report');
     await shoot(await open('/machines/G-1/bus'), 'bus');
     await shoot(await open('/machines/G-4'), 'machine');

@@ -20,7 +20,7 @@ export function JobHead({ job, step, done }: { job: JobTitle; step: StepId; done
   return (
     <header className="relative flex h-14 shrink-0 items-stretch border-b-2 border-ink bg-film pl-6 max-tablet:pl-3">
       <Brand />
-      <div className="flex min-w-0 flex-1 flex-col justify-center border-l border-rule px-4 desk:grow-0 desk:max-w-[210px] xl:max-w-[440px]">
+      <div className="flex min-w-0 flex-1 flex-col justify-center border-l border-rule px-4 desk:flex-initial desk:max-w-[210px] xl:max-w-[440px]">
         <h1 className="truncate text-[17px] leading-5 font-[750]" title={job.title}>
           {job.machineCode} {job.title}
         </h1>

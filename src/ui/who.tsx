@@ -37,7 +37,7 @@ export function WhoKey() {
       prefetch={false}
       aria-label={`Signed in: ${who.name}, ${personWords(who.role, who.licences)}. Change person`}
       title={`${who.name}, ${personWords(who.role, who.licences)}: change person`}
-      className="my-1.5 mr-3 flex min-w-11 max-tablet:mr-2 max-tablet:px-0 items-center justify-center border-[1.5px] border-edge bg-sheet px-2 text-[15.5px] font-[680] print:hidden"
+      className="my-1.5 mr-3 flex min-w-11 shrink-0 max-tablet:mr-2 max-tablet:px-0 items-center justify-center border-[1.5px] border-edge bg-sheet px-2 text-[15.5px] font-[680] print:hidden"
     >
       <span className="max-w-[92px] truncate max-tablet:hidden">{who.name}</span>
       <span className="tablet:hidden" aria-hidden>

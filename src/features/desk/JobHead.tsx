@@ -29,7 +29,7 @@ export function JobHead({ job, step, done }: { job: JobTitle; step: StepId; done
           {job.person ? `, ${job.person}` : ''}
         </p>
       </div>
-      <nav aria-label="Steps of the job" className="ml-auto hidden items-stretch pr-3 desk:flex">
+      <nav aria-label="Steps of the job" className="ml-auto hidden shrink-0 items-stretch pr-3 desk:flex">
         {steps.map(({ id, name }, index) => (
           <StepLink
             key={id}

@@ -14,4 +14,16 @@ describe('calls of one device', () => {
     expect(refused).toMatchObject({ status: 429, code: 'too-many', againIn: expect.any(Number) as number });
     await countCall({ ...who, device: { ...who.device, id: 'another' } });
   });
+
+  it.each([
+    [undefined, 1200],
+    ['', 1200],
+    ['many', 1200],
+    ['0', 1200],
+    ['-5', 1200],
+    ['30', 30],
+  ])('a limit set to %j is %d', async (set, calls) => {
+    const { callsAMinute } = await import('./calls');
+    expect(callsAMinute(set)).toBe(calls);
+  });
 });

@@ -4,7 +4,13 @@ import type { Signed } from '../people/session';
 import { Refused } from './failure';
 
 /** Far more than hands can do: twenty a second for a minute. What is above it is a loop, or somebody who wants to break it. */
-const MOST_A_MINUTE = Number(process.env.SPIRAXIS_CALLS_A_MINUTE ?? 1200);
+const USUAL_A_MINUTE = 1200;
+const MOST_A_MINUTE = callsAMinute(process.env.SPIRAXIS_CALLS_A_MINUTE);
+
+/** What the keeper set; the usual where that is no whole number from 1: a slip of the pen takes no limit away. */
+export function callsAMinute(set: string | undefined): number {
+  return set !== undefined && /^[1-9]\d{0,8}$/.test(set) ? Number(set) : USUAL_A_MINUTE;
+}
 
 const held = globalThis as typeof globalThis & { spiraxisCalls?: RateLimiterMemory };
 const calls = (held.spiraxisCalls ??= new RateLimiterMemory({ points: MOST_A_MINUTE, duration: 60 }));

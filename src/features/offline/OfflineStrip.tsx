@@ -5,6 +5,7 @@ import { usePathname } from 'next/navigation';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { useWho } from '@/ui/who';
 import { waitingWords } from '@/words/en/offline';
+import { jobOfPath } from './caches';
 import { readWaiting, sendWaiting, type Waiting } from './waiting';
 
 const LOOK_MS = 10_000;
@@ -60,7 +61,7 @@ function WaitingStrip() {
       if (busy) return;
       busy = true;
       try {
-        const here = Number(/^\/jobs\/(\d+)$/.exec(path)?.[1] ?? NaN);
+        const here = jobOfPath(path);
         const now = await readWaiting(person);
         // The job that is open sends its own, and says so itself.
         const others = now.jobs.filter((job) => job !== here);
@@ -83,7 +84,7 @@ function WaitingStrip() {
       document.removeEventListener('visibilitychange', now);
     };
   }, [path, person]);
-  const words = waiting ? waitingWords(waiting, /^\/jobs\/\d+$/.test(path)) : [];
+  const words = waiting ? waitingWords(waiting, jobOfPath(path) !== null) : [];
   if (words.length === 0) return null;
   return (
     <div role="status" data-testid="waiting">

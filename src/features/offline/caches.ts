@@ -2,16 +2,27 @@
 export const PAGES = 'spiraxis-pages';
 export const PHOTOS = 'spiraxis-photos';
 
+/** Number of the job that a path is the page of; null where it is no job's. */
+export function jobOfPath(path: string): number | null {
+  const number = /^\/jobs\/(\d+)$/.exec(path)?.[1];
+  return number === undefined ? null : Number(number);
+}
+
+/** The pages that a browser keeps; null where it keeps none: an old one, a private window, storage that is shut. */
+export async function openPages(): Promise<Cache | null> {
+  return 'caches' in globalThis ? caches.open(PAGES).catch(() => null) : null;
+}
+
 /** What a page is kept under: all steps and sheets of a job are one page. */
 export function pageKey(address: string): string {
   const url = new URL(address);
   url.hash = '';
-  if (/^\/jobs\/\d+$/.test(url.pathname)) url.search = '';
+  if (jobOfPath(url.pathname) !== null) url.search = '';
   return url.href;
 }
 
-/** Lets all pages and photos go: they were somebody else's, who is signed in here no longer. Pages of a browser without caches are kept nowhere. */
+/** Lets all pages and photos go: they were somebody else's, who is signed in here no longer. Where nothing can be kept nothing was. */
 export async function forgetKept(): Promise<void> {
-  if (!('caches' in globalThis)) return;
+  if (!(await openPages())) return;
   await Promise.all([caches.delete(PAGES), caches.delete(PHOTOS)]);
 }

@@ -1,4 +1,4 @@
-import { PAGES, pageKey } from './caches';
+import { openPages, pageKey } from './caches';
 
 /** A page that is kept is not asked for again so soon. */
 const FRESH_MS = 10 * 60_000;
@@ -9,16 +9,23 @@ const asked = new Map<string, number>();
  * is asked for the next time; nothing that is written depends on it.
  */
 export async function keepPages(paths: readonly string[], now = Date.now()): Promise<void> {
-  if (!('caches' in globalThis) || !navigator.onLine) return;
-  const cache = await caches.open(PAGES);
+  const cache = navigator.onLine ? await openPages() : null;
+  if (!cache) return;
   for (const path of paths) {
     const url = pageKey(new URL(path, location.origin).href);
     if (now - (asked.get(url) ?? -Infinity) < FRESH_MS) continue;
     asked.set(url, now);
     const page = await fetch(url, { headers: { accept: 'text/html' } }).catch(() => null);
     // A page that leads elsewhere (to where one signs in) is not the one that was asked for.
-    if (page?.ok && !page.redirected) await cache.put(url, page);
-    else asked.delete(url);
+    const isKept =
+      page?.ok === true &&
+      !page.redirected &&
+      // A device that is full keeps what it has; what is written has its own place, which says so.
+      (await cache.put(url, page).then(
+        () => true,
+        () => false,
+      ));
+    if (!isKept) asked.delete(url);
   }
 }
 
@@ -30,8 +37,8 @@ export interface KeptPage {
 
 /** Pages that are kept here, by their titles. */
 export async function listKept(): Promise<KeptPage[]> {
-  if (!('caches' in globalThis)) return [];
-  const cache = await caches.open(PAGES);
+  const cache = await openPages();
+  if (!cache) return [];
   const pages = await Promise.all(
     (await cache.keys()).map(async (request): Promise<KeptPage> => {
       const { pathname, search } = new URL(request.url);

@@ -1,6 +1,7 @@
 import { entryWriter } from '@/core/testing/entryWriter';
 import { waitingWords } from '@/words/en/offline';
-import { pageKey } from './caches';
+import { forgetKept, jobOfPath, openPages, pageKey } from './caches';
+import { listKept } from './keepPages';
 import { countWaiting } from './waiting';
 
 const row = (person: string, job: number, refused?: { code: string; message: string }) => ({
@@ -47,4 +48,32 @@ describe('a page that is kept', () => {
     ['http://shed/jobs/417/report?x=1', 'http://shed/jobs/417/report?x=1'],
     ['http://shed/parts?q=coil', 'http://shed/parts?q=coil'],
   ])('%s is kept as %s', (address, key) => expect(pageKey(address)).toBe(key));
+
+  it('is a job’s where its path is one', () => {
+    expect([jobOfPath('/jobs/417'), jobOfPath('/jobs/417/report'), jobOfPath('/jobs/x')]).toEqual([
+      417,
+      null,
+      null,
+    ]);
+  });
+});
+
+describe('a browser that keeps nothing', () => {
+  it.each([
+    ['has no caches', undefined],
+    [
+      'shuts them',
+      {
+        open: () => Promise.reject(new Error('SecurityError')),
+        delete: () => Promise.reject(new Error('SecurityError')),
+      },
+    ],
+  ])('because it %s holds nobody up', async (_why, caches) => {
+    Object.defineProperty(globalThis, 'caches', { value: caches, configurable: true });
+    if (caches === undefined) Reflect.deleteProperty(globalThis, 'caches');
+    expect(await openPages()).toBeNull();
+    expect(await listKept()).toEqual([]);
+    await expect(forgetKept()).resolves.toBeUndefined();
+    Reflect.deleteProperty(globalThis, 'caches');
+  });
 });

@@ -1,23 +1,14 @@
 import { expect, test, type Page } from '@playwright/test';
 import { DEMO_PIN } from '../demo/people';
 import { as } from './signIn';
-import { hydrated, openJob, step } from './steps';
+import { hydrated, openJob, provePoint, step } from './steps';
 
 const HOIST = 'G-1 Groomer OR-201: Tiller float valve';
 
-/** Closes the first point of the plan that a gauge or a try shows. */
-async function closeTried(page: Page, lock: string) {
+/** Closes the first point of the plan. */
+async function closeFirst(page: Page, lock: string) {
   await step(page, 'Make safe');
-  const closed = page.getByRole('button', { name: 'Closed and proved' });
-  await expect(closed).toBeVisible();
-  await page.getByLabel('Lock number').fill(lock);
-  const known = page.getByLabel('Known source', { exact: true });
-  if ((await known.count()) > 0) {
-    await known.fill('12.6');
-    for (const work of await page.getByLabel(/\(was /).all()) await work.fill('0.0 V');
-    await page.getByLabel('Known source again').fill('12.6 V');
-  } else await page.getByLabel(/Shown by/).fill('tried, stays');
-  await closed.click();
+  await provePoint(page, lock);
   await expect(page.getByLabel('closed', { exact: true })).toHaveCount(1);
 }
 
@@ -52,7 +43,7 @@ test('on a shared tablet each has their own lock, and a lead takes off one whose
 }) => {
   await as(page, 'Ilse');
   const address = await openJob(page, HOIST, 'Tiller drops, two at the work');
-  await closeTried(page, '31');
+  await closeFirst(page, '31');
   // Two presses: the name that stands in the head, and another one.
   await page.getByRole('link', { name: /^Signed in: Ilse/ }).click();
   await page.getByRole('button', { name: /^Tove/ }).click();
@@ -62,14 +53,7 @@ test('on a shared tablet each has their own lock, and a lead takes off one whose
   await row.click();
   await expect(page.getByText('Ilse takes it off, or a lead with a second person.')).toBeVisible();
   await page.getByRole('button', { name: 'Put my own lock on as well' }).click();
-  await page.getByLabel('Lock number').fill('32');
-  const known = page.getByLabel('Known source', { exact: true });
-  if ((await known.count()) > 0) {
-    await known.fill('12.6');
-    for (const work of await page.getByLabel(/\(was /).all()) await work.fill('0.0 V');
-    await page.getByLabel('Known source again').fill('12.6 V');
-  } else await page.getByLabel(/Shown by/).fill('tried, stays');
-  await page.getByRole('button', { name: 'Closed and proved' }).click();
+  await provePoint(page, '32');
   await expect(page.getByText('lock 32, Tove')).toBeVisible();
   // Taken off, the other one still holds the point.
   await page.getByLabel('Opened again, because').fill('done with my side');

@@ -74,6 +74,20 @@ export async function makeSafe(page: Page, person: string) {
   await expect(page.getByTestId('made-safe')).toContainText(person);
 }
 
+/** Fills the form of the point that is open: a lock, dead between two live readings or shown otherwise, and closed. */
+export async function provePoint(page: Page, lock: string) {
+  const closed = page.getByRole('button', { name: 'Closed and proved' });
+  await expect(closed).toBeVisible();
+  await page.getByLabel('Lock number').fill(lock);
+  const known = page.getByLabel('Known source', { exact: true });
+  if ((await known.count()) > 0) {
+    await known.fill('12.6');
+    for (const work of await page.getByLabel(/\(was /).all()) await work.fill('0.0 V');
+    await page.getByLabel('Known source again').fill('12.6 V');
+  } else await page.getByLabel(/Shown by/).fill('tried, stays');
+  await closed.click();
+}
+
 /** What was opened for a test with power on is closed and proved dead once more, where the next test is taken dead. */
 export async function closeAgain(page: Page) {
   const gate = page.locator('[data-testid=gate][data-gate=close]');
@@ -81,16 +95,7 @@ export async function closeAgain(page: Page) {
     const asked = gate.getByRole('button', { name: /^Close .* and prove it$/ });
     const name = (await asked.textContent())!;
     await asked.click();
-    const closed = page.getByRole('button', { name: 'Closed and proved' });
-    await expect(closed).toBeVisible();
-    await page.getByLabel('Lock number').fill(String(40 + point));
-    const known = page.getByLabel('Known source', { exact: true });
-    if ((await known.count()) > 0) {
-      await known.fill('12.6');
-      for (const work of await page.getByLabel(/\(was /).all()) await work.fill('0.0 V');
-      await page.getByLabel('Known source again').fill('12.6 V');
-    } else await page.getByLabel(/Shown by/).fill('tried, stays');
-    await closed.click();
+    await provePoint(page, String(40 + point));
     await expect(page.getByRole('button', { name, exact: true })).toHaveCount(0);
   }
 }

@@ -108,6 +108,8 @@ test('eight hours apart on two devices and two tabs each, then both come back: n
     await page.goto(`${address}?step=as-found`);
     await hydrated(page);
     await water(page).click();
+    // As a person would: on to the next once the page says that it has it.
+    await expect(page.getByTestId('offline')).toContainText(/will send/, { timeout: 60_000 });
     await page.goto(`${address}?step=complaint`);
     await hydrated(page);
     await page
@@ -117,8 +119,9 @@ test('eight hours apart on two devices and two tabs each, then both come back: n
       .click();
   }
   for (const { page } of [one, two]) {
+    await page.bringToFront();
     await page.reload();
-    await expect(page.getByTestId('offline')).toContainText(/[45] entries will send/);
+    await expect(page.getByTestId('offline')).toContainText(/[45] entries will send/, { timeout: 60_000 });
   }
   // Eight hours pass at the server: what stood signed in does not any more.
   for (const { context } of [one, two]) {

@@ -34,5 +34,19 @@ export default tseslint.config(
       ],
     },
   },
+  {
+    files: ['src/features/**/*.ts', 'src/db/**/*.ts', 'src/app/**/*.ts'],
+    ignores: ['**/*.test.ts', 'src/db/shed.ts'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: "TSAsExpression[expression.name='globalThis']",
+          message:
+            'Keep it by ofShed, or by ofProcess where nothing of a shed is known by it (src/db/shed.ts).',
+        },
+      ],
+    },
+  },
   { files: ['**/*.{mjs,cjs}'], languageOptions: { globals: globals.node } },
 );

@@ -22,7 +22,7 @@ await startShed({
   port,
   dbPort: Number(process.env.SPIRAXIS_DB_PORT ?? 33060),
   address: `http://127.0.0.1:${port}`,
-  seed: [],
+  seed: ['scripts/seed.ts'],
   fresh: process.argv.includes('--fresh'),
   devices: [
     { name: 'simulated bus', script: 'bus-simulator', port: busPort, setting: 'SPIRAXIS_BUS_PORT' },

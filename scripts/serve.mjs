@@ -3,10 +3,12 @@
  * sentence, and nobody but the socket says where a request comes from.
  *
  * `SPIRAXIS_PORT`, `SPIRAXIS_ADDRESS` (127.0.0.1); `SPIRAXIS_CERT` and `SPIRAXIS_KEY` for TLS of its own; `SPIRAXIS_PROXY=1` behind a proxy
- * of one's own, `SPIRAXIS_TLS=1` where that speaks TLS.
+ * of one's own, `SPIRAXIS_TLS=1` where that speaks TLS; `SPIRAXIS_SHEDS=sheds.example` for many sheds, each under its own
+ * name, as north.sheds.example.
  */
+import { AsyncLocalStorage } from 'node:async_hooks';
 import { readFileSync } from 'node:fs';
-import { createServer } from 'node:http';
+import { createServer, get } from 'node:http';
 import { createServer as createSecureServer, get as getSecure } from 'node:https';
 import { once } from 'node:events';
 import next from 'next';
@@ -54,6 +56,21 @@ if (danger) {
   process.exit(1);
 }
 
+/** For whom something is done, as the code on the server asks for it; see `src/db/shed.ts`. */
+const shed = (globalThis.spiraxisShed ??= new AsyncLocalStorage());
+const under = process.env.SPIRAXIS_SHEDS ?? '';
+/** What is about the server and no shed. */
+const OF_THE_SERVER = ['/api/live', '/api/health', '/api/metrics'];
+
+/** The shed that a request is for, by the name that it calls; null where that is none. */
+function shedOf({ headers }) {
+  const name = (headers.host ?? '').toLowerCase().replace(/:\d+$/, '');
+  return name.endsWith(`.${under}`) ? name.slice(0, -under.length - 1) : null;
+}
+
+/** What the code on the server left in the process; see `src/db/shed.ts`. */
+const held = (name) => globalThis.spiraxisHeld?.get(name);
+
 let leaving = false;
 const pages = pLimit(PAGES_AT_ONCE);
 const app = next({ dev: false, dir: ROOT, hostname, port });
@@ -74,7 +91,7 @@ function refuse(response, status, message) {
 function sayAway(response) {
   const write = response.writeHead.bind(response);
   response.writeHead = (status, ...rest) => {
-    const away = Date.now() - (globalThis.spiraxisAwayAt ?? 0) < AWAY_MS;
+    const away = Date.now() - (held('away')?.at ?? 0) < AWAY_MS;
     if (status !== 500 || !away) return write(status, ...rest);
     response.setHeader('retry-after', '2');
     return write(503, ...rest);
@@ -122,7 +139,38 @@ const server = serverOf((request, response) => {
     request.headers['x-forwarded-for'] = request.socket.remoteAddress ?? '';
   }
   sayAway(response);
-  const answered = isPage(request)
+  const answered = under === '' ? answer(request, response) : answerShed(request, response);
+  answered.catch((error) => {
+    process.stderr.write(`spiraxis: ${error?.stack ?? error}\n`);
+    if (!response.headersSent) refuse(response, 500, 'The server failed at this; its log says why.');
+    else response.destroy();
+  });
+});
+
+/** Nothing is handed on before it is known which shed it is for. */
+async function answerShed(request, response) {
+  const { pathname } = new URL(request.url, 'http://server');
+  if (OF_THE_SERVER.includes(pathname) || pathname.startsWith('/_next/'))
+    return shed.run('', () => answer(request, response));
+  const name = shedOf(request);
+  let there;
+  try {
+    there = name !== null && (await held('shed is there')(name));
+  } catch {
+    response.setHeader('retry-after', '2');
+    return refuse(response, 503, 'The database does not answer. Try again in a moment.');
+  }
+  if (!there)
+    return refuse(
+      response,
+      421,
+      `There is no shed under this name. A shed’s address goes NAME.${under}; ask whoever keeps the server.`,
+    );
+  return shed.run(name, () => answer(request, response));
+}
+
+function answer(request, response) {
+  return isPage(request)
     ? pages.pendingCount > MOST_PAGES_WAITING
       ? Promise.resolve(
           refuse(
@@ -135,12 +183,7 @@ const server = serverOf((request, response) => {
           response.destroyed ? undefined : Promise.race([handle(request, response), once(response, 'close')]),
         )
     : handle(request, response);
-  answered.catch((error) => {
-    process.stderr.write(`spiraxis: ${error?.stack ?? error}\n`);
-    if (!response.headersSent) refuse(response, 500, 'The server failed at this; its log says why.');
-    else response.destroy();
-  });
-});
+}
 server.maxConnections = MOST_CONNECTIONS;
 // A request that is no HTTP never comes to a handler.
 server.on('clientError', (_error, socket) => {
@@ -161,12 +204,10 @@ const scheme = secure ? 'https' : 'http';
 /** Asks this server for something, whoever its certificate was made out to: it is itself. */
 function ask(path) {
   const address = `${scheme}://${hostname}:${port}${path}`;
-  if (!secure) return fetch(address).then((answer) => answer.arrayBuffer());
   return new Promise((resolve, reject) => {
-    getSecure(address, { rejectUnauthorized: false }, (answer) => answer.resume().on('end', resolve)).on(
-      'error',
-      reject,
-    );
+    (secure ? getSecure : get)(address, { rejectUnauthorized: false }, (answer) =>
+      answer.resume().on('end', resolve),
+    ).on('error', reject);
   });
 }
 
@@ -194,7 +235,8 @@ async function warmUp() {
     '/api/functions',
     '/api/functions/0',
   ];
-  for (const path of [...pages, ...routes]) {
+  // Whose pages would it ask for?
+  for (const path of under === '' ? [...pages, ...routes] : OF_THE_SERVER) {
     if (leaving) return;
     await ask(path)
       // A database that is away now is told of by whoever asks next.

@@ -1,7 +1,8 @@
 /**
  * A shed of one's own on a shop's own network: `npm run serve -- --address 10.0.4.2 --host shed.local --cert FILE --key FILE`.
  * The same parts as the demonstration, without its data and people; the first start prints the first lead's word. It does
- * not start where it would be heard beyond this machine without TLS.
+ * not start where it would be heard beyond this machine without TLS. `--sheds sheds.local` carries many sheds, each under a
+ * name of its own; `npm run sheds` makes them.
  */
 import { accessSync, constants } from 'node:fs';
 import { isIP } from 'node:net';
@@ -30,11 +31,12 @@ await run(async () => {
       address: { type: 'string', default: '127.0.0.1' },
       port: { type: 'string', default: '8443' },
       host: { type: 'string', multiple: true, default: [] },
+      sheds: { type: 'string' },
       cert: { type: 'string' },
       key: { type: 'string' },
     },
   });
-  const { address, host, cert, key } = values;
+  const { address, host, cert, key, sheds } = values;
   const port = Number(values.port);
   if (isIP(address) === 0)
     throw new Stop(`--address ${address} is no address; give one of this machine, as 10.0.4.2.`);
@@ -47,21 +49,22 @@ await run(async () => {
     throw new Stop(
       `it would be heard on ${address} without TLS: PINs and locks would go over the air for everybody to read. Give --cert and --key, or put a proxy before it (docs/serving.md).`,
     );
-  const bad = host.find((name) => !/^[\w.-]+$/.test(name));
+  const bad = [...host, ...(sheds === undefined ? [] : [sheds])].find((name) => !/^[\w.-]+$/.test(name));
   if (bad !== undefined)
-    throw new Stop(`--host ${bad} is no name; give it without port or slashes, as shed.local.`);
+    throw new Stop(`${bad} is no name of a host; give it without port or slashes, as shed.local.`);
   const names = [...host, ...(LOOPBACK.includes(address) ? [] : [address])];
   shed = {
     home: process.env.SPIRAXIS_VAR ?? join(VAR, 'shop'),
     port,
     dbPort: Number(process.env.SPIRAXIS_DB_PORT ?? 33063),
-    address: `${cert ? 'https' : 'http'}://${host[0] ?? address}:${port}`,
-    seed: ['--empty'],
+    address: `${cert ? 'https' : 'http'}://${sheds === undefined ? (host[0] ?? address) : `NAME.${sheds}`}:${port}`,
+    seed: sheds === undefined ? ['scripts/seed.ts', '--empty'] : ['scripts/sheds.ts', 'up'],
     devices: [],
     env: {
       SPIRAXIS_ADDRESS: address,
       SPIRAXIS_HOSTS: names.join(','),
       SPIRAXIS_DEMO: '',
+      SPIRAXIS_SHEDS: sheds ?? '',
       ...(cert ? { SPIRAXIS_CERT: readable('cert', cert), SPIRAXIS_KEY: readable('key', key) } : {}),
     },
   };

@@ -10,8 +10,14 @@ import { spawn, spawnSync } from 'node:child_process';
 import { createServer, connect } from 'node:net';
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { createConnection } from 'mysql2/promise';
-import { v7 as uuidv7 } from 'uuid';
+import {
+  account,
+  fault as faultAt,
+  recovered as recoveredAt,
+  sleep,
+  tellRefusals,
+  writers,
+} from './lib/faults.mjs';
 import { keepRunning, pauseMs } from './lib/keeper.mjs';
 import { startMariaDb } from './lib/mariadb.mjs';
 import { run, say, Stop } from './lib/say.mjs';
@@ -26,7 +32,6 @@ import {
   ROOT,
   VAR,
 } from './lib/system.mjs';
-import { signInCookie } from './lib/signIn.mjs';
 
 const port = Number(process.env.SPIRAXIS_TEST_PORT ?? 3140);
 const dbPort = Number(process.env.SPIRAXIS_TEST_DB_PORT ?? 33140);
@@ -34,12 +39,12 @@ const linePort = dbPort + 1;
 const folder = join(VAR, 'faults');
 const WRITERS = 6;
 const JOBS = [416, 417];
-const RECOVERY_SECONDS = 30;
 /** Room for the database's files when its disk is to fill up. */
 const DISK = '300m';
 const base = `http://127.0.0.1:${port}`;
-const sleep = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
 const results = [];
+const recovered = (what) => recoveredAt(base, what);
+const fault = async (what, known, work) => void results.push(await faultAt(base, what, known, work));
 
 /** A line to the database that can be told to swallow all that is sent on it. */
 function lineTo(target) {
@@ -67,86 +72,6 @@ function lineTo(target) {
       server.close();
     },
   };
-}
-
-const PEOPLE = ['Tove', 'Ilse', 'Rasmus', 'Maike'];
-
-/** People who write, each entry again and again until the server has it. */
-function writers() {
-  const known = { acknowledged: new Set(), refusals: new Map(), speechless: 0, silent: 0 };
-  let over = false;
-  const one = async (at) => {
-    const name = PEOPLE[at % PEOPLE.length];
-    let cookie = await signInCookie(base, name);
-    while (!over) {
-      const id = uuidv7();
-      const entry = {
-        id,
-        at: new Date().toISOString(),
-        person: name,
-        type: 'looked',
-        body: { check: `plug X${at}`, finding: 'good' },
-      };
-      for (let done = false; !done && !over;) {
-        const answer = await fetch(`${base}/api/jobs/${JOBS[at % JOBS.length]}/entries`, {
-          method: 'POST',
-          headers: { 'content-type': 'application/json', cookie },
-          body: JSON.stringify({ entries: [entry] }),
-          signal: AbortSignal.timeout(8000),
-        }).catch(() => null);
-        const body = await answer?.json().catch(() => null);
-        done = body?.results?.[0]?.state === 'added' || body?.results?.[0]?.state === 'known';
-        if (done) known.acknowledged.add(id);
-        else if (!answer) known.silent++;
-        else if (typeof body?.message === 'string' && /[.]$/.test(body.message))
-          known.refusals.set(body.message, (known.refusals.get(body.message) ?? 0) + 1);
-        else known.speechless++;
-        // A clock that jumped has signed everybody out.
-        if (answer?.status === 401) cookie = await signInCookie(base, name).catch(() => cookie);
-        if (!done) await sleep(200);
-      }
-      await sleep(30);
-    }
-  };
-  const all = Promise.all(Array.from({ length: WRITERS }, (_one, at) => one(at)));
-  return {
-    known,
-    stop: async () => {
-      over = true;
-      await all;
-    },
-  };
-}
-
-async function recovered(what) {
-  const began = Date.now();
-  for (;;) {
-    const ok = await fetch(`${base}/api/health`, { signal: AbortSignal.timeout(4000) }).then(
-      (answer) => answer.ok,
-      () => false,
-    );
-    const seconds = (Date.now() - began) / 1000;
-    if (ok) return seconds;
-    if (seconds > RECOVERY_SECONDS) throw new Stop(`${what}: not well again after ${RECOVERY_SECONDS} s.`);
-    await sleep(200);
-  }
-}
-
-async function fault(what, known, work) {
-  const before = known.acknowledged.size;
-  await work();
-  const seconds = await recovered(what);
-  const over = Date.now();
-  const then = known.acknowledged.size;
-  while (known.acknowledged.size === then && Date.now() - over < RECOVERY_SECONDS * 1000) await sleep(50);
-  const first = (Date.now() - over) / 1000;
-  await sleep(1500);
-  const after = known.acknowledged.size;
-  if (after === then) throw new Stop(`${what}: nothing was written within ${RECOVERY_SECONDS} s afterwards.`);
-  results.push(
-    `${what}: well again ${seconds.toFixed(1)} s after it was over, the next entry ${first.toFixed(1)} s later, ${after - before} entries acknowledged meanwhile`,
-  );
-  say(results.at(-1));
 }
 
 /** The start script: one a folder, a killed one known for dead, several at once, and Ctrl-C. */
@@ -272,7 +197,7 @@ await run(async () => {
     });
     stops.push(server.stop);
     await recovered('the start');
-    const { known, stop } = writers();
+    const { known, stop } = writers(base, JOBS, WRITERS);
     stops.push(stop);
     await sleep(2000);
     for (let round = 1; round <= 4; round++)
@@ -319,26 +244,9 @@ await run(async () => {
         rmSync(filler);
       });
     await stop();
-    // What is counted is counted by its owner, past the broken line.
-    const db = await createConnection(database.ownerUrl);
-    const [rows] = await db.query(
-      "SELECT id, COUNT(*) AS n FROM entries WHERE person LIKE 'Writer %' GROUP BY id",
-    );
-    const [gaps] = await db.query(
-      'SELECT job_id, COUNT(*) AS n, MAX(number) AS last FROM entries GROUP BY job_id HAVING n <> last',
-    );
-    await db.end();
-    const kept = new Map(rows.map(({ id, n }) => [id, n]));
-    const lost = [...known.acknowledged].filter((id) => kept.get(id) !== 1);
-    say(
-      `${known.acknowledged.size} entries acknowledged, ${lost.length} of them lost or twice, ${gaps.length} logs with a gap.`,
-    );
-    say(
-      `${known.silent} requests without an answer, ${known.speechless} refusals without a sentence. Sentences:`,
-    );
-    for (const [message, n] of known.refusals) say(`  ${n} times: ${message}`);
-    if (lost.length > 0 || gaps.length > 0 || known.speechless > 0)
-      throw new Stop(`something was lost or said nothing; see above.`);
+    // Counted by the owner, past the broken line.
+    await account(known, database.ownerUrl);
+    tellRefusals(known);
   } finally {
     for (const stop of stops.toReversed()) await stop();
     if (disk) spawnSync('umount', [disk]);

@@ -27,13 +27,13 @@ const JSON_ONLY: readonly RegExp[] = [
  * Judges a request at the door. It comes in under a name that this server goes by (any other is a page that had its name
  * pointed here), and what changes something comes from this server's own pages, or from a program that is no browser.
  *
- * @param hosts names beside those of loopback, without ports, in lower case
+ * @param hosts names beside those of loopback, without ports, in lower case; `.sheds.example` is each name right under that
  */
 export function turnAway({ method, path, header }: Knock, hosts: readonly string[]): TurnedAway | null {
   const host = header('host') ?? '';
   const name = hostName(host);
   if (name === null) return { status: 400, code: 'bad-host', message: 'The request names no host.' };
-  if (!LOOPBACK.includes(name) && !hosts.includes(name)) {
+  if (!LOOPBACK.includes(name) && !hosts.some((host) => isNamed(name, host))) {
     const message = 'This server does not go by that name; add it to SPIRAXIS_HOSTS to reach it so.';
     return { status: 421, code: 'foreign-host', message };
   }
@@ -48,6 +48,11 @@ export function turnAway({ method, path, header }: Knock, hosts: readonly string
     return { status: 415, code: 'not-json', message };
   }
   return null;
+}
+
+function isNamed(name: string, host: string): boolean {
+  if (!host.startsWith('.')) return name === host;
+  return name.endsWith(host) && /^[a-z0-9-]+$/.test(name.slice(0, -host.length));
 }
 
 /** Whether a browser says that a request comes from elsewhere. A program that is no browser says nothing of it. */

@@ -1,7 +1,11 @@
 import { NextResponse, type NextRequest } from 'next/server';
 import { hostsOf, turnAway } from './door';
 
-const HOSTS = hostsOf(process.env.SPIRAXIS_HOSTS);
+const HOSTS = [
+  ...hostsOf(process.env.SPIRAXIS_HOSTS),
+  // Many sheds: each goes by a name of its own under this one.
+  ...hostsOf(process.env.SPIRAXIS_SHEDS).map((name) => `.${name}`),
+];
 /** Set where a proxy of one's own stands before this server and says under which name it was called. */
 const BEHIND_PROXY = process.env.SPIRAXIS_PROXY === '1';
 

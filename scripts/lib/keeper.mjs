@@ -11,7 +11,7 @@ const WELL_MS = 60_000;
 const STOP_SECONDS = 10;
 
 /** Scripts that take a folder for themselves: only a process of theirs is a holder, whatever number it has. */
-const HOLDERS = ['demo.mjs', 'shop.mjs', 'restore.mjs'];
+const HOLDERS = ['demo.mjs', 'shop.mjs', 'restore.mjs', 'cluster-demo.mjs'];
 
 /** Time to wait before a start, by how often it ended shortly before. */
 export function pauseMs(ends) {

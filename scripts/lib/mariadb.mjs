@@ -10,9 +10,9 @@ const PACKAGES = ['mariadb-server-core', 'mariadb-client-core'];
 const START_SECONDS = 30;
 const STOP_SECONDS = 20;
 /** Owns the schema; used by migrations and by what fills the database. */
-const OWNER = 'spiraxis';
+export const OWNER = 'spiraxis';
 /** What the application is to the database. `migrate` gives it its rights. */
-const APPLICATION = 'spiraxis_app';
+export const APPLICATION = 'spiraxis_app';
 
 /**
  * A MariaDB of the project's own on loopback: data, socket, passwords and log under one folder that is its owner's alone.
@@ -46,24 +46,7 @@ export async function startMariaDb({
   mkdirSync(folder, { recursive: true });
   // The socket and the passwords lie in it: nobody else on this machine may look in.
   chmodSync(folder, 0o700);
-  if (!existsSync(data)) {
-    const made = spawnSync(
-      'mariadb-install-db',
-      [
-        '--no-defaults',
-        ...asRoot,
-        `--datadir=${data}`,
-        '--auth-root-authentication-method=normal',
-        '--skip-test-db',
-      ],
-      { encoding: 'utf8' },
-    );
-    if (made.status !== 0) {
-      throw new Stop(
-        `mariadb-install-db failed (${lastLine(made.stderr || made.stdout)}); delete ${folder} and start again.`,
-      );
-    }
-  }
+  if (!existsSync(data)) installDb(data, asRoot);
   const owner = secretIn(folder, 'password');
   const application = secretIn(folder, 'app-password');
   const socket = join(folder, 'db.sock');
@@ -76,17 +59,11 @@ export async function startMariaDb({
     `--datadir=${data}`,
     `--socket=${socket}`,
     `--pid-file=${join(folder, 'db.pid')}`,
-    '--bind-address=127.0.0.1',
     `--port=${port}`,
     `--log-error=${errorLog}`,
     `--init-file=${first}`,
     '--skip-log-bin',
-    '--character-set-server=utf8mb4',
-    '--collation-server=utf8mb4_unicode_ci',
-    `--innodb-buffer-pool-size=${memory}`,
-    '--skip-name-resolve',
-    '--skip-symbolic-links',
-    '--local-infile=0',
+    ...serverOptions(memory),
     ...(lasting ? [] : ['--innodb-flush-log-at-trx-commit=0', '--skip-innodb-doublewrite']),
   ];
   let child = null;
@@ -132,8 +109,41 @@ export async function startMariaDb({
   };
 }
 
+/** What every server of ours is, however many there are. */
+export function serverOptions(memory) {
+  return [
+    '--bind-address=127.0.0.1',
+    '--character-set-server=utf8mb4',
+    '--collation-server=utf8mb4_unicode_ci',
+    `--innodb-buffer-pool-size=${memory}`,
+    '--skip-name-resolve',
+    '--skip-symbolic-links',
+    '--local-infile=0',
+  ];
+}
+
+/** Makes the folder of a server's data, with nothing in it. */
+export function installDb(data, options) {
+  const made = spawnSync(
+    'mariadb-install-db',
+    [
+      '--no-defaults',
+      ...options,
+      `--datadir=${data}`,
+      '--auth-root-authentication-method=normal',
+      '--skip-test-db',
+    ],
+    { encoding: 'utf8' },
+  );
+  if (made.status !== 0) {
+    throw new Stop(
+      `mariadb-install-db failed (${lastLine(made.stderr || made.stdout)}); delete ${data} and start again.`,
+    );
+  }
+}
+
 /** A password that is made once and kept for its owner alone. */
-function secretIn(folder, name) {
+export function secretIn(folder, name) {
   const file = join(folder, name);
   const known = read(file)?.trim();
   const secret = known || randomBytes(18).toString('hex');
@@ -142,7 +152,7 @@ function secretIn(folder, name) {
 }
 
 /** What the server does to itself at every start, with all rights: its users as they should be. What is so already stays. */
-function firstStatements(database, owner, application) {
+export function firstStatements(database, owner, application) {
   const at = "'127.0.0.1'";
   return [
     `CREATE DATABASE IF NOT EXISTS \`${database}\``,
@@ -150,6 +160,8 @@ function firstStatements(database, owner, application) {
     `ALTER USER '${OWNER}'@${at} IDENTIFIED BY '${owner}'`,
     // It gives the application its rights table by table, when the tables are there.
     `GRANT ALL ON \`${database}\`.* TO '${OWNER}'@${at} WITH GRANT OPTION`,
+    // Of many sheds, each in a schema of its own beside it.
+    `GRANT ALL ON \`${database}\\_%\`.* TO '${OWNER}'@${at} WITH GRANT OPTION`,
     `CREATE USER IF NOT EXISTS '${APPLICATION}'@${at}`,
     `ALTER USER '${APPLICATION}'@${at} IDENTIFIED BY '${application}'`,
     "DELETE FROM mysql.global_priv WHERE User = ''",
@@ -163,7 +175,7 @@ export function removeMariaDb(folder) {
   rmSync(folder, { recursive: true, force: true });
 }
 
-function serverProgram() {
+export function serverProgram() {
   return ['mariadbd', '/usr/sbin/mariadbd'].find((path) => has(path)) ?? null;
 }
 
@@ -178,6 +190,6 @@ function answers(port) {
   });
 }
 
-function lastLine(text) {
+export function lastLine(text) {
   return String(text).trim().split('\n').at(-1);
 }

@@ -17,7 +17,7 @@ const STOP_MS = 40_000;
  * @param {number} shed.port where the application listens
  * @param {number} shed.dbPort
  * @param {string} shed.address what to open
- * @param {string[]} shed.seed how the database is filled
+ * @param {string[]} shed.seed the script that fills the database, and what it is told
  * @param {boolean} [shed.fresh] begins anew
  * @param {{ name: string, script: string, port: number, setting: string }[]} shed.devices simulators beside it
  * @param {Record<string, string>} shed.env
@@ -54,7 +54,7 @@ export async function startShed({
   /** Runs the script that brings the schema up and fills an empty shed; can be stopped like everything else. */
   const seed = (env) =>
     new Promise((resolve, reject) => {
-      const child = spawn(process.execPath, ['--import', 'tsx', 'scripts/seed.ts', ...seedArgs], {
+      const child = spawn(process.execPath, ['--import', 'tsx', ...seedArgs], {
         cwd: ROOT,
         env,
         stdio: ['ignore', 'inherit', 'inherit'],

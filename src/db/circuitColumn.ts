@@ -1,12 +1,13 @@
 import { LRUCache } from 'lru-cache';
 import { z } from 'zod';
 import { circuitSchema, type Circuit } from '@/core/circuit/schema';
+import { ofProcess } from './shed';
 
 /** Circuits that stay at hand, read and checked. A shed of two hundred functions fits. */
 const MOST = 400;
 
-const held = globalThis as typeof globalThis & { spiraxisCircuits?: LRUCache<string, Circuit> };
-const circuits = (held.spiraxisCircuits ??= new LRUCache<string, Circuit>({ max: MOST }));
+/** By their text: the same in whatever shed it is drawn. */
+const circuits = ofProcess('circuits', () => new LRUCache<string, Circuit>({ max: MOST }));
 
 /** Nobody changes what others read as well. */
 function frozen<T>(value: T): T {

@@ -1,12 +1,25 @@
+import { ofProcess } from './shed';
+
 /** When the database last did not answer, for the server: a page that could not be made then is answered with 503. */
-const held = globalThis as typeof globalThis & { spiraxisAwayAt?: number };
+const away = ofProcess('away', () => ({ at: 0 }));
 
 /** The database did not answer in time, or not at all. Nothing is known to be kept. */
 export class DatabaseAway extends Error {
   constructor(what: string, options?: ErrorOptions) {
     super(`the database does not answer (${what})`, options);
     this.name = 'DatabaseAway';
-    held.spiraxisAwayAt = Date.now();
+    away.at = Date.now();
+  }
+}
+
+/** A server that was asked in time and said nothing: whatever else was asked of it waits in vain too. */
+export class DatabaseSilent extends DatabaseAway {}
+
+/** There is no such schema, or none that is open to the application. */
+export class NoSuchShed extends Error {
+  constructor(schema: string) {
+    super(`there is no shed in ${schema}`);
+    this.name = 'NoSuchShed';
   }
 }
 
@@ -29,16 +42,59 @@ const AWAY_CODES: ReadonlySet<string> = new Set([
   'ER_ERROR_DURING_COMMIT',
 ]);
 
+/** What broke with the connection: whether what was sent last was done is not known. */
+const LOST_CODES: ReadonlySet<string> = new Set([
+  'PROTOCOL_CONNECTION_LOST',
+  'PROTOCOL_ENQUEUE_AFTER_FATAL_ERROR',
+  'PROTOCOL_ENQUEUE_AFTER_QUIT',
+  'ECONNRESET',
+  'EPIPE',
+  'ER_SERVER_SHUTDOWN',
+  // A node that was cut off from its cluster in the middle of a commit.
+  'ER_ERROR_DURING_COMMIT',
+]);
+
+/** Somebody else wrote the same: here, or on another node of a cluster, which says so at the commit. */
+const CONFLICT_CODES: ReadonlySet<string> = new Set(['ER_LOCK_DEADLOCK', 'ER_LOCK_WAIT_TIMEOUT']);
+
 /** Of MariaDB alone, and without a name in the driver: a statement was stopped for taking too long. */
 const STATEMENT_TIMEOUT = 1969;
+/** A node that has lost sight of most of its cluster, or is still taking in what it missed: it does nothing that is asked. */
+const NOT_READY = 1047;
+/** A connection that was ended from the other side. */
+const KILLED = 1927;
 
 export function codeOf(error: unknown): string {
-  return error instanceof Error && 'code' in error ? String(error.code) : '';
+  return typeof error === 'object' && error !== null && 'code' in error ? String(error.code) : '';
+}
+
+function numberOf(error: unknown): number | null {
+  return typeof error === 'object' && error !== null && 'errno' in error ? Number(error.errno) : null;
 }
 
 /** The same error, or what it means where the connection is at fault. */
 export function awayOr(error: unknown): unknown {
+  if (error instanceof DatabaseAway) return error;
   const code = codeOf(error);
-  const stopped = error instanceof Error && 'errno' in error && error.errno === STATEMENT_TIMEOUT;
-  return stopped || AWAY_CODES.has(code) ? new DatabaseAway(code, { cause: error }) : error;
+  const number = numberOf(error) ?? 0;
+  return AWAY_CODES.has(code) || [STATEMENT_TIMEOUT, NOT_READY, KILLED].includes(number)
+    ? new DatabaseAway(number === NOT_READY ? 'not a part of its cluster' : code, { cause: error })
+    : error;
+}
+
+/**
+ * What a failure leaves open. `conflict`: nothing was done, and the same may go through now. `notReady`: nothing was done,
+ * and another server may do it. `lost`, `silent`: it may have been done or not. Null: asking again changes nothing.
+ */
+export type Setback = 'conflict' | 'notReady' | 'lost' | 'silent' | null;
+
+export function setbackOf(error: unknown): Setback {
+  if (error instanceof DatabaseSilent) return 'silent';
+  const first = error instanceof DatabaseAway && error.cause ? error.cause : error;
+  const code = codeOf(first);
+  const number = numberOf(first);
+  if (number === NOT_READY) return 'notReady';
+  if (CONFLICT_CODES.has(code)) return 'conflict';
+  if (LOST_CODES.has(code) || number === KILLED) return 'lost';
+  return null;
 }

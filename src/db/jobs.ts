@@ -250,6 +250,9 @@ export async function insertJob(job: {
   openedAt: Date;
 }): Promise<number> {
   return withTransaction(async (db) => {
+    // Asked a second time, because nobody knew whether the first was heard.
+    const [known] = await db.query<RowDataPacket[]>('SELECT number FROM jobs WHERE id = ?', [job.id]);
+    if (known[0]) return Number(known[0].number);
     const [rows] = await db.query<RowDataPacket[]>(
       'SELECT number FROM jobs ORDER BY number DESC LIMIT 1 FOR UPDATE',
     );

@@ -1,24 +1,15 @@
-import {
-  createPool,
-  type FieldPacket,
-  type Pool,
-  type PoolConnection,
-  type QueryResult,
-} from 'mysql2/promise';
-import { awayOr, codeOf, DatabaseAway } from './databaseAway';
+import type { FieldPacket, PoolConnection, QueryResult } from 'mysql2/promise';
+import { addressesOf, type Addresses } from './addresses';
+import { awayOr, codeOf, DatabaseAway, DatabaseSilent, NoSuchShed, setbackOf } from './databaseAway';
+import { DatabaseNodes } from './nodes';
+import { ofProcess, schemaOf, shedNow } from './shed';
 
-/** Errors after which a short transaction may simply be tried again: deadlock, lock wait, lost connection. */
-const RETRY_CODES = new Set([
-  'ER_LOCK_DEADLOCK',
-  'ER_LOCK_WAIT_TIMEOUT',
-  'PROTOCOL_CONNECTION_LOST',
-  'ECONNRESET',
-  'EPIPE',
-]);
 const MOST_TRIES = 4;
 const CONNECTIONS = 16;
 /** A database that says nothing for so long is away; a person at a screen is told so within three seconds. */
 const PATIENCE_MS = Number(process.env.SPIRAXIS_DB_PATIENCE_MS ?? 2300);
+/** Where there is another server to go to, one that cannot be reached is not waited for as long. */
+const REACH_MS = 700;
 /** As many as may wait for a connection. More than that would only wait to be told that it took too long. */
 const MOST_WAITING = 400;
 /** What is sent is taken as it is or refused; half a value is never kept, and a lock is not waited for long. */
@@ -26,48 +17,51 @@ const SESSION = [
   "SESSION sql_mode = 'STRICT_ALL_TABLES,ERROR_FOR_DIVISION_BY_ZERO,NO_ENGINE_SUBSTITUTION,NO_AUTO_CREATE_USER'",
   `SESSION max_statement_time = ${PATIENCE_MS / 1000}`,
   `SESSION innodb_lock_wait_timeout = ${Math.max(1, Math.floor(PATIENCE_MS / 1000))}`,
-].join(', ');
+];
+/** On a cluster a reading waits for what was acknowledged before it on another node: who is signed out there is signed out here. */
+const ON_A_CLUSTER = 'SESSION wsrep_sync_wait = 1';
+
+/** What a statement takes for a question mark: never something that the driver would spread into more than one value. */
+export type Value = string | number | bigint | boolean | null | Date | Uint8Array;
 
 /** Runs statements, each within the time a person would wait for it. */
 export interface Statements {
+  /** `values` may hold a list, for `IN (?)`. */
   query<T extends QueryResult>(sql: string, values?: unknown[]): Promise<[T, FieldPacket[]]>;
-  execute<T extends QueryResult>(sql: string, values?: unknown[]): Promise<[T, FieldPacket[]]>;
+  /** Takes single values and nothing else. */
+  execute<T extends QueryResult>(sql: string, values?: Value[]): Promise<[T, FieldPacket[]]>;
 }
 
-const held = globalThis as typeof globalThis & { spiraxisPool?: Pool };
+/** The connections of the process, for one and the same addresses. */
+interface Open extends Pick<Addresses, 'schema'> {
+  nodes: DatabaseNodes;
+  /** Connections that are set up, and the schema that each is in. */
+  schemas: WeakMap<object, string>;
+  /** When each connection was made, and when one last went silent: all that were open then are as suspect as it is. */
+  made: WeakMap<object, number>;
+  silentAt: number;
+}
+const kept = ofProcess<{ open: Open | null }>('pool', () => ({ open: null }));
 /** Of this module and not of the process: a runner of tests takes the process's own things away between two files. */
 let closed = false;
 
-function connections(): Pool {
+function opened(): Open {
   // What comes late, such as a digest that waited for its turn, must not keep a process alive that is done.
   if (closed) throw new DatabaseAway('closed');
-  if (!held.spiraxisPool) {
-    const uri = process.env.SPIRAXIS_DATABASE_URL;
-    if (!uri) throw new Error('SPIRAXIS_DATABASE_URL is not set; start with "npm run demo"');
-    // Times go in and out as UTC text: the driver must not shift them by the server's zone.
-    const opened = createPool({
-      uri,
-      connectionLimit: CONNECTIONS,
-      queueLimit: MOST_WAITING,
-      timezone: 'Z',
-      charset: 'utf8mb4',
-      connectTimeout: PATIENCE_MS,
-      // JSON comes as text: what is read often is known by its text, and parsed once.
-      jsonStrings: true,
-    });
-    opened.pool.on('connection', (connection) => {
-      // Sent before whatever the connection was made for; what goes wrong with it goes wrong there too.
-      made.set(connection, Date.now());
-      connection.query(`SET ${SESSION}`, () => undefined);
-    });
-    held.spiraxisPool = opened;
-  }
-  return held.spiraxisPool;
+  if (kept.open) return kept.open;
+  const { uris, schema } = addressesOf(process.env.SPIRAXIS_DATABASE_URL);
+  // Times go in and out as UTC text: the driver must not shift them by the server's zone.
+  const nodes = new DatabaseNodes(uris, {
+    connectionLimit: CONNECTIONS,
+    queueLimit: MOST_WAITING,
+    timezone: 'Z',
+    charset: 'utf8mb4',
+    connectTimeout: uris.length > 1 ? Math.min(REACH_MS, PATIENCE_MS) : PATIENCE_MS,
+    // JSON comes as text: what is read often is known by its text, and parsed once.
+    jsonStrings: true,
+  });
+  return (kept.open = { nodes, schema, schemas: new WeakMap(), made: new WeakMap(), silentAt: 0 });
 }
-
-/** When each connection was made, and when one last went silent: all that were open then are as suspect as it is. */
-const made = new WeakMap<object, number>();
-let silentAt = 0;
 
 /** Waits for so long and no longer. What comes too late is given to `late`. */
 export function within<T>(
@@ -79,8 +73,8 @@ export function within<T>(
     let over = false;
     const timer = setTimeout(() => {
       over = true;
-      silentAt = Date.now();
-      reject(new DatabaseAway(`${what}: nothing for ${PATIENCE_MS / 1000} s`));
+      if (kept.open) kept.open.silentAt = Date.now();
+      reject(new DatabaseSilent(`${what}: nothing for ${PATIENCE_MS / 1000} s`));
     }, PATIENCE_MS);
     work.then(
       (value) => {
@@ -96,47 +90,119 @@ export function within<T>(
   });
 }
 
-async function connect(): Promise<PoolConnection> {
-  try {
-    for (;;) {
-      const connection = await within('connecting', connections().getConnection(), (late) => late.release());
-      if ((made.get(connection.connection) ?? Infinity) >= silentAt) return connection;
+/** A connection that is set up, in the schema of the shed that is worked for. */
+async function connect(wanted = schemaNow()): Promise<PoolConnection> {
+  const open = opened();
+  for (;;) {
+    const connection = await within('connecting', open.nodes.connection(), (late) => late.release());
+    const { connection: own } = connection;
+    const made = open.made.get(own) ?? Date.now();
+    open.made.set(own, made);
+    if (made < open.silentAt) {
       connection.destroy();
+      continue;
     }
-  } catch (error) {
-    // The driver has no code for it.
-    if (error instanceof Error && error.message === 'Queue limit reached.')
-      throw new DatabaseAway('too many wait for a connection', { cause: error });
-    throw error;
+    try {
+      if (!open.schemas.has(own)) {
+        const session = open.nodes.several ? [...SESSION, ON_A_CLUSTER] : SESSION;
+        await within('setting up', connection.query(`SET ${session.join(', ')}`));
+        open.schemas.set(own, open.schema);
+      }
+      if (open.schemas.get(own) !== wanted) {
+        // A shed's name holds nothing that could end the quotes; see `isShedName`.
+        await within('choosing a shed', connection.query(`USE \`${wanted}\``));
+        open.schemas.set(own, wanted);
+      }
+      return connection;
+    } catch (error) {
+      giveUp(connection, error);
+      const code = codeOf(error);
+      // A user with no rights on a schema is not told whether there is one.
+      if (code === 'ER_BAD_DB_ERROR' || code === 'ER_DBACCESS_DENIED_ERROR') throw new NoSuchShed(wanted);
+      throw error;
+    }
   }
+}
+
+/** Throws a connection away; where its server is at fault, nobody is sent there for a while. */
+function giveUp(connection: PoolConnection, error: unknown): void {
+  const setback = setbackOf(error);
+  if (setback === 'lost' || setback === 'silent' || setback === 'notReady') kept.open?.nodes.lose(connection);
+  connection.destroy();
 }
 
 function statementsOf(connection: PoolConnection): Statements {
   return {
     query: <T extends QueryResult>(sql: string, values?: unknown[]) =>
       within('a statement', connection.query<T>(sql, values)),
-    execute: <T extends QueryResult>(sql: string, values?: unknown[]) =>
-      within('a statement', connection.execute<T>(sql, values as string[])),
+    // Not prepared on the server: what is prepared there stays with the schema that it was prepared in.
+    execute: <T extends QueryResult>(sql: string, values: Value[] = []) =>
+      within('a statement', connection.query<T>(sql, values.map(single))),
   };
 }
 
-/** One statement on a connection of its own. A connection that went silent is thrown away. */
-async function once<T>(work: (db: Statements) => Promise<T>): Promise<T> {
-  const connection = await connect();
-  try {
-    const result = await work(statementsOf(connection));
-    connection.release();
-    return result;
-  } catch (error) {
-    if (error instanceof DatabaseAway) connection.destroy();
-    else connection.release();
-    throw error;
+function single(value: unknown): unknown {
+  if (value instanceof Uint8Array) return Buffer.from(value.buffer, value.byteOffset, value.byteLength);
+  if (
+    value === null ||
+    value instanceof Date ||
+    ['string', 'number', 'bigint', 'boolean'].includes(typeof value)
+  )
+    return value;
+  throw new TypeError(`a statement takes no ${Array.isArray(value) ? 'list' : typeof value} for one value`);
+}
+
+/**
+ * Does something on a connection until it is done, or asking again would change nothing.
+ *
+ * @param repeatable whether the same may be asked once more where nobody knows if it was done
+ * @param harmed whether a connection on which this went wrong is good for nothing else
+ */
+async function trying<T>(
+  repeatable: boolean,
+  work: (connection: PoolConnection) => Promise<T>,
+  harmed: (error: unknown) => boolean,
+): Promise<T> {
+  const started = Date.now();
+  for (let attempt = 1; ; attempt++) {
+    let connection: PoolConnection | null = null;
+    try {
+      connection = await connect();
+      const result = await work(connection);
+      connection.release();
+      return result;
+    } catch (error) {
+      if (connection) {
+        if (harmed(error)) giveUp(connection, error);
+        else connection.release();
+      }
+      const setback = setbackOf(error);
+      const { several } = opened().nodes;
+      const again =
+        setback === 'conflict' ||
+        (setback === 'notReady' && several) ||
+        (setback === 'lost' && repeatable) ||
+        // The one server there is would be silent again.
+        (setback === 'silent' && repeatable && several);
+      if (!again) throw error;
+      if (attempt >= MOST_TRIES || Date.now() - started > PATIENCE_MS * (several ? 2 : 1))
+        throw error instanceof DatabaseAway ? error : new DatabaseAway(codeOf(error), { cause: error });
+      await new Promise((resolve) => setTimeout(resolve, 20 * attempt * attempt));
+    }
   }
 }
 
+/** What only reads may be read twice. */
+const READS = /^\s*(SELECT|SHOW|CHECKSUM)\b(?![^]*\bFOR UPDATE\b)/i;
+
+/** One that is merely wrong leaves its connection as it was. */
+const isAway = (error: unknown) => error instanceof DatabaseAway;
+
 const SINGLE: Statements = {
-  query: (sql, values) => once((db) => db.query(sql, values)),
-  execute: (sql, values) => once((db) => db.execute(sql, values)),
+  query: (sql, values) =>
+    trying(READS.test(sql), (connection) => statementsOf(connection).query(sql, values), isAway),
+  execute: (sql, values) =>
+    trying(READS.test(sql), (connection) => statementsOf(connection).execute(sql, values), isAway),
 };
 
 /**
@@ -147,48 +213,59 @@ export function pool(): Statements {
   return SINGLE;
 }
 
+/** Statements on a connection that is in no shed: about the server itself, and which sheds there are. */
+export async function onServer<T>(work: (db: Statements) => Promise<T>): Promise<T> {
+  const connection = await connect(opened().schema);
+  try {
+    const result = await work(statementsOf(connection));
+    connection.release();
+    return result;
+  } catch (error) {
+    giveUp(connection, error);
+    throw error;
+  }
+}
+
 /** A connection of the driver's own kind, for a library that brings its statements with it. */
-export function driverConnection(given: (error: Error | null, connection: object) => void): void {
-  connections().pool.getConnection(given);
+export function driverConnection(given: (error: Error | null, connection?: object) => void): void {
+  connect().then(
+    ({ connection }) => given(null, connection),
+    (error: Error) => given(error),
+  );
+}
+
+/** The schema that the address names: of the one shed there is, or what those of many begin with. */
+export function serverSchema(): string {
+  return opened().schema;
+}
+
+/** The schema of the shed that is worked for. */
+export function schemaNow(): string {
+  return schemaOf(opened().schema, shedNow());
 }
 
 /** Closes the connections for good: a later statement rejects with {@link DatabaseAway}. */
 export async function closePool(): Promise<void> {
-  const open = held.spiraxisPool;
-  delete held.spiraxisPool;
+  const { open } = kept;
+  kept.open = null;
   closed = true;
-  await open?.end();
+  await open?.nodes.end();
 }
 
-/** A connection of one's own, for what has to be said on one and the same. It is closed afterwards. */
-export async function withConnection<T>(work: (db: Statements) => Promise<T>): Promise<T> {
-  const connection = await connect();
-  try {
-    return await work(statementsOf(connection));
-  } finally {
-    connection.destroy();
-  }
-}
-
-/** Runs `work` in one transaction that it neither commits nor rolls back itself; tries again after a deadlock. */
+/**
+ * Runs `work` in one transaction that it neither commits nor rolls back itself. Tries again after a conflict, and where the
+ * connection broke: what `work` does a second time, by ids that it was given, changes nothing.
+ */
 export async function withTransaction<T>(work: (db: Statements) => Promise<T>): Promise<T> {
-  const started = Date.now();
-  for (let attempt = 1; ; attempt++) {
-    const connection = await connect();
-    try {
+  return trying(
+    true,
+    async (connection) => {
       await within('a transaction', connection.beginTransaction());
       const result = await work(statementsOf(connection));
       await within('a commit', connection.commit());
-      connection.release();
       return result;
-    } catch (error) {
-      // Thrown away, whatever it was in the middle of: the database rolls it back.
-      connection.destroy();
-      const code = codeOf(error instanceof DatabaseAway && error.cause ? error.cause : error);
-      if (!RETRY_CODES.has(code)) throw error;
-      if (attempt >= MOST_TRIES || Date.now() - started > PATIENCE_MS)
-        throw error instanceof DatabaseAway ? error : new DatabaseAway(code, { cause: error });
-      await new Promise((resolve) => setTimeout(resolve, 20 * attempt * attempt));
-    }
-  }
+    },
+    // Whatever it was in the middle of: the database rolls it back.
+    () => true,
+  );
 }

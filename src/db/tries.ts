@@ -1,5 +1,5 @@
 import { RateLimiterMySQL, RateLimiterRes } from 'rate-limiter-flexible';
-import { driverConnection, within } from './pool';
+import { driverConnection, schemaNow, within } from './pool';
 
 /** How many wrong tries are borne, over how long, and how long none is taken after that; seconds. */
 export interface TryLimit {
@@ -27,7 +27,7 @@ export function triesOf({ name, most, over, pause }: TryLimit): Tries {
   const limiter = new RateLimiterMySQL({
     storeClient: { getConnection: driverConnection },
     storeType: 'pool',
-    dbName: databaseName(),
+    dbName: schemaNow(),
     tableName: 'tries',
     tableCreated: true,
     keyPrefix: name,
@@ -52,9 +52,4 @@ export function triesOf({ name, most, over, pause }: TryLimit): Tries {
       await within('wrong tries', limiter.delete(key));
     },
   };
-}
-
-/** The database that the application's own address names. */
-function databaseName(): string {
-  return new URL(process.env.SPIRAXIS_DATABASE_URL ?? 'mysql://none/spiraxis').pathname.slice(1);
 }

@@ -1,5 +1,7 @@
 import 'server-only';
 import { NextResponse, type NextRequest } from 'next/server';
+import { inThisShed, ofProcess } from '@/db/shed';
+import { askingOf } from './gate/asking';
 import { metrics } from './metrics';
 
 /**
@@ -8,8 +10,7 @@ import { metrics } from './metrics';
  */
 export const MOST_LINES = 48;
 
-const held = globalThis as typeof globalThis & { spiraxisLines?: Map<string, number> };
-const lines = (held.spiraxisLines ??= new Map());
+const lines = ofProcess('lines', () => new Map<string, number>());
 
 /** How often it is asked whether who follows is still signed in. */
 const STILL_MS = 60_000;
@@ -25,7 +26,8 @@ export function answerEvents(
   open: (signal: AbortSignal) => ReadableStream<Uint8Array>,
   still: () => Promise<boolean>,
 ): NextResponse {
-  const client = request.headers.get('x-forwarded-for') ?? '';
+  // As the last proxy says it: what came before it was said by whoever asked.
+  const client = inThisShed(askingOf((name) => request.headers.get(name), null).address);
   const now = lines.get(client) ?? 0;
   if (now >= MOST_LINES) {
     const message = `${MOST_LINES} event lines are open from here already; close some pages.`;

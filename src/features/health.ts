@@ -1,6 +1,12 @@
 import 'server-only';
-import { askDatabase } from '@/db/health';
+import { askDatabase, shedIsThere } from '@/db/health';
+import { ofProcess } from '@/db/shed';
 import { log } from './serverLog';
+
+/** Lets the server in front (`scripts/serve.mjs`) ask whether there is a shed. */
+export function tellFront(): void {
+  ofProcess('shed is there', () => shedIsThere);
+}
 
 export async function checkHealth(): Promise<{ status: 'ok' | 'failing'; database: 'ok' | 'no answer' }> {
   try {

@@ -1,6 +1,7 @@
 import 'server-only';
 import { timingSafeEqual } from 'node:crypto';
 import { collectDefaultMetrics, Counter, Gauge, Histogram, Registry } from 'prom-client';
+import { ofProcess } from '@/db/shed';
 
 /** Seconds at which waits are counted: what a person feels, up to what they give up at. */
 const WAITS_S = [0.01, 0.025, 0.05, 0.1, 0.25, 0.5, 1, 2.5, 5, 10];
@@ -33,9 +34,7 @@ function make() {
   };
 }
 
-const held = globalThis as typeof globalThis & { spiraxisMetrics?: ReturnType<typeof make> };
-/** One for the process, however many times this module is built into it. */
-export const metrics = (held.spiraxisMetrics ??= make());
+export const metrics = ofProcess('metrics', make);
 
 /** A path as one of few: what stands in it for one job, machine or picture is left out. */
 export function askedName(path: string): string {

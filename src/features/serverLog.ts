@@ -1,4 +1,5 @@
 import pino from 'pino';
+import { manySheds, shedNow } from '@/db/shed';
 import { askingNow } from './gate/asking';
 
 /** The server's log: one JSON line an event, on standard output, with who asked, from where, and under which number. */
@@ -9,6 +10,11 @@ export const log = pino({
     const asking = askingNow();
     if (!asking) return {};
     const { requestId, address, person } = asking;
-    return { requestId, address, ...(person === null ? {} : { person }) };
+    return {
+      requestId,
+      address,
+      ...(manySheds() ? { shed: shedNow() } : {}),
+      ...(person === null ? {} : { person }),
+    };
   },
 });

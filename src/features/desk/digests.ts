@@ -1,6 +1,7 @@
 import 'server-only';
 import { digestMark, putDigest } from '@/db/digests';
 import { findJobById } from '@/db/jobs';
+import { ofShed } from '@/db/shed';
 import { makeJobDigest } from '@/workers/jobDigest';
 import { inThread } from '../gate/threads';
 import { preferencesOf } from '../policy/preferencesOf';
@@ -15,12 +16,8 @@ import { wholeLog } from './jobLogs';
 /** Between two digests of a log that grows all the time. */
 const REST_MS = 3000;
 
-interface Digests {
-  /** Jobs whose digest is being worked out; true when the log grew meanwhile. */
-  busy: Map<string, boolean>;
-}
-const held = globalThis as typeof globalThis & { spiraxisDigests?: Digests };
-const digests = (held.spiraxisDigests ??= { busy: new Map() });
+/** Jobs whose digest is being worked out; true when the log grew meanwhile. */
+const busyOf = ofShed('digests', () => new Map<string, boolean>());
 
 /** Works a job's digest out anew, for the log as it stands when it begins. */
 export async function refreshDigest(jobId: string): Promise<void> {
@@ -50,24 +47,25 @@ export async function refreshDigest(jobId: string): Promise<void> {
 
 /** Has a job's digest worked out soon; a log that grows meanwhile is looked at once more. */
 export function digestSoon(jobId: string): void {
-  if (digests.busy.has(jobId)) {
-    digests.busy.set(jobId, true);
+  const busy = busyOf();
+  if (busy.has(jobId)) {
+    busy.set(jobId, true);
     return;
   }
-  digests.busy.set(jobId, false);
+  busy.set(jobId, false);
   void (async () => {
     try {
       for (;;) {
-        digests.busy.set(jobId, false);
+        busy.set(jobId, false);
         await refreshDigest(jobId);
-        if (!digests.busy.get(jobId)) break;
+        if (!busy.get(jobId)) break;
         await new Promise((resolve) => setTimeout(resolve, REST_MS));
       }
     } catch (error) {
       // The shed says that it is being worked out, and asks again.
       log.warn({ err: error, jobId }, 'a digest could not be worked out');
     } finally {
-      digests.busy.delete(jobId);
+      busy.delete(jobId);
     }
   })();
 }

@@ -1,6 +1,7 @@
 import 'server-only';
 import type { StoredEntry } from '@/db/entries';
 import { lastNumbers } from '@/db/jobs';
+import { ofShed } from '@/db/shed';
 import { log } from '../serverLog';
 
 /** Another server of a cluster writes without telling this one: its entries are looked for this often. */
@@ -35,6 +36,7 @@ interface Followed {
   again: boolean;
 }
 
+/** What is followed in one shed. */
 interface Watch {
   jobs: Map<string, Followed>;
   timer: ReturnType<typeof setInterval> | null;
@@ -42,8 +44,13 @@ interface Watch {
   turns: number;
   busy: boolean;
 }
-const held = globalThis as typeof globalThis & { spiraxisWatch?: Watch };
-const watch = (held.spiraxisWatch ??= { jobs: new Map(), timer: null, looks: 0, turns: 0, busy: false });
+const watchOf = ofShed<Watch>('watch', () => ({
+  jobs: new Map(),
+  timer: null,
+  looks: 0,
+  turns: 0,
+  busy: false,
+}));
 
 function endAll(followers: Iterable<Follower>): void {
   for (const one of [...followers]) one.end();
@@ -81,7 +88,7 @@ async function tellNews(jobId: string, followed: Followed): Promise<void> {
 }
 
 /** One question a second for all jobs that anybody follows, however many look on. */
-async function lookAround(): Promise<void> {
+async function lookAround(watch: Watch): Promise<void> {
   if (watch.busy) return;
   watch.busy = true;
   try {
@@ -101,15 +108,15 @@ async function lookAround(): Promise<void> {
   }
 }
 
-function follow(jobId: string, follower: Follower, read: ReadLog): void {
+function follow(watch: Watch, jobId: string, follower: Follower, read: ReadLog): void {
   const followed = watch.jobs.get(jobId) ?? { followers: new Set(), read, busy: false, again: false };
   followed.followers.add(follower);
   watch.jobs.set(jobId, followed);
-  watch.timer ??= setInterval(() => void lookAround(), LOOK_MS);
+  watch.timer ??= setInterval(() => void lookAround(watch), LOOK_MS);
   void tellNews(jobId, followed);
 }
 
-function leave(jobId: string, follower: Follower): void {
+function leave(watch: Watch, jobId: string, follower: Follower): void {
   const followed = watch.jobs.get(jobId);
   followed?.followers.delete(follower);
   if (followed?.followers.size === 0) watch.jobs.delete(jobId);
@@ -121,7 +128,7 @@ function leave(jobId: string, follower: Follower): void {
 
 /** Tells whoever follows a job that its log grew. */
 export function tellJob(jobId: string): void {
-  const followed = watch.jobs.get(jobId);
+  const followed = watchOf().jobs.get(jobId);
   if (followed) void tellNews(jobId, followed);
 }
 
@@ -132,6 +139,8 @@ export function jobStream(
   jobId: string,
   signal: AbortSignal,
 ): ReadableStream<Uint8Array> {
+  // Who hangs up does so in nobody's name: which shed it was about is known from the beginning.
+  const watch = watchOf();
   return new ReadableStream({
     start(controller) {
       let ended = false;
@@ -143,12 +152,12 @@ export function jobStream(
         end: () => {
           if (ended) return;
           ended = true;
-          leave(jobId, follower);
+          leave(watch, jobId, follower);
           controller.close();
         },
       };
       signal.addEventListener('abort', follower.end);
-      follow(jobId, follower, read);
+      follow(watch, jobId, follower, read);
     },
   });
 }

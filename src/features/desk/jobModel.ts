@@ -3,6 +3,7 @@ import { LRUCache } from 'lru-cache';
 import { CircuitModel } from '@/core/circuit/model';
 import type { Circuit } from '@/core/circuit/schema';
 import { findLanes } from '@/core/path/lanes';
+import { ofProcess } from '@/db/shed';
 import type { Speaker } from '@/words/en/readings';
 
 const MOST_MODELS = 60;
@@ -10,8 +11,7 @@ const MOST_MODELS = 60;
 /** A circuit compiled, with its lanes. */
 type Drawn = Pick<Speaker, 'model' | 'lanes'>;
 
-const held = globalThis as typeof globalThis & { spiraxisModels?: LRUCache<string, Drawn> };
-const models = (held.spiraxisModels ??= new LRUCache<string, Drawn>({ max: MOST_MODELS }));
+const models = ofProcess('models', () => new LRUCache<string, Drawn>({ max: MOST_MODELS }));
 
 /** The very same object needs no comparing. */
 const byCircuit = new WeakMap<Circuit, Drawn>();

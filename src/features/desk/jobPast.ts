@@ -9,6 +9,7 @@ import { learntWindings } from '@/core/shed/learntWindings';
 import type { JobPast } from '@/core/sheets/onCircuit/jobSheet';
 import { readBaselines } from '@/db/entries';
 import { readWindings } from '@/db/past';
+import { ofProcess } from '@/db/shed';
 import { oddsBefore } from '../record/odds';
 import { typeKey } from '../record/typeKey';
 import { drawnOf } from './jobModel';
@@ -57,8 +58,7 @@ export async function pastOfJob(job: PastOf): Promise<{ past: JobPast; experienc
 }
 
 const MOST_EXPOSURES = 60;
-const held = globalThis as typeof globalThis & { spiraxisExposures?: LRUCache<string, Exposure> };
-const exposures = (held.spiraxisExposures ??= new LRUCache<string, Exposure>({ max: MOST_EXPOSURES }));
+const exposures = ofProcess('exposures', () => new LRUCache<string, Exposure>({ max: MOST_EXPOSURES }));
 
 /** Faults that a circuit can have; listed once for the same circuit. */
 function exposed(circuit: Circuit): Exposure {

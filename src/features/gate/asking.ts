@@ -1,5 +1,6 @@
 import 'server-only';
 import { AsyncLocalStorage } from 'node:async_hooks';
+import { ofProcess } from '@/db/shed';
 
 /** Who asks, from where, and under which number: what every line of the log and of the trail says. */
 export interface Asking {
@@ -9,9 +10,7 @@ export interface Asking {
   person: string | null;
 }
 
-const held = globalThis as typeof globalThis & { spiraxisAsking?: AsyncLocalStorage<Asking> };
-/** One for the process, however many times this module is built into it. */
-const store = (held.spiraxisAsking ??= new AsyncLocalStorage<Asking>());
+const store = ofProcess('asking', () => new AsyncLocalStorage<Asking>());
 
 export function whileAsking<T>(asking: Asking, work: () => T): T {
   return store.run(asking, work);

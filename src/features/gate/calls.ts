@@ -1,5 +1,6 @@
 import 'server-only';
 import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible';
+import { inThisShed, ofProcess } from '@/db/shed';
 import type { Signed } from '../people/session';
 import { Refused } from './failure';
 
@@ -12,13 +13,12 @@ export function callsAMinute(set: string | undefined): number {
   return set !== undefined && /^[1-9]\d{0,8}$/.test(set) ? Number(set) : USUAL_A_MINUTE;
 }
 
-const held = globalThis as typeof globalThis & { spiraxisCalls?: RateLimiterMemory };
-const calls = (held.spiraxisCalls ??= new RateLimiterMemory({ points: MOST_A_MINUTE, duration: 60 }));
+const calls = ofProcess('calls', () => new RateLimiterMemory({ points: MOST_A_MINUTE, duration: 60 }));
 
 /** Counts one call of somebody on a device. Throws {@link Refused} with 429 where there were too many. */
 export async function countCall({ accountId, device }: Signed): Promise<void> {
   try {
-    await calls.consume(`${accountId} ${device.id}`);
+    await calls.consume(inThisShed(`${accountId} ${device.id}`));
   } catch (error) {
     if (!(error instanceof RateLimiterRes)) throw error;
     const seconds = Math.max(1, Math.ceil(error.msBeforeNext / 1000));

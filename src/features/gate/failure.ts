@@ -1,17 +1,18 @@
 import 'server-only';
 import { ZodError } from 'zod';
 import { InputError } from '@/core/circuit/inputError';
-import { DatabaseAway } from '@/db/databaseAway';
+import { DatabaseAway, NoSuchShed } from '@/db/databaseAway';
 import { log } from '../serverLog';
 
 /** Why something was not done, as it is told to whoever asked. */
 export interface Failure {
-  status: 400 | 401 | 403 | 404 | 413 | 429 | 500 | 503;
+  status: 400 | 401 | 403 | 404 | 413 | 421 | 429 | 500 | 503;
   code:
     | 'bad-input'
     | 'signed-out'
     | 'may-not'
     | 'not-found'
+    | 'no-shed'
     | 'too-large'
     | 'too-many'
     | 'failed'
@@ -49,6 +50,8 @@ export function failureOf(error: unknown, asked: string): Failure {
     const message = 'The database does not answer. Look whether it was kept, then try again in a moment.';
     return { status: 503, code: 'away', message, againIn: 2 };
   }
+  if (error instanceof NoSuchShed)
+    return { status: 421, code: 'no-shed', message: 'There is no shed under this name.' };
   log.error({ asked, err: error }, 'failed');
   const message =
     'The server failed at this; its log says why. Look whether it was kept before you try again.';

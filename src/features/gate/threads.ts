@@ -1,6 +1,7 @@
 import 'server-only';
 import { join } from 'node:path';
 import Piscina from 'piscina';
+import { ofProcess } from '@/db/shed';
 import { log } from '../serverLog';
 import { Refused } from './failure';
 
@@ -59,8 +60,7 @@ type Kind = keyof typeof HEAVY;
 /** A thread that nobody needed for so long ends, and gives its memory back. */
 const IDLE_MS = 60_000;
 
-const held = globalThis as typeof globalThis & { spiraxisThreads?: Map<Kind, Piscina> };
-const pools = (held.spiraxisThreads ??= new Map());
+const pools = ofProcess('threads', () => new Map<Kind, Piscina>());
 
 function poolOf(kind: Kind): Piscina {
   const known = pools.get(kind);

@@ -15,6 +15,7 @@ import {
   type AccountRow,
   type DeviceRow,
 } from '@/db/people';
+import { ofShed } from '@/db/shed';
 import { listTrail, type ListedTrail } from '@/db/trail';
 import { triesOf, type Tries } from '@/db/tries';
 import { askingNow } from '../gate/asking';
@@ -39,14 +40,11 @@ const PIN_NEEDS_DEVICE =
 /** Whether this is the demonstration, where everybody is invented and signs in with one press. */
 export const isDemo = () => process.env.SPIRAXIS_DEMO === '1';
 
-let limits: { person: Tries; address: Tries } | null = null;
 /** Five wrong ones for a name on a device, sixty from an address; then none is taken for a quarter of an hour. */
-function tries(): { person: Tries; address: Tries } {
-  return (limits ??= {
-    person: triesOf({ name: 'person', most: 5, over: QUARTER_S, pause: QUARTER_S }),
-    address: triesOf({ name: 'address', most: 60, over: QUARTER_S, pause: QUARTER_S }),
-  });
-}
+const tries = ofShed<{ person: Tries; address: Tries }>('tries', () => ({
+  person: triesOf({ name: 'person', most: 5, over: QUARTER_S, pause: QUARTER_S }),
+  address: triesOf({ name: 'address', most: 60, over: QUARTER_S, pause: QUARTER_S }),
+}));
 
 /** Who can be picked by name where a request comes from; on a device that nobody knows, nobody. */
 export async function namesHere(

@@ -5,6 +5,7 @@ import { ODDS_LEVELS, type LearntOdds } from '@/core/shed/learntOdds';
 import { outdateDigests } from '@/db/digests';
 import { findLearntOdds, readLearntOdds } from '@/db/past';
 import { getSetting, putSetting } from '@/db/settings';
+import { inThisShed, ofProcess, ofShed } from '@/db/shed';
 import { shedTask } from '@/workers/shedTask';
 import { inThread } from '../gate/threads';
 import { log } from '../serverLog';
@@ -33,27 +34,26 @@ export async function settleOwnOdds(settled: OwnOdds, person: string): Promise<v
 }
 
 const MOST_HELD = 12;
-const oddsHeld = globalThis as typeof globalThis & { spiraxisOdds?: LRUCache<string, LearntOdds> };
-const known = (oddsHeld.spiraxisOdds ??= new LRUCache<string, LearntOdds>({ max: MOST_HELD }));
+const known = ofProcess('odds', () => new LRUCache<string, LearntOdds>({ max: MOST_HELD }));
 
 /** The odds as they stood at a moment; null where nothing was learnt by then, or the lead will have none of it. */
 export async function oddsBefore(moment: Date): Promise<{ learnt: LearntOdds | null; own: OwnOdds['own'] }> {
   const [{ learn, own }, id] = await Promise.all([openOwnOdds(), findLearntOdds(moment)]);
   if (!learn || id === null) return { learnt: null, own };
-  let learnt = known.get(id) ?? null;
+  let learnt = known.get(inThisShed(id)) ?? null;
   if (!learnt) {
     const parsed = learntSchema.safeParse((await readLearntOdds(id))?.body);
     learnt = parsed.success ? parsed.data : null;
-    if (learnt) known.set(id, learnt);
+    if (learnt) known.set(inThisShed(id), learnt);
   }
   return { learnt, own };
 }
 
-const held = globalThis as typeof globalThis & { spiraxisLearning?: { busy: boolean; again: boolean } };
-const learning = (held.spiraxisLearning ??= { busy: false, again: false });
+const learningOf = ofShed('learning', () => ({ busy: false, again: false }));
 
 /** Has the odds learnt anew soon; jobs that are closed meanwhile are looked at once more. */
 export function learnSoon(): void {
+  const learning = learningOf();
   learning.again = true;
   // In one process, as tests run it, a wait would outlive what it waits for.
   if (learning.busy || process.env.SPIRAXIS_THREADS === 'off') return;

@@ -9,6 +9,7 @@ import type { PartKind } from '@/core/kinds/part/module';
 import { exposureOf, type Exposure } from '@/core/shed/learntOdds';
 import { shedRecord, type ClassCount, type RecordedJob, type ShedRecord } from '@/core/shed/record';
 import { findFunction } from '@/db/library';
+import { ofShed } from '@/db/shed';
 import { closedWithoutDigest, listOutcomes, outcomesMark, type OutcomeRow } from '@/db/past';
 import { faultClassWords, faultOfKind } from '@/words/en/findings';
 import { partWords } from '@/words/en/readings';
@@ -91,18 +92,19 @@ interface Counted {
   types: Type[];
   record: ShedRecord;
 }
-const held = globalThis as typeof globalThis & { spiraxisRecord?: Counted };
+const countedOf = ofShed<{ last: Counted | null }>('record', () => ({ last: null }));
 
 /** The record, counted anew only where a job ended or was opened since. */
 async function countedRecord(): Promise<Counted> {
+  const counted = countedOf();
   const mark = await outcomesMark();
-  if (held.spiraxisRecord?.mark === mark) return held.spiraxisRecord;
+  if (counted.last?.mark === mark) return counted.last;
   const { types, jobs } = await typed(await listOutcomes(MOST_JOBS));
   const record = shedRecord(
     types.map(({ exposure }) => exposure),
     jobs,
   );
-  return (held.spiraxisRecord = { mark, types, record });
+  return (counted.last = { mark, types, record });
 }
 
 /** What was found in functions drawn as this one, as words: "13 of 15 were X31.2 …"; null with fewer than three jobs. */

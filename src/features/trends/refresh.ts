@@ -2,6 +2,7 @@ import 'server-only';
 import { shopMarks } from '@/core/tables/marks';
 import { findFunction } from '@/db/library';
 import { functionsWithPast, measuresOf, repairsOf } from '@/db/past';
+import { ofShed } from '@/db/shed';
 import { putTrends } from '@/db/trends';
 import { shedTask } from '@/workers/shedTask';
 import { inThread } from '../gate/threads';
@@ -28,11 +29,11 @@ export async function refreshTrends(functionId: string): Promise<void> {
   if ('trends' in done) await putTrends(functionId, done.trends);
 }
 
-const held = globalThis as typeof globalThis & { spiraxisTrends?: { busy: boolean; again: boolean } };
-const round = (held.spiraxisTrends ??= { busy: false, again: false });
+const roundOf = ofShed('trends', () => ({ busy: false, again: false }));
 
 /** A limit was changed: what stands against it is worked out anew for every function, one after the other, behind everything else. */
 export function refreshAllTrendsSoon(): void {
+  const round = roundOf();
   round.again = true;
   // In one process, as tests run it, this would outlive what it works on.
   if (round.busy || process.env.SPIRAXIS_THREADS === 'off') return;

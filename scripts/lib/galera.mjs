@@ -1,0 +1,239 @@
+import { spawn, spawnSync } from 'node:child_process';
+import { chmodSync, existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { createConnection } from 'mysql2/promise';
+import {
+  APPLICATION,
+  firstStatements,
+  installDb,
+  lastLine,
+  OWNER,
+  secretIn,
+  serverOptions,
+  serverProgram,
+} from './mariadb.mjs';
+import { say, Stop } from './say.mjs';
+import { checkPort, ensureProgram, keep, read, within } from './system.mjs';
+
+const LIBRARIES = ['/usr/lib/galera/libgalera_smm.so', '/usr/lib64/galera-4/libgalera_smm.so'];
+const PACKAGES = ['mariadb-server', 'galera-4', 'rsync', 'iproute2', 'lsof'];
+const START_SECONDS = 90;
+const STOP_SECONDS = 20;
+const NAMES = ['n1', 'n2', 'n3'];
+
+/**
+ * Three MariaDB nodes of one Galera cluster on this machine, each with its data in a folder of its own. They speak to each
+ * other from 127.0.0.11 on, so that a firewall can part them; the application comes to 127.0.0.1 and the node's own port.
+ *
+ * @param {object} cluster
+ * @param {string} cluster.folder
+ * @param {number} cluster.port of the first node; the others follow
+ * @param {string} [cluster.memory] of each node
+ * @param {boolean} [cluster.lasting] waits for the disk at each commit; else a node may lose a second with the machine, never with its process
+ * @param {string[]} [cluster.more] further options of each server
+ * @param {(ownerUrl: string) => Promise<void>} [cluster.fill] fills the first node, before the others take from it what it has
+ * @param {(node: object, why: string) => void} [cluster.onLost] when a node ends that nobody stopped
+ */
+export async function startGalera({
+  folder,
+  port,
+  database = 'spiraxis',
+  memory = '128M',
+  lasting = true,
+  more = [],
+  fill = async () => undefined,
+  onLost = () => undefined,
+}) {
+  ensureProgram('wsrep_sst_rsync', PACKAGES);
+  const library = LIBRARIES.find((file) => existsSync(file));
+  const program = serverProgram();
+  if (!library || !program)
+    throw new Stop(`${PACKAGES.join(', ')} were installed, but Galera’s library is not there.`);
+  // What a node takes from another one is written by this user; root may not.
+  const asRoot = process.getuid?.() === 0 ? ['--user=mysql'] : [];
+  mkdirSync(folder, { recursive: true });
+  const owner = secretIn(folder, 'password');
+  const application = secretIn(folder, 'app-password');
+  const url = (user, password, ports) =>
+    `mysql://${user}:${password}@${ports.map((one) => `127.0.0.1:${one}`).join(',')}/${database}`;
+  const group = NAMES.map((_name, at) => `${addressOf(at)}:${port + 20}`).join(',');
+
+  const nodes = NAMES.map((name, at) => {
+    const home = join(folder, name);
+    const data = join(home, 'data');
+    const errorLog = join(home, 'error.log');
+    const own = port + at;
+    const address = addressOf(at);
+    const ownerUrl = url(OWNER, owner, [own]);
+    const provider = [
+      `gmcast.listen_addr=tcp://${address}:${port + 20}`,
+      `ist.recv_addr=${address}:${port + 21}`,
+      `ist.recv_bind=${address}:${port + 21}`,
+      'gcache.size=64M',
+      // A node that says nothing for so long is left behind: as long nobody can write.
+      'evs.suspect_timeout=PT2S',
+      'evs.inactive_timeout=PT4S',
+      'evs.keepalive_period=PT0.5S',
+    ].join(';');
+    const args = [
+      '--no-defaults',
+      ...asRoot,
+      `--datadir=${data}`,
+      `--socket=${join(home, 'db.sock')}`,
+      `--pid-file=${join(home, 'db.pid')}`,
+      `--port=${own}`,
+      `--log-error=${errorLog}`,
+      ...serverOptions(memory),
+      '--binlog-format=ROW',
+      '--default-storage-engine=InnoDB',
+      '--innodb-autoinc-lock-mode=2',
+      // What a commit lost with the machine, the other two still have.
+      ...(lasting ? [] : ['--innodb-flush-log-at-trx-commit=2']),
+      ...more,
+      '--wsrep-on=ON',
+      `--wsrep-provider=${library}`,
+      '--wsrep-cluster-name=spiraxis',
+      `--wsrep-cluster-address=gcomm://${group}`,
+      `--wsrep-node-name=${name}`,
+      `--wsrep-node-address=${address}:${port + 20}`,
+      `--wsrep-node-incoming-address=127.0.0.1:${own}`,
+      '--wsrep-sst-method=rsync',
+      `--wsrep-sst-receive-address=${address}:${port + 22}`,
+      `--wsrep-provider-options=${provider}`,
+    ];
+    let child = null;
+    let gone = Promise.resolve();
+    let wanted = false;
+    const node = {
+      name,
+      address,
+      ownerUrl,
+      home,
+      running: () => child !== null,
+      pid: () => child?.pid ?? null,
+      /** Starts it and waits until it has taken in what it missed. */
+      start: async (begin = []) => {
+        wanted = true;
+        let ended = null;
+        const started = spawn(program, [...args, ...begin], { stdio: 'ignore', detached: true });
+        child = started;
+        gone = new Promise((resolve) =>
+          started.once('exit', (status, signal) => {
+            ended = signal ?? `status ${status}`;
+            if (child === started) child = null;
+            resolve();
+            if (wanted && node.ready) onLost(node, ended);
+            node.ready = false;
+          }),
+        );
+        for (let waited = 0; ; waited += 0.2) {
+          if (ended || waited > START_SECONDS) {
+            wanted = false;
+            started.kill('SIGKILL');
+            throw new Stop(
+              `${name} did not start (${ended ?? 'in time'}; ${lastLine(read(errorLog) ?? '')}); see ${errorLog}.`,
+            );
+          }
+          if (await isReady(ownerUrl)) break;
+          await new Promise((resolve) => setTimeout(resolve, 200));
+        }
+        node.ready = true;
+      },
+      ready: false,
+      signal: (signal) => child?.kill(signal),
+      /** As when the power fails. */
+      kill: async () => {
+        wanted = false;
+        child?.kill('SIGKILL');
+        await gone;
+      },
+      stop: async () => {
+        wanted = false;
+        child?.kill('SIGTERM');
+        await within(gone, STOP_SECONDS, () => child?.kill('SIGKILL'));
+      },
+      args,
+      data,
+    };
+    return node;
+  });
+
+  for (let one = port; one < port + NAMES.length; one++) await checkPort(one, 'database', 'SPIRAXIS_DB_PORT');
+  const fresh = !existsSync(join(folder, 'ready'));
+  const first = fresh ? nodes[0] : mostAdvanced(program, nodes);
+  if (fresh) {
+    for (const { home } of nodes) {
+      rmSync(home, { recursive: true, force: true });
+      mkdirSync(home, { recursive: true });
+      if (asRoot.length > 0) spawnSync('chown', ['mysql', home]);
+      else chmodSync(home, 0o700);
+    }
+    installDb(nodes[0].data, asRoot);
+    // Read once, by the server that begins the cluster; whoever joins gets the users with the rest.
+    const statements = join(nodes[0].home, 'init.sql');
+    keep(statements, `${firstStatements(database, owner, application).join(';\n')};\n`, { secret: true });
+    if (asRoot.length > 0) spawnSync('chown', ['mysql', statements]);
+    await first.start(['--wsrep-new-cluster', `--init-file=${statements}`]);
+    rmSync(statements);
+  } else await first.start(['--wsrep-new-cluster']);
+  await fill(first.ownerUrl);
+  // One after the other: who gives away its data gives it to one at a time.
+  for (const node of nodes) if (node !== first) await node.start();
+  keep(join(folder, 'ready'), 'yes\n');
+  const ports = nodes.map((_node, at) => port + at);
+  return {
+    nodes,
+    ownerUrl: first.ownerUrl,
+    /** As an application sees it that asks one of the nodes first. */
+    urlFrom: (at) => url(APPLICATION, application, [...ports.slice(at), ...ports.slice(0, at)]),
+    stop: async () => {
+      // The last one knows all that was written, and is the first to start again.
+      for (const node of nodes.toReversed()) await node.stop();
+    },
+  };
+}
+
+const addressOf = (at) => `127.0.0.${11 + at}`;
+
+/** Whether a node is a part of its cluster, and has all that was written. */
+async function isReady(url) {
+  try {
+    const connection = await createConnection({ uri: url, connectTimeout: 1000 });
+    try {
+      const [rows] = await connection.query("SHOW STATUS LIKE 'wsrep_ready'");
+      return rows[0]?.Value === 'ON';
+    } finally {
+      connection.destroy();
+    }
+  } catch {
+    return false;
+  }
+}
+
+/** Of nodes that were all stopped, the one that knows the most; it begins the cluster anew. */
+function mostAdvanced(program, nodes) {
+  const known = nodes.map((node) => {
+    const state = join(node.data, 'grastate.dat');
+    const text = read(state) ?? '';
+    if (/safe_to_bootstrap: 1/.test(text)) return { node, state, at: Infinity };
+    // Killed: it says how far it came when it is asked to look.
+    const log = join(node.home, 'recover.log');
+    spawnSync(
+      program,
+      [...node.args.filter((arg) => !arg.startsWith('--log-error')), `--log-error=${log}`, '--wsrep-recover'],
+      {
+        stdio: 'ignore',
+      },
+    );
+    const found = /Recovered position: [0-9a-f-]+:(-?\d+)/.exec(read(log) ?? '');
+    rmSync(log, { force: true });
+    return { node, state, at: found ? Number(found[1]) : -1 };
+  });
+  const best = known.reduce((one, other) => (other.at > one.at ? other : one));
+  if (best.at !== Infinity) {
+    say(`all nodes were killed; ${best.node.name} came furthest and begins.`);
+    const text = readFileSync(best.state, 'utf8');
+    writeFileSync(best.state, text.replace('safe_to_bootstrap: 0', 'safe_to_bootstrap: 1'));
+  }
+  return best.node;
+}

@@ -77,6 +77,70 @@ test('in a dead spot a job opens again, goes through its steps, and what is writ
   expect(count(there, 'reading Ilse')).toBe(1);
 });
 
+test('in a dead spot a job is begun, worked on, found again, and arrives under a number with all that was written', async ({
+  page,
+  context,
+}) => {
+  await as(page, 'Ilse');
+  await page.goto('/new');
+  await kept(page, '/new');
+  await expect
+    .poll(
+      () =>
+        page.evaluate(
+          async (wanted) => (await (await caches.open('spiraxis-begin')).keys()).length >= wanted,
+          20,
+        ),
+      { timeout: 60_000 },
+    )
+    .toBe(true);
+  const listed = await page.getByLabel('Machine and function').locator('option').allTextContents();
+  await context.setOffline(true);
+  await page.reload();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('New job');
+  await page.getByLabel('Machine and function').selectOption({ label: listed[1]! });
+  await page.getByLabel('What fails').fill('Begun where no network is');
+  const trial = page.getByRole('radiogroup').first();
+  await trial.getByLabel('dead').check();
+  await page.getByRole('button', { name: 'Open the job' }).click();
+  await page.getByRole('button', { name: 'Begin it here' }).click();
+  await page.waitForURL(/\/begun\?job=\d+/);
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Begun where no network is');
+  await expect(page.getByTestId('offline')).toContainText('2 entries will send');
+  for (const name of [
+    'Locate',
+    'Make safe',
+    'As found',
+    'Test',
+    'Decide',
+    'Fix',
+    'Prove',
+    'Hand over',
+    'As found',
+  ])
+    await step(page, name);
+  await water(page).click();
+  await expect(page.getByTestId('offline')).toContainText('3 entries will send');
+  // Loaded anew, and found from elsewhere.
+  await page.reload();
+  await expect(page.getByTestId('offline')).toContainText('3 entries will send');
+  await page.goto('/new');
+  await page.getByTestId('waiting').getByRole('link', { name: 'The one begun here' }).click();
+  await expect(page.getByTestId('offline')).toContainText('3 entries will send');
+  await context.setOffline(false);
+  const arrived = page.getByTestId('arrived');
+  await expect(arrived).toContainText(/it is job \d+/, { timeout: 60_000 });
+  await expect(page.getByTestId('offline')).toHaveCount(0, { timeout: 30_000 });
+  await arrived.getByRole('link', { name: 'Go on there' }).click();
+  await page.waitForURL(/\/jobs\/\d+/);
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Begun where no network is');
+  expect(await stored(page, page.url().split('?')[0]!)).toEqual([
+    'complaint Ilse',
+    'reading Ilse',
+    'looked Ilse',
+  ]);
+});
+
 test('eight hours apart on two devices and two tabs each, then both come back: nothing lost, nothing doubled, what moved is said', async ({
   browser,
 }) => {

@@ -156,7 +156,8 @@ async function answerShed(request, response) {
   let there;
   try {
     there = name !== null && (await held('shed is there')(name));
-  } catch {
+  } catch (error) {
+    process.stderr.write(`spiraxis: ${name}: ${error?.message}\n`);
     response.setHeader('retry-after', '2');
     return refuse(response, 503, 'The database does not answer. Try again in a moment.');
   }

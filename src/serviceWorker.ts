@@ -44,6 +44,12 @@ const serwist = new Serwist({
   navigationPreload: false,
   runtimeCaching: [
     {
+      // The same page whichever job it is to show; kept with the program.
+      matcher: ({ request, url, sameOrigin }) =>
+        sameOrigin && request.mode === 'navigate' && url.pathname === '/begun',
+      handler: async ({ request }) => (await serwist.matchPrecache('/begun')) ?? fetch(request),
+    },
+    {
       matcher: ({ request, url, sameOrigin }) =>
         sameOrigin &&
         request.mode === 'navigate' &&

@@ -17,27 +17,24 @@ export async function copySheds(ownerUrl: string, model: string, count: number):
   const [tables] = await first.query<RowDataPacket[]>(`SHOW TABLES FROM ${from}`);
   const names = tables.map((row) => String(Object.values(row)[0]));
   const made = new Map<string, string>();
-  const rights = new Map<string, string>();
+  /** Tables in which something may be changed or taken away. */
+  const changed: string[] = [];
   for (const name of names) {
     const [[row]] = await first.query<RowDataPacket[]>(`SHOW CREATE TABLE ${from}.\`${name}\``);
     made.set(name, String(row!['Create Table']));
-    rights.set(
-      name,
-      ['entries', 'function_versions', 'schema_migrations', 'trail'].includes(name)
-        ? 'SELECT, INSERT'
-        : 'SELECT, INSERT, UPDATE, DELETE',
-    );
+    if (!['entries', 'function_versions', 'schema_migrations', 'trail', 'migration_lock'].includes(name))
+      changed.push(name);
   }
   const copy = async (db: Connection, shed: string) => {
     const schema = `\`${base}_${shed}\``;
     await db.query(`CREATE DATABASE ${schema} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci`);
     await db.query(`USE ${schema}`);
     await db.query('SET SESSION foreign_key_checks = 0');
+    await db.query(`GRANT SELECT, INSERT ON ${schema.replaceAll('_', '\\_')}.* TO ${APPLICATION}`);
     for (const name of names) {
       await db.query(made.get(name)!);
       await db.query(`INSERT INTO \`${name}\` SELECT * FROM ${from}.\`${name}\``);
-      if (name !== 'migration_lock')
-        await db.query(`GRANT ${rights.get(name)} ON \`${name}\` TO ${APPLICATION}`);
+      if (changed.includes(name)) await db.query(`GRANT UPDATE, DELETE ON \`${name}\` TO ${APPLICATION}`);
     }
   };
   let next = 1;

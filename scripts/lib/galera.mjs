@@ -159,37 +159,50 @@ export async function startGalera({
   });
 
   for (let one = port; one < port + NAMES.length; one++) await checkPort(one, 'database', 'SPIRAXIS_DB_PORT');
+  const stop = async () => {
+    // The last one knows all that was written, and is the first to start again.
+    for (const node of nodes.toReversed()) await node.stop();
+  };
   const fresh = !existsSync(join(folder, 'ready'));
   const first = fresh ? nodes[0] : mostAdvanced(program, nodes);
-  if (fresh) {
-    for (const { home } of nodes) {
-      rmSync(home, { recursive: true, force: true });
-      mkdirSync(home, { recursive: true });
-      if (asRoot.length > 0) spawnSync('chown', ['mysql', home]);
-      else chmodSync(home, 0o700);
+  /** A folder that the servers may write to. */
+  const own = (path) => {
+    mkdirSync(path, { recursive: true });
+    if (asRoot.length > 0) spawnSync('chown', ['mysql', path]);
+    chmodSync(path, 0o700);
+  };
+  try {
+    const begin = ['--wsrep-new-cluster'];
+    const statements = join(first.home, 'init.sql');
+    if (fresh) {
+      for (const { home, data } of nodes) {
+        rmSync(home, { recursive: true, force: true });
+        own(home);
+        own(data);
+      }
+      installDb(first.data, asRoot);
+      // Read once, by the server that begins the cluster; whoever joins gets the users with the rest.
+      keep(statements, `${firstStatements(database, owner, application).join(';\n')};\n`, { secret: true });
+      if (asRoot.length > 0) spawnSync('chown', ['mysql', statements]);
+      begin.push(`--init-file=${statements}`);
     }
-    installDb(nodes[0].data, asRoot);
-    // Read once, by the server that begins the cluster; whoever joins gets the users with the rest.
-    const statements = join(nodes[0].home, 'init.sql');
-    keep(statements, `${firstStatements(database, owner, application).join(';\n')};\n`, { secret: true });
-    if (asRoot.length > 0) spawnSync('chown', ['mysql', statements]);
-    await first.start(['--wsrep-new-cluster', `--init-file=${statements}`]);
-    rmSync(statements);
-  } else await first.start(['--wsrep-new-cluster']);
-  await fill(first.ownerUrl);
-  // One after the other: who gives away its data gives it to one at a time.
-  for (const node of nodes) if (node !== first) await node.start();
-  keep(join(folder, 'ready'), 'yes\n');
+    await first.start(begin);
+    rmSync(statements, { force: true });
+    await fill(first.ownerUrl);
+    // One after the other: who gives away its data gives it to one at a time.
+    for (const node of nodes) if (node !== first) await node.start();
+    keep(join(folder, 'ready'), 'yes\n');
+  } catch (error) {
+    await stop();
+    throw error;
+  }
   const ports = nodes.map((_node, at) => port + at);
   return {
     nodes,
     ownerUrl: first.ownerUrl,
     /** As an application sees it that asks one of the nodes first. */
     urlFrom: (at) => url(APPLICATION, application, [...ports.slice(at), ...ports.slice(0, at)]),
-    stop: async () => {
-      // The last one knows all that was written, and is the first to start again.
-      for (const node of nodes.toReversed()) await node.stop();
-    },
+    stop,
   };
 }
 

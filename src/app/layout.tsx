@@ -17,7 +17,7 @@ export const viewport: Viewport = { width: 'device-width', initialScale: 1 };
 export default async function RootLayout({ children }: { children: ReactNode }) {
   const theme = themeOf((await cookies()).get(THEME_COOKIE)?.value);
   // What stands for a page that is not on a device is kept with the program: it is nobody's.
-  const kept = (await headers()).get('x-path')?.startsWith('/offline') ?? false;
+  const kept = /^\/(offline|begun)(\?|$)/.test((await headers()).get('x-path') ?? '');
   const who = kept ? null : await signedHere();
   return (
     <html lang="en" data-theme={theme}>

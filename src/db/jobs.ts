@@ -241,10 +241,15 @@ function functionWhere(text: string | undefined): { where: string; values: unkno
   };
 }
 
-/** Opens a job under the next free number; two people opening at once get two numbers. */
+/**
+ * Opens a job under the next free number; two people opening at once get two numbers. One that is there already keeps its own.
+ *
+ * @param job.functionVersion of the drawing that it was begun by; the newest where none is said
+ */
 export async function insertJob(job: {
   id: string;
   functionId: string;
+  functionVersion?: number;
   title: string;
   person: string | null;
   openedAt: Date;
@@ -259,8 +264,8 @@ export async function insertJob(job: {
     const number = Number(rows[0]?.number ?? 400) + 1;
     await db.execute(
       `INSERT INTO jobs (id, number, function_id, function_version, title, person, opened_at)
-       SELECT ?, ?, f.id, f.version, ?, ?, ? FROM functions f WHERE f.id = ?`,
-      [job.id, number, job.title, job.person, job.openedAt, job.functionId],
+       SELECT ?, ?, f.id, COALESCE(?, f.version), ?, ?, ? FROM functions f WHERE f.id = ?`,
+      [job.id, number, job.functionVersion ?? null, job.title, job.person, job.openedAt, job.functionId],
     );
     return number;
   });

@@ -72,18 +72,21 @@ async function giveRights(db: Statements): Promise<void> {
   const [grants] = await db.query<RowDataPacket[]>('SHOW GRANTS');
   const mayGrant = grants.some((row) => /WITH GRANT OPTION/.test(String(Object.values(row)[0])));
   if (!mayGrant) return;
+  const [[at]] = await db.query<RowDataPacket[]>('SELECT DATABASE() AS name');
   const [tables] = await db.query<RowDataPacket[]>('SHOW TABLES');
-  for (const row of tables) {
-    const table = String(Object.values(row)[0]);
-    if (table === 'migration_lock') continue;
-    const rights = APPEND_ONLY.includes(table) ? 'SELECT, INSERT' : 'SELECT, INSERT, UPDATE, DELETE';
-    try {
-      await db.query(`GRANT ${rights} ON \`${table}\` TO ${APPLICATION}`);
-    } catch (error) {
-      // There is no such user here, and none is made.
-      if (codeOf(error) === 'ER_PASSWORD_NO_MATCH') return;
-      throw error;
+  // An underscore stands for any letter there, and two sheds could be one but for a letter.
+  const schema = String(at!.name).replaceAll('_', '\\_');
+  try {
+    // For the schema as a whole: of rights on single tables the server looks through all there are, of every shed.
+    await db.query(`GRANT SELECT, INSERT ON \`${schema}\`.* TO ${APPLICATION}`);
+    for (const row of tables) {
+      const table = String(Object.values(row)[0]);
+      if (table === 'migration_lock' || APPEND_ONLY.includes(table)) continue;
+      await db.query(`GRANT UPDATE, DELETE ON \`${table}\` TO ${APPLICATION}`);
     }
+  } catch (error) {
+    // There is no such user here, and none is made.
+    if (codeOf(error) !== 'ER_PASSWORD_NO_MATCH') throw error;
   }
 }
 

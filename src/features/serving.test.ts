@@ -52,7 +52,8 @@ describe('a start that would not be safe does not happen', () => {
     [['--address', 'shed.local'], /--address shed\.local is no address/],
     [['--cert', 'a.crt'], /--cert and --key go together/],
     [['--cert', 'no-such.crt', '--key', 'no-such.key'], /--cert no-such\.crt cannot be read/],
-    [['--host', 'https://shed.local'], /--host https:\/\/shed\.local is no name/],
+    [['--host', 'https://shed.local'], /https:\/\/shed\.local is no name of a host/],
+    [['--sheds', 'sheds.local/x'], /sheds\.local\/x is no name of a host/],
     [['--port', '0'], /--port 0 is no port/],
   ])('a shop’s start with %j', (args, words) => {
     const { status, said } = start('scripts/shop.mjs', args, {});

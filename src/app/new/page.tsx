@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { page } from '@/features/gate/page';
-import { functionChoices, trialsOf } from '@/features/desk/functionChoices';
+import { functionChoices, trialsOfFunction } from '@/features/desk/functionChoices';
 import { NewJobForm } from '@/features/desk/NewJobForm';
 import { Brand } from '@/ui/Brand';
 
@@ -17,7 +17,7 @@ export default page<{
   const wanted = typeof asked === 'string' && UUID.test(asked) ? asked : undefined;
   const { functions, total } = await functionChoices('', wanted);
   const begin = functions.find(({ id }) => id === wanted);
-  const trials = begin ? ((await trialsOf(begin.id)) ?? []) : [];
+  const trials = begin ? ((await trialsOfFunction(begin.id)) ?? []) : [];
   return (
     <div className="flex min-h-dvh flex-col">
       <header className="flex h-14 items-stretch border-b-2 border-ink pl-6 max-tablet:pl-3">

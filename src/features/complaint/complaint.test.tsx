@@ -78,7 +78,7 @@ describe('the complaint', () => {
   });
 
   it('another function that shares parts can be asked about too', async () => {
-    const { desk, person } = show({ functions: [{ name: 'Swing', shares: ['F1'], joins: true }] });
+    const { desk, person } = show({ functions: [{ id: 'f2', name: 'Swing', shares: ['F1'], joins: true }] });
     const others = within(screen.getByLabelText('Other functions of this machine'));
     await person.click(others.getByRole('button', { name: 'Ask about it too' }));
     expect(desk.last()).toMatchObject({ type: 'joined', body: { function: 'Swing' } });

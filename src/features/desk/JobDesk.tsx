@@ -8,7 +8,7 @@ import { stepsDone, type StepId } from '@/core/job/rules/stepsDone';
 import { may } from '@/core/people/roles';
 import { mayNotWords } from '@/words/en/people';
 import { SaveStrip } from './SaveStrip';
-import { stepOf } from './steps';
+import { stepAddress, stepOf } from './steps';
 
 /** Each step's screen travels to the browser only when it is opened. */
 const SCREENS: Record<StepId, React.ComponentType> = {
@@ -64,7 +64,7 @@ function OpenStep({ step }: { step: StepId }) {
           {mayNotWords(job.me.role, 'work')} You look at this job.
         </p>
       )}
-      <SaveStrip log={log} here={`/jobs/${job.number}?step=${step}`} />
+      <SaveStrip log={log} here={stepAddress(job.number, step)} />
     </>
   );
 }

@@ -4,6 +4,7 @@ import { LazyMenu } from '@/ui/LazyMenu';
 import { STEP_IDS, type StepId } from '@/core/job/rules/stepsDone';
 import { STEP_NAMES } from '@/words/en/steps';
 import { StepLink } from './StepLink';
+import { isBegun } from './steps';
 
 export interface JobTitle {
   number: number;
@@ -25,7 +26,7 @@ export function JobHead({ job, step, done }: { job: JobTitle; step: StepId; done
           {job.machineCode} {job.title}
         </h1>
         <p className="truncate text-[15px] leading-5 text-ink2">
-          {job.machineName}, job {job.number}
+          {job.machineName}, {isBegun(job.number) ? 'begun on this device' : `job ${job.number}`}
           {job.person ? `, ${job.person}` : ''}
         </p>
       </div>

@@ -1,15 +1,29 @@
 'use client';
 
-import { useEffect, useState, useTransition } from 'react';
+import { useEffect, useRef, useState, useTransition } from 'react';
 import { useForm, useWatch } from 'react-hook-form';
 import { askServer } from '../askServer';
 import { openNewJob } from './actions';
-import type { FunctionChoice, Trial } from './functionChoices';
+import { beginHere } from '../begun/beginHere';
+import { keepPages } from '../offline/keepPages';
+import { keepBegin, keptBegin, listBegin } from '../begun/keepBegin';
+import { drawnTrials } from '../begun/drawnTrials';
+import type { FunctionChoice } from './functionChoices';
+import type { Trial } from './trials';
 import type { NewJob } from './newJobSchema';
 import { useFunctionSearch } from './useFunctionSearch';
 import { Form } from '@/ui/Form';
+import { PlainKey } from '@/ui/sheet';
+import { useWho } from '@/ui/who';
+import { v7 as uuidv7 } from 'uuid';
+import { stepAddress } from './steps';
+
+/** What is typed; id and time come when it is sent. */
+type Said = Omit<Required<NewJob>, 'id' | 'openedAt'>;
 
 const ANSWERS = ['works', 'weak', 'dead'] as const;
+/** First the page answers; then what it would need in a dead spot is kept. */
+const KEEP_AFTER_MS = 3000;
 const FIELD = 'mt-1 block min-h-11 w-full border-[1.5px] border-edge bg-sheet px-3 text-[17px]';
 
 /** Opens a job: which function, what fails, and what still works. */
@@ -28,29 +42,55 @@ export function NewJobForm({
   wanted?: string;
 }) {
   // No machine is chosen until somebody does: a job must not begin on the wrong one.
-  const { register, handleSubmit, control } = useForm<Required<NewJob>>({
+  const { register, handleSubmit, control } = useForm<Said>({
     defaultValues: { functionId: wanted ?? '', title: '', words: '', answers: {} },
   });
-  const [refused, setRefused] = useState<{ trouble: string | null; field?: string }>({ trouble: null });
+  const [refused, setRefused] = useState<{ trouble: string | null; field?: string; away?: true }>({
+    trouble: null,
+  });
+  const me = useWho();
+  /** One job, however often it is sent: the server may have heard it and nobody the answer. */
+  const opening = useRef<Pick<NewJob, 'id' | 'openedAt'> | null>(null);
   const [pending, start] = useTransition();
   const [find, setFind] = useState('');
   const search = useFunctionSearch(find, { functions: first, total });
-  const { functions } = search;
+  const kept = useKept(first);
+  const functions = search.away ? kept.filter((one) => fits(one, find)) : search.functions;
   const picked = useWatch({ control, name: 'functionId' });
   // A list that was searched anew may not hold what was picked before.
   const chosen = functions.some(({ id }) => id === picked) ? picked : '';
   const trials = useTrials(chosen, wanted === chosen ? firstTrials : null);
+  // What was said of another function before this one was chosen is not said of this one.
+  const ownAnswers = (answers: Said['answers']) =>
+    Object.fromEntries(
+      trials.map(({ key }, at) => [key, answers[`${chosen}-${at}`] ?? 'not tried'] as const),
+    );
   const open = handleSubmit(({ answers, ...said }) =>
     start(async () => {
-      // What was said of another function before this one was chosen is not said of this one.
-      const own = Object.fromEntries(
-        trials.map(({ key }, at) => [key, answers[`${chosen}-${at}`] ?? 'not tried'] as const),
-      );
-      const answer = await openNewJob({ ...said, functionId: chosen, answers: own }).catch(() => ({
-        trouble: 'The server does not answer. What was typed stands here; try again.',
+      opening.current ??= { id: uuidv7(), openedAt: new Date().toISOString() };
+      const answer = await openNewJob({
+        ...opening.current,
+        ...said,
+        functionId: chosen,
+        answers: ownAnswers(answers),
+      }).catch(() => ({
+        trouble: 'The server does not answer. What was typed stands here.',
+        away: true as const,
       }));
       // Where it was opened, the page is left.
       if (answer) setRefused(answer);
+    }),
+  );
+  const begin = handleSubmit(({ answers, ...said }) =>
+    start(async () => {
+      opening.current ??= { id: uuidv7(), openedAt: new Date().toISOString() };
+      const done = await beginHere(
+        { ...opening.current, ...said, functionId: chosen, answers: ownAnswers(answers) },
+        me,
+      );
+      if ('trouble' in done) setRefused({ ...done, away: true });
+      // A page of its own, loaded whole: there is no server that Next could ask for it.
+      else window.location.assign(stepAddress(-done.local, 'complaint'));
     }),
   );
   const invalid = (field: keyof NewJob) =>
@@ -70,7 +110,7 @@ export function NewJobForm({
           />
           <span className="text-[15.5px] font-[550] text-ink2" role="status">
             {search.away
-              ? 'The server does not answer; the list is the one from before.'
+              ? 'The server does not answer; listed is what this device keeps.'
               : search.total > functions.length
                 ? `${functions.length} of ${search.total} are listed: a word of the machine or the function finds the others.`
                 : search.total === 0
@@ -139,6 +179,17 @@ export function NewJobForm({
           ✕ {refused.trouble}
         </p>
       ) : null}
+      {refused.away ? (
+        <div className="mt-4 border-l-[6px] border-ink bg-pencil-t px-4 py-3" data-testid="begin-here">
+          <p className="mb-2">
+            It can be begun on this device: all nine steps work, and it is sent with all its readings when the
+            server is there. It gets its number then.
+          </p>
+          <PlainKey type="button" disabled={pending} onClick={() => void begin()}>
+            Begin it here
+          </PlainKey>
+        </div>
+      ) : null}
       <button
         type="submit"
         disabled={pending}
@@ -150,7 +201,32 @@ export function NewJobForm({
   );
 }
 
-/** What can be tried on the chosen function; fetched when another one is chosen. */
+/** Functions that this device keeps, for where the server is away. */
+function useKept(first: readonly FunctionChoice[]): readonly FunctionChoice[] {
+  const [kept, setKept] = useState<readonly FunctionChoice[]>(first);
+  useEffect(() => {
+    const timer = setTimeout(
+      () =>
+        void keepPages(['/new'])
+          .then(() => keepBegin(first.map(({ id }) => id)))
+          .then(listBegin)
+          .then((all) => setKept(all.length > 0 ? all : first)),
+      KEEP_AFTER_MS,
+    );
+    return () => clearTimeout(timer);
+  }, [first]);
+  return kept;
+}
+
+function fits({ machine, name }: FunctionChoice, find: string): boolean {
+  const text = `${machine} ${name}`.toLowerCase();
+  return find
+    .toLowerCase()
+    .split(/\s+/)
+    .every((word) => text.includes(word));
+}
+
+/** What can be tried on the chosen function; asked of the server, or worked out from what is kept where it is away. */
 function useTrials(functionId: string, known: readonly Trial[] | null): readonly Trial[] {
   const [fetched, setFetched] = useState<{ id: string; trials: readonly Trial[] } | null>(null);
   const missing = known === null && functionId !== '';
@@ -158,8 +234,15 @@ function useTrials(functionId: string, known: readonly Trial[] | null): readonly
     if (!missing) return;
     const leave = new AbortController();
     askServer<{ trials?: Trial[] }>(`/api/functions/${functionId}`, { signal: leave.signal })
-      .then(({ trials = [] }) => setFetched({ id: functionId, trials }))
+      .then(({ trials = [] }) => trials)
+      .catch(async () => {
+        const kept = leave.signal.aborted ? null : await keptBegin(functionId);
+        return kept ? drawnTrials(kept.circuit) : null;
+      })
       // Without the list a job can be opened all the same; its first readings are taken on the Complaint step.
+      .then((trials) => {
+        if (trials && !leave.signal.aborted) setFetched({ id: functionId, trials });
+      })
       .catch(() => undefined);
     return () => leave.abort();
   }, [functionId, missing]);

@@ -17,7 +17,9 @@ import { preferencesOf } from '../policy/preferencesOf';
 import { useOutlook, type OutlookState } from './useOutlook';
 import type { Speaker } from '@/words/en/readings';
 import type { Person } from '@/core/people/roles';
+import { keepBegin } from '../begun/keepBegin';
 import { keepPages } from '../offline/keepPages';
+import { isBegun, stepAddress } from './steps';
 import { machineAddress } from '@/ui/machineAddress';
 import type { OpenJob } from './server';
 import { useJobLog, type OpenLog } from './log/useJobLog';
@@ -26,7 +28,7 @@ import { useJobLog, type OpenLog } from './log/useJobLog';
 export interface JobFacts extends Omit<OpenJob, 'entries'> {
   book: StoredBookRow[];
   /** The machine's functions, the parts each shares with this job's circuit, and whether they can be asked about together. */
-  functions: { name: string; shares: string[]; joins: boolean }[];
+  functions: { id: string; name: string; shares: string[]; joins: boolean }[];
   policy: Policy;
   /** What jobs that were handed over left proved. */
   past: JobPast;
@@ -96,17 +98,20 @@ export function DeskProvider({ job, children }: { job: JobFacts; children: React
     job.stored.filter(({ entry }) => changesCircuit(entry)).length;
   const pending = log.waiting.some(changesCircuit);
   useEffect(() => {
-    if (news && !pending) router.refresh();
-  }, [news, pending, router]);
+    if (news && !pending && !isBegun(job.number)) router.refresh();
+  }, [news, pending, router, job.number]);
   // For a dead spot: this job and what goes with it.
-  const { number, machineCode } = job;
+  const { number, machineCode, functions } = job;
   useEffect(() => {
-    const timer = setTimeout(
-      () => void keepPages(['/', `/jobs/${number}`, '/new', ...machinePages(machineCode)]),
-      KEEP_AFTER_MS,
-    );
+    const timer = setTimeout(() => {
+      // One that was begun here lies here already.
+      const own = isBegun(number) ? [] : [stepAddress(number, 'test')];
+      void keepPages(['/', ...own, '/new', ...machinePages(machineCode)]).then(() =>
+        keepBegin(functions.map(({ id }) => id)),
+      );
+    }, KEEP_AFTER_MS);
     return () => clearTimeout(timer);
-  }, [number, machineCode]);
+  }, [number, machineCode, functions]);
   const desk = { ...outlook, job, person, speaker, log, readings };
   return <DeskContext value={desk}>{children}</DeskContext>;
 }

@@ -17,7 +17,7 @@ import { refreshDigest } from './digests';
 import { putSetting } from '@/db/settings';
 import { openRules, openTables, settleRules } from '../tables/server';
 import { appendToJob, entryEvents } from './entriesServer';
-import { functionChoices, trialsOf } from './functionChoices';
+import { functionChoices, trialsOfFunction } from './functionChoices';
 import { openNewJob } from './newJob';
 import type { NewJob } from './newJobSchema';
 import { jobFacts } from './server';
@@ -38,7 +38,14 @@ const ohms = (from: string, value: number | 'OL', setup: object = { pulled: ['F7
 const send = (entries: unknown[], number = '417') => appendToJob(number, JSON.stringify({ entries }), who);
 const stored = async (number: number) => (await readEntries((await findJob(number))!.id)).length;
 const newJob = (fields: Partial<NewJob>) =>
-  openNewJob(who, { functionId: '', title: '', words: '', ...fields });
+  openNewJob(who, {
+    id: uuidv7(),
+    openedAt: new Date().toISOString(),
+    functionId: '',
+    title: '',
+    words: '',
+    ...fields,
+  });
 
 beforeAll(seedAfresh, 60_000);
 afterAll(closePool);
@@ -123,7 +130,7 @@ describe('a job as its screens get it', () => {
 
   it('opens from what works and what does not', async () => {
     const [choice] = (await functionChoices()).functions.filter(({ name }) => /tilt/i.test(name));
-    const [first, second] = (await trialsOf(choice!.id))!;
+    const [first, second] = (await trialsOfFunction(choice!.id))!;
     await expect(
       newJob({
         functionId: choice!.id,

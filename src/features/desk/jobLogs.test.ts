@@ -1,5 +1,6 @@
 import type { LRUCache } from 'lru-cache';
 import { readEntries, type StoredEntry } from '@/db/entries';
+import { inThisShed, ofProcess } from '@/db/shed';
 import { wholeLog } from './jobLogs';
 
 jest.mock('@/db/entries', () => ({ readEntries: jest.fn() }));
@@ -9,7 +10,9 @@ const stored = [1, 2, 3].map(entry);
 const numbers = async (jobId: string) => (await wholeLog(jobId)).map(({ number }) => number);
 /** The logs at hand, as the process holds them. */
 const atHand = () =>
-  (globalThis as unknown as { spiraxisLogs: LRUCache<string, StoredEntry[]> }).spiraxisLogs;
+  ofProcess('logs', (): LRUCache<string, StoredEntry[]> => {
+    throw new Error('nothing is at hand');
+  });
 
 describe('a log at hand', () => {
   beforeEach(() =>
@@ -36,7 +39,7 @@ describe('a log at hand', () => {
   it('never loses its beginning when it had to make room while it was read on', async () => {
     await wholeLog('c');
     read.mockImplementationOnce(() => {
-      atHand().delete('c');
+      atHand().delete(inThisShed('c'));
       return Promise.resolve([entry(4)]);
     });
     expect(await numbers('c')).toEqual([1, 2, 3, 4]);

@@ -1,17 +1,15 @@
 import 'server-only';
 import { redirect } from 'next/navigation';
-import { v7 as uuidv7 } from 'uuid';
-import type { Reading } from '@/core/circuit/schema';
-import type { Entry } from '@/core/job/entries';
-import { seenWork } from '@/core/job/seenWork';
+import { firstEntries } from '@/core/job/firstEntries';
 import { appendEntries } from '@/db/entries';
 import { insertJob } from '@/db/jobs';
-import { findFunction } from '@/db/library';
+import { findFunction, readVersion } from '@/db/library';
 import { digestSoon } from './digests';
-import { trialKey } from './functionChoices';
+import { firstEntryId } from './firstEntryId';
+import { Refused } from '../gate/failure';
 import { provenanceOf, type Signed } from '../people/session';
 import { drawnOf } from './jobModel';
-import { newJobSchema, type NewJob } from './newJobSchema';
+import { begunJobSchema, newJobSchema, type NewJob } from './newJobSchema';
 import { log } from '../serverLog';
 
 export interface NewJobAnswer {
@@ -26,39 +24,51 @@ export async function openNewJob(who: Signed, request: NewJob): Promise<NewJobAn
     const issue = parsed.error.issues[0];
     return { trouble: issue?.message ?? 'Something is missing.', field: String(issue?.path[0] ?? '') };
   }
-  const { functionId, title, words, answers } = parsed.data;
+  const { id, functionId, title, words, answers, openedAt } = parsed.data;
   const person = who.name;
   const known = await findFunction(functionId);
   if (!known)
     return { trouble: 'That function is not in the shed any more. Choose another.', field: 'functionId' };
-  const openedAt = new Date();
-  const jobId = uuidv7();
-  const number = await insertJob({ id: jobId, functionId, title, person, openedAt });
-  const entries: Entry[] = [];
-  const add = (
-    entry:
-      | { type: 'complaint'; body: { words: string } }
-      | { type: 'reading'; body: { reading: Reading; typed: string } },
-  ) =>
-    entries.push({
-      ...entry,
-      id: uuidv7(),
-      at: new Date(openedAt.getTime() + entries.length).toISOString(),
-      person,
-    } as Entry);
-  add({ type: 'complaint', body: { words: words || title } });
-  for (const seen of seenWork(drawnOf(known.circuit).model)) {
-    const key = trialKey(seen);
-    const answer = Object.hasOwn(answers, key) ? answers[key]! : 'not tried';
-    if (answer === 'not tried') continue;
-    const { ref: part, setup } = seen;
-    add({
-      type: 'reading',
-      body: { reading: { kind: 'function', part, setup, value: answer }, typed: answer },
-    });
-  }
-  await appendEntries(jobId, entries, { from: () => provenanceOf(who) });
-  digestSoon(jobId);
+  const now = new Date();
+  const number = await insertJob({ id, functionId, title, person, openedAt: now });
+  const entries = firstEntries(
+    drawnOf(known.circuit).model,
+    { title, words, answers },
+    { person, openedAt, idOf: (at) => firstEntryId(id, at) },
+  );
+  await appendEntries(id, entries, {
+    receivedAt: now,
+    skewMs: Date.parse(openedAt) - now.getTime(),
+    from: () => provenanceOf(who),
+  });
+  digestSoon(id);
   log.info({ job: number, function: known.name }, 'job opened');
   redirect(`/jobs/${number}`);
+}
+
+/** Longer than that nobody waits for a network; what claims more has a clock that was set. */
+const LONGEST_AWAY_MS = 60 * 86_400_000;
+
+/** Opens a job that was begun without the server; its entries come behind it, as any job's. */
+export async function openBegunJob(who: Signed, asked: unknown): Promise<{ number: number }> {
+  const { id, functionId, functionVersion, title, openedAt, sentAt } = begunJobSchema.parse(asked);
+  if (!(await readVersion(functionId, functionVersion)))
+    throw new Refused(
+      404,
+      'not-found',
+      'The drawing that this job was begun by is not in the shed any more. Open it anew on another function, and take the readings over.',
+    );
+  // By the sender's clock how long ago; by this one's when.
+  const agoMs = Date.parse(sentAt) - Date.parse(openedAt);
+  const ago = Math.min(Math.max(0, agoMs), LONGEST_AWAY_MS);
+  const number = await insertJob({
+    id,
+    functionId,
+    functionVersion,
+    title,
+    person: who.name,
+    openedAt: new Date(Date.now() - ago),
+  });
+  log.info({ job: number, agoMs }, 'job opened that was begun without the server');
+  return { number };
 }

@@ -2,11 +2,13 @@ import 'server-only';
 import { cache } from 'react';
 import { readBook } from '@/db/codeBook';
 import { findJobByText, functionsOf } from '@/db/jobs';
+import { findFunction } from '@/db/library';
 import { listTrends } from '@/db/trends';
 import { joinCircuits, sharedParts } from '@/core/circuit/joinCircuits';
 import { shopMarks } from '@/core/tables/marks';
 import { pastOfJob } from './jobPast';
 import type { Person } from '@/core/people/roles';
+import type { BegunFacts } from '../begun/begunFacts';
 import { openPeople } from '../people/server';
 import { openPolicy } from '../policy/server';
 import { openRules } from '../tables/server';
@@ -41,6 +43,10 @@ export const openJob = cache(async (number: string) => {
   };
 });
 
+/** What of a job decides what is around it. */
+type AboutJob = Omit<BegunFacts, keyof Around> & Pick<OpenJob, 'id' | 'openedAt'>;
+type Around = Omit<JobFacts, keyof OpenJob>;
+
 export type OpenJob = NonNullable<Awaited<ReturnType<typeof openJob>>>;
 
 /** A job with everything its screens need of the machine. */
@@ -48,6 +54,38 @@ export async function jobFacts(number: string, who: Person): Promise<JobFacts | 
   const opened = await openJob(number);
   if (!opened) return null;
   const { entries: _asStored, ...job } = opened;
+  return factsAround(job, who);
+}
+
+/** What a job on a function would begin with now; null where there is no such function. */
+export async function begunFacts(functionId: string, who: Person): Promise<BegunFacts | null> {
+  const drawn = await findFunction(functionId);
+  if (!drawn) return null;
+  const {
+    id: _none,
+    openedAt: _now,
+    ...facts
+  } = await factsAround(
+    {
+      id: '',
+      openedAt: new Date().toISOString(),
+      machineId: drawn.machine_id,
+      machineCode: drawn.machine_code,
+      machineName: drawn.machine_name,
+      equipment: drawn.equipment,
+      functionName: drawn.name,
+      functionId: drawn.id,
+      openedOnVersion: drawn.version,
+      newestVersion: drawn.version,
+      circuit: drawn.circuit,
+    },
+    who,
+  );
+  return facts;
+}
+
+/** What is known around a job: of its machine, of the shed, and of who works on it. */
+async function factsAround<J extends AboutJob>(job: J, who: Person): Promise<J & Around> {
   const [book, functions, { past, experience }, { policy }, { rules }, [worst], alike, people] =
     await Promise.all([
       readBook(job.machineId),
@@ -73,7 +111,8 @@ export async function jobFacts(number: string, who: Person): Promise<JobFacts | 
     book,
     policy,
     marks: shopMarks(rules, { equipment: job.equipment, insulationPass: policy.insulationPass }),
-    functions: functions.map(({ name, circuit }) => ({
+    functions: functions.map(({ id, name, circuit }) => ({
+      id,
       name,
       shares: name === job.functionName ? [] : sharedParts(job.circuit, circuit),
       joins: name !== job.functionName && joinCircuits(job.circuit, circuit) !== null,

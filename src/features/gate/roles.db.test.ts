@@ -93,6 +93,7 @@ it('every page, route and action says what one has to be for it', () => {
   ]);
   expect(pages.length).toBeGreaterThanOrEqual(30);
   expect(pages.filter(([, deed]) => deed === 'open').map(([file]) => file)).toEqual([
+    'src/app/begun/page.tsx',
     'src/app/offline/page.tsx',
     'src/app/sign-in/page.tsx',
   ]);

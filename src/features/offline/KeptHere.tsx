@@ -2,13 +2,23 @@
 
 import { useEffect, useState } from 'react';
 import { Heading, MainKey, Nothing } from '@/ui/sheet';
+import { listBegun } from '../begun/begunStore';
+import { stepAddress } from '../desk/steps';
 import { listKept, type KeptPage } from './keepPages';
 
 /** What can be opened here without a network. */
 export function KeptHere() {
   const [pages, setPages] = useState<KeptPage[] | null>(null);
   useEffect(() => {
-    void listKept().then(setPages);
+    void Promise.all([listBegun(), listKept()]).then(([begun, kept]) =>
+      setPages([
+        ...begun.map(({ local, title, facts }) => ({
+          path: stepAddress(-local, 'test'),
+          title: `${facts.machineCode} ${title}, begun here`,
+        })),
+        ...kept,
+      ]),
+    );
   }, []);
   return (
     <div className="max-w-[760px] px-6 pb-10 max-tablet:px-3">

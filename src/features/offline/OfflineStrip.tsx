@@ -4,6 +4,7 @@ import { SerwistProvider, useSerwist } from '@serwist/turbopack/react';
 import { usePathname } from 'next/navigation';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { useWho } from '@/ui/who';
+import { isBegun, stepAddress } from '../desk/steps';
 import { waitingWords } from '@/words/en/offline';
 import { jobOfPath } from './caches';
 import { readWaiting, sendWaiting, type Waiting } from './waiting';
@@ -61,7 +62,7 @@ function WaitingStrip() {
       if (busy) return;
       busy = true;
       try {
-        const here = jobOfPath(path);
+        const here = jobOfPath(path) ?? begunHere();
         const now = await readWaiting(person);
         // The job that is open sends its own, and says so itself.
         const others = now.jobs.filter((job) => job !== here);
@@ -84,7 +85,7 @@ function WaitingStrip() {
       document.removeEventListener('visibilitychange', now);
     };
   }, [path, person]);
-  const words = waiting ? waitingWords(waiting, jobOfPath(path) !== null) : [];
+  const words = waiting ? waitingWords(waiting, jobOfPath(path) !== null || path === '/begun') : [];
   if (words.length === 0) return null;
   return (
     <div role="status" data-testid="waiting">
@@ -92,14 +93,20 @@ function WaitingStrip() {
         <p key={one.words} className={STRIP}>
           <span>{one.words}</span>
           {one.jobs.slice(0, 6).map((job) => (
-            <a key={job} href={`/jobs/${job}`} className="underline underline-offset-4">
-              Job {job}
+            <a key={job} href={stepAddress(job, 'test')} className="underline underline-offset-4">
+              {isBegun(job) ? 'The one begun here' : `Job ${job}`}
             </a>
           ))}
         </p>
       ))}
     </div>
   );
+}
+
+/** The job begun here whose desk is open; it sends its own. */
+function begunHere(): number | null {
+  const local = Number(new URLSearchParams(location.search).get('job'));
+  return location.pathname === '/begun' && local > 0 ? -local : null;
 }
 
 /** Where it is said that a browser keeps nothing: before the work, not in it. */

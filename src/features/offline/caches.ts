@@ -1,6 +1,8 @@
 /** Names of what a browser keeps for where there is no network. */
 export const PAGES = 'spiraxis-pages';
 export const PHOTOS = 'spiraxis-photos';
+/** What jobs would begin with. */
+export const BEGIN = 'spiraxis-begin';
 
 /** Number of the job that a path is the page of; null where it is no job's. */
 export function jobOfPath(path: string): number | null {
@@ -24,5 +26,5 @@ export function pageKey(address: string): string {
 /** Lets all pages and photos go: they were somebody else's, who is signed in here no longer. Where nothing can be kept nothing was. */
 export async function forgetKept(): Promise<void> {
   if (!(await openPages())) return;
-  await Promise.all([caches.delete(PAGES), caches.delete(PHOTOS)]);
+  await Promise.all([PAGES, PHOTOS, BEGIN].map((name) => caches.delete(name)));
 }

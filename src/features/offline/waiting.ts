@@ -2,7 +2,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { samePerson } from '@/core/people/roles';
 import { JobLog } from '../desk/log/JobLog';
 import { aloneInBrowser } from '../desk/log/alone';
-import { httpTransport } from '../desk/log/transport';
+import { transportOf } from '../begun/transportOf';
 import { waitingJobs, waitingStore, type WaitingEntry } from '../desk/log/waitingStore';
 
 /** What waits in this browser for the server, over all jobs. */
@@ -47,7 +47,7 @@ export async function readWaiting(person: string | null): Promise<Waiting> {
  * from the browser's database, what was refused stands there with its reason.
  */
 export async function sendWaiting(job: number, person: string): Promise<void> {
-  const log = new JobLog([], person, waitingStore(job), httpTransport(job), {
+  const log = new JobLog([], person, waitingStore(job), transportOf(job), {
     now: () => new Date(),
     newId: uuidv7,
     random: Math.random,

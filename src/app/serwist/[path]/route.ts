@@ -5,5 +5,8 @@ export const { dynamic, dynamicParams, revalidate, generateStaticParams, GET } =
   swSrc: 'src/serviceWorker.ts',
   useNativeEsbuild: true,
   // A new build is a new page of what is kept here.
-  additionalPrecacheEntries: [{ url: '/offline', revision: Date.now().toString(36) }],
+  additionalPrecacheEntries: ['/offline', '/begun'].map((url) => ({
+    url,
+    revision: Date.now().toString(36),
+  })),
 });

@@ -5,7 +5,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { aloneInBrowser } from './alone';
 import { JobLog, type LogView } from './JobLog';
 import type { SentEntry } from './protocol';
-import { httpTransport } from './transport';
+import { transportOf } from '../../begun/transportOf';
 import { waitingStore } from './waitingStore';
 
 export type { Draft } from './JobLog';
@@ -16,7 +16,7 @@ export function useJobLog(jobNumber: number, initial: readonly SentEntry[], pers
   // The log outlives a page that is read again from the server: what that brings comes over the line as well.
   const [log] = useState(
     () =>
-      new JobLog(initial, person, waitingStore(jobNumber), httpTransport(jobNumber), {
+      new JobLog(initial, person, waitingStore(jobNumber), transportOf(jobNumber), {
         now: () => new Date(),
         newId: uuidv7,
         random: Math.random,

@@ -72,19 +72,38 @@ function numberOf(error: unknown): number | null {
   return typeof error === 'object' && error !== null && 'errno' in error ? Number(error.errno) : null;
 }
 
+/** Said by the driver alone, and without a code: a connection or all of a server's were closed before anything was sent. */
+const UNSENT = /^Pool is closed\.$|connection is in closed state$/;
+
+function isUnsent(error: unknown): boolean {
+  return (
+    typeof error === 'object' && error !== null && 'message' in error && UNSENT.test(String(error.message))
+  );
+}
+
+/** The connection itself broke, whatever the driver calls it. */
+function isFatal(error: unknown): boolean {
+  return typeof error === 'object' && error !== null && 'fatal' in error && error.fatal === true;
+}
+
 /** The same error, or what it means where the connection is at fault. */
 export function awayOr(error: unknown): unknown {
   if (error instanceof DatabaseAway) return error;
   const code = codeOf(error);
   const number = numberOf(error) ?? 0;
-  return AWAY_CODES.has(code) || [STATEMENT_TIMEOUT, NOT_READY, KILLED].includes(number)
-    ? new DatabaseAway(number === NOT_READY ? 'not a part of its cluster' : code, { cause: error })
+  return AWAY_CODES.has(code) ||
+    [STATEMENT_TIMEOUT, NOT_READY, KILLED].includes(number) ||
+    isFatal(error) ||
+    isUnsent(error)
+    ? new DatabaseAway(number === NOT_READY ? 'not a part of its cluster' : code || 'closed', {
+        cause: error,
+      })
     : error;
 }
 
 /**
  * What a failure leaves open. `conflict`: nothing was done, and the same may go through now. `notReady`: nothing was done,
- * and another server may do it. `lost`, `silent`: it may have been done or not. Null: asking again changes nothing.
+ * and another server, or another connection, may do it. `lost`, `silent`: it may have been done or not. Null: asking again changes nothing.
  */
 export type Setback = 'conflict' | 'notReady' | 'lost' | 'silent' | null;
 
@@ -93,8 +112,9 @@ export function setbackOf(error: unknown): Setback {
   const first = error instanceof DatabaseAway && error.cause ? error.cause : error;
   const code = codeOf(first);
   const number = numberOf(first);
-  if (number === NOT_READY) return 'notReady';
+  if (number === NOT_READY || isUnsent(first)) return 'notReady';
   if (CONFLICT_CODES.has(code)) return 'conflict';
-  if (LOST_CODES.has(code) || number === KILLED) return 'lost';
+  if (LOST_CODES.has(code) || number === KILLED || (isFatal(first) && code !== 'ER_ACCESS_DENIED_ERROR'))
+    return 'lost';
   return null;
 }

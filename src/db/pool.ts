@@ -180,7 +180,7 @@ async function trying<T>(
       const { several } = opened().nodes;
       const again =
         setback === 'conflict' ||
-        (setback === 'notReady' && several) ||
+        setback === 'notReady' ||
         (setback === 'lost' && repeatable) ||
         // The one server there is would be silent again.
         (setback === 'silent' && repeatable && several);

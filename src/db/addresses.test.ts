@@ -3,11 +3,11 @@ import { addressesOf } from './addresses';
 describe('where a database answers', () => {
   it('is one address a server', () => {
     expect(addressesOf('mysql://me:pw@10.0.0.1:3306,10.0.0.2:3307/shed?ssl=true')).toEqual({
-      uris: ['mysql://me:pw@10.0.0.1:3306/shed?ssl=true', 'mysql://me:pw@10.0.0.2:3307/shed?ssl=true'],
+      servers: ['mysql://me:pw@10.0.0.1:3306/?ssl=true', 'mysql://me:pw@10.0.0.2:3307/?ssl=true'],
       schema: 'shed',
     });
     expect(addressesOf('mysql://127.0.0.1/shed')).toEqual({
-      uris: ['mysql://127.0.0.1/shed'],
+      servers: ['mysql://127.0.0.1/'],
       schema: 'shed',
     });
   });

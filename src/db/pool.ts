@@ -32,6 +32,9 @@ export interface Statements {
   execute<T extends QueryResult>(sql: string, values?: Value[]): Promise<[T, FieldPacket[]]>;
 }
 
+/** Of a connection that was not taken to a schema yet. */
+const NO_SCHEMA = '';
+
 /** The connections of the process, for one and the same addresses. */
 interface Open extends Pick<Addresses, 'schema'> {
   nodes: DatabaseNodes;
@@ -49,14 +52,14 @@ function opened(): Open {
   // What comes late, such as a digest that waited for its turn, must not keep a process alive that is done.
   if (closed) throw new DatabaseAway('closed');
   if (kept.open) return kept.open;
-  const { uris, schema } = addressesOf(process.env.SPIRAXIS_DATABASE_URL);
+  const { servers, schema } = addressesOf(process.env.SPIRAXIS_DATABASE_URL);
   // Times go in and out as UTC text: the driver must not shift them by the server's zone.
-  const nodes = new DatabaseNodes(uris, {
+  const nodes = new DatabaseNodes(servers, {
     connectionLimit: CONNECTIONS,
     queueLimit: MOST_WAITING,
     timezone: 'Z',
     charset: 'utf8mb4',
-    connectTimeout: uris.length > 1 ? Math.min(REACH_MS, PATIENCE_MS) : PATIENCE_MS,
+    connectTimeout: servers.length > 1 ? Math.min(REACH_MS, PATIENCE_MS) : PATIENCE_MS,
     // JSON comes as text: what is read often is known by its text, and parsed once.
     jsonStrings: true,
   });
@@ -106,9 +109,9 @@ async function connect(wanted = schemaNow()): Promise<PoolConnection> {
       if (!open.schemas.has(own)) {
         const session = open.nodes.several ? [...SESSION, ON_A_CLUSTER] : SESSION;
         await within('setting up', connection.query(`SET ${session.join(', ')}`));
-        open.schemas.set(own, open.schema);
+        open.schemas.set(own, NO_SCHEMA);
       }
-      if (open.schemas.get(own) !== wanted) {
+      if (wanted !== NO_SCHEMA && open.schemas.get(own) !== wanted) {
         // A shed's name holds nothing that could end the quotes; see `isShedName`.
         await within('choosing a shed', connection.query(`USE \`${wanted}\``));
         open.schemas.set(own, wanted);
@@ -215,7 +218,7 @@ export function pool(): Statements {
 
 /** Statements on a connection that is in no shed: about the server itself, and which sheds there are. */
 export async function onServer<T>(work: (db: Statements) => Promise<T>): Promise<T> {
-  const connection = await connect(opened().schema);
+  const connection = await connect(NO_SCHEMA);
   try {
     const result = await work(statementsOf(connection));
     connection.release();

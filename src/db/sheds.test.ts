@@ -1,6 +1,7 @@
 /** @jest-environment node */
 import { createServer } from 'node:net';
 import type { AddressInfo } from 'node:net';
+import { createConnection } from 'mysql2/promise';
 import { v7 as uuidv7 } from 'uuid';
 import { codeOf, NoSuchShed } from './databaseAway';
 import { shedIsThere } from './health';
@@ -74,6 +75,32 @@ describe('two sheds on one server', () => {
       expect(codes).toHaveLength(60);
       expect(codes.every((code) => code.startsWith(shed))).toBe(true);
     }
+  });
+
+  it('are the application’s to read and add to, and no log of them is its to change', async () => {
+    const { username, password, port, pathname } = new URL(process.env.SPIRAXIS_APP_DATABASE_URL!);
+    const application = await createConnection({
+      host: '127.0.0.1',
+      port: Number(port),
+      user: username,
+      password,
+    });
+    const as = async (sql: string) => {
+      try {
+        await application.query(sql);
+        return 'done';
+      } catch (error) {
+        return codeOf(error);
+      }
+    };
+    expect(await as(`USE \`${pathname.slice(1)}_${SHEDS[0]!}\``)).toBe('done');
+    expect(await as('SELECT COUNT(*) FROM entries')).toBe('done');
+    expect(await as('UPDATE machines SET name = name')).toBe('done');
+    expect(await as('DELETE FROM entries')).toBe('ER_TABLEACCESS_DENIED_ERROR');
+    expect(await as('UPDATE trail SET person = person')).toBe('ER_TABLEACCESS_DENIED_ERROR');
+    expect(await as('CREATE TABLE mine (id INT)')).toBe('ER_TABLEACCESS_DENIED_ERROR');
+    expect(await as('DROP TABLE machines')).toBe('ER_TABLEACCESS_DENIED_ERROR');
+    await application.end();
   });
 
   it('count wrong tries apart', async () => {

@@ -1,4 +1,6 @@
 import { v7 as uuidv7 } from 'uuid';
+import { CircuitModel } from '@/core/circuit/model';
+import { firstEntries } from '@/core/job/firstEntries';
 import type { Entry } from '@/core/job/entries';
 import { reduceJob } from '@/core/job/reduceJob';
 import { unpackRuns } from '@/core/job/jobDigest';
@@ -18,9 +20,10 @@ import { putSetting } from '@/db/settings';
 import { openRules, openTables, settleRules } from '../tables/server';
 import { appendToJob, entryEvents } from './entriesServer';
 import { functionChoices, trialsOfFunction } from './functionChoices';
-import { openNewJob } from './newJob';
+import { firstEntryId } from './firstEntryId';
+import { openBegunJob, openNewJob } from './newJob';
 import type { NewJob } from './newJobSchema';
-import { jobFacts } from './server';
+import { begunFacts, jobFacts } from './server';
 import { signedFor } from '../people/testing/signedFor';
 
 jest.mock('next/cache', () => ({ revalidatePath: jest.fn() }));
@@ -160,6 +163,69 @@ describe('a job as its screens get it', () => {
     const [choice] = (await functionChoices()).functions;
     const fields = { functionId: choice!.id, title: 'Something fails', words: '', ...wrong };
     expect(await newJob(fields)).toMatchObject({ field, trouble: expect.stringMatching(/\.$/) });
+  });
+});
+
+describe('a job that was begun without the server', () => {
+  const begun = (fields: object) => {
+    const openedAt = '2026-11-20T08:00:00.000Z';
+    return openBegunJob(who, {
+      title: 'Begun far out',
+      openedAt,
+      sentAt: '2026-11-20T11:00:00.000Z',
+      ...fields,
+    });
+  };
+
+  it('is opened once, under its own id, by the drawing it was begun by, at the time that its clock measured', async () => {
+    const [choice] = (await functionChoices()).functions;
+    const id = uuidv7();
+    const facts = (await begunFacts(choice!.id, who))!;
+    expect(facts).toMatchObject({ functionId: choice!.id, openedOnVersion: 1, me: { name: who.name } });
+    const asked = { id, functionId: choice!.id, functionVersion: 1 };
+    const { number } = await begun(asked);
+    expect(await begun(asked)).toEqual({ number });
+    const job = (await findJob(number))!;
+    expect(job).toMatchObject({ id, person: who.name, function_version: 1 });
+    // Three hours ago by the device's clock, whatever day that takes it for.
+    const ago = Date.now() - job.opened_at.getTime();
+    expect(Math.abs(ago - 3 * 3_600_000)).toBeLessThan(60_000);
+    expect(await begunFacts(uuidv7(), who)).toBeNull();
+  });
+
+  it('that the form had sent already stands there once, with its words once', async () => {
+    const [choice] = (await functionChoices()).functions;
+    const asked = {
+      id: uuidv7(),
+      openedAt: new Date().toISOString(),
+      functionId: choice!.id,
+      title: 'Heard, not answered',
+    };
+    await expect(newJob(asked)).rejects.toThrow(/redirect/);
+    const { number } = await begun({ ...asked, functionVersion: 1 });
+    const job = (await findJob(number))!;
+    expect(job.id).toBe(asked.id);
+    const [complaint, ...more] = (await readEntries(job.id)).map(({ entry: one }) => one);
+    expect(more).toEqual([]);
+    // As the device made it.
+    const own = firstEntries(
+      new CircuitModel(job.circuit),
+      { title: asked.title, words: '', answers: {} },
+      { person: who.name, openedAt: asked.openedAt, idOf: (at) => firstEntryId(asked.id, at) },
+    );
+    expect(await send(own, String(number))).toMatchObject({
+      added: 0,
+      results: [{ id: complaint!.id, state: 'known' }],
+    });
+  });
+
+  it('is refused with a sentence where its drawing is gone or it is none', async () => {
+    const [choice] = (await functionChoices()).functions;
+    await expect(begun({ id: uuidv7(), functionId: choice!.id, functionVersion: 99 })).rejects.toMatchObject({
+      status: 404,
+      message: expect.stringMatching(/drawing .*\.$/),
+    });
+    await expect(begun({ id: 'x', functionId: choice!.id, functionVersion: 1 })).rejects.toThrow();
   });
 });
 

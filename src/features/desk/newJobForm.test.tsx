@@ -3,6 +3,7 @@ import userEvent from '@testing-library/user-event';
 import type { NewJob } from './newJobSchema';
 import { NewJobForm } from './NewJobForm';
 import { openNewJob } from './actions';
+import { beginHere } from '../begun/beginHere';
 
 jest.mock('./actions', () => ({ openNewJob: jest.fn() }));
 const open = openNewJob as unknown as jest.Mock;
@@ -24,6 +25,9 @@ function show(more: Partial<Parameters<typeof NewJobForm>[0]> = {}) {
   return userEvent.setup();
 }
 let sent: NewJob | null = null;
+
+jest.mock('../begun/beginHere', () => ({ beginHere: jest.fn() }));
+const begin = beginHere as unknown as jest.Mock;
 
 describe('a new job', () => {
   it('begins on no machine until one is chosen, and asks then what works on it', async () => {
@@ -65,6 +69,24 @@ describe('a new job', () => {
     expect(screen.getByLabelText<HTMLInputElement>('What fails').value).toBe('Float lets go');
     await person.click(await screen.findByRole('button', { name: 'Open the job' }));
     await waitFor(() => expect(open).toHaveBeenCalledTimes(2));
+    // The server may have heard the first and nobody its answer: it is the same job.
+    const [[first], [second]] = open.mock.calls as [NewJob][] as [[NewJob], [NewJob]];
+    expect([second.id, second.openedAt]).toEqual([first.id, first.openedAt]);
     expect(sent).toMatchObject({ functionId: 'f1', title: 'Float lets go', answers: { Y7: 'not tried' } });
+  });
+
+  it('is offered to be begun here where the server is silent, under the id that was sent, and says why it cannot be', async () => {
+    const person = show({ wanted: 'f2', trials });
+    await person.type(screen.getByLabelText('What fails'), 'Float lets go');
+    expect(screen.queryByRole('button', { name: 'Begin it here' })).toBeNull();
+    open.mockRejectedValueOnce(new Error('away'));
+    await person.click(screen.getByRole('button', { name: 'Open the job' }));
+    begin.mockResolvedValueOnce({ trouble: 'What a job on this function needs is not kept on this device.' });
+    await person.click(await screen.findByRole('button', { name: 'Begin it here' }));
+    await waitFor(() => expect(screen.getByRole('alert').textContent).toMatch(/not kept on this device/));
+    const [[job]] = begin.mock.calls as [[NewJob]];
+    expect(job).toMatchObject({ functionId: 'f2', title: 'Float lets go' });
+    expect(job.id).toBe((open.mock.calls as [[NewJob]])[0][0].id);
+    expect(screen.getByLabelText<HTMLInputElement>('What fails').value).toBe('Float lets go');
   });
 });

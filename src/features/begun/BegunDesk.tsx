@@ -55,19 +55,23 @@ export function BegunDesk() {
     );
   return (
     <WhoProvider who={job.facts.me}>
-      {number === null ? null : (
-        <p
-          role="status"
-          data-testid="arrived"
-          className="flex min-h-11 flex-wrap items-center gap-x-3 border-b-2 border-ink bg-verdi-t px-6 py-1.5 text-[16px]"
-        >
-          The server has it now: it is job {number}.
-          <a href={stepAddress(number, step)} className="font-[700] underline underline-offset-4">
-            Go on there
-          </a>
-        </p>
-      )}
-      <JobDesk job={facts} />
+      <JobDesk
+        job={facts}
+        notice={
+          number === null ? null : (
+            <p
+              role="status"
+              data-testid="arrived"
+              className="flex min-h-11 shrink-0 flex-wrap items-center gap-x-3 border-b-2 border-ink bg-verdi-t px-6 py-1.5 text-[16px]"
+            >
+              The server has it now: it is job {number}.
+              <a href={stepAddress(number, step)} className="font-[700] underline underline-offset-4">
+                Go on there
+              </a>
+            </p>
+          )
+        }
+      />
     </WhoProvider>
   );
 }

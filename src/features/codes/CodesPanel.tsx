@@ -13,10 +13,14 @@ import { FIELD, Heading, MainKey, Nothing, PlainKey } from '@/ui/sheet';
 import { inTwenty } from '@/ui/Turns';
 import { answerTo } from '@/core/job/answerTo';
 import { useDesk } from '../desk/desk';
+import { isBegun } from '../desk/steps';
 import { functionsBehind, pastJobsWith } from './actions';
 import type { FunctionCandidate, PastCode } from './server';
 import { takeBack } from './takeBack';
 import { bookWords, codeExtras, codeName, systemName } from '@/words/en/codes';
+
+/** Of a job that the server does not have yet: none is left out. */
+const NO_NUMBER = -1;
 
 const MOST_SHOWN = 30;
 
@@ -250,7 +254,10 @@ function useAbout(code: FoundCode, means: number | null, matches: ReturnType<typ
       means === null || silent
         ? Promise.resolve([])
         : functionsBehind({ machineId: job.machineId, mode: means, links: asked });
-    Promise.all([question, pastJobsWith(job.machineId, [key], job.number)]).then(
+    Promise.all([
+      question,
+      pastJobsWith(job.machineId, [key], isBegun(job.number) ? NO_NUMBER : job.number),
+    ]).then(
       ([functions, jobs]) => {
         if (!current) return;
         const refused = 'trouble' in functions || 'trouble' in jobs;

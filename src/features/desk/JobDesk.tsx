@@ -1,6 +1,7 @@
 'use client';
 
 import dynamic from 'next/dynamic';
+import type { ReactNode } from 'react';
 import { DeskProvider, useDesk, type JobFacts } from './desk';
 import { JobHead } from './JobHead';
 import { useSearchParams } from 'next/navigation';
@@ -24,12 +25,18 @@ const SCREENS: Record<StepId, React.ComponentType> = {
 };
 
 /** A job on the desk: head, the step that is open, and what still waits for the server. */
-export function JobDesk({ job }: { job: JobFacts }) {
+export function JobDesk({
+  job,
+  notice = null,
+}: {
+  job: JobFacts;
+  /** Said under the head. */ notice?: ReactNode;
+}) {
   const step = stepOf(useSearchParams().get('step'));
   return (
     <DeskProvider key={`${job.number} ${job.me.name}`} job={job}>
       <div className="flex h-[calc(100dvh-var(--strips,0px))] min-h-[600px] flex-col">
-        <OpenStep step={step} />
+        <OpenStep step={step} notice={notice} />
       </div>
     </DeskProvider>
   );
@@ -40,7 +47,7 @@ const Sheets = dynamic(() => import('../sheets/SheetScreen').then((one) => one.S
 
 const Trace = dynamic(() => import('../trace/TraceScreen').then((one) => one.TraceScreen));
 
-function OpenStep({ step }: { step: StepId }) {
+function OpenStep({ step, notice }: { step: StepId; notice: ReactNode }) {
   const { job, log, outlook } = useDesk();
   const sheet = useSearchParams().get('sheet');
   const writes = may(job.me.role, 'work');
@@ -48,6 +55,7 @@ function OpenStep({ step }: { step: StepId }) {
   return (
     <>
       <JobHead job={job} step={step} done={stepsDone(log.state, outlook?.diagnosis.verdict ?? null)} />
+      {notice}
       {writes ? (
         <Screen />
       ) : (

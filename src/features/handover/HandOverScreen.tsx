@@ -9,6 +9,7 @@ import { handOverStops } from '@/core/job/rules/handOverStops';
 import { siteMoment } from '@/core/units/siteTime';
 import { Field, FIELD, Heading, MainKey, Nothing, PlainKey } from '@/ui/sheet';
 import { useDesk } from '../desk/desk';
+import { isBegun } from '../desk/steps';
 import { StepLayout } from '../desk/StepLayout';
 import { stopWords } from '@/words/en/refusals';
 
@@ -126,7 +127,11 @@ export function HandOverScreen() {
           </section>
           <section aria-labelledby="report" className="mt-3">
             <Heading id="report">Report</Heading>
-            {log.waiting.length > 0 ? (
+            {isBegun(job.number) ? (
+              <Nothing>
+                The report is on the job’s own page, once the server has the job and has given it a number.
+              </Nothing>
+            ) : log.waiting.length > 0 ? (
               // A report that lacks what was just written would be signed as if it were whole.
               <Nothing>
                 {log.waiting.length === 1 ? 'One entry is' : `${log.waiting.length} entries are`} on the way

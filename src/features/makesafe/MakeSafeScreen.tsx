@@ -7,6 +7,7 @@ import { isolationPlan, stillLive, type IsolationPoint } from '@/core/safety/iso
 import { writtenWords } from '@/words/en/times';
 import { Heading, Hold, MainKey, PlainKey } from '@/ui/sheet';
 import { useDesk } from '../desk/desk';
+import { isBegun } from '../desk/steps';
 import { StepLayout } from '../desk/StepLayout';
 import { isSecondEyes, samePerson } from '@/core/people/roles';
 import { SecondPerson } from '../people/SecondPerson';
@@ -132,12 +133,18 @@ export function MakeSafeScreen() {
             </p>
           )}
           <span className="ml-auto flex flex-wrap gap-3">
-            <Link
-              href={`/jobs/${job.number}/tags`}
-              className="inline-flex min-h-11 items-center gap-2 border-[1.5px] border-edge bg-sheet px-5 text-[17px] font-[650]"
-            >
-              <Printer size={20} aria-hidden /> Tag sheet
-            </Link>
+            {isBegun(job.number) ? (
+              <span className="flex min-h-11 items-center text-[16px] text-ink2">
+                Tags can be printed once the server has the job
+              </span>
+            ) : (
+              <Link
+                href={`/jobs/${job.number}/tags`}
+                className="inline-flex min-h-11 items-center gap-2 border-[1.5px] border-edge bg-sheet px-5 text-[17px] font-[650]"
+              >
+                <Printer size={20} aria-hidden /> Tag sheet
+              </Link>
+            )}
             {madeSafe ? null : job.me.role === 'learner' && job.policy.learnersSeen ? (
               <SecondPerson
                 label="Looks at it beside you"

@@ -2,6 +2,7 @@
 
 import { useEffect, useState } from 'react';
 import { NotAnswered, askServer } from '../askServer';
+import { isBegun } from '../desk/steps';
 import { PlainKey } from '@/ui/sheet';
 import { FIT_WORDS, otherWords } from '@/words/en/spares';
 import type { Offered } from './server';
@@ -22,7 +23,9 @@ export function OfferedSpares({
   onChoose: (number: string) => void;
 }) {
   const [state, setState] = useState<{ offered: readonly Offered[] } | { trouble: string } | null>(null);
+  const begun = isBegun(job);
   useEffect(() => {
+    if (begun) return;
     const left = new AbortController();
     askServer<Offered[]>(`/api/jobs/${job}/spares?part=${encodeURIComponent(part)}`, {
       signal: left.signal,
@@ -40,7 +43,9 @@ export function OfferedSpares({
       },
     );
     return () => left.abort();
-  }, [job, part]);
+  }, [job, part, begun]);
+  if (begun)
+    return <p className="py-1 text-[16px] text-ink2">The shelf can be seen once the server has this job.</p>;
   if (state === null) return <p className="py-1 text-[16px] text-ink2">Looking on the shelf …</p>;
   if ('trouble' in state) return <p className="py-1 text-[16px] text-copper-ink">{state.trouble}</p>;
   if (state.offered.length === 0)

@@ -180,7 +180,7 @@ async function trying<T>(
         else connection.release();
       }
       const setback = setbackOf(error);
-      const { several } = opened().nodes;
+      const several = kept.open?.nodes.several ?? false;
       const again =
         setback === 'conflict' ||
         setback === 'notReady' ||

@@ -4,6 +4,7 @@ import { keptAt } from './e2e/signIn';
 interface Lane {
   url: string;
   databaseUrl: string;
+  ownerUrl: string;
   bus: number;
   secret: string;
 }
@@ -15,6 +16,7 @@ const lane = lanes[at];
 if (lane) {
   // What a journey starts by itself stands on its own lane's database.
   process.env.SPIRAXIS_DATABASE_URL = lane.databaseUrl;
+  process.env.SPIRAXIS_OWNER_URL = lane.ownerUrl;
   process.env.SPIRAXIS_BUS_PORT = String(lane.bus);
   process.env.SPIRAXIS_URL = lane.url;
   process.env.SPIRAXIS_SECRET = lane.secret;

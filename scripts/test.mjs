@@ -156,8 +156,7 @@ async function openLane(at) {
     env: {
       ...env,
       NODE_ENV: 'production',
-      SPIRAXIS_DATABASE_URL: database.ownerUrl,
-      SPIRAXIS_APP_DATABASE_URL: database.url,
+      SPIRAXIS_DATABASE_URL: database.url,
       SPIRAXIS_PORT: String(port + at),
     },
   });
@@ -175,6 +174,7 @@ async function openLane(at) {
   return {
     url: `http://127.0.0.1:${port + at}`,
     databaseUrl: database.url,
+    ownerUrl: database.ownerUrl,
     bus: busPort + at,
     secret: env.SPIRAXIS_SECRET,
     close,
@@ -187,7 +187,13 @@ async function journeys() {
     const report = join(folder, 'e2e.json');
     const env = {
       SPIRAXIS_LANES: JSON.stringify(
-        lanes.map(({ url, databaseUrl, bus, secret }) => ({ url, databaseUrl, bus, secret })),
+        lanes.map(({ url, databaseUrl, ownerUrl, bus, secret }) => ({
+          url,
+          databaseUrl,
+          ownerUrl,
+          bus,
+          secret,
+        })),
       ),
     };
     await suite('journeys', 'npx', ['playwright', 'test'], env, report);

@@ -1,7 +1,7 @@
 import { LRUCache } from 'lru-cache';
 import { NoSuchShed } from './databaseAway';
 import { onServer, pool } from './pool';
-import { inShed, ofProcess } from './shed';
+import { inShed, isShedName, ofProcess } from './shed';
 
 /** Throws when the database does not answer. */
 export async function askDatabase(): Promise<void> {
@@ -17,6 +17,7 @@ const names = ofProcess('names of sheds', () => new LRUCache<string, boolean>({ 
 
 /** Whether there is a shed of this name. Rejects where the database does not answer. */
 export async function shedIsThere(shed: string): Promise<boolean> {
+  if (!isShedName(shed)) return false;
   const known = names.get(shed);
   if (known !== undefined) return known;
   const there = await inShed(shed, () => pool().query('SELECT 1')).then(

@@ -41,7 +41,8 @@ describe('two sheds on one server', () => {
   it('are listed, are there, and a third one is not', async () => {
     expect(await listSheds()).toEqual(expect.arrayContaining(SHEDS));
     expect(await shedIsThere(SHEDS[0]!)).toBe(true);
-    expect(await shedIsThere('nobodys')).toBe(false);
+    for (const name of ['nobodys', `a.${SHEDS[0]!}`, '', '../x', SHEDS[0]!.toUpperCase()])
+      expect([name, await shedIsThere(name)]).toEqual([name, false]);
     expect(await addShed(SHEDS[0]!)).toBe(false);
     expect(await bringUp(SHEDS[0]!)).toEqual([]);
     await expect(inShed('nobodys', () => pool().query('SELECT 1'))).rejects.toThrow(NoSuchShed);

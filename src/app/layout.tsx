@@ -25,7 +25,7 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
         <WhoProvider who={who && { name: who.name, role: who.role, licences: who.licences }}>
           {children}
           {who && !who.oneTime ? <Palette /> : null}
-          <Offline />
+          <Offline nobodys={kept} />
         </WhoProvider>
       </body>
     </html>

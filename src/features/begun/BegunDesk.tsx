@@ -2,11 +2,13 @@
 
 import { useSearchParams } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
+import { samePerson } from '@/core/people/roles';
 import { PageHead } from '@/ui/PageHead';
 import { WhoProvider } from '@/ui/who';
 import { JobDesk } from '../desk/JobDesk';
 import { stepAddress, stepOf } from '../desk/steps';
 import { KeptHere } from '../offline/KeptHere';
+import { personHere } from '../offline/personHere';
 import { factsOfBegun, type BegunJob } from './begunFacts';
 import { findBegun } from './begunStore';
 
@@ -51,6 +53,20 @@ export function BegunDesk() {
           No such job was begun in this browser, or the browser has let it go.
         </p>
         <KeptHere />
+      </div>
+    );
+  // Nobody writes in somebody else's name, also where no server could see it.
+  if (!samePerson(personHere() ?? '', job.person))
+    return (
+      <div className="min-h-dvh bg-sheet">
+        <PageHead title={job.title} under={`begun on this device by ${job.person}`} />
+        <p className="px-6 pt-5 text-[19px] max-tablet:px-3" data-testid="somebody-elses">
+          {job.person} began this job here, and it waits for them.{' '}
+          <a className="underline underline-offset-4" href="/sign-in">
+            Sign in as {job.person}
+          </a>{' '}
+          to go on with it.
+        </p>
       </div>
     );
   return (

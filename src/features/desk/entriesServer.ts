@@ -140,12 +140,14 @@ async function judgeOf(job: JobRow, now: Date, signingOf: (entry: Entry) => Sign
     log: () => Promise<readonly { number: number; entry: Entry }[]>,
   ): Promise<EntryRefusal | null> => {
     if (entry.type === 'joined' || entry.type === 'redrawn') {
-      const circuit = await circuitOfJob(job, [...before, entry]);
+      // A transaction that is gone through again asks again.
+      const others = before.filter(({ id }) => id !== entry.id);
+      const circuit = await circuitOfJob(job, [...others, entry]);
       const next = drawnOf(circuit);
       const stored = entry.type === 'redrawn' ? await log() : [];
       const refused = mayAppend(entry, { ...jobBefore(next, stored, now), signing: signingOf(entry) });
       if (refused) return refused;
-      before.push(entry);
+      before.splice(0, before.length, ...others, entry);
       drawn = next;
       return null;
     }

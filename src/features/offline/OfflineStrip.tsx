@@ -7,14 +7,23 @@ import { useWho } from '@/ui/who';
 import { isBegun, stepAddress } from '../desk/steps';
 import { waitingWords } from '@/words/en/offline';
 import { jobOfPath } from './caches';
+import { rememberPerson } from './personHere';
 import { readWaiting, sendWaiting, type Waiting } from './waiting';
 
 const LOOK_MS = 10_000;
 /** A new version is asked for this often where a page stays open for days. */
 const UPDATE_MS = 30 * 60_000;
 
-/** Keeps pages for where there is no network, sends what waits of every job from any page, and says what it cannot. */
-export function Offline() {
+/**
+ * Keeps pages for where there is no network, sends what waits of every job from any page, and says what it cannot.
+ *
+ * `nobodys`: a page that is kept with the program, and says nothing of who is signed in
+ */
+export function Offline({ nobodys }: { nobodys: boolean }) {
+  const name = useWho()?.name ?? null;
+  useEffect(() => {
+    if (!nobodys) rememberPerson(name);
+  }, [nobodys, name]);
   return (
     <SerwistProvider swUrl="/serwist/sw.js" register={false} cacheOnNavigation={false} reloadOnOnline={false}>
       <Strips>

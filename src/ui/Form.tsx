@@ -1,20 +1,10 @@
 'use client';
 
-import { useSyncExternalStore, type ComponentProps } from 'react';
+import type { ComponentProps } from 'react';
 import type { Deed } from '@/core/people/roles';
 import { mayNotWords } from '@/words/en/people';
+import { useReady } from './useReady';
 import { useMay, useWho } from './who';
-
-const never = () => () => {};
-
-/** Whether the page answers to hands yet: false while it is only what the server drew. */
-function useReady(): boolean {
-  return useSyncExternalStore(
-    never,
-    () => true,
-    () => false,
-  );
-}
 
 /**
  * A form that takes nothing before it can keep it. On a slow tablet a field of a page that the server drew could be typed in

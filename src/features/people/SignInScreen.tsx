@@ -2,6 +2,7 @@
 
 import { useState } from 'react';
 import type { Licence, Role } from '@/core/people/roles';
+import { useReady } from '@/ui/useReady';
 import { Field, FIELD, Heading, Hold, MainKey, PlainKey, Trouble } from '@/ui/sheet';
 import { personWords } from '@/words/en/people';
 import { Form } from '@/ui/Form';
@@ -37,7 +38,10 @@ export function SignInScreen({
 }) {
   const [picked, setPicked] = useState<Known | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
+  const ready = useReady();
+  const [pending, setBusy] = useState(false);
+  // A name that is pressed before the page hears it would be pressed in vain.
+  const busy = pending || !ready;
   const enter = async (asked: SignInAsked) => {
     setBusy(true);
     setTrouble(null);

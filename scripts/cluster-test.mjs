@@ -125,7 +125,7 @@ await run(async () => {
         SPIRAXIS_DEMO: '1',
         SPIRAXIS_ADDRESS: '127.0.0.1',
         SPIRAXIS_BUS_PORT: '0',
-        SPIRAXIS_LOG: 'error',
+        SPIRAXIS_LOG: process.env.SPIRAXIS_LOG ?? 'error',
         SPIRAXIS_CALLS_A_MINUTE: '1000000',
       },
     });

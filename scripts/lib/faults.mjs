@@ -21,6 +21,7 @@ export function writers(base, jobs, count) {
     /** Answers that were no sentence, and requests that got no answer at all. */
     speechless: [],
     silent: 0,
+    lastSilence: '',
     /** The longest that an entry took from its first try until it was acknowledged, milliseconds. */
     longestMs: 0,
   };
@@ -44,7 +45,10 @@ export function writers(base, jobs, count) {
           headers: { 'content-type': 'application/json', cookie },
           body: JSON.stringify({ entries: [entry] }),
           signal: AbortSignal.timeout(8000),
-        }).catch(() => null);
+        }).catch((error) => {
+          known.lastSilence = `${error?.name} ${error?.cause?.code ?? ''}`;
+          return null;
+        });
         const text = (await answer?.text().catch(() => '')) ?? '';
         const body = jsonOrNull(text);
         done = body?.results?.[0]?.state === 'added' || body?.results?.[0]?.state === 'known';
@@ -112,7 +116,10 @@ export async function fault(base, what, known, work) {
   const first = (Date.now() - over) / 1000;
   await sleep(1500);
   const after = known.acknowledged.size;
-  if (after === then) throw new Stop(`${what}: nothing was written within ${RECOVERY_SECONDS} s afterwards.`);
+  if (after === then) {
+    sayRefusals(known);
+    throw new Stop(`${what}: nothing was written within ${RECOVERY_SECONDS} s afterwards.`);
+  }
   const words = `${what}: well again ${seconds.toFixed(1)} s after it was over, the next entry ${first.toFixed(1)} s later, ${after - before} entries acknowledged meanwhile, the slowest after ${(known.longestMs / 1000).toFixed(1)} s`;
   say(words);
   return words;
@@ -140,11 +147,16 @@ export async function account(known, ownerUrl, where = 'in the log') {
 }
 
 /** Says how people were put off. */
-export function tellRefusals(known) {
+function sayRefusals(known) {
   say(
-    `${known.silent} requests without an answer, ${known.speechless.length} refusals without a sentence. Sentences:`,
+    `${known.silent} requests without an answer (the last: ${known.lastSilence || 'none'}), ${known.speechless.length} refusals without a sentence. Sentences:`,
   );
   for (const [message, n] of known.refusals) say(`  ${n} times: ${message}`);
   for (const words of new Set(known.speechless)) say(`  no sentence: ${words}`);
+}
+
+/** The same; throws where anybody was put off without a sentence. */
+export function tellRefusals(known) {
+  sayRefusals(known);
   if (known.speechless.length > 0) throw new Stop('somebody was put off without a sentence; see above.');
 }

@@ -1,28 +1,16 @@
-import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
+import type { DBSchema } from 'idb';
+import { browserDatabase } from '../browserDatabase';
 import type { BegunJob } from './begunFacts';
 
 interface Schema extends DBSchema {
   jobs: { key: number; value: BegunJob; indexes: { id: string } };
 }
 
-let opened: Promise<IDBPDatabase<Schema>> | null = null;
-
-function database(): Promise<IDBPDatabase<Schema>> {
-  opened ??= openDB<Schema>('spiraxis-begun', 1, {
-    upgrade(db) {
-      db.createObjectStore('jobs', { keyPath: 'local', autoIncrement: true }).createIndex('id', 'id', {
-        unique: true,
-      });
-    },
-    terminated: () => {
-      opened = null;
-    },
-  }).catch((error: unknown) => {
-    opened = null;
-    throw error;
+const database = browserDatabase<Schema>('spiraxis-begun', (db) => {
+  db.createObjectStore('jobs', { keyPath: 'local', autoIncrement: true }).createIndex('id', 'id', {
+    unique: true,
   });
-  return opened;
-}
+});
 
 /** Keeps a job that was opened without the server; the same one twice is one. Rejects where the browser keeps nothing. */
 export async function keepBegun(job: Omit<BegunJob, 'local' | 'number'>): Promise<number> {

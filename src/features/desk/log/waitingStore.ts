@@ -1,5 +1,6 @@
-import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
+import type { DBSchema } from 'idb';
 import type { Entry } from '@/core/job/entries';
+import { browserDatabase } from '../../browserDatabase';
 import type { SentEntry } from './protocol';
 
 /** An entry that the server has not confirmed. */
@@ -38,22 +39,9 @@ interface Schema extends DBSchema {
 
 const NAME = 'spiraxis-log';
 
-let opened: Promise<IDBPDatabase<Schema>> | null = null;
-
-function database(): Promise<IDBPDatabase<Schema>> {
-  opened ??= openDB<Schema>(NAME, 1, {
-    upgrade(db) {
-      db.createObjectStore('waiting', { keyPath: 'id' }).createIndex('job', 'job');
-    },
-    terminated: () => {
-      opened = null;
-    },
-  }).catch((error: unknown) => {
-    opened = null;
-    throw error;
-  });
-  return opened;
-}
+const database = browserDatabase<Schema>(NAME, (db) => {
+  db.createObjectStore('waiting', { keyPath: 'id' }).createIndex('job', 'job');
+});
 
 /** Everything that waits in this browser, of every job; nothing where it keeps nothing. */
 export async function waitingJobs(): Promise<readonly (WaitingEntry & { job: number })[]> {

@@ -6,7 +6,7 @@ import { samePerson } from '@/core/people/roles';
 import { PageHead } from '@/ui/PageHead';
 import { WhoProvider } from '@/ui/who';
 import { JobDesk } from '../desk/JobDesk';
-import { stepAddress, stepOf } from '../desk/steps';
+import { begunIn, stepAddress, stepOf } from '../desk/steps';
 import { KeptHere } from '../offline/KeptHere';
 import { personHere } from '../offline/personHere';
 import { factsOfBegun, type BegunJob } from './begunFacts';
@@ -17,7 +17,7 @@ const LOOK_MS = 2000;
 /** The desk of a job that was begun without the server; once the server has it, it is said where it is. */
 export function BegunDesk() {
   const asked = useSearchParams();
-  const local = Number(asked.get('job'));
+  const local = begunIn(asked);
   const step = stepOf(asked.get('step'));
   const [job, setJob] = useState<BegunJob | 'none' | null>(null);
   const [number, setNumber] = useState<number | null>(null);
@@ -25,7 +25,7 @@ export function BegunDesk() {
     let left = false;
     let first = true;
     const look = async () => {
-      const found = Number.isInteger(local) && local > 0 ? await findBegun(local) : null;
+      const found = local === null ? null : await findBegun(local);
       if (left) return;
       // Opened anew when it has its number already: it lies on its own page.
       if (first && found?.number)

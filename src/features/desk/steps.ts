@@ -12,8 +12,16 @@ export function isBegun(job: number): boolean {
 
 /** Address of a step of a job, with what else it holds. */
 export function stepAddress(job: number, step: StepId, query: Readonly<Record<string, string>> = {}): string {
-  const words = new URLSearchParams({ ...(step === 'test' ? {} : { step }), ...query }).toString();
-  return isBegun(job)
-    ? `/begun?${new URLSearchParams({ job: String(-job), ...Object.fromEntries(new URLSearchParams(words)) }).toString()}`
-    : `/jobs/${job}${words ? `?${words}` : ''}`;
+  const words = new URLSearchParams({
+    ...(isBegun(job) ? { job: String(-job) } : {}),
+    ...(step === 'test' ? {} : { step }),
+    ...query,
+  }).toString();
+  return `${isBegun(job) ? '/begun' : `/jobs/${job}`}${words ? `?${words}` : ''}`;
+}
+
+/** What the browser calls the job that an address of a begun one's desk names; null where it names none. */
+export function begunIn(query: { get: (name: string) => string | null }): number | null {
+  const said = query.get('job') ?? '';
+  return /^[1-9]\d{0,8}$/.test(said) ? Number(said) : null;
 }

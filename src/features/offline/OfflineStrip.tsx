@@ -4,7 +4,7 @@ import { SerwistProvider, useSerwist } from '@serwist/turbopack/react';
 import { usePathname } from 'next/navigation';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { useWho } from '@/ui/who';
-import { isBegun, stepAddress } from '../desk/steps';
+import { begunIn, isBegun, stepAddress } from '../desk/steps';
 import { waitingWords } from '@/words/en/offline';
 import { jobOfPath } from './caches';
 import { rememberPerson } from './personHere';
@@ -114,8 +114,8 @@ function WaitingStrip() {
 
 /** The job begun here whose desk is open; it sends its own. */
 function begunHere(): number | null {
-  const local = Number(new URLSearchParams(location.search).get('job'));
-  return location.pathname === '/begun' && local > 0 ? -local : null;
+  const local = location.pathname === '/begun' ? begunIn(new URLSearchParams(location.search)) : null;
+  return local === null ? null : -local;
 }
 
 /** Where it is said that a browser keeps nothing: before the work, not in it. */

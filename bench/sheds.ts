@@ -92,19 +92,19 @@ async function signIn(shed: string, name: string): Promise<Person> {
 
 const shedOf = (at: number) => `s${1 + (at % sheds)}`;
 
-async function people(count: number): Promise<Person[]> {
-  const all: Person[] = [];
+/** Does something so many times, eight at once; gives what came of each. */
+async function atOnce<T>(count: number, work: (at: number) => Promise<T>): Promise<T[]> {
+  const all: T[] = [];
   let next = 0;
   await Promise.all(
     Array.from({ length: 8 }, async () => {
-      while (next < count) {
-        const at = next++;
-        all.push(await signIn(shedOf(at), PEOPLE[at % PEOPLE.length]!));
-      }
+      while (next < count) all.push(await work(next++));
     }),
   );
   return all;
 }
+
+const people = (count: number) => atOnce(count, (at) => signIn(shedOf(at), PEOPLE[at % PEOPLE.length]!));
 
 const jobOf = (at: number) => JOBS[at % JOBS.length]!;
 
@@ -211,23 +211,8 @@ try {
     if (followed > 1) say(`  and ${followed.toFixed(1)} ms of what follows from it, behind it`);
   };
   /** So many at once, over all sheds. */
-  const many = async (
-    all: readonly Person[],
-    count: number,
-    work: (one: Person, at: number) => Promise<Taken>,
-  ) => {
-    const taken: Taken[] = [];
-    let next = 0;
-    await Promise.all(
-      Array.from({ length: 8 }, async () => {
-        while (next < count) {
-          const at = next++;
-          taken.push(await work(all[at % all.length]!, at));
-        }
-      }),
-    );
-    return taken;
-  };
+  const many = (all: readonly Person[], count: number, work: (one: Person, at: number) => Promise<Taken>) =>
+    atOnce(count, (at) => work(all[at % all.length]!, at));
   const first = await people(Math.min(200, sheds));
   // What is loaded and compiled at its first use is no part of what it costs.
   await many(first, 200, read);

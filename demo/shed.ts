@@ -181,7 +181,7 @@ const STORIES: readonly DemoJob[] = [
     function: 'Tiller float valve',
     title: 'Tiller float lets go at once',
     person: 'Ilse',
-    hoursAgo: 0.4,
+    hoursAgo: 1,
     words: 'Float button lights for a moment, then the display beeps and shows a code. Nothing floats.',
     hidden: { part: 'W114', fault: 'shortToFrame', ohms: 0.6 },
     tests: [],

@@ -5,6 +5,20 @@ const flap = (which: string) => ({ controls: { key: 'on', flap: which } });
 /** One job for each sheet, begun as the sheet asks. */
 export const SHEET_JOBS: readonly DemoJob[] = [
   {
+    number: 419,
+    machine: 'T-3',
+    function: 'Engine stop solenoid',
+    title: 'Engine starts only with a hand on the plunger',
+    person: 'Rasmus',
+    hoursAgo: 0.8,
+    words:
+      'Turns over and does not fire. Pushed in by hand at the pump the plunger stays in, and the engine ran all morning.',
+    hidden: { part: 'Y5P', fault: 'open' },
+    tests: [],
+    reached: 'made-safe',
+    sheet: { name: 'windings', cells: 3 },
+  },
+  {
     number: 415,
     machine: 'G-7',
     function: 'Comb flaps, four outputs',

@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { answerByKeyboard, askedTest, MachineUnderTest } from './bench';
-import { as } from './signIn';
+import { as, onOwnDevice } from './signIn';
 import { hydrated, openJob, step } from './steps';
 
 // Everywhere else the service worker is kept away: each journey has a browser of its own, which would fetch the whole build first.
@@ -145,13 +145,8 @@ test('eight hours apart on two devices and two tabs each, then both come back: n
   browser,
 }) => {
   const open = async (name: string) => {
-    const context = await browser.newContext({
-      storageState: { cookies: [], origins: [] },
-      serviceWorkers: 'allow',
-    });
-    const page = await context.newPage();
-    await as(page, name);
-    return { context, page };
+    const page = await onOwnDevice(browser, name, { serviceWorkers: 'allow' });
+    return { context: page.context(), page };
   };
   const [one, two] = [await open('Ilse'), await open('Tove')];
   const address = await openJob(one.page, HOIST, 'Two tablets, two halls');
@@ -195,7 +190,12 @@ test('eight hours apart on two devices and two tabs each, then both come back: n
   await expect(one.page.getByTestId('signed-out')).toContainText('Nobody is signed in any more', {
     timeout: 60_000,
   });
-  expect(count(await stored(await signedIn(browser), address), 'looked Ilse')).toBe(0);
+  expect(
+    count(
+      await stored(await onOwnDevice(browser, 'Rasmus', { serviceWorkers: 'allow' }), address),
+      'looked Ilse',
+    ),
+  ).toBe(0);
   for (const [at, { page }] of [one, two].entries()) {
     await page.getByRole('link', { name: 'Sign in' }).click();
     await page.getByRole('button', { name: at === 0 ? /^Ilse/ : /^Tove/ }).click();
@@ -222,14 +222,3 @@ test('eight hours apart on two devices and two tabs each, then both come back: n
   await expect.poll(() => shown(two.page)).toEqual(first);
   for (const { context } of [one, two]) await context.close();
 });
-
-/** Somebody else, on a device of their own, who only looks. */
-async function signedIn(browser: Parameters<Parameters<typeof test>[2]>[0]['browser']): Promise<Page> {
-  const context = await browser.newContext({
-    storageState: { cookies: [], origins: [] },
-    serviceWorkers: 'allow',
-  });
-  const page = await context.newPage();
-  await as(page, 'Rasmus');
-  return page;
-}

@@ -4,6 +4,7 @@ import type { Test } from '../src/core/circuit/schema';
 import { jobSheet } from '../src/core/sheets/onCircuit/build';
 import type { JobSheetName } from '../src/core/sheets/onCircuit/jobSheet';
 import { MachineUnderTest } from './bench';
+import { onOwnDevice } from './signIn';
 import { hydrated, makeSafe, openJob } from './steps';
 
 interface Story {
@@ -89,6 +90,15 @@ const STORIES: readonly Story[] = [
     hidden: ['Y5H', 'open'],
     says: /Y5H: open\./,
     part: 'Y5H',
+    dead: true,
+  },
+  {
+    machine: 'T-3 Snow tractor with blower OR-140: Engine stop solenoid',
+    circuit: 'tractor-blower-stop',
+    sheet: 'windings',
+    hidden: ['Y5P', 'open'],
+    says: /^Nothing leads from Y5:P: its winding, or the common, is broken\./,
+    part: 'Y5P',
     dead: true,
   },
   {
@@ -179,6 +189,32 @@ test.describe('sheets of a job', () => {
       await expect(page.locator('main[data-working=false]')).toBeVisible();
       await expect(page.locator('[data-suspect]').first()).toContainText(story.part);
     });
+});
+
+test('two people on one sheet: the one who types keeps the cell, and is told what the other read there', async ({
+  browser,
+}) => {
+  test.setTimeout(120_000);
+  const [his, hers] = await Promise.all([onOwnDevice(browser, 'Tove'), onOwnDevice(browser, 'Ilse')]);
+  const address = await openJob(his, 'G-8 Groomer OR-208: Comb flaps, four outputs', 'Two on one sheet');
+  await makeSafe(his, 'Tove');
+  for (const page of [his, hers]) {
+    await page.goto(`${address}?sheet=coil`);
+    await hydrated(page);
+    const hold = page.locator('[data-hold]');
+    if ((await hold.count()) > 0) await hold.check();
+  }
+  const ohms = (page: Page) => page.getByRole('textbox', { name: /^Ohms, / });
+  const cell = (await ohms(his).getAttribute('aria-label'))!;
+  await ohms(his).fill('2');
+  await ohms(hers).fill('27.4');
+  await hers.getByRole('button', { name: 'Pin', exact: true }).click();
+  await expect(his.getByTestId('meanwhile')).toContainText('Ilse read this meanwhile: 27.4 Ω.');
+  await expect(his.getByRole('textbox', { name: cell })).toHaveValue('2');
+  await his.getByRole('button', { name: 'Leave it at that' }).click();
+  await expect(ohms(his)).not.toHaveAttribute('aria-label', cell);
+  await his.context().close();
+  await hers.context().close();
 });
 
 test('the bench tells a relay from three readings, and keeps them', async ({ page }) => {

@@ -1,4 +1,4 @@
-import { request, type BrowserContext, type Page } from '@playwright/test';
+import { request, type Browser, type BrowserContext, type Page } from '@playwright/test';
 
 /** Where the cookies of who is signed in from the start are kept, lane by lane. */
 export const keptAt = (lane: number) => `var/test/signed-in-${lane}.json`;
@@ -28,4 +28,16 @@ async function enter(asked: Pick<BrowserContext['request'], 'post'>, name: strin
 export async function as(page: Page, name: string): Promise<void> {
   await page.context().clearCookies({ name: /^spiraxis-(person|device)$/ });
   await enter(page.request, name);
+}
+
+/** Somebody on a device of their own. Whoever opens it closes its context. */
+export async function onOwnDevice(
+  browser: Browser,
+  name: string,
+  { serviceWorkers = 'block' }: { serviceWorkers?: 'allow' | 'block' } = {},
+): Promise<Page> {
+  const context = await browser.newContext({ storageState: { cookies: [], origins: [] }, serviceWorkers });
+  const page = await context.newPage();
+  await as(page, name);
+  return page;
 }

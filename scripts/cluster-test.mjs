@@ -136,8 +136,9 @@ await run(async () => {
     const { known, stop } = writers(base, JOBS, WRITERS);
     stops.push(stop);
     await sleep(3000);
+    const look = () => nodes.flatMap((node) => node.look().map((line) => `  ${node.name}: ${line}`));
     const fault = async (what, work) => {
-      results.push(await faultAt(base, what, known, work));
+      results.push(await faultAt(base, what, known, work, look));
       longest.push(known.longestMs);
       await together(nodes);
     };

@@ -152,6 +152,8 @@ export async function startGalera({
         child?.kill('SIGTERM');
         await within(gone, STOP_SECONDS, () => child?.kill('SIGKILL'));
       },
+      /** What it is at: its state in the cluster, and every transaction that lasts. */
+      look: () => lookAt(join(home, 'db.sock')),
       args,
       data,
     };
@@ -221,6 +223,26 @@ async function isReady(url) {
   } catch {
     return false;
   }
+}
+
+const LOOK = `
+  SELECT VARIABLE_NAME, VARIABLE_VALUE FROM information_schema.GLOBAL_STATUS
+   WHERE VARIABLE_NAME IN ('WSREP_CLUSTER_STATUS', 'WSREP_CLUSTER_SIZE', 'WSREP_LOCAL_STATE_COMMENT', 'WSREP_LAST_COMMITTED',
+                           'WSREP_LOCAL_RECV_QUEUE', 'WSREP_LOCAL_SEND_QUEUE', 'WSREP_FLOW_CONTROL_PAUSED');
+  SELECT trx_started, trx_state, trx_rows_locked, trx_mysql_thread_id, LEFT(trx_query, 80) FROM information_schema.INNODB_TRX ORDER BY 1;
+  SELECT ID, USER, HOST, COMMAND, TIME_MS, STATE, LEFT(INFO, 120) FROM information_schema.PROCESSLIST WHERE ID <> CONNECTION_ID() ORDER BY ID`;
+
+/** Lines on what a node is at, from its own administrator. */
+function lookAt(socket) {
+  const { status, stdout, stderr } = spawnSync(
+    'mariadb',
+    ['--no-defaults', `--socket=${socket}`, '-N', '-e', LOOK],
+    {
+      encoding: 'utf8',
+      timeout: 5000,
+    },
+  );
+  return (status === 0 ? stdout : `says nothing: ${stderr}`).trim().split('\n');
 }
 
 /** Of nodes that were all stopped, the one that knows the most; it begins the cluster anew. */

@@ -1,6 +1,6 @@
 'use client';
 
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { cautionsOf } from '@/core/diagnosis/cautionsOf';
 import type { Reading } from '@/core/circuit/schema';
 import { readingKind } from '@/core/kinds/reading';
@@ -32,6 +32,7 @@ export function CellPanel({
   celsius,
   onCelsius,
   onPinned,
+  onLeave,
 }: {
   sheet: JobSheet;
   at: readonly [number, number];
@@ -40,8 +41,11 @@ export function CellPanel({
   celsius: string;
   onCelsius: (typed: string) => void;
   onPinned: (words: string) => void;
+  /** On to what the sheet asks for next. */
+  onLeave: () => void;
 }) {
   const { speaker, log } = useDesk();
+  const [atFirst] = useState(cell.reading);
   const [meter] = useMeter();
   const { test } = cell;
   const asked = useMemo(() => ({ test, cautions: cautionsOf(speaker.model, test) }), [speaker, test]);
@@ -87,6 +91,9 @@ export function CellPanel({
         )}
       </p>
       <CellPast cell={cell} />
+      {cell.reading !== null && cell.reading !== atFirst ? (
+        <ReadMeanwhile cell={cell} onLeave={onLeave} />
+      ) : null}
       {sheet.name === 'proofChain' ? <Forced output={sheet.rows[at[0]]!.name} /> : null}
       <SetupSteps test={test} />
       {shut ? (
@@ -138,6 +145,21 @@ export function CellPanel({
         </>
       )}
     </>
+  );
+}
+
+/** Two people on one sheet: the other was quicker here. What this one has typed stays, and may be pinned beside it. */
+function ReadMeanwhile({ cell, onLeave }: { cell: SheetCell; onLeave: () => void }) {
+  const { log, person, speaker } = useDesk();
+  const { entry } = log.state.readings[cell.reading!]!;
+  const who = entry.person === person ? 'You, on another device,' : entry.person;
+  return (
+    <div className="flex flex-wrap items-center gap-2 pt-2" role="status" data-testid="meanwhile">
+      <p className="text-[16px] font-[650]">
+        {who} read this meanwhile: {valueWords(cell.test.kind, cell.value!, speaker.gaugeUnit)}.
+      </p>
+      <PlainKey onClick={onLeave}>Leave it at that</PlainKey>
+    </div>
   );
 }
 

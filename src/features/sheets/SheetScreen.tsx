@@ -104,18 +104,22 @@ function OpenSheet({ name, sheet }: { name: JobSheetName; sheet: JobSheet | null
             {pinned}
           </p>
           {cell && sheet && at ? (
-            <CellPanel
-              key={JSON.stringify(cell.test)}
-              sheet={sheet}
-              at={at}
-              cell={cell}
-              celsius={celsius}
-              onCelsius={setCelsius}
-              onPinned={(words) => {
-                setPinned(words);
-                setChosen(null);
-              }}
-            />
+            // Whoever has begun with a cell stays at it: somebody else's reading must not take the field away from under the hands.
+            <div onInput={() => setChosen([...at])}>
+              <CellPanel
+                key={JSON.stringify(cell.test)}
+                sheet={sheet}
+                at={at}
+                cell={cell}
+                celsius={celsius}
+                onCelsius={setCelsius}
+                onPinned={(words) => {
+                  setPinned(words);
+                  setChosen(null);
+                }}
+                onLeave={() => setChosen(null)}
+              />
+            </div>
           ) : (
             <>
               <Heading id="cell">Nothing more to read here</Heading>

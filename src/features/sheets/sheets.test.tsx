@@ -1,4 +1,4 @@
-import { cleanup, render, screen, within } from '@testing-library/react';
+import { act, cleanup, render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { Entry } from '@/core/job/entries';
 import { CircuitModel } from '@/core/circuit/model';
@@ -7,7 +7,7 @@ import { demoCircuit } from '@/testing/demoCircuits';
 import { clutchInterlocks, twoWayPair, winchPack } from '@/core/templates/electrical';
 import { MachineUnderTest } from '@/core/testing/machineUnderTest';
 import { entryWriter } from '@/core/testing/entryWriter';
-import type { Circuit, Test } from '@/core/circuit/schema';
+import type { Circuit, Reading, Test } from '@/core/circuit/schema';
 import { jobSheet } from '@/core/sheets/onCircuit/build';
 import { shopMarks } from '@/core/tables/marks';
 import { useDesk } from '../desk/desk';
@@ -86,6 +86,27 @@ describe('a timed test of a pair that the sheet no longer has', () => {
     expect(field.value).toBe('450M');
     expect(desk.readings()).toEqual([]);
     localStorage.clear();
+  });
+});
+
+describe('two people on one sheet', () => {
+  it('who has begun with a cell stays at it, and hears what the other read there', async () => {
+    const circuit = twoWayPair();
+    const { desk, person } = show('coil', circuit, madeSafe(circuit));
+    const hold = document.querySelector<HTMLInputElement>('[data-hold]');
+    if (hold) await person.click(hold);
+    const first = screen.getByRole<HTMLInputElement>('textbox', { name: /Ohms, Y1/ });
+    await person.type(first, '9.');
+    const { test } = jobSheet(desk.speaker.model, 'coil', [], shopMarks({}))!.rows[0]!.cells[0]!;
+    const ilse = entryWriter('Ilse');
+    const hers = { reading: { ...test, value: 9.3 } as Reading, typed: '9.3' };
+    act(() => desk.arrive(ilse('reading', hers, { id: '01900002-0000-7000-8000-000000000001' })));
+    expect(screen.getByTestId('meanwhile').textContent).toContain('Ilse read this meanwhile: 9.3 Ω.');
+    expect(screen.getByRole<HTMLInputElement>('textbox', { name: /Ohms, Y1/ }).value).toBe('9.');
+    await person.click(screen.getByRole('button', { name: 'Leave it at that' }));
+    expect(screen.queryByTestId('meanwhile')).toBeNull();
+    expect(desk.readings()).toHaveLength(1);
+    expect(screen.getByRole('textbox', { name: /Ohms, Y2/ })).toBeTruthy();
   });
 });
 

@@ -9,6 +9,7 @@ import type { SealAnswer } from '@/core/sheets/onCircuit/cylindersSheet';
 import type { NeedCheck } from '@/core/sheets/onCircuit/needsSheet';
 import type { OutputsAnswer } from '@/core/sheets/outputs/outputs';
 import type { SheetAnswer } from '@/core/sheets/sheet';
+import type { WindingPairAnswer } from '@/core/sheets/onCircuit/windingsSheet';
 import type { TimelineAnswer } from '@/core/sheets/onCircuit/timelineSheet';
 import type { Baseline } from '@/core/diagnosis/yardsticks';
 import { siteTime } from '@/core/units/siteTime';
@@ -27,6 +28,7 @@ import {
 export const SHEET_TITLE: Readonly<Record<JobSheetName, string>> = {
   functions: 'All functions',
   coil: 'Coils',
+  windings: 'Two windings, three wires',
   contacts: 'Contact bank',
   terminals: 'Contacts, both ways',
   diodes: 'Diodes, both ways',
@@ -47,6 +49,9 @@ const COLUMNS: Readonly<Record<string, string>> = {
   ohms: 'Ohms',
   amps: 'Amps',
   click: 'Click',
+  pullInOhms: 'Pull-in to common',
+  holdInOhms: 'Hold-in to common',
+  overBoth: 'Pull-in to hold-in',
   coilOhms: 'Coil',
   openOhms: 'Contact open',
   closedOhms: 'Contact closed',
@@ -102,6 +107,14 @@ const VERDICTS: Readonly<Record<JobSheetName, Readonly<Record<string, string>>>>
     open: 'open',
     wandering: 'comes and goes',
   },
+  windings: {
+    good: 'as drawn',
+    open: 'a winding, or the common, is open',
+    short: 'nothing but wire between two of them',
+    doNotAdd: 'do not add up: read them again',
+    exchanged: 'wires not as drawn',
+    off: 'as drawn, but not their ohms',
+  },
   contacts: {
     good: 'good under load',
     worn: 'worn: plan it',
@@ -149,7 +162,7 @@ export function sheetVerdictWords(sheet: JobSheetName, verdict: string | null): 
   return verdict === null ? '' : (VERDICTS[sheet][verdict] ?? verdict);
 }
 
-const WATCHED: readonly string[] = ['watch', 'worn', 'needsLoad', 'hidden'];
+const WATCHED: readonly string[] = ['watch', 'worn', 'needsLoad', 'hidden', 'doNotAdd'];
 
 /** A verdict that condemns, warns or clears. */
 export function verdictTone(verdict: string | null): 'good' | 'watch' | 'bad' | null {
@@ -240,6 +253,7 @@ export function rowTitle(speaker: Speaker, { name }: JobSheet, row: SheetRow): s
   if (name === 'interlocks' && row.name === 'supply') return 'Supply';
   if (name === 'cylinders') return `${row.name}, ${row.check}`;
   if (name === 'needs') return `${row.name}: ${LOOKS[row.check as NeedCheck]}`;
+  if (row.with !== undefined) return `${row.name} with ${row.with}`;
   if (!row.between) return row.name;
   const [a, b] = row.between.map((node) => pointName(speaker, node));
   if (name === 'insulation') return `Between ${a} and ${b}, ${row.between.join(' and ')}`;
@@ -259,6 +273,7 @@ export function sheetFoundWords(sheet: JobSheet, titleOf: (row: SheetRow) => str
   if (sheet.name === 'timeline') return timelineFound(sheet, titleOf);
   if (sheet.name === 'cylinders') return cylindersFound(sheet);
   if (sheet.name === 'conductors') return conductorsFound(sheet);
+  if (sheet.name === 'windings') return windingsFound(sheet);
   const lines = bad.map((row) => `${titleOf(row)}: ${sheetVerdictWords(sheet.name, row.verdict)}.`);
   if (watch.length > 0)
     lines.push(...watch.map((row) => `${titleOf(row)}: ${sheetVerdictWords(sheet.name, row.verdict)}.`));
@@ -267,6 +282,26 @@ export function sheetFoundWords(sheet: JobSheet, titleOf: (row: SheetRow) => str
   return [
     open > 0 ? 'Nothing bad in what was read. The rest is not known yet.' : 'All of it is as it should be.',
   ];
+}
+
+/** Which wire of each solenoid is which, and how that stands against the drawing. */
+function windingsFound({ answers }: JobSheet): string[] {
+  return (answers as WindingPairAnswer[]).flatMap((answer) => {
+    const { verdict, common, pullIn, holdIn, pullInOhms, holdInOhms, drawn, off, findings, pair } = answer;
+    const who = `${pair.pullIn} with ${pair.holdIn}`;
+    const told = findings.map(findingWords);
+    if (verdict === 'short') return [`${who}: nothing but wire between two of them.`, ...told];
+    if (verdict !== 'good') return told.length > 0 ? told : [`${who}: not known yet which wire is which.`];
+    const which = `${pullIn!} is the pull-in, ${quantity('ohms', pullInOhms!)}; ${holdIn!} the hold-in, ${quantity('ohms', holdInOhms!)}; ${common!} the common.`;
+    if (common !== drawn.common || pullIn !== drawn.pullIn)
+      return [
+        which,
+        `Drawn are ${drawn.pullIn}, ${drawn.holdIn} and ${drawn.common} for them: its wires are exchanged, or it is another solenoid.`,
+      ];
+    return off.length > 0
+      ? [which, `As drawn, but ${off.join(' and ')} not by ${off.length > 1 ? 'their' : 'its'} ohms.`]
+      : [which, 'As drawn.'];
+  });
 }
 
 /** Pairs that leak, then those to be watched; else how far the sheet has come. */

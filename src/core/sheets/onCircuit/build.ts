@@ -17,6 +17,7 @@ import { proofChainSheetOf } from './proofChainSheet';
 import { surveySheetOf } from './surveySheet';
 import { timelineSheetOf } from './timelineSheet';
 import { terminalsSheetOf } from './terminalsSheet';
+import { windingsSheetOf } from './windingsSheet';
 
 type Build = (
   model: CircuitModel,
@@ -28,6 +29,7 @@ type Build = (
 const BUILD: { [N in JobSheetName]: Build } = {
   functions: functionsSheetOf,
   coil: coilSheetOf,
+  windings: windingsSheetOf,
   contacts: contactsSheetOf,
   terminals: terminalsSheetOf,
   diodes: diodesSheetOf,

@@ -17,6 +17,7 @@ import { middleShown } from '../../units/wandering';
 export const JOB_SHEETS = [
   'functions',
   'coil',
+  'windings',
   'contacts',
   'terminals',
   'diodes',
@@ -64,6 +65,8 @@ export interface SheetRow {
   /** What the row is about: a part, a point, an output; with its two points where a part has several contacts. */
   name: string;
   between?: readonly [string, string];
+  /** The other part of a pair that is judged together. */
+  with?: string;
   /** Plug that is taken off for it, to see on which side of it a leak lies. */
   cut?: string;
   /** Which look at it, where a sheet has several of one part. */

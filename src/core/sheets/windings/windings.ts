@@ -128,7 +128,7 @@ export function tellWindings(sheet: WindingsSheet): WindingsAnswer {
     return { ...blank, verdict: 'short', next: null };
   }
   const common = [small.from, small.to].find((wire) => wire === middle.from || wire === middle.to)!;
-  if (second < ALIKE * least) {
+  if (areAlike(least, second)) {
     findings.push({ code: 'alike', ratio: second / least });
     return { ...blank, common, next: null };
   }
@@ -143,6 +143,11 @@ export function tellWindings(sheet: WindingsSheet): WindingsAnswer {
     findings,
     next: null,
   };
+}
+
+/** Whether two windings are too near to each other to be told apart by their ohms. */
+export function areAlike(one: number, two: number): boolean {
+  return Math.max(one, two) < ALIKE * Math.min(one, two);
 }
 
 interface Figure {

@@ -7,7 +7,7 @@ import { JobLog, type LogTransport } from '../log/JobLog';
 import type { WaitingStore } from '../log/waitingStore';
 import { somebody } from '@/core/testing/signedAs';
 
-const AWAY: LogTransport = {
+export const AWAY: LogTransport = {
   send: () => Promise.resolve(null),
   upload: () => Promise.resolve({ trouble: 'no server in this test' }),
   follow: () => () => undefined,
@@ -21,13 +21,17 @@ const NOWHERE: WaitingStore = {
 };
 
 /** A log that lives in this test alone: written to, looked at, never sent. */
-export function logOf(person = 'Tove', entries: readonly Entry[] = []): JobLog {
+export function logOf(
+  person = 'Tove',
+  entries: readonly Entry[] = [],
+  transport: LogTransport = AWAY,
+): JobLog {
   let count = 0;
   return new JobLog(
     entries.map((entry, at) => ({ number: at + 1, entry, receivedAt: entry.at, skewMs: 0 })),
     person,
     NOWHERE,
-    AWAY,
+    transport,
     {
       now: () => new Date('2026-02-04T10:00:00.000Z'),
       newId: () => `01900001-0000-7000-8000-${String(++count).padStart(12, '0')}`,

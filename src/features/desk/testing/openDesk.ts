@@ -14,7 +14,8 @@ import { USUAL_POLICY } from '../../policy/policy';
 import { preferencesOf } from '../../policy/preferencesOf';
 import type { Desk, JobFacts } from '../desk';
 import type { Speaker } from '@/words/en/readings';
-import { logOf } from './deskOf';
+import { AWAY, logOf } from './deskOf';
+import type { SentEntry } from '../log/protocol';
 import { somebody } from '@/core/testing/signedAs';
 
 /**
@@ -22,7 +23,15 @@ import { somebody } from '@/core/testing/signedAs';
  * screens' own, and shows what is written at once.
  */
 export function openDesk(circuit: Circuit, entries: readonly Entry[] = [], more: Partial<JobFacts> = {}) {
-  const log = logOf('Tove', entries);
+  let hear: (entries: SentEntry[]) => void = () => undefined;
+  const log = logOf('Tove', entries, {
+    ...AWAY,
+    follow: (_after, on) => {
+      hear = on.entries;
+      return () => undefined;
+    },
+  });
+  log.start();
   const model = new CircuitModel(circuit);
   const service = makeDiagnosisService();
   const policy = { ...USUAL_POLICY, timeZone: 'UTC', ...more.policy };
@@ -83,9 +92,12 @@ export function openDesk(circuit: Circuit, entries: readonly Entry[] = [], more:
       suppose: () => Promise.resolve(null),
     };
   };
+  let arrived = entries.length;
+  /** What somebody else wrote meanwhile, as the server tells it. */
+  const arrive = (entry: Entry) => hear([{ number: ++arrived, entry, receivedAt: entry.at, skewMs: 0 }]);
   /** What was written last. */
   const last = () => log.view().entries.at(-1)!;
   /** Readings that count. */
   const readings = () => log.view().state.readings.map(({ reading }) => reading);
-  return { log, useDesk, last, readings, speaker, job };
+  return { log, useDesk, arrive, last, readings, speaker, job };
 }

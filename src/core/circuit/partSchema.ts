@@ -56,6 +56,21 @@ const gauge = z.number().min(-101).max(100_000);
 /** How this energy is cut off and kept off on the machine. */
 const cutOff = { how: z.string().max(200).optional() };
 
+/** A gauge of the machine's own that follows what this does: what it shows of its scale while this rests, and while it works. */
+const watched = {
+  ownGauge: z
+    .object({
+      name: z.string().min(1).max(60),
+      atRest: z.number().min(0).max(1),
+      works: z.number().min(0).max(1),
+    })
+    .refine(({ atRest, works }) => atRest !== works, {
+      path: ['works'],
+      error: 'a gauge that shows the same at rest and at work tells nothing: give two shares that differ',
+    })
+    .optional(),
+};
+
 const electrical = [
   part('source', z.object({ '+': name, '-': name }), {
     volts: z.number(),
@@ -115,7 +130,7 @@ const electrical = [
   part('resistor', two, load),
   part('lamp', two, load),
   part('heater', two, load),
-  part('motor', two, load),
+  part('motor', two, { ...load, ...watched }),
   part('sensor3', z.object({ supply: name, signal: name, return: name }), {
     ohms: positive,
     /** Control whose positions, first to last, carry the wiper from return to supply. */
@@ -193,9 +208,10 @@ const fluid = [
     /** Area behind port b over area behind port a. */
     areaRatio: positive.optional(),
     ...loaded,
+    ...watched,
   }),
   /** Spring-returned actuator pulled by vacuum of `pullKPa` below the atmosphere. */
-  part('vacuumActuator', z.object({ port: name }), { ...domain, pullKPa: positive, ...loaded }),
+  part('vacuumActuator', z.object({ port: name }), { ...domain, pullKPa: positive, ...loaded, ...watched }),
   part('pressureSwitch', z.object({ '1': name, '2': name, port: name }), {
     ...domain,
     /** Pressure at which it operates, and at which it goes back. Operates downwards when make is the lower one. */
@@ -211,6 +227,9 @@ export const partSchema = z.discriminatedUnion('kind', [...electrical, ...fluid]
 
 export type Part = z.infer<typeof partSchema>;
 export type PartOf<K extends Part['kind']> = Extract<Part, { kind: K }>;
+
+/** What a gauge of the machine's own shows of a part. */
+export type OwnGauge = NonNullable<PartOf<'vacuumActuator'>['ownGauge']>;
 
 /** Kinds that the fluid schemas describe. */
 export const fluidSchemaKinds: readonly Part['kind'][] = fluid.map((one) => one.shape.kind.value);

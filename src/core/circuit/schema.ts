@@ -82,6 +82,10 @@ const windingCelsius = z.number().min(CELSIUS_LEAST).max(CELSIUS_MOST).optional(
 export const MOTIONS = ['extends', 'retracts', 'little', 'still'] as const;
 export type MotionSeen = (typeof MOTIONS)[number];
 
+/** What somebody saw of a gauge on the machine itself, by its scale: nobody reads a figure in passing. */
+export const GAUGE_STANDS = ['zero', 'underHalf', 'half', 'overHalf', 'full'] as const;
+export type GaugeStand = (typeof GAUGE_STANDS)[number];
+
 function readingKinds(valued: boolean) {
   const value = <V extends z.ZodType>(schema: V) => (valued ? { value: schema } : {}) as { value: V };
   const numberOrOver = z.union([z.number(), z.literal('OL')]);
@@ -132,6 +136,12 @@ function readingKinds(valued: boolean) {
       part: name,
       ...readingCommon,
       ...value(z.enum(MOTIONS)),
+    }),
+    z.object({
+      kind: z.literal('gauge'),
+      part: name,
+      ...readingCommon,
+      ...value(z.enum(GAUGE_STANDS)),
     }),
     z.object({
       kind: z.literal('bit'),

@@ -101,6 +101,7 @@ export function isOnPart(model: CircuitModel, bound: BoundTest, place: FaultPlac
     case 'flow':
       return gaugeAtPart(model, test, place);
     case 'moves':
+    case 'gauge':
     case 'function':
       return movedByHand(model, test, place);
     case 'amps':

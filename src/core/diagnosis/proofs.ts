@@ -16,7 +16,7 @@ const PROOF_BITS_ON_PART = 1;
 /** The same for a reading elsewhere, which mostly shows that feed and return are good. */
 const PROOF_BITS = 0.3;
 /** Asked of a person: what works, clicks and moves. */
-const WATCHED: readonly Test['kind'][] = ['function', 'moves', 'click'];
+const WATCHED: readonly Test['kind'][] = ['function', 'moves', 'gauge', 'click'];
 
 /** Bits from which a reading counts as a proof. */
 export function proofBits(onPart: boolean): number {
@@ -34,7 +34,9 @@ export function isComplaint(test: Test): boolean {
  */
 export function proofKey(test: Test): string {
   const { lifted, removed, swapped } = test.setup;
-  const place = placeOf(test.kind === 'moves' ? { ...test, kind: 'function' } : test);
+  const place = placeOf(
+    test.kind === 'moves' || test.kind === 'gauge' ? { ...test, kind: 'function' } : test,
+  );
   return JSON.stringify([place, lifted ?? [], removed ?? [], swapped ?? []]);
 }
 

@@ -3,10 +3,10 @@ import type { Part } from '../circuit/schema';
 import type { CandidateFault, FaultName } from './faultTypes';
 import { isStraySign, type StraySign } from './strayWork';
 
-/** Something looked at: a plug, a loom or hoses by where they run, a rod by hand, or the whole for water. */
+/** Something looked at: a plug, a loom or hoses by where they run, a rod by hand, a throttle by its screw, or the whole for water. */
 export interface Look {
   at: (typeof LOOKED_AT)[number];
-  /** The plug, the rod's own part, or the place of the loom or the hoses; null for the whole. */
+  /** The plug, the rod's or throttle's own part, or the place of the loom or the hoses; null for the whole. */
   subject: string | null;
   good: boolean;
 }
@@ -169,6 +169,12 @@ const LOOKS: Readonly<Record<Look['at'], { bad: readonly Likelihood[]; good: rea
     bad: [{ faults: ['jammed'], factor: 20, because: 'with its air off it does not go by hand either' }],
     good: [{ faults: ['jammed'], factor: 0.05, because: 'with its air off it goes freely by hand' }],
   },
+  throttle: {
+    bad: [
+      { faults: ['blocked'], kinds: ['throttle'], factor: 20, because: 'screwed in it lets little past' },
+    ],
+    good: [{ faults: ['blocked'], kinds: ['throttle'], factor: 0.3, because: 'what is left is dirt in it' }],
+  },
   water: {
     bad: [
       { faults: LEAKS, factor: 5, because: 'water bridges what is cracked' },
@@ -223,6 +229,6 @@ export function signWeights(
 
 function isAt(part: Part, at: Look['at'], subject: string): boolean {
   if (at === 'plug') return part.kind === 'pin' && part.connector === subject;
-  if (at === 'rod') return part.ref === subject;
+  if (at === 'rod' || at === 'throttle') return part.ref === subject;
   return part.place === subject;
 }

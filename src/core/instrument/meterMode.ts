@@ -47,6 +47,7 @@ export function modeFor({ compiled }: CircuitModel, test: Test): MeterMode | nul
     case 'pressure':
     case 'flow':
     case 'moves':
+    case 'gauge':
       return null;
     default:
       return test satisfies never;

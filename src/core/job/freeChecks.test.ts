@@ -1,3 +1,5 @@
+import { demoCircuit } from '@/testing/demoCircuits';
+import type { Circuit } from '../circuit/schema';
 import { CircuitModel } from '../circuit/model';
 import { Diagnoser } from '../diagnosis/diagnose';
 import { airClamp, hydraulicLift } from '../templates/fluid';
@@ -5,6 +7,35 @@ import { entryWriter } from '../testing/entryWriter';
 import { freeChecks } from './freeChecks';
 import { reduceJob } from './reduceJob';
 import { weighOptions } from './rules/weighOptions';
+
+describe('how far a throttle is open', () => {
+  it('is asked of air and oil, not of what meters refrigerant', () => {
+    const throttles = (circuit: Circuit) =>
+      freeChecks(new CircuitModel(circuit))
+        .filter(({ kind }) => kind === 'throttle')
+        .map(({ subject }) => subject);
+    expect(throttles(airClamp())).toEqual(['R4', 'R2']);
+    expect(throttles(demoCircuit('cellar-liquid-valve'))).toEqual([]);
+  });
+  it('screwed in it is accused, as it was set it is nearly cleared', () => {
+    const circuit = airClamp();
+    const write = entryWriter();
+    const blocked = (finding: 'good' | 'bad' | 'notSeen') => {
+      const state = reduceJob([write('looked', { check: 'throttle R2', finding })]);
+      const weak = {
+        kind: 'function',
+        part: 'C1',
+        setup: { controls: { bit: '1' } },
+        value: 'weak',
+      } as const;
+      const { suspects } = new Diagnoser(circuit).diagnose([weak], weighOptions(state, {}, 1));
+      return suspects.find(({ part, fault }) => part === 'R2' && fault === 'blocked')?.share ?? 0;
+    };
+    const [unseen, asSet, turnedIn] = [blocked('notSeen'), blocked('good'), blocked('bad')];
+    expect(asSet).toBeLessThan(0.5 * unseen);
+    expect(turnedIn).toBeGreaterThan(3 * unseen);
+  });
+});
 
 describe('a rod moved by hand', () => {
   it('is asked of what air or vacuum moves, never of oil', () => {

@@ -8,7 +8,18 @@ import { workingPatterns } from '../diagnosis/patterns';
 /** A look, a listen or a touch that costs next to nothing. With a test, its answer is a reading the engine weighs. */
 export interface FreeCheck {
   id: string;
-  kind: 'gauge' | 'click' | 'override' | 'leak' | 'rod' | 'plug' | 'loom' | 'water' | 'fuse' | 'moves';
+  kind:
+    | 'gauge'
+    | 'click'
+    | 'override'
+    | 'leak'
+    | 'rod'
+    | 'throttle'
+    | 'plug'
+    | 'loom'
+    | 'water'
+    | 'fuse'
+    | 'moves';
   /** What is looked at: a part, a plug, a gauge's place. */
   subject: string;
   test: Test | null;
@@ -58,6 +69,10 @@ export function freeChecks(model: CircuitModel): FreeCheck[] {
       if (part.kind !== 'cylinder' && part.kind !== 'vacuumActuator') continue;
       checks.push({ id: `rod ${part.ref}`, kind: 'rod', subject: part.ref, test: null });
     }
+  // What meters refrigerant is inside its circuit: nobody sees how far it is open.
+  for (const part of parts)
+    if (part.kind === 'throttle' && !part.refrigerant)
+      checks.push({ id: `throttle ${part.ref}`, kind: 'throttle', subject: part.ref, test: null });
   const plugs = [...new Set(parts.flatMap((part) => (part.kind === 'pin' ? [part.connector] : [])))];
   checks.push(
     ...plugs.map((plug): FreeCheck => ({ id: `plug ${plug}`, kind: 'plug', subject: plug, test: null })),

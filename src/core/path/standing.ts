@@ -79,6 +79,7 @@ const SAYS_LOADED: readonly Reading['kind'][] = [
   'pressure',
   'flow',
   'moves',
+  'gauge',
 ];
 
 /**

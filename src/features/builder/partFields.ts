@@ -1,7 +1,7 @@
-import { fluidSchemaKinds } from '@/core/circuit/partSchema';
-import { GUARDS } from '@/core/circuit/partSchema';
+import { fluidSchemaKinds, GUARDS, type OwnGauge } from '@/core/circuit/partSchema';
 import { readBits, writeBits, type DriverBits } from '@/core/draw/bitsText';
 import { readCodes, writeCodes, type DriverCodes } from '@/core/draw/codesText';
+import { readGauge, writeGauge } from '@/core/draw/gaugeText';
 import type { Part } from '@/core/circuit/schema';
 
 /** One figure or word of a part that its form asks for. */
@@ -36,6 +36,12 @@ const WINDING: readonly PartField[] = [
 ];
 
 /** Unanswered stands as “not said”; what the name suggests is shown beside the question, not taken. */
+const OWN_GAUGE: PartField = {
+  key: 'ownGauge',
+  label: 'The machine’s own gauge of it',
+  line: { write: (gauge) => writeGauge(gauge as OwnGauge | undefined), read: readGauge },
+  hint: 'Boost gauge: 50 % at rest, 100 % at work',
+};
 const GUARDS_FIELD: PartField = { key: 'guards', label: 'Whom it protects', choices: GUARDS };
 
 const OWN: Readonly<Record<Part['kind'], readonly PartField[]>> = {
@@ -86,7 +92,7 @@ const OWN: Readonly<Record<Part['kind'], readonly PartField[]>> = {
   resistor: [figure('ohms', 'Resistance', 'Ω'), tolerance],
   lamp: [figure('ohms', 'Hot resistance', 'Ω'), tolerance],
   heater: [figure('ohms', 'Resistance', 'Ω'), tolerance],
-  motor: [figure('ohms', 'Running resistance', 'Ω'), tolerance],
+  motor: [figure('ohms', 'Running resistance', 'Ω'), tolerance, OWN_GAUGE],
   sensor3: [
     figure('ohms', 'End to end', 'Ω'),
     tolerance,
@@ -153,10 +159,12 @@ const OWN: Readonly<Record<Part['kind'], readonly PartField[]>> = {
     figure('springKPa', 'Spring', 'kPa'),
     figure('areaRatio', 'Rod side share'),
     { key: 'holdsLoad', label: 'A load comes down without its pressure', choices: ['yes', 'no'] },
+    OWN_GAUGE,
   ],
   vacuumActuator: [
     figure('pullKPa', 'Pulls at', 'kPa below'),
     { key: 'holdsLoad', label: 'A load comes down without its vacuum', choices: ['yes', 'no'] },
+    OWN_GAUGE,
   ],
   pressureSwitch: [
     figure('makeKPa', 'Operates at', 'kPa'),

@@ -21,7 +21,7 @@ const LeftInDoubt = lazyPart(() => import('./LeftInDoubt').then((one) => one.Lef
 /** What fails, where the controls stand, which fuse goes, which codes are there: each answer is a reading at once. */
 export function ComplaintScreen() {
   const { speaker, readings } = useDesk();
-  const { functions, fuses } = useMemo(() => complaintTrials(speaker), [speaker]);
+  const { functions, gauges, fuses } = useMemo(() => complaintTrials(speaker), [speaker]);
   return (
     <main className="flex min-h-0 flex-1 flex-col">
       <JobStrip />
@@ -39,6 +39,11 @@ export function ComplaintScreen() {
             </Nothing>
           ) : null}
           {readings.some(({ kind }) => kind === 'function') ? <LeftInDoubt /> : null}
+          <Matrix
+            title="Where the machine’s own gauge stands"
+            aside="as far as it got, if anybody looked"
+            trials={gauges}
+          />
           <OtherFunctions />
           <Matrix title="Which fuse goes, and when" aside="only if it was seen" trials={fuses} />
         </div>

@@ -1,3 +1,4 @@
+import { demoCircuit } from '@/testing/demoCircuits';
 import { CircuitModel } from '@/core/circuit/model';
 import { Diagnoser } from '@/core/diagnosis/diagnose';
 import { bindTest } from '@/core/diagnosis/predict';
@@ -38,6 +39,17 @@ describe('what is asked about a complaint', () => {
         'part' in test ? speaker.model.compiled.circuit.parts.find(({ ref }) => ref === test.part)! : null;
       expect(part!.kind).not.toMatch(/relay|resistor/);
     }
+  });
+
+  it('is how far the machine’s own gauge got, where the drawing has one', () => {
+    const model = new CircuitModel(demoCircuit('heater-flap'));
+    const { gauges } = complaintTrials({ model, lanes: findLanes(model), gaugeUnit: 'bar' });
+    expect(gauges).toHaveLength(2);
+    for (const { label, answers } of gauges) {
+      expect(label).toBe('Cab heat gauge');
+      expect(answers).toEqual(['zero', 'underHalf', 'half', 'overHalf', 'full']);
+    }
+    expect(complaintTrials(speakerOf('vacuum-vent')).gauges).toEqual([]);
   });
 
   it('tells more than nothing: an answer moves the doubt', () => {

@@ -1,7 +1,7 @@
 'use client';
 
 import { Delete, X } from 'lucide-react';
-import { MOTIONS, type Reading, type Test } from '@/core/circuit/schema';
+import { GAUGE_STANDS, MOTIONS, type Reading, type Test } from '@/core/circuit/schema';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
 import type { LiveReading } from '@/core/instrument/offered';
 import { WANDERS } from '@/core/units/wandering';
@@ -276,6 +276,8 @@ export function choicesOf({
     }
     case 'moves':
       return [...MOTIONS];
+    case 'gauge':
+      return [...GAUGE_STANDS];
     case 'flow':
       return ['none', 'bubbles', 'weak', 'full'];
     case 'volts':

@@ -18,6 +18,7 @@ const TOLD_BY: Readonly<Record<ReadingKind, 'part' | 'points' | 'port' | 'listed
   bit: 'listed',
   code: 'part',
   moves: 'part',
+  gauge: 'part',
   volts: 'points',
   hertz: 'points',
   ohms: 'points',

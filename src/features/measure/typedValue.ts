@@ -35,6 +35,7 @@ const MODE_WORDS: Readonly<Record<Test['kind'], string>> = {
   code: 'codes',
   flow: 'what blows',
   moves: 'which way it goes',
+  gauge: 'where it stands',
 };
 /** More volts or amps than this many times the supply can only be a slip. */
 const ABSURD = 1.6;

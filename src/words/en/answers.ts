@@ -236,6 +236,7 @@ export function thenWords(
     const [seen, wants] = [outcome.reading, expected].map((one) => FLOWS.indexOf(String(one)));
     return seen! < wants! ? 'Shut, or starved.' : 'Leaks past, or is let go.';
   }
+  if (kind === 'gauge') return 'Its own gauge stands where it should not.';
   if (kind === 'function') return outcome.reading === 'weak' ? 'Works weakly.' : 'Does not work.';
   if (kind === 'click') return outcome.reading === true ? 'Pulls in, and should not.' : 'Does not pull in.';
   if (kind === 'bit') {

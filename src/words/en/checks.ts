@@ -26,6 +26,8 @@ export function checkWords(speaker: Speaker, { kind, subject, test }: FreeCheck)
         `${partWords(speaker, subject)} moved by hand`,
         'made safe, vented, its load held: free over its whole way',
       ];
+    case 'throttle':
+      return [partWords(speaker, subject), 'screw where it was set, not turned in; its lock nut tight'];
     case 'loom':
       return [subject, 'no rub, no pinch, no earlier repair'];
     default:

@@ -1,6 +1,6 @@
 import { mediumOf } from '@/core/circuit/medium';
 import type { CircuitModel } from '@/core/circuit/model';
-import type { Circuit, MotionSeen, Reading, Setup, Test } from '@/core/circuit/schema';
+import type { Circuit, GaugeStand, MotionSeen, Reading, Setup, Test } from '@/core/circuit/schema';
 import { isDeadKind, nodesOfTest, partOfTest } from '@/core/circuit/testPlace';
 import { readingKind } from '@/core/kinds/reading/index';
 import type { Lanes } from '@/core/path/lanes';
@@ -58,6 +58,8 @@ export function modeName({ model, gaugeUnit }: Speaker, test: Test): string {
       return mediumOf(model) === 'vacuum' ? 'see what it draws' : 'feel what blows';
     case 'moves':
       return 'watch which way it goes';
+    case 'gauge':
+      return 'watch the machine’s own gauge';
   }
 }
 
@@ -73,12 +75,19 @@ export function pointName({ model, lanes }: Speaker, node: string): string {
 export function testPlace(speaker: Speaker, test: Test): string {
   if (test.kind === 'amps') return `through ${test.through}`;
   if (test.kind === 'bit') return bitWords(speaker, test);
+  if (test.kind === 'gauge') return gaugeName(speaker, test.part);
   return (
     partOfTest(test) ??
     nodesOfTest(test)
       .map((name) => pointName(speaker, name))
       .join(' to ')
   );
+}
+
+/** The machine's own gauge that follows a part, as the drawing calls it. */
+export function gaugeName({ model }: Speaker, ref: string): string {
+  const { part } = model.compiled.parts[model.compiled.partIndex.get(ref)!]!;
+  return ('ownGauge' in part ? part.ownGauge?.name : undefined) ?? ref;
 }
 
 /** A bit as the controller's page calls it: "command “Clamp down” of A1". */
@@ -121,8 +130,17 @@ export function valueWords(kind: Test['kind'], value: Reading['value'], unit: Ga
   if (typeof value === 'boolean') return value ? 'clicks' : 'no click';
   if (Array.isArray(value)) return value.length === 0 ? 'no code' : `code ${value.join(', ')}`;
   if (kind === 'moves') return MOTION_WORDS[value as MotionSeen];
+  if (kind === 'gauge') return GAUGE_WORDS[value as GaugeStand];
   return value;
 }
+
+const GAUGE_WORDS: Readonly<Record<GaugeStand, string>> = {
+  zero: 'at zero',
+  underHalf: 'under half',
+  half: 'about half',
+  overHalf: 'past half',
+  full: 'full',
+};
 
 const MOTION_WORDS: Readonly<Record<MotionSeen, string>> = {
   extends: 'extends',

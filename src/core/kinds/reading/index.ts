@@ -7,6 +7,7 @@ import { diode } from './diode';
 import { flow } from './flow';
 import { functionKind } from './function';
 import { fuse } from './fuse';
+import { gauge } from './gauge';
 import { hertz } from './hertz';
 import { insulation } from './insulation';
 import type { FigureShown, ReadingModule } from './module';
@@ -30,6 +31,7 @@ export const READING_KINDS = {
   pressure,
   flow,
   moves,
+  gauge,
   hertz,
 } as const satisfies { [K in ReadingKind]: ReadingModule<K> };
 

@@ -132,6 +132,12 @@ function readingKinds(valued: boolean) {
       ...value(z.enum(['none', 'bubbles', 'weak', 'full'])),
     }),
     z.object({
+      kind: z.literal('hold'),
+      at: name,
+      ...readingCommon,
+      ...value(z.enum(['holds', 'falls'])),
+    }),
+    z.object({
       kind: z.literal('moves'),
       part: name,
       ...readingCommon,

@@ -54,7 +54,8 @@ export function cautionsOf(model: CircuitModel, test: Test): Caution[] {
       kind === 'insulation' && (some(setup.lifted) || reachesElectronics(model, bindTest(model, test))),
     ],
     ['lineVolts', !dead && !fluid && areLineVolts(compiled.supplyVolts)],
-    ['moves', !dead && works(model, test)],
+    // A hand pump moves what hangs on it.
+    ['moves', kind === 'hold' || (!dead && works(model, test))],
     ['jumper', some(setup.jumpers)],
     ['refrigerant', cold],
     ['pressure', (fluid && !cold) || some(setup.override) || some(setup.open) || some(setup.plugged)],

@@ -1,5 +1,6 @@
 import { kindOf } from '../kinds/part';
 import { ATMOSPHERE } from '../kinds/part/branch';
+import { mediumOf } from '../circuit/medium';
 import type { CircuitModel } from '../circuit/model';
 import type { Setup } from '../circuit/schema';
 import { nodeKPa } from '../circuit/world';
@@ -126,6 +127,18 @@ export function fluidFamilies(model: CircuitModel, patterns: readonly Pattern[],
       }
     }
   }
+  /** A hand pump where a line was taken off: what is left on that place holds its vacuum, or does not. */
+  function* pumped(): Generator<Offer> {
+    if (mediumOf(model) !== 'vacuum') return;
+    for (const at of nodes) {
+      const node = compiled.nodeIndex.get(at)!;
+      for (const { part, nodes: ends } of compiled.parts) {
+        const { supply } = kindOf(part).traits;
+        if (supply || !ends.includes(node)) continue;
+        yield { test: { kind: 'hold', at, setup: { lifted: [{ part: part.ref, node: at }], plugged: [at] } } };
+      }
+    }
+  }
   return [
     { name: 'gauges', offers: gauges() },
     { name: 'motions', offers: motions() },
@@ -134,6 +147,7 @@ export function fluidFamilies(model: CircuitModel, patterns: readonly Pattern[],
     { name: 'freed', offers: freed() },
     { name: 'opened', offers: opened() },
     { name: 'blanked', offers: blanked() },
+    { name: 'pumped', offers: pumped() },
     { name: 'stopped', offers: stopped() },
   ];
 }

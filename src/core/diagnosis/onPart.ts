@@ -1,6 +1,7 @@
 import type { Edit, Terminal } from '../circuit/edits';
 import type { CompiledCircuit, CompiledPart } from '../circuit/compile';
 import type { CircuitModel } from '../circuit/model';
+import type { TestOf } from '../kinds/reading/module';
 import type { Test } from '../circuit/schema';
 import type { Situation } from '../circuit/situation';
 import { nodesOfTest, partOfTest } from '../circuit/testPlace';
@@ -100,6 +101,8 @@ export function isOnPart(model: CircuitModel, bound: BoundTest, place: FaultPlac
     case 'pressure':
     case 'flow':
       return gaugeAtPart(model, test, place);
+    case 'hold':
+      return pumpedAlone(model, test, place);
     case 'moves':
     case 'gauge':
     case 'function':
@@ -183,6 +186,20 @@ function isOut({ compiled, setup, present, a, b }: Situation, own: CompiledPart)
 }
 
 /** A gauge, or a finger, at a port of a part of the air, oil or vacuum side. */
+/** The part is all that is left of what hangs on the place: with a hand pump there nothing else can lose its vacuum. */
+function pumpedAlone({ compiled }: CircuitModel, test: TestOf<'hold'>, place: FaultPlace): boolean {
+  const own = compiled.parts[place.part]!;
+  const node = compiled.nodeIndex.get(test.at)!;
+  if (!kindOf(own.part).traits.ends || !own.nodes.includes(node)) return false;
+  const { lifted = [] } = test.setup;
+  return compiled.parts.every(
+    ({ part, nodes, index }) =>
+      index === own.index ||
+      !nodes.includes(node) ||
+      lifted.some((end) => end.part === part.ref && end.node === test.at),
+  );
+}
+
 function gaugeAtPart({ compiled }: CircuitModel, test: Test, place: FaultPlace): boolean {
   const own = compiled.parts[place.part]!;
   const [at] = nodesOfTest(test).map((name) => compiled.nodeIndex.get(name)!);

@@ -46,6 +46,7 @@ export function modeFor({ compiled }: CircuitModel, test: Test): MeterMode | nul
     case 'code':
     case 'pressure':
     case 'flow':
+    case 'hold':
     case 'moves':
     case 'gauge':
       return null;

@@ -278,6 +278,8 @@ export function choicesOf({
       return [...MOTIONS];
     case 'gauge':
       return [...GAUGE_STANDS];
+    case 'hold':
+      return ['holds', 'falls'];
     case 'flow':
       return ['none', 'bubbles', 'weak', 'full'];
     case 'volts':

@@ -22,7 +22,7 @@ export function pinsOf(
   const healthy = model.situation(lane.setup).solve({ mode: 'live' });
   const home = lane.back.at(-1)?.to ?? lane.load.to;
   for (const reading of readings) {
-    if (reading.kind === 'pressure' || reading.kind === 'flow') {
+    if (reading.kind === 'pressure' || reading.kind === 'flow' || reading.kind === 'hold') {
       const node = compiled.nodeIndex.get(reading.at)!;
       if (nodes.has(node)) pins.set(node, gaugePin(reading, node));
       continue;
@@ -68,7 +68,7 @@ export function pinsOf(
   }
   return { pins: [...pins.values()], spans: [...spans.values()] };
 
-  function gaugePin(reading: Extract<Reading, { kind: 'pressure' | 'flow' }>, node: number): Pin {
+  function gaugePin(reading: Extract<Reading, { kind: 'pressure' | 'flow' | 'hold' }>, node: number): Pin {
     const sameSetup = setupKey(reading.setup) === setupKey(lane.setup);
     const condition = sameSetup ? '' : positionWords(compiled.circuit.controls, reading.setup);
     const pin: Pin = {

@@ -26,6 +26,7 @@ const TOLD_BY: Readonly<Record<ReadingKind, 'part' | 'points' | 'port' | 'listed
   insulation: 'points',
   pressure: 'port',
   flow: 'listed',
+  hold: 'listed',
 };
 export const NO_TEST = { mode: null, red: null, black: null, set: null } as const;
 

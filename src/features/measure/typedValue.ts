@@ -34,6 +34,7 @@ const MODE_WORDS: Readonly<Record<Test['kind'], string>> = {
   function: 'what it does',
   code: 'codes',
   flow: 'what blows',
+  hold: 'holds or falls',
   moves: 'which way it goes',
   gauge: 'where it stands',
 };

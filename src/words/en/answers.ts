@@ -232,6 +232,7 @@ export function thenWords(
     if (outcome.reading === 'little') return 'Starts, and stops on its way.';
     return outcome.reading === 'still' ? 'Does not move.' : 'Goes the wrong way.';
   }
+  if (kind === 'hold') return outcome.reading === 'falls' ? 'It falls: something here leaks.' : 'It holds.';
   if (kind === 'flow') {
     const [seen, wants] = [outcome.reading, expected].map((one) => FLOWS.indexOf(String(one)));
     return seen! < wants! ? 'Shut, or starved.' : 'Leaks past, or is let go.';

@@ -46,6 +46,21 @@ describe('the steps of an air test', () => {
     expect(steps).not.toMatch(/Mark the wires/);
   });
 
+  it('a hand pump goes where a line was taken off, with nothing running', () => {
+    const speaker = speakerOf('heater-flap');
+    const { model } = speaker;
+    const { port } = model.compiled.circuit.parts.find(({ ref }) => ref === 'U1')!.nodes as { port: string };
+    const line = model.compiled.circuit.parts.find(
+      ({ kind, nodes }) => kind === 'hose' && Object.values(nodes).includes(port),
+    )!.ref;
+    const setup = { lifted: [{ part: line, node: port }], plugged: [port] };
+    const steps = setupSteps(speaker, { kind: 'hold', at: port, setup });
+    expect(steps).toHaveLength(3);
+    expect(steps.join(' ')).toMatch(
+      /vent, take .* Hand pump on the open end .* watch the pump’s gauge for a minute\.$/,
+    );
+  });
+
   it('an exhaust is stopped where no line is off', () => {
     const steps = setupSteps(gate, { ...gauge, setup: { ...OPEN, plugged: ['Valve 2'] } });
     expect(steps[0]).toMatch(/^Stop the exhaust of Valve 2/);

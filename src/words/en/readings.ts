@@ -54,6 +54,8 @@ export function modeName({ model, gaugeUnit }: Speaker, test: Test): string {
     case 'pressure':
       // A bare figure is typed in it.
       return `gauge in ${gaugeUnit}`;
+    case 'hold':
+      return 'hand pump, watched for a minute';
     case 'flow':
       return mediumOf(model) === 'vacuum' ? 'see what it draws' : 'feel what blows';
     case 'moves':

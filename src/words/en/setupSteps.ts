@@ -76,9 +76,11 @@ export function setupSteps(speaker: Speaker, test: Test): string[] {
         ]
       : []),
     ...(setup.plugged ?? []).map((name) =>
-      setup.lifted?.some(({ node }) => node === name)
-        ? `Plug the open end at ${pointName(speaker, name)}, ${medium.on} on slowly.`
-        : `Stop the exhaust of ${pointName(speaker, name)}.`,
+      test.kind === 'hold'
+        ? `Hand pump on the open end at ${pointName(speaker, name)}.`
+        : setup.lifted?.some(({ node }) => node === name)
+          ? `Plug the open end at ${pointName(speaker, name)}, ${medium.on} on slowly.`
+          : `Stop the exhaust of ${pointName(speaker, name)}.`,
     ),
     ...(setup.override?.length
       ? [`Push the override of ${setup.override.map((one) => one.replace(':', ', end ')).join(' and ')}.`]
@@ -94,7 +96,10 @@ export function setupSteps(speaker: Speaker, test: Test): string[] {
   const { afterSeconds, ...standing } = setup;
   const positions = positionWords(model.compiled.circuit.controls, standing);
   const when = afterSeconds === undefined ? timersWait(speaker, test) : ', read at once';
-  if (positions) steps.push(`${live ? 'Power on, ' : 'Set '}${positions}${when}.`);
+  // What a hand pumps wants no machine that runs.
+  if (test.kind === 'hold')
+    steps.push('Pump until it has pulled, stop, watch the pump’s gauge for a minute.');
+  else if (positions) steps.push(`${live ? 'Power on, ' : 'Set '}${positions}${when}.`);
   else if (live) steps.push('Power on, every control at rest.');
   if ('from' in test) {
     const [from, to] = [pointName(speaker, test.from), pointName(speaker, test.to)];

@@ -9,6 +9,7 @@ import { functionKind } from './function';
 import { fuse } from './fuse';
 import { gauge } from './gauge';
 import { hertz } from './hertz';
+import { hold } from './hold';
 import { insulation } from './insulation';
 import type { FigureShown, ReadingModule } from './module';
 import { moves } from './moves';
@@ -33,6 +34,7 @@ export const READING_KINDS = {
   moves,
   gauge,
   hertz,
+  hold,
 } as const satisfies { [K in ReadingKind]: ReadingModule<K> };
 
 /** What is known about a kind of reading. */

@@ -104,7 +104,7 @@ const SAME_SHARE = 0.02;
 /** Kinds that tell of the command they were watched in, and of no other. */
 const ONE_COMMAND: readonly Test['kind'][] = ['function', 'moves', 'gauge'];
 /** Kinds that say another thing with a plug or a wire off, though the sound machine shows the same then. */
-const AS_IT_STANDS: readonly Test['kind'][] = ['volts', 'insulation', 'pressure', 'flow'];
+const AS_IT_STANDS: readonly Test['kind'][] = ['volts', 'insulation', 'pressure', 'flow', 'hold'];
 
 /** Tests that may be taken on a circuit at all, whatever the doubt. */
 export const testsOf = oncePerModel((model): readonly CandidateTest[] => listCandidateTests(model).tests);

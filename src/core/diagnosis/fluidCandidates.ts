@@ -135,7 +135,9 @@ export function fluidFamilies(model: CircuitModel, patterns: readonly Pattern[],
       for (const { part, nodes: ends } of compiled.parts) {
         const { supply } = kindOf(part).traits;
         if (supply || !ends.includes(node)) continue;
-        yield { test: { kind: 'hold', at, setup: { lifted: [{ part: part.ref, node: at }], plugged: [at] } } };
+        yield {
+          test: { kind: 'hold', at, setup: { lifted: [{ part: part.ref, node: at }], plugged: [at] } },
+        };
       }
     }
   }

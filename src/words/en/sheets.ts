@@ -109,7 +109,7 @@ const VERDICTS: Readonly<Record<JobSheetName, Readonly<Record<string, string>>>>
   },
   windings: {
     good: 'as drawn',
-    open: 'a winding, or the common, is open',
+    open: 'one leads nowhere',
     short: 'nothing but wire between two of them',
     doNotAdd: 'do not add up: read them again',
     exchanged: 'wires not as drawn',
@@ -284,12 +284,20 @@ export function sheetFoundWords(sheet: JobSheet, titleOf: (row: SheetRow) => str
   ];
 }
 
+/** A wire from which nothing leads, by what the drawing has there. */
+function openWireWords(wire: string, { drawn, pair }: WindingPairAnswer): string {
+  if (wire === drawn.common) return `Nothing leads from ${wire}, the common: it is broken inside.`;
+  return `Nothing leads from ${wire}: ${wire === drawn.pullIn ? pair.pullIn : pair.holdIn} is open.`;
+}
+
 /** Which wire of each solenoid is which, and how that stands against the drawing. */
 function windingsFound({ answers }: JobSheet): string[] {
   return (answers as WindingPairAnswer[]).flatMap((answer) => {
     const { verdict, common, pullIn, holdIn, pullInOhms, holdInOhms, drawn, off, findings, pair } = answer;
     const who = `${pair.pullIn} with ${pair.holdIn}`;
-    const told = findings.map(findingWords);
+    const told = findings.map((found) =>
+      found.code === 'nothingAt' ? openWireWords(String(found['wire']), answer) : findingWords(found),
+    );
     if (verdict === 'short') return [`${who}: nothing but wire between two of them.`, ...told];
     if (verdict !== 'good') return told.length > 0 ? told : [`${who}: not known yet which wire is which.`];
     const which = `${pullIn!} is the pull-in, ${quantity('ohms', pullInOhms!)}; ${holdIn!} the hold-in, ${quantity('ohms', holdInOhms!)}; ${common!} the common.`;

@@ -1,5 +1,5 @@
 /**
- * Many sheds on one server, each in a schema of its own, called by its own name: `npm run sheds -- add NAME`, `list`, and
+ * Many sheds on one server, each in a schema of its own, called by its own name: `npm run sheds -- add NAME [LEAD]`, `list`, and
  * `up`, which brings all of them up to date. For their keeper; the database is the start command's, or the owner's that
  * `SPIRAXIS_DATABASE_URL` names.
  */
@@ -16,9 +16,9 @@ const say = (text: string) => process.stdout.write(`spiraxis: ${text}\n`);
 const SHOP_PORT = 33_063;
 
 /** Makes a shed; says how its first lead signs in, once. */
-async function add(name: string): Promise<void> {
+async function add(name: string, called?: string): Promise<void> {
   if (!(await addShed(name))) throw new Error(`there is a shed "${name}" already`);
-  const lead = await inShed(name, () => putFirstLead(Date.now()));
+  const lead = await inShed(name, () => putFirstLead(Date.now(), called));
   const under = process.env.SPIRAXIS_SHEDS!;
   say(
     `${name}.${under} is there. Sign in within three days as "${lead?.name}" with the word ${lead?.word}, which is shown this once.`,
@@ -42,14 +42,14 @@ async function up(): Promise<void> {
   if (failed > 0) process.exitCode = 1;
 }
 
-const [what, name] = process.argv.slice(2);
+const [what, name, called] = process.argv.slice(2);
 process.env.SPIRAXIS_SHEDS ||= 'sheds.local';
 try {
   process.env.SPIRAXIS_DATABASE_URL = ownerUrl(process.env.SPIRAXIS_VAR ?? join(VAR, 'shop'), SHOP_PORT);
-  if (what === 'add' && name) await add(name);
+  if (what === 'add' && name) await add(name, called);
   else if (what === 'list') for (const shed of await listSheds()) say(shed);
   else if (what === 'up') await up();
-  else throw new Error('say what: add NAME, list, or up');
+  else throw new Error('say what: add NAME and what its lead is called, list, or up');
 } catch (error) {
   process.stderr.write(`spiraxis: ${(error as Error).message}\n`);
   process.exitCode = 1;

@@ -32,11 +32,12 @@ await run(async () => {
       port: { type: 'string', default: '8443' },
       host: { type: 'string', multiple: true, default: [] },
       sheds: { type: 'string' },
+      lead: { type: 'string', default: '' },
       cert: { type: 'string' },
       key: { type: 'string' },
     },
   });
-  const { address, host, cert, key, sheds } = values;
+  const { address, host, cert, key, sheds, lead } = values;
   const port = Number(values.port);
   if (isIP(address) === 0)
     throw new Stop(`--address ${address} is no address; give one of this machine, as 10.0.4.2.`);
@@ -65,6 +66,7 @@ await run(async () => {
       SPIRAXIS_HOSTS: names.join(','),
       SPIRAXIS_DEMO: '',
       SPIRAXIS_SHEDS: sheds ?? '',
+      ...(lead === '' ? {} : { SPIRAXIS_LEAD: lead }),
       ...(cert ? { SPIRAXIS_CERT: readable('cert', cert), SPIRAXIS_KEY: readable('key', key) } : {}),
     },
   };

@@ -1,4 +1,5 @@
 import { DEMO_PEOPLE, DEMO_PIN } from '../../demo/people';
+import { personName } from '../../src/core/people/secrets';
 import { ONE_TIME_HOURS } from '../../src/core/people/session';
 import { insertAccount, listAccounts } from '../../src/db/people';
 import { hashSecret, newWord } from '../../src/features/people/secrets';
@@ -12,10 +13,18 @@ export async function putDemoPeople(now: number): Promise<void> {
     await insertAccount({ ...one, pinHash: await hashSecret(DEMO_PIN), at: new Date(now) });
 }
 
-/** The first lead of a shed of one's own, where nobody works here yet: gives the word to sign in with, once. */
-export async function putFirstLead(now: number): Promise<{ name: string; word: string } | null> {
+/**
+ * The first lead of a shed of one's own, where nobody works here yet: gives the word to sign in with, once. Throws where `called` is no
+ * name that can sign.
+ */
+export async function putFirstLead(
+  now: number,
+  called = process.env.SPIRAXIS_LEAD || 'Lead',
+): Promise<{ name: string; word: string } | null> {
   if ((await listAccounts()).length > 0) return null;
-  const [name, word] = ['Lead', newWord()];
+  const said = personName.safeParse(called);
+  if (!said.success) throw new Error(`the lead’s name "${called}" ${said.error.issues[0]!.message}`);
+  const [name, word] = [said.data, newWord()];
   const id = await insertAccount({
     name,
     role: 'lead',

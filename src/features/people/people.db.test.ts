@@ -124,6 +124,11 @@ describe('PIN and password', () => {
     expect(await changeOwn(await me(), { now: 'not it', password: PASSWORD })).toMatchObject({
       field: 'now',
     });
+    const guessed = await changeOwn(await me(), { now: word!, password: 'Password1234' });
+    expect(guessed).toMatchObject({
+      field: 'password',
+      trouble: expect.stringMatching(/first that anybody tries/),
+    });
     expect(await changeOwn(await me(), { now: word!, password: PASSWORD })).toEqual({ trouble: null });
     expect(await me()).toMatchObject({ oneTime: false, device: { trusted: true } });
     expect((await trySignIn({ name: 'Bodil', password: word! })).status).toBe(401);

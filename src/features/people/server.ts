@@ -18,9 +18,11 @@ import {
 import { ofShed } from '@/db/shed';
 import { listTrail, type ListedTrail } from '@/db/trail';
 import { triesOf, type Tries } from '@/db/tries';
+import { openPolicy } from '../policy/server';
 import { askingNow } from '../gate/asking';
 import { Refused } from '../gate/failure';
 import type { SignInAsked } from './schema';
+import { isGuessable } from './guessable';
 import { hashSecret, isSecret, keyHash, newKey, newWord } from './secrets';
 import { deviceOf, signIn, type Cookies, type CookieToSet, type Signed } from './session';
 import { leaveTrail } from './trail';
@@ -197,6 +199,15 @@ export async function changeOwn(
     return { trouble: 'There is no password to prove it with; a lead gives a first word.' };
   if ('pin' in asked && account.one_time)
     return { trouble: 'Give yourself a password first; then a PIN.', field: 'pin' };
+  if (
+    'password' in asked &&
+    isGuessable(asked.password, [account.name, (await openPolicy()).policy.shedName])
+  )
+    return {
+      trouble:
+        'That is among the first that anybody tries: a known password, or a name with a number. A sentence of your own is best.',
+      field: 'password',
+    };
   await putSecret(
     account.id,
     'pin' in asked

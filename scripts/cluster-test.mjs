@@ -136,7 +136,10 @@ await run(async () => {
     const { known, stop } = writers(base, JOBS, WRITERS);
     stops.push(stop);
     await sleep(3000);
-    const look = () => nodes.flatMap((node) => node.look().map((line) => `  ${node.name}: ${line}`));
+    const look = async () => {
+      const seen = await Promise.all(nodes.map(async (node) => [node.name, await node.look()]));
+      return seen.flatMap(([name, lines]) => lines.map((line) => `  ${name}: ${line}`));
+    };
     const fault = async (what, work) => {
       results.push(await faultAt(base, what, known, work, look));
       longest.push(known.longestMs);

@@ -103,10 +103,10 @@ export async function recovered(base, what) {
  * Does something bad while people write, and waits until they write again.
  *
  * @param {ReturnType<typeof writers>['known']} known
- * @param {() => string[]} [look] what to say where nobody writes any more
+ * @param {() => Promise<string[]>} [look] what to say where nobody writes any more
  * @returns {Promise<string>} what was seen
  */
-export async function fault(base, what, known, work, look = () => []) {
+export async function fault(base, what, known, work, look = async () => []) {
   const before = known.acknowledged.size;
   known.longestMs = 0;
   await work();
@@ -119,7 +119,7 @@ export async function fault(base, what, known, work, look = () => []) {
   const after = known.acknowledged.size;
   if (after === then) {
     sayRefusals(known);
-    for (const line of look()) say(line);
+    for (const line of await look()) say(line);
     throw new Stop(`${what}: nothing was written within ${RECOVERY_SECONDS} s afterwards.`);
   }
   const words = `${what}: well again ${seconds.toFixed(1)} s after it was over, the next entry ${first.toFixed(1)} s later, ${after - before} entries acknowledged meanwhile, the slowest after ${(known.longestMs / 1000).toFixed(1)} s`;

@@ -153,7 +153,7 @@ export async function startGalera({
         await within(gone, STOP_SECONDS, () => child?.kill('SIGKILL'));
       },
       /** What it is at: its state in the cluster, and every transaction that lasts. */
-      look: () => lookAt(join(home, 'db.sock')),
+      look: () => lookAt(ownerUrl),
       args,
       data,
     };
@@ -184,7 +184,11 @@ export async function startGalera({
       }
       installDb(first.data, asRoot);
       // Read once, by the server that begins the cluster; whoever joins gets the users with the rest.
-      keep(statements, `${firstStatements(database, owner, application).join(';\n')};\n`, { secret: true });
+      keep(
+        statements,
+        `${[...firstStatements(database, owner, application), `GRANT PROCESS ON *.* TO '${OWNER}'@'127.0.0.1'`].join(';\n')};\n`,
+        { secret: true },
+      );
       if (asRoot.length > 0) spawnSync('chown', ['mysql', statements]);
       begin.push(`--init-file=${statements}`);
     }
@@ -232,17 +236,17 @@ const LOOK = `
   SELECT trx_started, trx_state, trx_rows_locked, trx_mysql_thread_id, LEFT(trx_query, 80) FROM information_schema.INNODB_TRX ORDER BY 1;
   SELECT ID, USER, HOST, COMMAND, TIME_MS, STATE, LEFT(INFO, 120) FROM information_schema.PROCESSLIST WHERE ID <> CONNECTION_ID() ORDER BY ID`;
 
-/** Lines on what a node is at, from its own administrator. */
-function lookAt(socket) {
-  const { status, stdout, stderr } = spawnSync(
-    'mariadb',
-    ['--no-defaults', `--socket=${socket}`, '-N', '-e', LOOK],
-    {
-      encoding: 'utf8',
-      timeout: 5000,
-    },
-  );
-  return (status === 0 ? stdout : `says nothing: ${stderr}`).trim().split('\n');
+/** Lines on what a node is at. */
+async function lookAt(url) {
+  const connection = await createConnection({ uri: url, connectTimeout: 1000, multipleStatements: true });
+  try {
+    const [tables] = await connection.query(LOOK);
+    return tables.flat().map((row) => Object.values(row).join(' '));
+  } catch (error) {
+    return [`says nothing: ${error.message}`];
+  } finally {
+    connection.destroy();
+  }
 }
 
 /** Of nodes that were all stopped, the one that knows the most; it begins the cluster anew. */

@@ -75,18 +75,25 @@ describe('a new job', () => {
     expect(sent).toMatchObject({ functionId: 'f1', title: 'Float lets go', answers: { Y7: 'not tried' } });
   });
 
-  it('is offered to be begun here where the server is silent, under the id that was sent, and says why it cannot be', async () => {
-    const person = show({ wanted: 'f2', trials });
-    await person.type(screen.getByLabelText('What fails'), 'Float lets go');
-    expect(screen.queryByRole('button', { name: 'Begin it here' })).toBeNull();
-    open.mockRejectedValueOnce(new Error('away'));
-    await person.click(screen.getByRole('button', { name: 'Open the job' }));
-    begin.mockResolvedValueOnce({ trouble: 'What a job on this function needs is not kept on this device.' });
-    await person.click(await screen.findByRole('button', { name: 'Begin it here' }));
-    await waitFor(() => expect(screen.getByRole('alert').textContent).toMatch(/not kept on this device/));
-    const [[job]] = begin.mock.calls as [[NewJob]];
-    expect(job).toMatchObject({ functionId: 'f2', title: 'Float lets go' });
-    expect(job.id).toBe((open.mock.calls as [[NewJob]])[0][0].id);
-    expect(screen.getByLabelText<HTMLInputElement>('What fails').value).toBe('Float lets go');
-  });
+  it.each(['silent', 'without its database'])(
+    'is offered to be begun here where the server is %s, under the id that was sent, and says why it cannot be',
+    async (how) => {
+      const person = show({ wanted: 'f2', trials });
+      await person.type(screen.getByLabelText('What fails'), 'Float lets go');
+      expect(screen.queryByRole('button', { name: 'Begin it here' })).toBeNull();
+      // Silent altogether, or there with nothing behind it.
+      if (how === 'silent') open.mockRejectedValueOnce(new Error('away'));
+      else open.mockResolvedValueOnce({ trouble: 'The database does not answer.', away: true });
+      await person.click(screen.getByRole('button', { name: 'Open the job' }));
+      begin.mockResolvedValueOnce({
+        trouble: 'What a job on this function needs is not kept on this device.',
+      });
+      await person.click(await screen.findByRole('button', { name: 'Begin it here' }));
+      await waitFor(() => expect(screen.getByRole('alert').textContent).toMatch(/not kept on this device/));
+      const [job] = begin.mock.lastCall as [NewJob];
+      expect(job).toMatchObject({ functionId: 'f2', title: 'Float lets go' });
+      expect(job.id).toBe((open.mock.lastCall as [NewJob])[0].id);
+      expect(screen.getByLabelText<HTMLInputElement>('What fails').value).toBe('Float lets go');
+    },
+  );
 });

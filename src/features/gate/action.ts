@@ -15,6 +15,8 @@ export interface Trouble {
   field?: string;
   /** Nobody is signed in any more. */
   signedOut?: true;
+  /** The server answers, and what it keeps things in does not: nothing is wrong with the wish. */
+  away?: true;
 }
 
 /**
@@ -47,10 +49,13 @@ export function action<A extends z.ZodTuple, R>(
       } catch (error) {
         // A redirect is how a page is left, no failure.
         unstable_rethrow(error);
-        const { message, status } = failureOf(error, name);
+        const { code, message, status } = failureOf(error, name);
         ended = String(status);
-        const signedOut = error instanceof Refused && error.code === 'signed-out';
-        return { trouble: message, ...(signedOut ? { signedOut } : {}) };
+        return {
+          trouble: message,
+          ...(code === 'signed-out' ? { signedOut: true } : {}),
+          ...(code === 'away' ? { away: true } : {}),
+        };
       } finally {
         took();
         metrics.answers.inc({ asked, ended });

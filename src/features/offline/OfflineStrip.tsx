@@ -7,7 +7,7 @@ import { useWho } from '@/ui/who';
 import { begunIn, isBegun, stepAddress } from '../desk/steps';
 import { waitingWords } from '@/words/en/offline';
 import { jobOfPath } from './caches';
-import { rememberPerson } from './personHere';
+import { personHere, rememberPerson } from './personHere';
 import { readWaiting, sendWaiting, type Waiting } from './waiting';
 
 const LOOK_MS = 10_000;
@@ -63,8 +63,10 @@ function WaitingStrip() {
   const who = useWho();
   const path = usePathname();
   const [waiting, setWaiting] = useState<Waiting | null>(null);
-  const person = who?.name ?? null;
+  const signed = who?.name ?? null;
   useEffect(() => {
+    // Of a page that no server made only the browser knows who is signed in.
+    const person = signed ?? personHere();
     let left = false;
     let busy = false;
     const look = async () => {
@@ -93,7 +95,7 @@ function WaitingStrip() {
       window.removeEventListener('online', now);
       document.removeEventListener('visibilitychange', now);
     };
-  }, [path, person]);
+  }, [path, signed]);
   const words = waiting ? waitingWords(waiting, jobOfPath(path) !== null || path === '/begun') : [];
   if (words.length === 0) return null;
   return (

@@ -6,7 +6,7 @@ import type { Deed } from '@/core/people/roles';
 import type { Signed } from '../people/session';
 import { askingOf, whileAsking } from './asking';
 import { metrics } from '../metrics';
-import { failureOf, Refused } from './failure';
+import { failureOf } from './failure';
 import { whoMay } from './who';
 
 /** Why a page's wish was not done. */

@@ -51,6 +51,8 @@ export async function startMariaDb({
   const application = secretIn(folder, 'app-password');
   const socket = join(folder, 'db.sock');
   const errorLog = join(folder, 'error.log');
+  // For whoever comes to it beside the start command: a backup, a new shed.
+  keep(join(folder, 'port'), `${port}\n`);
   const first = join(folder, 'init.sql');
   keep(first, `${firstStatements(database, owner, application).join(';\n')};\n`, { secret: true });
   const args = [

@@ -21,7 +21,7 @@ export function JobHead({ job, step, done }: { job: JobTitle; step: StepId; done
   return (
     <header className="relative flex h-14 shrink-0 items-stretch border-b-2 border-ink bg-film pl-6 max-tablet:pl-3">
       <Brand />
-      <div className="flex min-w-0 flex-1 flex-col justify-center border-l border-rule px-4 desk:flex-initial desk:max-w-[210px] xl:max-w-[440px]">
+      <div className="flex min-w-0 flex-1 flex-col justify-center border-l border-rule px-4 desk:flex-initial desk:max-w-[200px] xl:max-w-[440px]">
         <h1 className="truncate text-[17px] leading-5 font-[750]" title={job.title}>
           {job.machineCode} {job.title}
         </h1>
@@ -31,7 +31,7 @@ export function JobHead({ job, step, done }: { job: JobTitle; step: StepId; done
         </p>
       </div>
       <nav aria-label="Steps of the job" className="ml-auto hidden shrink-0 items-stretch pr-3 desk:flex">
-        {steps.map(({ id, name }, index) => (
+        {steps.map(({ id, name }) => (
           <StepLink
             key={id}
             step={id}
@@ -39,21 +39,26 @@ export function JobHead({ job, step, done }: { job: JobTitle; step: StepId; done
             className={
               id === step
                 ? 'relative top-[2px] mt-2 flex items-center border-2 border-b-0 border-ink bg-sheet px-3.5 text-[17px] font-[780]'
-                : 'flex items-center px-2 text-[15.5px] whitespace-nowrap text-ink2 xl:px-2.5'
+                : 'flex items-center px-1.5 text-[15.5px] whitespace-nowrap text-ink2 xl:px-2.5'
             }
           >
             {done.includes(id) && id !== step ? (
-              <Check size={17} strokeWidth={3} className="mr-1 text-verdi" aria-label="done" />
+              <Check
+                size={17}
+                strokeWidth={3}
+                className="mr-1 text-verdi max-xl:absolute max-xl:size-0"
+                aria-label="done"
+              />
             ) : null}
-            <span className={done.includes(id) && id !== step ? 'text-verdi' : ''}>
-              {index > at + 1 ? (
-                <>
-                  <span className="xl:hidden">{name.split(' ')[0]}</span>
-                  <span className="hidden xl:inline">{name}</span>
-                </>
-              ) : (
-                name
-              )}
+            {/* Nine ticks and nine names have no room on a tablet: there a line says the same. */}
+            <span
+              className={
+                done.includes(id) && id !== step
+                  ? 'text-verdi max-xl:underline max-xl:decoration-2 max-xl:underline-offset-[5px]'
+                  : ''
+              }
+            >
+              {name}
             </span>
           </StepLink>
         ))}

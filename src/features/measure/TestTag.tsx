@@ -21,6 +21,8 @@ const WhatIf = lazyPart(() => import('./WhatIf').then((one) => one.WhatIf));
 
 /** More would push the set-up off the tag. */
 const MOST_YARDSTICKS = 2;
+/** Up to so many answers leave room under them; with more there is some beside them. */
+const FEW_ANSWERS = 3;
 
 export interface TestTagProps {
   speaker: Speaker;
@@ -85,59 +87,49 @@ export function TestTag(props: TestTagProps) {
             </li>
           ))}
           <ProbePicture key={JSON.stringify(test)} test={test} />
-          {props.heldAgainst.slice(0, MOST_YARDSTICKS).map((line) => (
-            <li
-              key={line}
-              className="pt-1 text-[15.5px] leading-[18px] text-verdi"
-              data-testid="held-against"
-            >
-              {line}
-            </li>
-          ))}
-          {props.mind ? (
-            <li className="pt-1 text-[15.5px] leading-[18px] text-copper-ink" data-testid="mind">
-              {props.mind}
-            </li>
-          ) : null}
+          {outcomes.length > FEW_ANSWERS ? <Yardsticks {...props} as="li" /> : null}
           {props.hold.mustTick ? null : (
             <li className="hidden pt-1 text-[15px] text-ink2 desk:max-xl:block">{DEFERENCE}</li>
           )}
         </ol>
-        <table className="w-full border-collapse self-start border-l border-rule text-left max-tablet:border-t max-tablet:border-l-0">
-          <thead className="text-[15px] text-ink2 max-tablet:sr-only">
-            <tr className="h-7 border-b-[1.5px] border-rule">
-              <th className="w-9" aria-label="Answer" />
-              <th className="w-[24%] font-[550]">If it reads</th>
-              <th className="font-[550]">Then</th>
-              <th className="w-[22%] font-[550]">Doubt goes to</th>
-            </tr>
-          </thead>
-          <tbody>
-            {outcomes.map((outcome, at) => (
-              <tr
-                key={`${String(outcome.reading)}-${at}`}
-                data-lit={lit === at}
-                className="border-b-[1.5px] border-rule align-middle last:border-b-0 data-[lit=true]:bg-pencil-t data-[lit=true]:shadow-[inset_6px_0_0_var(--pencil)]"
-              >
-                <td className="py-[4px] pr-2 pl-3.5 text-[17px] font-[750]">{outcomeLetter(at)}</td>
-                <td className="fig-bold py-[4px] pr-3 text-[15.5px] leading-[19px] tablet:whitespace-nowrap">
-                  {bandWords(test.kind, outcome, speaker.gaugeUnit)}
-                </td>
-                <td className="py-[4px] pr-2 text-[15.5px] leading-[19px]">{thenWords(ranked, outcome)}</td>
-                <td className="py-[4px] pr-2 text-[15.5px] leading-[19px] font-[650] text-copper-ink max-tablet:hidden">
-                  {goesToWords(outcome)}
-                </td>
+        <div className="border-l border-rule max-tablet:border-t max-tablet:border-l-0">
+          <table className="w-full border-collapse text-left">
+            <thead className="text-[15px] text-ink2 max-tablet:sr-only">
+              <tr className="h-7 border-b-[1.5px] border-rule">
+                <th className="w-9" aria-label="Answer" />
+                <th className="w-[24%] font-[550]">If it reads</th>
+                <th className="font-[550]">Then</th>
+                <th className="w-[22%] font-[550]">Doubt goes to</th>
               </tr>
-            ))}
-            {outcomes.length === 1 ? (
-              <tr>
-                <td colSpan={4} className="py-[4px] pr-2 pl-3.5 text-[15.5px] leading-[19px] text-ink2">
-                  {ONLY_ANSWER}
-                </td>
-              </tr>
-            ) : null}
-          </tbody>
-        </table>
+            </thead>
+            <tbody>
+              {outcomes.map((outcome, at) => (
+                <tr
+                  key={`${String(outcome.reading)}-${at}`}
+                  data-lit={lit === at}
+                  className="border-b-[1.5px] border-rule align-middle last:border-b-0 data-[lit=true]:bg-pencil-t data-[lit=true]:shadow-[inset_6px_0_0_var(--pencil)]"
+                >
+                  <td className="py-[4px] pr-2 pl-3.5 text-[17px] font-[750]">{outcomeLetter(at)}</td>
+                  <td className="fig-bold py-[4px] pr-3 text-[15.5px] leading-[19px] tablet:whitespace-nowrap">
+                    {bandWords(test.kind, outcome, speaker.gaugeUnit)}
+                  </td>
+                  <td className="py-[4px] pr-2 text-[15.5px] leading-[19px]">{thenWords(ranked, outcome)}</td>
+                  <td className="py-[4px] pr-2 text-[15.5px] leading-[19px] font-[650] text-copper-ink max-tablet:hidden">
+                    {goesToWords(outcome)}
+                  </td>
+                </tr>
+              ))}
+              {outcomes.length === 1 ? (
+                <tr>
+                  <td colSpan={4} className="py-[4px] pr-2 pl-3.5 text-[15.5px] leading-[19px] text-ink2">
+                    {ONLY_ANSWER}
+                  </td>
+                </tr>
+              ) : null}
+            </tbody>
+          </table>
+          {outcomes.length > FEW_ANSWERS ? null : <Yardsticks {...props} as="p" />}
+        </div>
       </div>
       {supposing ? (
         <WhatIf key={JSON.stringify(test)} ranked={ranked} whatIf={props.whatIf} onWhatIf={props.onWhatIf} />
@@ -178,6 +170,29 @@ export function TestTag(props: TestTagProps) {
         </div>
       </div>
     </section>
+  );
+}
+
+/** What the answer is held against, and why it may not mean what it seems to. */
+function Yardsticks({ heldAgainst, mind, as: Line }: TestTagProps & { as: 'li' | 'p' }) {
+  const room = Line === 'p' ? 'px-3.5 py-1' : 'pt-1';
+  return (
+    <>
+      {heldAgainst.slice(0, MOST_YARDSTICKS).map((line) => (
+        <Line
+          key={line}
+          className={`${room} text-[15.5px] leading-[18px] text-verdi`}
+          data-testid="held-against"
+        >
+          {line}
+        </Line>
+      ))}
+      {mind ? (
+        <Line className={`${room} text-[15.5px] leading-[18px] text-copper-ink`} data-testid="mind">
+          {mind}
+        </Line>
+      ) : null}
+    </>
   );
 }
 

@@ -1,7 +1,7 @@
 'use client';
 
 import Link from 'next/link';
-import { usePathname } from 'next/navigation';
+import { usePathname, useRouter } from 'next/navigation';
 import { createContext, useContext, type ReactNode } from 'react';
 import { may, type Deed, type Person } from '@/core/people/roles';
 import { personWords } from '@/words/en/people';
@@ -30,10 +30,17 @@ export function useMay(deed: Deed): boolean {
 export function WhoKey() {
   const who = useWho();
   const path = usePathname();
+  const router = useRouter();
   if (!who) return null;
+  const after = (address: string) => `/sign-in?to=${encodeURIComponent(address)}`;
   return (
     <Link
-      href={`/sign-in?to=${encodeURIComponent(path)}`}
+      href={after(path)}
+      onNavigate={(event) => {
+        // Back to the very step that the tablet was handed over at.
+        event.preventDefault();
+        router.push(after(`${path}${window.location.search}`));
+      }}
       prefetch={false}
       aria-label={`Signed in: ${who.name}, ${personWords(who.role, who.licences)}. Change person`}
       title={`${who.name}, ${personWords(who.role, who.licences)}: change person`}

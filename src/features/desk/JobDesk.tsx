@@ -1,27 +1,40 @@
 'use client';
 
 import dynamic from 'next/dynamic';
-import type { ReactNode } from 'react';
+import type { ComponentType, ReactNode } from 'react';
 import { DeskProvider, useDesk, type JobFacts } from './desk';
 import { JobHead } from './JobHead';
 import { useSearchParams } from 'next/navigation';
 import { stepsDone, type StepId } from '@/core/job/rules/stepsDone';
 import { may } from '@/core/people/roles';
 import { mayNotWords } from '@/words/en/people';
+import { useReady } from '@/ui/useReady';
 import { SaveStrip } from './SaveStrip';
 import { stepAddress, stepOf } from './steps';
 
+/** A screen that takes no press before its own script is there: one that came too soon would be lost, or tick what is not ticked. */
+function awake(Screen: ComponentType): ComponentType {
+  return function Awake() {
+    const ready = useReady();
+    return (
+      <div className="contents" inert={!ready}>
+        <Screen />
+      </div>
+    );
+  };
+}
+
 /** Each step's screen travels to the browser only when it is opened. */
-const SCREENS: Record<StepId, React.ComponentType> = {
-  complaint: dynamic(() => import('../complaint/ComplaintScreen').then((one) => one.ComplaintScreen)),
-  locate: dynamic(() => import('../locate/LocateScreen').then((one) => one.LocateScreen)),
-  'make-safe': dynamic(() => import('../makesafe/MakeSafeScreen').then((one) => one.MakeSafeScreen)),
-  'as-found': dynamic(() => import('../asfound/AsFoundScreen').then((one) => one.AsFoundScreen)),
-  test: dynamic(() => import('../measure/TestScreen').then((one) => one.TestScreen)),
-  decide: dynamic(() => import('../decide/DecideScreen').then((one) => one.DecideScreen)),
-  fix: dynamic(() => import('../fix/FixScreen').then((one) => one.FixScreen)),
-  prove: dynamic(() => import('../prove/ProveScreen').then((one) => one.ProveScreen)),
-  'hand-over': dynamic(() => import('../handover/HandOverScreen').then((one) => one.HandOverScreen)),
+const SCREENS: Record<StepId, ComponentType> = {
+  complaint: dynamic(() => import('../complaint/ComplaintScreen').then((one) => awake(one.ComplaintScreen))),
+  locate: dynamic(() => import('../locate/LocateScreen').then((one) => awake(one.LocateScreen))),
+  'make-safe': dynamic(() => import('../makesafe/MakeSafeScreen').then((one) => awake(one.MakeSafeScreen))),
+  'as-found': dynamic(() => import('../asfound/AsFoundScreen').then((one) => awake(one.AsFoundScreen))),
+  test: dynamic(() => import('../measure/TestScreen').then((one) => awake(one.TestScreen))),
+  decide: dynamic(() => import('../decide/DecideScreen').then((one) => awake(one.DecideScreen))),
+  fix: dynamic(() => import('../fix/FixScreen').then((one) => awake(one.FixScreen))),
+  prove: dynamic(() => import('../prove/ProveScreen').then((one) => awake(one.ProveScreen))),
+  'hand-over': dynamic(() => import('../handover/HandOverScreen').then((one) => awake(one.HandOverScreen))),
 };
 
 /** A job on the desk: head, the step that is open, and what still waits for the server. */
@@ -43,9 +56,9 @@ export function JobDesk({
 }
 
 /** Many readings beside each other are a way of testing. */
-const Sheets = dynamic(() => import('../sheets/SheetScreen').then((one) => one.SheetScreen));
+const Sheets = dynamic(() => import('../sheets/SheetScreen').then((one) => awake(one.SheetScreen)));
 
-const Trace = dynamic(() => import('../trace/TraceScreen').then((one) => one.TraceScreen));
+const Trace = dynamic(() => import('../trace/TraceScreen').then((one) => awake(one.TraceScreen)));
 
 function OpenStep({ step, notice }: { step: StepId; notice: ReactNode }) {
   const { job, log, outlook } = useDesk();

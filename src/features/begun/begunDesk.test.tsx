@@ -16,6 +16,7 @@ jest.mock('../desk/JobDesk', () => ({
 jest.mock('next/navigation', () => ({
   useSearchParams: () => new URLSearchParams('job=3&step=test'),
   usePathname: () => '/begun',
+  useRouter: () => ({ push: jest.fn() }),
 }));
 const find = findBegun as unknown as jest.Mock;
 const job = (changes: Partial<BegunJob> = {}) =>

@@ -49,8 +49,8 @@ export function useHold(ranked: Pick<RankedTest, 'test' | 'cautions'> | undefine
   };
 
   return {
-    /** The worst thing that can happen first, then what is opened or closed for it. */
-    words: { text: opens ? `${worst.text} ${opens}` : worst.text, mustTick },
+    /** The worst thing that can happen first, then what is opened or closed for it. Where it stays shut there is nothing to tick. */
+    words: { text: opens ? `${worst.text} ${opens}` : worst.text, mustTick: mustTick && !shut },
     held,
     blocked: shut || (mustTick && !held),
     shut,

@@ -140,7 +140,7 @@ test('what somebody wrote is sent in their name alone, also when another one too
   await page.request.post('/api/session', { data: { name: 'Rasmus', demo: true } });
   await page.unroute('**/api/jobs/*/entries');
   await page.goto(`${address}?step=as-found`);
-  await expect(page.getByTestId('of-others')).toContainText('1 entry of Ilse waits on this tablet');
+  await expect(page.getByTestId('of-others')).toContainText('1 entry of Ilse waits on this device');
   const kept = async () => {
     const { entries } = (await (
       await page.request.get(`${new URL(address).pathname.replace('/jobs/', '/api/jobs/')}/job.json`)

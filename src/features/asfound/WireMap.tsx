@@ -181,7 +181,7 @@ function WireForm({ part }: { part: string }) {
   });
   return (
     <Form
-      className="grid grid-cols-[1fr_1fr_1fr_1fr_1.2fr_auto] items-end gap-2 max-tablet:grid-cols-2"
+      className="grid grid-cols-[1fr_1fr_1fr_1fr_1.5fr_auto] items-end gap-2 max-tablet:grid-cols-2"
       onSubmit={(event) => void add(event)}
     >
       {text('terminal', 'Terminal')}

@@ -4,7 +4,7 @@ import { useEffect, useState } from 'react';
 import type { SheetName } from '@/core/sheets/sheets';
 import { BLANK, isDraft, type Draft } from './benchDraft';
 
-/** A half-filled sheet, kept on this tablet until it is cleared. */
+/** A half-filled sheet, kept on this device until it is cleared. */
 export function useKeptDraft(sheet: SheetName): [Draft, (draft: Draft) => void] {
   const key = `spiraxis-bench-${sheet}`;
   const [draft, setDraft] = useState<Draft>(BLANK);

@@ -52,7 +52,7 @@ export function SaveStrip({ log, here }: { log: OpenLog; /** Its page, to come b
           className="shrink-0 border-t-2 border-ink bg-pencil-t px-6 py-1.5 text-[15.5px]"
         >
           {many} {many === 1 ? 'entry' : 'entries'} of {person} {many === 1 ? 'waits' : 'wait'} on this
-          tablet, and will send when {person} signs in here.
+          device, and will send when {person} signs in here.
         </div>
       ))}
       {signedOut ? (
@@ -65,7 +65,7 @@ export function SaveStrip({ log, here }: { log: OpenLog; /** Its page, to come b
             <strong>Nobody is signed in any more.</strong>
             {count === 0
               ? null
-              : ` ${count === 1 ? '1 entry is' : `${count} entries are`} kept on this tablet.`}
+              : ` ${count === 1 ? '1 entry is' : `${count} entries are`} kept on this device.`}
           </span>
           <a
             href={`/sign-in?to=${encodeURIComponent(here)}`}
@@ -81,7 +81,7 @@ export function SaveStrip({ log, here }: { log: OpenLog; /** Its page, to come b
           className="shrink-0 border-t-2 border-ink bg-pencil-t px-6 py-1.5 text-[15.5px]"
           data-testid="offline"
         >
-          {unkept ? 'Kept on this page.' : 'Kept on this tablet.'}{' '}
+          {unkept ? 'Kept on this page.' : 'Kept on this device.'}{' '}
           {count === 0
             ? 'The server does not answer; work goes on.'
             : `${count} ${count === 1 ? 'entry' : 'entries'} will send when it is back in range.`}

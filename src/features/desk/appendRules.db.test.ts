@@ -126,7 +126,7 @@ describe('what a browser sends is judged again by the server', () => {
     expect(Math.abs(Date.parse(stored.receivedAt) - Date.now())).toBeLessThan(60_000);
     const old = { ...entry('looked', { check: 'old', finding: 'good' }), at: '1970-01-01T00:00:00.000Z' };
     expect(await send([old])).toMatchObject({
-      problem: { message: expect.stringMatching(/clock of this tablet/) },
+      problem: { message: expect.stringMatching(/clock of this device/) },
     });
   });
 

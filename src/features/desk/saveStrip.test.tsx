@@ -32,7 +32,7 @@ describe('what waits for the server', () => {
 
   it('counts what is kept here while the server is away', () => {
     strip({ online: false, waiting: [entry('complaint', { words: 'x' })] });
-    expect(screen.getByTestId('offline').textContent).toMatch(/Kept on this tablet. 1 entry will send/);
+    expect(screen.getByTestId('offline').textContent).toMatch(/Kept on this device. 1 entry will send/);
   });
 
   it('says when the browser keeps nothing', () => {
@@ -73,10 +73,10 @@ describe('what waits for the server', () => {
       waiting: [entry('complaint', { words: 'dead' })],
     });
     expect(container.textContent).toContain(
-      '1 entry of Ilse waits on this tablet, and will send when Ilse signs in here.',
+      '1 entry of Ilse waits on this device, and will send when Ilse signs in here.',
     );
     expect(container.textContent).toContain('3 entries of Rasmus wait');
-    expect(screen.getByTestId('signed-out').textContent).toContain('1 entry is kept on this tablet.');
+    expect(screen.getByTestId('signed-out').textContent).toContain('1 entry is kept on this device.');
     expect(screen.getByRole('link', { name: 'Sign in' }).getAttribute('href')).toBe(
       '/sign-in?to=%2Fjobs%2F7',
     );

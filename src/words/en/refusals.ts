@@ -112,7 +112,7 @@ export function refusalWords(refusal: EntryRefusal | StorageRefusal, speaker: Sp
     case 'input':
       return `${refusal.field}: ${refusal.problem}`;
     case 'clock':
-      return `The clock of this tablet says ${refusal.at.slice(0, 10)}. Set it, then write the entry again.`;
+      return `The clock of this device says ${refusal.at.slice(0, 10)}. Set it, then write the entry again.`;
     case 'noState':
       return `${TYPE_WORDS[refusal.type]} has to say which state of the job it was written against.`;
     case 'moved':

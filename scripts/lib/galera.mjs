@@ -1,5 +1,6 @@
 import { spawn, spawnSync } from 'node:child_process';
 import { chmodSync, existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { userInfo } from 'node:os';
 import { join } from 'node:path';
 import { createConnection } from 'mysql2/promise';
 import {
@@ -16,7 +17,9 @@ import { say, Stop } from './say.mjs';
 import { checkPort, ensureProgram, keep, read, within } from './system.mjs';
 
 const LIBRARIES = ['/usr/lib/galera/libgalera_smm.so', '/usr/lib64/galera-4/libgalera_smm.so'];
-const PACKAGES = ['mariadb-server', 'galera-4', 'rsync', 'iproute2', 'lsof'];
+const PACKAGES = ['mariadb-server', 'mariadb-backup', 'galera-4', 'socat', 'iproute2', 'lsof'];
+const CALLERS_FROM = 32_768;
+const BELOW = 10_000;
 const START_SECONDS = 90;
 const STOP_SECONDS = 20;
 const NAMES = ['n1', 'n2', 'n3'];
@@ -44,19 +47,23 @@ export async function startGalera({
   fill = async () => undefined,
   onLost = () => undefined,
 }) {
-  ensureProgram('wsrep_sst_rsync', PACKAGES);
+  ensureProgram('mariadb-backup', PACKAGES);
   const library = LIBRARIES.find((file) => existsSync(file));
   const program = serverProgram();
   if (!library || !program)
     throw new Stop(`${PACKAGES.join(', ')} were installed, but Galera’s library is not there.`);
   // What a node takes from another one is written by this user; root may not.
   const asRoot = process.getuid?.() === 0 ? ['--user=mysql'] : [];
+  /** Whom the copy that a node gives away is made as: the account that the servers run under, known by its socket. */
+  const keeper = asRoot.length > 0 ? 'mysql' : userInfo().username;
   mkdirSync(folder, { recursive: true });
   const owner = secretIn(folder, 'password');
   const application = secretIn(folder, 'app-password');
   const url = (user, password, ports) =>
     `mysql://${user}:${password}@${ports.map((one) => `127.0.0.1:${one}`).join(',')}/${database}`;
-  const group = NAMES.map((_name, at) => `${addressOf(at)}:${port + 20}`).join(',');
+  // What the nodes say to each other goes below the ports that a system gives to whoever calls out: one of those may be taken.
+  const between = port + 20 - (port > CALLERS_FROM ? BELOW : 0);
+  const group = NAMES.map((_name, at) => `${addressOf(at)}:${between}`).join(',');
 
   const nodes = NAMES.map((name, at) => {
     const home = join(folder, name);
@@ -66,18 +73,19 @@ export async function startGalera({
     const address = addressOf(at);
     const ownerUrl = url(OWNER, owner, [own]);
     const provider = [
-      `gmcast.listen_addr=tcp://${address}:${port + 20}`,
-      `ist.recv_addr=${address}:${port + 21}`,
-      `ist.recv_bind=${address}:${port + 21}`,
+      `gmcast.listen_addr=tcp://${address}:${between}`,
+      `ist.recv_addr=${address}:${between + 1}`,
+      `ist.recv_bind=${address}:${between + 1}`,
       'gcache.size=64M',
       // A node that says nothing for so long is left behind: as long nobody can write.
       'evs.suspect_timeout=PT2S',
       'evs.inactive_timeout=PT4S',
       'evs.keepalive_period=PT0.5S',
     ].join(';');
-    const args = [
-      '--no-defaults',
-      ...asRoot,
+    const settings = join(home, 'node.cnf');
+    const args = [`--defaults-file=${settings}`, ...asRoot];
+    // In a file, where the program that copies a node's data finds them too; on the command line it trips over them.
+    const options = [
       `--datadir=${data}`,
       `--socket=${join(home, 'db.sock')}`,
       `--pid-file=${join(home, 'db.pid')}`,
@@ -95,10 +103,12 @@ export async function startGalera({
       '--wsrep-cluster-name=spiraxis',
       `--wsrep-cluster-address=gcomm://${group}`,
       `--wsrep-node-name=${name}`,
-      `--wsrep-node-address=${address}:${port + 20}`,
+      `--wsrep-node-address=${address}:${between}`,
       `--wsrep-node-incoming-address=127.0.0.1:${own}`,
-      '--wsrep-sst-method=rsync',
-      `--wsrep-sst-receive-address=${address}:${port + 22}`,
+      // The one that gives goes on working meanwhile; with rsync it stands still, and was seen not to come back (docs/serving.md).
+      '--wsrep-sst-method=mariabackup',
+      `--wsrep-sst-auth=${keeper}:`,
+      `--wsrep-sst-receive-address=${address}:${between + 2}`,
       `--wsrep-provider-options=${provider}`,
     ];
     let child = null;
@@ -115,7 +125,10 @@ export async function startGalera({
       start: async (begin = []) => {
         wanted = true;
         let ended = null;
-        const started = spawn(program, [...args, ...begin], { stdio: 'ignore', detached: true });
+        // Killed, it knows by its own log how far it came, and asks for the rest alone; as the packaged service does.
+        const from = begin.length > 0 ? null : recoveredPosition(program, node);
+        const position = from === null ? [] : [`--wsrep-start-position=${from}`];
+        const started = spawn(program, [...args, ...position, ...begin], { stdio: 'ignore', detached: true });
         child = started;
         gone = new Promise((resolve) =>
           started.once('exit', (status, signal) => {
@@ -155,6 +168,7 @@ export async function startGalera({
       /** What it is at: its state in the cluster, and every transaction that lasts. */
       look: () => lookAt(ownerUrl),
       args,
+      options,
       data,
     };
     return node;
@@ -177,16 +191,18 @@ export async function startGalera({
     const begin = ['--wsrep-new-cluster'];
     const statements = join(first.home, 'init.sql');
     if (fresh) {
-      for (const { home, data } of nodes) {
+      for (const { home, data, options } of nodes) {
         rmSync(home, { recursive: true, force: true });
         own(home);
         own(data);
+        // No server looks elsewhere for its settings; what a copy says of itself stands in the node's own folder.
+        keep(join(home, 'node.cnf'), settingsOf(options));
       }
       installDb(first.data, asRoot);
       // Read once, by the server that begins the cluster; whoever joins gets the users with the rest.
       keep(
         statements,
-        `${[...firstStatements(database, owner, application), `GRANT PROCESS ON *.* TO '${OWNER}'@'127.0.0.1'`].join(';\n')};\n`,
+        `${[...firstStatements(database, owner, application), `GRANT PROCESS ON *.* TO '${OWNER}'@'127.0.0.1'`, `CREATE OR REPLACE USER '${keeper}'@'localhost' IDENTIFIED VIA unix_socket`, `GRANT RELOAD, PROCESS, LOCK TABLES, BINLOG MONITOR, REPLICA MONITOR ON *.* TO '${keeper}'@'localhost'`].join(';\n')};\n`,
         { secret: true },
       );
       if (asRoot.length > 0) spawnSync('chown', ['mysql', statements]);
@@ -249,24 +265,33 @@ async function lookAt(url) {
   }
 }
 
+/** A file of settings: the server's, and that what a copy says of itself stands in the node's own folder. */
+function settingsOf(options) {
+  const lines = options.map((one) => {
+    const [, name, value] = /^--([^=]+)(?:=([^]*))?$/.exec(one);
+    return value === undefined ? name : `${name}="${value}"`;
+  });
+  return `[mysqld]\n${lines.join('\n')}\n[sst]\nsst-syslog=0\n`;
+}
+
+/** How far a node came that was stopped or killed, as `group:number`; null where it holds nothing that counts. */
+function recoveredPosition(program, node) {
+  if (!existsSync(join(node.data, 'grastate.dat'))) return null;
+  const log = join(node.home, 'recover.log');
+  spawnSync(program, [...node.args, `--log-error=${log}`, '--wsrep-recover'], { stdio: 'ignore' });
+  const found = /Recovered position: ([0-9a-f-]{36}:\d+)/.exec(read(log) ?? '');
+  rmSync(log, { force: true });
+  return found?.[1] ?? null;
+}
+
 /** Of nodes that were all stopped, the one that knows the most; it begins the cluster anew. */
 function mostAdvanced(program, nodes) {
   const known = nodes.map((node) => {
     const state = join(node.data, 'grastate.dat');
     const text = read(state) ?? '';
     if (/safe_to_bootstrap: 1/.test(text)) return { node, state, at: Infinity };
-    // Killed: it says how far it came when it is asked to look.
-    const log = join(node.home, 'recover.log');
-    spawnSync(
-      program,
-      [...node.args.filter((arg) => !arg.startsWith('--log-error')), `--log-error=${log}`, '--wsrep-recover'],
-      {
-        stdio: 'ignore',
-      },
-    );
-    const found = /Recovered position: [0-9a-f-]+:(-?\d+)/.exec(read(log) ?? '');
-    rmSync(log, { force: true });
-    return { node, state, at: found ? Number(found[1]) : -1 };
+    const position = recoveredPosition(program, node);
+    return { node, state, at: position === null ? -1 : Number(position.split(':')[1]) };
   });
   const best = known.reduce((one, other) => (other.at > one.at ? other : one));
   if (best.at !== Infinity) {

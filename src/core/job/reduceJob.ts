@@ -1,7 +1,7 @@
 import type { Reading, Test } from '../circuit/schema';
 import { codeKey } from '../codes/codeBook';
 import { samePerson } from '../people/roles';
-import { putIn } from '../safety/putIn';
+import { putInBy } from '../safety/putIn';
 import type { Entry, EntryOf } from './entries';
 
 export interface PinnedReading {
@@ -207,7 +207,7 @@ function ledgerOf(
   for (const entry of ordered) {
     if (entry.type === 'reading') {
       const { type: _reading, supersedes: _corrected, ...written } = entry;
-      for (const body of putIn(entry.body.reading.setup)) {
+      for (const body of putInBy(entry.body.reading)) {
         const known = lines.get(body.item);
         if (!known || known.out)
           lines.set(body.item, { entry: { ...written, type: 'ledger', body }, out: null, seen: null });

@@ -1,5 +1,5 @@
 import type { CircuitModel } from '../circuit/model';
-import type { Setup } from '../circuit/schema';
+import type { Setup, Test } from '../circuit/schema';
 import { isGroundStud } from '../diagnosis/setApart';
 import type { EntryOf } from '../job/entries';
 
@@ -35,6 +35,11 @@ export function putIn({ jumpers = [], lifted = [], plugged = [], energised = [] 
       puts: { energised: [part] },
     })),
   ];
+}
+
+/** The same of a reading that was taken: a hand pump closes the end that it sits on, and goes with whoever holds it. */
+export function putInBy({ kind, setup }: Pick<Test, 'kind' | 'setup'>): PutIn[] {
+  return putIn(kind === 'hold' ? { ...setup, plugged: [] } : setup);
 }
 
 /** A plug, or the lead of a ground stud, that is off for a whole run of tests: it stands in the ledger until it is back on. */

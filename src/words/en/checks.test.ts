@@ -2,9 +2,11 @@ import { demoCircuit } from '@/testing/demoCircuits';
 import { CircuitModel } from '@/core/circuit/model';
 import { freeChecks } from '@/core/job/freeChecks';
 import { findLanes } from '@/core/path/lanes';
+import { putInBy } from '@/core/safety/putIn';
+import type { Reading } from '@/core/circuit/schema';
 import { checkWords } from './checks';
 import { causeWords } from './findings';
-import type { Speaker } from './readings';
+import { readingWords, type Speaker } from './readings';
 import { setupSteps } from './setupSteps';
 
 const speakerOf = (circuit: string): Speaker => {
@@ -59,6 +61,18 @@ describe('the steps of an air test', () => {
     expect(steps.join(' ')).toMatch(
       /vent, take .* Hand pump on the open end .* watch the pump’s gauge for a minute\.$/,
     );
+  });
+
+  it('what is said of it names no plug, and the ledger wants none out', () => {
+    const reading = {
+      kind: 'hold',
+      at: 'V3',
+      setup: { lifted: [{ part: 'Z1', node: 'V3' }], plugged: ['V3'] },
+      value: 'falls',
+    } as const;
+    const said = readingWords(speakerOf('heater-flap'), reading as unknown as Reading);
+    expect(said).toMatch(/^falls, .*Z1 off V3$/);
+    expect(putInBy(reading as unknown as Reading).map(({ item }) => item)).toEqual(['Z1 off V3']);
   });
 
   it('an exhaust is stopped where no line is off', () => {

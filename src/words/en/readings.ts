@@ -180,12 +180,12 @@ export function readingWords(speaker: Speaker, reading: Reading): string {
   const { kind, value, setup } = reading;
   const part = partOfTest(reading);
   const positions = positionWords(speaker.model.compiled.circuit.controls, setup);
-  const changed = changedWords(setup);
+  const changed = changedWords(kind === 'hold' ? { ...setup, plugged: [] } : setup);
   if (reading.kind === 'bit')
     return `${bitWords(speaker, reading)} ${reading.value}${positions ? `, ${positions}` : ''}`;
   if (part !== null && kind !== 'amps') {
     const where = [positions, ...changed].filter(Boolean).join(', ');
-    return `${partWords(speaker, part)} ${valueWords(kind, value, speaker.gaugeUnit)}${where ? `, ${where}` : ''}`;
+    return `${kind === 'gauge' ? gaugeName(speaker, part) : partWords(speaker, part)} ${valueWords(kind, value, speaker.gaugeUnit)}${where ? `, ${where}` : ''}`;
   }
   const condition = [
     kind === 'insulation'

@@ -127,9 +127,9 @@ export function fluidFamilies(model: CircuitModel, patterns: readonly Pattern[],
       }
     }
   }
-  /** A hand pump where a line was taken off: what is left on that place holds its vacuum, or does not. */
+  /** Pumped up where a line was taken off, or drawn empty, and shut in: what is left on that place holds it, or does not. Oil gives at once. */
   function* pumped(): Generator<Offer> {
-    if (mediumOf(model) !== 'vacuum') return;
+    if (mediumOf(model) === 'oil') return;
     for (const at of nodes) {
       const node = compiled.nodeIndex.get(at)!;
       for (const { part, nodes: ends } of compiled.parts) {

@@ -55,7 +55,9 @@ export function modeName({ model, gaugeUnit }: Speaker, test: Test): string {
       // A bare figure is typed in it.
       return `gauge in ${gaugeUnit}`;
     case 'hold':
-      return 'hand pump, watched for a minute';
+      return mediumOf(model) === 'vacuum'
+        ? 'hand pump, watched for a minute'
+        : 'shut in, watched for a minute';
     case 'flow':
       return mediumOf(model) === 'vacuum' ? 'see what it draws' : 'feel what blows';
     case 'moves':

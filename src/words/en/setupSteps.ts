@@ -21,10 +21,37 @@ function timersWait({ model }: Speaker, test: Test): string {
 }
 
 /** How each medium is put on, and how what goes through an opening is found. */
-const MEDIUM: Readonly<Record<Medium, { on: string; felt: (place: string) => string }>> = {
-  air: { on: 'air', felt: (place) => `Hand, then soapy water, at ${place}.` },
-  oil: { on: 'pressure', felt: (place) => `Look for oil at ${place}; never a hand.` },
-  vacuum: { on: 'vacuum', felt: (place) => `A strip of paper at ${place}: is it drawn in? No water.` },
+const MEDIUM: Readonly<
+  Record<
+    Medium,
+    {
+      on: string;
+      felt: (place: string) => string;
+      /** How something is shut in at an open end, and watched. */
+      shutIn: (place: string) => string;
+      watched: string;
+    }
+  >
+> = {
+  air: {
+    on: 'air',
+    felt: (place) => `Hand, then soapy water, at ${place}.`,
+    shutIn: (place) =>
+      `Air over a cock and a gauge on the open end at ${place}, slowly, up to what it works with.`,
+    watched: 'Shut the cock, watch the gauge for a minute.',
+  },
+  oil: {
+    on: 'pressure',
+    felt: (place) => `Look for oil at ${place}; never a hand.`,
+    shutIn: (place) => `Nothing is shut in at ${place}: oil gives at once.`,
+    watched: 'Read a gauge instead.',
+  },
+  vacuum: {
+    on: 'vacuum',
+    felt: (place) => `A strip of paper at ${place}: is it drawn in? No water.`,
+    shutIn: (place) => `Hand pump on the open end at ${place}.`,
+    watched: 'Pump until it has pulled, stop, watch the pump’s gauge for a minute.',
+  },
 };
 
 /** The set-up in numbered lines. None is left out, however many there are: the last says where the leads go. */
@@ -97,8 +124,7 @@ export function setupSteps(speaker: Speaker, test: Test): string[] {
   const positions = positionWords(model.compiled.circuit.controls, standing);
   const when = afterSeconds === undefined ? timersWait(speaker, test) : ', read at once';
   // What a hand pumps wants no machine that runs.
-  if (test.kind === 'hold')
-    steps.push('Pump until it has pulled, stop, watch the pump’s gauge for a minute.');
+  if (test.kind === 'hold') steps.push(medium.watched);
   else if (positions) steps.push(`${live ? 'Power on, ' : 'Set '}${positions}${when}.`);
   else if (live) steps.push('Power on, every control at rest.');
   if ('from' in test) {

@@ -25,6 +25,7 @@ import { BenchField } from './BenchField';
 import { DutyTimer } from './DutyTimer';
 import { InsulationRunPanel } from './InsulationRunPanel';
 import { InsulationMatrix } from './InsulationMatrix';
+import { useUndoKeys } from '@/ui/useUndoKeys';
 import { useKeptDraft } from './useKeptDraft';
 
 /** Drawn on a canvas, which only a browser has. */
@@ -50,7 +51,8 @@ export function BenchScreen({
     () => shopMarks(rules, { equipment: own, insulationPass }),
     [rules, own, insulationPass],
   );
-  const [draft, setDraft] = useKeptDraft(sheet);
+  const { draft, change: setDraft, undo, redo } = useKeptDraft(sheet);
+  useUndoKeys({ enabled: true, undo, redo });
   const [trouble, setTrouble] = useState<string | null>(null);
   const result = useMemo(() => computeDraft(sheet, draft, marks), [sheet, draft, marks]);
   const blank = JSON.stringify(draft) === JSON.stringify(BLANK);
@@ -130,6 +132,12 @@ export function BenchScreen({
           <PlainKey onClick={file.choose}>Open a file</PlainKey>
           {file.input}
           <PrintKey className="" />
+          <PlainKey disabled={undo === null} title="Ctrl Z" onClick={() => undo?.()}>
+            Undo
+          </PlainKey>
+          <PlainKey disabled={redo === null} title="Ctrl Y" onClick={() => redo?.()}>
+            Redo
+          </PlainKey>
           <PlainKey disabled={blank} onClick={() => change(BLANK)}>
             Clear the sheet
           </PlainKey>

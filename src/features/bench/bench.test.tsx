@@ -52,6 +52,28 @@ describe('a bench sheet', () => {
     expect(screen.getByTestId('held-against').textContent).toMatch(/12 %, the shop’s own figure for Winch/);
   });
 
+  it('takes back what was typed, field by field, and what was cleared', async () => {
+    const person = userEvent.setup();
+    render(<BenchScreen sheet="coil" {...SHOP} />);
+    const ohms = screen.getByLabelText<HTMLInputElement>('Ohms, in the order read, Ω');
+    const leads = screen.getByLabelText<HTMLInputElement>('Leads held together, Ω');
+    const undo = screen.getByRole<HTMLButtonElement>('button', { name: 'Undo' });
+    expect(undo.disabled).toBe(true);
+    await person.type(ohms, '25.2');
+    await person.type(leads, '0.2');
+    await person.click(screen.getByRole('button', { name: 'Clear the sheet' }));
+    expect([ohms.value, leads.value]).toEqual(['', '']);
+    await person.click(undo);
+    expect([ohms.value, leads.value]).toEqual(['25.2', '0.2']);
+    await person.click(undo);
+    expect([ohms.value, leads.value]).toEqual(['25.2', '']);
+    await person.click(screen.getByRole('button', { name: 'Redo' }));
+    expect(leads.value).toBe('0.2');
+    await person.click(undo);
+    await person.click(undo);
+    expect([ohms.value, undo.disabled]).toEqual(['', true]);
+  });
+
   it('what is no figure is said, and nothing is lost', async () => {
     const person = userEvent.setup();
     render(<BenchScreen sheet="diode" {...SHOP} />);

@@ -21,7 +21,7 @@ import { knownOf } from './knownOf';
 import type { OpenDrawing } from './schema';
 import { TryPanel } from './TryPanel';
 import { tryValues } from './tryValues';
-import { useDrawKeys } from './useDrawKeys';
+import { useUndoKeys } from '@/ui/useUndoKeys';
 import { useDrawing } from './useDrawing';
 import { useSchematic } from './useSchematic';
 import { VersionsPanel } from './VersionsPanel';
@@ -60,7 +60,7 @@ export function DrawScreen({ desk }: { desk: OpenDrawing }) {
     );
   }, [sheet, drawn, setup, desk.gaugeUnit]);
   const points = useMemo(() => (drawn ? findLanes(drawn.model).pointOf : undefined), [drawn]);
-  useDrawKeys({ enabled: !keeping, onKeep: () => setKeeping(true), undo, redo });
+  useUndoKeys({ enabled: !keeping, onKeep: () => setKeeping(true), undo, redo });
   useEffect(() => {
     // Keyboard first: the chain line is ready to type into. A screen keyboard waits until it is called.
     if (window.matchMedia('(min-width: 1024px)').matches)

@@ -4,7 +4,8 @@ import { useCallback, useEffect, useMemo, useReducer, useState } from 'react';
 import type { Drawing } from '@/core/draw/layChain';
 import { parseCircuit } from '@/core/circuit/parse';
 import { circuitSchema, type Circuit } from '@/core/circuit/schema';
-import { move, nodeStill, startHistory } from './history';
+import { move, startSteps } from '@/ui/undoSteps';
+import { nodeStill } from './nodeStill';
 
 export interface DrawingState {
   drawing: Drawing;
@@ -26,7 +27,7 @@ export interface DrawingState {
 /** A drawing with undo and redo; changes are held on this device until they are kept. */
 export function useDrawing(circuit: Circuit, key: string): DrawingState {
   const begin: Drawing = useMemo(() => ({ circuit, at: null }), [circuit]);
-  const [history, act] = useReducer(move, begin, startHistory);
+  const [history, act] = useReducer(move<Drawing>, begin, startSteps<Drawing>);
   const [found, setFound] = useState(false);
   const [base, setBase] = useState(() => JSON.stringify(circuit));
   const drawing = history.steps[history.at]!;
@@ -35,14 +36,14 @@ export function useDrawing(circuit: Circuit, key: string): DrawingState {
   useEffect(() => {
     const held = read(key);
     if (!held || JSON.stringify(held.circuit) === JSON.stringify(circuit)) return;
-    act({ is: 'start', drawing: held });
+    act({ is: 'start', to: held });
     setFound(true);
   }, [key, circuit]);
   useEffect(() => {
     // A sheet that was only opened leaves nothing behind; one that was emptied is a change like any other.
     if (changed) write(key, drawing);
   }, [key, changed, drawing]);
-  const put = useCallback((next: Drawing) => act({ is: 'put', drawing: next }), []);
+  const put = useCallback((next: Drawing) => act({ is: 'put', to: next }), []);
   return {
     drawing,
     put,
@@ -54,7 +55,7 @@ export function useDrawing(circuit: Circuit, key: string): DrawingState {
     forget: () => {
       localStorage.removeItem(key);
       setFound(false);
-      act({ is: 'start', drawing: begin });
+      act({ is: 'start', to: begin });
     },
     kept: () => {
       localStorage.removeItem(key);

@@ -90,6 +90,7 @@ export function CellPanel({
           </>
         )}
       </p>
+      {cell.reading === null ? null : <Unpin cell={cell} />}
       <CellPast cell={cell} />
       {cell.reading !== null && cell.reading !== atFirst ? (
         <ReadMeanwhile cell={cell} onLeave={onLeave} />
@@ -145,6 +146,23 @@ export function CellPanel({
         </>
       )}
     </>
+  );
+}
+
+/** Takes a cell's reading back, every value of a display that wandered; the record keeps both. */
+function Unpin({ cell }: { cell: SheetCell }) {
+  const { log } = useDesk();
+  const last = cell.reading!;
+  const run = log.state.readings.slice(last + 1 - (cell.wandered?.length ?? 1), last + 1);
+  return (
+    <PlainKey
+      className="mt-1"
+      onClick={() => {
+        for (const { entry } of run) log.write({ type: 'withdrawal', supersedes: entry.id, body: {} });
+      }}
+    >
+      Take it back
+    </PlainKey>
   );
 }
 

@@ -107,6 +107,10 @@ describe('two people on one sheet', () => {
     expect(screen.queryByTestId('meanwhile')).toBeNull();
     expect(desk.readings()).toHaveLength(1);
     expect(screen.getByRole('textbox', { name: /Ohms, Y2/ })).toBeTruthy();
+    // What was read is taken back where it stands.
+    await person.click(screen.getByRole('button', { name: /^Y1, Ohms/ }));
+    await person.click(screen.getByRole('button', { name: 'Take it back' }));
+    expect(desk.readings()).toEqual([]);
   });
 });
 

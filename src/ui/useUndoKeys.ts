@@ -2,15 +2,15 @@
 
 import { useEffect } from 'react';
 
-/** Keys of the drawing: keep it, a step back, a step forth. A field's own undo goes first while something is typed in it. */
-export function useDrawKeys({
+/** Keys of something that is worked on: keep it, a step back, a step forth. A field's own undo goes first while something is typed in it. */
+export function useUndoKeys({
   enabled,
   onKeep,
   undo,
   redo,
 }: {
   enabled: boolean;
-  onKeep: () => void;
+  onKeep?: () => void;
   undo: (() => void) | null;
   redo: (() => void) | null;
 }): void {
@@ -21,7 +21,7 @@ export function useDrawKeys({
       const field = event.target instanceof HTMLElement && event.target.matches('input,textarea,select');
       const own = field && (event.target as HTMLInputElement).value !== '';
       const forth = key === 'y' || (key === 'z' && event.shiftKey);
-      if (key === 's') onKeep();
+      if (key === 's' && onKeep) onKeep();
       else if (forth && !own) redo?.();
       else if (key === 'z' && !own) undo?.();
       else return;

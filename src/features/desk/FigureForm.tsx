@@ -7,7 +7,11 @@ import { baseUnit, type Quantity } from '@/core/units/quantities';
 import { FIELD, MainKey, PlainKey, Trouble } from '@/ui/sheet';
 import { figureTrouble } from '@/words/en/figures';
 import { useDesk } from './desk';
+import { FigureKeys } from '@/ui/FigureKeys';
 import { Form } from '@/ui/Form';
+import { useMedia } from '@/ui/useMedia';
+
+const PLAIN_KEYS = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '0', '.', '-', 'm', 'k', 'M'] as const;
 
 /** What was typed, in the unit that is kept; `OL` only where a form takes it. */
 export interface TypedFigure {
@@ -27,6 +31,7 @@ export function FigureForm({
   label,
   takesOverRange = false,
   takesWandering = false,
+  largeKeys = false,
   onPin,
 }: {
   quantity: Quantity;
@@ -35,11 +40,14 @@ export function FigureForm({
   takesOverRange?: boolean;
   /** Several values of a display that wanders may be typed, with `~` between. */
   takesWandering?: boolean;
+  /** With keys for gloves under it, where it has the room and a finger is what it is filled with. */
+  largeKeys?: boolean;
   onPin: (figure: TypedFigure) => void;
 }) {
   const [text, setText] = useState('');
   const [trouble, setTrouble] = useState<string | null>(null);
   const field = useRef<HTMLInputElement>(null);
+  const touched = useMedia('(pointer: coarse)', false) && largeKeys;
   // Unit that counts where none is typed, and how it is written.
   const { gaugeUnit } = useDesk().speaker;
   const usual = quantity === 'pressure' ? gaugeUnit : baseUnit(quantity);
@@ -76,7 +84,8 @@ export function FigureForm({
         ref={field}
         aria-label={label}
         className={`${FIELD} fig w-[92px]!`}
-        inputMode="decimal"
+        // Under a finger the large keys stand instead of the device's own, which have no OL and no k.
+        inputMode={touched ? 'none' : 'decimal'}
         placeholder={sign}
         value={text}
         onChange={(event) => setText(event.target.value)}
@@ -98,6 +107,13 @@ export function FigureForm({
         Pin
       </MainKey>
       {trouble ? <Trouble>{trouble}</Trouble> : null}
+      {touched ? (
+        <FigureKeys
+          keys={[...PLAIN_KEYS, ...(takesOverRange ? ['OL'] : [])]}
+          onKey={(key) => setText(key === 'OL' ? key : `${text}${key}`)}
+          onErase={() => setText(text === 'OL' ? '' : [...text].slice(0, -1).join(''))}
+        />
+      ) : null}
     </Form>
   );
 }

@@ -45,6 +45,25 @@ describe('a figure typed and pinned', () => {
     expect(gauge.onPin.mock.calls[0][0].value).toBeCloseTo(517.1, 1);
   });
 
+  it('has large keys under a finger, where it has the room for them', async () => {
+    const plain = window.matchMedia('all');
+    const look = jest
+      .spyOn(window, 'matchMedia')
+      .mockImplementation((media) => ({ ...plain, matches: media === '(pointer: coarse)' }));
+    const { onPin, field } = show({ quantity: 'ohms', label: 'Coil', takesOverRange: true, largeKeys: true });
+    expect(field.inputMode).toBe('none');
+    for (const key of ['2', '7', '.', '5', '4', 'erase'])
+      await userEvent.click(screen.getByRole('button', { name: key }));
+    expect(field.value).toBe('27.5');
+    await userEvent.click(screen.getByRole('button', { name: 'Pin' }));
+    await userEvent.click(screen.getByRole('button', { name: 'OL' }));
+    await userEvent.click(screen.getByRole('button', { name: 'Pin' }));
+    expect(onPin.mock.calls.map(([{ value }]) => value)).toEqual([27.5, 'OL']);
+    look.mockRestore();
+    const inRow = show({ label: 'Amps in a row' });
+    expect(inRow.field.inputMode).toBe('decimal');
+  });
+
   it('a display that wanders is typed value by value where the form takes it, and counts by its middle', async () => {
     const { onPin, field, type } = show({
       quantity: 'ohms',

@@ -125,6 +125,7 @@ export function CellPanel({
                     label={`${columnWords(sheet.columns[at[1]]!)}, ${rowTitle(speaker, sheet, sheet.rows[at[0]]!)}`}
                     takesOverRange={shows.over !== Infinity}
                     takesWandering
+                    largeKeys
                     onPin={({ value, typed, wandered }) => pin(value, typed, wandered)}
                   />
                 )}

@@ -48,7 +48,7 @@ export function JobDesk({
   const step = stepOf(useSearchParams().get('step'));
   return (
     <DeskProvider key={`${job.number} ${job.me.name}`} job={job}>
-      <div className="flex h-[calc(100dvh-var(--strips,0px))] min-h-[600px] flex-col">
+      <div className="flex h-[calc(100dvh-var(--strips,0px))] min-h-[600px] flex-col print:block print:h-auto">
         <OpenStep step={step} notice={notice} />
       </div>
     </DeskProvider>

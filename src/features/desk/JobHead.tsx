@@ -30,7 +30,10 @@ export function JobHead({ job, step, done }: { job: JobTitle; step: StepId; done
           {job.person ? `, ${job.person}` : ''}
         </p>
       </div>
-      <nav aria-label="Steps of the job" className="ml-auto hidden shrink-0 items-stretch pr-3 desk:flex">
+      <nav
+        aria-label="Steps of the job"
+        className="ml-auto hidden shrink-0 items-stretch pr-3 desk:flex print:hidden!"
+      >
         {steps.map(({ id, name }) => (
           <StepLink
             key={id}
@@ -67,7 +70,7 @@ export function JobHead({ job, step, done }: { job: JobTitle; step: StepId; done
         trigger={
           <button
             type="button"
-            className="m-1 flex items-center gap-2 border-2 border-ink bg-sheet px-3 text-[16px] whitespace-nowrap desk:hidden"
+            className="m-1 flex items-center gap-2 border-2 border-ink bg-sheet px-3 text-[16px] whitespace-nowrap desk:hidden print:hidden!"
           >
             <strong className="font-[780]">{STEP_NAMES[step]}</strong>
             <span className="fig text-[15px]">

@@ -18,9 +18,9 @@ export function StepLayout({
   onPart?: (ref: string) => void;
 }) {
   return (
-    <main className="flex min-h-0 flex-1 flex-col">
+    <main className="flex min-h-0 flex-1 flex-col print:block">
       <JobStrip part={part ?? null} {...(onPart ? { onPart } : {})} />
-      <div className="grid min-h-0 flex-1 content-start gap-x-9 overflow-y-auto bg-film px-6 pb-8 max-tablet:px-3 desk:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
+      <div className="grid min-h-0 flex-1 content-start gap-x-9 overflow-y-auto bg-film px-6 pb-8 max-tablet:px-3 print:block print:overflow-visible desk:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
         <div className="min-w-0">{left}</div>
         <div className="min-w-0">{right}</div>
       </div>

@@ -82,7 +82,7 @@ export function SheetGrid({ sheet, at, onChoose }: GridProps) {
   const table = useTable({ features, columns, data: sheet.rows });
   const heads = table.getHeaderGroups()[0]!.headers;
   return (
-    <div className="max-h-[60vh] overflow-auto">
+    <div className="max-h-[60vh] overflow-auto print:max-h-none print:overflow-visible">
       <table className="w-full border-collapse text-left">
         <thead className="sticky top-0 bg-film text-[15px] text-ink2">
           <tr className="border-b-[1.5px] border-rule">

@@ -26,7 +26,7 @@ export function SheetNav({ name }: { name: JobSheetName | 'trace' }) {
     <nav
       ref={current}
       aria-label="Sheets of this job"
-      className="flex flex-wrap gap-x-5 gap-y-1 pt-3 whitespace-nowrap max-tablet:flex-nowrap max-tablet:overflow-x-auto"
+      className="flex flex-wrap gap-x-5 print:hidden gap-y-1 pt-3 whitespace-nowrap max-tablet:flex-nowrap max-tablet:overflow-x-auto"
     >
       <StepLink step="test" className="min-h-11 py-2.5 underline underline-offset-4 desk:min-h-9 desk:py-1.5">
         Back to the next test

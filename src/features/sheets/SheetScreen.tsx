@@ -6,6 +6,7 @@ import type { CoilAnswer } from '@/core/sheets/coil/coil';
 import { jobSheet } from '@/core/sheets/onCircuit/build';
 import { JOB_SHEETS, type JobSheet, type JobSheetName } from '@/core/sheets/onCircuit/jobSheet';
 import { writeSheetTable } from '@/formats/sheetTable';
+import { PrintKey } from '@/ui/PrintKey';
 import { saveText } from '@/ui/saveText';
 import { Heading, Nothing, PlainKey } from '@/ui/sheet';
 import { bearingWords, rowTitle, SHEET_TITLE, sheetFoundWords } from '@/words/en/sheets';
@@ -90,6 +91,7 @@ function OpenSheet({ name, sheet }: { name: JobSheetName; sheet: JobSheet | null
                   >
                     Keep as CSV
                   </PlainKey>
+                  <PrintKey className="" />
                 </div>
               </>
             ) : (
@@ -99,7 +101,7 @@ function OpenSheet({ name, sheet }: { name: JobSheetName; sheet: JobSheet | null
         </>
       }
       right={
-        <section aria-labelledby="cell" className="pt-3">
+        <section aria-labelledby="cell" className="pt-3 print:hidden">
           <p className="sr-only" role="status" aria-live="polite">
             {pinned}
           </p>

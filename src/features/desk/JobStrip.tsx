@@ -25,7 +25,7 @@ export function JobStrip({ part, onPart }: { part?: string | null; onPart?: (ref
       ref={box}
       data-testid="job-strip"
       data-working={working}
-      className="relative h-[98px] shrink-0 border-b-2 border-ink bg-sheet"
+      className="relative h-[98px] shrink-0 border-b-2 border-ink bg-sheet print:hidden"
     >
       {lane ? (
         <PathStrip

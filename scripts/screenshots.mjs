@@ -15,6 +15,7 @@ const folder = join(ROOT, 'docs', 'screenshots');
 const JOB_SHEETS = [
   [404, 'functions'],
   [413, 'coil'],
+  [419, 'windings'],
   [410, 'contacts'],
   [402, 'terminals'],
   [396, 'diodes'],
@@ -27,6 +28,7 @@ const JOB_SHEETS = [
   [400, 'needs'],
   [400, 'cylinders'],
   [415, 'proofChain'],
+  [412, 'timeline'],
 ];
 /** Each of them in one picture, pixels. */
 const CELL = { width: 960, height: 600 };

@@ -17,3 +17,22 @@ export function writeSheetTable(sheet: JobSheet, titleOf: (row: SheetRow) => str
 function valueOf(value: unknown): unknown {
   return typeof value === 'boolean' ? (value ? 'yes' : 'no') : (value ?? '');
 }
+
+/**
+ * A sheet by itself as a table, one figure a line, in SI as in its file: where it stands in the file (`ohms 1 from`), what it is, and, from
+ * `says` on, what the sheet makes of it. What was left empty has no line.
+ */
+export function writeDocumentTable(document: object, answer: object): string {
+  const rows = [...linesOf('', document), ...linesOf('says', answer)];
+  return writeTable(['what', 'value'], rows);
+}
+
+function linesOf(path: string, value: unknown): { what: string; value: unknown }[] {
+  if (value === null || value === undefined) return [];
+  if (typeof value !== 'object') return [{ what: path, value: valueOf(value) }];
+  // Lines of a list are counted as a person counts them.
+  const entries = Array.isArray(value)
+    ? value.map((one, at) => [String(at + 1), one] as const)
+    : Object.entries(value);
+  return entries.flatMap(([key, one]) => linesOf(path === '' ? key : `${path} ${key}`, one));
+}

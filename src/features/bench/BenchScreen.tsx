@@ -8,6 +8,7 @@ import { HeldAgainst } from '../tables/HeldAgainst';
 import type { InsulationPass } from '@/core/tables/insulationPass';
 import { shopMarks } from '@/core/tables/marks';
 import { splitRule, type Rules } from '@/core/tables/ruleKey';
+import { writeDocumentTable } from '@/formats/sheetTable';
 import { saveText } from '@/ui/saveText';
 import { PrintKey } from '@/ui/PrintKey';
 import { useFilePicker } from '@/ui/useFilePicker';
@@ -128,6 +129,15 @@ export function BenchScreen({
             }
           >
             Keep as a file
+          </PlainKey>
+          <PlainKey
+            disabled={!result.ok}
+            onClick={() =>
+              result.ok &&
+              saveText(`${sheet}.csv`, 'text/csv', writeDocumentTable(result.document, result.answer))
+            }
+          >
+            Keep as CSV
           </PlainKey>
           <PlainKey onClick={file.choose}>Open a file</PlainKey>
           {file.input}

@@ -41,13 +41,7 @@ export function coilSheetOf(
   const { compiled } = model;
   const parts = compiled.parts.filter(({ part }) => part.kind === 'coil' || part.kind === 'relay');
   const cells = parts.map((coil) => {
-    const body = coil.branches[0]!;
-    const place = [nameOf(model, body.a), nameOf(model, body.b)] as const;
-    const ohms = cellOf(
-      model,
-      pickBetween(model, 'ohms', place, (_test, expected) => isAlone(expected, body.ohms)),
-      readings,
-    );
+    const ohms = aloneCell(model, coil, readings);
     const amps = cellOf(
       model,
       pickOf(
@@ -89,6 +83,21 @@ export function coilSheetOf(
     coils: rows.map(({ coil }) => coil),
     held: uniqueRows(rows.flatMap(({ held }) => held)),
   };
+}
+
+/** The ohms of a winding where the sound circuit shows it alone. */
+export function aloneCell(
+  model: CircuitModel,
+  { branches }: CompiledPart,
+  readings: readonly Reading[],
+): SheetCell | null {
+  const body = branches[0]!;
+  const place = [nameOf(model, body.a), nameOf(model, body.b)] as const;
+  return cellOf(
+    model,
+    pickBetween(model, 'ohms', place, (_test, expected) => isAlone(expected, body.ohms)),
+    readings,
+  );
 }
 
 function twinsOf(

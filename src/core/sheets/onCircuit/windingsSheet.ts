@@ -5,15 +5,13 @@ import { mayTake } from '../../diagnosis/candidateTests';
 import { bothApart, powerOff, setApart } from '../../diagnosis/setApart';
 import type { ShopMarks } from '../../tables/marks';
 import { areAlike, tellWindings, type WindingsAnswer } from '../windings/windings';
-import { coilSheetOf } from './coilSheet';
+import { aloneCell, coilSheetOf } from './coilSheet';
 import {
   cellOf,
   figure,
   firstOpen,
   HEAD,
-  isAlone,
   nameOf,
-  pickBetween,
   type JobPast,
   type JobSheet,
   type SheetCell,
@@ -85,16 +83,11 @@ export function windingsSheetOf(
   );
   const rows = pairs.map((pair) => {
     const { pullIn, holdIn, wires } = pair;
-    const alone = ({ branches: [body] }: CompiledPart) =>
-      cellOf(
-        model,
-        pickBetween(model, 'ohms', [nameOf(model, body!.a), nameOf(model, body!.b)], (_test, expected) =>
-          isAlone(expected, body!.ohms),
-        ),
-        readings,
-      );
-    const both = overBoth(model, pair);
-    const cells = [alone(pullIn), alone(holdIn), cellOf(model, both, readings)];
+    const cells = [
+      aloneCell(model, pullIn, readings),
+      aloneCell(model, holdIn, readings),
+      cellOf(model, overBoth(model, pair), readings),
+    ];
     const told = tellWindings({
       ...HEAD,
       sheet: 'windings',

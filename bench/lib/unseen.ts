@@ -14,10 +14,10 @@ const pick = <T>(random: Random, list: readonly T[]): T => list[Math.floor(rando
 const chance = (random: Random, share: number) => random.next() < share;
 const around = (random: Random, value: number) => (value * (0.7 + 0.6 * random.next())).toPrecision(3);
 
-/** The same 32 circuits each time, by name. */
-export function unseenCircuits(): [string, Circuit][] {
-  const random = seededRandom(SEED);
-  return Array.from({ length: COUNT }, (_one, k): [string, Circuit] => {
+/** The same circuits each time for the same seed, by name; 32 of them where nobody says. */
+export function unseenCircuits(count = COUNT, seed = SEED): [string, Circuit][] {
+  const random = seededRandom(seed);
+  return Array.from({ length: count }, (_one, k): [string, Circuit] => {
     const kind = k % 8 === 6 ? 'line' : k % 8 === 7 ? 'air' : 'battery';
     const text =
       kind === 'line' ? lineChain(random) : kind === 'air' ? airChain(random) : batteryChain(random);

@@ -130,6 +130,7 @@ const VERDICTS: Readonly<Record<JobSheetName, Readonly<Record<string, string>>>>
     weak: 'neither open nor closed',
     welded: 'closed where it should be open',
     open: 'does not make',
+    elsewhere: 'some ohms, round about or over itself: lift one end',
   },
   diodes: {
     good: 'conducts one way only',
@@ -162,7 +163,7 @@ export function sheetVerdictWords(sheet: JobSheetName, verdict: string | null): 
   return verdict === null ? '' : (VERDICTS[sheet][verdict] ?? verdict);
 }
 
-const WATCHED: readonly string[] = ['watch', 'worn', 'needsLoad', 'hidden', 'doNotAdd'];
+const WATCHED: readonly string[] = ['watch', 'worn', 'needsLoad', 'hidden', 'doNotAdd', 'elsewhere'];
 
 /** A verdict that condemns, warns or clears. */
 export function verdictTone(verdict: string | null): 'good' | 'watch' | 'bad' | null {

@@ -1,6 +1,8 @@
 import { demoCircuit, demoCircuits } from '@/testing/demoCircuits';
 import { shopMarks } from '../../tables/marks';
 import { CircuitModel } from '../../circuit/model';
+import { parseCircuit } from '../../circuit/parse';
+import { emptyDrawing, layChains } from '../../draw/layChain';
 import type { Circuit, Reading } from '../../circuit/schema';
 import { Diagnoser } from '../../diagnosis/diagnose';
 import { listFaults } from '../../diagnosis/faults';
@@ -303,6 +305,17 @@ describe('sheets that a circuit fills in', () => {
     expect(Object.entries(chain).filter(([, verdict]) => verdict !== 'good')).toEqual([
       [expect.stringMatching(/^S2 /), 'weak'],
     ]);
+  });
+  it('contacts both ways: some ohms over one that should be open condemn nothing, they may come round about', () => {
+    const run = (name: string) => `after W1, "${name}"=on switch S${name}, coil Y${name} 60, @R`;
+    const text = ['battery 12.6, fuse F1 10, wire W1', run('1'), run('2'), '@R, wire W2, ground'];
+    const model = new CircuitModel(parseCircuit(layChains(emptyDrawing('two'), text.join('; ')).circuit));
+    const [open, closed] = jobSheet(model, 'terminals', [], MARKS)!.rows[0]!.cells;
+    const said = (of: typeof open, value: number) =>
+      jobSheet(model, 'terminals', [{ ...of!.test, value } as Reading], MARKS)!.rows[0]!.verdict;
+    expect(said(open, 30)).toBe('elsewhere');
+    expect(said(open, 0.1)).toBe('welded');
+    expect(said(closed, 30)).toBe('weak');
   });
   it('outputs: every command by every output, and a dead one once more with its load off', () => {
     const { sheet } = follow(demoCircuit('groomer-comb-flaps'), 'outputs', ['DQ3', 'noOutput']);

@@ -22,7 +22,7 @@ const OPEN_OHMS = 10;
 /** From this share of what lies across it a contact is open. */
 const ACROSS_SHARE = 0.7;
 /** What says most of a contact, of its two readings. */
-const WORST = ['welded', 'open', 'weak'] as const;
+const WORST = ['welded', 'open', 'weak', 'elsewhere'] as const;
 
 /** The truth table: every contact of relays and switches in the state in which it should be open, and in the one in which it should be closed. */
 export function terminalsSheetOf(model: CircuitModel, readings: readonly Reading[]): JobSheet | null {
@@ -78,9 +78,11 @@ function verdictOf(
   cell: SheetCell | null,
   shouldClose: boolean,
   across: number,
-): ReturnType<typeof contactVerdict> | null {
+): ReturnType<typeof contactVerdict> | 'elsewhere' | null {
   const value = figure(cell);
   if (value === undefined) return null;
   const isOpen = sizeOf(value) >= ACROSS_SHARE * across;
-  return contactVerdict(isOpen ? 'OL' : value, shouldClose);
+  const verdict = contactVerdict(isOpen ? 'OL' : value, shouldClose);
+  // Over one that should be open some ohms come as well round about, through another contact that is closed and its load.
+  return verdict === 'weak' && !shouldClose ? 'elsewhere' : verdict;
 }

@@ -19,7 +19,7 @@ const option = (name: string, usual: number) =>
 const [seed, count] = [option('seed', 7), option('count', 200)];
 const show = process.argv.includes('--show');
 
-/** What each sheet is there to find, by kind of part. */
+/** What each sheet is there to find, by kind of part. A survey says what a pin is, and not what is wrong behind it: it is not here. */
 const FINDS: Partial<Record<JobSheetName, Readonly<Record<string, readonly FaultName[]>>>> = {
   coil: { coil: ['open'], relay: ['open'] },
   windings: { coil: ['open'] },
@@ -30,7 +30,6 @@ const FINDS: Partial<Record<JobSheetName, Readonly<Record<string, readonly Fault
   insulation: { wire: ['shortToFrame'] },
   conductors: { wire: ['shortToFrame'] },
   outputs: { driver: ['noOutput'] },
-  survey: { wire: ['open'] },
 };
 /** Said, and no judgement against a part. */
 const NOT_BAD: readonly string[] = [
@@ -48,25 +47,36 @@ const MARKS = shopMarks({});
 
 type Outcome = 'right' | 'wrong' | 'open';
 
-function play(
-  circuit: Circuit,
+/** A circuit that has something for a sheet, and what of it the sheet is there to find. */
+interface Field {
+  circuit: Circuit;
+  model: CircuitModel;
+  planted: readonly CandidateFault[];
+}
+
+function fieldOf(
+  { circuit, model }: Omit<Field, 'planted'>,
   name: JobSheetName,
   finds: NonNullable<(typeof FINDS)[JobSheetName]>,
-  random: Random,
-): { outcome: Outcome; readings: number } | null {
-  const model = new CircuitModel(circuit);
-  if (!sheetsOfCircuit(model).includes(name)) return null;
+): Field[] {
+  if (!sheetsOfCircuit(model).includes(name)) return [];
   const first = jobSheet(model, name, [], MARKS)!;
-  const parts = model.compiled.parts;
   const planted = listFaults(model).filter(({ part, fault }) => {
-    const own = parts[part]!;
-    if (!finds[own.part.kind]?.includes(fault)) return false;
+    const { kind, ref } = model.compiled.parts[part]!.part;
+    if (!finds[kind]?.includes(fault)) return false;
     // What the sheet has no row for it is not there to find.
-    return first.rows.some((row) => concerns(model, row, own.part.ref)) || name === 'insulation';
+    return name === 'insulation' || first.rows.some((row) => concerns(model, row, ref));
   });
-  if (planted.length === 0) return null;
+  return planted.length > 0 ? [{ circuit, model, planted }] : [];
+}
+
+function play(
+  { circuit, model, planted }: Field,
+  name: JobSheetName,
+  random: Random,
+): { outcome: Outcome; readings: number } {
   const fault = planted[Math.floor(random.next() * planted.length)]!;
-  const { ref } = parts[fault.part]!.part;
+  const { ref } = model.compiled.parts[fault.part]!.part;
   const edits = fault.variants[0]!.edits(severityOf(fault, random));
   const machine = new Machine(circuit, edits, random);
   const readings: Reading[] = [];
@@ -113,16 +123,13 @@ function concerns(
   const [own] = name.split(' ');
   if (own === ref || other === ref || ahead.includes(ref)) return true;
   const ends = compiled.parts[compiled.partIndex.get(ref)!]!.nodes.map((node) => compiled.nodeNames[node]!);
-  // Of a plug's pin the wire behind it is what does not stand as drawn.
-  const pin = compiled.parts.find(({ part }) => part.kind === 'pin' && part.ref === own);
-  const places = [name, ...(between ?? []), ...(pin?.nodes.map((node) => compiled.nodeNames[node]!) ?? [])];
-  return places.some((one) => ends.includes(one));
+  return [name, ...(between ?? [])].some((one) => ends.includes(one));
 }
 
-const circuits: Circuit[] = [
+const circuits = [
   ...unseenCircuits(count, seed).map(([, circuit]) => circuit),
   ...TEMPLATES.map((one) => one.build()),
-];
+].map((circuit) => ({ circuit, model: new CircuitModel(circuit) }));
 console.log('sheet           right   wrong    open  readings  plays');
 for (const [name, finds] of Object.entries(FINDS) as [
   JobSheetName,
@@ -131,18 +138,15 @@ for (const [name, finds] of Object.entries(FINDS) as [
   const random = seededRandom(seed);
   const sums = { right: 0, wrong: 0, open: 0 };
   let [plays, readings] = [0, 0];
+  const fields = circuits.flatMap((one) => fieldOf(one, name, finds));
   // Few circuits have what some sheets are about: those are gone through again, with another machine and another fault.
-  for (let round = 0; plays < count && round < count; round++)
-    for (const circuit of circuits) {
-      if (plays === count) break;
-      const played = play(circuit, name, finds, random);
-      if (!played) continue;
-      plays++;
-      sums[played.outcome]++;
-      readings += played.readings;
-    }
+  for (; fields.length > 0 && plays < count; plays++) {
+    const played = play(fields[plays % fields.length]!, name, random);
+    sums[played.outcome]++;
+    readings += played.readings;
+  }
   const share = (value: number) => `${((100 * value) / plays).toFixed(1)} %`.padStart(8);
   console.log(
-    `${name.padEnd(13)} ${share(sums.right)}${share(sums.wrong)}${share(sums.open)}  ${(readings / plays).toFixed(1).padStart(7)}  ${String(plays).padStart(5)}`,
+    `${name.padEnd(13)} ${share(sums.right)}${share(sums.wrong)}${share(sums.open)}  ${(readings / plays).toFixed(1).padStart(7)}  ${String(plays).padStart(5)}, ${fields.length} circuits`,
   );
 }

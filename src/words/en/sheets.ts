@@ -1,4 +1,5 @@
 import { findingWords, needWords } from './benchSheets';
+import { windingsFound } from './windings';
 import type { JobSheet, JobSheetName, SheetRow } from '@/core/sheets/onCircuit/jobSheet';
 import { refOfKey } from '@/core/sheets/onCircuit/functionsSheet';
 import type { FunctionsAnswer } from '@/core/sheets/functions/functions';
@@ -274,7 +275,7 @@ export function sheetFoundWords(sheet: JobSheet, titleOf: (row: SheetRow) => str
   if (sheet.name === 'timeline') return timelineFound(sheet, titleOf);
   if (sheet.name === 'cylinders') return cylindersFound(sheet);
   if (sheet.name === 'conductors') return conductorsFound(sheet);
-  if (sheet.name === 'windings') return windingsFound(sheet);
+  if (sheet.name === 'windings') return windingsFound(sheet.answers as WindingPairAnswer[]);
   const lines = bad.map((row) => `${titleOf(row)}: ${sheetVerdictWords(sheet.name, row.verdict)}.`);
   if (watch.length > 0)
     lines.push(...watch.map((row) => `${titleOf(row)}: ${sheetVerdictWords(sheet.name, row.verdict)}.`));
@@ -283,34 +284,6 @@ export function sheetFoundWords(sheet: JobSheet, titleOf: (row: SheetRow) => str
   return [
     open > 0 ? 'Nothing bad in what was read. The rest is not known yet.' : 'All of it is as it should be.',
   ];
-}
-
-/** A wire from which nothing leads, by what the drawing has there. */
-function openWireWords(wire: string, { drawn, pair }: WindingPairAnswer): string {
-  if (wire === drawn.common) return `Nothing leads from ${wire}, the common: it is broken inside.`;
-  return `Nothing leads from ${wire}: ${wire === drawn.pullIn ? pair.pullIn : pair.holdIn} is open.`;
-}
-
-/** Which wire of each solenoid is which, and how that stands against the drawing. */
-function windingsFound({ answers }: JobSheet): string[] {
-  return (answers as WindingPairAnswer[]).flatMap((answer) => {
-    const { verdict, common, pullIn, holdIn, pullInOhms, holdInOhms, drawn, off, findings, pair } = answer;
-    const who = `${pair.pullIn} with ${pair.holdIn}`;
-    const told = findings.map((found) =>
-      found.code === 'nothingAt' ? openWireWords(String(found['wire']), answer) : findingWords(found),
-    );
-    if (verdict === 'short') return [`${who}: nothing but wire between two of them.`, ...told];
-    if (verdict !== 'good') return told.length > 0 ? told : [`${who}: not known yet which wire is which.`];
-    const which = `${pullIn!} is the pull-in, ${quantity('ohms', pullInOhms!)}; ${holdIn!} the hold-in, ${quantity('ohms', holdInOhms!)}; ${common!} the common.`;
-    if (common !== drawn.common || pullIn !== drawn.pullIn)
-      return [
-        which,
-        `Drawn are ${drawn.pullIn}, ${drawn.holdIn} and ${drawn.common} for them: its wires are exchanged, or it is another solenoid.`,
-      ];
-    return off.length > 0
-      ? [which, `As drawn, but ${off.join(' and ')} not by ${off.length > 1 ? 'their' : 'its'} ohms.`]
-      : [which, 'As drawn.'];
-  });
 }
 
 /** Pairs that leak, then those to be watched; else how far the sheet has come. */

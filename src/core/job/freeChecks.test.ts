@@ -8,30 +8,30 @@ import { freeChecks } from './freeChecks';
 import { reduceJob } from './reduceJob';
 import { weighOptions } from './rules/weighOptions';
 
+const askedOf = (circuit: Circuit, wanted: string) =>
+  freeChecks(new CircuitModel(circuit)).flatMap(({ id, kind }) => (kind === wanted ? [id] : []));
+
+/** Share of the doubt on a fault of a clamp that was told to be weak or dead, with a check unseen, good and bad. */
+function sharesBy(check: string, told: 'weak' | 'dead', of: { part: string; fault: string }) {
+  const write = entryWriter();
+  const setup = { controls: { bit: '1' } };
+  return (['notSeen', 'good', 'bad'] as const).map((finding) => {
+    const state = reduceJob([write('looked', { check, finding })]);
+    const { suspects } = new Diagnoser(airClamp()).diagnose(
+      [{ kind: 'function', part: 'C1', setup, value: told }],
+      weighOptions(state, {}, 1),
+    );
+    return suspects.find(({ part, fault }) => part === of.part && fault === of.fault)?.share ?? 0;
+  }) as [unseen: number, good: number, bad: number];
+}
+
 describe('how far a throttle is open', () => {
   it('is asked of air and oil, not of what meters refrigerant', () => {
-    const throttles = (circuit: Circuit) =>
-      freeChecks(new CircuitModel(circuit))
-        .filter(({ kind }) => kind === 'throttle')
-        .map(({ subject }) => subject);
-    expect(throttles(airClamp())).toEqual(['R4', 'R2']);
-    expect(throttles(demoCircuit('cellar-liquid-valve'))).toEqual([]);
+    expect(askedOf(airClamp(), 'throttle')).toEqual(['throttle R4', 'throttle R2']);
+    expect(askedOf(demoCircuit('cellar-liquid-valve'), 'throttle')).toEqual([]);
   });
   it('screwed in it is accused, as it was set it is nearly cleared', () => {
-    const circuit = airClamp();
-    const write = entryWriter();
-    const blocked = (finding: 'good' | 'bad' | 'notSeen') => {
-      const state = reduceJob([write('looked', { check: 'throttle R2', finding })]);
-      const weak = {
-        kind: 'function',
-        part: 'C1',
-        setup: { controls: { bit: '1' } },
-        value: 'weak',
-      } as const;
-      const { suspects } = new Diagnoser(circuit).diagnose([weak], weighOptions(state, {}, 1));
-      return suspects.find(({ part, fault }) => part === 'R2' && fault === 'blocked')?.share ?? 0;
-    };
-    const [unseen, asSet, turnedIn] = [blocked('notSeen'), blocked('good'), blocked('bad')];
+    const [unseen, asSet, turnedIn] = sharesBy('throttle R2', 'weak', { part: 'R2', fault: 'blocked' });
     expect(asSet).toBeLessThan(0.5 * unseen);
     expect(turnedIn).toBeGreaterThan(3 * unseen);
   });
@@ -39,27 +39,11 @@ describe('how far a throttle is open', () => {
 
 describe('a rod moved by hand', () => {
   it('is asked of what air or vacuum moves, never of oil', () => {
-    const rods = (circuit: ReturnType<typeof airClamp>) =>
-      freeChecks(new CircuitModel(circuit)).filter(({ kind }) => kind === 'rod');
-    expect(rods(airClamp()).map(({ id }) => id)).toEqual(['rod C1']);
-    expect(rods(hydraulicLift())).toEqual([]);
+    expect(askedOf(airClamp(), 'rod')).toEqual(['rod C1']);
+    expect(askedOf(hydraulicLift(), 'rod')).toEqual([]);
   });
-
   it('that goes freely clears the cylinder of being jammed, one that does not accuses it', () => {
-    const circuit = airClamp();
-    const write = entryWriter();
-    const jammed = (finding: 'good' | 'bad' | 'notSeen') => {
-      const state = reduceJob([write('looked', { check: 'rod C1', finding })]);
-      const dead = {
-        kind: 'function',
-        part: 'C1',
-        setup: { controls: { bit: '1' } },
-        value: 'dead',
-      } as const;
-      const { suspects } = new Diagnoser(circuit).diagnose([dead], weighOptions(state, {}, 1));
-      return suspects.find(({ part, fault }) => part === 'C1' && fault === 'jammed')?.share ?? 0;
-    };
-    const [unseen, free, stuck] = [jammed('notSeen'), jammed('good'), jammed('bad')];
+    const [unseen, free, stuck] = sharesBy('rod C1', 'dead', { part: 'C1', fault: 'jammed' });
     expect(free).toBeLessThan(0.2 * unseen);
     expect(stuck).toBeGreaterThan(4 * unseen);
   });

@@ -3,20 +3,18 @@ import { CircuitModel } from '../../src/core/circuit/model';
 import type { Circuit } from '../../src/core/circuit/schema';
 import { workingPatterns } from '../../src/core/diagnosis/patterns';
 import { seededRandom, type Random } from '../../src/core/random';
+import { around as near, chance, pick } from './byChance';
 
 /** Air, oil and vacuum put together by chance out of what such machines are made of. */
 const COUNT = 24;
 const SEED = 20261128;
 
-const pick = <T>(random: Random, list: readonly T[]): T => list[Math.floor(random.next() * list.length)]!;
-const chance = (random: Random, share: number) => random.next() < share;
-const around = (random: Random, value: number) =>
-  Number((value * (0.75 + 0.5 * random.next())).toPrecision(3));
+const around = (random: Random, value: number) => near(random, value, 0.25);
 
-/** The same 24 circuits each time, by name. */
-export function fluidCircuits(): [string, Circuit][] {
-  const random = seededRandom(SEED);
-  return Array.from({ length: COUNT }, (_one, k): [string, Circuit] => {
+/** The same circuits each time for the same seed, by name; 24 of them where nobody says. */
+export function fluidCircuits(count = COUNT, seed = SEED): [string, Circuit][] {
+  const random = seededRandom(seed);
+  return Array.from({ length: count }, (_one, k): [string, Circuit] => {
     const medium = k % 6 === 4 ? 'vacuum' : k % 6 === 5 ? 'oil' : 'air';
     const circuit = fluidCircuit(random, `Fluid ${k + 1}`, medium);
     if (workingPatterns(new CircuitModel(circuit)).every(({ driven }) => driven.length === 0))

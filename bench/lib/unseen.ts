@@ -4,15 +4,13 @@ import { parseCircuit } from '../../src/core/circuit/parse';
 import { workingPatterns } from '../../src/core/diagnosis/patterns';
 import { emptyDrawing, layChains } from '../../src/core/draw/layChain';
 import { seededRandom, type Random } from '../../src/core/random';
+import { around, chance, pick } from './byChance';
 
 /** Circuits that nobody had in mind when the engine was written: put together by chance out of what such machines are made of. */
 const COUNT = 32;
 const SEED = 20261127;
 const POSITIONS = ['left', 'right', 'up', 'down'];
 
-const pick = <T>(random: Random, list: readonly T[]): T => list[Math.floor(random.next() * list.length)]!;
-const chance = (random: Random, share: number) => random.next() < share;
-const around = (random: Random, value: number) => (value * (0.7 + 0.6 * random.next())).toPrecision(3);
 
 /** The same circuits each time for the same seed, by name; 32 of them where nobody says. */
 export function unseenCircuits(count = COUNT, seed = SEED): [string, Circuit][] {

@@ -9,6 +9,8 @@ const BLUNDERS = 0.02;
 /** A bound of tolerance or accuracy is about this many standard deviations' worth, turned round. */
 const SIGMA_OF_BOUND = 0.6;
 const LOAD_TOLERANCE = 0.08;
+/** A meter's error in a few ohms, as a share. */
+const METER_SHARE = 0.015;
 const SUPPLY_TOLERANCE = 0.02;
 /** The meaner machine: parts off by more than is written on them, together by batch and by temperature, and a hastier hand. */
 const MEAN_BLUNDERS = 0.04;
@@ -26,7 +28,7 @@ export class Machine {
   private readonly warm: number;
 
   constructor(
-    circuit: Circuit,
+    private readonly circuit: Circuit,
     private readonly edits: readonly Edit[],
     private readonly random: Random,
     private readonly mean = false,
@@ -54,6 +56,15 @@ export class Machine {
     if (blunder) value = this.misread(test);
     if (value !== 'OL' && ['ohms', 'insulation', 'diode'].includes(test.kind)) value = Math.max(0, value);
     return { ...test, value: value === 'OL' ? value : Number(value.toPrecision(4)) } as Reading;
+  }
+
+  /** Whether a winding of this machine is further off than its drawing allows, the meter's own error aside: to say so is no mistake. */
+  isBeyondTolerance(ref: string): boolean {
+    const drawn = this.circuit.parts.find((part) => part.ref === ref);
+    const built = this.model.compiled.circuit.parts.find((part) => part.ref === ref);
+    if (drawn === undefined || built === undefined || !('ohms' in drawn) || !('ohms' in built)) return false;
+    const off = Math.abs(built.ohms! / drawn.ohms! - 1);
+    return off > ((drawn as { tolerance?: number }).tolerance ?? LOAD_TOLERANCE) - METER_SHARE;
   }
 
   /** Whether a live test took a fuse with it. */

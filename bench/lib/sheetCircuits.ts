@@ -207,7 +207,13 @@ function controller(random: Random, name: string): Circuit {
   const oneCommand = chance(random, 0.7);
   const draft = new Draft(name).add(battery(volts));
   if (oneCommand) draft.control('program', 'off', ...names('step', count));
-  draft.run('B+', 'S', fuse('F1', 20), ...perhaps(random, 0.4, pin('X9', 1)), wire('W0', around(random, 0.03)));
+  draft.run(
+    'B+',
+    'S',
+    fuse('F1', 20),
+    ...perhaps(random, 0.4, pin('X9', 1)),
+    wire('W0', around(random, 0.03)),
+  );
   for (let n = 1; n <= count; n++) {
     const control = oneCommand ? 'program' : `ask ${n}`;
     if (!oneCommand) draft.control(control, 'off', 'on');
@@ -262,5 +268,4 @@ function plugs(random: Random, name: string): Circuit {
   return draft.run('R', 'GND', ...perhaps(random, 0.5, pin('X9', 1)), wire('W9', 0.02)).circuit();
 }
 
-const names = (what: string, count: number) =>
-  Array.from({ length: count }, (_one, k) => `${what} ${k + 1}`);
+const names = (what: string, count: number) => Array.from({ length: count }, (_one, k) => `${what} ${k + 1}`);

@@ -28,6 +28,7 @@ interface Played {
   fault: CandidateFault;
   part: Part;
   edits: readonly Edit[];
+  machine: Machine;
   sheet: JobSheet;
 }
 
@@ -46,10 +47,21 @@ export const PLAYS: Partial<Record<JobSheetName, Play>> = {
   windings: { on: ['twoWindings'], finds: { coil: ['open'] } },
   contacts: {
     on: ['pack', 'lineContactors'],
-    finds: { relay: ['open', 'stuckOpen', 'welded', 'highResistance'] },
+    finds: {
+      relay: ['open', 'stuckOpen', 'welded', 'highResistance'],
+      wire: ['open'],
+      switch: ['stuckOpen'],
+      fuse: ['open'],
+      pin: ['open'],
+    },
+    shows: showsInCells,
     judge: judgedContacts,
   },
-  terminals: { finds: { switch: ['stuckOpen', 'stuckClosed'] } },
+  terminals: {
+    finds: { switch: ['stuckOpen', 'stuckClosed'], relay: ['stuckOpen', 'welded'] },
+    judge: judgedOwn,
+  },
+
   diodes: { on: ['suppressed'], finds: { diode: ['open', 'short', 'reversed'] } },
   interlocks: { finds: { switch: ['stuckOpen'] } },
   drop: { finds: { wire: ['highResistance'], pin: ['highResistance'] } },
@@ -60,10 +72,10 @@ export const PLAYS: Partial<Record<JobSheetName, Play>> = {
     finds: {
       driver: ['noOutput', 'stuckOn', 'leakyOutput'],
       fuse: ['open'],
-      wire: ['open', 'shortToFrame'],
+      wire: ['open', 'shortToFrame', 'shortToSupply'],
       coil: ['open'],
     },
-    shows: showsInCells,
+    shows: showsAtOutputs,
     judge: judgedOutputs,
   },
   survey: {
@@ -96,12 +108,13 @@ export const PLAYS: Partial<Record<JobSheetName, Play>> = {
       wire: ['open'],
       fuse: ['open'],
       driver: ['noOutput'],
-      valve: ['stuckAtRest'],
+      valve: ['stuckAtRest', 'stuckMidway'],
+      cylinder: ['jammed'],
       airSupply: ['noOutput'],
       pump: ['noOutput'],
       filter: ['blocked'],
     },
-    shows: showsInCells,
+    shows: showsOnCommand,
     judge: judgedNeeds,
   },
   cylinders: { on: 'fluid', finds: { cylinder: ['sealLeak'] } },
@@ -116,8 +129,13 @@ const NOT_BAD: readonly string[] = [
   'hidden',
   'doNotAdd',
   'heldDown',
+  'heldUp',
   'elsewhere',
+  'notFed',
+  'field',
 ];
+/** Said of a winding whose ohms are not the drawing's. */
+const OFF_WORDS: readonly string[] = ['off', 'low', 'high'];
 const MOST_READINGS = 120;
 const MARKS = shopMarks({});
 
@@ -187,14 +205,13 @@ export function play(
   name: JobSheetName,
   random: Random,
 ): { outcome: Outcome; readings: number; told: string } {
-  const { fault, part } = planted[Math.floor(random.next() * planted.length)]!;
-  const edits = editsOf(fault, severityOf(fault, random), random);
+  const { fault, part, edits } = planting(model, name, planted, random);
   const machine = new Machine(circuit, edits, random);
   const readings: Reading[] = [];
   for (;;) {
     const sheet = jobSheet(model, name, readings, MARKS)!;
     if (!sheet.next || readings.length >= MOST_READINGS) {
-      const outcome = (PLAYS[name]!.judge ?? judgedRows)({ model, fault, part, edits, sheet });
+      const outcome = (PLAYS[name]!.judge ?? judgedRows)({ model, fault, part, edits, machine, sheet });
       const rows = sheet.rows.map((row) => [
         row.name,
         ...(row.check ? [row.check] : []),
@@ -210,6 +227,19 @@ export function play(
     }
     const { test } = sheet.rows[sheet.next[0]]!.cells[sheet.next[1]]!;
     readings.push(machine.read(test, true));
+  }
+}
+
+const MOST_TRIES = 50;
+
+/** One of the faults, as bad as chance has it, that shows where the sheet looks. */
+function planting(model: CircuitModel, name: JobSheetName, planted: Field['planted'], random: Random) {
+  const { shows } = PLAYS[name]!;
+  const first = jobSheet(model, name, [], MARKS)!;
+  for (let k = 0; ; k++) {
+    const { fault, part } = planted[Math.floor(random.next() * planted.length)]!;
+    const edits = editsOf(fault, severityOf(fault, random), random);
+    if (!shows || k === MOST_TRIES || shows(model, first, edits)) return { fault, part, edits };
   }
 }
 
@@ -255,14 +285,50 @@ function showsInCells(model: CircuitModel, { rows }: JobSheet, edits: readonly E
   return rows.some(({ cells }) => cells.some((cell) => cell !== null && isOther(model, cell, edits)));
 }
 
+/** What a valve moves does another thing on command than it should. */
+function showsOnCommand(model: CircuitModel, first: JobSheet, edits: readonly Edit[]): boolean {
+  return showsInCells(
+    model,
+    { ...first, rows: first.rows.filter(({ check }) => check === 'commanded') },
+    edits,
+  );
+}
+
+/** Less than this of the supply at an output nobody calls a fault. */
+const NOTICED_SHARE = 0.07;
+
+function showsAtOutputs(model: CircuitModel, { rows }: JobSheet, edits: readonly Edit[]): boolean {
+  const least = NOTICED_SHARE * model.compiled.supplyVolts;
+  return rows.some(({ cells }) =>
+    cells.some((cell) => {
+      if (cell === null) return false;
+      const value = predictedValue(cell.test.kind, predict(bindTest(model, cell.test), edits));
+      return Math.abs(Number(value) - Number(cell.expected)) > least;
+    }),
+  );
+}
+
 const badRows = ({ rows }: JobSheet) =>
   rows.filter(({ verdict }) => verdict !== null && !NOT_BAD.includes(verdict));
 
+/** Whether a row by its name alone is about a part. */
+const isOf = (name: string, { ref }: Part) => name.split(' ')[0] === ref;
+
+/** Something stands against the contact's own row, and nothing against another. */
+function judgedOwn({ sheet, part }: Played): Outcome {
+  const bad = badRows(sheet);
+  if (bad.length === 0) return 'open';
+  return bad.every(({ name }) => isOf(name, part)) ? 'right' : 'wrong';
+}
+
 /** Something stands against the part, and nothing against another. */
-function judgedRows({ model, sheet, part: { ref } }: Played): Outcome {
+function judgedRows({ model, sheet, machine, part: { ref } }: Played): Outcome {
   const { liesOn = [] } = sheet;
   if (liesOn.length > 0) return liesOn.includes(ref) ? 'right' : 'wrong';
-  const bad = badRows(sheet);
+  const bad = badRows(sheet).filter(({ name, with: other, verdict }) => {
+    const isOff = [name, ...(other ? [other] : [])].some((one) => machine.isBeyondTolerance(one));
+    return !(isOff && OFF_WORDS.includes(verdict!));
+  });
   if (bad.length === 0) return 'open';
   return bad.every((row) => concerns(model, row, ref)) ? 'right' : 'wrong';
 }
@@ -275,32 +341,43 @@ const CONTACT_WORDS: Partial<Record<FaultName, readonly string[]>> = {
   highResistance: ['bad', 'open'],
 };
 
+/** What feeds them is none of theirs: said of it is that nothing arrives, and no contactor is condemned. */
 function judgedContacts(played: Played): Outcome {
-  const outcome = judgedRows(played);
+  const { part, sheet } = played;
+  if (part.kind !== 'relay') {
+    if (badRows(sheet).length > 0) return 'wrong';
+    if (sheet.rows.some(({ verdict }) => verdict === 'notFed')) return 'right';
+    // A break in the run of the load: of the contact in it nothing may be said.
+    const quiet = sheet.rows.filter(({ cells }) => cells.some((cell) => cell?.value === 'dead'));
+    return quiet.length > 0 && quiet.every(({ verdict }) => verdict === null || verdict === 'needsLoad')
+      ? 'right'
+      : 'wrong';
+  }
   const words = CONTACT_WORDS[played.fault.fault]!;
-  if (outcome !== 'right') return outcome;
-  return badRows(played.sheet).every(({ verdict }) => words.includes(verdict!)) ? 'right' : 'wrong';
+  const bad = badRows(sheet);
+  if (bad.length === 0) return 'open';
+  return bad.every(({ name, verdict }) => isOf(name, part) && words.includes(verdict!)) ? 'right' : 'wrong';
 }
 
 /** What a controller's matrix may be said to have, by what is planted; the field's wires and loads are none of the controller's. */
 function judgedOutputs({ sheet, fault: { fault }, part }: Played): Outcome {
   const { cause, of, findings } = sheet.answers[0] as OutputsAnswer;
-  if (cause === null) {
-    const held = findings.some(({ code, output }) => code === 'heldDown' && output !== undefined);
-    return held && fault === 'shortToFrame' ? 'right' : 'open';
+  const meant = controllerCause(part, fault);
+  if (meant === null) {
+    if (cause !== null) return 'wrong';
+    const told = findings.some(({ code }) => ['heldDown', 'heldUp', 'fieldDead', 'fieldLive'].includes(code));
+    return told ? 'right' : 'open';
   }
-  const meant: readonly OutputsCause[] =
-    part.kind === 'driver'
-      ? fault === 'noOutput'
-        ? ['deadOutput']
-        : ['leaking']
-      : part.ref === 'W9'
-        ? ['openCommon']
-        : ['F1', 'W0'].includes(part.ref)
-          ? ['deadSource']
-          : [];
-  if (!meant.includes(cause)) return 'wrong';
+  if (cause === null) return findings.some(({ output }) => output !== undefined) ? 'wrong' : 'open';
+  if (cause !== meant) return 'wrong';
   return part.kind !== 'driver' || of.includes(part.ref) ? 'right' : of.length === 0 ? 'open' : 'wrong';
+}
+
+/** What the matrix calls a fault; null for one that is in the field. */
+function controllerCause({ kind, ref }: Part, fault: FaultName): OutputsCause | null {
+  if (kind === 'driver') return fault === 'noOutput' ? 'deadOutput' : 'leaking';
+  if (ref === 'W9') return 'openCommon';
+  return kind === 'fuse' || ref === 'W0' ? 'deadSource' : null;
 }
 
 /** Every pin that is called bad is another one than drawn, and none that is called good is. */
@@ -327,6 +404,7 @@ const NEED_OF: Partial<Record<Part['kind'], Need>> = {
   fuse: 'electricity',
   driver: 'electricity',
   valve: 'valve',
+  cylinder: 'beyond',
   airSupply: 'air',
   pump: 'air',
   filter: 'air',

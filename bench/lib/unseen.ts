@@ -11,7 +11,6 @@ const COUNT = 32;
 const SEED = 20261127;
 const POSITIONS = ['left', 'right', 'up', 'down'];
 
-
 /** The same circuits each time for the same seed, by name; 32 of them where nobody says. */
 export function unseenCircuits(count = COUNT, seed = SEED): [string, Circuit][] {
   const random = seededRandom(seed);

@@ -130,6 +130,12 @@ const WORDS: Readonly<Record<FindingCode, (found: Finding) => string>> = {
   loopBridged: () => 'The sensor loop is bridged: it does not show. Take the bridge out.',
   heldDown: ({ output }) =>
     `With its load off ${at(output)} gives what it should: what hangs on it holds it down. Look at its wire and its load.`,
+  heldUp: ({ output }) =>
+    `With its load off ${at(output)} pulls as it should: what hangs on it holds it up. Look at its wire and its load.`,
+  fieldDead: ({ output }) =>
+    `With ${at(output)} itself off nothing arrives on its wire: look at its wire, its load and what feeds that, not at the output.`,
+  fieldLive: ({ output }) =>
+    `With ${at(output)} itself off its wire is live: something else feeds it. Look for a short to a feed in the field, not at the output.`,
   loadMayHold: ({ outputs }) =>
     `A short behind ${list(outputs) || 'it'} would read the same: take the load off, and measure again.`,
   referenceNotKnown: ({ takenAs }) => `The reference volts are not known: ${at(takenAs)} V are taken.`,
@@ -218,6 +224,8 @@ const WORDS: Readonly<Record<FindingCode, (found: Finding) => string>> = {
     'Air pushes at its exhaust, and it lacks air: the spool stands mid-way for want of pilot air. That is no fault of the valve.',
   standsMidway: () =>
     'Air pushes at its exhaust though it has its air: the spool stands mid-way, dirty or worn.',
+  blowsAtRest: () =>
+    'It blows at rest as it does on command, and nothing feeds its coil then: the spool does not go, dirty or worn.',
   bothCoils: () => 'Both of its coils are fed at once: it stays where it is. Look for what feeds the other.',
   passesBeyond: () =>
     'With its outlets plugged nothing pushes: the air passes the piston behind it, not the valve.',

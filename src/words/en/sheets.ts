@@ -8,7 +8,7 @@ import type { Bearing } from '@/core/sheets/onCircuit/bearing';
 import type { SealFinding } from '@/core/sheets/bubbles/seal';
 import type { SealAnswer } from '@/core/sheets/onCircuit/cylindersSheet';
 import type { NeedCheck } from '@/core/sheets/onCircuit/needsSheet';
-import type { OutputsAnswer } from '@/core/sheets/outputs/outputs';
+import type { OutputsAnswer, OutputsFinding } from '@/core/sheets/outputs/outputs';
 import type { SheetAnswer } from '@/core/sheets/sheet';
 import type { WindingPairAnswer } from '@/core/sheets/onCircuit/windingsSheet';
 import type { TimelineAnswer } from '@/core/sheets/onCircuit/timelineSheet';
@@ -50,18 +50,24 @@ const COLUMNS: Readonly<Record<string, string>> = {
   ohms: 'Ohms',
   amps: 'Amps',
   click: 'Click',
+  load: 'Its load',
   pullInOhms: 'Pull-in to common',
   holdInOhms: 'Hold-in to common',
   overBoth: 'Pull-in to hold-in',
+  coilVolts: 'At the coil, commanded',
   coilOhms: 'Coil',
   openOhms: 'Contact open',
+  openAlone: 'Open, one end bare',
   closedOhms: 'Contact closed',
   dropVolts: 'Drop under load',
   volts: 'Volts behind it',
   insulation: 'At test volts',
   shouldBeOpen: 'Should be open',
   shouldBeClosed: 'Should be closed',
+  supply: 'Its supply',
+  atRest: 'Itself, at rest',
   loadOff: 'Itself, load off',
+  loom: 'Its wire, itself off',
   uncommanded: 'Not commanded',
   commandBit: 'Its program asks',
   atOutput: 'At the output',
@@ -124,7 +130,9 @@ const VERDICTS: Readonly<Record<JobSheetName, Readonly<Record<string, string>>>>
     welded: 'welded shut',
     coil: 'coil open or shorted',
     needsLoad: 'wants its drop under load',
-    mechanical: 'stuck, its coil is good',
+    mechanical: 'stuck, its coil is good and fed',
+    elsewhere: 'read closed, perhaps round about: lift one end',
+    notFed: 'its coil gets nothing: look at what feeds it',
   },
   terminals: {
     good: 'open and closed as drawn',
@@ -145,7 +153,12 @@ const VERDICTS: Readonly<Record<JobSheetName, Readonly<Record<string, string>>>>
   drop: { good: 'loses what it may', high: 'loses too much' },
   insulation: { good: 'good', watch: 'to be watched', bad: 'leaks' },
   conductors: { good: 'good', watch: 'to be watched', bad: 'leaks' },
-  outputs: { bad: 'this one', heldDown: 'held down by what hangs on it' },
+  outputs: {
+    bad: 'this one',
+    heldDown: 'held down by what hangs on it',
+    heldUp: 'held up by what hangs on it',
+    field: 'in the field, not in the output',
+  },
   survey: { good: 'as drawn', bad: 'not as drawn' },
   needs: { good: 'as it should be', bad: 'not as it should be' },
   proofChain: {
@@ -164,7 +177,18 @@ export function sheetVerdictWords(sheet: JobSheetName, verdict: string | null): 
   return verdict === null ? '' : (VERDICTS[sheet][verdict] ?? verdict);
 }
 
-const WATCHED: readonly string[] = ['watch', 'worn', 'needsLoad', 'hidden', 'doNotAdd', 'elsewhere'];
+const WATCHED: readonly string[] = [
+  'watch',
+  'worn',
+  'needsLoad',
+  'hidden',
+  'doNotAdd',
+  'elsewhere',
+  'notFed',
+  'field',
+  'heldDown',
+  'heldUp',
+];
 
 /** A verdict that condemns, warns or clears. */
 export function verdictTone(verdict: string | null): 'good' | 'watch' | 'bad' | null {
@@ -236,8 +260,14 @@ const LOOKS: Readonly<Record<NeedCheck, string>> = {
   exhaustAlone: 'the same with its lines off and outlets plugged',
   inlet: 'inlet line off, opened slowly',
   outlet: 'outlet line off, commanded',
+  outletAtRest: 'the same line off, at rest',
+  coilAtRest: 'volts across its coil, at rest',
+  outletGauge: 'gauge at its outlet, commanded',
   commanded: 'what it moves, commanded',
 };
+
+/** A valve; one of two coils by the coil that it is looked at with. */
+const valveName = (name: string) => name.replace(' ', ' by ');
 
 /** Parts by their reference, points as on the path: where a part has several contacts, between which. */
 export function rowTitle(speaker: Speaker, { name }: JobSheet, row: SheetRow): string {
@@ -254,7 +284,7 @@ export function rowTitle(speaker: Speaker, { name }: JobSheet, row: SheetRow): s
   if (name === 'timeline') return `${pointName(speaker, row.name)}, ${row.name}`;
   if (name === 'interlocks' && row.name === 'supply') return 'Supply';
   if (name === 'cylinders') return `${row.name}, ${row.check}`;
-  if (name === 'needs') return `${row.name}: ${LOOKS[row.check as NeedCheck]}`;
+  if (name === 'needs') return `${valveName(row.name)}: ${LOOKS[row.check as NeedCheck]}`;
   if (row.with !== undefined) return `${row.name} with ${row.with}`;
   if (!row.between) return row.name;
   const [a, b] = row.between.map((node) => pointName(speaker, node));
@@ -338,18 +368,27 @@ function needsFound({ rows, answers }: JobSheet): string[] {
     const { missing, has, findings, medium } = answer;
     const said = (needs: NeedsAnswer['has']) => needs.map((need) => needWords(need, medium));
     const told = findings.filter(({ code }) => code !== 'neededNotKnown').map(findingWords);
-    if (missing.length > 0) return [`${valve} lacks ${said(missing).join(' and ')}.`, ...told];
+    const named = valveName(valve);
+    if (missing.length > 0) return [`${named} lacks ${said(missing).join(' and ')}.`, ...told];
     const known = has.length > 0 ? ` It has ${said(has).join(', ')}.` : '';
     return [
-      answer.next === null ? `${valve} lacks nothing of what was read.` : `${valve}: not known yet.${known}`,
+      answer.next === null ? `${named} lacks nothing of what was read.` : `${named}: not known yet.${known}`,
       ...told,
     ];
   });
 }
 
+const TOLD_OF_OUTPUTS: readonly string[] = [
+  'loadMayHold',
+  'heldDown',
+  'heldUp',
+  'fieldDead',
+  'fieldLive',
+] satisfies OutputsFinding['code'][];
+
 function outputsFound(answer: SheetAnswer): string[] {
   const { cause, of, findings } = answer as OutputsAnswer;
-  const more = findings.filter(({ code }) => code === 'loadMayHold' || code === 'heldDown').map(findingWords);
+  const more = findings.filter(({ code }) => TOLD_OF_OUTPUTS.includes(code)).map(findingWords);
   if (cause !== null) return [outputsCauseWords(cause, of), ...more];
   return more.length > 0 ? more : ['Not known yet: what was read fits more than one cause.'];
 }

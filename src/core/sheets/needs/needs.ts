@@ -35,6 +35,12 @@ export const needsSheet = z.object({
   exhaustAlone: maybe(z.enum(['none', 'pushes'])),
   /** What comes out of its outlet, line off, while it is pushed by hand. */
   outlet: maybe(z.enum(['full', 'weak', 'none'])),
+  /** The same on command, and at rest; at oil a gauge there instead. */
+  outletCommanded: maybe(z.enum(['full', 'weak', 'none'])),
+  outletAtRest: maybe(z.enum(['full', 'weak', 'none'])),
+  outletKpa: maybe(figure),
+  /** Volts across its coil while nothing commands it. */
+  coilAtRestVolts: maybe(figure),
   /** This valve on the neighbour's plug, and this plug on the neighbour's valve. */
   onNeighboursPlug: motion,
   plugOnNeighbour: motion,
@@ -56,6 +62,7 @@ export type NeedsFinding = Finding<
   | 'coilRatingNotKnown'
   | 'midwayForAir'
   | 'standsMidway'
+  | 'blowsAtRest'
   | 'overrideAlone'
   | 'bothCoils'
   | 'passesBeyond'
@@ -94,7 +101,7 @@ export function judgeNeeds(sheet: NeedsSheet, marks: ShopMarks = shopMarks({})):
   put('coil', coilOf(sheet, electricity, findings));
   put('air', air);
   put('valve', valveOf(sheet, air, electricity, findings));
-  put('beyond', beyondOf(sheet, air));
+  put('beyond', beyondOf(sheet, air, electricity));
   const settled = missing.length > 0 || sheet.commanded === 'moves';
   return {
     missing,
@@ -188,12 +195,20 @@ function airOf(
 }
 
 function valveOf(
-  { exhaust, exhaustAlone, override, inlet, outlet, commanded, clicks, twoCoils, otherCoilVolts }: NeedsSheet,
+  sheet: NeedsSheet,
   air: boolean | null,
   electricity: boolean | null,
   findings: NeedsFinding[],
 ): boolean | null {
+  const { exhaust, exhaustAlone, override, inlet, outlet, commanded, clicks, twoCoils, otherCoilVolts } =
+    sheet;
   if (commanded === 'moves') return true;
+  const passes = passesOnCommand(sheet, air, electricity);
+  if (passes !== null) return passes;
+  if (passesAtRest(sheet)) {
+    findings.push({ code: 'blowsAtRest' });
+    return false;
+  }
   if (exhaust === 'pushes') {
     if (air === false) findings.push({ code: 'midwayForAir' });
     // What pushes may come through the valve, or through the piston behind it.
@@ -216,10 +231,46 @@ function valveOf(
   return null;
 }
 
-function beyondOf(
-  { override, outlet, commanded, exhaust, exhaustAlone }: NeedsSheet,
+/** A gauge at an outlet that stands under this share of the supply's reads nothing there, and over the other all of it. */
+const NOTHING_SHARE = 0.2;
+const ALL_SHARE = 0.8;
+
+/** Whether a valve that has its air, its volts and a coil that pulls lets anything through on command; null where that was not looked at. */
+function passesOnCommand(
+  sheet: NeedsSheet,
   air: boolean | null,
+  electricity: boolean | null,
 ): boolean | null {
+  const { outletCommanded, outletAtRest, outletKpa, exhaust, supplyKpa, inlet } = sheet;
+  const { clicks, twoCoils, otherCoilVolts } = sheet;
+  if (air !== true || electricity !== true || clicks !== true) return null;
+  // With its other coil fed, too, a sound one stays where it is.
+  if (twoCoils && otherCoilVolts === undefined) return null;
+  if (outletCommanded === 'none' && inlet !== 'weak' && inlet !== 'none') return false;
+  // A spool that stands mid-way blows full into the open, too: at rest, and out of its exhaust.
+  if (outletCommanded === 'full' && (exhaust === 'none' || outletAtRest === 'none')) return true;
+  if (outletKpa === undefined || supplyKpa === undefined) return null;
+  const share = Math.abs(outletKpa) / Math.abs(supplyKpa);
+  return share <= NOTHING_SHARE ? false : share >= ALL_SHARE ? true : null;
+}
+
+/** Whether it lets as much through at rest as on command, though nothing feeds its coil then: its spool does not go. */
+function passesAtRest({
+  outletCommanded,
+  outletAtRest,
+  coilAtRestVolts,
+  ratedVolts,
+  inlet,
+}: NeedsSheet): boolean {
+  if (outletAtRest !== 'full' || outletCommanded !== 'full' || inlet === 'none') return false;
+  if (coilAtRestVolts === undefined || ratedVolts === undefined) return false;
+  return Math.abs(coilAtRestVolts) < DEAD_SHARE * ratedVolts;
+}
+
+function beyondOf(sheet: NeedsSheet, air: boolean | null, electricity: boolean | null): boolean | null {
+  const { override, outlet, commanded, exhaust, exhaustAlone } = sheet;
+  // All that the supply gives comes out of it on command, and what it should move does not.
+  if (commanded === 'still' && passesOnCommand(sheet, air, electricity) === true) return false;
   if (exhaust === 'pushes' && exhaustAlone === 'none' && air === true) return false;
   if (override === 'moves' || commanded === 'moves') return true;
   return override === 'still' && air === true && outlet === 'full' && exhaust === 'none' ? false : null;
@@ -242,7 +293,10 @@ function nextOf(
     if (sheet.coilVolts === undefined) return { ask: 'coilVolts' };
   }
   // No hand and no open line at oil: what the gauge and the override leave open stays open.
-  if (sheet.medium === 'oil') return sheet.commanded === undefined ? { ask: 'commanded' } : null;
+  if (sheet.medium === 'oil') {
+    if (sheet.commanded === undefined) return { ask: 'commanded' };
+    return sheet.outletKpa === undefined ? { ask: 'outletKpa' } : null;
+  }
   if (exhaust === undefined) return { ask: 'exhaust' };
   if (exhaust === 'pushes' && known.air === true && sheet.exhaustAlone === undefined)
     return { ask: 'exhaustAlone' };

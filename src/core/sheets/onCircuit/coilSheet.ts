@@ -10,7 +10,7 @@ import { heldAgainst, uniqueRows, type HeldRow } from '../heldAgainst';
 import { judgeCoil, type CoilAnswer, type CoilSheet } from '../coil/coil';
 import {
   cellOf,
-  isAlone,
+  isOwn,
   figure,
   firstOpen,
   HEAD,
@@ -95,7 +95,7 @@ export function aloneCell(
   const place = [nameOf(model, body.a), nameOf(model, body.b)] as const;
   return cellOf(
     model,
-    pickBetween(model, 'ohms', place, (_test, expected) => isAlone(expected, body.ohms)),
+    pickBetween(model, 'ohms', place, (test, expected) => isOwn(model, test, expected, body)),
     readings,
   );
 }

@@ -1,28 +1,35 @@
+import type { Branch } from '../../circuit/compile';
 import type { CircuitModel } from '../../circuit/model';
 import { workingPatterns } from '../../diagnosis/patterns';
 import type { Reading, Setup, Test } from '../../circuit/schema';
+import { seenWork } from '../../job/seenWork';
 import type { ShopMarks } from '../../tables/marks';
 import { heldAgainst } from '../heldAgainst';
-import { judgeContacts, type ContactsSheet } from '../contacts/contacts';
+import { judgeContacts, type ContactsSheet, type ContactVerdict } from '../contacts/contacts';
+import { aloneCell } from './coilSheet';
 import { loadedPattern } from './loadedPattern';
+import { openContactOf, type OpenContact } from './openContact';
 import {
   cellOf,
-  isAlone,
   figure,
+  hangsOn,
   HEAD,
+  isBare,
   nameOf,
   pickBetween,
   pickOf,
+  sizeOf,
   underCommand,
   volts,
   type JobSheet,
+  type SheetCell,
   type SheetRow,
 } from './jobSheet';
 
 /** A drop across a closed contact is no more than this share of its circuit, on the sound machine. */
 const CLOSED_SHARE = 0.1;
 
-/** Relays and contactors beside each other: click, coil, the contact both ways, and its drop under load. */
+/** Relays and contactors beside each other: click, what feeds the coil, the coil, the contact both ways, and its drop under load. */
 export function contactsSheetOf(
   model: CircuitModel,
   readings: readonly Reading[],
@@ -30,25 +37,19 @@ export function contactsSheetOf(
 ): JobSheet | null {
   const { compiled } = model;
   const patterns = workingPatterns(model);
+  const lineVolts = Math.max(...compiled.branches.map((branch) => branch.volts), 0) || undefined;
   const found = compiled.parts.flatMap((own) => {
     const { part, branches } = own;
     if (part.kind !== 'relay') return [];
     const coil = branches[0]!;
-    const click = cellOf(
-      model,
-      pickOf(model, 'click', part.ref, (_test, expected) => expected === true),
-      readings,
-    );
-    const coilOhms = cellOf(
-      model,
-      pickBetween(model, 'ohms', [nameOf(model, coil.a), nameOf(model, coil.b)], (_test, expected) =>
-        isAlone(expected, coil.ohms),
-      ),
-      readings,
-    );
+    const clicks = pickOf(model, 'click', part.ref, (_test, expected) => expected === true);
+    const commanded = clicks?.setup ?? loadedPattern(model, patterns, coil.index)?.setup;
+    const click = cellOf(model, clicks, readings);
+    const coilVolts = commanded ? cellOf(model, coilVoltsTest(model, coil, commanded), readings) : null;
+    const coilOhms = aloneCell(model, own, readings);
     return branches
       .filter(({ role }) => role === 'made')
-      .map((contact) => {
+      .map((contact): BankRow => {
         const place = [nameOf(model, contact.a), nameOf(model, contact.b)] as const;
         const held = (test: Test) => test.setup.energised?.includes(part.ref) ?? false;
         const closed = cellOf(
@@ -56,9 +57,15 @@ export function contactsSheetOf(
           pickBetween(model, 'ohms', place, (test) => held(test)),
           readings,
         );
-        const open = cellOf(
+        const open = openContactOf(
           model,
-          pickBetween(model, 'ohms', place, (test, expected) => !held(test) && expected === 'OL'),
+          own,
+          contact,
+          cellOf(
+            model,
+            pickBetween(model, 'ohms', place, (test, expected) => !held(test) && expected === 'OL'),
+            readings,
+          ),
           readings,
         );
         const loaded = loadedPattern(model, patterns, contact.index);
@@ -68,11 +75,18 @@ export function contactsSheetOf(
         return {
           name: `${part.ref} ${place[0]}–${place[1]}`,
           between: place,
-          click,
-          coilOhms,
-          closed,
+          cells: {
+            click,
+            load: loaded ? cellOf(model, loadTest(model, contact, loaded.setup), readings) : null,
+            coilVolts,
+            coilOhms,
+            openOhms: open.quick,
+            openAlone: open.alone,
+            closedOhms: closed,
+            dropVolts: drop,
+          },
           open,
-          drop,
+          fed: isFed(coilVolts, coil, marks),
           amps: loaded?.amps,
         };
       });
@@ -81,21 +95,10 @@ export function contactsSheetOf(
   const sheet: ContactsSheet = {
     ...HEAD,
     sheet: 'contacts',
-    contactors: found.map(({ name, click, coilOhms, closed, open, drop, amps }) => ({
-      name,
-      clicks: typeof click?.value === 'boolean' ? click.value : undefined,
-      coilOhms: figure(coilOhms),
-      closedOhms: figure(closed),
-      openOhms: figure(open),
-      dropVolts: volts(drop),
-      drops: undefined,
-      // What the sound machine carries through it: the drop is judged at its working current.
-      atAmps: volts(drop) === undefined ? undefined : amps,
-      ratedAmps: amps,
-    })),
+    contactors: found.map((row) => contactorOf(row, lineVolts)),
     leadOhms: 0,
     school: undefined,
-    lineVolts: Math.max(...compiled.branches.map((branch) => branch.volts), 0) || undefined,
+    lineVolts,
     directions: undefined,
     poles: undefined,
     needs: undefined,
@@ -105,32 +108,135 @@ export function contactsSheetOf(
     dutyShare: undefined,
   };
   const answer = judgeContacts(sheet, marks);
-  const rows = found.map(({ name, between, click, coilOhms, closed, open, drop }) => ({
-    name,
-    between,
-    cells: [click, coilOhms, open, closed, drop],
-    verdict: answer.verdicts[name] ?? null,
+  const rows = found.map((row): SheetRow => ({
+    name: row.name,
+    between: row.between,
+    cells: BANK_COLUMNS.map((column) => row.cells[column]),
+    verdict: verdictOf(answer.verdicts[row.name] ?? null, row),
   }));
   return {
     name: 'contacts',
-    columns: ['click', 'coilOhms', 'openOhms', 'closedOhms', 'dropVolts'],
+    columns: [...BANK_COLUMNS],
     rows,
-    next: nextContact(rows),
+    next: nextContact(rows, new Set(found.flatMap(({ name, open }) => (open.wantsAlone ? [name] : [])))),
     answers: [answer],
     held: heldAgainst(sheet, answer, marks),
   };
 }
 
-/** The free look first, then the drop under load; ohms where no drop can be read. */
-function nextContact(rows: readonly SheetRow[]): JobSheet['next'] {
-  for (const column of [0, 4, 1, 3, 2]) {
-    const row = rows.findIndex(
-      ({ cells, verdict }) =>
-        cells[column] && cells[column].value === null && (verdict === null || verdict === 'needsLoad'),
-    );
-    if (row >= 0) return [row, column];
+const BANK_COLUMNS = [
+  'click',
+  'load',
+  'coilVolts',
+  'coilOhms',
+  'openOhms',
+  'openAlone',
+  'closedOhms',
+  'dropVolts',
+] as const;
+type BankColumn = (typeof BANK_COLUMNS)[number];
+interface BankRow {
+  name: string;
+  between: readonly [string, string];
+  cells: Record<BankColumn, SheetCell | null>;
+  open: OpenContact;
+  /** Whether its coil gets what it pulls in with; null while that is not known. */
+  fed: boolean | null;
+  /** What the sound machine sends through the contact. */
+  amps: number | undefined;
+}
+
+/** An open contact takes at least this share of its circuit's volts, a closed one less. */
+const TAKES_SHARE = 0.5;
+
+/** A row as the sheet's document has it. What stays in for want of a feed says nothing of the contactor. */
+function contactorOf(
+  { name, cells, open, fed, amps }: BankRow,
+  lineVolts = 0,
+): ContactsSheet['contactors'][number] {
+  const clicks = typeof cells.click?.value === 'boolean' ? cells.click.value : undefined;
+  const drop = volts(cells.dropVolts);
+  const pulls = clicks ?? fed ?? false;
+  const dropVolts = drop !== undefined && (pulls || drop < TAKES_SHARE * lineVolts) ? drop : undefined;
+  const load = cells.load?.value;
+  return {
+    name,
+    clicks: clicks === false && fed !== true ? undefined : clicks,
+    coilOhms: figure(cells.coilOhms),
+    closedOhms: figure(cells.closedOhms),
+    openOhms: open.own,
+    dropVolts,
+    drops: undefined,
+    // While its load runs it carries what the sound machine does; of a dead one nobody knows that anything flows.
+    atAmps: dropVolts !== undefined && (load === 'works' || load === 'weak') ? amps : undefined,
+    ratedAmps: amps,
+  };
+}
+
+/** Whether what stands at a coil is what it must pull in with; null while nothing was read. */
+function isFed(cell: SheetCell | null, { reactance }: Branch, { coilVolts }: ShopMarks): boolean | null {
+  const read = volts(cell);
+  if (cell === null || read === undefined) return null;
+  return read >= coilVolts[reactance > 0 ? 'contactorAC' : 'contactorDC'].pullIn * sizeOf(cell.expected);
+}
+
+/** What the sheet says of a row, as far as the row has what that takes. */
+function verdictOf(
+  verdict: ContactVerdict | null,
+  { cells: { click, load, openAlone }, open, fed }: BankRow,
+): ContactVerdict | 'notFed' | 'elsewhere' | null {
+  if (verdict === null && click?.value === false && fed === false) return 'notFed';
+  if (verdict !== 'good' && verdict !== 'worn') return verdict;
+  // Read closed as it stands, and no end of it can be bared to see whether that came round about.
+  if (open.own === undefined && figure(open.quick) !== undefined && openAlone === null) return 'elsewhere';
+  // A weak load draws less, and little is lost at little; and one that has welded carries its load, too.
+  return load?.value === 'weak' || (open.quick !== null && open.own === undefined) ? null : verdict;
+}
+
+/** Every free look first. Of what clicks the drop under load and the open contact, of what does not what feeds it, and its coil. */
+function nextContact(rows: readonly SheetRow[], wantsAlone: ReadonlySet<string>): JobSheet['next'] {
+  const asked = ({ cells, verdict }: SheetRow, column: BankColumn): boolean => {
+    const cell = cells[BANK_COLUMNS.indexOf(column)];
+    return cell !== null && cell?.value === null && (verdict === null || verdict === 'needsLoad');
+  };
+  const silent = ({ cells }: SheetRow) => cells[0]?.value === false;
+  const turns: readonly [BankColumn, (row: SheetRow) => boolean][] = [
+    ['click', () => true],
+    ['coilVolts', silent],
+    ['coilOhms', silent],
+    ['load', (row) => !silent(row)],
+    ['dropVolts', (row) => !silent(row)],
+    ['openOhms', (row) => !silent(row)],
+    ['openAlone', ({ name }) => wantsAlone.has(name)],
+    ['closedOhms', (row) => !silent(row)],
+    ['coilVolts', ({ cells }) => cells[0] === null],
+    ['coilOhms', ({ cells }) => cells[0] === null],
+  ];
+  for (const [column, fits] of turns) {
+    const row = rows.findIndex((one) => fits(one) && asked(one, column));
+    if (row >= 0) return [row, BANK_COLUMNS.indexOf(column)];
   }
   return null;
+}
+
+/** Volts across a coil under a command that feeds it. */
+function coilVoltsTest(model: CircuitModel, { a, b }: Branch, setup: Setup): Test | null {
+  const commanded = underCommand(setup);
+  return pickBetween(
+    model,
+    'volts',
+    [nameOf(model, a), nameOf(model, b)],
+    (test, expected) => commanded(test) && isBare(test) && sizeOf(expected) > 1,
+  );
+}
+
+/** A look at the load that a contact carries, in the command that sends most through it. */
+function loadTest(model: CircuitModel, { index }: Branch, setup: Setup): Test | null {
+  const commanded = underCommand(setup);
+  const found = seenWork(model)
+    .map(({ ref, setup: seen }): Test => ({ kind: 'function', part: ref, setup: seen }))
+    .find((test) => commanded(test) && test.setup.afterSeconds === undefined && hangsOn(model, test, index));
+  return found ?? null;
 }
 
 function dropTest(

@@ -1,11 +1,9 @@
-import type { CircuitModel } from '../../circuit/model';
+import { oncePerModel, type CircuitModel } from '../../circuit/model';
 import type { Part, Reading, Test } from '../../circuit/schema';
 import type { PartKind } from '../../kinds/part/module';
 import { seenWork } from '../../job/seenWork';
-import { workingPatterns } from '../../diagnosis/patterns';
-import { findLanes, type Lane, type Step } from '../../path/lanes';
 import { compareFunctions } from '../functions/functions';
-import { cellOf, firstOpen, HEAD, MOST_ROWS, type JobSheet, type SheetRow } from './jobSheet';
+import { cellOf, firstOpen, hangsOn, HEAD, MOST_ROWS, type JobSheet, type SheetRow } from './jobSheet';
 
 /** Everything that can be watched working, each in its own command, with the parts that they share. */
 export function functionsSheetOf(model: CircuitModel, readings: readonly Reading[]): JobSheet | null {
@@ -37,29 +35,33 @@ export function functionsSheetOf(model: CircuitModel, readings: readonly Reading
   };
 }
 
-/** What an operator can be asked about, with the parts that each needs. */
-function watchedOf(model: CircuitModel): { name: string; test: Test; parts: string[] }[] {
-  const { lanes } = findLanes(model);
+interface Watched {
+  name: string;
+  test: Test;
+  parts: string[];
+}
+
+/** What an operator can be asked about, with the parts that each needs: those that it fails without. */
+const watchedOf = oncePerModel((model): readonly Watched[] => {
   const { parts } = model.compiled;
-  const patterns = workingPatterns(model);
   const turns = new Map<string, number>();
   return seenWork(model)
-    .flatMap(({ ref, setup, pattern }) => {
-      const lane = lanes.find(({ id }) => id === ref);
-      if (!lane || setup.afterSeconds !== undefined) return [];
-      const fed = new Set(patterns[pattern]!.loads);
+    .filter(({ setup }) => setup.afterSeconds === undefined)
+    .slice(0, MOST_ROWS)
+    .map(({ ref, setup, pattern }) => {
       const turn = (turns.get(ref) ?? 0) + 1;
       turns.set(ref, turn);
-      return [
-        {
-          name: turn === 1 ? ref : `${ref} ${turn}`,
-          test: { kind: 'function', part: ref, setup } as const,
-          parts: [...partsOf(model, lanes, lane, fed)].map((index) => keyOf(parts[index]!.part, pattern)),
-        },
-      ];
-    })
-    .slice(0, MOST_ROWS);
-}
+      const test = { kind: 'function', part: ref, setup } as const;
+      const needs = parts.filter(
+        ({ part, branches }) => part.ref === ref || branches.some(({ index }) => hangsOn(model, test, index)),
+      );
+      return {
+        name: turn === 1 ? ref : `${ref} ${turn}`,
+        test,
+        parts: needs.map(({ part }) => keyOf(part, pattern)),
+      };
+    });
+});
 
 /** Kinds that do one thing in one command and another in the next: that they do the one clears nothing of the other. */
 const MANY_WAYS: readonly PartKind[] = [
@@ -87,26 +89,4 @@ export function refOfKey(key: string): string {
 function stateOf({ cells }: SheetRow): 'works' | 'weak' | 'dead' | undefined {
   const value = cells[0]?.value;
   return value === 'works' || value === 'weak' || value === 'dead' ? value : undefined;
-}
-
-/** Parts that a load needs: its way from the supply and home, and the same of each relay and coil on it that is fed. */
-function partsOf(
-  model: CircuitModel,
-  lanes: readonly Lane[],
-  lane: Lane,
-  fed: ReadonlySet<string>,
-  found = new Set<number>(),
-): ReadonlySet<number> {
-  const { parts, partIndex } = model.compiled;
-  const switches = new Set(lane.coils.filter((ref) => fed.has(ref)).map((ref) => partIndex.get(ref)!));
-  for (const { part } of [...lane.feed, lane.load, ...lane.back] satisfies Step[]) {
-    if (found.has(part)) continue;
-    found.add(part);
-    if (parts[part]!.part.kind === 'relay') switches.add(part);
-  }
-  for (const part of switches) {
-    const own = lanes.find(({ load }) => load.part === part);
-    if (own && own !== lane) partsOf(model, lanes, own, fed, found);
-  }
-  return found;
 }

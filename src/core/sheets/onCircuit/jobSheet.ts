@@ -1,4 +1,6 @@
+import type { Branch } from '../../circuit/compile';
 import { oncePerModel, type CircuitModel } from '../../circuit/model';
+import type { Edit } from '../../circuit/edits';
 import type { Reading, Setup, Test } from '../../circuit/schema';
 import { nodesOfTest, partOfTest } from '../../circuit/testPlace';
 import { listCandidateTests, type CandidateTest } from '../../diagnosis/candidateTests';
@@ -105,6 +107,9 @@ const SAME_SHARE = 0.02;
 const ONE_COMMAND: readonly Test['kind'][] = ['function', 'moves', 'gauge'];
 /** Kinds that say another thing with a plug or a wire off, though the sound machine shows the same then. */
 const AS_IT_STANDS: readonly Test['kind'][] = ['volts', 'insulation', 'pressure', 'flow', 'hold'];
+
+/** Kinds that read what leads from one place to another: beside each other two parts may read alike. */
+const OF_WHAT_LIES_BETWEEN: readonly Test['kind'][] = ['ohms', 'diode'];
 
 /** Tests that may be taken on a circuit at all, whatever the doubt. */
 export const testsOf = oncePerModel((model): readonly CandidateTest[] => listCandidateTests(model).tests);
@@ -223,11 +228,43 @@ function meansTheSame(
     ...other
   } = { celsius: undefined, seconds: undefined, ...read };
   if (AS_IT_STANDS.includes(test.kind) && askedPlace(test) !== askedPlace(other as Test)) return false;
+  if (OF_WHAT_LIES_BETWEEN.includes(test.kind)) {
+    const ends = endsRead(model, test);
+    if (ends !== endsRead(model, other as Test)) return false;
+    // Where nothing leads on the sound machine, what leads on another hangs on what was off.
+    if (ends === '' && askedPlace(test) !== askedPlace(other as Test)) return false;
+  }
   const there = soundValue(model, other as Test);
   if (typeof expected !== 'number' || typeof there !== 'number')
     return JSON.stringify(expected) === JSON.stringify(there);
   const [a, b] = [Math.abs(expected), Math.abs(there)];
   return Math.abs(a - b) <= SAME_SHARE * Math.max(a, b);
+}
+
+/** Pieces at the two places of a dead test that its reading hangs on: each of them broken it would be another. */
+function endsRead(model: CircuitModel, test: Test): string {
+  const known = endsReadOf(model);
+  const key = testKey(test);
+  const found = known.get(key);
+  if (found !== undefined) return found;
+  const { compiled } = model;
+  const at = nodesOfTest(test).map((node) => compiled.nodeIndex.get(node)!);
+  const ends = compiled.branches
+    .filter(({ a, b, index }) => (at.includes(a) || at.includes(b)) && hangsOn(model, test, index))
+    .map(({ index }) => index)
+    .join(' ');
+  known.set(key, ends);
+  return ends;
+}
+const endsReadOf = oncePerModel(() => new Map<string, string>());
+
+/** Whether a reading of the sound machine is another one, or none, with one piece of it broken. */
+export function hangsOn(model: CircuitModel, test: Test, branch: number): boolean {
+  const bound = bindTest(model, test);
+  const of = (edits: readonly Edit[]) => predictedValue(test.kind, predict(bound, edits));
+  const [sound, without] = [of([]), of([{ type: 'ohms', branch, ohms: Infinity }])];
+  if (typeof sound !== 'number' || typeof without !== 'number') return sound !== without;
+  return Math.abs(sound - without) > SAME_SHARE * Math.max(Math.abs(sound), Math.abs(without));
 }
 
 /** Whether a test is taken with the controls where another set-up has them. */
@@ -265,9 +302,15 @@ export function volts(cell: SheetCell | null | undefined): number | undefined {
   return value === 'OL' ? undefined : value;
 }
 
-/** The sound circuit shows the winding's own ohms there: nothing lies across it. */
-export function isAlone(expected: Reading['value'], ohms: number): boolean {
-  return typeof expected === 'number' && Math.abs(expected / ohms - 1) <= ALONE_SHARE;
+/** The sound circuit shows a winding's own ohms there: nothing lies across it, and it is this one that is read and not its like beside it. */
+export function isOwn(
+  model: CircuitModel,
+  test: Test,
+  expected: Reading['value'],
+  { index, ohms }: Pick<Branch, 'index' | 'ohms'>,
+): boolean {
+  if (typeof expected !== 'number' || Math.abs(expected / ohms - 1) > ALONE_SHARE) return false;
+  return hangsOn(model, test, index);
 }
 
 /** A look at the bit by which a controller's program asks for an output, where the sound machine shows it set. */

@@ -12,6 +12,7 @@ import {
   areWired,
   asksFor,
   cellOf,
+  hangsOn,
   isBare,
   sizeOf,
   HEAD,
@@ -36,7 +37,10 @@ const LOOKS = {
   otherCoil: 'otherCoilVolts',
   exhaust: 'exhaust',
   exhaustAlone: 'exhaustAlone',
-  outlet: 'outlet',
+  outlet: 'outletCommanded',
+  outletAtRest: 'outletAtRest',
+  coilAtRest: 'coilAtRestVolts',
+  outletGauge: 'outletKpa',
   inlet: 'inlet',
   commanded: 'commanded',
 } as const satisfies Readonly<Record<string, keyof NeedsSheet>>;
@@ -64,22 +68,33 @@ export function needsSheetOf(
   const medium = mediumOf(model);
   for (const { part } of model.compiled.parts) {
     if (part.kind !== 'valve') continue;
-    const coil = partOf(model, part.coil);
-    const looks = looksAt(model, part, coil, readings);
-    if (!looks) continue;
-    const document = documentOf(part, coil, looks, medium);
-    const answer = judgeNeeds(document, marks);
-    const first = rows.length;
-    for (const check of CHECKS) {
-      const cell = looks[check];
-      if (cell) rows.push({ name: part.ref, check, cells: [cell], verdict: verdictOf(check, cell, answer) });
+    for (const { name, ref, other } of coilsOf(part)) {
+      const coil = partOf(model, ref);
+      const looks = looksAt(model, part, coil, other, readings);
+      if (!looks) continue;
+      const document = documentOf(part, coil, looks, medium);
+      const answer = judgeNeeds(document, marks);
+      const first = rows.length;
+      for (const check of CHECKS) {
+        const cell = looks[check];
+        if (cell) rows.push({ name, check, cells: [cell], verdict: verdictOf(check, cell, answer) });
+      }
+      answers.push(answer);
+      held.push(...heldAgainst(document, answer, marks));
+      next ??= nextLook(rows, first, answer);
     }
-    answers.push(answer);
-    held.push(...heldAgainst(document, answer, marks));
-    next ??= nextLook(rows, first, answer);
   }
   if (rows.length === 0) return null;
   return { name: 'needs', columns: ['look'], rows, next, answers, held: uniqueRows(held) };
+}
+
+/** The coils of a valve, each with the other one and with what its rows are called: a valve of two is looked at in either command. */
+function coilsOf({ ref, coil, coil2 }: Valve): { name: string; ref: string; other: string | undefined }[] {
+  if (coil2 === undefined) return [{ name: ref, ref: coil, other: undefined }];
+  return [
+    { name: `${ref} ${coil}`, ref: coil, other: coil2 },
+    { name: `${ref} ${coil2}`, ref: coil2, other: coil },
+  ];
 }
 
 /** The look that the sheet asks for; where that cannot be taken here, the first that is open, while nothing is missing yet. */
@@ -96,11 +111,12 @@ function nextLook(
   return meant ? [meant.at, 0] : null;
 }
 
-/** The looks at a valve under the command that feeds its coil; null where nothing feeds it. */
+/** The looks at a valve under the command that feeds one coil of it; null where nothing feeds that. */
 function looksAt(
   model: CircuitModel,
   valve: Valve,
   coil: CompiledPart,
+  otherCoil: string | undefined,
   readings: readonly Reading[],
 ): Looks | null {
   const patterns = workingPatterns(model);
@@ -110,7 +126,11 @@ function looksAt(
   const { setup } = loaded;
   const commanded = underCommand(setup);
   const plain = (test: Test) => commanded(test) && isBare(test);
-  const moved = patterns.find((one) => one.setup === setup)!.driven[0] ?? null;
+  // What else moves in the same command, on another valve, says nothing of this one.
+  const moved =
+    patterns
+      .find((one) => one.setup === setup)!
+      .driven.find((ref) => hangsOn(model, { kind: 'moves', part: ref, setup }, body.index)) ?? null;
   const ends = (part: CompiledPart) =>
     [nameOf(model, part.branches[0]!.a), nameOf(model, part.branches[0]!.b)] as const;
   const output = ends(coil)
@@ -135,20 +155,34 @@ function looksAt(
       at,
       (test, expected) => commanded(test) && has(test.setup.open, at) && expected === 'full',
     );
+  const medium = mediumOf(model);
+  const voltsAcross = ([from, to]: readonly [string, string], when: Setup) =>
+    mayTake(model, { kind: 'volts', from, to, setup: when });
+  // At the outlet that the command sends it to: the others stand at nothing on the sound machine, too.
+  const gauge = (at: string) =>
+    pickAt(model, 'pressure', at, (test, expected) => plain(test) && sizeOf(expected) > FELT_KPA);
+  const outlet = outlets.map(blows).find((test) => test !== null) ?? null;
+  const opened = outlet?.setup.open?.[0];
+  const atRest =
+    opened === undefined
+      ? null
+      : cell(mayTake(model, { kind: 'flow', at: opened, setup: { open: [opened] } }));
+  // One that stays where it was sent blows there at rest, too, and rightly.
+  const rests = atRest?.expected === 'none';
   return {
     supply: cell(pickAt(model, 'pressure', inlet, plain)),
     override: moves((test) => has(test.setup.override, valve.ref)),
-    clicks: cell(pickOf(model, 'click', valve.coil, (test, expected) => plain(test) && expected === true)),
+    clicks: cell(pickOf(model, 'click', coil.part.ref, (test, expected) => plain(test) && expected === true)),
     bit: output ? cell(pickOf(model, 'bit', output.ref, asksFor(plain))) : null,
     coil: cell(pickBetween(model, 'volts', ends(coil), fed)),
     card: card ? cell(pickBetween(model, 'volts', [card, nameOf(model, model.compiled.frame)], fed)) : null,
-    otherCoil:
-      valve.coil2 === undefined
-        ? null
-        : cell(pickBetween(model, 'volts', ends(partOf(model, valve.coil2)), plain)),
+    otherCoil: otherCoil === undefined ? null : cell(voltsAcross(ends(partOf(model, otherCoil)), setup)),
     exhaust: first(exhausts, (at) => pickAt(model, 'pressure', at, (test) => has(test.setup.plugged, at))),
     exhaustAlone: first(exhausts, (at) => aloneTest(model, valve, at, setup)),
-    outlet: first(outlets, blows),
+    outlet: cell(outlet),
+    outletAtRest: rests ? atRest : null,
+    coilAtRest: rests ? cell(voltsAcross(ends(coil), {})) : null,
+    outletGauge: medium === 'oil' ? first(outlets, gauge) : null,
     inlet: cell(blows(inlet)),
     commanded: moves(plain),
   };
@@ -196,7 +230,11 @@ function documentOf(valve: Valve, coil: CompiledPart, looks: Looks, medium: Medi
     override: motionOf(looks.override),
     exhaust: feltAt(looks.exhaust),
     exhaustAlone: feltAt(looks.exhaustAlone),
-    outlet: blowOf(looks.outlet),
+    outlet: undefined,
+    outletCommanded: blowOf(looks.outlet),
+    outletAtRest: blowOf(looks.outletAtRest),
+    coilAtRestVolts: volts(looks.coilAtRest),
+    outletKpa: volts(looks.outletGauge),
     onNeighboursPlug: undefined,
     plugOnNeighbour: undefined,
   };

@@ -1,6 +1,7 @@
 import type { CircuitModel } from '../../circuit/model';
 import type { Reading } from '../../circuit/schema';
 import { kindOf } from '../../kinds/part';
+import { openContactOf, type OpenContact } from './openContact';
 import { contactVerdict } from '../terminals/terminals';
 import {
   cellOf,
@@ -32,10 +33,16 @@ export function terminalsSheetOf(model: CircuitModel, readings: readonly Reading
     return branches
       .filter(({ role }) => (CONTACTS as readonly string[]).includes(role))
       .filter(({ role }) => part.kind !== 'relay' || role !== 'body')
-      .map(({ a, b }) => ({ part, between: [nameOf(model, a), nameOf(model, b)] as const }));
+      .map((contact) => ({
+        own,
+        contact,
+        between: [nameOf(model, contact.a), nameOf(model, contact.b)] as const,
+      }));
   });
-  const rows = contacts.flatMap(({ part, between }): SheetRow[] => {
-    const open = cellOf(
+  const wantsAlone = new Set<string>();
+  const rows = contacts.flatMap(({ own, contact, between }): SheetRow[] => {
+    const name = `${own.part.ref} ${between.join('–')}`;
+    const quick = cellOf(
       model,
       pickBetween(model, 'ohms', between, (_test, one) => sizeOf(one) > OPEN_OHMS),
       readings,
@@ -45,25 +52,33 @@ export function terminalsSheetOf(model: CircuitModel, readings: readonly Reading
       pickBetween(model, 'ohms', between, (_test, one) => sizeOf(one) <= CLOSED_OHMS),
       readings,
     );
-    const cells = [open, closed];
-    if (cells.every((cell) => cell === null)) return [];
-    // What lies across an open contact shows instead of it.
-    const across = open ? sizeOf(open.expected) : Infinity;
-    const verdicts = [verdictOf(open, false, across), verdictOf(closed, true, across)];
-    const worst = WORST.find((verdict) => verdicts.includes(verdict));
-    const all = verdicts.every((verdict, at) => verdict === 'good' || cells[at] === null);
+    if (quick === null && closed === null) return [];
+    const open = openContactOf(model, own, contact, quick, readings);
+    if (open.wantsAlone) wantsAlone.add(name);
+    const said = [openVerdict(open), closed && figure(closed) !== undefined ? closedVerdict(closed) : null];
+    const worst = WORST.find((verdict) => said.includes(verdict));
+    const all = said.every((verdict, at) => verdict === 'good' || [quick, closed][at] === null);
     return [
-      { name: `${part.ref} ${between.join('–')}`, between, cells, verdict: worst ?? (all ? 'good' : null) },
+      {
+        name,
+        between,
+        cells: [quick, open.alone, closed],
+        verdict: worst ?? (all ? 'good' : null),
+      },
     ];
   });
   if (rows.length === 0) return null;
   return {
     name: 'terminals',
-    columns: ['shouldBeOpen', 'shouldBeClosed'],
+    columns: ['shouldBeOpen', 'openAlone', 'shouldBeClosed'],
     rows,
-    // A contact that is found bad needs no second reading.
+    // A contact that is found bad needs no second reading, and its end is bared only where nothing else can say.
     next: firstOpen(
-      rows.map((row) => (row.verdict === null ? row : { ...row, cells: row.cells.map(() => null) })),
+      rows.map((row) => {
+        const asked = row.verdict === null || wantsAlone.has(row.name);
+        const alone = wantsAlone.has(row.name);
+        return { ...row, cells: row.cells.map((cell, at) => (asked && (at !== 1 || alone) ? cell : null)) };
+      }),
     ),
     answers: [],
   };
@@ -73,16 +88,19 @@ function sizeOf(value: Reading['value']): number {
   return value === 'OL' ? Infinity : typeof value === 'number' ? Math.abs(value) : NaN;
 }
 
-/** A contact by what was read over it, where `across` shows while it is open. */
-function verdictOf(
-  cell: SheetCell | null,
-  shouldClose: boolean,
-  across: number,
-): ReturnType<typeof contactVerdict> | 'elsewhere' | null {
-  const value = figure(cell);
-  if (value === undefined) return null;
-  const isOpen = sizeOf(value) >= ACROSS_SHARE * across;
-  const verdict = contactVerdict(isOpen ? 'OL' : value, shouldClose);
-  // Over one that should be open some ohms come as well round about, through another contact that is closed and its load.
-  return verdict === 'weak' && !shouldClose ? 'elsewhere' : verdict;
+type Said = ReturnType<typeof contactVerdict> | 'elsewhere' | null;
+
+/** One that should be open, by what was read of itself; what lies across it shows instead of it. */
+function openVerdict({ quick, alone, own, wantsAlone }: OpenContact): Said {
+  if (quick === null || (figure(quick) === undefined && figure(alone) === undefined)) return null;
+  // Some ohms come as well round about, through another contact that is closed and its load.
+  if (own === undefined) return wantsAlone ? null : 'elsewhere';
+  const across = sizeOf((figure(alone) === undefined ? quick : alone!).expected);
+  const verdict = contactVerdict(sizeOf(own) >= ACROSS_SHARE * across ? 'OL' : own, false);
+  // Its own or what lies across it: its end was not bare.
+  return verdict === 'weak' && figure(alone) === undefined ? 'elsewhere' : verdict;
+}
+
+function closedVerdict(cell: SheetCell): Said {
+  return contactVerdict(figure(cell)!, true);
 }

@@ -12,8 +12,12 @@ export const outputsSheet = z.object({
   modules: maybe(z.array(z.array(thing).min(1)).max(64)),
   supplyVolts: maybe(z.number().min(0)),
   loads: maybe(z.enum(['on', 'off'])),
+  /** What the volts stand against, the loads on: each its own load, where nobody says; the frame; or the supply, of outputs that switch the return. */
+  against: maybe(z.enum(['load', 'frame', 'supply'])),
   matrix: maybe(grid),
   lowImpedance: maybe(grid),
+  /** Volts at each output while nothing is commanded. */
+  atRest: maybe(z.record(thing, z.number())),
   sensorLoop: maybe(z.enum(['closed', 'open', 'bridged'])),
 });
 export type OutputsSheet = z.infer<typeof outputsSheet>;
@@ -31,7 +35,14 @@ export type OutputsCause =
   | 'selector'
   | 'openCommon';
 export type OutputsFinding = Finding<
-  'supplyNotKnown' | 'fitsNothing' | 'loopBridged' | 'loadMayHold' | 'heldDown'
+  | 'supplyNotKnown'
+  | 'fitsNothing'
+  | 'loopBridged'
+  | 'loadMayHold'
+  | 'heldDown'
+  | 'heldUp'
+  | 'fieldDead'
+  | 'fieldLive'
 >;
 
 export interface OutputsAnswer extends SheetAnswer {
@@ -52,9 +63,16 @@ const SPREAD = 0.07;
 const WRONG = 0.02;
 /** What a leak or a ghost may stand at, shares of the supply. */
 const PARTIAL = [0.2, 0.35, 0.5, 0.65, 0.8] as const;
+/** Read to one side of the loads, nothing is known better, as shares; a leak of this much shows in all its cells. */
+const NOTHING_SPREAD = 0.03;
+const LITTLE = 0.08;
 /** Part volts, as shares. */
 const PARTIAL_FROM = 0.12;
 const PARTIAL_TO = 0.88;
+/** An output that gives less than this of its supply on its own command is not called sound. */
+const GIVES_FROM = 0.85;
+/** In the place of a command: none. */
+const AT_REST = '';
 
 type Mode = 'volts' | 'lowImpedance';
 interface Cell {
@@ -84,7 +102,7 @@ export function judgeOutputs(sheet: OutputsSheet, marks: ShopMarks = shopMarks({
 }
 
 function causeOf(sheet: OutputsSheet): Omit<OutputsAnswer, 'mend'> {
-  const { outputs, master, modules = [], matrix = {}, lowImpedance = {}, supplyVolts } = sheet;
+  const { outputs, master, modules = [], matrix = {}, lowImpedance = {}, atRest = {}, supplyVolts } = sheet;
   const findings: OutputsFinding[] = [];
   const places = master === undefined || outputs.includes(master) ? outputs : [...outputs, master];
   modules.forEach((block, at) => block.forEach((name, k) => mustKnow(outputs, name, `modules[${at}][${k}]`)));
@@ -94,9 +112,10 @@ function causeOf(sheet: OutputsSheet): Omit<OutputsAnswer, 'mend'> {
       for (const measured of Object.keys(row))
         mustKnow(places, measured, `${field}.${commanded}.${measured}`);
     }
+  for (const measured of Object.keys(atRest)) mustKnow(places, measured, `atRest.${measured}`);
   if (supplyVolts !== undefined && supplyVolts < DEAD_SUPPLY)
     return { cause: 'deadSource', of: [], share: 0.98, findings, next: null };
-  const volts = Object.values(matrix).flatMap((row) => Object.values(row).map(Math.abs));
+  const volts = [...Object.values(matrix), atRest].flatMap((row) => Object.values(row).map(Math.abs));
   const most = Math.max(0, ...volts);
   if (supplyVolts === undefined) {
     findings.push({ code: 'supplyNotKnown' });
@@ -105,10 +124,14 @@ function causeOf(sheet: OutputsSheet): Omit<OutputsAnswer, 'mend'> {
       return { cause: null, of: [], share: null, findings, next: { ask: 'supplyVolts' } };
   }
   const scale = supplyVolts ?? most;
-  const cells: Cell[] = [...cellsOf(matrix, 'volts', scale), ...cellsOf(lowImpedance, 'lowImpedance', scale)];
+  const cells: Cell[] = [
+    ...cellsOf(matrix, 'volts', scale),
+    ...cellsOf({ [AT_REST]: atRest }, 'volts', scale),
+    ...cellsOf(lowImpedance, 'lowImpedance', scale),
+  ];
   const zones = outputs.filter((one) => one !== master);
   const stories = storiesOf(sheet, zones, cells);
-  const weighed = weigh(stories, cells);
+  const weighed = weigh(stories, cells, isAgainstOneSide(sheet.against) ? NOTHING_SPREAD : SPREAD);
   return answerOf(sheet, zones, weighed, cells, findings);
 }
 
@@ -128,12 +151,14 @@ function cellsOf(
 }
 
 function storiesOf(
-  { master, modules = [], loads, sensorLoop }: OutputsSheet,
+  { master, modules = [], loads, against, sensorLoop }: OutputsSheet,
   zones: readonly string[],
   cells: readonly Cell[],
 ): Story[] {
-  const sound = (commanded: string, measured: string): number =>
-    measured === commanded || (measured === master && commanded !== master) ? 1 : 0;
+  const sound = (commanded: string, measured: string): number => {
+    if (commanded === AT_REST) return 0;
+    return measured === commanded || (measured === master && commanded !== master) ? 1 : 0;
+  };
   const n = zones.length;
   const each = (weight: number, count: number) => weight / Math.max(count, 1);
   const stories: Story[] = [
@@ -163,13 +188,17 @@ function storiesOf(
     );
   addCrossed(add, zones, sound, each);
   addSelector(add, zones, sound, master, each);
-  addLeaks(add, zones, sound, loads, cells, each);
+  const levels = isAgainstOneSide(against) ? [LITTLE, ...PARTIAL] : PARTIAL;
+  addLeaks(add, zones, sound, { loads, levels }, cells, each);
   if (n > 1)
     add('openCommon', [], 0.08, (commanded, measured) => {
       // Its current goes home backwards through the other loads: all of them get a share.
       const others = n - 1;
-      if (measured === master) return null;
-      if (loads === 'off') return null;
+      if (measured === master || loads === 'off') return null;
+      // Not read across its load nothing pulls any of them away: all stand where the one that is on stands, and outputs of the return always do.
+      if (against === 'supply') return 1;
+      if (against === 'frame') return commanded === AT_REST ? 0 : 1;
+      if (commanded === AT_REST) return null;
       return measured === commanded ? others / (others + 1) : 1 / (others + 1);
     });
   return stories;
@@ -229,7 +258,7 @@ function addLeaks(
   add: Add,
   zones: readonly string[],
   sound: Sound,
-  loads: OutputsSheet['loads'],
+  { loads, levels }: { loads: OutputsSheet['loads']; levels: readonly number[] },
   cells: readonly Cell[],
   each: Each,
 ): void {
@@ -241,8 +270,8 @@ function addLeaks(
   );
   const groups = stray.length > 1 ? [...zones.map((zone) => [zone]), stray] : zones.map((zone) => [zone]);
   for (const group of groups) {
-    for (const level of [...PARTIAL, 1]) {
-      const weight = each(0.14, groups.length * (PARTIAL.length + 1));
+    for (const level of [...levels, 1]) {
+      const weight = each(0.14, groups.length * (levels.length + 1));
       const strays = (commanded: string, measured: string) =>
         group.includes(measured) && measured !== commanded;
       add('leaking', group, weight, (commanded, measured) =>
@@ -257,12 +286,16 @@ function addLeaks(
   }
 }
 
-function weigh(stories: readonly Story[], cells: readonly Cell[]): { story: Story; share: number }[] {
+function weigh(
+  stories: readonly Story[],
+  cells: readonly Cell[],
+  nothing: number,
+): { story: Story; share: number }[] {
   const logs = stories.map((story) => {
     let log = Math.log(story.weight);
     for (const { commanded, measured, mode, share } of cells) {
       const wanted = story.predict(commanded, measured, mode);
-      const near = wanted === null ? 1 / 1.1 : density(share, wanted, story.cause);
+      const near = wanted === null ? 1 / 1.1 : density(share, wanted, story.cause, nothing);
       log += Math.log((1 - WRONG) * near + WRONG / 1.1);
     }
     return log;
@@ -274,12 +307,17 @@ function weigh(stories: readonly Story[], cells: readonly Cell[]): { story: Stor
     .sort((a, b) => b.share - a.share);
 }
 
-/** A part level is known only roughly; nothing and all are known well. */
-function density(share: number, wanted: number, cause: Story['cause']): number {
+/** A part level is known only roughly; all is known well, and nothing as well as `nothing` says. */
+function density(share: number, wanted: number, cause: Story['cause'], nothing: number): number {
   const partial = wanted > PARTIAL_FROM && wanted < PARTIAL_TO && (cause === 'leaking' || cause === 'ghost');
-  const sigma = partial ? SPREAD * 1.5 : SPREAD;
+  const sigma = partial ? SPREAD * 1.5 : wanted <= LITTLE ? nothing : SPREAD;
   const z = (Math.min(share, 1.1) - wanted) / sigma;
   return Math.exp(-0.5 * z * z) / (sigma * Math.sqrt(2 * Math.PI));
+}
+
+/** Read to one side of the loads and not across each of them. */
+function isAgainstOneSide(against: OutputsSheet['against']): boolean {
+  return against === 'frame' || against === 'supply';
 }
 
 function answerOf(
@@ -305,7 +343,7 @@ function answerOf(
   if (sheet.sensorLoop === 'bridged') findings.push({ code: 'loopBridged' });
   // With the loop bridged a sound grid does not say whether the loop was sound.
   const masked = sheet.sensorLoop === 'bridged' && best.cause === 'healthy';
-  if (best.cause === 'unknown' || share < SAID || masked)
+  if (best.cause === 'unknown' || share < SAID || masked || saysTooMuch(best.cause, sheet, zones, cells))
     return { cause: null, of: [], share: null, findings, next: masked ? { ask: 'sensorLoop' } : next };
   const sure = best.share >= SAID * share;
   // A short behind an output holds it down, or makes it switch itself off: with the load on both read alike.
@@ -320,9 +358,25 @@ function answerOf(
   };
 }
 
+/** Whether a cause stands at its share and what was read does not show it: an output too weak to be sound, a common by one place alone. */
+function saysTooMuch(
+  cause: OutputsCause,
+  { against }: OutputsSheet,
+  zones: readonly string[],
+  cells: readonly Cell[],
+): boolean {
+  if (cause === 'healthy')
+    return cells.some(({ commanded, measured, share }) => commanded === measured && share < GIVES_FROM);
+  if (cause !== 'openCommon' || !isAgainstOneSide(against) || zones.length <= 2) return false;
+  const lifted = cells.filter(
+    ({ commanded, measured, share }) => measured !== commanded && share >= PARTIAL_FROM,
+  );
+  return new Set(lifted.map(({ measured }) => measured)).size < 2;
+}
+
 /** The cell that is expected to leave least doubt about the cause and what it is of; nothing where no cell would. */
 function nextOf(
-  { matrix = {}, lowImpedance = {}, master, loads, sensorLoop }: OutputsSheet,
+  { matrix = {}, lowImpedance = {}, atRest, master, loads, sensorLoop }: OutputsSheet,
   zones: readonly string[],
   weighed: readonly { story: Story; share: number }[],
   cells: readonly Cell[],
@@ -354,12 +408,17 @@ function nextOf(
     );
     const gain = before - after;
     if (gain > 0.02 && (!best || gain > best.gain + 1e-9))
-      best = { gain, next: { commanded, measured, how } };
+      best = {
+        gain,
+        next: commanded === AT_REST ? { ask: `atRest.${measured}` } : { commanded, measured, how },
+      };
   };
   const targets = master === undefined || zones.includes(master) ? zones : [...zones, master];
   for (const commanded of zones)
     for (const measured of targets)
       if (matrix[commanded]?.[measured] === undefined) offer(commanded, measured, 'volts');
+  if (atRest)
+    for (const measured of targets) if (atRest[measured] === undefined) offer(AT_REST, measured, 'volts');
   if (loads !== 'on')
     for (const { commanded, measured, mode, share } of cells)
       if (

@@ -1,0 +1,42 @@
+import { testKey } from '../../diagnosis/observations';
+import { CircuitModel } from '../../circuit/model';
+import { winchPack } from '../../templates/electrical';
+import { jobSheet } from './build';
+
+import { cellAt, follow, MARKS, verdicts } from '../testing/followSheet';
+
+describe('contact bank of a job', () => {
+  it('contacts: one that clicks and does not make, and all sound ones only after their drop under load', () => {
+    const bad = verdicts(follow(winchPack(), 'contacts', ['K3', 'stuckOpen']).sheet);
+    expect(bad['K3 P–M2']).toBe('open');
+    const { sheet } = follow(winchPack(), 'contacts');
+    expect(new Set(Object.values(verdicts(sheet)))).toEqual(new Set(['good']));
+  });
+  it('one that has welded is found though its drop is good, and is not called good before that', () => {
+    const { sheet } = follow(winchPack(), 'contacts', ['K3', 'welded']);
+    expect(verdicts(sheet)).toMatchObject({ 'K3 P–M2': 'welded', 'K1 P–M1': 'needsLoad' });
+    // Round about over the motor and the welded one the sound one reads closed, too: with its end bare it does not.
+    expect(cellAt(sheet, 'K1 P–M1', 'openOhms')!.value).toBeLessThan(1);
+    expect(cellAt(sheet, 'K1 P–M1', 'openAlone')!.value).toBe('OL');
+    const open = cellAt(sheet, 'K1 P–M1', 'openOhms')!;
+    const model = new CircuitModel(winchPack());
+    const { readings } = follow(winchPack(), 'contacts');
+    const before = readings.filter((one) => testKey(one) !== testKey(open.test));
+    expect(verdicts(jobSheet(model, 'contacts', before, MARKS)!)['K1 P–M1']).toBeNull();
+  });
+  it('what gets nothing at its coil is not stuck, and nothing is said of its contact', () => {
+    const { sheet } = follow(winchPack(), 'contacts', ['W2', 'open']);
+    expect(verdicts(sheet)).toMatchObject({ 'K1 P–M1': 'notFed', 'K2 M2–GND': 'notFed', 'K3 P–M2': 'good' });
+  });
+  it('of two alike coils on one feed the one that is open is named: its neighbour’s ohms are not its own', () => {
+    const { sheet } = follow(winchPack(), 'contacts', ['K2', 'open']);
+    expect(verdicts(sheet)).toMatchObject({ 'K1 P–M1': 'needsLoad', 'K2 M2–GND': 'coil', 'K3 P–M2': 'good' });
+    expect(cellAt(sheet, 'K2 M2–GND', 'coilOhms')!.value).toBe('OL');
+  });
+  it('a drop of nothing clears no contact while its load does not run', () => {
+    const { sheet } = follow(winchPack(), 'contacts', ['W4', 'open']);
+    const said = Object.values(verdicts(sheet));
+    expect(said).not.toContain('good');
+    expect(said.filter((verdict) => verdict !== null && verdict !== 'needsLoad')).toEqual([]);
+  });
+});

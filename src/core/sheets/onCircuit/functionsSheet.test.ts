@@ -1,0 +1,55 @@
+import { CircuitModel } from '../../circuit/model';
+import type { Reading } from '../../circuit/schema';
+import { changeOverRelay, multiOutput, winchPack } from '../../templates/electrical';
+import { gateValve } from '../../templates/fluid';
+import type { FunctionsAnswer } from '../functions/functions';
+import { jobSheet } from './build';
+import { refOfKey } from './functionsSheet';
+
+import { follow, MARKS } from '../testing/followSheet';
+
+describe('all functions of a job', () => {
+  it('functions: what all that fails has in common and nothing that works needs, with as few tried as may be', () => {
+    const { sheet, readings } = follow(multiOutput(), 'functions', ['Y2', 'open']);
+    const { suspect } = sheet.answers[0] as FunctionsAnswer;
+    expect(suspect.map(({ part }) => part)).toContain('Y2');
+    expect(suspect.map(({ part }) => part)).not.toContain('G1');
+    expect(readings.length).toBeLessThanOrEqual(sheet.rows.length);
+    const { sheet: all } = follow(multiOutput(), 'functions', ['F1', 'open']);
+    expect((all.answers[0] as FunctionsAnswer).suspect.map(({ part }) => part)).toContain('F1');
+    // What a relay switches needs the relay's own feed too.
+    const model = new CircuitModel(changeOverRelay());
+    const dead: Reading = {
+      ...jobSheet(model, 'functions', [], MARKS)!.rows.find(({ name }) => name === 'H1')!.cells[0]!.test,
+      value: 'dead',
+    } as Reading;
+    const found = jobSheet(model, 'functions', [dead], MARKS)!.answers[0] as FunctionsAnswer;
+    expect(found.suspect.map(({ part }) => part)).toEqual(
+      expect.arrayContaining(['F1', 'F2', 'S1', 'K1', 'W3']),
+    );
+  });
+  it('functions: what a cylinder does one way says nothing of the other', () => {
+    const model = new CircuitModel(gateValve());
+    const [one, other] = jobSheet(model, 'functions', [], MARKS)!.rows.map(({ cells }) => cells[0]!.test);
+    const readings = [
+      { ...one, value: 'dead' },
+      { ...other, value: 'works' },
+    ] as Reading[];
+    const sheet = jobSheet(model, 'functions', readings, MARKS)!;
+    expect(sheet.rows.map(({ verdict }) => verdict)).toEqual(['dead', 'good']);
+    // The valve that shifts one way may still stick the other; what feeds both ways is cleared.
+    const { suspect, cleared } = sheet.answers[0] as FunctionsAnswer;
+    const left = suspect.map(({ part }) => refOfKey(part));
+    const valve = model.compiled.circuit.parts.find(({ kind }) => kind === 'valve')!;
+    const fuse = model.compiled.circuit.parts.find(({ kind }) => kind === 'fuse')!;
+    expect(left).toContain(valve.ref);
+    expect(left).not.toContain(fuse.ref);
+    expect(cleared).toContain(fuse.ref);
+  });
+  it('what a motor needs one way round is not what it needs the other', () => {
+    const { sheet } = follow(winchPack(), 'functions', ['K4', 'stuckOpen']);
+    const { suspect, cleared } = sheet.answers[0] as FunctionsAnswer;
+    expect(suspect.map(({ part }) => refOfKey(part)).sort()).toEqual(['K3', 'K4', 'S2', 'W3']);
+    expect(cleared).toEqual(expect.arrayContaining(['M', 'K1', 'K2', 'F0']));
+  });
+});

@@ -1,6 +1,6 @@
 import { shopMarks } from '../src/core/tables/marks';
 import { expect, test, type Page } from '@playwright/test';
-import type { Test } from '../src/core/circuit/schema';
+import type { Reading, Test } from '../src/core/circuit/schema';
 import { jobSheet } from '../src/core/sheets/onCircuit/build';
 import type { JobSheetName } from '../src/core/sheets/onCircuit/jobSheet';
 import { MachineUnderTest } from './bench';
@@ -20,11 +20,18 @@ interface Story {
 }
 
 /** Fills the cell that the sheet asks for, by its own words. */
-async function fillNext(page: Page, story: Story, machine: MachineUnderTest): Promise<boolean> {
+async function fillNext(
+  page: Page,
+  story: Story,
+  machine: MachineUnderTest,
+  readings: Reading[],
+): Promise<boolean> {
   const chosen = page.getByRole('table').locator('button[aria-pressed=true]');
   if ((await chosen.count()) === 0) return false;
   const label = (await chosen.getAttribute('aria-label'))!;
-  const wanted = cellTest(story, machine, cellOfPlace(story, await cellPlace(page)));
+  // Which columns stand hangs on what was read.
+  const wanted = cellTest(story, machine, readings, cellOfPlace(story, await cellPlace(page)));
+  readings.push({ ...wanted, value: machine.value(wanted) } as Reading);
   const hold = page.locator('[data-hold]');
   if ((await hold.count()) > 0) await hold.check();
   const typed = machine.answer(wanted);
@@ -53,8 +60,13 @@ function cellOfPlace({ sheet, circuit }: Story, [row, column]: [number, number])
   return sheet === 'conductors' && row === rows ? [column, row] : [row, column];
 }
 
-function cellTest({ sheet }: Story, machine: MachineUnderTest, [row, column]: [number, number]): Test {
-  return jobSheet(machine.model, sheet, [], shopMarks({}))!.rows[row]!.cells[column]!.test;
+function cellTest(
+  { sheet }: Story,
+  machine: MachineUnderTest,
+  readings: readonly Reading[],
+  [row, column]: [number, number],
+): Test {
+  return jobSheet(machine.model, sheet, readings, shopMarks({}))!.rows[row]!.cells[column]!.test;
 }
 
 const STORIES: readonly Story[] = [
@@ -131,7 +143,7 @@ const STORIES: readonly Story[] = [
     circuit: 'compressor-gate',
     sheet: 'needs',
     hidden: ['Z2', 'lowPressure', 0.3],
-    says: /^Q1 lacks air\./,
+    says: /^Q1 by Y14 lacks air\./,
     part: 'P0',
   },
   {
@@ -180,9 +192,10 @@ test.describe('sheets of a job', () => {
       await page.goto(`${address}?sheet=${story.sheet}`);
       await hydrated(page);
       const found = page.getByTestId('found');
+      const readings: Reading[] = [];
       for (let round = 0; round < 14; round++) {
         if (story.says.test((await found.textContent()) ?? '')) break;
-        if (!(await fillNext(page, story, machine))) break;
+        if (!(await fillNext(page, story, machine, readings))) break;
       }
       await expect(found).toContainText(story.says);
       await page.getByRole('link', { name: 'Back to the next test' }).click();

@@ -132,6 +132,7 @@ const NOT_BAD: readonly string[] = [
   'heldUp',
   'elsewhere',
   'notFed',
+  'carries',
   'field',
 ];
 /** Said of a winding whose ohms are not the drawing's. */

@@ -3,6 +3,7 @@
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'next/navigation';
 import type { CoilAnswer } from '@/core/sheets/coil/coil';
+import { testKey } from '@/core/diagnosis/observations';
 import { jobSheet } from '@/core/sheets/onCircuit/build';
 import { JOB_SHEETS, type JobSheet, type JobSheetName } from '@/core/sheets/onCircuit/jobSheet';
 import { writeSheetTable } from '@/formats/sheetTable';
@@ -44,11 +45,12 @@ export function SheetScreen() {
 function OpenSheet({ name, sheet }: { name: JobSheetName; sheet: JobSheet | null }) {
   const { speaker, job, outlook, working } = useDesk();
   const [open, setOpen] = useState<string | null>(null);
-  const [chosen, setChosen] = useState<[number, number] | null>(null);
+  // By its test: another's reading may bring a column or a row, and what is typed must not move to the cell beside it.
+  const [chosen, setChosen] = useState<string | null>(null);
   const [pinned, setPinned] = useState('');
   // Windings of one machine are about as warm as each other: what was typed for one stands for the next.
   const [celsius, setCelsius] = useState('');
-  const at = chosen ?? sheet?.next ?? null;
+  const at = (sheet && chosen !== null ? placeOf(sheet, chosen) : null) ?? sheet?.next ?? null;
   const among = sheet && coilShown(sheet, at);
   const Grid = name === 'conductors' ? ConductorGrid : SheetGrid;
   const cell = at && sheet ? (sheet.rows[at[0]]?.cells[at[1]] ?? null) : null;
@@ -67,7 +69,11 @@ function OpenSheet({ name, sheet }: { name: JobSheetName; sheet: JobSheet | null
                   ))}
                 </div>
                 {name === 'insulation' ? <LiftList sheet={sheet} /> : null}
-                <Grid sheet={sheet} at={at} onChoose={setChosen} />
+                <Grid
+                  sheet={sheet}
+                  at={at}
+                  onChoose={([r, c]) => setChosen(testKey(sheet.rows[r]!.cells[c]!.test))}
+                />
                 {/* All of it comes off once, and the picture is what one comes back to. */}
                 {name === 'conductors' ? <LiftList sheet={sheet} /> : null}
                 {among ? (
@@ -107,7 +113,7 @@ function OpenSheet({ name, sheet }: { name: JobSheetName; sheet: JobSheet | null
           </p>
           {cell && sheet && at ? (
             // Whoever has begun with a cell stays at it: somebody else's reading must not take the field away from under the hands.
-            <div onInput={() => setChosen([...at])}>
+            <div onInput={() => setChosen(testKey(cell.test))}>
               <CellPanel
                 key={JSON.stringify(cell.test)}
                 sheet={sheet}
@@ -148,6 +154,15 @@ function OpenSheet({ name, sheet }: { name: JobSheetName; sheet: JobSheet | null
       }
     />
   );
+}
+
+/** Where the cell of a test stands now; null where it stands no more. */
+function placeOf({ rows }: JobSheet, key: string): [number, number] | null {
+  for (const [r, { cells }] of rows.entries()) {
+    const c = cells.findIndex((cell) => cell !== null && testKey(cell.test) === key);
+    if (c >= 0) return [r, c];
+  }
+  return null;
 }
 
 /** The winding that is looked at: the chosen one, else the first that is not as it should be, else the first. */

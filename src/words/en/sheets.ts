@@ -123,7 +123,8 @@ const VERDICTS: Readonly<Record<JobSheetName, Readonly<Record<string, string>>>>
     off: 'as drawn, but not their ohms',
   },
   contacts: {
-    good: 'good under load',
+    good: 'good under load, and lets go',
+    carries: 'carries its load; that it lets go is not read',
     worn: 'worn: plan it',
     bad: 'bad contact',
     open: 'does not make',
@@ -193,7 +194,7 @@ const WATCHED: readonly string[] = [
 /** A verdict that condemns, warns or clears. */
 export function verdictTone(verdict: string | null): 'good' | 'watch' | 'bad' | null {
   if (verdict === null) return null;
-  if (verdict === 'good') return 'good';
+  if (verdict === 'good' || verdict === 'carries') return 'good';
   return WATCHED.includes(verdict) ? 'watch' : 'bad';
 }
 
@@ -310,7 +311,7 @@ export function sheetFoundWords(sheet: JobSheet, titleOf: (row: SheetRow) => str
   if (watch.length > 0)
     lines.push(...watch.map((row) => `${titleOf(row)}: ${sheetVerdictWords(sheet.name, row.verdict)}.`));
   if (lines.length > 0) return [...lines.slice(0, 4), ...liesOnWords(sheet)];
-  const open = sheet.rows.filter(({ verdict }) => verdict === null).length;
+  const open = sheet.rows.filter(({ verdict }) => verdict === null || verdict === 'carries').length;
   return [
     open > 0 ? 'Nothing bad in what was read. The rest is not known yet.' : 'All of it is as it should be.',
   ];

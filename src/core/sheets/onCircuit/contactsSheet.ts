@@ -21,6 +21,7 @@ import {
   sizeOf,
   underCommand,
   volts,
+  withoutColumns,
   type JobSheet,
   type SheetCell,
   type SheetRow,
@@ -114,7 +115,7 @@ export function contactsSheetOf(
     cells: BANK_COLUMNS.map((column) => row.cells[column]),
     verdict: verdictOf(answer.verdicts[row.name] ?? null, row),
   }));
-  return {
+  const whole: JobSheet = {
     name: 'contacts',
     columns: [...BANK_COLUMNS],
     rows,
@@ -122,7 +123,11 @@ export function contactsSheetOf(
     answers: [answer],
     held: heldAgainst(sheet, answer, marks),
   };
+  return withoutColumns(whole, ASKED_FOR);
 }
+
+/** Columns that stand only where one of their cells is asked for, or was read. */
+const ASKED_FOR: readonly BankColumn[] = ['coilVolts', 'coilOhms', 'openAlone', 'closedOhms'];
 
 const BANK_COLUMNS = [
   'click',
@@ -180,25 +185,37 @@ function isFed(cell: SheetCell | null, { reactance }: Branch, { coilVolts }: Sho
   return read >= coilVolts[reactance > 0 ? 'contactorAC' : 'contactorDC'].pullIn * sizeOf(cell.expected);
 }
 
+export type BankVerdict = ContactVerdict | 'carries' | 'notFed' | 'elsewhere';
+/** Said of contactors that nothing is wrong with, as far as was read. */
+const NOTHING_WRONG: readonly string[] = ['good', 'worn', 'carries'] satisfies BankVerdict[];
+
 /** What the sheet says of a row, as far as the row has what that takes. */
 function verdictOf(
   verdict: ContactVerdict | null,
   { cells: { click, load, openAlone }, open, fed }: BankRow,
-): ContactVerdict | 'notFed' | 'elsewhere' | null {
+): BankVerdict | null {
   if (verdict === null && click?.value === false && fed === false) return 'notFed';
   if (verdict !== 'good' && verdict !== 'worn') return verdict;
   // Read closed as it stands, and no end of it can be bared to see whether that came round about.
   if (open.own === undefined && figure(open.quick) !== undefined && openAlone === null) return 'elsewhere';
-  // A weak load draws less, and little is lost at little; and one that has welded carries its load, too.
-  return load?.value === 'weak' || (open.quick !== null && open.own === undefined) ? null : verdict;
+  // A weak load draws less, and little is lost at little.
+  if (load?.value === 'weak') return null;
+  // One that has welded carries its load, too.
+  return open.quick !== null && open.own === undefined ? 'carries' : verdict;
 }
+
+/** Verdicts that say what is still to be read. */
+const WANTS_MORE: readonly string[] = ['needsLoad', 'carries'] satisfies BankVerdict[];
 
 /** Every free look first. Of what clicks the drop under load and the open contact, of what does not what feeds it, and its coil. */
 function nextContact(rows: readonly SheetRow[], wantsAlone: ReadonlySet<string>): JobSheet['next'] {
   const asked = ({ cells, verdict }: SheetRow, column: BankColumn): boolean => {
     const cell = cells[BANK_COLUMNS.indexOf(column)];
-    return cell !== null && cell?.value === null && (verdict === null || verdict === 'needsLoad');
+    return cell !== null && cell?.value === null && (verdict === null || WANTS_MORE.includes(verdict));
   };
+  const found = rows.some(
+    ({ verdict }) => verdict !== null && !WANTS_MORE.includes(verdict) && !NOTHING_WRONG.includes(verdict),
+  );
   const silent = ({ cells }: SheetRow) => cells[0]?.value === false;
   const turns: readonly [BankColumn, (row: SheetRow) => boolean][] = [
     ['click', () => true],
@@ -206,7 +223,8 @@ function nextContact(rows: readonly SheetRow[], wantsAlone: ReadonlySet<string>)
     ['coilOhms', silent],
     ['load', (row) => !silent(row)],
     ['dropVolts', (row) => !silent(row)],
-    ['openOhms', (row) => !silent(row)],
+    // Once one is found, that another lets go is not worth making the machine dead for.
+    ['openOhms', (row) => !silent(row) && !found],
     ['openAlone', ({ name }) => wantsAlone.has(name)],
     ['closedOhms', (row) => !silent(row)],
     ['coilVolts', ({ cells }) => cells[0] === null],

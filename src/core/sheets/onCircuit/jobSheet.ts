@@ -290,6 +290,22 @@ export function nameOf({ compiled }: CircuitModel, node: number): string {
   return compiled.nodeNames[node]!;
 }
 
+/** A sheet without those of some columns in which nothing was read and nothing is asked for: what is wanted seldom leaves room for the rest. */
+export function withoutColumns(sheet: JobSheet, some: readonly string[]): JobSheet {
+  const { columns, rows, next } = sheet;
+  const stays = columns.map(
+    (column, at) =>
+      !some.includes(column) || next?.[1] === at || rows.some(({ cells }) => (cells[at]?.value ?? null) !== null),
+  );
+  const kept = columns.flatMap((_column, at) => (stays[at] ? [at] : []));
+  return {
+    ...sheet,
+    columns: kept.map((at) => columns[at]!),
+    rows: rows.map((row) => ({ ...row, cells: kept.map((at) => row.cells[at] ?? null) })),
+    next: next && [next[0], kept.indexOf(next[1])],
+  };
+}
+
 /** Size of what was read in a cell; undefined where nothing was. */
 export function figure(cell: SheetCell | null | undefined): number | 'OL' | undefined {
   const value = cell?.value;

@@ -13,6 +13,7 @@ import {
   HEAD,
   nameOf,
   volts,
+  withoutColumns,
   type JobSheet,
   type SheetCell,
   type SheetRow,
@@ -49,7 +50,7 @@ export function outputsSheetOf(
     cells: [...cells, ...MORE_COLUMNS.map((column) => more[column])],
     verdict: verdictOf(answer, ref),
   }));
-  return {
+  const whole: JobSheet = {
     name: 'outputs',
     columns: [...names, ...MORE_COLUMNS],
     rows,
@@ -57,6 +58,7 @@ export function outputsSheetOf(
     answers: [answer],
     held: heldAgainst(document, answer, marks),
   };
+  return withoutColumns(whole, ['atRest', 'loadOff', 'loom'] satisfies More[]);
 }
 
 /** What is read of an output beside the matrix. */

@@ -9,6 +9,7 @@ import {
   firstOpen,
   nameOf,
   pickBetween,
+  withoutColumns,
   type JobSheet,
   type SheetCell,
   type SheetRow,
@@ -68,7 +69,7 @@ export function terminalsSheetOf(model: CircuitModel, readings: readonly Reading
     ];
   });
   if (rows.length === 0) return null;
-  return {
+  const whole: JobSheet = {
     name: 'terminals',
     columns: ['shouldBeOpen', 'openAlone', 'shouldBeClosed'],
     rows,
@@ -82,6 +83,7 @@ export function terminalsSheetOf(model: CircuitModel, readings: readonly Reading
     ),
     answers: [],
   };
+  return withoutColumns(whole, ['openAlone']);
 }
 
 function sizeOf(value: Reading['value']): number {

@@ -51,11 +51,15 @@ export interface GridProps {
   onChoose: (at: [number, number]) => void;
 }
 
+/** From so many columns of figures on there is no room for words beside them. */
+const CROWDED = 6;
+
 /** Rows by columns: what was read, and where nothing was, what the sound machine shows there. A head sorts by its column. */
 export function SheetGrid({ sheet, at, onChoose }: GridProps) {
   const { speaker } = useDesk();
-  // On a phone the last of many columns would be out of sight, or a hand wide: it stands under the name there.
-  const wide = sheet.columns.length > 1 ? 'max-tablet:hidden' : '';
+  // The last of many columns would be out of sight, or a finger wide: it stands under the name there, on a phone sooner.
+  const crowded = sheet.columns.length >= CROWDED;
+  const wide = crowded ? 'hidden' : sheet.columns.length > 1 ? 'max-tablet:hidden' : '';
   const full = sheet.name === 'outputs' ? fullOf(sheet) : null;
   const columns = useMemo(
     () =>
@@ -108,7 +112,7 @@ export function SheetGrid({ sheet, at, onChoose }: GridProps) {
                   {rowTitle(speaker, sheet, row)}
                   {wide && row.verdict !== null ? (
                     <span
-                      className={`-ml-1 block px-1 text-[15px] leading-[18px] font-[650] tablet:hidden ${tone ? TONE[tone] : 'text-ink2'}`}
+                      className={`-ml-1 block px-1 text-[15px] leading-[18px] font-[650] ${crowded ? '' : 'tablet:hidden'} ${tone ? TONE[tone] : 'text-ink2'}`}
                     >
                       <Says sheet={sheet} verdict={row.verdict} />
                     </span>

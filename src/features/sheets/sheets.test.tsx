@@ -114,6 +114,28 @@ describe('two people on one sheet', () => {
   });
 });
 
+describe('a column that another’s reading brings', () => {
+  it('leaves what is typed at its own cell', async () => {
+    const circuit = winchPack();
+    const { desk, person } = show('contacts', circuit, madeSafe(circuit));
+    const { rows: lines, columns } = jobSheet(desk.speaker.model, 'contacts', [], shopMarks({}))!;
+    const chosen = () =>
+      within(screen.getByRole('table')).getByRole('button', { pressed: true }).getAttribute('aria-label');
+    await person.click(
+      within(screen.getByRole('table')).getByRole('button', { name: /^K3, .*Contact open/ }),
+    );
+    const cell = chosen();
+    const ilse = entryWriter('Ilse');
+    lines.forEach(({ cells }, at) => {
+      const { test } = cells[columns.indexOf('click')]!;
+      const hers = { reading: { ...test, value: false } as Reading, typed: 'no click' };
+      act(() => desk.arrive(ilse('reading', hers, { id: `01900002-0000-7000-8000-00000000001${at}` })));
+    });
+    expect(screen.getByRole('button', { name: 'At the coil, commanded' })).toBeTruthy();
+    expect(chosen()).toBe(cell);
+  });
+});
+
 describe('outputs link by link', () => {
   it('an override on the controller’s page goes into the ledger with one press, and once', async () => {
     const { desk, person } = show('proofChain', demoCircuit('press-clamp'));

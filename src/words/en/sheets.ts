@@ -123,8 +123,8 @@ const VERDICTS: Readonly<Record<JobSheetName, Readonly<Record<string, string>>>>
     off: 'as drawn, but not their ohms',
   },
   contacts: {
-    good: 'good under load, and lets go',
-    carries: 'carries its load; that it lets go is not read',
+    good: 'carries its load, and lets go',
+    carries: 'carries its load',
     worn: 'worn: plan it',
     bad: 'bad contact',
     open: 'does not make',

@@ -26,11 +26,19 @@ describe('contact bank of a job', () => {
   });
   it('what gets nothing at its coil is not stuck, and nothing is said of its contact', () => {
     const { sheet } = follow(winchPack(), 'contacts', ['W2', 'open']);
-    expect(verdicts(sheet)).toMatchObject({ 'K1 P–M1': 'notFed', 'K2 M2–GND': 'notFed', 'K3 P–M2': 'carries' });
+    expect(verdicts(sheet)).toMatchObject({
+      'K1 P–M1': 'notFed',
+      'K2 M2–GND': 'notFed',
+      'K3 P–M2': 'carries',
+    });
   });
   it('of two alike coils on one feed the one that is open is named: its neighbour’s ohms are not its own', () => {
     const { sheet } = follow(winchPack(), 'contacts', ['K2', 'open']);
-    expect(verdicts(sheet)).toMatchObject({ 'K1 P–M1': 'needsLoad', 'K2 M2–GND': 'coil', 'K3 P–M2': 'carries' });
+    expect(verdicts(sheet)).toMatchObject({
+      'K1 P–M1': 'needsLoad',
+      'K2 M2–GND': 'coil',
+      'K3 P–M2': 'carries',
+    });
     expect(cellAt(sheet, 'K2 M2–GND', 'coilOhms')!.value).toBe('OL');
   });
   it('a drop of nothing clears no contact while its load does not run', () => {

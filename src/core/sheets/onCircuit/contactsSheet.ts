@@ -211,7 +211,10 @@ const WANTS_MORE: readonly string[] = ['needsLoad', 'carries'] satisfies BankVer
 function nextContact(rows: readonly SheetRow[], wantsAlone: ReadonlySet<string>): JobSheet['next'] {
   const asked = ({ cells, verdict }: SheetRow, column: BankColumn): boolean => {
     const cell = cells[BANK_COLUMNS.indexOf(column)];
-    return cell !== null && cell?.value === null && (verdict === null || WANTS_MORE.includes(verdict));
+    if (cell === null || cell?.value !== null) return false;
+    // Of one that carries only its letting go is open.
+    if (verdict === 'carries') return column === 'openOhms' || column === 'openAlone';
+    return verdict === null || verdict === 'needsLoad';
   };
   const found = rows.some(
     ({ verdict }) => verdict !== null && !WANTS_MORE.includes(verdict) && !NOTHING_WRONG.includes(verdict),

@@ -295,7 +295,9 @@ export function withoutColumns(sheet: JobSheet, some: readonly string[]): JobShe
   const { columns, rows, next } = sheet;
   const stays = columns.map(
     (column, at) =>
-      !some.includes(column) || next?.[1] === at || rows.some(({ cells }) => (cells[at]?.value ?? null) !== null),
+      !some.includes(column) ||
+      next?.[1] === at ||
+      rows.some(({ cells }) => (cells[at]?.value ?? null) !== null),
   );
   const kept = columns.flatMap((_column, at) => (stays[at] ? [at] : []));
   return {

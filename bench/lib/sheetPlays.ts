@@ -227,7 +227,7 @@ export function play(
       };
     }
     const { test } = sheet.rows[sheet.next[0]]!.cells[sheet.next[1]]!;
-    readings.push(machine.read(test, true));
+    readings.push(asShown(machine.read(test, true)));
   }
 }
 
@@ -242,6 +242,21 @@ function planting(model: CircuitModel, name: JobSheetName, planted: Field['plant
     const edits = editsOf(fault, severityOf(fault, random), random);
     if (!shows || k === MOST_TRIES || shows(model, first, edits)) return { fault, part, edits };
   }
+}
+
+/** Full scales of a display of 6000 counts: a figure has no more digits than its range leaves, and a sheet takes it for no finer. */
+const SCALES: Partial<Record<Reading['kind'], readonly number[]>> = {
+  ohms: [600, 6e3, 6e4, 6e5, 6e6, 6e7],
+  volts: [0.6, 6, 60, 600],
+};
+const COUNTS = 6000;
+
+function asShown(reading: Reading): Reading {
+  const { value, kind } = reading;
+  const scale = typeof value === 'number' && SCALES[kind]?.find((full) => Math.abs(value) <= full);
+  if (!scale) return reading;
+  const step = scale / COUNTS;
+  return { ...reading, value: Number((Math.round(value / step) * step).toPrecision(4)) } as Reading;
 }
 
 /** One of the ways in which a fault sits in its part; the first where no chance is given. */

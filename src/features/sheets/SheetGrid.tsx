@@ -57,9 +57,9 @@ const CROWDED = 6;
 /** Rows by columns: what was read, and where nothing was, what the sound machine shows there. A head sorts by its column. */
 export function SheetGrid({ sheet, at, onChoose }: GridProps) {
   const { speaker } = useDesk();
-  // The last of many columns would be out of sight, or a finger wide: it stands under the name there, on a phone sooner.
+  // The last of many columns would be out of sight, or a finger wide: it stands under the name there, on a phone always.
   const crowded = sheet.columns.length >= CROWDED;
-  const wide = crowded ? 'hidden' : sheet.columns.length > 1 ? 'max-tablet:hidden' : '';
+  const wide = crowded ? 'hidden' : 'max-tablet:hidden';
   const full = sheet.name === 'outputs' ? fullOf(sheet) : null;
   const columns = useMemo(
     () =>
@@ -110,7 +110,7 @@ export function SheetGrid({ sheet, at, onChoose }: GridProps) {
               >
                 <th scope="row" className="fig-bold py-1 pr-2 text-[16px] font-normal">
                   {rowTitle(speaker, sheet, row)}
-                  {wide && row.verdict !== null ? (
+                  {row.verdict !== null ? (
                     <span
                       className={`-ml-1 block px-1 text-[15px] leading-[18px] font-[650] ${crowded ? '' : 'tablet:hidden'} ${tone ? TONE[tone] : 'text-ink2'}`}
                     >

@@ -115,4 +115,41 @@ describe('the three needs of a valve', () => {
     expect(needs({ ...air }).has).toEqual(['air']);
     expect(needs({ supplyKpa: 10 }).missing).toEqual(['air']);
   });
+  it('its own outlet, on command and at rest, tells the spool from what it moves', () => {
+    const pulls = { ...air, ...fed, clicks: true, inlet: 'full' };
+    expect(needs({ ...pulls, outletCommanded: 'none' }).missing).toEqual(['valve']);
+    // Little comes out where little goes in.
+    expect(needs({ ...pulls, inlet: 'weak', outletCommanded: 'none' }).missing).toEqual(['air']);
+    const through = { ...pulls, outletCommanded: 'full', commanded: 'still' };
+    expect(needs(through).missing).toEqual([]);
+    expect(needs({ ...through, outletAtRest: 'none' })).toMatchObject({
+      missing: ['beyond'],
+      has: ['electricity', 'coil', 'air', 'valve'],
+    });
+    // Blowing at rest, too, it stands mid-way, unless something feeds its coil.
+    const blows = { ...through, outletAtRest: 'full' };
+    expect(needs(blows).missing).toEqual([]);
+    expect(needs({ ...blows, coilAtRestVolts: 23 }).missing).toEqual([]);
+    const stuck = needs({ ...blows, coilAtRestVolts: 0.1 });
+    expect(stuck.missing).toEqual(['valve']);
+    expect(codes(stuck)).toContain('blowsAtRest');
+    // Of two coils the other one is read first: with both fed a sound one stays where it is.
+    expect(needs({ ...pulls, twoCoils: true, outletCommanded: 'none' }).missing).toEqual([]);
+  });
+
+  it('on oil a gauge behind it does what a hand does on air', () => {
+    const oil = {
+      medium: 'oil',
+      supplyKpa: 16_000,
+      neededKpa: 2500,
+      ...fed,
+      clicks: true,
+      override: 'still',
+      commanded: 'still',
+    };
+    expect(needs(oil)).toMatchObject({ missing: [], next: { ask: 'outletKpa' } });
+    expect(needs({ ...oil, outletKpa: 30 }).missing).toEqual(['valve']);
+    expect(needs({ ...oil, outletKpa: 15_500 }).missing).toEqual(['beyond']);
+    expect(needs({ ...oil, outletKpa: 8000 }).missing).toEqual([]);
+  });
 });

@@ -6,7 +6,13 @@ import type { ShopMarks } from '../../tables/marks';
 import { setApart } from '../../diagnosis/setApart';
 import { heldAgainst } from '../heldAgainst';
 import { mendings } from '../outputs/worth';
-import { judgeOutputs, type OutputsAnswer, type OutputsFinding, type OutputsSheet } from '../outputs/outputs';
+import {
+  givesLeast,
+  judgeOutputs,
+  type OutputsAnswer,
+  type OutputsFinding,
+  type OutputsSheet,
+} from '../outputs/outputs';
 import {
   cellOf,
   firstOpen,
@@ -194,7 +200,6 @@ function nextOf(
 
 /** An output without its load gives at least this share of its supply, or it gives nothing. */
 const GIVES_SHARE = 0.7;
-const WEAK_SHARE = 0.85;
 /** A wire that leads to the supply over its load alone stands at this share of it at least. */
 const FULL_SHARE = 0.9;
 /** Its wire carries less than this share of the supply, or something feeds it. */
@@ -208,10 +213,12 @@ function weakest(
   supplyVolts: number,
 ): string | undefined {
   if (cause !== null || next !== null) return undefined;
-  const weak = outs.filter((out, k) => {
+  const shares = outs.map((out, k) => {
     const value = acrossLoad(out, lines[k]!.cells[k], supplyVolts);
-    return value !== undefined && value < WEAK_SHARE * supplyVolts;
+    return value === undefined ? undefined : value / supplyVolts;
   });
+  const least = givesLeast(shares.filter((share) => share !== undefined));
+  const weak = outs.filter((_out, k) => (shares[k] ?? 1) < least);
   return weak.length === 1 ? weak[0]!.ref : undefined;
 }
 

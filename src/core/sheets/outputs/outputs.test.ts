@@ -107,4 +107,29 @@ describe('the output matrix', () => {
     expect(answer).toMatchObject({ cause: 'deadOutput', of: ['3'] });
     expect(cells).toBeLessThan(12);
   });
+  it('read to the frame all of them stand up where the common of the loads is open; read across the loads they share', () => {
+    const all = grid((c, m) => (c === m ? 23.8 : 23.6));
+    expect(outputs({ against: 'frame', matrix: all })).toMatchObject({ cause: 'openCommon', of: [] });
+    expect(outputs({ matrix: all }).cause).not.toBe('openCommon');
+    // By one place alone it is not said: that place may leak.
+    const one = grid((c, m) => (c === m || m === '3' ? 23.8 : 0.02), ['1'], ['1', '3']);
+    expect(outputs({ against: 'frame', matrix: one }).cause).toBeNull();
+  });
+  it('of two outputs what stands at rest tells a leak from two that come on together', () => {
+    const two = { outputs: ['1', '2'], against: 'frame', atRest: {} as Record<string, number> };
+    const matrix = { '1': { '1': 23.8, '2': 0.02 }, '2': { '1': 23.7, '2': 23.8 } };
+    expect(outputs({ ...two, matrix })).toMatchObject({ cause: null, next: { ask: 'atRest.1' } });
+    expect(outputs({ ...two, matrix, atRest: { '1': 23.7 } })).toMatchObject({ cause: 'leaking', of: ['1'] });
+    expect(outputs({ ...two, matrix, atRest: { '1': 0.01 } })).toMatchObject({
+      cause: 'crossed',
+      of: ['1', '2'],
+    });
+    expect(() => outputs({ ...two, atRest: { '7': 1 } })).toThrow(/atRest\.7: "7" is not on this sheet/);
+  });
+  it('one that gives part of its supply on its own command is not called sound, nor is a leak of a few volts everywhere', () => {
+    const weak = grid((c, m) => (c === '2' && m === '2' ? 18.6 : sound(c, m)));
+    expect(outputs({ against: 'frame', matrix: weak }).cause).toBeNull();
+    const little = grid((c, m) => (c !== '3' && m === '3' ? 1.9 : sound(c, m)));
+    expect(outputs({ against: 'frame', matrix: little })).toMatchObject({ cause: 'leaking', of: ['3'] });
+  });
 });

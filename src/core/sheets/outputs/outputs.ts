@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { shopMarks, type ShopMarks } from '../../tables/marks';
+import { median } from '../../statistics';
 import { mendings, type Mending } from './worth';
 import { maybe, mustKnow, names, thing, sheetHead, type Finding, type SheetAnswer } from '../sheet';
 
@@ -69,8 +70,10 @@ const LITTLE = 0.08;
 /** Part volts, as shares. */
 const PARTIAL_FROM = 0.12;
 const PARTIAL_TO = 0.88;
-/** An output that gives less than this of its supply on its own command is not called sound. */
+/** An output that gives less than this of its supply on its own command is not called sound, nor one that gives less than the other share of what its like give. */
 const GIVES_FROM = 0.85;
+const GIVES_LIKE = 0.93;
+const LIKES_LEAST = 3;
 /** In the place of a command: none. */
 const AT_REST = '';
 
@@ -358,6 +361,11 @@ function answerOf(
   };
 }
 
+/** What an output gives at least where it is sound, from what all of them give. */
+export function givesLeast(own: readonly number[]): number {
+  return own.length < LIKES_LEAST ? GIVES_FROM : Math.max(GIVES_FROM, GIVES_LIKE * median(own));
+}
+
 /** Whether a cause stands at its share and what was read does not show it: an output too weak to be sound, a common by one place alone. */
 function saysTooMuch(
   cause: OutputsCause,
@@ -365,8 +373,10 @@ function saysTooMuch(
   zones: readonly string[],
   cells: readonly Cell[],
 ): boolean {
-  if (cause === 'healthy')
-    return cells.some(({ commanded, measured, share }) => commanded === measured && share < GIVES_FROM);
+  if (cause === 'healthy') {
+    const own = cells.flatMap(({ commanded, measured, share }) => (commanded === measured ? [share] : []));
+    return Math.min(...own, 1) < givesLeast(own);
+  }
   if (cause !== 'openCommon' || !isAgainstOneSide(against) || zones.length <= 2) return false;
   const lifted = cells.filter(
     ({ commanded, measured, share }) => measured !== commanded && share >= PARTIAL_FROM,

@@ -16,17 +16,22 @@ export function fluidCircuits(count = COUNT, seed = SEED): [string, Circuit][] {
   const random = seededRandom(seed);
   return Array.from({ length: count }, (_one, k): [string, Circuit] => {
     const medium = k % 6 === 4 ? 'vacuum' : k % 6 === 5 ? 'oil' : 'air';
-    const circuit = fluidCircuit(random, `Fluid ${k + 1}`, medium);
+    const circuit = fluidCircuit(random, `Fluid ${k + 1}`, medium, k % 12 === 5);
     if (workingPatterns(new CircuitModel(circuit)).every(({ driven }) => driven.length === 0))
       throw new Error(`fluid circuit ${k + 1} moves nothing`);
     return [`fluid-${k + 1}-${medium}`, circuit];
   });
 }
 
-function fluidCircuit(random: Random, name: string, medium: 'air' | 'oil' | 'vacuum'): Circuit {
+function fluidCircuit(
+  random: Random,
+  name: string,
+  medium: 'air' | 'oil' | 'vacuum',
+  relieved: boolean,
+): Circuit {
   const volts = pick(random, [12.6, 24.4, 25.2]);
   const draft = new Draft(name).add(battery(volts)).run('B+', 'C', fuse('F1', 10), wire('W1', 0.05));
-  supply(random, draft, medium);
+  supply(random, draft, medium, relieved);
   const functions = medium === 'air' ? 1 + Math.floor(2 * random.next()) : 1;
   for (let k = 1; k <= functions; k++) {
     if (medium === 'vacuum') vacuumFunction(random, draft, k, volts);
@@ -37,7 +42,7 @@ function fluidCircuit(random: Random, name: string, medium: 'air' | 'oil' | 'vac
 }
 
 /** What feeds the valves, up to node P. */
-function supply(random: Random, draft: Draft, medium: 'air' | 'oil' | 'vacuum'): void {
+function supply(random: Random, draft: Draft, medium: 'air' | 'oil' | 'vacuum', relieved: boolean): void {
   if (medium === 'oil') {
     const kPa = around(random, 15_000);
     draft.add({
@@ -48,6 +53,8 @@ function supply(random: Random, draft: Draft, medium: 'air' | 'oil' | 'vacuum'):
       restriction: 10,
       how: 'Pump off, let down',
     });
+    // Every pump has one; on the drawing it stands where somebody drew it.
+    if (relieved) draft.add({ ref: 'RV0', kind: 'relief', nodes: { in: 'P' }, kPa: Math.round(1.1 * kPa) });
     return;
   }
   const kPa = medium === 'vacuum' ? -around(random, 70) : around(random, 750);

@@ -159,9 +159,14 @@ export class Circuits {
     private readonly seed: number,
   ) {}
 
-  /** Those that have something for a sheet. */
+  /** Those that have something for a sheet, as many as were asked for where chance made so many. */
   fieldsOf(name: JobSheetName): Field[] {
-    return this.on(PLAYS[name]!.on).flatMap((one) => fieldOf(one, name));
+    const found: Field[] = [];
+    for (const one of this.on(PLAYS[name]!.on)) {
+      if (found.length === this.count) break;
+      found.push(...fieldOf(one, name));
+    }
+    return found;
   }
 
   private on(which: Play['on']): readonly OnModel[] {
@@ -174,7 +179,8 @@ export class Circuits {
   }
 
   private circuits(which: Play['on']): Circuit[] {
-    const { count, seed } = this;
+    // Not every circuit has something for every sheet.
+    const [count, seed] = [2 * this.count, this.seed];
     if (which === 'fluid') return fluidCircuits(count, seed).map(([, circuit]) => circuit);
     if (which) return circuitsOf(which, count, seed);
     return [

@@ -2,8 +2,8 @@
 export type Device =
   /** 1: blown. */
   | { kind: 'fuse'; branch: number; amps: number; part: number }
-  /** 1: conducts. Also a fluid check valve, with pressure for volts. */
-  | { kind: 'diode'; branch: number; volts: number; from: number }
+  /** 1: conducts. Also a fluid check or relief valve, with pressure for volts; `part` where what it opens at may have drifted. */
+  | { kind: 'diode'; branch: number; volts: number; from: number; part?: number }
   /** 1: pulled in. */
   | { kind: 'relay'; coil: number; pickUp: number; dropOut: number; part: number }
   /** 1: in current limit. */

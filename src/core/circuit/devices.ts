@@ -50,7 +50,8 @@ export function advanceDevices(world: World, state: Uint8Array, faults: DeviceFa
           const across = sign * branchVolts(world, device.branch);
           const floats = device.from >= 0 && !world.changed.joined(...endsOf(world, device.branch));
           const pushed = floats ? nodeKPa(world, device.from) : across;
-          state[at] = pushed > device.volts ? 1 : 0;
+          const drift = device.part === undefined ? 1 : (faults.thresholds.get(device.part) ?? 1);
+          state[at] = pushed > device.volts * drift ? 1 : 0;
         } else state[at] = sign * branchAmps(world, device.branch) < 0 ? 0 : 1;
         return;
       }

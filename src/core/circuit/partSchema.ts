@@ -168,6 +168,8 @@ const fluid = [
   part('pump', z.object({ out: name }), { ...domain, ...restriction, kPa: gauge, ...cutOff }),
   /** Oil held by gas: `kPa` of its gas when it is empty. */
   part('accumulator', oneEnd, { ...domain, kPa: positive, ...cutOff }),
+  /** Back to the tank from `kPa` on. */
+  part('relief', oneEnd, { ...domain, ...restriction, kPa: positive }),
   part('regulator', through, { ...domain, ...restriction, kPa: gauge }),
   part('filter', through, { ...domain, ...restriction }),
   part('check', through, { ...domain, ...restriction, crackingKPa: notNegative.optional() }),

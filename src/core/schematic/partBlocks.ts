@@ -116,6 +116,7 @@ export function partBlock(
     case 'silencer':
     case 'plug':
     case 'accumulator':
+    case 'relief':
     case 'vacuumActuator':
       return {
         ...base,

@@ -134,6 +134,7 @@ const OWN: Readonly<Record<Part['kind'], readonly PartField[]>> = {
   throttle: [restriction],
   silencer: [restriction],
   plug: [],
+  relief: [figure('kPa', 'Opens at', 'kPa'), restriction],
   accumulator: [
     figure('kPa', 'Gas filled to', 'kPa'),
     { key: 'how', label: 'How it is let down', text: true },

@@ -106,6 +106,11 @@ function ratingsOf(model: CircuitModel, part: Part, gaugeUnit: GaugeMark): Ratin
       add('Kind and size', OLD_PART);
       add('Working pressure', 'as on the old part, never less');
       break;
+    case 'relief':
+      add('Kind and size', OLD_PART);
+      add('Opens at', formatQuantity(part.kPa / 100, 'bar'));
+      add('Setting', 'set and sealed by who may, with a gauge; never higher than the machine’s manual says');
+      break;
     case 'accumulator':
       add('Kind and size', OLD_PART);
       add('Working pressure', 'as on the old part, never less');

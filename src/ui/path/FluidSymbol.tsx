@@ -53,6 +53,18 @@ export function FluidSymbol({
           <circle cx={x + 2} cy={y} r={6} />
         </g>
       );
+    case 'relief':
+      // Pressure from below lifts what a spring holds shut.
+      return (
+        <g {...stroke}>
+          <rect x={x - 11} y={y - 11} width={22} height={22} />
+          <path
+            d={`M${x - 5} ${y + 11}v-16m-4 6l4 -6l4 6M${x + 5} ${y - 11}l-4 -3l8 -3l-8 -3`}
+            fill="none"
+            strokeWidth={1.8}
+          />
+        </g>
+      );
     case 'throttle':
       return (
         <g {...stroke} fill="none">

@@ -77,6 +77,7 @@ export function PartSymbol({ kind, x, y, on }: { kind: Part['kind']; x: number; 
     case 'silencer':
     case 'plug':
     case 'accumulator':
+    case 'relief':
     case 'valve':
     case 'proportionalValve':
     case 'cylinder':
@@ -152,6 +153,7 @@ export function LoadSymbol({ kind, x, y1, y2 }: { kind: Part['kind']; x: number;
     case 'silencer':
     case 'plug':
     case 'accumulator':
+    case 'relief':
     case 'valve':
     case 'cylinder':
     case 'vacuumActuator':

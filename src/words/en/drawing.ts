@@ -34,6 +34,7 @@ export const KIND_NAMES: Readonly<Record<Part['kind'], string>> = {
   silencer: 'silencer',
   plug: 'stopped port',
   accumulator: 'accumulator',
+  relief: 'relief valve',
   valve: 'valve',
   proportionalValve: 'proportional valve',
   cylinder: 'cylinder',

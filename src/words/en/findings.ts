@@ -68,6 +68,7 @@ const FAULT_WORDS_OF: Partial<Record<PartKind, Partial<Record<FaultName, string>
     jammed: 'armature jammed',
   },
   coil: { jammed: 'armature jammed' },
+  relief: { lowPressure: 'opens too early', leaking: 'does not shut', stuckClosed: 'does not open' },
   switch: BAD_CONTACT,
   pressureSwitch: BAD_CONTACT,
   timer: BAD_CONTACT,

@@ -153,6 +153,7 @@ export function stopWords(kind: Part['kind']): StopWords {
     case 'silencer':
     case 'plug':
     case 'accumulator':
+    case 'relief':
     case 'pressureSwitch':
       return GOES_DEAD;
     default:

@@ -86,6 +86,7 @@ function checksOf(part: Part): BenchCheck[] {
     case 'silencer':
     case 'plug':
     case 'accumulator':
+    case 'relief':
     case 'valve':
     case 'cylinder':
     case 'vacuumActuator':

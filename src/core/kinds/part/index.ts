@@ -18,6 +18,7 @@ import { proportionalValve } from './proportionalValve';
 import { pressureSwitch } from './pressureSwitch';
 import { pump } from './pump';
 import { regulator } from './regulator';
+import { relief } from './relief';
 import { relay } from './relay';
 import { resistor } from './resistor';
 import { sensor3 } from './sensor3';
@@ -55,6 +56,7 @@ export const PART_KINDS = {
   airSupply,
   pump,
   accumulator,
+  relief,
   regulator,
   filter,
   check,

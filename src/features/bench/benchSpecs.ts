@@ -486,8 +486,9 @@ export const BENCH_FORMS: Readonly<Record<SheetName, readonly FieldSpec[]>> = {
     figure('feedConductance', 'What feeds it, conductance', { unit: 'dm³/(s·bar)' }),
     figure('exhaustOutConductance', 'What lets its rod side go', { unit: 'dm³/(s·bar)' }),
     figure('exhaustInConductance', 'What lets its cap side go', { unit: 'dm³/(s·bar)' }),
-    figure('outSeconds', 'Out, end to end', { unit: 's' }),
-    figure('inSeconds', 'In, end to end', { unit: 's' }),
+    figure('deadCm3', 'Dead space and line of each end', { unit: 'cm³' }),
+    figure('outSeconds', 'Out, from the valve’s shift to the end', { unit: 's' }),
+    figure('inSeconds', 'In, the same', { unit: 's' }),
   ],
   connector: [
     { kind: 'names', field: 'pins', label: 'Pins', hint: '1, 2, PE' },

@@ -434,7 +434,9 @@ const SAY: { [N in SheetName]: (answer: Answers[N]) => SaidAnswer } = {
       ...line('Pushes', plain(one.outNewton, 'N')),
       ...line('Pulls', plain(one.inNewton, 'N')),
       ...line('Out should take', plain(one.outComputed, 's', 2)),
+      ...line('of that before it moves', plain(one.outBegins, 's', 2)),
       ...line('In should take', plain(one.inComputed, 's', 2)),
+      ...line('of that before it moves', plain(one.inBegins, 's', 2)),
     ],
   }),
   connector: (one) => ({

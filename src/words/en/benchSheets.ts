@@ -173,6 +173,8 @@ const WORDS: Readonly<Record<FindingCode, (found: Finding) => string>> = {
   refrigerantNotKnown: ({ refrigerant }) => `${at(refrigerant)} is not in the table.`,
   frictionUsual: ({ share }) =>
     `Friction of the cylinder taken as ${percent(share)} of its force, a usual one.`,
+  deadUsual: ({ share }) =>
+    `Dead space and line of each end are taken as ${percent(share)} of the stroke’s volume: type them where a line is long.`,
   exhaustUsual: () => 'What lets a chamber go is taken as wide as what feeds it: type its own.',
   tooHeavyOut: () => 'The load is more than it pushes: it does not go out.',
   tooHeavyIn: () => 'The load is more than it pulls: it does not come in.',

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { ATMOSPHERE_BAR, strokeInTime } from './strokeInTime';
 import { maybe, positive, sheetHead, type Finding, type SheetAnswer } from '../sheet';
 
 const conductance = maybe(z.number().gt(0).max(1000));
@@ -16,14 +17,22 @@ export const strokeSheet = z.object({
   feedConductance: conductance,
   exhaustOutConductance: conductance,
   exhaustInConductance: conductance,
-  /** Seconds from end to end. */
+  /** Of each chamber's dead space and line, cm³. */
+  deadCm3: maybe(z.number().gt(0).max(100_000)),
+  /** Seconds from the valve's shifting to the end. */
   outSeconds: maybe(positive),
   inSeconds: maybe(positive),
 });
 export type StrokeSheet = z.infer<typeof strokeSheet>;
 
 export type StrokeFinding = Finding<
-  'frictionUsual' | 'exhaustUsual' | 'tooHeavyOut' | 'tooHeavyIn' | 'speedAlone' | 'fasterThanComputed'
+  | 'frictionUsual'
+  | 'exhaustUsual'
+  | 'deadUsual'
+  | 'tooHeavyOut'
+  | 'tooHeavyIn'
+  | 'speedAlone'
+  | 'fasterThanComputed'
 >;
 
 /** Way that is slow, or both. */
@@ -37,25 +46,24 @@ export interface StrokeAnswer extends SheetAnswer {
   /** Computed, s; null where it does not move at all, or too little is known. */
   outComputed: number | null;
   inComputed: number | null;
+  /** Of that, until the piston begins to move. */
+  outBegins: number | null;
+  inBegins: number | null;
 }
 
 /** Share of its force that a cylinder's own friction leaves (reference `fluid-power.md` section 3: 80 to 90 %). */
 const FORCE_LEFT = 0.85;
-/** Critical pressure ratio of throttles and small lines where nobody says it (ISO 6358, usual 0.2 to 0.5). */
-const CRITICAL = 0.35;
-/** Reference atmosphere of a conductance, bar. */
-const ANR_BAR = 1;
-const ATMOSPHERE_BAR = 1.013;
-/** So many times the computed time is slow: what a stroke begins and ends with is not computed. */
+/** What stands in a chamber and its line beside the stroke's own volume, as a share of that, where nobody says it. */
+const DEAD_SHARE = 0.1;
+/** So many times the computed time is slow: cushions are not computed, and nobody knows conductances well. */
 const SLOW = 1.6;
 /** Both ways slow, and alike within this: what both have in common. */
 const ALIKE = 1.5;
 const FAST = 0.5;
-const STEPS = 60;
 
 /**
  * A pneumatic cylinder's stroke against what its bore, load and throttles make of it: the chamber that is let go sets the speed (meter-out),
- * what feeds the other one bounds it. Flow by ISO 6358, a steady stroke; start and cushion are not in it.
+ * what feeds the other one bounds it. Solved in time from the valve's shifting on, flows by ISO 6358; its cushions are not in it.
  */
 export function judgeStroke(sheet: StrokeSheet): StrokeAnswer {
   const { boreMm, rodMm, strokeMm, supplyKpa, loadN = 0, outSeconds, inSeconds } = sheet;
@@ -66,6 +74,8 @@ export function judgeStroke(sheet: StrokeSheet): StrokeAnswer {
     inNewton: null,
     outComputed: null,
     inComputed: null,
+    outBegins: null,
+    inBegins: null,
     findings,
   };
   for (const [field, value] of Object.entries({ boreMm, rodMm, supplyKpa }))
@@ -83,13 +93,28 @@ export function judgeStroke(sheet: StrokeSheet): StrokeAnswer {
   for (const [field, value] of Object.entries({ strokeMm, feedConductance: feed }))
     if (value === undefined) return { ...moved, next: { ask: field } };
   if (out === undefined || back === undefined) findings.push({ code: 'exhaustUsual' });
-  const seconds = (way: { driven: number; let: number; load: number }, exhaust: number | undefined) => {
-    const speed = speedOf(way, supplyKpa! / 100, feed!, exhaust ?? feed!);
-    return speed > 0 ? strokeMm! / 1000 / speed : null;
-  };
+  if (sheet.deadCm3 === undefined) findings.push({ code: 'deadUsual', share: DEAD_SHARE });
+  const inTime = (way: { driven: number; let: number; load: number }, exhaust = feed!) =>
+    strokeInTime({
+      drivenDm2: 100 * way.driven,
+      releasedDm2: 100 * way.let,
+      strokeDm: strokeMm! / 100,
+      deadDm3: sheet.deadCm3 === undefined ? DEAD_SHARE * cap * strokeMm! : sheet.deadCm3 / 1000,
+      supplyBar: supplyKpa! / 100 + ATMOSPHERE_BAR,
+      feed: feed!,
+      exhaust,
+      // Friction takes its share of what the driven face could push.
+      againstNewton: way.load + (1 - FORCE_LEFT) * supplyKpa! * 1000 * way.driven,
+    });
+  const [outward, inward] = [
+    inTime({ driven: cap, let: ring, load: loadN }, out),
+    inTime({ driven: ring, let: cap, load: -loadN }, back),
+  ];
   const computed = {
-    outComputed: seconds({ driven: cap, let: ring, load: loadN }, out),
-    inComputed: seconds({ driven: ring, let: cap, load: -loadN }, back),
+    outComputed: outward?.ends ?? null,
+    inComputed: inward?.ends ?? null,
+    outBegins: outward?.begins ?? null,
+    inBegins: inward?.begins ?? null,
   };
   const ratios = [
     ratioOf(outSeconds, computed.outComputed),
@@ -118,52 +143,4 @@ function verdictOf([out, back]: readonly [number | null, number | null]): Stroke
   // Just under the mark on the other side: not told apart.
   if (Math.max(out, back) / Math.min(out, back) < ALIKE) return null;
   return slowOut ? 'slowOut' : 'slowIn';
-}
-
-/** Share of a choked flow that passes at a ratio of pressures (ISO 6358). */
-function flowShare(ratio: number): number {
-  if (ratio >= 1) return 0;
-  if (ratio <= CRITICAL) return 1;
-  return Math.sqrt(1 - ((ratio - CRITICAL) / (1 - CRITICAL)) ** 2);
-}
-
-/** Speed at which forces and both flows agree, m/s; 0 where nothing moves. `bar` is the supply's gauge pressure. */
-function speedOf(
-  { driven, let: released, load }: { driven: number; let: number; load: number },
-  bar: number,
-  feed: number,
-  exhaust: number,
-): number {
-  const supply = bar + ATMOSPHERE_BAR;
-  const pushed = load / FORCE_LEFT / 1e5;
-  /** Pressure that the released chamber keeps at a speed, absolute. */
-  const kept = (speed: number): number => {
-    // dm³/s of the chamber, over what a choked throttle lets go at the same pressure.
-    const share = (speed * released * 1000) / (exhaust * ANR_BAR);
-    if (share >= 1) return Infinity;
-    let [low, high] = [ATMOSPHERE_BAR, 1000];
-    for (let step = 0; step < STEPS; step++) {
-      const middle = Math.sqrt(low * high);
-      if (flowShare(ATMOSPHERE_BAR / middle) < share) low = middle;
-      else high = middle;
-    }
-    return high;
-  };
-  /** Whether the feed keeps up with a speed against what stands in its way. */
-  const goes = (speed: number): boolean => {
-    const back = kept(speed);
-    if (back === Infinity) return false;
-    const needed = ((back - ATMOSPHERE_BAR) * released + pushed) / driven + ATMOSPHERE_BAR;
-    if (needed >= supply) return false;
-    const gives = feed * supply * flowShare(Math.max(needed, 0.01) / supply);
-    return gives >= (speed * driven * 1000 * Math.max(needed, ATMOSPHERE_BAR)) / ANR_BAR;
-  };
-  let [low, high] = [0, 20];
-  if (!goes(1e-6)) return 0;
-  for (let step = 0; step < STEPS; step++) {
-    const middle = (low + high) / 2;
-    if (goes(middle)) low = middle;
-    else high = middle;
-  }
-  return low;
 }

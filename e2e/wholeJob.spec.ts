@@ -216,6 +216,19 @@ test.describe('a whole job, from complaint to printed report', () => {
     expect(asked.map(({ kind }) => kind)).toContain('pressure');
   });
 
+  test('a cylinder that lets air past its piston', async ({ page }) => {
+    const asked = await wholeJob(page, {
+      machine: 'B-3 Plank press',
+      circuit: 'press-clamp',
+      title: 'Clamp holds badly',
+      reported: [[/C1.*bit 1/, 'weak']],
+      hidden: ['C1', 'sealLeak', 2],
+      action: 'Repair',
+    });
+    // Bubbles, or what gathers at an exhaust that is stopped: never the weak motion alone.
+    expect(asked.some(({ kind, setup }) => kind === 'flow' || (setup.plugged ?? []).length > 0)).toBe(true);
+  });
+
   test('a vacuum flap: the valve clicks and does not shift', async ({ page }) => {
     await wholeJob(page, {
       machine: 'H-5 Heater truck',

@@ -144,7 +144,7 @@ async function fill(): Promise<void> {
       });
     }
   });
-  await putSetting('policy', { shedName: 'Ostrel Ridge shed' }, 'Henrike');
+  await putSetting('policy', { shedName: 'Ostrel Ridge shed', machinesOut: '16:30' }, 'Henrike');
   // Journeys close jobs beside each other: what one learnt would move the next test of another.
   if (process.argv.includes('--rules-of-thumb'))
     await putSetting('odds', { learn: false, own: {} }, 'Henrike');

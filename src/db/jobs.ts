@@ -59,6 +59,15 @@ const LIST = `SELECT j.id, j.number, j.title, j.person, j.opened_at,
     m.code AS machine_code, m.name AS machine_name, f.name AS function_name
   FROM jobs j JOIN functions f ON f.id = j.function_id JOIN machines m ON m.id = f.machine_id`;
 
+/** Jobs in hand that wait for a part: one was asked for, and is not here. */
+export async function jobsWaitingForParts(): Promise<Set<number>> {
+  const [rows] = await pool().query<RowDataPacket[]>(
+    `SELECT DISTINCT j.number FROM requisitions r JOIN jobs j ON j.id = r.job_id
+     WHERE j.closed_at IS NULL AND r.state IN ('asked', 'approved', 'ordered')`,
+  );
+  return new Set(rows.map(({ number }) => Number(number)));
+}
+
 /** Position in the list of jobs: the last row seen. */
 export interface JobCursor {
   openedAt: Date;

@@ -1,4 +1,4 @@
-import type { RowDataPacket } from 'mysql2/promise';
+import type { ResultSetHeader, RowDataPacket } from 'mysql2/promise';
 import { pool } from './pool';
 
 export interface StoredSetting {
@@ -24,4 +24,26 @@ export async function putSetting(name: string, value: unknown, person: string): 
      ON DUPLICATE KEY UPDATE value = VALUES(value), person = VALUES(person), kept_at = VALUES(kept_at)`,
     [name, JSON.stringify(value), person, new Date()],
   );
+}
+
+/** Keeps a value where nobody kept another since; says whether it was kept. `since` is when the one was kept that was seen, null where there was none. */
+export async function putSettingSince(
+  name: string,
+  value: unknown,
+  person: string,
+  since: Date | null,
+): Promise<boolean> {
+  const kept = [JSON.stringify(value), person, new Date()] as const;
+  if (since === null) {
+    const [added] = await pool().execute<ResultSetHeader>(
+      'INSERT IGNORE INTO settings (name, value, person, kept_at) VALUES (?, ?, ?, ?)',
+      [name, ...kept],
+    );
+    return added.affectedRows === 1;
+  }
+  const [changed] = await pool().execute<ResultSetHeader>(
+    'UPDATE settings SET value = ?, person = ?, kept_at = ? WHERE name = ? AND kept_at = ?',
+    [...kept, name, since],
+  );
+  return changed.affectedRows === 1;
 }

@@ -12,6 +12,7 @@ const PLACES = [
   ['/machines', 'Machines'],
   ['/parts', 'Parts'],
   ['/drift', 'Drift'],
+  ['/day', 'The day'],
   ['/retests', 'Re-tests'],
   ['/record', 'What usually breaks'],
   ['/month', 'The month'],

@@ -14,6 +14,7 @@ import { reduceJob, type JobState } from '@/core/job/reduceJob';
 import { safetyDefects } from '@/core/job/rules/ledgerStanding';
 import { nextStep } from '@/core/job/rules/nextStep';
 import { weighOptions } from '@/core/job/rules/weighOptions';
+import { licencesOf } from '@/core/safety/licensed';
 import { findLanes } from '@/core/path/lanes';
 import { chooseLane } from '@/core/path/layoutPath';
 import type { GaugeUnit } from '@/core/units/quantities';
@@ -81,7 +82,8 @@ function digestOf(
   answer: Answer<Outlook>,
 ): JobDigest {
   const defects = safetyDefects(model, state).map(defectWords);
-  if (!answer.ok) return { made: DIGEST_MADE, next: answer.message, runs: [], defects, left: null };
+  const licences = licencesOf(model);
+  if (!answer.ok) return { made: DIGEST_MADE, next: answer.message, runs: [], defects, left: null, licences };
   const { standings, diagnosis } = answer.value;
   const lanes = findLanes(model);
   const next = nextStep(state, diagnosis);
@@ -102,5 +104,6 @@ function digestOf(
       : [],
     defects,
     left: minutesLeft(model, state, diagnosis),
+    licences,
   };
 }

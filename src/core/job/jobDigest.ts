@@ -1,4 +1,5 @@
 import type { State } from '../path/standing';
+import type { Licence } from '../people/roles';
 
 /** What the shed shows of a job: what is to be done next, its path in small, and what is wrong with the machine's guards. */
 export interface JobDigest {
@@ -11,10 +12,12 @@ export interface JobDigest {
   defects: string[];
   /** Minutes of work that it still needs; null once it is handed over, and where its readings cannot be weighed. */
   left: { least: number; most: number } | null;
+  /** What whoever does it holds. */
+  licences: Licence[];
 }
 
 /** Counted up when a digest is made in another way. */
-export const DIGEST_MADE = 3;
+export const DIGEST_MADE = 4;
 
 const STATE_LETTERS = { spared: 's', held: 'h', bad: 'b', doubt: 'd' } as const satisfies Record<
   State,

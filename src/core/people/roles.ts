@@ -25,6 +25,8 @@ export const DEEDS = [
   'draw',
   /** Counts spares, asks for them, takes an order on. */
   'stock',
+  /** Says who does which job of the day. */
+  'plan',
   /** Carries a machine's whole record out of the shed. */
   'carryOut',
   /** Settles what the site allows, its rules and its odds. */
@@ -43,6 +45,7 @@ export const MAY: Readonly<Record<Deed, readonly Role[]>> = {
   work: ['learner', 'technician', 'lead'],
   draw: ['technician', 'lead'],
   stock: ['technician', 'lead'],
+  plan: ['technician', 'lead'],
   carryOut: ['technician', 'lead'],
   settle: ['lead'],
   people: ['lead'],

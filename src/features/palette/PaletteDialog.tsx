@@ -97,6 +97,7 @@ export function PaletteDialog({ open, onOpen }: { open: boolean; onOpen: (open: 
         {item('shed', '/', 'The shed', 'jobs in hand')}
         {item('closed', '/?show=closed', 'Jobs handed over', 'closed')}
         {item('new', '/new', 'New job', 'open')}
+        {item('day', '/day', 'The day', 'plan who does what machines out tonight')}
         {item('retests', '/retests', 'Re-tests', 'due again calendar week overdue')}
         {item('machines', '/machines', 'Machines', 'functions library archive')}
         {item('bench', '/bench', 'Bench sheets', 'coil relay diode insulation contact terminals')}

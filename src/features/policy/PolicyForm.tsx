@@ -36,12 +36,13 @@ export function PolicyForm({
       shopRate: String(initial.shopRate),
       lockLine: String(initial.lockLine),
       lockControl: String(initial.lockControl),
+      machinesOut: initial.machinesOut ?? '',
     },
   });
   const [trouble, setTrouble] = useState<string | null>(null);
   const [kept, setKept] = useState(false);
   const [busy, start] = useTransition();
-  const settle = handleSubmit(({ shopRate, lockLine, lockControl, timeZone, ...policy }) =>
+  const settle = handleSubmit(({ shopRate, lockLine, lockControl, timeZone, machinesOut, ...policy }) =>
     start(async () => {
       // What is no figure goes as it was typed: the server names it.
       const figure = (typed: string) => {
@@ -51,6 +52,7 @@ export function PolicyForm({
       const answer = await settlePolicy({
         ...policy,
         timeZone: timeZone.trim(),
+        machinesOut: machinesOut.trim() === '' ? null : machinesOut.trim(),
         shopRate: figure(shopRate),
         lockLine: figure(lockLine),
         lockControl: figure(lockControl),
@@ -137,6 +139,9 @@ export function PolicyForm({
               <option key={zone} value={zone} />
             ))}
           </datalist>
+        </Field>
+        <Field label="Machines go out at" className="w-[180px]">
+          <input className={`${FIELD} fig`} placeholder="16:30" {...register('machinesOut')} />
         </Field>
         <Field label="Insulation passes from" className="w-[240px]">
           <select className={FIELD} {...register('insulationPass')}>

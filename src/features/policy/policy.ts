@@ -24,6 +24,12 @@ export const policySchema = z.object({
   learnersSeen: z.boolean().default(true),
   /** What the shed is called, on its own page and its reports. */
   shedName: z.string().trim().min(1, 'is empty; write what the shed is called').max(60).default('The shed'),
+  /** When the machines go out, on the site's clock, "16:30"; null while nobody has said it. */
+  machinesOut: z
+    .string()
+    .regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'is no time of the day; write one such as 16:30, or leave it empty')
+    .nullable()
+    .default(null),
   /** Clock that times are shown on; the server's own until the site names one. */
   timeZone: z
     .string()

@@ -14,6 +14,7 @@ const NAMES: Readonly<Record<string, string>> = {
   lockControl: 'Minutes to lock and prove a control supply',
   timeZone: 'Clock of the site',
   shedName: 'Name of the shed',
+  machinesOut: 'Machines go out at',
 };
 
 /** The site's policy, and who settled it last. */

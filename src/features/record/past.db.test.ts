@@ -25,7 +25,7 @@ import { closePool, pool } from '@/db/pool';
 import { seedAfresh } from '@/db/testing/seedAfresh';
 import { countTrends, findTrend, fleetDots, listTrends, putTrends } from '@/db/trends';
 
-const digest = { made: 0, next: '', runs: [], defects: [], left: null };
+const digest = { made: 0, next: '', runs: [], defects: [], left: null, licences: [] };
 const winding: JobLeft['measures'][number] = {
   kind: 'winding',
   place: 'winding|Y14',

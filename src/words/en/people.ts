@@ -34,6 +34,7 @@ const DEED_WORDS: Readonly<Record<Deed, string>> = {
   work: 'writes into a job',
   draw: 'draws circuits and enters machines',
   stock: 'keeps the stock',
+  plan: 'says who does what today',
   carryOut: 'carries a machine’s record out',
   settle: 'settles what the site allows',
   people: 'changes who works here',

@@ -1,0 +1,372 @@
+'use client';
+
+import {
+  closestCorners,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useDroppable,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+  type DragOverEvent,
+} from '@dnd-kit/core';
+import {
+  arrayMove,
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
+import { GripVertical } from 'lucide-react';
+import Link from 'next/link';
+import { useMemo, useState, useTransition } from 'react';
+import {
+  mayDo,
+  proposeDay,
+  standingOf,
+  type DayRow,
+  type NotPlanned,
+  type PlannedFor,
+  type Standing,
+} from '@/core/shed/dayPlan';
+import { MainKey, Nothing, PlainKey, Trouble } from '@/ui/sheet';
+import { dayWords, NOT_PLANNED, PLANNED_FOR, standingWords, wantsWords } from '@/words/en/day';
+import { leftWords } from '@/words/en/history';
+import { keepDay } from './actions';
+import type { Day, DayCard } from './day';
+import { DayBar } from './DayBar';
+
+/** The row of what nobody does. */
+const NOBODY = '';
+
+interface Plan {
+  rows: DayRow[];
+  why: ReadonlyMap<number, PlannedFor | NotPlanned>;
+}
+
+/** Who does what after what today, dragged by hand or moved by keyboard, kept for everybody. */
+export function DayPlan({ day, mayPlan }: { day: Day; mayPlan: boolean }) {
+  const { cards, people, out, now, kept } = day;
+  const jobs = useMemo(() => new Map(cards.map((card) => [card.number, card])), [cards]);
+  const proposed = useMemo(() => proposalOf(day), [day]);
+  const [plan, setPlan] = useState<Plan>(() => (kept ? keptPlan(day, kept.rows) : proposed));
+  const [moved, setMoved] = useState(false);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const [said, setSaid] = useState('');
+  const [busy, start] = useTransition();
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  const standings = useMemo(
+    () =>
+      new Map(
+        plan.rows
+          .filter(({ person }) => person !== NOBODY)
+          .flatMap((row) => [...standingOf(row, jobs, out?.minutes ?? null)]),
+      ),
+    [plan, jobs, out],
+  );
+  const span = spanOf(standings, out?.minutes ?? null);
+  const change = (rows: DayRow[]) => {
+    setPlan({ ...plan, rows });
+    setMoved(true);
+    setSaid('');
+  };
+  const rowWith = (key: string | number) =>
+    typeof key === 'string' ? key : (plan.rows.find((row) => row.jobs.includes(key))?.person ?? NOBODY);
+
+  /** Gives a job to somebody, before another job or last; what wants a licence goes to who holds it. */
+  function give(number: number, person: string, before?: number): boolean {
+    const to = people.find(({ name }) => name === person);
+    if (person !== NOBODY && (!to || !mayDo(to, jobs.get(number)!))) {
+      setTrouble(`Job ${number} wants somebody licensed for ${wantsWords(jobs.get(number)!.licences)}.`);
+      return false;
+    }
+    setTrouble(null);
+    change(
+      plan.rows.map((row) => {
+        const rest = row.jobs.filter((one) => one !== number);
+        if (row.person !== person) return { ...row, jobs: rest };
+        const at = before === undefined ? -1 : rest.indexOf(before);
+        return { ...row, jobs: rest.toSpliced(at < 0 ? rest.length : at, 0, number) };
+      }),
+    );
+    return true;
+  }
+
+  function over({ active, over: target }: DragOverEvent) {
+    if (!target) return;
+    const [from, to] = [rowWith(Number(active.id)), rowWith(target.id)];
+    if (from !== to)
+      give(Number(active.id), to, typeof target.id === 'number' ? Number(target.id) : undefined);
+  }
+
+  function dropped({ active, over: target }: DragEndEvent) {
+    if (!target || typeof target.id !== 'number' || active.id === target.id) return;
+    const person = rowWith(Number(active.id));
+    if (person !== rowWith(target.id)) return;
+    change(
+      plan.rows.map((row) =>
+        row.person === person
+          ? {
+              ...row,
+              jobs: arrayMove(
+                row.jobs,
+                row.jobs.indexOf(Number(active.id)),
+                row.jobs.indexOf(Number(target.id)),
+              ),
+            }
+          : row,
+      ),
+    );
+  }
+
+  const keep = () =>
+    start(async () => {
+      const rows = plan.rows.filter(({ person }) => person !== NOBODY);
+      const answer = await keepDay(rows, day.since);
+      setTrouble(answer.trouble);
+      if (answer.trouble !== null) return;
+      setMoved(false);
+      setSaid('Kept: everybody sees it.');
+    });
+
+  if (cards.length === 0) return <Nothing>No jobs in hand: the day is free.</Nothing>;
+  return (
+    <>
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-2 py-3">
+        <p className="text-[18px] font-[650]" data-testid="day-says">
+          {dayWords([...standings.values()], out !== null)}
+        </p>
+        <p className="text-[15.5px] text-ink2" role="status" aria-live="polite">
+          {said ||
+            (moved
+              ? 'Moved, not kept yet.'
+              : kept
+                ? `Kept by ${kept.person}.`
+                : 'Proposed, kept by nobody yet.')}
+        </p>
+        {mayPlan ? (
+          <div className="ml-auto flex gap-2 print:hidden">
+            <PlainKey
+              onClick={() => {
+                setPlan(proposed);
+                setMoved(true);
+                setTrouble(null);
+                setSaid('');
+              }}
+            >
+              Propose anew
+            </PlainKey>
+            <MainKey onClick={keep} disabled={busy}>
+              Keep this plan
+            </MainKey>
+          </div>
+        ) : null}
+      </div>
+      {trouble ? <Trouble>{trouble}</Trouble> : null}
+      <DndContext
+        id="day"
+        sensors={sensors}
+        collisionDetection={closestCorners}
+        onDragOver={over}
+        onDragEnd={dropped}
+      >
+        {plan.rows.map(({ person, jobs: numbers }) => (
+          <PersonRow key={person || 'nobody'} person={person} numbers={numbers} day={day}>
+            {numbers.map((number) => (
+              <Card
+                key={number}
+                card={jobs.get(number)!}
+                person={person}
+                why={plan.why.get(number) ?? null}
+                standing={standings.get(number) ?? null}
+                span={span}
+                day={day}
+                fixed={!mayPlan}
+                onGive={(to) => give(number, to)}
+              />
+            ))}
+          </PersonRow>
+        ))}
+      </DndContext>
+      {out ? (
+        <p className="pt-3 text-[15.5px] text-ink2">
+          The thick line is {out.time}, when the machines go out; now it is {now}. Solid is what a job takes
+          at least, hatched up to what it may take. The plan proposed is the one of least lateness to be
+          expected.
+        </p>
+      ) : (
+        <p className="pt-3 text-[15.5px] text-ink2">
+          When the machines go out is not written yet: it stands in{' '}
+          <Link href="/policy" className="underline underline-offset-4">
+            Site policy
+          </Link>
+          . Until then nothing is called late.
+        </p>
+      )}
+      {day.more > 0 ? (
+        <p className="pt-2 text-[15.5px] text-ink2">{day.more} more jobs in hand are not laid out here.</p>
+      ) : null}
+    </>
+  );
+}
+
+function PersonRow({
+  person,
+  numbers,
+  day,
+  children,
+}: {
+  person: string;
+  numbers: readonly number[];
+  day: Day;
+  children: React.ReactNode;
+}) {
+  const { setNodeRef, isOver } = useDroppable({ id: person });
+  const held = day.people.find(({ name }) => name === person)?.licences ?? [];
+  return (
+    <section aria-label={person || 'Nobody yet'} className="pt-3" data-testid="day-row" data-person={person}>
+      <h2 className="flex items-baseline gap-3 border-b-2 border-ink py-1 text-[19px] font-[780]">
+        {person || 'Nobody yet'}
+        {held.length > 0 ? (
+          <span className="text-[15.5px] font-[550] text-ink2">{wantsWords(held)}</span>
+        ) : null}
+      </h2>
+      <SortableContext items={[...numbers]} strategy={verticalListSortingStrategy}>
+        <ol ref={setNodeRef} className={`min-h-11 ${isOver ? 'bg-film' : ''}`}>
+          {children}
+          {numbers.length === 0 ? <li className="py-2 text-[16px] text-ink2">Nothing</li> : null}
+        </ol>
+      </SortableContext>
+    </section>
+  );
+}
+
+function Card({
+  card,
+  person,
+  why,
+  standing,
+  span,
+  day,
+  fixed,
+  onGive,
+}: {
+  card: DayCard;
+  person: string;
+  why: PlannedFor | NotPlanned | null;
+  standing: Standing | null;
+  span: number;
+  day: Day;
+  fixed: boolean;
+  onGive: (person: string) => void;
+}) {
+  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition } = useSortable({
+    id: card.number,
+    disabled: fixed,
+  });
+  return (
+    <li
+      ref={setNodeRef}
+      style={{ transform: CSS.Transform.toString(transform), transition }}
+      className="grid grid-cols-[44px_minmax(0,1fr)_minmax(0,420px)] items-center gap-x-3 border-b-[1.5px] border-rule bg-sheet py-1 max-desk:grid-cols-[44px_minmax(0,1fr)]"
+      data-testid="day-job"
+    >
+      {fixed ? (
+        <span />
+      ) : (
+        <button
+          type="button"
+          ref={setActivatorNodeRef}
+          {...attributes}
+          {...listeners}
+          aria-label={`Move job ${card.number}`}
+          className="flex size-11 touch-none items-center justify-center text-ink2 print:hidden"
+        >
+          <GripVertical size={22} aria-hidden />
+        </button>
+      )}
+      <div className="min-w-0">
+        <p className="flex flex-wrap items-baseline gap-x-2">
+          <span className="fig-bold text-[19px]">{card.machineCode}</span>
+          <Link href={`/jobs/${card.number}`} className="min-w-0 text-[17px] font-[700] underline-offset-4">
+            {card.title}
+          </Link>
+        </p>
+        <p className="text-[15.5px] text-ink2">
+          Job {card.number}
+          {card.left ? `, ${leftWords(card.left)} of work` : ''}
+          {card.licences.length > 0 ? `, ${wantsWords(card.licences)}` : ''}
+          {why ? `. ${reasonWords(person, why)}` : ''}
+        </p>
+        {fixed ? null : (
+          <label className="flex items-center gap-2 text-[15.5px] print:hidden">
+            With
+            <select
+              className="min-h-11 border-2 border-line bg-sheet px-2"
+              value={person}
+              aria-label={`With, job ${card.number}`}
+              onChange={(event) => onGive(event.target.value)}
+            >
+              {['', ...day.people.map(({ name }) => name)].map((name) => (
+                <option key={name} value={name}>
+                  {name || 'nobody yet'}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
+      </div>
+      <div className="max-desk:col-span-2 max-desk:pl-14">
+        <DayBar standing={standing} span={span} out={day.out?.minutes ?? null} />
+        <p
+          className={`text-[16px] font-[650] ${standing && standing.inTime !== null && standing.inTime < 0.1 ? 'text-copper-ink' : 'text-ink2'}`}
+        >
+          {standing ? standingWords(standing, day.now) : ''}
+        </p>
+      </div>
+    </li>
+  );
+}
+
+function reasonWords(person: string, why: PlannedFor | NotPlanned): string {
+  if (why in PLANNED_FOR && person !== NOBODY) return `${person} ${PLANNED_FOR[why as PlannedFor]}`;
+  return person === NOBODY && why in NOT_PLANNED ? sentence(NOT_PLANNED[why as NotPlanned]) : '';
+}
+
+const sentence = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
+
+/** The line is as long as what is planned, and no less than to the hour and a little beyond it. */
+function spanOf(standings: ReadonlyMap<number, Standing>, out: number | null): number {
+  const last = Math.max(30, ...[...standings.values()].map(({ ends }) => ends.most));
+  return out === null ? last : Math.max(Math.min(last, 2 * out), 1.15 * out);
+}
+
+function proposalOf({ cards, people, out }: Day): Plan {
+  const { rows, why, left } = proposeDay(cards, people, out?.minutes ?? null);
+  return {
+    rows: [...rows, { person: NOBODY, jobs: left.map(({ number }) => number) }],
+    why: new Map<number, PlannedFor | NotPlanned>([
+      ...why,
+      ...left.map((one): [number, NotPlanned] => [one.number, one.why]),
+    ]),
+  };
+}
+
+/** What somebody kept, as far as it still stands: who has come and what is new goes to nobody yet, what was handed over is gone. */
+function keptPlan(day: Day, kept: readonly DayRow[]): Plan {
+  const { why } = proposalOf(day);
+  const numbers = day.cards.map(({ number }) => number);
+  const rows = day.people.map(({ name }) => ({
+    person: name,
+    jobs: (kept.find(({ person }) => person === name)?.jobs ?? []).filter((number) =>
+      numbers.includes(number),
+    ),
+  }));
+  const given = new Set(rows.flatMap((row) => row.jobs));
+  return { rows: [...rows, { person: NOBODY, jobs: numbers.filter((number) => !given.has(number)) }], why };
+}

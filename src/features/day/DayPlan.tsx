@@ -195,9 +195,12 @@ export function DayPlan({ day, mayPlan }: { day: Day; mayPlan: boolean }) {
       </DndContext>
       {out ? (
         <p className="pt-3 text-[15.5px] text-ink2">
-          The thick line is {out.time}, when the machines go out; now it is {now}. Solid is what a job takes
-          at least, hatched up to what it may take. The plan proposed is the one of least lateness to be
-          expected.
+          {span > out.minutes
+            ? `The thick line is ${out.time}, when the machines go out; now it is ${now}.`
+            : `The machines go out at ${out.time}, beyond the end of the line; now it is ${now}.`}{' '}
+          Solid is what a job takes at least, hatched up to what it may take. What is proposed keeps the
+          lateness to be expected small: shortest first, to who is free first, then moved about as long as
+          that helps.
         </p>
       ) : (
         <p className="pt-3 text-[15.5px] text-ink2">
@@ -273,7 +276,7 @@ function Card({
     <li
       ref={setNodeRef}
       style={{ transform: CSS.Transform.toString(transform), transition }}
-      className="grid grid-cols-[44px_minmax(0,1fr)_minmax(0,420px)] items-center gap-x-3 border-b-[1.5px] border-rule bg-sheet py-1 max-desk:grid-cols-[44px_minmax(0,1fr)]"
+      className="grid grid-cols-[44px_minmax(0,1fr)_140px_minmax(0,420px)] items-center gap-x-3 border-b-[1.5px] border-rule bg-sheet py-1 max-desk:grid-cols-[44px_minmax(0,1fr)]"
       data-testid="day-job"
     >
       {fixed ? (
@@ -303,24 +306,25 @@ function Card({
           {card.licences.length > 0 ? `, ${wantsWords(card.licences)}` : ''}
           {why ? `. ${reasonWords(person, why)}` : ''}
         </p>
-        {fixed ? null : (
-          <label className="flex items-center gap-2 text-[15.5px] print:hidden">
-            With
-            <select
-              className="min-h-11 border-2 border-line bg-sheet px-2"
-              value={person}
-              aria-label={`With, job ${card.number}`}
-              onChange={(event) => onGive(event.target.value)}
-            >
-              {['', ...day.people.map(({ name }) => name)].map((name) => (
-                <option key={name} value={name}>
-                  {name || 'nobody yet'}
-                </option>
-              ))}
-            </select>
-          </label>
-        )}
       </div>
+      {fixed ? (
+        <span className="max-desk:hidden" />
+      ) : (
+        <label className="max-desk:col-span-2 max-desk:pl-14 print:hidden">
+          <span className="sr-only">With, job {card.number}</span>
+          <select
+            className="min-h-11 w-full border-2 border-line bg-sheet px-2 text-[16px] max-desk:w-[180px]"
+            value={person}
+            onChange={(event) => onGive(event.target.value)}
+          >
+            {['', ...day.people.map(({ name }) => name)].map((name) => (
+              <option key={name} value={name}>
+                {name || 'nobody yet'}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
       <div className="max-desk:col-span-2 max-desk:pl-14">
         <DayBar standing={standing} span={span} out={day.out?.minutes ?? null} />
         <p
@@ -340,11 +344,15 @@ function reasonWords(person: string, why: PlannedFor | NotPlanned): string {
 
 const sentence = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
 
-/** The line is as long as what is planned, and no less than to the hour and a little beyond it. */
+/** The line is as long as what is planned, and to the hour and a little beyond it where that is not far behind. */
 function spanOf(standings: ReadonlyMap<number, Standing>, out: number | null): number {
   const last = Math.max(30, ...[...standings.values()].map(({ ends }) => ends.most));
-  return out === null ? last : Math.max(Math.min(last, 2 * out), 1.15 * out);
+  if (out === null || last < FAR_SHARE * out) return last;
+  return Math.max(Math.min(last, 2 * out), 1.15 * out);
 }
+
+/** An hour that lies further off than what is planned reaches would leave the bars a finger wide. */
+const FAR_SHARE = 0.6;
 
 function proposalOf({ cards, people, out }: Day): Plan {
   const { rows, why, left } = proposeDay(cards, people, out?.minutes ?? null);

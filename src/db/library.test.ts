@@ -123,7 +123,15 @@ describe('names', () => {
 
   it('a machine comes in whole or not at all', async () => {
     const one = { name: 'Same', circuit, person: '', note: '' };
-    const empty = { code: 'Q-10', equipment: null, book: [], drawings: [] };
+    const empty = {
+      code: 'Q-10',
+      equipment: null,
+      serial: null,
+      place: 'Bay 3',
+      hours: 7,
+      book: [],
+      drawings: [],
+    };
     // A picture that cannot be kept fails last of all: nothing of the machine may stay.
     const photo = { hash: '0'.repeat(65), kind: 'image/webp', width: 1, height: 1, bytes: Buffer.from('x') };
     const drawings = [{ name: 'Sheet', photo, pins: [] }];
@@ -138,6 +146,7 @@ describe('names', () => {
       functions: [one, { ...one, name: 'Other' }],
     });
     expect((await drawnFunctions(id)).map(({ name }) => name)).toEqual(['Other', 'Same']);
+    expect(await findMachine('Q-10')).toMatchObject({ serial: null, place: 'Bay 3', hours: 7 });
   });
 });
 

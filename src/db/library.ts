@@ -177,6 +177,9 @@ export interface WholeMachine {
   code: string;
   name: string;
   equipment: string | null;
+  serial: string | null;
+  place: string | null;
+  hours: number | null;
   functions: readonly Omit<NewFunction, 'machineId'>[];
   book: readonly BookRow[];
   /** Sheets, each with its picture. */
@@ -195,6 +198,12 @@ export async function addMachineWhole(machine: WholeMachine): Promise<string> {
     await taken(machine.code, () =>
       db.execute(INSERT_MACHINE, [machineId, machine.code, machine.name, machine.equipment]),
     );
+    await db.execute('UPDATE machines SET serial = ?, place = ?, hours = ? WHERE id = ?', [
+      machine.serial,
+      machine.place,
+      machine.hours,
+      machineId,
+    ]);
     for (const one of functions) await insertFunction(db, { ...one, machineId });
     await mergeBookIn(db, machineId, book);
     for (const { name, photo, pins } of drawings) {

@@ -189,6 +189,9 @@ describe('machine archives', () => {
     code: 'G-4',
     name: 'Groomer OR-204',
     equipment: 'Groomer',
+    serial: 'S 204',
+    place: 'Bay 2',
+    hours: 4120,
     functions: built.slice(0, 3).map(([id, circuit]) => ({ name: `Function ${id}`, circuit })),
     book: [
       {

@@ -5,6 +5,7 @@ import { CircuitModel } from '@/core/circuit/model';
 import { parseCircuit } from '@/core/circuit/parse';
 import type { Circuit } from '@/core/circuit/schema';
 import type { BookRow } from '@/core/codes/bookRow';
+import { machineFacts } from '@/core/library/fleet';
 import { equipmentName, functionName, machineNames, sheetName, sheetPin } from '@/core/library/names';
 import { readCodeBook, writeCodeBook } from './codeTables';
 import { unpackZip, type ZipLimits } from './unpackZip';
@@ -15,6 +16,10 @@ export interface MachineArchive {
   name: string;
   /** Class of equipment; null where nobody said. */
   equipment: string | null;
+  /** Its serial, where it stands, its hours when somebody last looked; null where nobody said. */
+  serial: string | null;
+  place: string | null;
+  hours: number | null;
   functions: { name: string; circuit: Circuit }[];
   book: BookRow[];
   drawings: {
@@ -33,6 +38,9 @@ const manifestSchema = z.object({
   version: z.literal(1),
   ...machineNames.shape,
   equipment: equipmentName.min(1).optional(),
+  serial: machineFacts.shape.serial.min(1).optional(),
+  place: machineFacts.shape.place.min(1).optional(),
+  hours: machineFacts.shape.hours.unwrap().optional(),
   functions: z.array(z.object({ name: functionName, file: z.string() })).max(MOST_SHEETS),
   drawings: z
     .array(
@@ -82,6 +90,9 @@ export function writeMachineArchive(machine: MachineArchive): Uint8Array {
     code: machine.code,
     name: machine.name,
     ...(machine.equipment === null ? {} : { equipment: machine.equipment }),
+    ...(machine.serial === null ? {} : { serial: machine.serial }),
+    ...(machine.place === null ? {} : { place: machine.place }),
+    ...(machine.hours === null ? {} : { hours: machine.hours }),
     functions,
     drawings,
   };
@@ -118,6 +129,7 @@ export async function readMachineArchive(
     throw new InputError(`machine.json, ${issue.path.join('.')}`, issue.message);
   }
   const { code, name, equipment = null, functions, drawings } = parsed.data;
+  const { serial = null, place = null, hours = null } = parsed.data;
   once(
     'file',
     [...functions, ...drawings].map(({ file }) => file),
@@ -140,6 +152,9 @@ export async function readMachineArchive(
     code,
     name,
     equipment,
+    serial,
+    place,
+    hours,
     functions: functions.map((one) => ({
       name: one.name,
       circuit: within(one.file, () => {

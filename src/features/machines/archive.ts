@@ -35,6 +35,9 @@ export async function packMachine(code: string): Promise<{ code: string; bytes: 
       code: machine.code,
       name: machine.name,
       equipment: machine.equipment,
+      serial: machine.serial,
+      place: machine.place,
+      hours: machine.hours,
       functions: functions.map(({ name, circuit }) => ({ name, circuit })),
       book,
       drawings: sheets,
@@ -67,6 +70,10 @@ export async function unpackMachine(
       code: code.data,
       name: archive.name,
       equipment: archive.equipment,
+      // Under another code it is another machine like it: the same serial, place and hours are not its own.
+      ...(code.data === archive.code
+        ? { serial: archive.serial, place: archive.place, hours: archive.hours }
+        : { serial: null, place: null, hours: null }),
       functions: archive.functions.map(({ name, circuit }) => ({ name, circuit, person, note })),
       book: archive.book,
       drawings,

@@ -47,11 +47,13 @@ export async function takeFleet(text: string, person: string): Promise<{ added: 
       code: facts.code,
       name: facts.name,
       equipment: facts.equipment || null,
+      serial: facts.serial || null,
+      place: facts.place || null,
+      hours: facts.hours,
       functions,
       book: [],
       drawings: [],
     });
-    await putMachineFacts(id, facts);
     // The next one may be like this one.
     if (rows.some((row) => row.like === facts.code)) likes.set(facts.code, await drawnFunctions(id));
     added++;

@@ -110,6 +110,8 @@ describe('archives', () => {
     const plain = async (id: string) =>
       (await drawnFunctions(id)).map(({ name, circuit }) => ({ name, circuit }));
     expect(await plain(copy.id)).toEqual(await plain(groomer.id));
+    // Under another code it is another machine: a serial and hours are not copied with it.
+    expect(copy).toMatchObject({ equipment: groomer.equipment, serial: null, place: null, hours: null });
     const drawings = await listDrawings(copy.id);
     expect(drawings.find(({ name }) => name === 'Sheet 9')!.pins).toEqual([{ part: 'F7', x: 0.25, y: 0.5 }]);
     const lines = async (code: string) =>

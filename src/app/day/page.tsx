@@ -20,8 +20,7 @@ export default page('look', async function DayPage(_props, who) {
         <PrintKey />
       </PageHead>
       <main className="flex-1 px-6 pb-10 max-tablet:px-3">
-        {/* Another plan that somebody kept meanwhile begins the page anew. */}
-        <DayPlan key={day.since ?? 'none'} day={day} mayPlan={may(who.role, 'plan')} />
+        <DayPlan day={day} mayPlan={may(who.role, 'plan')} />
       </main>
     </div>
   );

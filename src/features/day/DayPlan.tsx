@@ -34,6 +34,7 @@ import {
 import { MainKey, Nothing, PlainKey, Trouble } from '@/ui/sheet';
 import { dayWords, NOT_PLANNED, PLANNED_FOR, standingWords, wantsWords } from '@/words/en/day';
 import { leftWords } from '@/words/en/history';
+import { LookAgain } from '../shed/LookAgain';
 import { keepDay } from './actions';
 import type { Day, DayCard } from './day';
 import { DayBar } from './DayBar';
@@ -51,8 +52,12 @@ export function DayPlan({ day, mayPlan }: { day: Day; mayPlan: boolean }) {
   const { cards, people, out, now, kept } = day;
   const jobs = useMemo(() => new Map(cards.map((card) => [card.number, card])), [cards]);
   const proposed = useMemo(() => proposalOf(day), [day]);
-  const [plan, setPlan] = useState<Plan>(() => (kept ? keptPlan(day, kept.rows) : proposed));
-  const [moved, setMoved] = useState(false);
+  // What was moved here and is not kept yet; until then what is kept stands, or what is proposed from what is known by now.
+  const [own, setOwn] = useState<{ rows: DayRow[]; since: string | null } | null>(null);
+  const plan = useMemo(() => {
+    const rows = own?.rows ?? kept?.rows;
+    return rows ? asItStands(day, rows) : proposed;
+  }, [own, kept, day, proposed]);
   const [trouble, setTrouble] = useState<string | null>(null);
   const [said, setSaid] = useState('');
   const [busy, start] = useTransition();
@@ -71,8 +76,8 @@ export function DayPlan({ day, mayPlan }: { day: Day; mayPlan: boolean }) {
   );
   const span = spanOf(standings, out?.minutes ?? null);
   const change = (rows: DayRow[]) => {
-    setPlan({ ...plan, rows });
-    setMoved(true);
+    // A plan that came meanwhile is not what these moves began from.
+    setOwn({ rows, since: own ? own.since : day.since });
     setSaid('');
   };
   const rowWith = (key: string | number) =>
@@ -127,10 +132,10 @@ export function DayPlan({ day, mayPlan }: { day: Day; mayPlan: boolean }) {
   const keep = () =>
     start(async () => {
       const rows = plan.rows.filter(({ person }) => person !== NOBODY);
-      const answer = await keepDay(rows, day.since);
+      const answer = await keepDay(rows, own ? own.since : day.since);
       setTrouble(answer.trouble);
       if (answer.trouble !== null) return;
-      setMoved(false);
+      setOwn(null);
       setSaid('Kept: everybody sees it.');
     });
 
@@ -143,7 +148,7 @@ export function DayPlan({ day, mayPlan }: { day: Day; mayPlan: boolean }) {
         </p>
         <p className="text-[15.5px] text-ink2" role="status" aria-live="polite">
           {said ||
-            (moved
+            (own
               ? 'Moved, not kept yet.'
               : kept
                 ? `Kept by ${kept.person}.`
@@ -151,10 +156,19 @@ export function DayPlan({ day, mayPlan }: { day: Day; mayPlan: boolean }) {
         </p>
         {mayPlan ? (
           <div className="ml-auto flex gap-2 print:hidden">
+            {own && kept ? (
+              <PlainKey
+                onClick={() => {
+                  setOwn(null);
+                  setTrouble(null);
+                }}
+              >
+                As it was kept
+              </PlainKey>
+            ) : null}
             <PlainKey
               onClick={() => {
-                setPlan(proposed);
-                setMoved(true);
+                change(proposed.rows);
                 setTrouble(null);
                 setSaid('');
               }}
@@ -211,6 +225,7 @@ export function DayPlan({ day, mayPlan }: { day: Day; mayPlan: boolean }) {
           . Until then nothing is called late.
         </p>
       )}
+      {cards.some(({ next }) => next === '') ? <LookAgain /> : null}
       {day.more > 0 ? (
         <p className="pt-2 text-[15.5px] text-ink2">{day.more} more jobs in hand are not laid out here.</p>
       ) : null}
@@ -276,11 +291,11 @@ function Card({
     <li
       ref={setNodeRef}
       style={{ transform: CSS.Transform.toString(transform), transition }}
-      className="grid grid-cols-[44px_minmax(0,1fr)_140px_minmax(0,420px)] items-center gap-x-3 border-b-[1.5px] border-rule bg-sheet py-1 max-desk:grid-cols-[44px_minmax(0,1fr)]"
+      className="grid grid-cols-[44px_minmax(0,1fr)_140px_minmax(0,420px)] items-center gap-x-3 border-b-[1.5px] border-rule bg-sheet py-1 max-desk:grid-cols-[44px_minmax(0,1fr)] print:grid-cols-[minmax(0,1fr)_minmax(0,360px)]"
       data-testid="day-job"
     >
       {fixed ? (
-        <span />
+        <span className="print:hidden" />
       ) : (
         <button
           type="button"
@@ -308,7 +323,7 @@ function Card({
         </p>
       </div>
       {fixed ? (
-        <span className="max-desk:hidden" />
+        <span className="max-desk:hidden print:hidden" />
       ) : (
         <label className="max-desk:col-span-2 max-desk:pl-14 print:hidden">
           <span className="sr-only">With, job {card.number}</span>
@@ -365,16 +380,20 @@ function proposalOf({ cards, people, out }: Day): Plan {
   };
 }
 
-/** What somebody kept, as far as it still stands: who has come and what is new goes to nobody yet, what was handed over is gone. */
-function keptPlan(day: Day, kept: readonly DayRow[]): Plan {
+/** What somebody laid out, as far as it still stands: who has come and what is new goes to nobody yet, what was handed over is gone. */
+function asItStands(day: Day, laid: readonly DayRow[]): Plan {
   const { why } = proposalOf(day);
   const numbers = day.cards.map(({ number }) => number);
   const rows = day.people.map(({ name }) => ({
     person: name,
-    jobs: (kept.find(({ person }) => person === name)?.jobs ?? []).filter((number) =>
+    jobs: (laid.find(({ person }) => person === name)?.jobs ?? []).filter((number) =>
       numbers.includes(number),
     ),
   }));
   const given = new Set(rows.flatMap((row) => row.jobs));
-  return { rows: [...rows, { person: NOBODY, jobs: numbers.filter((number) => !given.has(number)) }], why };
+  const before = laid.find(({ person }) => person === NOBODY)?.jobs ?? [];
+  const nobody = [...new Set([...before, ...numbers])].filter(
+    (number) => numbers.includes(number) && !given.has(number),
+  );
+  return { rows: [...rows, { person: NOBODY, jobs: nobody }], why };
 }

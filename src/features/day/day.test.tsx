@@ -4,6 +4,7 @@ import type { Day, DayCard } from './day';
 import { DayPlan } from './DayPlan';
 import { keepDay } from './actions';
 
+jest.mock('next/navigation', () => ({ useRouter: () => ({ refresh: jest.fn() }) }));
 jest.mock('./actions', () => ({ keepDay: jest.fn() }));
 const keep = keepDay as unknown as jest.Mock;
 
@@ -83,6 +84,32 @@ describe('the day', () => {
     await person.click(screen.getByRole('button', { name: 'Keep this plan' }));
     expect(await screen.findByText('Somebody kept another plan meanwhile.')).toBeTruthy();
     expect(jobsOf('Tove')).toContain('1');
+  });
+
+  it('another’s plan that comes meanwhile takes nothing from under the hands, and is not overwritten unseen', async () => {
+    const person = userEvent.setup();
+    const { rerender } = render(<DayPlan day={DAY} mayPlan />);
+    await person.selectOptions(screen.getByLabelText('With, job 1'), 'Tove');
+    const since = '2026-11-28T09:00:00.000Z';
+    const kept = { rows: [{ person: 'Ilse', jobs: [1] }], person: 'Henrike', at: since };
+    rerender(<DayPlan day={{ ...DAY, kept, since }} mayPlan />);
+    expect(jobsOf('Tove')).toContain('1');
+    await person.click(screen.getByRole('button', { name: 'Keep this plan' }));
+    expect((keep.mock.calls[0] as [unknown, string])[1]).toBe(DAY.since);
+    cleanup();
+    render(<DayPlan day={{ ...DAY, kept, since }} mayPlan />);
+    await person.selectOptions(screen.getByLabelText('With, job 2'), 'Tove');
+    await person.click(screen.getByRole('button', { name: 'As it was kept' }));
+    expect(jobsOf('Ilse')).toEqual(['1']);
+    expect(jobsOf('Tove')).toEqual([]);
+  });
+
+  it('what is not weighed yet is planned once it is, as long as nothing was moved', () => {
+    const unknown = { ...DAY, cards: DAY.cards.map((one) => ({ ...one, left: null })) };
+    const { rerender } = render(<DayPlan day={unknown} mayPlan />);
+    expect(screen.getByTestId('day-says').textContent).toBe('Nothing is planned.');
+    rerender(<DayPlan day={DAY} mayPlan />);
+    expect(screen.getByTestId('day-says').textContent).toMatch(/of 3 in time/);
   });
 
   it('what was kept comes back; what is new is with nobody, and who may not plan moves nothing', () => {

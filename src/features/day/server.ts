@@ -80,6 +80,6 @@ export async function keepDay(
   return {
     trouble: kept
       ? null
-      : 'Somebody kept another plan meanwhile. Look at it first; what you moved stands until you leave this page.',
+      : 'Somebody kept another plan meanwhile: “As it was kept” shows it. What you moved stands until then.',
   };
 }

@@ -162,6 +162,7 @@ await run(async () => {
       ['/jobs/416', 'dark'],
       ['/sign-in', 'light'],
       ['/people', 'light'],
+      ['/day', 'light'],
     ]) {
       const own = await open(path, { theme, who: 'Henrike' });
       remembered.push(await own.screenshot());

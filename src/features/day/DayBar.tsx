@@ -14,7 +14,7 @@ export function DayBar({
 }) {
   const percent = (minutes: number) => `${Math.min(100, (100 * minutes) / span).toFixed(2)}%`;
   return (
-    <span className="relative block h-8 border-l-2 border-pencil" aria-hidden>
+    <span className="relative block h-8 overflow-x-clip border-l-2 border-pencil" aria-hidden>
       {standing ? (
         <>
           <span
@@ -35,7 +35,7 @@ export function DayBar({
         </>
       ) : null}
       {out !== null && out <= span ? (
-        <span className="absolute -inset-y-1 block w-[3px] bg-ink" style={{ left: percent(out) }} />
+        <span className="absolute -top-1 bottom-0 block w-[3px] bg-ink" style={{ left: percent(out) }} />
       ) : null}
     </span>
   );

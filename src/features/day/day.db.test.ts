@@ -1,6 +1,6 @@
-import type { RowDataPacket } from 'mysql2';
 import { seedAfresh } from '@/db/testing/seedAfresh';
-import { closePool, pool } from '@/db/pool';
+import { listJobs } from '@/db/jobs';
+import { closePool } from '@/db/pool';
 import { forgetCookies, signInAs } from '@/testing/browser';
 import { refreshDigest } from '../desk/digests';
 import { keepDay } from './actions';
@@ -13,10 +13,7 @@ jest.mock('next/navigation', () => ({ unstable_rethrow: () => undefined, redirec
 beforeAll(async () => {
   process.env.SPIRAXIS_DEMO = '1';
   seedAfresh();
-  const [jobs] = await pool().query<RowDataPacket[]>(
-    'SELECT id FROM jobs WHERE closed_at IS NULL ORDER BY number LIMIT 8',
-  );
-  for (const { id } of jobs) await refreshDigest(String(id));
+  for (const { id } of await listJobs({}, 8)) await refreshDigest(id);
 }, 240_000);
 afterEach(forgetCookies);
 afterAll(closePool);

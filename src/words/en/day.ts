@@ -47,11 +47,11 @@ const SURE = 0.9;
 const HARDLY = 0.1;
 
 /** When a job is done, and whether that is in time. */
-export function standingWords({ begins, ends, inTime }: Standing, now: string): string {
+export function standingWords({ ends, inTime }: Standing, now: string): string {
   const [first, last] = [clockAfter(now, ends.least), clockAfter(now, ends.most)];
   const when = first === last ? `done by ${last}` : `done ${first} to ${last}`;
   if (inTime === null) return when;
-  if (inTime < HARDLY) return `Not tonight: not before ${clockAfter(now, Math.max(ends.least, begins.most))}`;
+  if (inTime < HARDLY) return `Not tonight: ${when}`;
   return inTime >= SURE ? when : `${when}, ${Math.round(20 * inTime)} in 20 to be in time`;
 }
 

@@ -414,10 +414,12 @@ function judgedPins({ model, edits, sheet }: Played): Outcome {
 /** The planted part is among what is left, and nothing says that it was cleared. */
 function judgedFunctions({ sheet, part: { ref } }: Played): Outcome {
   const { suspect, cleared, findings } = sheet.answers[0] as FunctionsAnswer;
-  if (cleared.some((key) => refOfKey(key) === ref)) return 'wrong';
+  const left = suspect.some(({ part }) => refOfKey(part) === ref);
+  // What a part does in one command may be cleared, and what it does in another be in doubt.
+  if (!left && cleared.some((key) => refOfKey(key) === ref)) return 'wrong';
   if (findings.some(({ code }) => code === 'moreThanOne')) return 'wrong';
   if (suspect.length === 0) return 'open';
-  return suspect.some(({ part }) => refOfKey(part) === ref) ? 'right' : 'wrong';
+  return left ? 'right' : 'wrong';
 }
 
 const NEED_OF: Partial<Record<Part['kind'], Need>> = {

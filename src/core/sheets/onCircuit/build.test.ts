@@ -6,7 +6,13 @@ import { emptyDrawing, layChains } from '../../draw/layChain';
 import type { Reading } from '../../circuit/schema';
 import { listFaults } from '../../diagnosis/faults';
 import { guardsDefeated } from '../../safety/guards';
-import { changeOverRelay, clutchInterlocks, singleCoil, twoWayPair } from '../../templates/electrical';
+import {
+  changeOverRelay,
+  clutchInterlocks,
+  heaterSelector,
+  singleCoil,
+  twoWayPair,
+} from '../../templates/electrical';
 import { airClamp, hydraulicLift } from '../../templates/fluid';
 import { TEMPLATES } from '../../templates/templates';
 import { jobSheet } from './build';
@@ -121,6 +127,16 @@ describe('sheets that a circuit fills in', () => {
     expect(Object.entries(chain).filter(([, verdict]) => verdict !== 'good')).toEqual([
       [expect.stringMatching(/^S2 /), 'weak'],
     ]);
+  });
+  it('contacts both ways: few ohms round about over two loads make no closed contact, nor a sound one of an open one', () => {
+    const broken = follow(heaterSelector(), 'terminals', ['S2', 'stuckOpen']).sheet;
+    expect(Object.entries(verdicts(broken)).map(([name, verdict]) => [name.split(' ')[0], verdict])).toEqual([
+      ['S1', 'good'],
+      ['S2', 'elsewhere'],
+    ]);
+    const other = follow(heaterSelector(), 'terminals', ['S1', 'stuckOpen']).sheet;
+    expect(Object.values(verdicts(other))[0]).not.toBe('good');
+    expect(Object.values(verdicts(other))[1]).not.toBe('open');
   });
   it('contacts both ways: some ohms over one that should be open condemn nothing, they may come round about', () => {
     const run = (name: string) => `after W1, "${name}"=on switch S${name}, coil Y${name} 60, @R`;

@@ -1,3 +1,4 @@
+import { demoCircuit } from '@/testing/demoCircuits';
 import { testKey } from '../../diagnosis/observations';
 import { CircuitModel } from '../../circuit/model';
 import { winchPack } from '../../templates/electrical';
@@ -46,5 +47,14 @@ describe('contact bank of a job', () => {
     const said = Object.values(verdicts(sheet));
     expect(said).not.toContain('good');
     expect(said.filter((verdict) => verdict !== null && verdict !== 'needsLoad')).toEqual([]);
+  });
+  it('nobody is called stuck whom another’s weld makes drop out: that one is read first', () => {
+    const { sheet } = follow(demoCircuit('winch-reversing'), 'contacts', ['K2', 'welded']);
+    const said = Object.entries(verdicts(sheet));
+    expect(said.filter(([, verdict]) => verdict === 'welded').every(([name]) => name.startsWith('K2 '))).toBe(
+      true,
+    );
+    expect(said.map(([, verdict]) => verdict)).toContain('welded');
+    expect(said.map(([, verdict]) => verdict)).not.toContain('mechanical');
   });
 });

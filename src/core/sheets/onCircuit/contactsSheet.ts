@@ -109,17 +109,33 @@ export function contactsSheetOf(
     dutyShare: undefined,
   };
   const answer = judgeContacts(sheet, marks);
-  const rows = found.map((row): SheetRow => ({
+  const said = found.map((row) => verdictOf(answer.verdicts[row.name] ?? null, row));
+  const rows = found.map((row, at): SheetRow => ({
     name: row.name,
     between: row.between,
     cells: BANK_COLUMNS.map((column) => row.cells[column]),
-    verdict: verdictOf(answer.verdicts[row.name] ?? null, row),
+    verdict: said[at] === 'mechanical' && isHeldOff(row, found) ? null : said[at]!,
   }));
+  // Somebody's silence may be another's weld: those are read before anybody is called stuck.
+  const silenced = found.flatMap(({ name }, at) => (said[at] === 'mechanical' ? [relayOf(name)] : []));
+  const mayHold = new Set(
+    found.flatMap((row) =>
+      silenced.some((ref) => ref !== relayOf(row.name)) &&
+      row.open.quick !== null &&
+      row.open.own === undefined
+        ? [row.name]
+        : [],
+    ),
+  );
   const whole: JobSheet = {
     name: 'contacts',
     columns: [...BANK_COLUMNS],
     rows,
-    next: nextContact(rows, new Set(found.flatMap(({ name, open }) => (open.wantsAlone ? [name] : [])))),
+    next: nextContact(
+      rows,
+      mayHold,
+      new Set(found.flatMap(({ name, open }) => (open.wantsAlone ? [name] : []))),
+    ),
     answers: [answer],
     held: heldAgainst(sheet, answer, marks),
   };
@@ -204,16 +220,44 @@ function verdictOf(
   return open.quick !== null && open.own === undefined ? 'carries' : verdict;
 }
 
+const relayOf = (name: string) => name.split(' ')[0]!;
+
+/**
+ * Whether a contactor may be silent for another's sake: with that one welded it would close a short, its supply falls away and it drops out again
+ * before anybody hears it. So it may while any other of the bank was not read open.
+ */
+function isHeldOff({ name }: BankRow, found: readonly BankRow[]): boolean {
+  return found.some(
+    (other) =>
+      relayOf(other.name) !== relayOf(name) &&
+      other.open.quick !== null &&
+      (other.open.own === undefined || isClosed(other.open.own)),
+  );
+}
+
+/** An open contact that reads less leads somewhere, ohms. */
+const LEADS_OHMS = 1e5;
+
+function isClosed(ohms: number | 'OL'): boolean {
+  return ohms !== 'OL' && ohms < LEADS_OHMS;
+}
+
 /** Verdicts that say what is still to be read. */
 const WANTS_MORE: readonly string[] = ['needsLoad', 'carries'] satisfies BankVerdict[];
 
 /** Every free look first. Of what clicks the drop under load and the open contact, of what does not what feeds it, and its coil. */
-function nextContact(rows: readonly SheetRow[], wantsAlone: ReadonlySet<string>): JobSheet['next'] {
-  const asked = ({ cells, verdict }: SheetRow, column: BankColumn): boolean => {
+function nextContact(
+  rows: readonly SheetRow[],
+  mayHold: ReadonlySet<string>,
+  wantsAlone: ReadonlySet<string>,
+): JobSheet['next'] {
+  const asked = ({ name, cells, verdict }: SheetRow, column: BankColumn): boolean => {
     const cell = cells[BANK_COLUMNS.indexOf(column)];
     if (cell === null || cell?.value !== null) return false;
     // Of one that carries only its letting go is open.
-    if (verdict === 'carries') return column === 'openOhms' || column === 'openAlone';
+    const isOpening = column === 'openOhms' || column === 'openAlone';
+    if (isOpening && mayHold.has(name)) return true;
+    if (verdict === 'carries') return isOpening;
     return verdict === null || verdict === 'needsLoad';
   };
   const found = rows.some(
@@ -227,7 +271,7 @@ function nextContact(rows: readonly SheetRow[], wantsAlone: ReadonlySet<string>)
     ['load', (row) => !silent(row)],
     ['dropVolts', (row) => !silent(row)],
     // Once one is found, that another lets go is not worth making the machine dead for.
-    ['openOhms', (row) => !silent(row) && !found],
+    ['openOhms', (row) => mayHold.has(row.name) || (!silent(row) && !found)],
     ['openAlone', ({ name }) => wantsAlone.has(name)],
     ['closedOhms', (row) => !silent(row)],
     ['coilVolts', ({ cells }) => cells[0] === null],

@@ -52,4 +52,10 @@ describe('all functions of a job', () => {
     expect(suspect.map(({ part }) => refOfKey(part)).sort()).toEqual(['K3', 'K4', 'S2', 'W3']);
     expect(cleared).toEqual(expect.arrayContaining(['M', 'K1', 'K2', 'F0']));
   });
+  it('what a relay carries at rest clears nothing of what it does when it is called', () => {
+    const { sheet } = follow(changeOverRelay(), 'functions', ['K1', 'open']);
+    const { suspect, cleared } = sheet.answers[0] as FunctionsAnswer;
+    expect(suspect.map(({ part }) => part)).toContain('K1');
+    expect(cleared).not.toContain('K1');
+  });
 });

@@ -1,3 +1,4 @@
+import type { Branch } from '../../circuit/compile';
 import { oncePerModel, type CircuitModel } from '../../circuit/model';
 import type { Part, Reading, Test } from '../../circuit/schema';
 import type { PartKind } from '../../kinds/part/module';
@@ -52,14 +53,11 @@ const watchedOf = oncePerModel((model): readonly Watched[] => {
       const turn = (turns.get(ref) ?? 0) + 1;
       turns.set(ref, turn);
       const test = { kind: 'function', part: ref, setup } as const;
-      const needs = parts.filter(
-        ({ part, branches }) => part.ref === ref || branches.some(({ index }) => hangsOn(model, test, index)),
-      );
-      return {
-        name: turn === 1 ? ref : `${ref} ${turn}`,
-        test,
-        parts: needs.map(({ part }) => keyOf(part, pattern)),
-      };
+      const needs = parts.flatMap(({ part, branches }) => {
+        const on = branches.filter(({ index }) => hangsOn(model, test, index));
+        return part.ref === ref || on.length > 0 ? [keyOf(part, pattern, on)] : [];
+      });
+      return { name: turn === 1 ? ref : `${ref} ${turn}`, test, parts: needs };
     });
 });
 
@@ -75,11 +73,14 @@ const MANY_WAYS: readonly PartKind[] = [
 ];
 
 /** What a part is in a command; see `refOfKey`. */
-function keyOf({ ref, kind }: Part, pattern: number): string {
+function keyOf({ ref, kind }: Part, pattern: number, on: readonly Branch[]): string {
+  // What a relay carries at rest says nothing of its coil, nor of the contact that this one closes.
+  if (kind === 'relay' && !on.some(({ role }) => role === 'body')) return `${ref}${IN_COMMAND}${AT_REST}`;
   return MANY_WAYS.includes(kind) ? `${ref}${IN_COMMAND}${pattern}` : ref;
 }
 
 const IN_COMMAND = '#';
+const AT_REST = 'rest';
 
 /** The part that a key of the sheet's answer is about. */
 export function refOfKey(key: string): string {

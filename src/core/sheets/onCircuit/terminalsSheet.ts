@@ -1,4 +1,6 @@
+import type { Branch } from '../../circuit/compile';
 import type { CircuitModel } from '../../circuit/model';
+import { bindTest, predict } from '../../diagnosis/predict';
 import type { Reading } from '../../circuit/schema';
 import { kindOf } from '../../kinds/part';
 import { openContactOf, type OpenContact } from './openContact';
@@ -7,6 +9,7 @@ import {
   cellOf,
   figure,
   firstOpen,
+  hangsOn,
   nameOf,
   pickBetween,
   withoutColumns,
@@ -23,6 +26,8 @@ const CONTACTS = ['body', 'made', 'resting'] as const;
 const OPEN_OHMS = 10;
 /** From this share of what lies across it a contact is open. */
 const ACROSS_SHARE = 0.7;
+/** From this share of what leads round about a closed contact on its ohms may be that way's. */
+const ROUND_SHARE = 0.5;
 /** What says most of a contact, of its two readings. */
 const WORST = ['welded', 'open', 'weak', 'elsewhere'] as const;
 
@@ -50,13 +55,22 @@ export function terminalsSheetOf(model: CircuitModel, readings: readonly Reading
     );
     const closed = cellOf(
       model,
-      pickBetween(model, 'ohms', between, (_test, one) => sizeOf(one) <= CLOSED_OHMS),
+      // Few ohms over an open one, round about over two loads, say nothing of it closed.
+      pickBetween(
+        model,
+        'ohms',
+        between,
+        (test, one) => sizeOf(one) <= CLOSED_OHMS && hangsOn(model, test, contact.index),
+      ),
       readings,
     );
     if (quick === null && closed === null) return [];
     const open = openContactOf(model, own, contact, quick, readings);
     if (open.wantsAlone) wantsAlone.add(name);
-    const said = [openVerdict(open), closed && figure(closed) !== undefined ? closedVerdict(closed) : null];
+    const said = [
+      openVerdict(open),
+      closed && figure(closed) !== undefined ? closedVerdict(model, contact, closed) : null,
+    ];
     const worst = WORST.find((verdict) => said.includes(verdict));
     const all = said.every((verdict, at) => verdict === 'good' || [quick, closed][at] === null);
     return [
@@ -103,6 +117,12 @@ function openVerdict({ quick, alone, own, wantsAlone }: OpenContact): Said {
   return verdict === 'weak' && figure(alone) === undefined ? 'elsewhere' : verdict;
 }
 
-function closedVerdict(cell: SheetCell): Said {
-  return contactVerdict(figure(cell)!, true);
+/** One that should be closed. Where nearly as few ohms lead round about it they say nothing of it. */
+function closedVerdict(model: CircuitModel, { index }: Branch, cell: SheetCell): Said {
+  const shown = figure(cell)!;
+  const verdict = contactVerdict(shown, true);
+  if (verdict !== 'good') return verdict;
+  const around = predict(bindTest(model, cell.test), [{ type: 'ohms', branch: index, ohms: Infinity }]);
+  const leads = around.type === 'number' ? around.mean : Infinity;
+  return sizeOf(shown) >= ROUND_SHARE * leads ? 'elsewhere' : 'good';
 }

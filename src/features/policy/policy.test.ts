@@ -23,6 +23,7 @@ describe('the site’s policy', () => {
       gaugeUnit: 'bar',
       shopRate: 60,
       lockLine: 7,
+      machinesOut: null,
       lockControl: 4,
       insulationPass: 'table',
       learnersSeen: true,

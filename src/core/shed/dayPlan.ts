@@ -142,6 +142,20 @@ export function standingOf(
   return found;
 }
 
+/** Up to so little hope a job is not done in time, and from so much on it is. */
+const HARDLY = 0.1;
+const SURE = 0.9;
+
+/** Whether a job is hardly done by the hour; of no hour nothing is late. */
+export function isNotTonight({ inTime }: Pick<Standing, 'inTime'>): boolean {
+  return inTime !== null && inTime < HARDLY;
+}
+
+/** Whether it is as good as done by then. */
+export function isInTime({ inTime }: Pick<Standing, 'inTime'>): boolean {
+  return inTime !== null && inTime >= SURE;
+}
+
 /** Why a plan may not stand. The wording lives in the interface. */
 export type DayTrouble =
   | { code: 'noSuchPerson'; person: string }

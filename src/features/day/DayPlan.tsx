@@ -12,7 +12,6 @@ import {
   type DragOverEvent,
 } from '@dnd-kit/core';
 import {
-  arrayMove,
   SortableContext,
   sortableKeyboardCoordinates,
   useSortable,
@@ -23,8 +22,8 @@ import { GripVertical } from 'lucide-react';
 import Link from 'next/link';
 import { useMemo, useState, useTransition } from 'react';
 import {
+  isNotTonight,
   mayDo,
-  proposeDay,
   standingOf,
   type DayRow,
   type NotPlanned,
@@ -33,19 +32,13 @@ import {
 } from '@/core/shed/dayPlan';
 import { MainKey, Nothing, PlainKey, Trouble } from '@/ui/sheet';
 import { dayWords, NOT_PLANNED, PLANNED_FOR, standingWords, wantsWords } from '@/words/en/day';
+import { capital } from '@/words/en/capital';
 import { leftWords } from '@/words/en/history';
 import { LookAgain } from '../shed/LookAgain';
 import { keepDay } from './actions';
 import type { Day, DayCard } from './day';
 import { DayBar } from './DayBar';
-
-/** The row of what nobody does. */
-const NOBODY = '';
-
-interface Plan {
-  rows: DayRow[];
-  why: ReadonlyMap<number, PlannedFor | NotPlanned>;
-}
+import { asItStands, given, holderOf, jobAt, movedTo, NOBODY, proposalOf, spanOf } from './laidDay';
 
 /** Who does what after what today, dragged by hand or moved by keyboard, kept for everybody. */
 export function DayPlan({ day, mayPlan }: { day: Day; mayPlan: boolean }) {
@@ -80,53 +73,30 @@ export function DayPlan({ day, mayPlan }: { day: Day; mayPlan: boolean }) {
     setOwn({ rows, since: own ? own.since : day.since });
     setSaid('');
   };
-  const rowWith = (key: string | number) =>
-    typeof key === 'string' ? key : (plan.rows.find((row) => row.jobs.includes(key))?.person ?? NOBODY);
-
-  /** Gives a job to somebody, before another job or last; what wants a licence goes to who holds it. */
-  function give(number: number, person: string, before?: number): boolean {
+  /** Gives a job to somebody; what wants a licence goes to who holds it. */
+  function give(number: number, person: string, before: number | null = null) {
     const to = people.find(({ name }) => name === person);
-    if (person !== NOBODY && (!to || !mayDo(to, jobs.get(number)!))) {
-      setTrouble(`Job ${number} wants somebody licensed for ${wantsWords(jobs.get(number)!.licences)}.`);
-      return false;
+    const { licences } = jobs.get(number)!;
+    if (person !== NOBODY && (!to || !mayDo(to, { licences }))) {
+      setTrouble(`Job ${number} wants somebody licensed for ${wantsWords(licences)}.`);
+      return;
     }
     setTrouble(null);
-    change(
-      plan.rows.map((row) => {
-        const rest = row.jobs.filter((one) => one !== number);
-        if (row.person !== person) return { ...row, jobs: rest };
-        const at = before === undefined ? -1 : rest.indexOf(before);
-        return { ...row, jobs: rest.toSpliced(at < 0 ? rest.length : at, 0, number) };
-      }),
-    );
-    return true;
+    change(given(plan.rows, number, person, before));
   }
 
   function over({ active, over: target }: DragOverEvent) {
-    if (!target) return;
-    const [from, to] = [rowWith(Number(active.id)), rowWith(target.id)];
-    if (from !== to)
-      give(Number(active.id), to, typeof target.id === 'number' ? Number(target.id) : undefined);
+    const number = jobAt(active.id);
+    if (!target || number === null) return;
+    const before = jobAt(target.id);
+    const to = before === null ? String(target.id) : holderOf(plan.rows, before);
+    if (holderOf(plan.rows, number) !== to) give(number, to, before);
   }
 
   function dropped({ active, over: target }: DragEndEvent) {
-    if (!target || typeof target.id !== 'number' || active.id === target.id) return;
-    const person = rowWith(Number(active.id));
-    if (person !== rowWith(target.id)) return;
-    change(
-      plan.rows.map((row) =>
-        row.person === person
-          ? {
-              ...row,
-              jobs: arrayMove(
-                row.jobs,
-                row.jobs.indexOf(Number(active.id)),
-                row.jobs.indexOf(Number(target.id)),
-              ),
-            }
-          : row,
-      ),
-    );
+    const [number, place] = [jobAt(active.id), target && jobAt(target.id)];
+    if (number === null || place === null || number === place) return;
+    change(movedTo(plan.rows, number, place));
   }
 
   const keep = () =>
@@ -343,7 +313,7 @@ function Card({
       <div className="max-desk:col-span-2 max-desk:pl-14">
         <DayBar standing={standing} span={span} out={day.out?.minutes ?? null} />
         <p
-          className={`text-[16px] font-[650] ${standing && standing.inTime !== null && standing.inTime < 0.1 ? 'text-copper-ink' : 'text-ink2'}`}
+          className={`text-[16px] font-[650] ${standing && isNotTonight(standing) ? 'text-copper-ink' : 'text-ink2'}`}
         >
           {standing ? standingWords(standing, day.now) : ''}
         </p>
@@ -354,46 +324,5 @@ function Card({
 
 function reasonWords(person: string, why: PlannedFor | NotPlanned): string {
   if (why in PLANNED_FOR && person !== NOBODY) return `${person} ${PLANNED_FOR[why as PlannedFor]}`;
-  return person === NOBODY && why in NOT_PLANNED ? sentence(NOT_PLANNED[why as NotPlanned]) : '';
-}
-
-const sentence = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
-
-/** The line is as long as what is planned, and to the hour and a little beyond it where that is not far behind. */
-function spanOf(standings: ReadonlyMap<number, Standing>, out: number | null): number {
-  const last = Math.max(30, ...[...standings.values()].map(({ ends }) => ends.most));
-  if (out === null || last < FAR_SHARE * out) return last;
-  return Math.max(Math.min(last, 2 * out), 1.15 * out);
-}
-
-/** An hour that lies further off than what is planned reaches would leave the bars a finger wide. */
-const FAR_SHARE = 0.6;
-
-function proposalOf({ cards, people, out }: Day): Plan {
-  const { rows, why, left } = proposeDay(cards, people, out?.minutes ?? null);
-  return {
-    rows: [...rows, { person: NOBODY, jobs: left.map(({ number }) => number) }],
-    why: new Map<number, PlannedFor | NotPlanned>([
-      ...why,
-      ...left.map((one): [number, NotPlanned] => [one.number, one.why]),
-    ]),
-  };
-}
-
-/** What somebody laid out, as far as it still stands: who has come and what is new goes to nobody yet, what was handed over is gone. */
-function asItStands(day: Day, laid: readonly DayRow[]): Plan {
-  const { why } = proposalOf(day);
-  const numbers = day.cards.map(({ number }) => number);
-  const rows = day.people.map(({ name }) => ({
-    person: name,
-    jobs: (laid.find(({ person }) => person === name)?.jobs ?? []).filter((number) =>
-      numbers.includes(number),
-    ),
-  }));
-  const given = new Set(rows.flatMap((row) => row.jobs));
-  const before = laid.find(({ person }) => person === NOBODY)?.jobs ?? [];
-  const nobody = [...new Set([...before, ...numbers])].filter(
-    (number) => numbers.includes(number) && !given.has(number),
-  );
-  return { rows: [...rows, { person: NOBODY, jobs: nobody }], why };
+  return person === NOBODY && why in NOT_PLANNED ? capital(NOT_PLANNED[why as NotPlanned]) : '';
 }

@@ -1,3 +1,4 @@
+import { isInTime, isNotTonight } from '@/core/shed/dayPlan';
 import type { DayTrouble, NotPlanned, PlannedFor, Standing } from '@/core/shed/dayPlan';
 import type { Licence } from '@/core/people/roles';
 import { LICENCE_WORDS } from './people';
@@ -42,25 +43,22 @@ export function clockAfter(now: string, minutes: number): string {
   return `${String(Math.floor(at / 60)).padStart(2, '0')}:${String(at % 60).padStart(2, '0')}`;
 }
 
-/** From so sure on a job is said to be done in time, and up to here that it is not. */
-const SURE = 0.9;
-const HARDLY = 0.1;
-
 /** When a job is done, and whether that is in time. */
-export function standingWords({ ends, inTime }: Standing, now: string): string {
+export function standingWords(standing: Standing, now: string): string {
+  const { ends, inTime } = standing;
   const [first, last] = [clockAfter(now, ends.least), clockAfter(now, ends.most)];
   const when = first === last ? `done by ${last}` : `done ${first} to ${last}`;
   if (inTime === null) return when;
-  if (inTime < HARDLY) return `Not tonight: ${when}`;
-  return inTime >= SURE ? when : `${when}, ${Math.round(20 * inTime)} in 20 to be in time`;
+  if (isNotTonight(standing)) return `Not tonight: ${when}`;
+  return isInTime(standing) ? when : `${when}, ${Math.round(20 * inTime)} in 20 to be in time`;
 }
 
 /** How the whole day comes out. */
 export function dayWords(standings: readonly Standing[], hasHour: boolean): string {
   if (standings.length === 0) return 'Nothing is planned.';
   if (!hasHour) return `${standings.length} planned.`;
-  const out = standings.filter(({ inTime }) => (inTime ?? 0) >= SURE).length;
-  const hardly = standings.filter(({ inTime }) => (inTime ?? 0) < HARDLY).length;
+  const out = standings.filter(isInTime).length;
+  const hardly = standings.filter(isNotTonight).length;
   const open = standings.length - out - hardly;
   return [
     `${out} of ${standings.length} in time`,

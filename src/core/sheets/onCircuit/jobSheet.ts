@@ -347,6 +347,11 @@ export function sizeOf(value: Reading['value']): number {
   return typeof value === 'number' ? Math.abs(value) : 0;
 }
 
+/** Size of ohms, over range as more than any. */
+export function ohmsSize(value: Reading['value']): number {
+  return value === 'OL' ? Infinity : sizeOf(value);
+}
+
 /** Nodes nearer than this at rest are one conductor, over wires and plugs, ohms. */
 const WIRED_OHMS = 1;
 

@@ -6,7 +6,7 @@ import { mayTake } from '../../diagnosis/candidateTests';
 import { bindTest, predict } from '../../diagnosis/predict';
 import { bothApart, oneEndAlone } from '../../diagnosis/setApart';
 import { kindOf } from '../../kinds/part';
-import { cellOf, figure, sizeOf, type SheetCell } from './jobSheet';
+import { cellOf, figure, ohmsSize, type SheetCell } from './jobSheet';
 
 /** A contact that should be open: as the machine stands, and with one end of it bare. */
 export interface OpenContact {
@@ -38,14 +38,10 @@ export function openContactOf(
   if (bare !== undefined) return { quick, alone, own: bare, wantsAlone: false };
   const shown = figure(quick);
   if (quick === null || shown === undefined) return { quick, alone, own: undefined, wantsAlone: false };
-  const [open, ohms] = [sizeOrOpen(quick.expected), sizeOrOpen(shown)];
+  const [open, ohms] = [ohmsSize(quick.expected), ohmsSize(shown)];
   const sure =
     ohms >= OPEN_SHARE * open || ohms < ROUND_SHARE * roundAbout(model, quick.test, contact) - ROUND_OHMS;
   return { quick, alone, own: sure ? shown : undefined, wantsAlone: !sure && alone !== null };
-}
-
-function sizeOrOpen(value: Reading['value']): number {
-  return value === 'OL' ? Infinity : sizeOf(value);
 }
 
 /** The same test with one end of the contact bare; null where that may not be read. */

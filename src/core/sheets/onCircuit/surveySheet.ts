@@ -7,6 +7,7 @@ import {
   cellOf,
   MOST_ROWS,
   nameOf,
+  ohmsSize,
   pickBetween,
   underCommand,
   type JobSheet,
@@ -91,15 +92,11 @@ function verdictOf({ compiled }: CircuitModel, { cells }: SheetRow): string | nu
 }
 
 function isAsDrawn({ test, expected, value }: SheetCell, supply: number): boolean {
-  const [drawn, shown] = [size(expected), size(value)];
+  const [drawn, shown] = [ohmsSize(expected), ohmsSize(value!)];
   if (test.kind === 'volts') return Math.abs(drawn - shown) <= VOLTS_SHARE * supply;
   if (drawn >= NOTHING_LEADS || shown >= NOTHING_LEADS)
     return drawn >= NOTHING_LEADS && shown >= NOTHING_LEADS;
   return Math.abs(drawn - shown) <= Math.max(OHMS_SHARE * drawn, OHMS_LEAST);
-}
-
-function size(value: Reading['value'] | null): number {
-  return typeof value === 'number' ? Math.abs(value) : Infinity;
 }
 
 /** Every pin with its plug on first, from the middle of what is open; then, of one that is not as drawn, what tells why. */

@@ -11,6 +11,7 @@ import {
   firstOpen,
   hangsOn,
   nameOf,
+  ohmsSize,
   pickBetween,
   withoutColumns,
   type JobSheet,
@@ -50,7 +51,7 @@ export function terminalsSheetOf(model: CircuitModel, readings: readonly Reading
     const name = `${own.part.ref} ${between.join('–')}`;
     const quick = cellOf(
       model,
-      pickBetween(model, 'ohms', between, (_test, one) => sizeOf(one) > OPEN_OHMS),
+      pickBetween(model, 'ohms', between, (_test, one) => ohmsSize(one) > OPEN_OHMS),
       readings,
     );
     const closed = cellOf(
@@ -60,7 +61,7 @@ export function terminalsSheetOf(model: CircuitModel, readings: readonly Reading
         model,
         'ohms',
         between,
-        (test, one) => sizeOf(one) <= CLOSED_OHMS && hangsOn(model, test, contact.index),
+        (test, one) => ohmsSize(one) <= CLOSED_OHMS && hangsOn(model, test, contact.index),
       ),
       readings,
     );
@@ -100,10 +101,6 @@ export function terminalsSheetOf(model: CircuitModel, readings: readonly Reading
   return withoutColumns(whole, ['openAlone']);
 }
 
-function sizeOf(value: Reading['value']): number {
-  return value === 'OL' ? Infinity : typeof value === 'number' ? Math.abs(value) : NaN;
-}
-
 type Said = ReturnType<typeof contactVerdict> | 'elsewhere' | null;
 
 /** One that should be open, by what was read of itself; what lies across it shows instead of it. */
@@ -111,8 +108,8 @@ function openVerdict({ quick, alone, own, wantsAlone }: OpenContact): Said {
   if (quick === null || (figure(quick) === undefined && figure(alone) === undefined)) return null;
   // Some ohms come as well round about, through another contact that is closed and its load.
   if (own === undefined) return wantsAlone ? null : 'elsewhere';
-  const across = sizeOf((figure(alone) === undefined ? quick : alone!).expected);
-  const verdict = contactVerdict(sizeOf(own) >= ACROSS_SHARE * across ? 'OL' : own, false);
+  const across = ohmsSize((figure(alone) === undefined ? quick : alone!).expected);
+  const verdict = contactVerdict(ohmsSize(own) >= ACROSS_SHARE * across ? 'OL' : own, false);
   // Its own or what lies across it: its end was not bare.
   return verdict === 'weak' && figure(alone) === undefined ? 'elsewhere' : verdict;
 }
@@ -124,5 +121,5 @@ function closedVerdict(model: CircuitModel, { index }: Branch, cell: SheetCell):
   if (verdict !== 'good') return verdict;
   const around = predict(bindTest(model, cell.test), [{ type: 'ohms', branch: index, ohms: Infinity }]);
   const leads = around.type === 'number' ? around.mean : Infinity;
-  return sizeOf(shown) >= ROUND_SHARE * leads ? 'elsewhere' : 'good';
+  return ohmsSize(shown) >= ROUND_SHARE * leads ? 'elsewhere' : 'good';
 }

@@ -135,7 +135,7 @@ export const SHEET_JOBS: readonly DemoJob[] = [
     hoursAgo: 104,
     words: 'Locks as it should. Let go, it stays locked until the key is out.',
     hidden: { part: 'K5', fault: 'welded' },
-    tests: [],
+    tests: [{ kind: 'function', part: 'Y22', setup: { controls: { key: 'on', lock: 'off' } } }],
     reached: 'made-safe',
     sheet: { name: 'terminals', cells: 4 },
   },

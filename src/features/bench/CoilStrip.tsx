@@ -8,7 +8,7 @@ const LEAST_SPAN = 0.05;
 /** A row with its name over its marks, and the room that this one's own figure takes above them, pixels. */
 const ROW = 40;
 const HEAD = 26;
-/** Where a figure would run over an edge it stands on its other side, percent. */
+/** Where a figure would run over an edge it stands on its other side, and names at the end that is free, percent. */
 const EDGE = 28;
 
 /** One dot: ohms at 20 °C, or pale as it was read where its temperature is not known. */
@@ -62,6 +62,8 @@ export function WindingStrip({
     ...(ohms20 === null ? [] : [`This one ${quantity('ohms', ohms20)}`]),
     ...rows.map(({ name, dots }) => `${name} ${dots.map(({ ohms }) => quantity('ohms', ohms)).join(', ')}`),
   ].join('; ');
+  // Names stand clear of the line through all rows.
+  const atEnd = ohms20 !== null && percent(ohms20) < EDGE;
   return (
     <svg height={height} className="my-2 w-full" role="img" aria-label={words} data-testid="coil-strip">
       {ohms20 === null ? null : (
@@ -81,7 +83,7 @@ export function WindingStrip({
         </>
       )}
       {maker === undefined ? null : (
-        <Row y={middleOf(0)} name={`maker ${quantity('ohms', maker)}`}>
+        <Row y={middleOf(0)} name={`maker ${quantity('ohms', maker)}`} atEnd={atEnd}>
           {slack === undefined ? null : (
             <rect
               x={x(maker * (1 - slack))}
@@ -105,7 +107,7 @@ export function WindingStrip({
       {rows.map(({ name, dots }, at) => {
         const y = middleOf(at + (maker === undefined ? 0 : 1));
         return (
-          <Row key={name} y={y} name={name}>
+          <Row key={name} y={y} name={name} atEnd={atEnd}>
             {dots.map(({ ohms, pale }, k) => (
               <circle
                 key={k}
@@ -126,14 +128,25 @@ export function WindingStrip({
 }
 
 /** A row: its name, then its marks on a hairline. */
-function Row({ y, name, children }: { y: number; name: string; children: React.ReactNode }) {
+function Row({
+  y,
+  name,
+  atEnd,
+  children,
+}: {
+  y: number;
+  name: string;
+  atEnd: boolean;
+  children: React.ReactNode;
+}) {
   return (
     <g>
       <line x1={0} x2="100%" y1={y} y2={y} stroke="var(--rule)" strokeWidth={1.5} />
       {children}
       <text
-        x={0}
+        x={atEnd ? '100%' : 0}
         y={y - 11}
+        textAnchor={atEnd ? 'end' : 'start'}
         fontSize={15}
         fill="var(--ink2)"
         stroke="var(--film)"

@@ -10,6 +10,9 @@ import { writeSheetTable } from '@/formats/sheetTable';
 import { PrintKey } from '@/ui/PrintKey';
 import { saveText } from '@/ui/saveText';
 import { Heading, Nothing, PlainKey } from '@/ui/sheet';
+import type { Outlook } from '@/workers/protocol';
+import { namedLine } from '@/words/en/findings';
+import type { Speaker } from '@/words/en/readings';
 import { bearingWords, rowTitle, SHEET_TITLE, sheetFoundWords } from '@/words/en/sheets';
 import { useDesk } from '../desk/desk';
 import { StepLayout } from '../desk/StepLayout';
@@ -68,6 +71,7 @@ function OpenSheet({ name, sheet }: { name: JobSheetName; sheet: JobSheet | null
                     <p key={line}>{line}</p>
                   ))}
                 </div>
+                <ByAll speaker={speaker} outlook={outlook} />
                 {name === 'insulation' ? <LiftList sheet={sheet} /> : null}
                 <Grid
                   sheet={sheet}
@@ -153,6 +157,18 @@ function OpenSheet({ name, sheet }: { name: JobSheetName; sheet: JobSheet | null
         </section>
       }
     />
+  );
+}
+
+/** What all readings of the job prove together: a sheet says only what its own cells decide, and need not be filled for the rest. */
+function ByAll({ speaker, outlook }: { speaker: Speaker; outlook: Outlook | null }) {
+  if (!outlook) return null;
+  const { verdict, suspects } = outlook.diagnosis;
+  if (verdict.state !== 'name') return null;
+  return (
+    <p className="pb-2 text-[16px]" data-testid="by-all">
+      By all readings of this job: {namedLine(speaker, verdict, suspects)}
+    </p>
   );
 }
 

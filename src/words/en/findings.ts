@@ -208,6 +208,15 @@ export function proofLines(
     .map((at) => `${onPart.has(at) ? 'On it' : 'Around it'}: ${readingWords(speaker, readings[at]!)}`);
 }
 
+/** "Q1 press valve is proved bad: stuck mid-way." */
+export function namedLine(
+  speaker: Speaker,
+  { part, fault }: Extract<Verdict, { state: 'name' }>,
+  suspects: readonly Suspect[],
+): string {
+  return `${partWords(speaker, part)} is ${provedWords(fault)}: ${badWords(speaker, suspects, part)}.`;
+}
+
 /** What the readings mean so far, whole sentences, the weightiest first: the figure says as many as it has room for. */
 export function statementLines(
   speaker: Speaker,
@@ -228,7 +237,7 @@ export function statementLines(
   switch (verdict.state) {
     case 'name': {
       return [
-        `${partWords(speaker, verdict.part)} is ${provedWords(verdict.fault)}: ${badWords(speaker, suspects, verdict.part)}.`,
+        namedLine(speaker, verdict, suspects),
         ...verdict.proofs.readings
           .slice(0, 2)
           .map((at) => `${sentence(readingWords(speaker, readings[at]!))}`),

@@ -87,15 +87,17 @@ export function columnWords(column: string): string {
   return COLUMNS[column] ?? (column.startsWith('[') ? momentWords(column) : column);
 }
 
+const AT_REST = 'At rest';
+
 /** A moment of a sequence by its key: "key on, at once". */
 function momentWords(column: string): string {
   const [turned, atOnce] = JSON.parse(column) as [[string, string] | null, boolean];
-  return turned === null ? 'At rest' : `${turned[0]} ${turned[1]}${atOnce ? ', at once' : ''}`;
+  return turned === null ? AT_REST : `${turned[0]} ${turned[1]}${atOnce ? ', at once' : ''}`;
 }
 
 /** The same within a sentence. */
 export function columnInText(column: string): string {
-  return COLUMNS[column]?.toLowerCase() ?? columnWords(column);
+  return COLUMNS[column]?.toLowerCase() ?? columnWords(column).replace(AT_REST, AT_REST.toLowerCase());
 }
 
 /** A cell by its row and column. */

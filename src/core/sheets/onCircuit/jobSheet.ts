@@ -3,6 +3,7 @@ import { oncePerModel, type CircuitModel } from '../../circuit/model';
 import type { Edit } from '../../circuit/edits';
 import type { Reading, Setup, Test } from '../../circuit/schema';
 import { nodesOfTest, partOfTest } from '../../circuit/testPlace';
+import { setupMinutes } from '../../diagnosis/access';
 import { listCandidateTests, type CandidateTest } from '../../diagnosis/candidateTests';
 import { askedPlace, testKey } from '../../diagnosis/observations';
 import type { Baseline } from '../../diagnosis/yardsticks';
@@ -142,6 +143,8 @@ export function pickOf(
   return pick(model, (test) => test.kind === kind && partOfTest(test) === ref, fits);
 }
 
+const AT_REST: Setup = {};
+
 function pick(
   model: CircuitModel,
   meant: (test: Test) => boolean,
@@ -152,8 +155,13 @@ function pick(
     .filter(({ bound }) =>
       fits(bound.test, predictedValue(bound.test.kind, predict(bound, [])) as Reading['value']),
     )
+    .map(({ bound: { test, drive }, minutes }) => ({
+      test,
+      // With the power off nobody holds a button down for what shows the same without it. Live the set-up is what is asked of it.
+      minutes: minutes + (drive.mode === 'live' ? 0 : setupMinutes(model, AT_REST, test.setup)),
+    }))
     .sort((one, two) => one.minutes - two.minutes)[0];
-  return found?.bound.test ?? null;
+  return found?.test ?? null;
 }
 
 /** A cell with what was read there, in its own set-up or in another that means the same. */

@@ -64,3 +64,16 @@ export function writeTable(
 }
 
 const lineAt = (text: string, index: number) => text.slice(0, index).split('\n').length;
+
+/**
+ * Rows of what was copied from a spreadsheet or a list; null for a single figure, which is typed. Columns are told by tabs, or by
+ * semicolons: a comma may be the decimal sign.
+ */
+export function pastedRows(text: string): string[][] | null {
+  const trimmed = text.replace(/^[\r\n]+|[\r\n]+$/g, '');
+  if (!/[\t\r\n]/.test(trimmed)) return null;
+  const { data } = Papa.parse<string[]>(trimmed, {
+    delimiter: trimmed.includes('\t') || !trimmed.includes(';') ? '\t' : ';',
+  });
+  return data.map((row) => row.map((cell) => cell.trim()));
+}

@@ -1,8 +1,8 @@
 'use client';
 
-import Papa from 'papaparse';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useRef, type ClipboardEvent, type KeyboardEvent } from 'react';
+import { pastedRows } from '@/formats/table';
 import { outputGround } from '@/ui/outputGround';
 import { Field, FIELD, PlainKey } from '@/ui/sheet';
 import { namesOf, pasteInto, voltsIn, type Draft } from './benchDraft';
@@ -116,16 +116,15 @@ function TableField({ spec, draft, onChange }: Props<Extract<FieldSpec, { kind: 
   const set = (at: number, key: string, value: string) =>
     put(rows.map((row, k) => (k === at ? { ...row, [key]: value } : row)));
   const paste = (event: ClipboardEvent, row: number, key: string) => {
-    const text = event.clipboardData.getData('text');
-    if (!/[\t\n]/.test(text.trim())) return;
+    const pasted = pastedRows(event.clipboardData.getData('text'));
+    if (pasted === null) return;
     event.preventDefault();
-    const { data } = Papa.parse<string[]>(text.trim(), { delimiter: text.includes('\t') ? '\t' : '' });
     put(
       pasteInto(
         stored,
         spec.columns.map((one) => one.key),
         { row, key },
-        data,
+        pasted,
       ),
     );
   };

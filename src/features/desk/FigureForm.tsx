@@ -1,6 +1,7 @@
 'use client';
 
-import { useRef, useState } from 'react';
+import { useRef, useState, type ClipboardEvent } from 'react';
+import { pastedRows } from '@/formats/table';
 import { readAs } from '@/core/units/readAs';
 import { middleShown, WANDERS } from '@/core/units/wandering';
 import { baseUnit, type Quantity } from '@/core/units/quantities';
@@ -33,6 +34,7 @@ export function FigureForm({
   takesWandering = false,
   largeKeys = false,
   onPin,
+  onColumn,
 }: {
   quantity: Quantity;
   label: string;
@@ -43,6 +45,8 @@ export function FigureForm({
   /** With keys for gloves under it, where it has the room and a finger is what it is filled with. */
   largeKeys?: boolean;
   onPin: (figure: TypedFigure) => void;
+  /** Several figures at once, copied from a spreadsheet; null for a line that was blank. */
+  onColumn?: (figures: (TypedFigure | null)[]) => void;
 }) {
   const [text, setText] = useState('');
   const [trouble, setTrouble] = useState<string | null>(null);
@@ -52,14 +56,36 @@ export function FigureForm({
   const { gaugeUnit } = useDesk().speaker;
   const usual = quantity === 'pressure' ? gaugeUnit : baseUnit(quantity);
   const sign = usual === 'ohm' ? 'Ω' : usual;
+  /** A figure as it is kept, or the sentence that refuses it. */
+  const readOne = (piece: string): TypedFigure | string => {
+    const read = readAs(quantity, piece, usual);
+    const typed = piece.trim();
+    if (read.ok) return { value: read.value, typed: read.typed.unit ? typed : `${typed} ${sign}` };
+    if (read.why === 'overRange' && takesOverRange) return { value: 'OL', typed };
+    return figureTrouble(quantity, piece, read, gaugeUnit);
+  };
+  const paste = (event: ClipboardEvent) => {
+    const rows = onColumn ? pastedRows(event.clipboardData.getData('text')) : null;
+    if (!onColumn || rows === null) return;
+    event.preventDefault();
+    const wide = rows.findIndex((cells) => cells.length > 1);
+    if (wide >= 0)
+      return setTrouble(
+        `Line ${wide + 1} of what was pasted has ${rows[wide]!.length} columns; copy the one with the figures.`,
+      );
+    const figures = rows.map(([cell = '']) => (cell === '' ? null : readOne(cell)));
+    const refused = figures.findIndex((one) => typeof one === 'string');
+    if (refused >= 0) return setTrouble(`Line ${refused + 1}: ${figures[refused] as string}`);
+    setTrouble(null);
+    setText('');
+    onColumn(figures as (TypedFigure | null)[]);
+  };
   const pin = () => {
     const shown: TypedFigure[] = [];
     for (const piece of takesWandering ? text.split(WANDERS).filter((one) => one.trim() !== '') : [text]) {
-      const read = readAs(quantity, piece, usual);
-      const typed = piece.trim();
-      if (read.ok) shown.push({ value: read.value, typed: read.typed.unit ? typed : `${typed} ${sign}` });
-      else if (read.why === 'overRange' && takesOverRange) shown.push({ value: 'OL', typed });
-      else return setTrouble(figureTrouble(quantity, piece, read, gaugeUnit));
+      const read = readOne(piece);
+      if (typeof read === 'string') return setTrouble(read);
+      shown.push(read);
     }
     if (shown.length === 0) return;
     setTrouble(null);
@@ -89,6 +115,7 @@ export function FigureForm({
         placeholder={sign}
         value={text}
         onChange={(event) => setText(event.target.value)}
+        onPaste={paste}
       />
       {takesWandering ? (
         <PlainKey

@@ -2,9 +2,11 @@
 
 import { useMemo, useState } from 'react';
 import { cautionsOf } from '@/core/diagnosis/cautionsOf';
-import type { Reading } from '@/core/circuit/schema';
+import type { Reading, Test } from '@/core/circuit/schema';
+import { testGate } from '@/core/job/rules/testGate';
 import { readingKind } from '@/core/kinds/reading';
 import type { JobSheet, SheetCell } from '@/core/sheets/onCircuit/jobSheet';
+import { placeColumn } from '@/core/sheets/onCircuit/pastedColumn';
 import { parseCelsius } from '@/core/units/parseCelsius';
 import { Heading, Hold, PlainKey } from '@/ui/sheet';
 import { shutWords } from '@/words/en/holds';
@@ -13,7 +15,7 @@ import { forcedItem } from '@/words/en/ledger';
 import { cellTitle, columnWords, rowTitle } from '@/words/en/sheets';
 import { useDesk } from '../desk/desk';
 import { WindingCelsius } from '../desk/WindingCelsius';
-import { FigureForm } from '../desk/FigureForm';
+import { FigureForm, type TypedFigure } from '../desk/FigureForm';
 import { SetupSteps } from '../desk/SetupSteps';
 import { StepLink } from '../desk/StepLink';
 import { choicesOf } from '../measure/Keyline';
@@ -21,8 +23,22 @@ import { meterOf, withoutLeads } from '../measure/meterProfile';
 import { HoldRow } from '../measure/HoldRow';
 import { useHold } from '../measure/useHold';
 import { useMeter } from '../measure/useMeter';
+import { PastedColumn } from './PastedColumn';
 import { TimedRun } from './TimedRun';
 import { CellPast } from './CellPast';
+
+/** What a cell was answered with. */
+type Pinned = Omit<TypedFigure, 'value' | 'wandered'> & {
+  value: Reading['value'];
+  wandered?: readonly Reading['value'][];
+};
+
+/** What was just written, to be said and to be taken back in one. */
+export interface JustPinned {
+  words: string;
+  /** Ids of its entries. */
+  entries: readonly string[];
+}
 
 /** One cell: how it is read, what holds it back, and its answer. What is typed is a reading of the job like any other. */
 export function CellPanel({
@@ -40,11 +56,12 @@ export function CellPanel({
   /** How warm windings are, as it was typed. */
   celsius: string;
   onCelsius: (typed: string) => void;
-  onPinned: (words: string) => void;
+  onPinned: (pinned: JustPinned) => void;
   /** On to what the sheet asks for next. */
   onLeave: () => void;
 }) {
-  const { speaker, log } = useDesk();
+  const { speaker, log, job } = useDesk();
+  const [column, setColumn] = useState<(Pinned | null)[] | null>(null);
   const [atFirst] = useState(cell.reading);
   const [meter] = useMeter();
   const { test } = cell;
@@ -54,20 +71,32 @@ export function CellPanel({
   const { shows } = readingKind(test.kind);
   const coil = test.kind === 'ohms' ? sheet.coils?.[at[0]] : undefined;
   const warm = coil && celsius.trim() !== '' ? parseCelsius(celsius) : undefined;
-  const pin = (value: Reading['value'], typed: string, wandered?: readonly Reading['value'][]) => {
-    const own = meterOf(test.kind, meter);
-    for (const one of wandered ?? [value]) {
+  const write = (at: Test, { value, typed, wandered }: Pinned): string[] =>
+    (wandered ?? [value]).map((one) => {
+      const own = meterOf(at.kind, meter);
       const reading = {
-        ...test,
-        value: withoutLeads(test.kind, one, meter),
+        ...at,
+        value: withoutLeads(at.kind, one, meter),
         ...(own ? { meter: own } : {}),
         ...(typeof warm === 'number' ? { celsius: warm } : {}),
         ...(wandered ? { unsteady: true } : {}),
       } as Reading;
-      log.write({ type: 'reading', body: { reading, typed } });
-    }
-    onPinned(`Pinned ${valueWords(test.kind, value, speaker.gaugeUnit)} at ${testPlace(speaker, test)}.`);
-  };
+      return log.write({ type: 'reading', body: { reading, typed } }).id;
+    });
+  const pin = (one: Pinned) =>
+    onPinned({
+      words: `Pinned ${valueWords(test.kind, one.value, speaker.gaugeUnit)} at ${testPlace(speaker, test)}.`,
+      entries: write(test, one),
+    });
+  const lines =
+    column &&
+    placeColumn(
+      speaker.model,
+      sheet,
+      at,
+      column,
+      (one) => testGate(speaker.model, hold.plan, log.state, one, job.me).state === 'free',
+    );
   return (
     <>
       <Heading id="cell" aside={modeName(speaker, test)}>
@@ -116,6 +145,16 @@ export function CellPanel({
           <div className="py-3">
             {hold.blocked ? (
               <p className="text-[16.5px] text-ink2">Tick “Clear” first.</p>
+            ) : lines ? (
+              <PastedColumn
+                sheet={sheet}
+                lines={lines}
+                onPin={(taken) => {
+                  const entries = taken.flatMap((line) => write(line.test, line.figure));
+                  onPinned({ words: `Pinned ${taken.length} readings.`, entries });
+                }}
+                onLeave={() => setColumn(null)}
+              />
             ) : shows.is === 'figure' ? (
               <>
                 {coil ? <WindingCelsius typed={celsius} wrong={warm === null} onType={onCelsius} /> : null}
@@ -126,7 +165,8 @@ export function CellPanel({
                     takesOverRange={shows.over !== Infinity}
                     takesWandering
                     largeKeys
-                    onPin={({ value, typed, wandered }) => pin(value, typed, wandered)}
+                    onPin={pin}
+                    onColumn={setColumn}
                   />
                 )}
               </>
@@ -136,7 +176,7 @@ export function CellPanel({
                   <PlainKey
                     key={String(value)}
                     className="-ml-[1.5px]"
-                    onClick={() => pin(value, valueWords(test.kind, value, speaker.gaugeUnit))}
+                    onClick={() => pin({ value, typed: valueWords(test.kind, value, speaker.gaugeUnit) })}
                   >
                     {valueWords(test.kind, value, speaker.gaugeUnit)}
                   </PlainKey>

@@ -1,6 +1,7 @@
 'use client';
 
 import { useMemo, useState } from 'react';
+import { useUndoKey } from './useUndoKey';
 import { useSearchParams } from 'next/navigation';
 import type { CoilAnswer } from '@/core/sheets/coil/coil';
 import { testKey } from '@/core/diagnosis/observations';
@@ -21,7 +22,7 @@ import { SuspectList } from '../measure/SuspectList';
 import { InMachine } from '../prove/InMachine';
 import { HeldAgainst } from '../tables/HeldAgainst';
 import { CoilAmong } from './CoilAmong';
-import { CellPanel } from './CellPanel';
+import { CellPanel, type JustPinned } from './CellPanel';
 import { ConductorGrid } from './ConductorGrid';
 import { LiftList } from './LiftList';
 import { SheetGrid } from './SheetGrid';
@@ -50,7 +51,7 @@ function OpenSheet({ name, sheet }: { name: JobSheetName; sheet: JobSheet | null
   const [open, setOpen] = useState<string | null>(null);
   // By its test: another's reading may bring a column or a row, and what is typed must not move to the cell beside it.
   const [chosen, setChosen] = useState<string | null>(null);
-  const [pinned, setPinned] = useState('');
+  const [pinned, setPinned] = useState<JustPinned | null>(null);
   // Windings of one machine are about as warm as each other: what was typed for one stands for the next.
   const [celsius, setCelsius] = useState('');
   const at = (sheet && chosen !== null ? placeOf(sheet, chosen) : null) ?? sheet?.next ?? null;
@@ -112,9 +113,7 @@ function OpenSheet({ name, sheet }: { name: JobSheetName; sheet: JobSheet | null
       }
       right={
         <section aria-labelledby="cell" className="pt-3 print:hidden">
-          <p className="sr-only" role="status" aria-live="polite">
-            {pinned}
-          </p>
+          <JustPinnedLine pinned={pinned} onTakenBack={setPinned} />
           {cell && sheet && at ? (
             // Whoever has begun with a cell stays at it: somebody else's reading must not take the field away from under the hands.
             <div onInput={() => setChosen(testKey(cell.test))}>
@@ -125,8 +124,8 @@ function OpenSheet({ name, sheet }: { name: JobSheetName; sheet: JobSheet | null
                 cell={cell}
                 celsius={celsius}
                 onCelsius={setCelsius}
-                onPinned={(words) => {
-                  setPinned(words);
+                onPinned={(written) => {
+                  setPinned(written);
                   setChosen(null);
                 }}
                 onLeave={() => setChosen(null)}
@@ -157,6 +156,31 @@ function OpenSheet({ name, sheet }: { name: JobSheetName; sheet: JobSheet | null
         </section>
       }
     />
+  );
+}
+
+/** What was pinned last, and the way back from it: by its key, or Ctrl Z outside of a field. The record keeps both. */
+function JustPinnedLine({
+  pinned,
+  onTakenBack,
+}: {
+  pinned: JustPinned | null;
+  onTakenBack: (said: JustPinned) => void;
+}) {
+  const { log } = useDesk();
+  const standing = log.state.readings.filter(({ entry }) => pinned?.entries.includes(entry.id));
+  const takeBack = () => {
+    for (const { entry } of standing) log.write({ type: 'withdrawal', supersedes: entry.id, body: {} });
+    onTakenBack({ words: 'Taken back. It stays in the record.', entries: [] });
+  };
+  useUndoKey(standing.length > 0 ? takeBack : null);
+  return (
+    <div className="flex min-h-6 flex-wrap items-center gap-3">
+      <p className={pinned === null ? 'sr-only' : 'text-[16px] text-ink2'} role="status" aria-live="polite">
+        {pinned?.words}
+      </p>
+      {standing.length > 0 ? <PlainKey onClick={takeBack}>Undo</PlainKey> : null}
+    </div>
   );
 }
 

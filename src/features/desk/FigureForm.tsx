@@ -108,6 +108,7 @@ export function FigureForm({
     >
       <input
         ref={field}
+        data-answer
         aria-label={label}
         className={`${FIELD} fig w-[92px]!`}
         // Under a finger the large keys stand instead of the device's own, which have no OL and no k.

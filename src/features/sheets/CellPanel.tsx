@@ -1,6 +1,6 @@
 'use client';
 
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { cautionsOf } from '@/core/diagnosis/cautionsOf';
 import type { Reading, Test } from '@/core/circuit/schema';
 import { testGate } from '@/core/job/rules/testGate';
@@ -47,6 +47,7 @@ export function CellPanel({
   cell,
   celsius,
   onCelsius,
+  follows,
   onPinned,
   onLeave,
 }: {
@@ -56,6 +57,8 @@ export function CellPanel({
   /** How warm windings are, as it was typed. */
   celsius: string;
   onCelsius: (typed: string) => void;
+  /** Comes after one that was just pinned: the hands stay on the keys. */
+  follows: boolean;
   onPinned: (pinned: JustPinned) => void;
   /** On to what the sheet asks for next. */
   onLeave: () => void;
@@ -68,6 +71,7 @@ export function CellPanel({
   const asked = useMemo(() => ({ test, cautions: cautionsOf(speaker.model, test) }), [speaker, test]);
   const hold = useHold(asked);
   const shut = shutWords(hold.gate);
+  const panel = useAnswerFocus(follows, hold);
   const { shows } = readingKind(test.kind);
   const coil = test.kind === 'ohms' ? sheet.coils?.[at[0]] : undefined;
   const warm = coil && celsius.trim() !== '' ? parseCelsius(celsius) : undefined;
@@ -98,7 +102,7 @@ export function CellPanel({
       (one) => testGate(speaker.model, hold.plan, log.state, one, job.me).state === 'free',
     );
   return (
-    <>
+    <div ref={panel}>
       <Heading id="cell" aside={modeName(speaker, test)}>
         {cellTitle(speaker, sheet, at)}
       </Heading>
@@ -175,6 +179,7 @@ export function CellPanel({
                 {(choicesOf({ test, outcomes: [] }) ?? []).map((value) => (
                   <PlainKey
                     key={String(value)}
+                    data-answer
                     className="-ml-[1.5px]"
                     onClick={() => pin({ value, typed: valueWords(test.kind, value, speaker.gaugeUnit) })}
                   >
@@ -186,8 +191,20 @@ export function CellPanel({
           </div>
         </>
       )}
-    </>
+    </div>
   );
+}
+
+/** Moves the focus to what a cell waits for, its hold or its answer: once it follows on another, and once its hold was ticked. */
+function useAnswerFocus(follows: boolean, { held, blocked }: ReturnType<typeof useHold>) {
+  const panel = useRef<HTMLDivElement>(null);
+  const wanted = useRef(follows);
+  useEffect(() => {
+    if (!wanted.current && !held) return;
+    const waits = blocked ? '[data-hold]:not(:checked)' : '[data-answer]';
+    panel.current?.querySelector<HTMLElement>(waits)?.focus();
+  }, [held, blocked]);
+  return panel;
 }
 
 /** Takes a cell's reading back, every value of a display that wandered; the record keeps both. */

@@ -124,6 +124,7 @@ function OpenSheet({ name, sheet }: { name: JobSheetName; sheet: JobSheet | null
                 cell={cell}
                 celsius={celsius}
                 onCelsius={setCelsius}
+                follows={pinned !== null && pinned.entries.length > 0}
                 onPinned={(written) => {
                   setPinned(written);
                   setChosen(null);

@@ -165,6 +165,30 @@ describe('conductors by each other', () => {
   });
 });
 
+describe('a column from a spreadsheet', () => {
+  it('stands there to be looked at, is pinned as one and undone as one, and the hands stay on the keys', async () => {
+    const { desk, person } = show('drop', demoCircuit('groomer-blade-float'));
+    await person.click(document.querySelector<HTMLInputElement>('[data-hold]')!);
+    // Once it is said to be clear the answer waits for the keys.
+    expect(document.activeElement).toBe(screen.getByRole('textbox'));
+    await person.paste('0,01\n0.02 V\n9 kohm');
+    expect(screen.getByText(/^Line 3: “9 kohm” is no /)).toBeTruthy();
+    await person.paste('F7\t0.01\nS1\t0.02');
+    expect(screen.getByText(/^Line 1 of what was pasted has 2 columns/)).toBeTruthy();
+    expect(desk.readings()).toEqual([]);
+    await person.paste('0,01\n0.02 V');
+    expect(screen.getByTestId('pasted-column').textContent).toMatch(/0\.01 V.*0\.02 V/);
+    await person.click(screen.getByRole('button', { name: 'Pin these 2 readings' }));
+    expect(desk.readings().map(({ value }) => value)).toEqual([0.01, 0.02]);
+    expect(screen.getByText('Pinned 2 readings.')).toBeTruthy();
+    // The next cell waits for its own tick.
+    expect(document.activeElement).toBe(document.querySelector('[data-hold]'));
+    await person.keyboard('{Control>}z{/Control}');
+    expect(desk.readings()).toEqual([]);
+    expect(screen.queryByRole('button', { name: 'Undo' })).toBeNull();
+  });
+});
+
 describe('coils', () => {
   it('take their temperature once for all of them, and stand among their kind', async () => {
     const circuit = twoWayPair();

@@ -21,6 +21,28 @@ const groomer: readonly BookRow[] = [
     part: 'DM2',
     sheet: 'Sheet 7, C4',
   }),
+  ...(
+    [
+      [21, 'lift', 'DM5', 'B5'],
+      [22, 'lower', 'DM6', 'C5'],
+    ] as const
+  ).flatMap(([output, way, part, square]) =>
+    (
+      [
+        ['maker', String(output)],
+        ['J1939', String(520_200 + output)],
+      ] as const
+    ).map(([system, code]) =>
+      line({
+        system,
+        code,
+        text: `Controller output ${output}, tiller ${way}`,
+        function: 'Tiller lift and lower',
+        part,
+        sheet: `Sheet 9, ${square}`,
+      }),
+    ),
+  ),
   line({
     system: 'J1939',
     code: '520330',
@@ -37,4 +59,5 @@ export const CODE_BOOKS: Readonly<Record<string, readonly BookRow[]>> = {
   'G-1': groomer,
   'G-2': groomer,
   'G-4': groomer,
+  'G-7': groomer,
 };

@@ -87,6 +87,7 @@ export const THINGS: Readonly<Record<string, string>> = {
   'groomer-blade-float': 'Blade float',
   'groomer-tiller-float': 'Tiller float',
   'groomer-comb-flaps': 'Comb flap',
+  'groomer-tiller-lift': 'Tiller lift',
   'heater-flap': 'Cab heater',
   'winch-reversing': 'Winch',
   'tractor-blower-stop': 'Engine stop',

@@ -65,6 +65,7 @@ export const MACHINES: readonly DemoMachine[] = [
       { name: 'Blade tilt, both ways', circuit: 'groomer-blade-tilt' },
       { name: 'Blade float valve', circuit: 'groomer-blade-float' },
       { name: 'Tiller float valve', circuit: 'groomer-tiller-float' },
+      { name: 'Tiller lift and lower', circuit: 'groomer-tiller-lift' },
     ],
   },
   {
@@ -111,7 +112,10 @@ export const MACHINES: readonly DemoMachine[] = [
     code: 'G-7',
     name: 'Groomer OR-207',
     equipment: 'Groomer',
-    functions: [{ name: 'Comb flaps, four outputs', circuit: 'groomer-comb-flaps' }],
+    functions: [
+      { name: 'Comb flaps, four outputs', circuit: 'groomer-comb-flaps' },
+      { name: 'Tiller lift and lower', circuit: 'groomer-tiller-lift' },
+    ],
   },
   {
     code: 'G-8',
@@ -173,8 +177,50 @@ const seated = { controls: { key: 'on', seat: 'taken' } };
 const full = { controls: { level: 'full' } };
 const opening = { controls: { gate: 'open' } };
 const closing = { controls: { gate: 'close' } };
+const lifting = { controls: { hydraulics: 'free', lever: 'lift' } };
+const lowering = { controls: { hydraulics: 'free', lever: 'lower' } };
 
 const STORIES: readonly DemoJob[] = [
+  {
+    number: 421,
+    machine: 'G-2',
+    function: 'Tiller lift and lower',
+    title: 'Tiller goes up and stays up',
+    person: 'Maike',
+    hoursAgo: 0.4,
+    words: 'Lifts as ever. On lower nothing moves, the display beeps and keeps code 22-05.',
+    when: ['wet'],
+    hidden: { part: 'X22.2', fault: 'highResistance', ohms: 35 },
+    tests: [
+      { kind: 'function', part: 'C1', setup: lifting },
+      { kind: 'function', part: 'C1', setup: lowering },
+      { kind: 'code', part: 'DM6', setup: lowering },
+    ],
+    codes: [
+      {
+        system: 'maker',
+        component: 22,
+        failureMode: 5,
+        text: 'current too low, or circuit open',
+        part: 'DM6',
+      },
+    ],
+  },
+  {
+    number: 420,
+    machine: 'G-7',
+    function: 'Tiller lift and lower',
+    title: 'Tiller lifts at a walk, and not with snow on it',
+    person: 'Rasmus',
+    hoursAgo: 0.6,
+    words: 'Both ways slow since the lines were bled on Friday. Something at the block whistles under load.',
+    hidden: { part: 'RV1', fault: 'lowPressure', ohms: 0.25 },
+    tests: [
+      { kind: 'function', part: 'C1', setup: lifting },
+      { kind: 'function', part: 'C1', setup: lowering },
+      { kind: 'pressure', at: 'Pump outlet', setup: {} },
+    ],
+  },
   {
     number: 418,
     machine: 'G-1',

@@ -19,6 +19,8 @@ interface Story {
   person?: string;
   /** The date that goes on the part. */
   dated?: string;
+  /** Outside checks that show something bad. */
+  bad?: RegExp;
 }
 
 async function openJob(page: Page, { machine, title, person }: Story): Promise<string> {
@@ -31,7 +33,7 @@ async function openJob(page: Page, { machine, title, person }: Story): Promise<s
   return /jobs\/(\d+)/.exec(page.url())![1]!;
 }
 
-async function asFound(page: Page) {
+async function asFound(page: Page, { bad }: Story) {
   await step(page, 'As found');
   await page.getByRole('button', { name: /from the drawing/ }).click();
   await expect(page.getByTestId('wire').first()).toBeVisible();
@@ -48,6 +50,7 @@ async function asFound(page: Page) {
   await page.getByRole('button', { name: 'Keep it' }).click();
   await expect(page.getByRole('button', { name: /plug before it came off.*1 marks/ })).toBeVisible();
   await page.getByRole('group', { name: /Water/ }).getByRole('button', { name: 'good', exact: true }).click();
+  if (bad) await page.getByRole('group', { name: bad }).getByRole('button', { name: 'not good' }).click();
 }
 
 async function testUntilNamed(page: Page, machine: MachineUnderTest): Promise<Test[]> {
@@ -150,7 +153,7 @@ async function wholeJob(page: Page, story: Story): Promise<Test[]> {
   if (['ohms', 'insulation', 'diode'].includes(first.kind))
     await expect(page.getByTestId('gate')).toBeVisible();
   await makeSafe(page, story.person ?? 'Tove');
-  await asFound(page);
+  await asFound(page, story);
   const asked = await testUntilNamed(page, new MachineUnderTest(story.circuit, ...story.hidden));
   await decide(page, story);
   await fix(page, story);
@@ -235,6 +238,37 @@ test.describe('a whole job, from complaint to printed report', () => {
     const { nodes } = demoValve('press-clamp');
     const places = [...Object.values(nodes), 'C:A', 'C:B'];
     expect(asked.some((one) => 'at' in one && places.includes(one.at))).toBe(true);
+  });
+
+  test('an oil spool that sticks: by gauges that are fitted, and nothing of it opened', async ({ page }) => {
+    const asked = await wholeJob(page, {
+      machine: 'G-7 Groomer OR-207: Tiller lift',
+      circuit: 'groomer-tiller-lift',
+      title: 'Tiller does not move',
+      reported: [
+        [/C1.*lift/, 'dead'],
+        [/C1.*lower/, 'dead'],
+      ],
+      hidden: ['Q1', 'stuckAtRest'],
+      action: 'Repair',
+    });
+    expect(asked.some(({ kind }) => kind === 'pressure')).toBe(true);
+    expect(asked.every(({ kind, setup }) => kind !== 'flow' && !setup.open)).toBe(true);
+  });
+
+  test('a relief valve that opens early: it is heard, and the gauge agrees', async ({ page }) => {
+    await wholeJob(page, {
+      machine: 'G-7 Groomer OR-207: Tiller lift',
+      circuit: 'groomer-tiller-lift',
+      title: 'Tiller lifts at a walk',
+      reported: [
+        [/C1.*lift/, 'weak'],
+        [/C1.*lower/, 'weak'],
+      ],
+      hidden: ['RV1', 'lowPressure', 0.25],
+      action: 'Repair',
+      bad: /Relief of the block/,
+    });
   });
 
   test('a vacuum flap: the valve clicks and does not shift', async ({ page }) => {

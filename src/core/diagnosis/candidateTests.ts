@@ -8,6 +8,7 @@ import { liveFamilies } from './liveCandidates';
 import { fluidFamilies } from './fluidCandidates';
 import { oilOpened } from '../safety/pressedOil';
 import { refrigerantOpened } from '../safety/refrigerant';
+import { reliefsCutOff } from '../safety/relief';
 import { freedLoads } from '../safety/heldLoads';
 import { reachesElectronics, standsLive } from './legality';
 import { askedPlace, testKey } from './observations';
@@ -169,6 +170,7 @@ function boundIfLegal(model: CircuitModel, test: Test): BoundTest | null {
     if (test.setup.afterSeconds !== undefined && !isTimed(model, bound)) return null;
     if (isDeadKind(test.kind) && (standsLive(model, bound) || leadsThroughOutput(model, bound))) return null;
     if (oilOpened(model, test).length > 0 || refrigerantOpened(model, test).length > 0) return null;
+    if (reliefsCutOff(model, test.setup).length > 0) return null;
     if (test.kind === 'insulation' && (reachesElectronics(model, bound) || readsThroughLoad(bound)))
       return null;
     return bound;

@@ -3,10 +3,10 @@ import type { Part } from '../circuit/schema';
 import type { CandidateFault, FaultName } from './faultTypes';
 import { isStraySign, type StraySign } from './strayWork';
 
-/** Something looked at: a plug, a loom or hoses by where they run, a rod by hand, a throttle by its screw, or the whole for water. */
+/** Something looked at: a plug, a loom or hoses by where they run, a rod by hand, a throttle by its screw, a relief valve by ear and warmth, or the whole for water. */
 export interface Look {
   at: (typeof LOOKED_AT)[number];
-  /** The plug, the rod's or throttle's own part, or the place of the loom or the hoses; null for the whole. */
+  /** The plug, the rod's, throttle's or relief valve's own part, or the place of the loom or the hoses; null for the whole. */
   subject: string | null;
   good: boolean;
 }
@@ -175,6 +175,24 @@ const LOOKS: Readonly<Record<Look['at'], { bad: readonly Likelihood[]; good: rea
     ],
     good: [{ faults: ['blocked'], kinds: ['throttle'], factor: 0.3, because: 'what is left is dirt in it' }],
   },
+  relief: {
+    bad: [
+      {
+        faults: ['lowPressure', 'leaking'],
+        kinds: ['relief'],
+        factor: 15,
+        because: 'oil that passes a relief is heard, and heats it',
+      },
+    ],
+    good: [
+      {
+        faults: ['lowPressure', 'leaking'],
+        kinds: ['relief'],
+        factor: 0.15,
+        because: 'a relief that lets all of a pump’s oil go is neither silent nor cool',
+      },
+    ],
+  },
   water: {
     bad: [
       { faults: LEAKS, factor: 5, because: 'water bridges what is cracked' },
@@ -227,8 +245,18 @@ export function signWeights(
   return weights;
 }
 
+/** Whether a look, found good or bad, would say anything of a fault of a part. */
+export function lookSaysOf({ at, subject }: Omit<Look, 'good'>, part: Part, fault: FaultName): boolean {
+  return (
+    (subject === null || isAt(part, at, subject)) &&
+    [...LOOKS[at].bad, ...LOOKS[at].good].some(
+      ({ faults, kinds }) => faults.includes(fault) && (!kinds || kinds.includes(part.kind)),
+    )
+  );
+}
+
 function isAt(part: Part, at: Look['at'], subject: string): boolean {
   if (at === 'plug') return part.kind === 'pin' && part.connector === subject;
-  if (at === 'rod' || at === 'throttle') return part.ref === subject;
+  if (at === 'rod' || at === 'throttle' || at === 'relief') return part.ref === subject;
   return part.place === subject;
 }

@@ -5,19 +5,28 @@ import { Diagnoser } from '../diagnosis/diagnose';
 import { airClamp, hydraulicLift } from '../templates/fluid';
 import { entryWriter } from '../testing/entryWriter';
 import { freeChecks } from './freeChecks';
+import { looksLeft } from './looksLeft';
 import { reduceJob } from './reduceJob';
 import { weighOptions } from './rules/weighOptions';
 
+const LIFT = demoCircuit('groomer-tiller-lift');
+const LIFTS = { hydraulics: 'free', lever: 'lift' };
 const askedOf = (circuit: Circuit, wanted: string) =>
   freeChecks(new CircuitModel(circuit)).flatMap(({ id, kind }) => (kind === wanted ? [id] : []));
 
 /** Share of the doubt on a fault of a clamp that was told to be weak or dead, with a check unseen, good and bad. */
-function sharesBy(check: string, told: 'weak' | 'dead', of: { part: string; fault: string }) {
+function sharesBy(
+  check: string,
+  told: 'weak' | 'dead',
+  of: { part: string; fault: string },
+  circuit = airClamp(),
+  controls: Record<string, string> = { bit: '1' },
+) {
   const write = entryWriter();
-  const setup = { controls: { bit: '1' } };
+  const setup = { controls };
   return (['notSeen', 'good', 'bad'] as const).map((finding) => {
     const state = reduceJob([write('looked', { check, finding })]);
-    const { suspects } = new Diagnoser(airClamp()).diagnose(
+    const { suspects } = new Diagnoser(circuit).diagnose(
       [{ kind: 'function', part: 'C1', setup, value: told }],
       weighOptions(state, {}, 1),
     );
@@ -46,5 +55,35 @@ describe('a rod moved by hand', () => {
     const [unseen, free, stuck] = sharesBy('rod C1', 'dead', { part: 'C1', fault: 'jammed' });
     expect(free).toBeLessThan(0.2 * unseen);
     expect(stuck).toBeGreaterThan(4 * unseen);
+  });
+});
+
+describe('a relief valve listened to', () => {
+  it('is asked where there is one; what whistles and is hot is accused, what is silent is nearly cleared', () => {
+    expect(askedOf(LIFT, 'relief')).toEqual(['relief RV1']);
+    expect(askedOf(hydraulicLift(), 'relief')).toEqual([]);
+    const of = { part: 'RV1', fault: 'lowPressure' };
+    const [unseen, silent, whistles] = sharesBy('relief RV1', 'weak', of, LIFT, LIFTS);
+    expect(silent).toBeLessThan(0.3 * unseen);
+    expect(whistles).toBeGreaterThan(2 * unseen);
+  });
+});
+
+describe('looks that are left', () => {
+  it('are those that would say something of what is in doubt, and were not made', () => {
+    const model = new CircuitModel(LIFT);
+    const doubt = [
+      { part: 'RV1', fault: 'lowPressure' },
+      { part: 'P1', fault: 'lowPressure' },
+    ] as const;
+    const left = (finding: 'good' | 'notSeen' | null) => {
+      const entries = finding ? [entryWriter()('looked', { check: 'relief RV1', finding })] : [];
+      return looksLeft(model, reduceJob(entries), doubt).map(({ id }) => id);
+    };
+    expect(left(null)).toEqual(['relief RV1']);
+    expect(left('notSeen')).toEqual(['relief RV1']);
+    expect(left('good')).toEqual([]);
+    const joint = [{ part: 'X21.2', fault: 'open' }] as const;
+    expect(looksLeft(model, reduceJob([]), joint).map(({ id }) => id)).toEqual(['plug X21', 'water']);
   });
 });

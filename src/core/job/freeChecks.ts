@@ -8,18 +8,7 @@ import { workingPatterns } from '../diagnosis/patterns';
 /** A look, a listen or a touch that costs next to nothing. With a test, its answer is a reading the engine weighs. */
 export interface FreeCheck {
   id: string;
-  kind:
-    | 'gauge'
-    | 'click'
-    | 'override'
-    | 'leak'
-    | 'rod'
-    | 'throttle'
-    | 'plug'
-    | 'loom'
-    | 'water'
-    | 'fuse'
-    | 'moves';
+  kind: 'gauge' | 'click' | 'override' | 'leak' | 'rod' | 'throttle' | 'relief' | 'plug' | 'loom' | 'water';
   /** What is looked at: a part, a plug, a gauge's place. */
   subject: string;
   test: Test | null;
@@ -73,6 +62,9 @@ export function freeChecks(model: CircuitModel): FreeCheck[] {
   for (const part of parts)
     if (part.kind === 'throttle' && !part.refrigerant)
       checks.push({ id: `throttle ${part.ref}`, kind: 'throttle', subject: part.ref, test: null });
+  for (const part of parts)
+    if (part.kind === 'relief')
+      checks.push({ id: `relief ${part.ref}`, kind: 'relief', subject: part.ref, test: null });
   const plugs = [...new Set(parts.flatMap((part) => (part.kind === 'pin' ? [part.connector] : [])))];
   checks.push(
     ...plugs.map((plug): FreeCheck => ({ id: `plug ${plug}`, kind: 'plug', subject: plug, test: null })),

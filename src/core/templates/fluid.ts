@@ -290,3 +290,57 @@ export function hydraulicLift({ volts = 25.2, ohms = 19 } = {}): Circuit {
     .add({ ref: 'C1', kind: 'cylinder', nodes: { a: 'C:A' }, springKPa: 3000, frictionKPa: 1500 })
     .circuit();
 }
+
+/** Ram that oil moves both ways: a pump with its relief valve, a 5/3 valve with a shut centre, each coil on a low-side output. */
+export function hydraulicBothWays({ volts = 25.2, ohms = 19 } = {}): Circuit {
+  const draft = new Draft('Hydraulic lift and lower')
+    .control('lever', 'rest', 'lift', 'lower')
+    .add(battery(volts))
+    .run('B+', 'F', fuse('F1', 7.5), wire('W1'));
+  for (const [n, position] of [
+    [1, 'lift'],
+    [2, 'lower'],
+  ] as const) {
+    draft
+      .run('F', `D${n}`, pin(`X${n}`, 1), coil(`Y${n}`, ohms), pin(`X${n}`, 2), wire(`W${n + 1}`, 0.1))
+      .add({
+        ref: `A${n}`,
+        kind: 'driver',
+        nodes: { supply: 'B+', out: `D${n}`, return: 'GND' },
+        onWhen: { lever: [position] },
+        side: 'low',
+        codes: { '5': { belowAmps: 0.2 }, '6': { aboveAmps: 2.2 } },
+      });
+  }
+  return draft
+    .add({
+      ref: 'P1',
+      kind: 'pump',
+      nodes: { out: 'P' },
+      kPa: 18_000,
+      restriction: 10,
+      how: 'Pump off, pressure let down to the tank',
+    })
+    .add({ ref: 'RV1', kind: 'relief', nodes: { in: 'P' }, kPa: 16_500 })
+    .add({
+      ref: 'Q1',
+      kind: 'valve',
+      ways: '5/3',
+      nodes: { '1': 'P', '2': 'Q1:2', '4': 'Q1:4' },
+      coil: 'Y1',
+      coil2: 'Y2',
+      pilotKPa: 2500,
+      restriction: 20,
+    })
+    .run('Q1:4', 'C:A', { ref: 'H1', kind: 'hose', restriction: 5 })
+    .run('Q1:2', 'C:B', { ref: 'H2', kind: 'hose', restriction: 5 })
+    .add({
+      ref: 'C1',
+      kind: 'cylinder',
+      nodes: { a: 'C:A', b: 'C:B' },
+      areaRatio: 0.7,
+      frictionKPa: 2500,
+      holdsLoad: true,
+    })
+    .circuit();
+}

@@ -153,5 +153,11 @@ export const TEMPLATES: readonly Template[] = (
       fluid.proportionalFlow,
     ],
     ['hydraulic-lift', 'Hydraulic lift valve', [supply(25.2), ohms(19)], fluid.hydraulicLift],
+    [
+      'hydraulic-both-ways',
+      'Hydraulic lift and lower with relief valve',
+      [supply(25.2), ohms(19, 'Each coil')],
+      fluid.hydraulicBothWays,
+    ],
   ] as const satisfies readonly (readonly [string, string, readonly TemplateField[], Template['build']])[]
 ).map(([id, title, fields, build]) => ({ id, title, fields, build }));

@@ -5,7 +5,12 @@ import type { Reading } from '@/core/circuit/schema';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
 import type { Outlook } from '@/workers/protocol';
 import { DEFERENCE, HoldSign } from '@/ui/sheet';
+import { looksLeft } from '@/core/job/looksLeft';
+import type { Suspect } from '@/core/diagnosis/suspects';
+import { checkWords } from '@/words/en/checks';
 import { BeforeChange } from '../desk/BeforeChange';
+import { useDesk } from '../desk/desk';
+import { StepLink } from '../desk/StepLink';
 import {
   badWords,
   evidenceWords,
@@ -34,7 +39,7 @@ export function VerdictTag({
   onGoOn: () => void;
 }) {
   const { verdict, suspects } = outlook.diagnosis;
-  if (verdict.state === 'keepTesting') return <NothingLeft />;
+  if (verdict.state === 'keepTesting') return <NothingLeft speaker={speaker} suspects={suspects} />;
   const suspect = verdict.state === 'name' ? suspects.find(({ part }) => part === verdict.part)! : null;
   return (
     <section
@@ -125,13 +130,40 @@ export function VerdictTag({
   );
 }
 
-function NothingLeft() {
+/** Suspects with less than this of the doubt send nobody back to look. */
+const LOOKED_FOR = 0.1;
+
+function NothingLeft({ speaker, suspects }: { speaker: Speaker; suspects: readonly Suspect[] }) {
+  const { log } = useDesk();
+  const left = looksLeft(
+    speaker.model,
+    log.state,
+    suspects.filter(({ share }) => share >= LOOKED_FOR),
+  );
   return (
     <section aria-label="Next test" className="border-2 border-ink bg-sheet p-5" data-testid="nothing-left">
       <h2 className="text-[21px] font-[800]">No test here tells these apart</h2>
       <p className="mt-2">
         Swap in a known good part, or stop. Points marked out of reach may be worth reaching after all.
       </p>
+      {left.length > 0 ? (
+        <>
+          <p className="mt-2">Not looked at yet, and it would tell:</p>
+          <ul className="mt-1">
+            {left.map((check) => {
+              const [what, how] = checkWords(speaker, check);
+              return (
+                <li key={check.id}>
+                  <strong className="font-[700]">{what}</strong> <span className="text-ink2">{how}</span>
+                </li>
+              );
+            })}
+          </ul>
+          <StepLink step="as-found" className="inline-block min-h-11 py-2.5 underline underline-offset-4">
+            Look and listen
+          </StepLink>
+        </>
+      ) : null}
     </section>
   );
 }

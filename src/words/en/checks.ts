@@ -30,7 +30,12 @@ export function checkWords(speaker: Speaker, { kind, subject, test }: FreeCheck)
       return [partWords(speaker, subject), 'screw where it was set, not turned in; its lock nut tight'];
     case 'loom':
       return [subject, 'no rub, no pinch, no earlier repair'];
-    default:
+    case 'relief':
+      return [
+        partWords(speaker, subject),
+        'while pressure stands at it: silent, no warmer than what it sits in; listened to, felt with the back of a glove',
+      ];
+    case 'water':
       return [subject, 'anywhere along the path'];
   }
 }

@@ -65,6 +65,8 @@ export function shutWords(gate: TestGate): { what: string; why: string } | null 
     case 'free':
     case 'open':
       return null;
+    case 'reliefOff':
+      return { what: 'Not to be taken.', why: reliefWords(gate.reliefs) };
     case 'oilOpened':
       return { what: 'Not to be taken.', why: oilWords(gate.at) };
     case 'refrigerantOpened':
@@ -125,6 +127,11 @@ export function lineLicenceWords(named: readonly string[]): string {
 /** Why a refrigerant circuit is opened for no reading. */
 export function refrigerantWords(at: readonly string[]): string {
   return `It opens the refrigerant circuit at ${at.join(', ')}: the cold burns skin and eyes, the gas takes the air to breathe, and it may not be let out. Only gauges that somebody licensed has fitted are read.`;
+}
+
+/** Why a relief valve stays where it is. */
+export function reliefWords(reliefs: readonly string[]): string {
+  return `It takes ${reliefs.join(', ')} from what it guards while the pressure is on: without it nothing holds that back, and what is weakest bursts. Stop the source and let it down first.`;
 }
 
 /** Why oil is not opened under pressure, and how it is read. */

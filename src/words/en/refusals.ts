@@ -4,7 +4,7 @@ import type { HandOverStop } from '@/core/job/rules/handOverStops';
 import type { ProofRefusal, ProofStep } from '@/core/job/rules/provedDead';
 import type { StorageRefusal } from '@/core/job/rules/storageRefusal';
 import type { GaugeMark } from '@/core/units/quantities';
-import { oilWords, refrigerantWords } from './holds';
+import { oilWords, refrigerantWords, reliefWords } from './holds';
 import { pointTitle } from './energies';
 import { LICENCE_WORDS } from './people';
 import { measureWords } from './bench';
@@ -124,6 +124,8 @@ export function refusalWords(refusal: EntryRefusal | StorageRefusal, speaker: Sp
       return `${pointTitle(refusal.point)} is not proved dead. ${proofRefusalWords(refusal.refusal, speaker.gaugeUnit)}`;
     case 'notClosed':
       return `Still to close: ${refusal.points.map(pointTitle).join('; ')}.`;
+    case 'cutsRelief':
+      return `${reliefWords(refusal.reliefs)} No reading with it off is taken.`;
     case 'opensOil':
       return `${oilWords(refusal.at)} No reading with it open is taken.`;
     case 'opensRefrigerant':

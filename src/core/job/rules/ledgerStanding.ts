@@ -4,6 +4,7 @@ import type { Reading, Setup } from '../../circuit/schema';
 import { bindTest, choiceKey, predict, predictedValue } from '../../diagnosis/predict';
 import { samePerson } from '../../people/roles';
 import { guardsDefeated } from '../../safety/guards';
+import { reliefsCutOff } from '../../safety/relief';
 import type { JobState, LedgerLine } from '../reduceJob';
 
 /** How one line of the ledger stands: in, out by one person's word, or shown to be out. */
@@ -68,7 +69,8 @@ export function stillToTakeOut(
 
 /** Guards that a line takes out of action while it is in. */
 export function guardsOfLine(model: CircuitModel, { entry }: LedgerLine): string[] {
-  return entry.body.puts ? guardsDefeated(model, entry.body.puts) : [];
+  const { puts } = entry.body;
+  return puts ? [...guardsDefeated(model, puts), ...reliefsCutOff(model, puts)] : [];
 }
 
 /** What a line leads past, and what that does to the machine, as the drawing says it; null where it leads past nothing of the kind. */

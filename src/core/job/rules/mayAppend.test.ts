@@ -316,4 +316,26 @@ describe('oil under pressure', () => {
     });
     expect(refusal({ isolated: ['P1'], open: ['Q1:2'] })).toBeNull();
   });
+
+  it('no reading is kept that took a relief valve from it', () => {
+    const { parts, ...rest } = hydraulicLift();
+    const relieved = new CircuitModel({
+      ...rest,
+      parts: [...parts, { ref: 'RV1', kind: 'relief', nodes: { in: 'P' }, kPa: 17_000 }],
+    });
+    const entry = own('reading', {
+      reading: {
+        kind: 'pressure',
+        at: 'P',
+        setup: { lifted: [{ part: 'RV1', node: 'P' }], plugged: ['P'] },
+        value: 16_000,
+      },
+      typed: '160 bar',
+    } as never);
+    const before = { log: () => [], after: () => [], receivedMs: NOW, signing: signedAs() };
+    expect(mayAppend(entry, { ...before, model: relieved })).toEqual({
+      code: 'cutsRelief',
+      reliefs: ['RV1'],
+    });
+  });
 });

@@ -4,6 +4,7 @@ import { findPart } from '../../circuit/situation';
 import { bindTest } from '../../diagnosis/predict';
 import { samePerson } from '../../people/roles';
 import { oilOpened } from '../../safety/pressedOil';
+import { reliefsCutOff } from '../../safety/relief';
 import { CARES_SHOWN, refrigerantOpened, type RefrigerantCare } from '../../safety/refrigerant';
 import { guardsDefeated } from '../../safety/guards';
 import { isolationPlan } from '../../safety/isolationPlan';
@@ -32,6 +33,7 @@ export type EntryRefusal =
   /** Points of the plan that are not closed. */
   | { code: 'notClosed'; points: string[] }
   | { code: 'defeatsGuard'; guards: string[] }
+  | { code: 'cutsRelief'; reliefs: string[] }
   | { code: 'opensOil'; at: string[] }
   | { code: 'opensRefrigerant'; at: string[] }
   | SigningRefusal
@@ -90,6 +92,8 @@ function refusalOf(entry: Entry, job: JobBefore): EntryRefusal | null {
       bindTest(model, entry.body.reading);
       const guards = guardsDefeated(model, entry.body.reading.setup);
       if (guards.length > 0) return { code: 'defeatsGuard', guards };
+      const reliefs = reliefsCutOff(model, entry.body.reading.setup);
+      if (reliefs.length > 0) return { code: 'cutsRelief', reliefs };
       const oil = oilOpened(model, entry.body.reading);
       if (oil.length > 0) return { code: 'opensOil', at: oil };
       const cold = refrigerantOpened(model, entry.body.reading);

@@ -4,6 +4,7 @@ import type { Test } from '../../circuit/schema';
 import { isDeadKind } from '../../circuit/testPlace';
 import { samePerson, type Person } from '../../people/roles';
 import { oilOpened } from '../../safety/pressedOil';
+import { reliefsCutOff } from '../../safety/relief';
 import { refrigerantOpened } from '../../safety/refrigerant';
 import { guardsDefeated } from '../../safety/guards';
 import { suppliesNeeded } from '../../safety/suppliesNeeded';
@@ -16,6 +17,8 @@ export type TestGate =
   | { state: 'free' }
   /** Its set-up takes these guards out of action: it is not taken at all. */
   | { state: 'forbidden'; guards: string[] }
+  /** It takes these relief valves from a source that still runs: it is not taken so. */
+  | { state: 'reliefOff'; reliefs: string[] }
   /** It opens oil under pressure at these places: it is not taken so. */
   | { state: 'oilOpened'; at: string[] }
   | { state: 'refrigerantOpened'; at: string[] }
@@ -40,6 +43,8 @@ export function testGate(
 ): TestGate {
   const guards = guardsDefeated(model, test.setup);
   if (guards.length > 0) return { state: 'forbidden', guards };
+  const reliefs = reliefsCutOff(model, test.setup);
+  if (reliefs.length > 0) return { state: 'reliefOff', reliefs };
   const at = oilOpened(model, test);
   if (at.length > 0) return { state: 'oilOpened', at };
   const cold = refrigerantOpened(model, test);

@@ -37,11 +37,15 @@ export function weighOptions(
 /** Looks of the outside checks that no meter takes; what was not seen says nothing. */
 function looksOf(looked: JobState['looked']): Look[] {
   return [...looked.values()].flatMap(({ body: { check, finding } }): Look[] => {
-    if (finding === 'notSeen') return [];
-    const good = finding === 'good';
-    if (check === 'water') return [{ at: 'water', subject: null, good }];
-    const [at, ...words] = check.split(' ');
-    const of = LOOKED_AT.find((one) => one === at);
-    return of === undefined || of === 'water' ? [] : [{ at: of, subject: words.join(' '), good }];
+    const look = finding === 'notSeen' ? null : lookOf(check);
+    return look ? [{ ...look, good: finding === 'good' }] : [];
   });
+}
+
+/** What an outside check looks at, by its id; null for one that a reading answers. */
+export function lookOf(check: string): Omit<Look, 'good'> | null {
+  if (check === 'water') return { at: 'water', subject: null };
+  const [at, ...words] = check.split(' ');
+  const of = LOOKED_AT.find((one) => one === at);
+  return of === undefined || of === 'water' ? null : { at: of, subject: words.join(' ') };
 }

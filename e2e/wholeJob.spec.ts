@@ -246,8 +246,8 @@ test.describe('a whole job, from complaint to printed report', () => {
       circuit: 'groomer-tiller-lift',
       title: 'Tiller does not move',
       reported: [
-        [/C1.*lift/, 'dead'],
-        [/C1.*lower/, 'dead'],
+        [/C1.*lever lift/, 'dead'],
+        [/C1.*lever lower/, 'dead'],
       ],
       hidden: ['Q1', 'stuckAtRest'],
       action: 'Repair',
@@ -262,12 +262,12 @@ test.describe('a whole job, from complaint to printed report', () => {
       circuit: 'groomer-tiller-lift',
       title: 'Tiller lifts at a walk',
       reported: [
-        [/C1.*lift/, 'weak'],
-        [/C1.*lower/, 'weak'],
+        [/C1.*lever lift/, 'weak'],
+        [/C1.*lever lower/, 'weak'],
       ],
       hidden: ['RV1', 'lowPressure', 0.25],
       action: 'Repair',
-      bad: /Relief of the block/,
+      bad: /RV1/,
     });
   });
 

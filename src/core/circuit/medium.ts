@@ -7,8 +7,9 @@ export type Medium = 'air' | 'oil' | 'vacuum';
 /** By what supplies it. */
 export function mediumOf({ compiled }: CircuitModel): Medium {
   const supplies = compiled.circuit.parts;
-  if (supplies.some(({ kind }) => kind === 'pump')) return 'oil';
-  return supplies.some((part) => part.kind === 'airSupply' && part.kPa < 0) ? 'vacuum' : 'air';
+  if (supplies.some((part) => part.kind === 'pump' && part.kPa >= 0)) return 'oil';
+  const pulls = supplies.some((part) => (part.kind === 'airSupply' || part.kind === 'pump') && part.kPa < 0);
+  return pulls ? 'vacuum' : 'air';
 }
 
 /** What the gauge at a circuit is marked in: one that shows psi above the atmosphere shows inches of mercury below it. */

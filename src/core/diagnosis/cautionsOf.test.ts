@@ -85,6 +85,13 @@ describe('what can hurt in a test', () => {
     );
   });
 
+  it('is oil where oil is the medium, in place of pressure', () => {
+    const lift = template('hydraulic-both-ways');
+    const found = cautionsOf(lift, { kind: 'pressure', at: 'P', setup: {} });
+    expect(found).toContain('oil');
+    expect(found).not.toContain('pressure');
+  });
+
   it('stands on a test of the person’s own as on the program’s', () => {
     const diagnoser = new Diagnoser(pair.compiled.circuit);
     const own: Test = { kind: 'volts', from, to, setup: { ...working(pair), removed: ['Y2'] } };

@@ -1,5 +1,6 @@
 import { areLineVolts } from '../safety/lineVolts';
 import { kindOf } from '../kinds/part';
+import { mediumOf } from '../circuit/medium';
 import type { CircuitModel } from '../circuit/model';
 import type { Test } from '../circuit/schema';
 import { isDeadKind, nodesOfTest } from '../circuit/testPlace';
@@ -26,6 +27,7 @@ export type Caution =
   | 'freedLoad'
   | 'pressedLoad'
   | 'pressure'
+  | 'oil'
   | 'refrigerant'
   | 'jumper'
   | 'swap'
@@ -44,6 +46,7 @@ export function cautionsOf(model: CircuitModel, test: Test): Caution[] {
   // What stands blocked is said all the same: the block has to be there first.
   const { secured: _secured, ...loose } = setup;
   const freed = freedLoads(model, loose);
+  const pressed = (fluid && !cold) || some(setup.override) || some(setup.open) || some(setup.plugged);
   const found: [Caution, boolean][] = [
     ['heldLoad', freed.some(({ by }) => by === 'cut')],
     ['freedLoad', freed.some(({ by }) => by === 'fed')],
@@ -58,7 +61,8 @@ export function cautionsOf(model: CircuitModel, test: Test): Caution[] {
     ['moves', kind === 'hold' || (!dead && works(model, test))],
     ['jumper', some(setup.jumpers)],
     ['refrigerant', cold],
-    ['pressure', (fluid && !cold) || some(setup.override) || some(setup.open) || some(setup.plugged)],
+    ['oil', pressed && mediumOf(model) === 'oil'],
+    ['pressure', pressed && mediumOf(model) !== 'oil'],
     ['mayBlowFuse', kind === 'fuse'],
     ['unplug', some(setup.unplugged)],
     ['takeOut', some(setup.removed) || some(setup.lifted) || some(setup.open)],

@@ -43,9 +43,22 @@ describe('the steps of an air test', () => {
   it('vent before a gauge or a plug goes in; a wire’s steps are not said of a line', () => {
     const off = { ...OPEN, lifted: [{ part: 'H4', node: 'Valve 4' }], plugged: ['Valve 4'] };
     const steps = setupSteps(gate, { ...gauge, setup: off }).join(' ');
-    expect(steps).toMatch(/^Shut the supply, vent, take H4 off Valve 4.* Plug the open end at Valve 4/);
+    expect(steps).toMatch(
+      /^Shut the supply and vent, then take H4 off Valve 4.* Plug the open end at Valve 4/,
+    );
     expect(steps).toMatch(/vent before one goes in\.$/);
     expect(steps).not.toMatch(/Mark the wires/);
+  });
+
+  it('of oil is let down to the tank by what presses it, never vented, and its end is capped', () => {
+    const lift = speakerOf('groomer-tiller-lift');
+    const at = 'Pump outlet';
+    const off = { lifted: [{ part: 'H1', node: at }], plugged: [at] };
+    const steps = setupSteps(lift, { kind: 'pressure', at, setup: off }).join(' ');
+    expect(steps).toMatch(
+      /^Stop the pump and let all of it down to the tank, gauge at zero, then take H1 off .* Cap, for its full pressure, the open end/,
+    );
+    expect(steps).not.toMatch(/vent|air/);
   });
 
   it('a hand pump goes where a line was taken off, with nothing running', () => {
@@ -59,7 +72,7 @@ describe('the steps of an air test', () => {
     const steps = setupSteps(speaker, { kind: 'hold', at: port, setup });
     expect(steps).toHaveLength(3);
     expect(steps.join(' ')).toMatch(
-      /vent, take .* Hand pump on the open end .* watch the pump’s gauge for a minute\.$/,
+      /let air in, then take .* Hand pump on the open end .* watch the pump’s gauge for a minute\.$/,
     );
   });
 

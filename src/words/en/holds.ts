@@ -15,6 +15,7 @@ const HOLD_WORDS: Readonly<Record<Caution, string>> = {
     'A bridge defeats what it bridges. Site policy first, fused lead, one person at the stop, out again at once.',
   refrigerant:
     'Refrigerant under pressure. Gloves and eyes covered, air let through, no flame; nothing is let out.',
+  oil: 'Oil under pressure goes through glove and skin. Eyes covered, no hand near a leak, let down to the tank before a line comes off.',
   pressure: 'Pressure moves and whips. Eyes covered, hands out of the stroke, vent before a line comes off.',
   mayBlowFuse: 'The fuse may blow. Same rating only, never larger, never a wire.',
   unplug: 'What hangs on this plug lets go when it comes off. Nobody in reach of it.',

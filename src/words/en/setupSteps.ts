@@ -5,6 +5,7 @@ import { isGroundStud } from '@/core/diagnosis/setApart';
 import { holdsRefrigerant } from '@/core/safety/refrigerant';
 import { suppliesNeeded } from '@/core/safety/suppliesNeeded';
 import { isDeadKind } from '@/core/circuit/testPlace';
+import { capital } from './capital';
 import { pointName, positionWords, type Speaker } from './readings';
 
 /** A timer that these positions start feeds what it feeds at first: what stays is read when it has let go. */
@@ -26,6 +27,10 @@ const MEDIUM: Readonly<
     Medium,
     {
       on: string;
+      /** How it is let go before a line comes off, or a gauge goes in. */
+      off: string;
+      /** What a line's end is stopped with. */
+      stop: string;
       felt: (place: string) => string;
       /** How something is shut in at an open end, and watched. */
       shutIn: (place: string) => string;
@@ -35,6 +40,8 @@ const MEDIUM: Readonly<
 > = {
   air: {
     on: 'air',
+    off: 'shut the supply and vent',
+    stop: 'Plug',
     felt: (place) => `Hand, then soapy water, at ${place}.`,
     shutIn: (place) =>
       `Air over a cock and a gauge on the open end at ${place}, slowly, up to what it works with.`,
@@ -42,12 +49,16 @@ const MEDIUM: Readonly<
   },
   oil: {
     on: 'pressure',
+    off: 'stop the pump and let all of it down to the tank, gauge at zero',
+    stop: 'Cap, for its full pressure,',
     felt: (place) => `Look for oil at ${place}; never a hand.`,
     shutIn: (place) => `Nothing is shut in at ${place}: oil gives at once.`,
     watched: 'Read a gauge instead.',
   },
   vacuum: {
     on: 'vacuum',
+    off: 'shut the vacuum off and let air in',
+    stop: 'Plug',
     felt: (place) => `A strip of paper at ${place}: is it drawn in? No water.`,
     shutIn: (place) => `Hand pump on the open end at ${place}.`,
     watched: 'Pump until it has pulled, stop, watch the pump’s gauge for a minute.',
@@ -89,7 +100,7 @@ export function setupSteps(speaker: Speaker, test: Test): string[] {
     ...(setup.removed?.length
       ? [`Take ${setup.removed.join(' and ')} out of the circuit. Mark the wires first.`]
       : []),
-    ...(lines.length > 0 ? [`Shut the supply, vent, take ${offWords(lines)}.`] : []),
+    ...(lines.length > 0 ? [`${capital(medium.off)}, then take ${offWords(lines)}.`] : []),
     ...(wires.length > 0 ? [`Lift ${offWords(wires)}. Mark the wires first.`] : []),
     ...(setup.swapped ?? []).map(([one, two]) => `Swap ${one} with its twin ${two}.`),
     ...(setup.energised?.length ? [`Feed ${setup.energised.join(' and ')} from a bench supply.`] : []),
@@ -99,14 +110,14 @@ export function setupSteps(speaker: Speaker, test: Test): string[] {
     ),
     ...(setup.open?.length
       ? [
-          `Shut the supply, vent, take the line off at ${setup.open.map((name) => pointName(speaker, name)).join(', ')}, ${medium.on} on slowly.`,
+          `${capital(medium.off)}, then take the line off at ${setup.open.map((name) => pointName(speaker, name)).join(', ')}, ${medium.on} on slowly.`,
         ]
       : []),
     ...(setup.plugged ?? []).map((name) =>
       test.kind === 'hold'
         ? `Hand pump on the open end at ${pointName(speaker, name)}.`
         : setup.lifted?.some(({ node }) => node === name)
-          ? `Plug the open end at ${pointName(speaker, name)}, ${medium.on} on slowly.`
+          ? `${medium.stop} the open end at ${pointName(speaker, name)}, ${medium.on} on slowly.`
           : `Stop the exhaust of ${pointName(speaker, name)}.`,
     ),
     ...(setup.override?.length
@@ -137,7 +148,7 @@ export function setupSteps(speaker: Speaker, test: Test): string[] {
     steps.push(
       holdsRefrigerant(model, test.at)
         ? `Gauge at ${pointName(speaker, test.at)}. None there: somebody licensed fits one, and lets nothing out.`
-        : `Gauge at ${pointName(speaker, test.at)}. None there: shut the supply and vent before one goes in.`,
+        : `Gauge at ${pointName(speaker, test.at)}. None there: ${medium.off} before one goes in.`,
     );
   else if (test.kind === 'flow') steps.push(medium.felt(pointName(speaker, test.at)));
   return steps;

@@ -1,3 +1,4 @@
+import { mediumOf } from '../circuit/medium';
 import { oncePerModel, type CircuitModel } from '../circuit/model';
 import type { Setup } from '../circuit/schema';
 import { branchAmps, branchVolts } from '../circuit/world';
@@ -75,12 +76,13 @@ export const findLanes = oncePerModel((model): Lanes => {
     if (!pointOf.has(node)) pointOf.set(node, pointOf.size + 1);
   };
   const ports = new Map<number, string>();
+  const outside = mediumOf(model) === 'oil' ? 'tank' : 'open';
   for (const { feed, load, back, medium } of lanes) {
     for (const { from, to } of [...feed, load, ...back]) {
       for (const node of [from, to]) {
         if (medium === 'electrical') number(node);
         else if (!ports.has(node))
-          ports.set(node, node === compiled.atmosphere ? 'open' : letterOf(ports.size));
+          ports.set(node, node === compiled.atmosphere ? outside : letterOf(ports.size));
       }
     }
   }

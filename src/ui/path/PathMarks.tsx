@@ -38,8 +38,10 @@ export function PinMark({ pin, layout, aside }: { pin: Pin; layout: PathLayout; 
   const trueY = pin.trueVolts === undefined ? box.y : heightOf(layout, pin.trueVolts);
   const moved = Math.abs(trueY - box.y) > 6;
   const top = box.y - 38;
-  const anchor = aside ? 'end' : 'middle';
-  const x = aside ? box.x - 7 : box.x;
+  // Beside the first point stands the supply, with its own doubt over it.
+  const first = !aside && layout.points[0]?.node === pin.node;
+  const anchor = aside ? 'end' : first ? 'start' : 'middle';
+  const x = aside ? box.x - 7 : first ? box.x - RADIUS : box.x;
   return (
     <g style={{ color: 'var(--pencil)' }} pointerEvents="none">
       <line x1={box.x} x2={box.x} y1={box.y - RADIUS} y2={top + 3} stroke="currentColor" strokeWidth={1.6} />

@@ -15,6 +15,8 @@ export function PathPoint({
     gauge === box.node || (leads !== null && (leads.plus === box.node || leads.minus === box.node));
   const read = pins.some(({ node }) => node === box.node);
   const far = noReach.has(box.node);
+  // A word stands under its point, a number in it.
+  const named = /^\D{3,}$/.test(box.label);
   const words = asked ? 'asked' : far ? 'no reach' : read ? 'read' : 'not read';
   return (
     <g
@@ -54,11 +56,11 @@ export function PathPoint({
       />
       <text
         x={box.x}
-        y={box.y + 5.5}
+        y={named ? box.y + RADIUS + 17 : box.y + 5.5}
         textAnchor="middle"
-        fontSize={box.label.length > 2 ? 12 : 16}
+        fontSize={!named && box.label.length > 2 ? 12 : 16}
         className="point-number fig-bold"
-        style={{ fill: asked || read ? 'var(--sheet)' : 'var(--ink)' }}
+        style={{ fill: !named && (asked || read) ? 'var(--sheet)' : 'var(--ink)' }}
       >
         {box.label}
       </text>

@@ -62,7 +62,7 @@ export function howToIsolate(part: Part): string {
   if (part.kind === 'accumulator') return 'Let down to the tank at its own valve';
   if (part.kind === 'pump') return 'Pump off, pressure let down to the tank';
   if (part.kind === 'source' && (part.hz ?? 0) > 0) return 'Main switch off and locked';
-  return 'Battery switch off and locked, negative cable off';
+  return 'Battery switch or supply breaker off and locked; a battery’s negative cable off';
 }
 
 function addBattery(circuit: Circuit): Circuit {

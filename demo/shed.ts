@@ -182,6 +182,21 @@ const lowering = { controls: { hydraulics: 'free', lever: 'lower' } };
 
 const STORIES: readonly DemoJob[] = [
   {
+    number: 422,
+    machine: 'D-2',
+    function: 'Gas valve behind the air switch',
+    title: 'Boots wet in the morning, fan runs all night',
+    person: 'Jorin',
+    hoursAgo: 0.3,
+    words:
+      'Air comes, no flame. In summer somebody turned the screw of the air switch, since it never let go.',
+    hidden: { part: 'B1', fault: 'drifted', ohms: 2.6 },
+    tests: [
+      { kind: 'function', part: 'Y1', setup: { controls: { air: 'on' } } },
+      { kind: 'pressure', at: 'P0', setup: { controls: { air: 'on' } } },
+    ],
+  },
+  {
     number: 421,
     machine: 'G-2',
     function: 'Tiller lift and lower',

@@ -1,3 +1,4 @@
+import { gunzipSync } from 'node:zlib';
 import { expect, test } from '@playwright/test';
 import { MachineUnderTest } from './bench';
 import { prove } from './prove';
@@ -121,6 +122,16 @@ test('what usually breaks here is seen, and the lead puts an own factor in place
   await expect(page.getByRole('row', { name: /wire, open/ })).toContainText('own');
   const csv = await (await page.request.get('/api/record.csv')).text();
   expect(csv.split('\r\n').length).toBeGreaterThan(100);
+  // The whole shed goes out as lines, with its end.
+  const packed = await page.request.get('/api/shed-archive');
+  const lines = gunzipSync(await packed.body())
+    .toString('utf8')
+    .trimEnd()
+    .split('\n');
+  expect(lines[0]).toContain('"format":"spiraxis-shed"');
+  const { end } = JSON.parse(lines.at(-1)!) as { end: Record<string, number> };
+  expect(lines).toHaveLength(Object.values(end).reduce((sum, rows) => sum + rows, 2));
+  await expect(page.getByRole('link', { name: 'The whole shed as one file' })).toBeVisible();
   // As it was.
   await page.reload();
   await page.waitForLoadState('networkidle');

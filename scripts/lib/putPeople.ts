@@ -1,7 +1,7 @@
 import { DEMO_PEOPLE, DEMO_PIN } from '../../demo/people';
 import { personName } from '../../src/core/people/secrets';
 import { ONE_TIME_HOURS } from '../../src/core/people/session';
-import { insertAccount, listAccounts } from '../../src/db/people';
+import { insertAccount, listAccounts, putSecret } from '../../src/db/people';
 import { hashSecret, newWord } from '../../src/features/people/secrets';
 
 const HOUR_MS = 3_600_000;
@@ -34,4 +34,14 @@ export async function putFirstLead(
     at: new Date(now),
   });
   return id === null ? null : { name, word };
+}
+
+/** A new word for the first lead of a shed that came without anybody's secrets; null where none of its people leads. */
+export async function putWordForLead(now: number): Promise<{ name: string; word: string } | null> {
+  const lead = (await listAccounts()).find(({ role, closed_at }) => role === 'lead' && closed_at === null);
+  if (!lead) return null;
+  const word = newWord();
+  const oneTimeUntil = new Date(now + ONE_TIME_HOURS * HOUR_MS);
+  await putSecret(lead.id, { passwordHash: await hashSecret(word), oneTimeUntil }, { at: new Date(now) });
+  return { name: lead.name, word };
 }

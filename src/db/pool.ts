@@ -237,6 +237,32 @@ export function driverConnection(given: (error: Error | null, connection?: objec
   );
 }
 
+/** How work on one connection begins, and so what it may be of. */
+const BEGINS = {
+  /** Reads all of it as it stood at one moment, whatever is written meanwhile. */
+  reading: 'START TRANSACTION WITH CONSISTENT SNAPSHOT, READ ONLY',
+  /** Writes all of it or nothing. */
+  writing: 'START TRANSACTION',
+} as const;
+
+/** Long work in one go that cannot be done a second time, since it reads or fills a stream: what goes wrong goes wrong once. */
+export async function inOneGo<T>(
+  begins: keyof typeof BEGINS,
+  work: (db: Statements) => Promise<T>,
+): Promise<T> {
+  const connection = await connect();
+  try {
+    await within('a transaction', connection.query(BEGINS[begins]));
+    const result = await work(statementsOf(connection));
+    await within('a commit', connection.commit());
+    connection.release();
+    return result;
+  } catch (error) {
+    giveUp(connection, error);
+    throw error;
+  }
+}
+
 /** The schema that the address names: of the one shed there is, or what those of many begin with. */
 export function serverSchema(): string {
   return opened().schema;

@@ -1,5 +1,6 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
+import { may } from '@/core/people/roles';
 import { page } from '@/features/gate/page';
 import { CalibrationPlot } from '@/features/record/CalibrationPlot';
 import { RecordTable } from '@/features/record/RecordTable';
@@ -17,7 +18,7 @@ const LINK = 'inline-flex min-h-11 items-center underline underline-offset-4';
 const MOST_LISTED = 12;
 
 /** What the shed's proved jobs come to: what breaks here, and how far the program's doubt can be taken at its word. */
-export default page('look', async function RecordPage() {
+export default page('look', async function RecordPage(_props, who) {
   const { jobs, calibration, rows, types, wrong, cameBack, learn, by, behind } = await openRecord();
   return (
     <div className="flex min-h-dvh flex-col bg-sheet">
@@ -117,6 +118,11 @@ export default page('look', async function RecordPage() {
             <a className={LINK} href="/api/record.csv">
               Every proved job as CSV
             </a>
+            {may(who.role, 'carryOutShed') ? (
+              <a className={LINK} href="/api/shed-archive">
+                The whole shed as one file
+              </a>
+            ) : null}
           </nav>
         </div>
       </main>

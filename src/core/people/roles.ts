@@ -29,6 +29,8 @@ export const DEEDS = [
   'plan',
   /** Carries a machine's whole record out of the shed. */
   'carryOut',
+  /** Carries the whole shed out of it: everybody's work, and the trail. */
+  'carryOutShed',
   /** Settles what the site allows, its rules and its odds. */
   'settle',
   /** Makes and closes accounts; takes back what somebody else was given. */
@@ -47,6 +49,7 @@ export const MAY: Readonly<Record<Deed, readonly Role[]>> = {
   stock: ['technician', 'lead'],
   plan: ['technician', 'lead'],
   carryOut: ['technician', 'lead'],
+  carryOutShed: ['lead'],
   settle: ['lead'],
   people: ['lead'],
   trail: ['lead'],

@@ -36,6 +36,7 @@ const DEED_WORDS: Readonly<Record<Deed, string>> = {
   stock: 'keeps the stock',
   plan: 'says who does what today',
   carryOut: 'carries a machine’s record out',
+  carryOutShed: 'carries the whole shed out',
   settle: 'settles what the site allows',
   people: 'changes who works here',
   trail: 'reads the trail',

@@ -1,0 +1,16 @@
+import { Readable } from 'node:stream';
+import { route } from '@/features/gate/route';
+import { leaveTrail } from '@/features/people/trail';
+import { shedArchive } from '@/features/shedArchive/server';
+
+/** The whole shed in one file, for who leads it: lines of JSON, compressed. */
+export const GET = route('carryOutShed', async (_request, _params, who) => {
+  await leaveTrail('carriedOut', who, 'the whole shed');
+  return new Response(Readable.toWeb(shedArchive()) as ReadableStream<Uint8Array>, {
+    headers: {
+      'content-type': 'application/gzip',
+      'content-disposition': 'attachment; filename="shed.ndjson.gz"',
+      'cache-control': 'no-store',
+    },
+  });
+});

@@ -3,9 +3,10 @@
 import { Check, Download } from 'lucide-react';
 import Link from 'next/link';
 import { addDays, format } from 'date-fns';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { handOverStops } from '@/core/job/rules/handOverStops';
+import { nextRetest } from '@/core/shed/nextRetest';
 import { siteMoment } from '@/core/units/siteTime';
 import { Field, FIELD, Heading, MainKey, Nothing, PlainKey } from '@/ui/sheet';
 import { useDesk } from '../desk/desk';
@@ -13,11 +14,13 @@ import { isBegun } from '../desk/steps';
 import { StepLayout } from '../desk/StepLayout';
 import { stopWords } from '@/words/en/refusals';
 
-const RETEST_DAYS = 90;
+/** Offered where the site has said nothing. */
+const USUAL_DAYS = 90;
+const today = () => format(new Date(), 'yyyy-MM-dd');
 
 /** A day that is still to come: nobody looks again in the past. */
 function isAhead(day: string): boolean {
-  return day > format(new Date(), 'yyyy-MM-dd');
+  return day > today();
 }
 
 /** What still stands between this job and the machine going out, and the report. */
@@ -27,8 +30,13 @@ export function HandOverScreen() {
   const found = useMemo(() => handOverStops(speaker.model, state), [speaker, state]);
   const { handOver } = state;
   const remaining = state.codes.filter(({ present }) => present);
-  // No day to test again until somebody says so: a date nobody chose must not stand on the report.
-  const { register, handleSubmit, setValue } = useForm({ defaultValues: { note: '', left: '', retest: '' } });
+  // No day to test again until somebody says so, the site's policy or a trend: a date nobody chose must not stand on the report.
+  const { retestDays } = job.policy;
+  const [proposed] = useState(() => nextRetest(today(), retestDays, job.limitSoon));
+  const { register, handleSubmit, setValue, watch } = useForm({
+    defaultValues: { note: '', left: '', retest: proposed?.on ?? '' },
+  });
+  const days = retestDays ?? USUAL_DAYS;
   const stops = found.map((stop) => stopWords(speaker, stop));
   const close = handleSubmit(({ note, left, retest }) => {
     log.write({
@@ -98,11 +106,18 @@ export function HandOverScreen() {
                     <input type="date" className={`${FIELD} fig`} {...register('retest')} />
                   </Field>
                   <PlainKey
-                    onClick={() => setValue('retest', format(addDays(new Date(), RETEST_DAYS), 'yyyy-MM-dd'))}
+                    onClick={() => setValue('retest', format(addDays(new Date(), days), 'yyyy-MM-dd'))}
                   >
-                    In {RETEST_DAYS} days
+                    In {days} days
                   </PlainKey>
                 </div>
+                {proposed && watch('retest') === proposed.on ? (
+                  <p className="text-[15.5px] text-ink2">
+                    {proposed.by === 'policy'
+                      ? `By the site’s policy: ${days} days. Change or empty it as this machine needs it.`
+                      : 'By what drifts on it. Change or empty it as this machine needs it.'}
+                  </p>
+                ) : null}
                 {job.limitSoon ? (
                   <p className="text-[16px] text-copper-ink">
                     {job.limitSoon.title} may be at its limit from {job.limitSoon.on} on.

@@ -7,8 +7,9 @@ import { reduceJob } from '@/core/job/reduceJob';
 import { singleCoil } from '@/core/templates/electrical';
 import { entryWriter } from '@/core/testing/entryWriter';
 import { MachineUnderTest } from '@/core/testing/machineUnderTest';
-import { useDesk } from '../desk/desk';
+import { useDesk, type JobFacts } from '../desk/desk';
 import { openDesk } from '../desk/testing/openDesk';
+import { USUAL_POLICY } from '../policy/policy';
 import { HandOverScreen } from './HandOverScreen';
 
 jest.mock('../desk/desk', () => ({ useDesk: jest.fn() }));
@@ -32,8 +33,8 @@ function shown(entry: ReturnType<typeof entryWriter>, before: readonly Entry[]):
     ];
   });
 }
-function show(entries: readonly Entry[]) {
-  const desk = openDesk(circuit, entries);
+function show(entries: readonly Entry[], more: Partial<JobFacts> = {}) {
+  const desk = openDesk(circuit, entries, more);
   asked.mockImplementation(desk.useDesk);
   render(<HandOverScreen />);
   return { desk, person: userEvent.setup() };
@@ -88,6 +89,15 @@ describe('handing over', () => {
     expect(field.value).toBe('');
     await person.click(screen.getByRole('button', { name: 'In 90 days' }));
     expect(field.value).toMatch(/^\d{4}-\d\d-\d\d$/);
+  });
+
+  it('the site’s policy proposes the day, and says so until somebody changes it', async () => {
+    const { person } = show([], { policy: { ...USUAL_POLICY, retestDays: 30 } });
+    const field = screen.getByLabelText<HTMLInputElement>('Re-test on');
+    expect(field.value).toMatch(/^\d{4}-\d\d-\d\d$/);
+    expect(screen.getByText(/^By the site’s policy: 30 days/)).toBeTruthy();
+    await person.clear(field);
+    expect(screen.queryByText(/^By the site’s policy/)).toBeNull();
   });
 
   it('codes that remain are said to go on the report', () => {

@@ -37,29 +37,32 @@ export function PolicyForm({
       lockLine: String(initial.lockLine),
       lockControl: String(initial.lockControl),
       machinesOut: initial.machinesOut ?? '',
+      retestDays: initial.retestDays === null ? '' : String(initial.retestDays),
     },
   });
   const [trouble, setTrouble] = useState<string | null>(null);
   const [kept, setKept] = useState(false);
   const [busy, start] = useTransition();
-  const settle = handleSubmit(({ shopRate, lockLine, lockControl, timeZone, machinesOut, ...policy }) =>
-    start(async () => {
-      // What is no figure goes as it was typed: the server names it.
-      const figure = (typed: string) => {
-        const parsed = parseFigure(typed);
-        return parsed.is === 'figure' ? parsed.value : typed;
-      };
-      const answer = await settlePolicy({
-        ...policy,
-        timeZone: timeZone.trim(),
-        machinesOut: machinesOut.trim() === '' ? null : machinesOut.trim(),
-        shopRate: figure(shopRate),
-        lockLine: figure(lockLine),
-        lockControl: figure(lockControl),
-      });
-      setTrouble(answer.trouble);
-      setKept(answer.trouble === null);
-    }),
+  const settle = handleSubmit(
+    ({ shopRate, lockLine, lockControl, timeZone, machinesOut, retestDays, ...policy }) =>
+      start(async () => {
+        // What is no figure goes as it was typed: the server names it.
+        const figure = (typed: string) => {
+          const parsed = parseFigure(typed);
+          return parsed.is === 'figure' ? parsed.value : typed;
+        };
+        const answer = await settlePolicy({
+          ...policy,
+          timeZone: timeZone.trim(),
+          machinesOut: machinesOut.trim() === '' ? null : machinesOut.trim(),
+          retestDays: retestDays.trim() === '' ? null : figure(retestDays),
+          shopRate: figure(shopRate),
+          lockLine: figure(lockLine),
+          lockControl: figure(lockControl),
+        });
+        setTrouble(answer.trouble);
+        setKept(answer.trouble === null);
+      }),
   );
   const choice = (label: string, on: boolean, change: (next: boolean) => void, yes: string, no: string) => (
     <div
@@ -142,6 +145,14 @@ export function PolicyForm({
         </Field>
         <Field label="Machines go out at" className="w-[180px]">
           <input className={`${FIELD} fig`} placeholder="16:30" {...register('machinesOut')} />
+        </Field>
+        <Field label="Looked at again after, days" className="w-[220px]">
+          <input
+            className={`${FIELD} fig`}
+            inputMode="numeric"
+            placeholder="90"
+            {...register('retestDays')}
+          />
         </Field>
         <Field label="Insulation passes from" className="w-[240px]">
           <select className={FIELD} {...register('insulationPass')}>

@@ -24,6 +24,7 @@ describe('the site’s policy', () => {
       shopRate: 60,
       lockLine: 7,
       machinesOut: null,
+      retestDays: null,
       lockControl: 4,
       insulationPass: 'table',
       learnersSeen: true,

@@ -30,6 +30,14 @@ export const policySchema = z.object({
     .regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'is no time of the day; write one such as 16:30, or leave it empty')
     .nullable()
     .default(null),
+  /** After how many days a machine that was handed over is looked at again; null while nobody has said it. */
+  retestDays: z
+    .number('is no number of days; write one such as 90, or leave it empty')
+    .int('is no whole number of days')
+    .min(1)
+    .max(3650)
+    .nullable()
+    .default(null),
   /** Clock that times are shown on; the server's own until the site names one. */
   timeZone: z
     .string()

@@ -1,6 +1,7 @@
 import type { CircuitModel } from '../circuit/model';
 import type { Setup } from '../circuit/schema';
 import { branchAmps, conductance, nodeKPa, type World } from '../circuit/world';
+import { kindOf } from '../kinds/part';
 import { motionOf } from '../diagnosis/predictFluid';
 import type { Lane, Step } from './lane';
 import { shortestWay } from './shortestWay';
@@ -51,9 +52,31 @@ export function findFluidLanes(model: CircuitModel, worlds: readonly Solved[]): 
         back,
         setup,
         across: [],
+        hangs: hangingOn(
+          model,
+          index,
+          [high, low, ...[...feed, ...back].flatMap(({ from, to }) => [from, to])],
+          [...feed, ...back],
+        ),
         coils: coilsOf(model, world, [...feed, ...back]),
       },
     ];
+  });
+}
+
+/** What hangs on a lane's points with its one port. Its supply is where it begins, and what it goes through is on it. */
+function hangingOn(
+  { compiled }: CircuitModel,
+  load: number,
+  points: readonly number[],
+  steps: readonly Step[],
+): Lane['hangs'] {
+  const on = new Set([load, ...steps.map(({ part }) => part)]);
+  return compiled.parts.flatMap(({ part, index, nodes }) => {
+    if (!kindOf(part).traits.ends || part.kind === 'airSupply' || part.kind === 'pump' || on.has(index))
+      return [];
+    const own = nodes.filter((node) => compiled.domains[node] === 'fluid' && node !== compiled.atmosphere);
+    return own.length === 1 && points.includes(own[0]!) ? [{ part: index, node: own[0]! }] : [];
   });
 }
 

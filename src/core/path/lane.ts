@@ -19,6 +19,8 @@ export interface Lane {
   setup: Setup;
   /** Parts lying across the load, such as a suppression diode. */
   across: number[];
+  /** Parts that hang on one of its points and lead nowhere else: a relief valve, an accumulator. */
+  hangs: { part: number; node: number }[];
   medium: 'electrical' | 'fluid';
   /** Coils, by reference, that this lane's valves wait on. */
   coils: string[];

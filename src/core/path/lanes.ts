@@ -64,6 +64,7 @@ export const findLanes = oncePerModel((model): Lanes => {
       setup,
       medium: 'electrical',
       coils: [],
+      hangs: [],
       across: compiled.parts
         .filter((other) => other.index !== body.part && other.part.kind === 'diode')
         .filter(({ nodes }) => nodes.includes(high) && nodes.includes(low))
@@ -91,9 +92,10 @@ export const findLanes = oncePerModel((model): Lanes => {
     if (!name.endsWith(':wiper') && compiled.domains[node] === 'electrical') number(node);
   });
   const drawn = new Set(
-    lanes.flatMap(({ feed, load, back, across }) => [
+    lanes.flatMap(({ feed, load, back, across, hangs }) => [
       ...[...feed, load, ...back].map(({ part }) => part),
       ...across,
+      ...hangs.map(({ part }) => part),
     ]),
   );
   return {

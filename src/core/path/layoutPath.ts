@@ -27,6 +27,8 @@ export interface PointBox {
   x: number;
   y: number;
   expectedVolts: number;
+  /** Parts that hang on it and lead nowhere else. */
+  hangs: number[];
 }
 
 /** One part drawn on a level stretch, or several spared ones closed to one line. */
@@ -167,7 +169,9 @@ export function layoutPath(
   let x = FIGURE.left;
   const point = (node: number) => {
     const volts = voltsOf(node);
-    points.push({ node, label: lanes.labelOf.get(node) ?? '', x, y: heightOf(volts), expectedVolts: volts });
+    const hangs = lane.hangs.flatMap((one) => (one.node === node ? [one.part] : []));
+    const label = lanes.labelOf.get(node) ?? '';
+    points.push({ node, label, x, y: heightOf(volts), expectedVolts: volts, hangs });
   };
   const walk = (groups: Step[][]) => {
     for (const steps of groups) {

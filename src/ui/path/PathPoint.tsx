@@ -1,6 +1,12 @@
 import { POINT_RADIUS as RADIUS, type PointBox } from '@/core/path/layoutPath';
+import type { Part } from '@/core/circuit/schema';
+import type { Standing } from '@/core/path/standing';
 import { pressable } from '../figure';
+import { STATE_INK, wordState } from './pathInk';
 import type { PathFigureProps } from './pathProps';
+
+/** From a point down to what hangs on it, and from one such to the next, px. */
+const HANG_DROP = 17;
 
 /** A test point: open, read, asked or out of reach. */
 export function PathPoint({
@@ -9,7 +15,10 @@ export function PathPoint({
   gauge,
   pins,
   noReach,
+  parts,
+  standings,
   onPoint,
+  onRun,
 }: { box: PointBox } & PathFigureProps) {
   const asked =
     gauge === box.node || (leads !== null && (leads.plus === box.node || leads.minus === box.node));
@@ -18,7 +27,7 @@ export function PathPoint({
   // A word stands under its point, a number in it.
   const named = /^\D{3,}$/.test(box.label);
   const words = asked ? 'asked' : far ? 'no reach' : read ? 'read' : 'not read';
-  return (
+  const point = (
     <g
       {...pressable(() => onPoint(box.node))}
       tabIndex={0}
@@ -64,6 +73,63 @@ export function PathPoint({
       >
         {box.label}
       </text>
+    </g>
+  );
+  if (box.hangs.length === 0) return point;
+  return (
+    <>
+      {point}
+      {box.hangs.map((at, line) => (
+        <Hanging
+          key={at}
+          part={parts[at]!.part}
+          standing={standings[at]!}
+          x={box.x}
+          y={box.y + RADIUS + HANG_DROP * (line + (named ? 2 : 1))}
+          onPress={() => onRun(at)}
+        />
+      ))}
+    </>
+  );
+}
+
+/** A part that hangs on a point and leads nowhere else: its reference under the point, with its turns. */
+function Hanging({
+  part,
+  standing,
+  x,
+  y,
+  onPress,
+}: {
+  part: Part;
+  standing: Standing;
+  x: number;
+  y: number;
+  onPress: () => void;
+}) {
+  const { state, turns } = standing;
+  const mark = state === 'spared' ? '✓ ' : state === 'bad' ? '✕ ' : '';
+  return (
+    <g
+      {...pressable(onPress)}
+      tabIndex={-1}
+      aria-label={`${part.ref} ${part.label ?? ''}: ${wordState(standing)}`}
+      data-part={part.ref}
+      data-state={state}
+    >
+      <text
+        x={x}
+        y={y}
+        textAnchor="middle"
+        fontSize={16}
+        className="fig-bold"
+        style={{ fill: STATE_INK[state] }}
+      >
+        {mark}
+        {part.ref}
+        {state === 'doubt' && turns > 0 ? <tspan fill="var(--copper-ink)"> {turns}</tspan> : null}
+      </text>
+      <title>{`${part.ref} ${part.label ?? ''}`}</title>
     </g>
   );
 }

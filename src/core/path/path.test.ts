@@ -1,3 +1,4 @@
+import { demoCircuit } from '../../testing/demoCircuits';
 import fc from 'fast-check';
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
@@ -203,6 +204,22 @@ describe('the fluid side', () => {
     expect(Math.abs(heights[4]! - heights[2]!)).toBeLessThan(3);
     expect(layout.branches.every(({ lane }) => lane.medium === 'electrical')).toBe(true);
   });
+});
+
+it('of the oil side a relief valve and an accumulator hang on the point where they branch off', () => {
+  const oil = new CircuitModel(demoCircuit('groomer-tiller-lift'));
+  const drawn = findLanes(oil);
+  const ram = drawn.lanes.find(({ id }) => id === 'C1')!;
+  const { compiled } = oil;
+  expect(
+    ram.hangs.map(({ part, node }) => [compiled.parts[part]!.part.ref, drawn.labelOf.get(node)]),
+  ).toEqual([
+    ['RV1', 'a'],
+    ['AC1', 'a'],
+  ]);
+  expect(drawn.labelOf.get(compiled.atmosphere)).toBe('tank');
+  const { points } = layoutPath(oil, drawn, ram, { width: 1280, standings: even(oil), asked: [] });
+  expect(points.map(({ hangs }) => hangs.length)).toEqual([2, 0, 0, 0, 0, 0, 0, 0]);
 });
 
 it('draws two lanes of many beside the run, those with most doubt, and names the others', () => {

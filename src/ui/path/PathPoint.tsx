@@ -123,7 +123,9 @@ function Hanging({
         textAnchor="middle"
         fontSize={16}
         className="fig-bold"
-        style={{ fill: STATE_INK[state] }}
+        stroke="var(--sheet)"
+        strokeWidth={4}
+        style={{ fill: STATE_INK[state], paintOrder: 'stroke' }}
       >
         {mark}
         {part.ref}

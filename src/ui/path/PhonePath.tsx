@@ -39,13 +39,19 @@ export function PhonePath({ lane, lanes, parts, standings, pins, leads, onPoint,
       rows.push({ kind: 'run', step, fall: step === lane.load, again });
     }
   }
+  const hangs = (node: number) =>
+    lane.hangs.flatMap((one) => {
+      const { turns, state } = standings[one.part]!;
+      const words = state === 'doubt' ? (turns > 0 ? ` ${inTwenty(turns)}` : '') : `, ${state}`;
+      return one.node === node ? [`${parts[one.part]!.part.ref}${words}`] : [];
+    });
   const others = lanes.lanes.filter(({ id }) => id !== lane.id);
   return (
     <div className="bg-sheet px-3 pb-2" aria-label="The path from supply to return" role="group">
       <ol>
         <PointRow
           node={rows.length > 0 ? firstNode(rows[0]!) : lane.load.from}
-          {...{ lanes, pins, asked, onPoint }}
+          {...{ lanes, pins, asked, hangs, onPoint }}
           first
         />
         {rows.map((row) => {
@@ -58,7 +64,7 @@ export function PhonePath({ lane, lanes, parts, standings, pins, leads, onPoint,
                 <RunRow row={row} parts={parts} standing={standings[row.step.part]!} />
               )}
               <ol>
-                <PointRow node={end} {...{ lanes, pins, asked, onPoint }} />
+                <PointRow node={end} {...{ lanes, pins, asked, hangs, onPoint }} />
               </ol>
             </li>
           );
@@ -99,6 +105,7 @@ function PointRow({
   lanes,
   pins,
   asked,
+  hangs,
   onPoint,
   first = false,
 }: {
@@ -106,6 +113,8 @@ function PointRow({
   lanes: Lanes;
   pins: readonly Pin[];
   asked: ReadonlySet<number>;
+  /** What hangs on a point and leads nowhere else, with its doubt. */
+  hangs: (node: number) => string[];
   onPoint: (node: number) => void;
   first?: boolean;
 }) {
@@ -133,6 +142,11 @@ function PointRow({
           {pin.text} <span className="text-[15px] font-normal">{pin.condition}</span>
         </span>
       ) : null}
+      {hangs(node).map((words) => (
+        <span key={words} className="text-[15px] text-copper-ink">
+          {words}
+        </span>
+      ))}
     </li>
   );
 }

@@ -219,7 +219,7 @@ it('of the oil side a relief valve and an accumulator hang on the point where th
   ]);
   expect(drawn.labelOf.get(compiled.atmosphere)).toBe('tank');
   const { points } = layoutPath(oil, drawn, ram, { width: 1280, standings: even(oil), asked: [] });
-  expect(points.map(({ hangs }) => hangs.length)).toEqual([2, 0, 0, 0, 0, 0, 0, 0]);
+  expect(points.map(({ hangs }) => hangs.length)).toEqual([2, 0, 0, 0, 0, 0, 0]);
 });
 
 it('draws two lanes of many beside the run, those with most doubt, and names the others', () => {

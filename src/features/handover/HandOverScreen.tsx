@@ -6,7 +6,7 @@ import { addDays, format } from 'date-fns';
 import { useMemo, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { handOverStops } from '@/core/job/rules/handOverStops';
-import { nextRetest } from '@/core/shed/nextRetest';
+import { nextRetest } from './nextRetest';
 import { siteMoment } from '@/core/units/siteTime';
 import { Field, FIELD, Heading, MainKey, Nothing, PlainKey } from '@/ui/sheet';
 import { useDesk } from '../desk/desk';

@@ -1,4 +1,5 @@
 import {
+  minutesHere,
   minutesUntil,
   mayDo,
   proposeDay,
@@ -104,6 +105,28 @@ describe('the plan of a day', () => {
     expect(of(['Tove', [7]])).toEqual({ code: 'noSuchJob', number: 7 });
     expect(of(['Tove', [2]], ['Ilse', [2]])).toEqual({ code: 'twice', number: 2 });
     expect(of(['Ilse', [1]])).toEqual({ code: 'mayNot', person: 'Ilse', number: 1 });
+  });
+
+  it('gives who is not here nothing, and who goes home early what is done by then', () => {
+    const jobs = [job(1, 50, 60, { licences: ['lineVolts'] }), job(2, 50, 60), job(3, 20, 30)];
+    const away = proposeDay(jobs, [ilse, tove], 300, new Map([['Tove', 0]]));
+    expect(away.rows).toEqual([{ person: 'Ilse', jobs: [3, 2] }]);
+    expect(away.left).toEqual([{ number: 1, why: 'notHere' }]);
+    const early = proposeDay([jobs[1]!, jobs[2]!], [ilse, tove], 300, new Map([['Ilse', 30]]));
+    expect(early.rows).toContainEqual({ person: 'Tove', jobs: expect.arrayContaining([2]) as number[] });
+    const row = { person: 'Ilse', jobs: [2] };
+    expect(standingOf(row, mapOf(jobs), 300).get(2)!.inTime).toBeGreaterThan(0.99);
+    expect(standingOf(row, mapOf(jobs), 300, new Map([['Ilse', 30]])).get(2)!.inTime).toBeLessThan(0.01);
+    expect(troubleOf([row], mapOf(jobs), [ilse], new Map([['Ilse', 0]]))).toEqual({
+      code: 'notHere',
+      person: 'Ilse',
+    });
+  });
+
+  it('somebody is here until a time that lies ahead, and gone once it is past', () => {
+    expect(minutesHere('22:00', '14:00')).toBe(480);
+    expect(minutesHere('06:00', '22:00')).toBe(480);
+    expect(minutesHere('13:30', '14:00')).toBe(0);
   });
 
   it('the hour is the next one on the clock', () => {

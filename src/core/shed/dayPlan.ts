@@ -18,6 +18,10 @@ export interface DayJob {
 
 export type DayPerson = Pick<Person, 'name' | 'role' | 'licences'>;
 
+/** Until when people are here today, minutes from now, by their names; 0 for who is not. Who is not named stays as long as it takes. */
+export type Here = ReadonlyMap<string, number>;
+const ALL_HERE: Here = new Map();
+
 /** Who does what after what, by the jobs' numbers. */
 export interface DayRow {
   person: string;
@@ -25,7 +29,7 @@ export interface DayRow {
 }
 
 /** Why a job stands in nobody's row. */
-export type NotPlanned = 'part' | 'notWeighed' | 'licence';
+export type NotPlanned = 'part' | 'notWeighed' | 'licence' | 'notHere';
 /** Why a job stands in somebody's row. */
 export type PlannedFor = 'theirs' | 'onlyLicensed' | 'firstFree';
 
@@ -65,19 +69,21 @@ export function proposeDay(
   jobs: readonly DayJob[],
   people: readonly DayPerson[],
   minutesToOut: number | null,
+  here: Here = ALL_HERE,
 ): DayProposal {
+  const workers = people.filter(({ name, role }) => role !== 'reader' && here.get(name) !== 0);
   const left: DayProposal['left'] = [];
   const planned: Known[] = [];
   for (const job of jobs) {
     if (job.waitsForPart) left.push({ number: job.number, why: 'part' });
     else if (!isKnown(job)) left.push({ number: job.number, why: 'notWeighed' });
     else if (!people.some((person) => mayDo(person, job))) left.push({ number: job.number, why: 'licence' });
+    else if (!workers.some((person) => mayDo(person, job))) left.push({ number: job.number, why: 'notHere' });
     else planned.push(job);
   }
-  const workers = people.filter(({ role }) => role !== 'reader');
   let rows: Known[][] = workers.map(() => []);
   const cost = (of: readonly (readonly Known[])[]) =>
-    of.reduce((sum, list, at) => sum + costOf(list, workers[at]!, minutesToOut), 0);
+    of.reduce((sum, list, at) => sum + costOf(list, workers[at]!, minutesToOut, here), 0);
   const place = (job: Known, into: Known[][]): Known[][] => {
     let best: { rows: Known[][]; cost: number } | null = null;
     workers.forEach((person, at) => {
@@ -121,7 +127,9 @@ export function standingOf(
   { person, jobs: numbers }: DayRow,
   jobs: ReadonlyMap<number, DayJob>,
   minutesToOut: number | null,
+  here: Here = ALL_HERE,
 ): Map<number, Standing> {
+  const until = soonerOf(minutesToOut, here.get(person) ?? null);
   const found = new Map<number, Standing>();
   let [begins, spread, middle] = [{ least: 0, most: 0 }, 0, 0];
   for (const number of numbers) {
@@ -134,8 +142,8 @@ export function standingOf(
     found.set(number, {
       begins,
       ends,
-      inTime: minutesToOut === null ? null : normalBelow(minutesToOut - middle, Math.sqrt(spread)),
-      late: minutesToOut === null ? 0 : expectedOver(middle - minutesToOut, Math.sqrt(spread)),
+      inTime: until === null ? null : normalBelow(until - middle, Math.sqrt(spread)),
+      late: until === null ? 0 : expectedOver(middle - until, Math.sqrt(spread)),
     });
     begins = ends;
   }
@@ -161,18 +169,21 @@ export type DayTrouble =
   | { code: 'noSuchPerson'; person: string }
   | { code: 'noSuchJob'; number: number }
   | { code: 'twice'; number: number }
-  | { code: 'mayNot'; person: string; number: number };
+  | { code: 'mayNot'; person: string; number: number }
+  | { code: 'notHere'; person: string };
 
 /** What is wrong with a plan that somebody wants to keep; null where nothing is. A licence is judged here, whatever a browser let through. */
 export function troubleOf(
   rows: readonly DayRow[],
   jobs: ReadonlyMap<number, DayJob>,
   people: readonly DayPerson[],
+  here: Here = ALL_HERE,
 ): DayTrouble | null {
   const seen = new Set<number>();
   for (const { person: name, jobs: numbers } of rows) {
     const person = people.find((one) => samePerson(one.name, name));
     if (!person) return { code: 'noSuchPerson', person: name };
+    if (here.get(name) === 0 && numbers.length > 0) return { code: 'notHere', person: name };
     for (const number of numbers) {
       const job = jobs.get(number);
       if (!job) return { code: 'noSuchJob', number };
@@ -194,6 +205,19 @@ export function minutesUntil(time: string, now: string): number {
   return ahead > 0 ? ahead : ahead + 24 * 60;
 }
 
+/** A time of the day that lies further ahead than this was today, and is past. */
+const MOST_AHEAD_MINUTES = 14 * 60;
+
+/** Minutes that somebody is still here who goes home at a time of the day; 0 once it is past. */
+export function minutesHere(until: string, now: string): number {
+  const ahead = minutesUntil(until, now);
+  return ahead > MOST_AHEAD_MINUTES ? 0 : ahead;
+}
+
+function soonerOf(one: number | null, other: number | null): number | null {
+  return one === null || other === null ? (one ?? other) : Math.min(one, other);
+}
+
 type Known = DayJob & { left: MinutesLeft };
 
 function isKnown(job: DayJob): job is Known {
@@ -208,9 +232,14 @@ function minutesFor({ left, person }: Known, name: string): MinutesLeft {
   return { least: left.least + over, most: left.most + over };
 }
 
-function costOf(list: readonly Known[], { name }: DayPerson, minutesToOut: number | null): number {
+function costOf(
+  list: readonly Known[],
+  { name }: DayPerson,
+  minutesToOut: number | null,
+  here: Here,
+): number {
   const row = { person: name, jobs: list.map(({ number }) => number) };
-  const standing = standingOf(row, new Map(list.map((job) => [job.number, job])), minutesToOut);
+  const standing = standingOf(row, new Map(list.map((job) => [job.number, job])), minutesToOut, here);
   return [...standing.values()].reduce(
     (sum, { late, ends }) => sum + late + (WAITING_WEIGHT * (ends.least + ends.most)) / 2,
     0,

@@ -36,21 +36,25 @@ import { capital } from '@/words/en/capital';
 import { leftWords } from '@/words/en/history';
 import { LookAgain } from '../shed/LookAgain';
 import { keepDay } from './actions';
-import type { Day, DayCard } from './day';
+import { hereOf, type Day, type DayCard, type DayHours } from './day';
 import { DayBar } from './DayBar';
 import { asItStands, given, holderOf, jobAt, movedTo, NOBODY, proposalOf, spanOf } from './laidDay';
+
+const NO_HOURS: DayHours = {};
 
 /** Who does what after what today, dragged by hand or moved by keyboard, kept for everybody. */
 export function DayPlan({ day, mayPlan }: { day: Day; mayPlan: boolean }) {
   const { cards, people, out, now, kept } = day;
   const jobs = useMemo(() => new Map(cards.map((card) => [card.number, card])), [cards]);
-  const proposed = useMemo(() => proposalOf(day), [day]);
   // What was moved here and is not kept yet; until then what is kept stands, or what is proposed from what is known by now.
-  const [own, setOwn] = useState<{ rows: DayRow[]; since: string | null } | null>(null);
+  const [own, setOwn] = useState<{ rows: DayRow[]; hours: DayHours; since: string | null } | null>(null);
+  const hours = own?.hours ?? kept?.hours ?? NO_HOURS;
+  const proposed = useMemo(() => proposalOf(day, hours), [day, hours]);
   const plan = useMemo(() => {
     const rows = own?.rows ?? kept?.rows;
-    return rows ? asItStands(day, rows) : proposed;
-  }, [own, kept, day, proposed]);
+    return rows ? asItStands(day, rows, hours) : proposed;
+  }, [own, kept, day, proposed, hours]);
+  const here = useMemo(() => hereOf(hours, now), [hours, now]);
   const [trouble, setTrouble] = useState<string | null>(null);
   const [said, setSaid] = useState('');
   const [busy, start] = useTransition();
@@ -63,15 +67,34 @@ export function DayPlan({ day, mayPlan }: { day: Day; mayPlan: boolean }) {
       new Map(
         plan.rows
           .filter(({ person }) => person !== NOBODY)
-          .flatMap((row) => [...standingOf(row, jobs, out?.minutes ?? null)]),
+          .flatMap((row) => [...standingOf(row, jobs, out?.minutes ?? null, here)]),
       ),
-    [plan, jobs, out],
+    [plan, jobs, out, here],
   );
   const span = spanOf(standings, out?.minutes ?? null);
-  const change = (rows: DayRow[]) => {
+  const change = (rows: DayRow[], until = hours) => {
     // A plan that came meanwhile is not what these moves began from.
-    setOwn({ rows, since: own ? own.since : day.since });
+    setOwn({ rows, hours: until, since: own ? own.since : day.since });
     setSaid('');
+  };
+  /** When somebody goes home, or that they are not here: what they had goes to nobody yet. */
+  const setHours = (person: string, until: string | null) => {
+    const { [person]: _before, ...others } = hours;
+    const next = until === null ? others : { ...others, [person]: until };
+    const gone = hereOf(next, now).get(person) === 0;
+    const freed = plan.rows.find((row) => row.person === person)?.jobs ?? [];
+    change(
+      gone
+        ? plan.rows.map((row) =>
+            row.person === person
+              ? { ...row, jobs: [] }
+              : row.person === NOBODY
+                ? { ...row, jobs: [...row.jobs, ...freed] }
+                : row,
+          )
+        : plan.rows,
+      next,
+    );
   };
   /** Gives a job to somebody; what wants a licence goes to who holds it. */
   function give(number: number, person: string, before: number | null = null) {
@@ -79,6 +102,10 @@ export function DayPlan({ day, mayPlan }: { day: Day; mayPlan: boolean }) {
     const { licences } = jobs.get(number)!;
     if (person !== NOBODY && (!to || !mayDo(to, { licences }))) {
       setTrouble(`Job ${number} wants somebody licensed for ${wantsWords(licences)}.`);
+      return;
+    }
+    if (here.get(person) === 0) {
+      setTrouble(`${person} is not here any more today.`);
       return;
     }
     setTrouble(null);
@@ -102,7 +129,7 @@ export function DayPlan({ day, mayPlan }: { day: Day; mayPlan: boolean }) {
   const keep = () =>
     start(async () => {
       const rows = plan.rows.filter(({ person }) => person !== NOBODY);
-      const answer = await keepDay(rows, own ? own.since : day.since);
+      const answer = await keepDay(rows, hours, own ? own.since : day.since);
       setTrouble(answer.trouble);
       if (answer.trouble !== null) return;
       setOwn(null);
@@ -160,7 +187,14 @@ export function DayPlan({ day, mayPlan }: { day: Day; mayPlan: boolean }) {
         onDragEnd={dropped}
       >
         {plan.rows.map(({ person, jobs: numbers }) => (
-          <PersonRow key={person || 'nobody'} person={person} numbers={numbers} day={day}>
+          <PersonRow
+            key={person || 'nobody'}
+            person={person}
+            numbers={numbers}
+            day={day}
+            until={hours[person] ?? null}
+            onHours={mayPlan && person !== NOBODY ? (until) => setHours(person, until) : null}
+          >
             {numbers.map((number) => (
               <Card
                 key={number}
@@ -207,11 +241,15 @@ function PersonRow({
   person,
   numbers,
   day,
+  until,
+  onHours,
   children,
 }: {
   person: string;
   numbers: readonly number[];
   day: Day;
+  until: string | null;
+  onHours: ((until: string | null) => void) | null;
   children: React.ReactNode;
 }) {
   const { setNodeRef, isOver } = useDroppable({ id: person });
@@ -223,6 +261,7 @@ function PersonRow({
         {held.length > 0 ? (
           <span className="text-[15.5px] font-[550] text-ink2">{wantsWords(held)}</span>
         ) : null}
+        <Hours person={person} until={until} onHours={onHours} />
       </h2>
       <SortableContext items={[...numbers]} strategy={verticalListSortingStrategy}>
         <ol ref={setNodeRef} className={`min-h-11 ${isOver ? 'bg-film' : ''}`}>
@@ -231,6 +270,43 @@ function PersonRow({
         </ol>
       </SortableContext>
     </section>
+  );
+}
+
+/** Until when somebody is here today. */
+function Hours({
+  person,
+  until,
+  onHours,
+}: {
+  person: string;
+  until: string | null;
+  onHours: ((until: string | null) => void) | null;
+}) {
+  const said = until === null ? '' : until === 'away' ? 'not here today' : `here until ${until}`;
+  if (!onHours) return <span className="ml-auto text-[15.5px] font-[550] text-ink2">{said}</span>;
+  return (
+    <span className="ml-auto flex items-center gap-2 text-[15.5px] font-[550]">
+      <span className="hidden text-ink2 print:inline">{said}</span>
+      <label className="flex items-center gap-2 print:hidden">
+        Until
+        <input
+          type="time"
+          aria-label={`${person} is here until`}
+          className="fig min-h-11 border-[1.5px] border-edge bg-sheet px-2"
+          value={until === 'away' ? '' : (until ?? '')}
+          disabled={until === 'away'}
+          onChange={(event) => onHours(event.target.value || null)}
+        />
+      </label>
+      <PlainKey
+        className="px-3! text-[15.5px]! print:hidden"
+        aria-pressed={until === 'away'}
+        onClick={() => onHours(until === 'away' ? null : 'away')}
+      >
+        Not here
+      </PlainKey>
+    </span>
   );
 }
 

@@ -36,9 +36,9 @@ describe('the day of a shed', () => {
     const [card] = await weighed();
     const { since } = await openDay();
     const rows = [{ person: 'Henrike', jobs: [card!.number] }];
-    expect(await keepDay(rows, since)).toEqual({ trouble: null });
-    expect((await openDay()).kept).toMatchObject({ rows, person: 'Henrike' });
-    expect(await keepDay([{ person: 'Tove', jobs: [] }], since)).toEqual({
+    expect(await keepDay(rows, { Tove: 'away' }, since)).toEqual({ trouble: null });
+    expect((await openDay()).kept).toMatchObject({ rows, hours: { Tove: 'away' }, person: 'Henrike' });
+    expect(await keepDay([{ person: 'Tove', jobs: [] }], {}, since)).toEqual({
       trouble: expect.stringMatching(/^Somebody kept another plan meanwhile/) as string,
     });
     expect((await openDay()).kept).toMatchObject({ rows });
@@ -50,19 +50,22 @@ describe('the day of a shed', () => {
     const { since } = await openDay();
     const licensed = (await weighed()).find(({ licences }) => licences.length > 0);
     expect(licensed).toBeDefined();
-    const to = (person: string, number: number) => keepDay([{ person, jobs: [number] }], since);
+    const to = (person: string, number: number) =>
+      keepDay([{ person, jobs: [number] }], { Rasmus: '23:59' }, since);
     expect(await to('Rasmus', licensed!.number)).toEqual({
       trouble: `Job ${licensed!.number} wants a licence that Rasmus does not hold.`,
     });
     expect((await to('Ansgar', licensed!.number)).trouble).toMatch(/does not work here/);
     expect((await to('Tove', 999_999)).trouble).toMatch(/^Job 999999 is not in hand/);
+    const away = await keepDay([{ person: 'Tove', jobs: [licensed!.number] }], { Tove: 'away' }, since);
+    expect(away.trouble).toMatch(/^Tove is not here any more today/);
     expect((await openDay()).kept).toEqual(before);
   });
 
   it('is not for a learner or a reader to change', async () => {
     for (const name of ['Jorin', 'Ansgar']) {
       await signInAs(name);
-      const answer = (await keepDay([], (await openDay()).since)) as { trouble: string };
+      const answer = (await keepDay([], {}, (await openDay()).since)) as { trouble: string };
       expect(answer.trouble).toMatch(/says who does what today/);
     }
   });

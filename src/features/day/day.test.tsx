@@ -1,4 +1,4 @@
-import { cleanup, render, screen, within } from '@testing-library/react';
+import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { Day, DayCard } from './day';
 import { DayPlan } from './DayPlan';
@@ -70,7 +70,8 @@ describe('the day', () => {
     expect(jobsOf('')).toEqual(['4', '2']);
     expect(screen.getByText('Moved, not kept yet.')).toBeTruthy();
     await person.click(screen.getByRole('button', { name: 'Keep this plan' }));
-    const [rows, since] = keep.mock.calls[0] as [{ person: string; jobs: number[] }[], string];
+    const [rows, hours, since] = keep.mock.calls[0] as [{ person: string; jobs: number[] }[], object, string];
+    expect(hours).toEqual({});
     expect(since).toBe(DAY.since);
     expect(rows.find(({ person: name }) => name === 'Tove')!.jobs).toEqual(expect.arrayContaining([1, 3]));
     expect(rows.flatMap(({ jobs }) => jobs)).not.toContain(2);
@@ -91,11 +92,11 @@ describe('the day', () => {
     const { rerender } = render(<DayPlan day={DAY} mayPlan />);
     await person.selectOptions(screen.getByLabelText('With, job 1'), 'Tove');
     const since = '2026-11-28T09:00:00.000Z';
-    const kept = { rows: [{ person: 'Ilse', jobs: [1] }], person: 'Henrike', at: since };
+    const kept = { rows: [{ person: 'Ilse', jobs: [1] }], hours: {}, person: 'Henrike', at: since };
     rerender(<DayPlan day={{ ...DAY, kept, since }} mayPlan />);
     expect(jobsOf('Tove')).toContain('1');
     await person.click(screen.getByRole('button', { name: 'Keep this plan' }));
-    expect((keep.mock.calls[0] as [unknown, string])[1]).toBe(DAY.since);
+    expect((keep.mock.calls[0] as [unknown, unknown, string])[2]).toBe(DAY.since);
     cleanup();
     render(<DayPlan day={{ ...DAY, kept, since }} mayPlan />);
     await person.selectOptions(screen.getByLabelText('With, job 2'), 'Tove');
@@ -113,12 +114,37 @@ describe('the day', () => {
   });
 
   it('what was kept comes back; what is new is with nobody, and who may not plan moves nothing', () => {
-    const kept = { rows: [{ person: 'Ilse', jobs: [2, 1, 99] }], person: 'Henrike', at: DAY.since! };
+    const kept = {
+      rows: [{ person: 'Ilse', jobs: [2, 1, 99] }],
+      hours: { Ilse: '22:00' },
+      person: 'Henrike',
+      at: DAY.since!,
+    };
     render(<DayPlan day={{ ...DAY, kept, out: null }} mayPlan={false} />);
     expect(jobsOf('Ilse')).toEqual(['2', '1']);
     expect(jobsOf('')).toEqual(['3', '4']);
     expect(screen.queryByRole('button', { name: /Keep|Propose|Move/ })).toBeNull();
     expect(screen.getByRole('link', { name: 'Site policy' })).toBeTruthy();
-    expect(row('Ilse').textContent).not.toContain('tonight');
+    expect(row('Ilse').textContent).toContain('here until 22:00');
+    expect(screen.queryByLabelText('Ilse is here until')).toBeNull();
+  });
+
+  it('who is not here is given nothing, and who goes home early has until then', async () => {
+    const person = userEvent.setup();
+    render(<DayPlan day={DAY} mayPlan />);
+    const before = jobsOf('Tove');
+    expect(before).toContain('3');
+    await person.click(within(row('Tove')).getByRole('button', { name: 'Not here' }));
+    expect(jobsOf('Tove')).toEqual([]);
+    expect(jobsOf('')).toEqual(expect.arrayContaining([...before, '4']));
+    await person.selectOptions(screen.getByLabelText('With, job 3'), 'Tove');
+    expect(screen.getByText('Tove is not here any more today.')).toBeTruthy();
+    await person.click(screen.getByRole('button', { name: 'Propose anew' }));
+    expect(row('').textContent).toContain('Who holds its licence is not here today');
+    // Ten minutes are too few for anything.
+    fireEvent.change(screen.getByLabelText('Ilse is here until'), { target: { value: '14:10' } });
+    expect(within(row('Ilse')).getAllByText(/^Not tonight/).length).toBeGreaterThan(0);
+    await person.click(screen.getByRole('button', { name: 'Keep this plan' }));
+    expect((keep.mock.calls[0] as [unknown, object])[1]).toEqual({ Tove: 'away', Ilse: '14:10' });
   });
 });

@@ -6,7 +6,7 @@ import {
   type PlannedFor,
   type Standing,
 } from '@/core/shed/dayPlan';
-import type { Day } from './day';
+import { hereOf, type Day, type DayHours } from './day';
 
 /** The row of what nobody does. */
 export const NOBODY = '';
@@ -61,8 +61,12 @@ export function spanOf(standings: ReadonlyMap<number, Standing>, out: number | n
 const FAR_SHARE = 0.6;
 
 /** What is proposed, with what nobody can do yet. */
-export function proposalOf({ cards, people, out }: Day): Plan {
-  const { rows, why, left } = proposeDay(cards, people, out?.minutes ?? null);
+export function proposalOf({ cards, people, out, now }: Day, hours: DayHours): Plan {
+  const { rows: given, why, left } = proposeDay(cards, people, out?.minutes ?? null, hereOf(hours, now));
+  // Who is not here keeps an empty row: they may come after all.
+  const rows = people.map(
+    ({ name }) => given.find(({ person }) => person === name) ?? { person: name, jobs: [] },
+  );
   return {
     rows: [...rows, { person: NOBODY, jobs: left.map(({ number }) => number) }],
     why: new Map<number, PlannedFor | NotPlanned>([
@@ -73,8 +77,8 @@ export function proposalOf({ cards, people, out }: Day): Plan {
 }
 
 /** What somebody laid out, as far as it still stands: who has come and what is new goes to nobody yet, what was handed over is gone. */
-export function asItStands(day: Day, laid: readonly DayRow[]): Plan {
-  const { why } = proposalOf(day);
+export function asItStands(day: Day, laid: readonly DayRow[], hours: DayHours): Plan {
+  const { why } = proposalOf(day, hours);
   const numbers = day.cards.map(({ number }) => number);
   const rows = day.people.map(({ name }) => ({
     person: name,

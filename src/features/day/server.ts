@@ -8,10 +8,10 @@ import { getSetting, putSettingSince } from '@/db/settings';
 import { dayTroubleWords } from '@/words/en/day';
 import { digestSoon } from '../desk/digests';
 import { openPolicy } from '../policy/server';
-import { dayRows, MOST_DAY_JOBS, type Day, type DayCard } from './day';
+import { dayHours, dayRows, hereOf, MOST_DAY_JOBS, type Day, type DayCard, type DayHours } from './day';
 
 const NAME = 'dayPlan';
-const keptSchema = z.object({ day: z.iso.date(), rows: dayRows });
+const keptSchema = z.object({ day: z.iso.date(), rows: dayRows, hours: dayHours.default({}) });
 
 /** The day as it stands: jobs in hand, who is there, what somebody kept. */
 export async function openDay(): Promise<Day> {
@@ -44,7 +44,12 @@ export async function openDay(): Promise<Day> {
       .map(({ name, role, licences }) => ({ name, role, licences })),
     kept:
       stored && kept.success && kept.data.day === date
-        ? { rows: kept.data.rows, person: stored.person, at: stored.keptAt.toISOString() }
+        ? {
+            rows: kept.data.rows,
+            hours: kept.data.hours,
+            person: stored.person,
+            at: stored.keptAt.toISOString(),
+          }
         : null,
     since: stored?.keptAt.toISOString() ?? null,
     now: time,
@@ -59,12 +64,13 @@ export async function openDay(): Promise<Day> {
 /** Keeps who does what today. A job whose digest is not there yet has said nothing of licences: it is given to nobody. */
 export async function keepDay(
   rows: DayRow[],
+  hours: DayHours,
   since: string | null,
   person: string,
 ): Promise<{ trouble: string | null }> {
-  const { cards, people } = await openDay();
+  const { cards, people, now } = await openDay();
   const jobs = new Map(cards.map((card) => [card.number, card]));
-  const trouble = troubleOf(rows, jobs, people);
+  const trouble = troubleOf(rows, jobs, people, hereOf(hours, now));
   if (trouble) return { trouble: dayTroubleWords(trouble) };
   const unknown = rows.flatMap((row) => row.jobs).find((number) => jobs.get(number)!.next === '');
   if (unknown !== undefined)
@@ -73,7 +79,7 @@ export async function keepDay(
   const { date } = siteTime(new Date().toISOString(), policy.timeZone);
   const kept = await putSettingSince(
     NAME,
-    { day: date, rows },
+    { day: date, rows, hours },
     person,
     since === null ? null : new Date(since),
   );

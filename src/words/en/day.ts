@@ -15,6 +15,7 @@ export const NOT_PLANNED: Readonly<Record<NotPlanned, string>> = {
   part: 'waits for a part',
   notWeighed: 'how long it takes is not known yet',
   licence: 'nobody here holds the licence',
+  notHere: 'who holds its licence is not here today',
 };
 
 /** What is wrong with a plan that somebody wants to keep, in a sentence. */
@@ -26,6 +27,8 @@ export function dayTroubleWords(trouble: DayTrouble): string {
       return `Job ${trouble.number} is not in hand any more: look at the day again.`;
     case 'twice':
       return `Job ${trouble.number} stands with two people: leave it with one.`;
+    case 'notHere':
+      return `${trouble.person} is not here any more today: give what they had to somebody else.`;
     case 'mayNot':
       return `Job ${trouble.number} wants a licence that ${trouble.person} does not hold.`;
   }

@@ -256,7 +256,7 @@ function PersonRow({
   const held = day.people.find(({ name }) => name === person)?.licences ?? [];
   return (
     <section aria-label={person || 'Nobody yet'} className="pt-3" data-testid="day-row" data-person={person}>
-      <h2 className="flex items-baseline gap-3 border-b-2 border-ink py-1 text-[19px] font-[780]">
+      <h2 className="flex flex-wrap items-baseline gap-x-3 border-b-2 border-ink py-1 text-[19px] font-[780]">
         {person || 'Nobody yet'}
         {held.length > 0 ? (
           <span className="text-[15.5px] font-[550] text-ink2">{wantsWords(held)}</span>

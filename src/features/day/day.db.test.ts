@@ -50,8 +50,7 @@ describe('the day of a shed', () => {
     const { since } = await openDay();
     const licensed = (await weighed()).find(({ licences }) => licences.length > 0);
     expect(licensed).toBeDefined();
-    const to = (person: string, number: number) =>
-      keepDay([{ person, jobs: [number] }], {}, since);
+    const to = (person: string, number: number) => keepDay([{ person, jobs: [number] }], {}, since);
     expect(await to('Rasmus', licensed!.number)).toEqual({
       trouble: `Job ${licensed!.number} wants a licence that Rasmus does not hold.`,
     });

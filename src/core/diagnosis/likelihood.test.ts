@@ -50,6 +50,18 @@ describe('density', () => {
     expect(of('ohms', number(Infinity), 31.4)).toBeLessThan(mistakeDensity('ohms', 31.4, 25));
   });
 
+  it('holds hundreds of kilohms at test volts for a mistake less readily than few, which is something left on', () => {
+    const byMistake = (kind: 'insulation' | 'ohms', value: number) =>
+      slipDensity(kind, value, number(Infinity), undefined, 25) / mistakeDensity(kind, value, 25);
+    expect(byMistake('insulation', 38)).toBe(1);
+    expect(byMistake('insulation', 3e5)).toBeLessThan(0.3);
+    // Fingers on both probes of an ohmmeter show just that.
+    expect(byMistake('ohms', 3e5)).toBe(1);
+    expect(of('insulation', number(Infinity), 3e5)).toBeLessThan(
+      0.003 * mistakeDensity('insulation', 3e5, 25),
+    );
+  });
+
   it('cares little which way round a clamp was put on', () => {
     expect(of('amps', number(0.8, 0.02), -0.8)).toBeCloseTo(of('amps', number(0.8, 0.02), 0.8), 9);
   });

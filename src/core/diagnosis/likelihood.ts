@@ -22,6 +22,18 @@ const SLIPS = { notTouching: 0.3, swapped: 0.1, tenFold: 0.04 } as const;
 /** What a probe that touches nothing shows, volts. */
 const NOT_TOUCHING_VOLTS = 0.03;
 
+/**
+ * Where an insulation tester shows a figure though nothing leaks, something still hangs on the conductor: a coil, a lamp, a wire that was not
+ * lifted. That shows few ohms; more than these are as rare by mistake as this share says. Shop rule.
+ */
+const STILL_ON = { mostOhms: 10_000, beyond: 0.2 } as const;
+
+/** Density of a figure by mistake where over-range was due. */
+function figureByMistake(kind: Kind, value: number, supplyVolts: number): number {
+  const anywhere = mistakeDensity(kind, value, supplyVolts);
+  return kind === 'insulation' && value > STILL_ON.mostOhms ? STILL_ON.beyond * anywhere : anywhere;
+}
+
 /** Words said instead of what was due, by what was due: one step off is easily said, a dead function is seldom said to work. */
 const WORD_SLIPS: Readonly<Record<string, Readonly<Record<string, number>>>> = {
   works: { weak: 0.6, dead: 0.4 },
@@ -46,6 +58,8 @@ export function slipDensity(
     for (const word in due.odds) sum += due.odds[word]! * (WORD_SLIPS[word]?.[String(value)] ?? 0);
     return sum;
   }
+  if (due.type === 'number' && due.mean === Infinity && typeof value === 'number')
+    return figureByMistake(kind, value, range);
   const anywhere = mistakeDensity(kind, value, range);
   if (kind !== 'volts' || due.type !== 'number' || typeof value !== 'number') return anywhere;
   const { notTouching, swapped, tenFold } = SLIPS;
@@ -77,7 +91,7 @@ export function density(
   if (over !== Infinity) {
     const shown = overShare(mean, over);
     if (value === 'OL') return shown;
-    if (mean === Infinity) return OVER_SLIP * mistakeDensity(kind, value, supplyVolts);
+    if (mean === Infinity) return OVER_SLIP * figureByMistake(kind, Number(value), supplyVolts);
     return (1 - shown) * normal(Number(value), mean, totalSigma(kind, mean, sigma, meter));
   }
   const seen = Number(value);

@@ -56,7 +56,7 @@ describe('the steps of an air test', () => {
     const off = { lifted: [{ part: 'H1', node: at }], plugged: [at] };
     const steps = setupSteps(lift, { kind: 'pressure', at, setup: off }).join(' ');
     expect(steps).toMatch(
-      /^Stop the pump and let all of it down to the tank, gauge at zero, then take H1 off .* Cap, for its full pressure, the open end/,
+      /^Stop the pump and let all of it down to the tank, gauge at zero, then take H1 off .* Close the open end at .* with a cap for its full pressure/,
     );
     expect(steps).not.toMatch(/vent|air/);
   });

@@ -29,8 +29,8 @@ const MEDIUM: Readonly<
       on: string;
       /** How it is let go before a line comes off, or a gauge goes in. */
       off: string;
-      /** What a line's end is stopped with. */
-      stop: string;
+      /** How a line's end is stopped. */
+      stop: (place: string) => string;
       felt: (place: string) => string;
       /** How something is shut in at an open end, and watched. */
       shutIn: (place: string) => string;
@@ -41,7 +41,7 @@ const MEDIUM: Readonly<
   air: {
     on: 'air',
     off: 'shut the supply and vent',
-    stop: 'Plug',
+    stop: (place) => `Plug the open end at ${place}`,
     felt: (place) => `Hand, then soapy water, at ${place}.`,
     shutIn: (place) =>
       `Air over a cock and a gauge on the open end at ${place}, slowly, up to what it works with.`,
@@ -50,7 +50,7 @@ const MEDIUM: Readonly<
   oil: {
     on: 'pressure',
     off: 'stop the pump and let all of it down to the tank, gauge at zero',
-    stop: 'Cap, for its full pressure,',
+    stop: (place) => `Close the open end at ${place} with a cap for its full pressure`,
     felt: (place) => `Look for oil at ${place}; never a hand.`,
     shutIn: (place) => `Nothing is shut in at ${place}: oil gives at once.`,
     watched: 'Read a gauge instead.',
@@ -58,7 +58,7 @@ const MEDIUM: Readonly<
   vacuum: {
     on: 'vacuum',
     off: 'shut the vacuum off and let air in',
-    stop: 'Plug',
+    stop: (place) => `Plug the open end at ${place}`,
     felt: (place) => `A strip of paper at ${place}: is it drawn in? No water.`,
     shutIn: (place) => `Hand pump on the open end at ${place}.`,
     watched: 'Pump until it has pulled, stop, watch the pump’s gauge for a minute.',
@@ -117,7 +117,7 @@ export function setupSteps(speaker: Speaker, test: Test): string[] {
       test.kind === 'hold'
         ? `Hand pump on the open end at ${pointName(speaker, name)}.`
         : setup.lifted?.some(({ node }) => node === name)
-          ? `${medium.stop} the open end at ${pointName(speaker, name)}, ${medium.on} on slowly.`
+          ? `${medium.stop(pointName(speaker, name))}, ${medium.on} on slowly.`
           : `Stop the exhaust of ${pointName(speaker, name)}.`,
     ),
     ...(setup.override?.length

@@ -181,7 +181,7 @@ describe('jobs', () => {
 
   it('lists machines with their functions and open jobs', async () => {
     const machines = await listMachines(50);
-    expect(machines.find(({ code }) => code === 'G-2')).toMatchObject({ functions: 3 });
+    expect(machines.find(({ code }) => code === 'G-2')).toMatchObject({ functions: 4 });
     expect(machines.find(({ code }) => code === 'S-6')).toMatchObject({ functions: 0, open_jobs: 0 });
     expect(await findJob(999_999)).toBeNull();
   });

@@ -14,22 +14,25 @@ const making = ofProcess('shed archive', () => ({ now: false }));
 
 /**
  * The whole shed as one compressed stream, as it stood when it was asked for. What goes wrong on the way ends the stream broken: it lacks its
- * last line, and goes into no shed. Rejects with {@link Refused} while another is on its way.
+ * last line, and goes into no shed. Throws {@link Refused} while another is on its way.
+ *
+ * @param gone that whoever fetches it has gone
  */
-export function shedArchive(): Gzip {
+export function shedArchive(gone: AbortSignal): Gzip {
   if (making.now)
     throw new Refused(
-      503,
-      'busy',
+      429,
+      'too-many',
       'Somebody is fetching an archive just now; try again when that is done.',
       AGAIN_SECONDS,
     );
   making.now = true;
   const packed = createGzip();
   writeShed(async (line) => {
-    if (packed.destroyed) throw new Error('nobody fetches it any more');
+    if (packed.destroyed || gone.aborted) throw new Error('nobody fetches it any more');
     // Whoever has gone, or takes nothing, does not hold the database up.
-    if (!packed.write(`${line}\n`)) await once(packed, 'drain', { signal: AbortSignal.timeout(PATIENCE_MS) });
+    if (!packed.write(`${line}\n`))
+      await once(packed, 'drain', { signal: AbortSignal.any([gone, AbortSignal.timeout(PATIENCE_MS)]) });
   })
     .then(
       () => packed.end(),

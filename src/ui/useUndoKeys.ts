@@ -18,7 +18,10 @@ export function useUndoKeys({
     const listen = (event: KeyboardEvent) => {
       if (!(event.ctrlKey || event.metaKey) || !enabled) return;
       const key = event.key.toLowerCase();
-      const field = event.target instanceof HTMLElement && event.target.matches('input,textarea,select');
+      // A tick has no undo of its own.
+      const field =
+        event.target instanceof HTMLElement &&
+        event.target.matches('input:not([type=checkbox]),textarea,select');
       const own = field && (event.target as HTMLInputElement).value !== '';
       const forth = key === 'y' || (key === 'z' && event.shiftKey);
       if (key === 's' && onKeep) onKeep();

@@ -1,7 +1,6 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import { useUndoKey } from './useUndoKey';
 import { useSearchParams } from 'next/navigation';
 import type { CoilAnswer } from '@/core/sheets/coil/coil';
 import { testKey } from '@/core/diagnosis/observations';
@@ -9,6 +8,7 @@ import { jobSheet } from '@/core/sheets/onCircuit/build';
 import { JOB_SHEETS, type JobSheet, type JobSheetName } from '@/core/sheets/onCircuit/jobSheet';
 import { writeSheetTable } from '@/formats/sheetTable';
 import { PrintKey } from '@/ui/PrintKey';
+import { useUndoKeys } from '@/ui/useUndoKeys';
 import { saveText } from '@/ui/saveText';
 import { Heading, Nothing, PlainKey } from '@/ui/sheet';
 import type { Outlook } from '@/workers/protocol';
@@ -174,7 +174,7 @@ function JustPinnedLine({
     for (const { entry } of standing) log.write({ type: 'withdrawal', supersedes: entry.id, body: {} });
     onTakenBack({ words: 'Taken back. It stays in the record.', entries: [] });
   };
-  useUndoKey(standing.length > 0 ? takeBack : null);
+  useUndoKeys({ enabled: standing.length > 0, undo: takeBack, redo: null });
   return (
     <div className="flex min-h-6 flex-wrap items-center gap-3">
       <p className={pinned === null ? 'sr-only' : 'text-[16px] text-ink2'} role="status" aria-live="polite">

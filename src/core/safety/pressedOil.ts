@@ -1,5 +1,6 @@
 import { oncePerModel, type CircuitModel } from '../circuit/model';
 import type { Reading, Setup, Test } from '../circuit/schema';
+import { fluidReach } from './fluidReach';
 
 /** A pump, or an accumulator that holds when the pump has stopped, and every place that its oil reaches, whatever valves stand at. */
 interface OilNet {
@@ -7,24 +8,12 @@ interface OilNet {
   nodes: ReadonlySet<number>;
 }
 
-const oilNets = oncePerModel(({ compiled }): readonly OilNet[] => {
-  const joined = compiled.branches.filter(
-    ({ domain, a, b }) => domain === 'fluid' && a !== compiled.atmosphere && b !== compiled.atmosphere,
-  );
-  return compiled.parts.flatMap(({ part }) => {
+const oilNets = oncePerModel(({ compiled }): readonly OilNet[] =>
+  compiled.parts.flatMap(({ part }) => {
     const at = part.kind === 'pump' ? part.nodes.out : part.kind === 'accumulator' ? part.nodes.in : null;
-    if (at === null) return [];
-    const nodes = new Set([compiled.nodeIndex.get(at)!]);
-    for (let before = -1; before !== nodes.size;) {
-      before = nodes.size;
-      for (const { a, b } of joined) {
-        if (nodes.has(a)) nodes.add(b);
-        if (nodes.has(b)) nodes.add(a);
-      }
-    }
-    return [{ from: part.ref, nodes }];
-  });
-});
+    return at === null ? [] : [{ from: part.ref, nodes: fluidReach(compiled, compiled.nodeIndex.get(at)!) }];
+  }),
+);
 
 /**
  * Places where a test would open oil under pressure, or put a hand to it: a line that is slackened to see whether there is pressure injects

@@ -1,5 +1,6 @@
 import { oncePerModel, type CircuitModel } from '../circuit/model';
 import type { Setup } from '../circuit/schema';
+import { fluidReach } from './fluidReach';
 
 const PRESSING = ['pump', 'airSupply', 'accumulator'] as const;
 
@@ -40,15 +41,7 @@ function sourcesOf({ compiled }: CircuitModel): { ref: string; node: number }[] 
 /** Relief valves that what stands at a node can reach, past ends that are not off. */
 function reliefsFrom({ compiled }: CircuitModel, start: number, off: ReadonlySet<string>): Set<string> {
   const stands = (ref: string, node: number) => !off.has(endKey(ref, compiled.nodeNames[node]!));
-  const reached = new Set([start]);
-  for (const node of reached) {
-    for (const { domain, a, b, part } of compiled.branches) {
-      if (domain !== 'fluid' || a === compiled.atmosphere || b === compiled.atmosphere) continue;
-      const { ref } = compiled.parts[part]!.part;
-      if (a === node && stands(ref, a) && stands(ref, b)) reached.add(b);
-      if (b === node && stands(ref, a) && stands(ref, b)) reached.add(a);
-    }
-  }
+  const reached = fluidReach(compiled, start, stands);
   return new Set(
     compiled.parts.flatMap(({ part }) => {
       if (part.kind !== 'relief') return [];

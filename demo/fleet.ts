@@ -96,7 +96,7 @@ export const THINGS: Readonly<Record<string, string>> = {
   'compressor-gate': 'Lance gate',
   'press-clamp': 'Clamp',
   'cellar-liquid-valve': 'Liquid valve',
-  'dryer-air-switch': 'Gas valve',
+  'dryer-air-switch': 'Heater',
 };
 
 /** What drivers say, with what it says of the fault's hour. */

@@ -163,7 +163,7 @@ export const MACHINES: readonly DemoMachine[] = [
     code: 'D-2',
     name: 'Boot dryer, hut',
     equipment: 'Heater',
-    functions: [{ name: 'Gas valve behind the air switch', circuit: 'dryer-air-switch' }],
+    functions: [{ name: 'Heater behind the air switch', circuit: 'dryer-air-switch' }],
   },
   { code: 'S-6', name: 'Shuttle van', equipment: 'Shuttle', functions: [] },
 ];
@@ -184,16 +184,16 @@ const STORIES: readonly DemoJob[] = [
   {
     number: 422,
     machine: 'D-2',
-    function: 'Gas valve behind the air switch',
+    function: 'Heater behind the air switch',
     title: 'Boots wet in the morning, fan runs all night',
     person: 'Jorin',
     hoursAgo: 0.3,
     words:
-      'Air comes, no flame. In summer somebody turned the screw of the air switch, since it never let go.',
+      'Air comes, and comes cold. In summer somebody turned the screw of the air switch, since it never let go.',
     hidden: { part: 'B1', fault: 'drifted', ohms: 2.6 },
     tests: [
-      { kind: 'function', part: 'Y1', setup: { controls: { air: 'on' } } },
-      { kind: 'pressure', at: 'P0', setup: { controls: { air: 'on' } } },
+      { kind: 'function', part: 'Y1', setup: { controls: { heat: 'on' } } },
+      { kind: 'pressure', at: 'P0', setup: { controls: { heat: 'on' } } },
     ],
   },
   {

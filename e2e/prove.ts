@@ -44,7 +44,7 @@ export async function prove(page: Page, sound: MachineUnderTest) {
     else if (kind === 'care') await row.getByRole('button', { name: 'Done' }).click();
     else if (kind === 'tight') await row.getByRole('button', { name: 'Tight' }).click();
     else if (kind === 'fuseHolds') await row.getByRole('button', { name: 'Held' }).click();
-    else if (kind === 'interlock')
+    else if (kind === 'interlock' || kind === 'withoutPressure')
       await row.getByRole('button', { name: /^(Stops|Lets go|Goes out|Goes off|Dead)$/ }).click();
     else {
       const value = sound.answer(JSON.parse((await row.getAttribute('data-test'))!) as Test);

@@ -43,6 +43,7 @@ test('the site policy is kept, says who settled it, and rules what is offered', 
   const tag = page.getByTestId('next-test');
   const asked = async () => (JSON.parse((await tag.getAttribute('data-test'))!) as { kind: string }).kind;
   const address = await openJob(page, 'W-1 Winch groomer OR-219: Recovery winch, in and out', 'Winch dead');
+  await page.goto(address);
   await expect.poll(asked).toBe('volts');
   await page.goto('/policy');
   const keep = page.getByRole('button', { name: 'Keep it' });

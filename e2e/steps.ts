@@ -27,7 +27,7 @@ export async function openJob(page: Page, machineAndFunction: string, title: str
   await page.getByLabel('What fails').fill(title);
   await page.getByRole('button', { name: 'Open the job' }).click();
   await page.waitForURL(/\/jobs\/\d+/);
-  return page.url();
+  return page.url().split('?')[0]!;
 }
 
 /** Opens a step of the job by its tab. */

@@ -304,7 +304,7 @@ test.describe('a whole job, from complaint to printed report', () => {
     await wholeJob(page, {
       machine: 'D-2 Boot dryer',
       circuit: 'dryer-air-switch',
-      title: 'Burner does not light',
+      title: 'Dryer blows cold',
       reported: [[/Y1/, 'dead']],
       hidden: ['B1', 'stuckOpen'],
       action: 'Repair',

@@ -182,6 +182,8 @@ function round(one: Built, at: number): Log {
       name: `${one.machine} ${one.name} on ${new Date(at).toISOString()}`,
       read: (_value, test) => measure(real, edits, test).value as number,
       only: (proof) => proof.kind !== 'isolation' && 'test' in proof && only(isDeadKind(proof.test.kind)),
+      // What wears out is followed, and changed when it is due.
+      leaves: 'Followed: it still works, and is read again.',
     });
   show((dead) => dead);
   for (const { point } of plan)

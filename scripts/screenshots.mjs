@@ -28,6 +28,7 @@ const JOB_SHEETS = [
   [400, 'needs'],
   [400, 'cylinders'],
   [415, 'proofChain'],
+  [422, 'actuation'],
   [412, 'timeline'],
 ];
 /** Each of them in one picture, pixels. */

@@ -30,7 +30,7 @@ function reading(value: number | 'OL', more: Partial<Entry> = {}): Entry {
 
 let jobId = '';
 beforeAll(async () => {
-  seedAfresh();
+  await seedAfresh();
   jobId = (await findJob(417))!.id;
 }, 60_000);
 afterAll(closePool);

@@ -36,7 +36,7 @@ const fresh = (machineId: string, name: string) => ({
 
 let machineId = '';
 beforeAll(async () => {
-  seedAfresh();
+  await seedAfresh();
   machineId = await addMachine({ code: 'Q-9', name: 'Bench' });
 }, 60_000);
 afterAll(closePool);

@@ -29,8 +29,8 @@ async function* of(lines: readonly string[]) {
 }
 
 describe('an archive of a shed', () => {
-  beforeAll(() => {
-    seedAfresh();
+  beforeAll(async () => {
+    await seedAfresh();
   }, 60_000);
   afterAll(closePool);
 

@@ -78,6 +78,10 @@ const pair = { from: name, to: name };
 const stoodSeconds = notNegative.max(100_000).optional();
 const windingCelsius = z.number().min(CELSIUS_LEAST).max(CELSIUS_MOST).optional();
 
+/** Which way the pressure went as a pressure switch changed over. */
+export const EDGES = ['rising', 'falling'] as const;
+export type Edge = (typeof EDGES)[number];
+
 /** What an actuator was seen to do; `little` is a start that stops, `still` that it stays where it rests. */
 export const MOTIONS = ['extends', 'retracts', 'little', 'still'] as const;
 export type MotionSeen = (typeof MOTIONS)[number];
@@ -136,6 +140,14 @@ function readingKinds(valued: boolean) {
       at: name,
       ...readingCommon,
       ...value(z.enum(['holds', 'falls'])),
+    }),
+    z.object({
+      kind: z.literal('changes'),
+      part: name,
+      edge: z.enum(EDGES),
+      ...readingCommon,
+      // Over the pump's range where it does not change at all.
+      ...value(numberOrOver),
     }),
     z.object({
       kind: z.literal('moves'),

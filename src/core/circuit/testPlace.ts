@@ -13,6 +13,6 @@ export function partOfTest(test: Test | Reading): string | null {
 }
 
 /** Kinds that want the sources off, the meter being the source. */
-export function isDeadKind(kind: Test['kind']): kind is 'ohms' | 'diode' | 'insulation' {
-  return kind === 'ohms' || kind === 'diode' || kind === 'insulation';
+export function isDeadKind(kind: Test['kind']): kind is 'ohms' | 'diode' | 'insulation' | 'changes' {
+  return kind === 'ohms' || kind === 'diode' || kind === 'insulation' || kind === 'changes';
 }

@@ -39,14 +39,15 @@ export function cautionsOf(model: CircuitModel, test: Test): Caution[] {
   const { compiled } = model;
   const some = (list: readonly unknown[] | undefined) => list !== undefined && list.length > 0;
   const dead = isDeadKind(kind);
-  const fluid =
-    nodesOfTest(test).some((name) => compiled.domains[compiled.nodeIndex.get(name) ?? -1] === 'fluid') ||
-    kind === 'moves';
+  const carries = (name: string) => compiled.domains[compiled.nodeIndex.get(name) ?? -1] === 'fluid';
+  const fluid = nodesOfTest(test).some(carries) || kind === 'moves';
   const cold = nodesOfTest(test).some((name) => holdsRefrigerant(model, name));
   // What stands blocked is said all the same: the block has to be there first.
   const { secured: _secured, ...loose } = setup;
   const freed = freedLoads(model, loose);
-  const pressed = (fluid && !cold) || some(setup.override) || some(setup.open) || some(setup.plugged);
+  const lines = (setup.lifted ?? []).filter(({ node }) => carries(node));
+  const pressed =
+    (fluid && !cold) || some(setup.override) || some(setup.open) || some(setup.plugged) || some(lines);
   const found: [Caution, boolean][] = [
     ['heldLoad', freed.some(({ by }) => by === 'cut')],
     ['freedLoad', freed.some(({ by }) => by === 'fed')],

@@ -2,7 +2,8 @@ import { kindOf } from '../kinds/part';
 import { ATMOSPHERE } from '../kinds/part/branch';
 import { mediumOf } from '../circuit/medium';
 import type { CircuitModel } from '../circuit/model';
-import type { Setup } from '../circuit/schema';
+import type { Edge, PartOf, Setup, Test } from '../circuit/schema';
+import { powerOff } from './setApart';
 import { nodeKPa } from '../circuit/world';
 import type { Near } from './near';
 import type { Family, Offer } from './offers';
@@ -11,6 +12,15 @@ import { ventNodes } from './predictFluid';
 
 /** Pressure worth opening a line for, kPa. */
 const PRESSURE = 5;
+
+/** A pressure switch on a hand pump, its contact dead and its line off; of oil with all that presses shut off and let down. */
+export function switchTest(model: CircuitModel, { ref, nodes }: PartOf<'pressureSwitch'>, edge: Edge): Test {
+  const pressed = model.compiled.parts
+    .filter(({ part }) => kindOf(part).traits.supply || kindOf(part).traits.stores)
+    .map(({ part }) => part.ref);
+  const off = mediumOf(model) === 'oil' ? { isolated: pressed } : powerOff(model);
+  return { kind: 'changes', part: ref, edge, setup: { ...off, lifted: [{ part: ref, node: nodes.port }] } };
+}
 
 /** Gauges, hands and eyes on the air, oil or vacuum side; none where the circuit has no such side. */
 export function fluidFamilies(model: CircuitModel, patterns: readonly Pattern[], near: Near): Family[] {
@@ -141,7 +151,16 @@ export function fluidFamilies(model: CircuitModel, patterns: readonly Pattern[],
       }
     }
   }
+  /** A pressure switch by itself, on a hand pump: where its contact changes over. */
+  function* switched(): Generator<Offer> {
+    for (const { part, index } of compiled.parts) {
+      if (part.kind !== 'pressureSwitch' || !near.part(index)) continue;
+      // Where it lets go again tells of its play, not of whether it works: the sheet asks for that.
+      yield { test: switchTest(model, part, 'rising') };
+    }
+  }
   return [
+    { name: 'switched', offers: switched() },
     { name: 'gauges', offers: gauges() },
     { name: 'motions', offers: motions() },
     { name: 'outlets', offers: outlets() },

@@ -26,7 +26,7 @@ const NOT_TOUCHING_VOLTS = 0.03;
  * Where an insulation tester shows a figure though nothing leaks, something still hangs on the conductor: a coil, a lamp, a wire that was not
  * lifted. That shows few ohms; more than these are as rare by mistake as this share says. Shop rule.
  */
-const STILL_ON = { mostOhms: 10_000, beyond: 0.2 } as const;
+const STILL_ON = { mostOhms: 10_000, beyond: 0.05 } as const;
 
 /** Density of a figure by mistake where over-range was due. */
 function figureByMistake(kind: Kind, value: number, supplyVolts: number): number {

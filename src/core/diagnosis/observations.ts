@@ -39,8 +39,9 @@ interface Complaint {
   sound: string;
 }
 
-/** Part that a test names; of a controller's output with the bit that is looked at. */
+/** Part that a test names; of a controller's output with the bit that is looked at, of a pressure switch with the way the pressure goes. */
 function partOf(test: Test): string | null {
+  if (test.kind === 'changes') return `${test.part}.${test.edge}`;
   return test.kind === 'bit' ? `${test.part}.${test.which}` : partOfTest(test);
 }
 

@@ -93,12 +93,13 @@ describe('weighing, against the plain slow way', () => {
     expect(faults.reduce((sum, { share }) => sum + share, noFault)).toBeCloseTo(1, 9);
     expect(unexplained).toBeGreaterThanOrEqual(0);
     expect(unexplained).toBeLessThanOrEqual(1);
-    faults.forEach(({ share, points, fits, severity, severityRange, fault }, at) => {
+    faults.forEach(({ share, points, fits, severity, severityRange, fault, partner }, at) => {
       if (at > 0) expect(share).toBeLessThanOrEqual(faults[at - 1]!.share);
       expect(fits).toHaveLength(new Set(readings).size);
       if (share < 1e-3) return;
       expect(points.reduce((sum, { weight }) => sum + weight, 0)).toBeCloseTo(share, 2);
-      if (!fault.severity) return;
+      // Of two at once no range is worked out.
+      if (!fault.severity || partner) return;
       expect(severity).toBeGreaterThanOrEqual(fault.severity.least);
       expect(severity).toBeLessThanOrEqual(fault.severity.most * (1 + 1e-9));
       expect(severityRange![0]).toBeLessThanOrEqual(severityRange![1]);

@@ -38,6 +38,7 @@ export function modeFor({ compiled }: CircuitModel, test: Test): MeterMode | nul
     case 'diode':
     case 'hertz':
       return { measures: test.kind };
+    case 'changes':
     case 'insulation':
     case 'fuse':
     case 'click':

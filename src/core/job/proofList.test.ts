@@ -6,7 +6,8 @@ import { airClamp } from '../templates/fluid';
 import { entryWriter } from '../testing/entryWriter';
 import type { Entry } from './entries';
 import { freeChecks } from './freeChecks';
-import { proofList, proofStanding, proves } from './proofList';
+import { mayBeLeft, proofList, proofStanding, proves } from './proofList';
+import { demoCircuit } from '../../testing/demoCircuits';
 import { reduceJob } from './reduceJob';
 import { compareWires } from './restoreCheck';
 
@@ -29,6 +30,63 @@ describe('the proof list', () => {
     );
     expect(proofs.filter(({ kind }) => kind === 'current').length).toBeGreaterThan(0);
     expect(new Set(proofs.map(({ id }) => id)).size).toBe(proofs.length);
+  });
+
+  it('what a guarding pressure switch lets work stops with the supply shut, and that is not left out', () => {
+    const dryer = demoCircuit('dryer-air-switch');
+    const model = new CircuitModel(dryer);
+    const shut = (one: CircuitModel) =>
+      proofList(one, reduceJob([])).filter((proof) => proof.kind === 'withoutPressure');
+    const [proof, ...more] = shut(model);
+    expect(more).toEqual([]);
+    expect(proof).toMatchObject({ part: 'Y1', supply: 'P0', guards: ['B1'] });
+    expect(proof!.test.setup).toEqual({ controls: { heat: 'on' }, isolated: ['P0'] });
+    expect(mayBeLeft(proof!)).toBe(false);
+    expect(proves(proof!, 'dead')).toBe(true);
+    expect(proves(proof!, 'works')).toBe(false);
+    // One that guards nothing is no guard.
+    const parts = dryer.parts.map((part) =>
+      part.ref === 'B1' ? { ...part, guards: 'none' as const } : part,
+    ) as Circuit['parts'];
+    expect(shut(new CircuitModel({ ...dryer, parts }))).toEqual([]);
+  });
+
+  it('a valve that moves nothing anybody sees is shown by the gauge that stood wrong', () => {
+    const model = new CircuitModel(demoCircuit('cellar-liquid-valve'));
+    const called = { controls: { call: 'on' } };
+    const read = (at: string, value: number, setup: object = called) =>
+      entry({
+        type: 'reading',
+        body: { reading: { kind: 'pressure', at, setup, value }, typed: String(value) },
+      });
+    const decided = entry({
+      type: 'decision',
+      body: {
+        part: 'Q1',
+        fault: 'stuckAtRest',
+        action: 'replace',
+        why: '',
+        cleared: [],
+        minutes: null,
+        cost: null,
+      },
+    });
+    const gauges = (...entries: Entry[]) =>
+      proofList(model, reduceJob(entries)).filter((proof) => proof.kind === 'pressure');
+    const [proof, ...more] = gauges(read('R1', 950), read('R2', 210), decided);
+    expect(more).toEqual([]);
+    expect(proof).toMatchObject({ part: 'Q1', test: { at: 'R2', setup: called } });
+    expect(proves(proof!, 210)).toBe(false);
+    expect(proves(proof!, proof!.expected)).toBe(true);
+    // Nobody decided on a part that carries anything.
+    expect(gauges(read('R2', 210))).toEqual([]);
+    // Where none stood wrong with nothing put in, the one that the valve’s work changes most.
+    const pushed = { override: ['Q1'] };
+    for (const readings of [[], [read('R2', 210, pushed)], [read('R2', 210), read('R2', proof!.expected)]]) {
+      const [own, ...others] = gauges(...readings, decided);
+      expect(others).toEqual([]);
+      expect(own).toMatchObject({ part: 'Q1', test: { at: 'R2', setup: called } });
+    }
   });
 
   it('both ways of a pair, each with its own current', () => {

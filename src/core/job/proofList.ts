@@ -1,16 +1,17 @@
 import { kindOf } from '../kinds/part';
 import type { CircuitModel } from '../circuit/model';
 import type { Circumstance } from '../circuit/circumstances';
-import type { Part, Reading, Setup, Test } from '../circuit/schema';
-import { countsAsGuard } from '../safety/guards';
-import { bindTest, canBeAsked, predict, predictedValue } from '../diagnosis/predict';
+import type { Reading, Setup, Test } from '../circuit/schema';
+import { canBeAsked } from '../diagnosis/predict';
+import { proofsOfGuards } from './proofsOfGuards';
+import { valueOf } from './soundReading';
 import { isDeadKind } from '../circuit/testPlace';
 import { testKey } from '../diagnosis/observations';
 import { workingPatterns } from '../diagnosis/patterns';
 import { CARES_SHOWN, REFRIGERANT_CARES, type RefrigerantCare } from '../safety/refrigerant';
 import type { JobState } from './reduceJob';
 import { isSeenWorking, tellsNoMore } from './seenWork';
-import { ofTheFault } from './proofsOfFault';
+import { ofTheFault, PRESSURE_SHARE } from './proofsOfFault';
 import { clampsOf, runsOf } from '../diagnosis/feedAndReturn';
 import { mostLost } from '../diagnosis/lostVolts';
 import { guardsOfLine, ledgerStanding, type LedgerStanding } from './rules/ledgerStanding';
@@ -66,6 +67,8 @@ export type Proof = { id: string } & (
       setup: Setup;
       guards: string[];
     }
+  /** What a guarding pressure switch lets work stops with the supply shut: a switch that hangs closed guards nobody. */
+  | { kind: 'withoutPressure'; test: Test; part: string; supply: string; setup: Setup; guards: string[] }
   /** A place that is followed over the years, read again as it was read before; what it reads stops nothing. */
   | { kind: 'followed'; test: Test; dead: boolean }
   | { kind: 'code'; code: string }
@@ -77,8 +80,6 @@ export type Proof = { id: string } & (
 
 /** A sensor's signal may stand this share of its supply off. */
 const SIGNAL_SHARE = 0.06;
-/** A working pressure may stand this share off: regulators and gauges together. */
-const PRESSURE_SHARE = 0.1;
 
 /** What is read on the dead circuit comes before the locks are off, whatever it is for. */
 function stageOf(proof: Proof): number {
@@ -102,6 +103,7 @@ const STAGE: Readonly<Record<Proof['kind'], number>> = {
   asComplained: 6,
   signal: 6,
   interlock: 7,
+  withoutPressure: 7,
   code: 8,
 };
 
@@ -131,7 +133,8 @@ export function proofList(model: CircuitModel, state: JobState): Proof[] {
       );
       if (isSeenWorking(model, ref, driven.length > 0) && !shownElsewhere)
         proofs.push({ id: `works ${ref} ${words(setup)}`, kind: 'works', test: works, part: ref, setup });
-      if (onFluidSide && driven.includes(ref)) proofs.push(...drivingPressure(model, ref, setup));
+      if (onFluidSide && driven.includes(ref))
+        proofs.push(...drivingPressure(model, ref, setup).filter((one) => !isAsked(proofs, one)));
       if (onFluidSide || !kindOf(part).traits.load || measured.has(ref)) continue;
       measured.add(ref);
       const amps = { kind: 'amps', through: ref, setup } as const;
@@ -156,7 +159,7 @@ export function proofList(model: CircuitModel, state: JobState): Proof[] {
       }
     }
   }
-  proofs.push(...signals(model), ...interlocks(model, patterns));
+  proofs.push(...signals(model), ...proofsOfGuards(model, patterns));
   proofs.push(...state.codes.map(({ key }): Proof => ({ id: `code ${key}`, kind: 'code', code: key })));
   proofs.push(
     ...compareWires(state).map(({ part, terminal }): Proof => ({
@@ -196,6 +199,13 @@ function followed(model: CircuitModel, { retest }: JobState, others: readonly Pr
       ? []
       : [{ id: `followed ${k + 1}`, kind: 'followed', test, dead: isDeadKind(test.kind) }],
   );
+}
+
+/** Whether the same reading is on the list already. */
+function isAsked(proofs: readonly Proof[], proof: Proof): boolean {
+  if (!('test' in proof)) return false;
+  const key = testKey(proof.test);
+  return proofs.some((one) => 'test' in one && one.kind === proof.kind && testKey(one.test) === key);
 }
 
 /** The port of an actuator that stands furthest from the air around while it is driven; none where the drawing gives no figure. */
@@ -258,50 +268,6 @@ function signals(model: CircuitModel): Proof[] {
   });
 }
 
-/** Each control that a working load depends on, moved to where the load must stop. */
-function interlocks(
-  model: CircuitModel,
-  patterns: readonly { setup: Setup; loads: string[]; driven: string[] }[],
-): Proof[] {
-  const { circuit } = model.compiled;
-  const found = new Map<string, Proof>();
-  for (const { setup, loads, driven } of patterns) {
-    if (setup.afterSeconds !== undefined) continue;
-    const part = [...driven, ...loads].find((ref) => {
-      const kind = circuit.parts.find((one) => one.ref === ref)!.kind;
-      return kind !== 'relay' && kind !== 'resistor';
-    });
-    if (!part) continue;
-    for (const [control, positions] of Object.entries(circuit.controls)) {
-      const now = setup.controls?.[control] ?? positions[0]!;
-      for (const position of positions) {
-        if (position === now) continue;
-        const stopped: Setup = { ...setup, controls: { ...setup.controls, [control]: position } };
-        const test: Test = { kind: 'function', part, setup: stopped };
-        if (predictedOf(model, test) !== 'dead') continue;
-        const id = `interlock ${part} ${control} ${position}`;
-        const guards = circuit.parts.filter((one) => countsAsGuard(one) && isWorkedBy(one, control));
-        if (!found.has(id))
-          found.set(id, {
-            id,
-            kind: 'interlock',
-            test,
-            part,
-            control,
-            position,
-            setup: stopped,
-            guards: guards.map(({ ref }) => ref),
-          });
-      }
-    }
-  }
-  return [...found.values()];
-}
-
-function isWorkedBy(part: Part, control: string): boolean {
-  return 'closedWhen' in part && control in part.closedWhen;
-}
-
 /** How a proof stands in the job's log: by a reading after the fix, by a tick, or with a reason. */
 export type ProofStanding =
   | { state: 'open' }
@@ -314,7 +280,7 @@ export type ProofStanding =
  * untried: whether it stops what it must is shown, or the machine stays.
  */
 export function mayBeLeft(proof: Proof): boolean {
-  if (proof.kind === 'interlock') return proof.guards.length === 0;
+  if (proof.kind === 'interlock' || proof.kind === 'withoutPressure') return proof.guards.length === 0;
   if (proof.kind === 'care') return !CARES_SHOWN.includes(proof.care);
   return proof.kind !== 'ledger';
 }
@@ -378,7 +344,7 @@ export function proves(proof: Proof, value: Reading['value']): boolean {
   if (proof.kind === 'followed') return value === 'OL' || typeof value === 'number';
   if (proof.kind === 'works' || proof.kind === 'asComplained') return value === 'works';
   if (proof.kind === 'tight' || proof.kind === 'care') return value === 'none';
-  if (proof.kind === 'interlock') return value === 'dead';
+  if (proof.kind === 'interlock' || proof.kind === 'withoutPressure') return value === 'dead';
   if (proof.kind === 'fuseHolds') return value === 'holds';
   if (proof.kind === 'insulation')
     return value === 'OL' || (typeof value === 'number' && value >= proof.least);
@@ -388,15 +354,6 @@ export function proves(proof: Proof, value: Reading['value']): boolean {
   if (proof.kind === 'signal' || proof.kind === 'pressure')
     return Math.abs(value - proof.expected) <= proof.within;
   return proof.kind === 'drop' && Math.abs(value) <= proof.most;
-}
-
-function valueOf(model: CircuitModel, test: Test): number {
-  const value = predictedOf(model, test);
-  return typeof value === 'number' ? value : 0;
-}
-
-function predictedOf(model: CircuitModel, test: Test): Reading['value'] {
-  return predictedValue(test.kind, predict(bindTest(model, test), [])) as Reading['value'];
 }
 
 const words = ({ controls, afterSeconds }: Setup) =>

@@ -1,4 +1,5 @@
 import { isOfRefrigerant, REFRIGERANT_CARES } from '../safety/refrigerant';
+import type { CompiledPart } from '../circuit/compile';
 import { oncePerModel, type CircuitModel } from '../circuit/model';
 import type { Circumstance } from '../circuit/circumstances';
 import type { Test } from '../circuit/schema';
@@ -11,6 +12,7 @@ import { kindOf } from '../kinds/part';
 import type { Proof } from './proofList';
 import type { JobState } from './reduceJob';
 import { isSeenWorking } from './seenWork';
+import { valueOf } from './soundReading';
 
 /** What lets current out of its way: afterwards the insulation is shown, and that the fuse holds. */
 const LEAKS: readonly string[] = ['shortToFrame', 'weakInsulation', 'shortBetween', 'shortToSupply'];
@@ -28,6 +30,7 @@ export function ofTheFault(model: CircuitModel, state: JobState, patterns: reado
     ...fuses(model, state, patterns),
     ...tightness(model, state),
     ...cares(model, state),
+    ...pressures(model, state, patterns),
     ...asComplained(model, state, patterns),
   ];
 }
@@ -148,6 +151,86 @@ function tightness(model: CircuitModel, { decision }: JobState): Proof[] {
   // Of a refrigerant circuit the leak check of its own stands for it.
   if (isOfRefrigerant(model, part.ref)) return [];
   return kindOf(part).traits.fluid ? [{ id: `tight ${part.ref}`, kind: 'tight', part: part.ref }] : [];
+}
+
+/** A working pressure may stand this share off: regulators and gauges together. */
+export const PRESSURE_SHARE = 0.1;
+/** Of the strongest supply: as near as a gauge tells nothing from a little. */
+const NOTHING_SHARE = 0.01;
+
+/**
+ * The gauges that did not stand as on the sound machine, once more: a valve that was changed in a line moves nothing that anybody sees.
+ * Only where the part itself carries what flows, and where nothing was put in or taken off for the reading. Where no gauge stood wrong
+ * so, and nothing moves, the one that its work changes most.
+ */
+function pressures(
+  model: CircuitModel,
+  { decision, readings }: JobState,
+  patterns: readonly Pattern[],
+): Proof[] {
+  const { compiled } = model;
+  const at = compiled.partIndex.get(decision?.body.part ?? '');
+  if (at === undefined || decision?.body.action === 'nothing') return [];
+  if (!kindOf(compiled.parts[at]!.part).traits.fluid) return [];
+  const strongest = Math.max(
+    0,
+    ...compiled.circuit.parts.map((part) => ('kPa' in part ? Math.abs(part.kPa) : 0)),
+  );
+  const proofs = new Map<string, Proof>();
+  for (const { reading } of readings) {
+    if (reading.kind !== 'pressure' || typeof reading.value !== 'number') continue;
+    if (Object.keys(reading.setup).some((key) => key !== 'controls' && key !== 'afterSeconds')) continue;
+    const { value, ...test } = reading;
+    const expected = valueOf(model, test);
+    const within = withinOf(expected, strongest);
+    const proof = gaugeProof(decision!.body.part, test, expected, within);
+    // The last reading of a place says how it stood.
+    if (Math.abs(value - expected) > within) proofs.set(proof.id, proof);
+    else proofs.delete(proof.id);
+  }
+  const shown = proofs.size > 0 || patterns.some(({ driven }) => driven.length > 0);
+  return shown ? [...proofs.values()] : gaugeOfWork(model, compiled.parts[at]!, patterns, strongest);
+}
+
+/** The gauge at a part that stands furthest from where it rests while the machine works, in that command; none where none moves. */
+function gaugeOfWork(
+  model: CircuitModel,
+  { part, nodes }: CompiledPart,
+  patterns: readonly Pattern[],
+  strongest: number,
+): Proof[] {
+  const { compiled } = model;
+  const moved = patterns
+    .filter(({ setup }) => setup.afterSeconds === undefined)
+    .flatMap(({ setup }) =>
+      nodes
+        .filter((node) => compiled.domains[node] === 'fluid' && node !== compiled.atmosphere)
+        .map((node) => {
+          const at = compiled.nodeNames[node]!;
+          const test = { kind: 'pressure', at, setup: { controls: setup.controls ?? {} } } as const;
+          const expected = valueOf(model, test);
+          return { test, expected, by: Math.abs(expected - valueOf(model, { ...test, setup: {} })) };
+        }),
+    )
+    .sort((a, b) => b.by - a.by)[0];
+  if (!moved || moved.by <= NOTHING_SHARE * strongest) return [];
+  const { test, expected } = moved;
+  return [gaugeProof(part.ref, test, expected, withinOf(expected, strongest))];
+}
+
+function withinOf(expected: number, strongest: number): number {
+  return Math.max(PRESSURE_SHARE * Math.abs(expected), NOTHING_SHARE * strongest);
+}
+
+function gaugeProof(
+  part: string,
+  test: Extract<Test, { kind: 'pressure' }>,
+  expected: number,
+  within: number,
+): Proof {
+  const positions = Object.entries(test.setup.controls ?? {}).map((pair) => pair.join(' '));
+  const id = `gauge ${[test.at, ...positions, test.setup.afterSeconds ?? ''].join(' ')}`.trim().slice(0, 100);
+  return { id, kind: 'pressure', part, test, expected, within };
 }
 
 /** Fuses on the way to what was mended, where it carries current itself and then in the position that loads each most. */

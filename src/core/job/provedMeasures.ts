@@ -21,6 +21,7 @@ export const MEASURE_KINDS = [
   'amps',
   'diode',
   'pressure',
+  'changes',
   'hertz',
 ] as const;
 export type MeasureKind = (typeof MEASURE_KINDS)[number];
@@ -180,6 +181,8 @@ function ofFigure(
   const shows = figureOf(kind);
   const over = read === 'OL';
   if (!over && typeof read !== 'number') return null;
+  // A switch that does not change over has no point that could be followed.
+  if (over && kind === 'changes') return null;
   // Over range is at least the end of it; where no end is known it says nothing that could be followed.
   const raw = over ? shows.over : shows.unsigned ? Math.abs(Number(read)) : Number(read);
   if (!Number.isFinite(raw)) return null;

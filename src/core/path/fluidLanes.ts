@@ -1,3 +1,4 @@
+import type { CompiledPart } from '../circuit/compile';
 import type { CircuitModel } from '../circuit/model';
 import type { Setup } from '../circuit/schema';
 import { branchAmps, conductance, nodeKPa, type World } from '../circuit/world';
@@ -13,7 +14,7 @@ interface Solved {
 
 /**
  * Lanes of the air, oil or vacuum side: from the supply through what is open to the actuator's pressed port, and from its
- * other port home to the atmosphere. The actuator is the fall, as a coil is.
+ * other port home to the atmosphere. The actuator is the fall, as a coil is. The same to a pressure switch that sits on no such lane.
  */
 export function findFluidLanes(model: CircuitModel, worlds: readonly Solved[]): Lane[] {
   const { compiled } = model;
@@ -24,9 +25,10 @@ export function findFluidLanes(model: CircuitModel, worlds: readonly Solved[]): 
     ),
   );
   const home = new Set([compiled.atmosphere]);
-  return compiled.parts.flatMap(({ part, index, branches }): Lane[] => {
-    if (part.kind !== 'cylinder' && part.kind !== 'vacuumActuator') return [];
-    const seal = branches[0]!;
+  const laneOf = ({ part, index, branches }: CompiledPart): Lane[] => {
+    // Of an actuator the seal between its ports; of a pressure switch its diaphragm, against the air around.
+    const seal = branches.find(({ role }) => role === 'seal');
+    if (!seal) return [];
     // The position in which its pressures lie furthest apart is the one that drives it.
     const best = worlds
       .map(({ setup, world }) => ({
@@ -61,7 +63,17 @@ export function findFluidLanes(model: CircuitModel, worlds: readonly Solved[]): 
         coils: coilsOf(model, world, [...feed, ...back]),
       },
     ];
-  });
+  };
+  const driving = compiled.parts
+    .filter(({ part }) => part.kind === 'cylinder' || part.kind === 'vacuumActuator')
+    .flatMap(laneOf);
+  const drawn = new Set(driving.flatMap(({ feed, back }) => [...feed, ...back].map(({ part }) => part)));
+  // The line to a pressure switch is a path of its own, unless it sits on one that drives something.
+  const sensing = compiled.parts
+    .filter(({ part }) => part.kind === 'pressureSwitch')
+    .flatMap(laneOf)
+    .filter(({ feed }) => feed.some(({ part }) => !drawn.has(part)));
+  return [...driving, ...sensing];
 }
 
 /** What hangs on a lane's points with its one port. Its supply is where it begins, and what it goes through is on it. */

@@ -206,6 +206,21 @@ describe('the fluid side', () => {
   });
 });
 
+it('the line to a pressure switch is a lane of its own, down to the air around', () => {
+  const model = load('dryer-air-switch.circuit.json');
+  const lanes = findLanes(model);
+  const [line, ...more] = lanes.lanes.filter(({ medium }) => medium === 'fluid');
+  expect(more).toEqual([]);
+  expect(line!.id).toBe('B1');
+  expect(line!.feed.map(({ part }) => model.compiled.parts[part]!.part.ref)).toEqual(['H1']);
+  expect(line!.load.to).toBe(model.compiled.atmosphere);
+  expect(line!.feed.map(({ from }) => lanes.labelOf.get(from))).toEqual(['a']);
+  // The first lane, and what it is numbered by, stays the electrical one.
+  expect(lanes.lanes[0]!.id).toBe('Y1');
+  const layout = layoutPath(model, lanes, line!, { width: 1280, standings: even(model), asked: [] });
+  expect(layout.fall.y2 - layout.fall.y1).toBeGreaterThan(60);
+});
+
 it('of the oil side a relief valve and an accumulator hang on the point where they branch off', () => {
   const oil = new CircuitModel(demoCircuit('groomer-tiller-lift'));
   const drawn = findLanes(oil);

@@ -1,6 +1,7 @@
 import { CircuitModel } from '../circuit/model';
 import { singleCoil } from '../templates/electrical';
 import { contactorTwoSupplies, levelControl } from '../templates/line';
+import { demoCircuit } from '../../testing/demoCircuits';
 import { TEMPLATES } from '../templates/templates';
 import { matchSpare, rankSpares, wantedSpare, type SpareRatings, type Wanted } from './spares';
 
@@ -51,6 +52,20 @@ describe('a spare', () => {
     expect(
       matchSpare({ kind: 'pin', ratings: {}, ohmsTolerance: null }, { kind: 'pin', ratings: {} }).fit,
     ).toBe('askLabel');
+  });
+  it('for what flows is for that medium, bears its pressure, and its ports are read off the label', () => {
+    const wanted = wantedSpare(new CircuitModel(demoCircuit('groomer-tiller-lift')), 'Q1')!;
+    expect(wanted.ratings).toMatchObject({ medium: 'oil', kPa: expect.any(Number) });
+    const { ratings } = wanted;
+    expect(fitOf(ratings, wanted)).toEqual({ fit: 'askLabel', differs: [] });
+    expect(fitOf({ ...ratings, medium: 'air' }, wanted).fit).toBe('doesNot');
+    expect(fitOf({ ...ratings, kPa: ratings.kPa! / 2 }, wanted).fit).toBe('doesNot');
+    expect(fitOf({ ...ratings, kPa: ratings.kPa! * 2 }, wanted).differs).toEqual([
+      expect.objectContaining({ rating: 'kPa', isMore: true }),
+    ]);
+    const cold = wantedSpare(new CircuitModel(demoCircuit('cellar-liquid-valve')), 'Q1')!;
+    expect(cold.ratings.medium).toBe('refrigerant');
+    expect(fitOf({ ...cold.ratings, medium: 'air' }, cold).fit).toBe('doesNot');
   });
   it('of another kind is none', () => {
     expect(matchSpare(coil, { kind: 'relay', ratings: { volts: 24, current: 'DC', ohms: 24 } }).fit).toBe(

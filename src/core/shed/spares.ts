@@ -1,10 +1,15 @@
 import { z } from 'zod';
 import { kindOf } from '../kinds/part/index';
 import type { PartKind } from '../kinds/part/module';
+import { mediumOf } from '../circuit/medium';
 import type { CircuitModel } from '../circuit/model';
+import { isOfRefrigerant } from '../safety/refrigerant';
 import { significant } from '../units/significant';
 import { mostAmps } from './mostAmps';
 import { nominalVolts } from './nominalVolts';
+
+export const SPARE_MEDIA = ['air', 'oil', 'vacuum', 'refrigerant'] as const;
+export type SpareMedium = (typeof SPARE_MEDIA)[number];
 
 /** What is said of a spare by its label; what is not known is left out. */
 export const spareRatings = z
@@ -24,6 +29,8 @@ export const spareRatings = z
     seconds: z.number().positive().max(1e6),
     /** Of a valve: its ways and positions, 5/3. */
     ways: z.string().trim().min(1).max(10),
+    /** What it is made for: seals that bear air swell in oil, and none of these holds a refrigerant. */
+    medium: z.enum(SPARE_MEDIA),
     /** Highest pressure it bears, kPa. */
     kPa: z.number().positive().max(1e6),
   })
@@ -95,11 +102,27 @@ export function wantedSpare(model: CircuitModel, ref: string): Wanted | null {
   if (part.kind === 'timer') ratings.seconds = part.seconds;
   if (part.kind === 'valve') ratings.ways = part.ways;
   if (part.kind === 'transformer' && part.va !== undefined) ratings.va = part.va;
+  if (kindOf(part).traits.fluid) {
+    ratings.medium = isOfRefrigerant(model, ref) ? 'refrigerant' : mediumOf(model);
+    const most = mostPressure(model);
+    // What pulls is borne by whatever closes.
+    if (most > 0) ratings.kPa = most;
+  }
   return {
     kind: part.kind,
     ratings,
     ohmsTolerance: body && body.tolerance > 0 && body.ohmsKnown ? body.tolerance : null,
   };
+}
+
+/** The most that a part may come to bear: what the strongest supply gives, or lets off at. Gauge kPa; 0 where nothing presses. */
+function mostPressure({ compiled: { circuit } }: CircuitModel): number {
+  return Math.max(
+    0,
+    ...circuit.parts.map((part) =>
+      part.kind === 'airSupply' || part.kind === 'pump' || part.kind === 'relief' ? part.kPa : 0,
+    ),
+  );
 }
 
 function isContact(kind: PartKind): boolean {
@@ -124,6 +147,7 @@ const RULES: Readonly<Record<RatingName, 'same' | 'atLeast' | 'ohms' | 'told'>> 
   mm2: 'atLeast',
   seconds: 'same',
   ways: 'same',
+  medium: 'same',
   kPa: 'atLeast',
 };
 
@@ -141,8 +165,9 @@ export function matchSpare(wanted: Wanted, spare: { kind: PartKind; ratings: Spa
     if (standing === 'no') fit = 'doesNot';
     else if (standing === 'unknown' && fit === 'fits') fit = 'askLabel';
   }
-  // Nothing is known that a spare could be told by: the label decides.
-  if (Object.keys(wanted.ratings).length === 0) fit = 'askLabel';
+  // Nothing is known that a spare could be told by, or no drawing knows its ports and its size: the label decides.
+  const unsized = Object.keys(wanted.ratings).length === 0 || wanted.ratings.medium !== undefined;
+  if (unsized && fit === 'fits') fit = 'askLabel';
   return { fit, differs };
 }
 

@@ -1,3 +1,4 @@
+import { readingKind } from '../kinds/reading';
 import { CircuitModel } from '../circuit/model';
 import type { Circuit, Test } from '../circuit/schema';
 import { faultByName, listFaults } from '../diagnosis/faults';
@@ -28,7 +29,9 @@ export class MachineUnderTest {
   /** What the display shows for a test, typed the way a technician would. */
   answer(test: Test): string {
     const shown = this.value(test);
-    const value = typeof shown === 'number' && test.kind === 'pressure' ? shown / KPA_IN_BAR : shown;
+    const { shows } = readingKind(test.kind);
+    const onGauge = shows.is === 'figure' && shows.quantity === 'pressure';
+    const value = typeof shown === 'number' && onGauge ? shown / KPA_IN_BAR : shown;
     if (typeof value === 'number')
       return String(Number(Math.abs(value) < 0.01 ? value.toFixed(3) : value.toPrecision(3)));
     if (typeof value === 'boolean') return value ? 'clicks' : 'no click';

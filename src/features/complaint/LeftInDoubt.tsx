@@ -16,7 +16,7 @@ export function LeftInDoubt() {
   const next = sheet.next && sheet.rows[sheet.next[0]];
   return (
     <div role="status" className="py-2 text-[17px] leading-[22px]" data-testid="left-in-doubt">
-      {sheetFoundWords(sheet, titleOf).map((line) => (
+      {sheetFoundWords(speaker, sheet).map((line) => (
         <p key={line}>{line}</p>
       ))}
       {next ? <p className="text-ink2">What tells most, tried next: {titleOf(next)}.</p> : null}

@@ -12,7 +12,7 @@ jest.mock('next/navigation', () => ({ unstable_rethrow: () => undefined, redirec
 
 beforeAll(async () => {
   process.env.SPIRAXIS_DEMO = '1';
-  seedAfresh();
+  await seedAfresh();
   for (const { id } of await listJobs({}, 8)) await refreshDigest(id);
 }, 240_000);
 afterEach(forgetCookies);

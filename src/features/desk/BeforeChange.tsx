@@ -2,7 +2,7 @@
 
 import { useMemo } from 'react';
 import { isolationPlan } from '@/core/safety/isolationPlan';
-import { standsSafe } from '@/core/job/rules/testGate';
+import { workStanding } from '@/core/job/rules/testGate';
 import { changeWords } from '@/words/en/holds';
 import { useDesk } from './desk';
 
@@ -10,5 +10,5 @@ import { useDesk } from './desk';
 export function BeforeChange() {
   const { speaker, log } = useDesk();
   const plan = useMemo(() => isolationPlan(speaker.model), [speaker.model]);
-  return changeWords(standsSafe(plan, log.state));
+  return changeWords(workStanding(plan, log.state));
 }

@@ -21,7 +21,7 @@ const volts = (value: number, typed = String(value)) => ({ value, unit: 'V', typ
 
 let locks: (work: number, typed?: string) => Entry[];
 beforeAll(async () => {
-  seedAfresh();
+  await seedAfresh();
   const plan = isolationPlan(new CircuitModel((await openJob(JOB))!.circuit));
   locks = (work, typed) =>
     plan.map(({ point, energy, prove }) =>

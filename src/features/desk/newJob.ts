@@ -11,6 +11,7 @@ import { provenanceOf, type Signed } from '../people/session';
 import { drawnOf } from './jobModel';
 import { begunJobSchema, newJobSchema, type NewJob } from './newJobSchema';
 import { log } from '../serverLog';
+import { stepAddress } from './steps';
 
 export interface NewJobAnswer {
   trouble: string | null;
@@ -43,7 +44,9 @@ export async function openNewJob(who: Signed, request: NewJob): Promise<NewJobAn
   });
   digestSoon(id);
   log.info({ job: number, function: known.name }, 'job opened');
-  redirect(`/jobs/${number}`);
+  // What was not tried on the form is asked for before anything is measured.
+  const tried = entries.some(({ type }) => type === 'reading');
+  redirect(stepAddress(number, tried ? 'test' : 'complaint'));
 }
 
 /** Longer than that nobody waits for a network; what claims more has a clock that was set. */

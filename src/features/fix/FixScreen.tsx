@@ -2,6 +2,7 @@
 
 import { kindOf } from '@/core/kinds/part';
 import { Check } from 'lucide-react';
+import { BeforeChange } from '../desk/BeforeChange';
 import { StepLink } from '../desk/StepLink';
 import { useEffect, useMemo, useState } from 'react';
 import { useForm } from 'react-hook-form';
@@ -214,6 +215,9 @@ function FixForm({ part, spare, onFitted }: { part: string; spare: string; onFit
     >
       <div className="col-span-full">
         <Heading>Fix</Heading>
+        <Hold>
+          <BeforeChange />
+        </Hold>
         {blown.map((fuse) => (
           <p key={fuse} className="py-1 text-[17px]" data-testid="blown">
             {fuse}

@@ -94,6 +94,11 @@ describe('the fix', () => {
     );
   });
 
+  it('begins with how the work stands: nothing is changed before it is made safe', () => {
+    show(decided('repair'));
+    expect(screen.getByRole('form').textContent).toMatch(/Make it safe before anything is changed\./);
+  });
+
   it('a repair asks for no spare', () => {
     show(decided('repair'));
     expect(screen.queryByLabelText('Spare, ohms of the winding')).toBeNull();

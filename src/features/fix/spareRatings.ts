@@ -7,7 +7,7 @@ import { mostAmps } from '@/core/shed/mostAmps';
 import { nominalVolts } from '@/core/shed/nominalVolts';
 import { benchChecks } from '@/core/job/rules/spareOnBench';
 import type { GaugeMark } from '@/core/units/quantities';
-import { pressureWords, quantity } from '@/words/en/readings';
+import { pressureWords, quantity, switchPointWords } from '@/words/en/readings';
 
 /** A rating that a spare must match, as words. */
 export interface Rating {
@@ -120,7 +120,10 @@ function ratingsOf(model: CircuitModel, part: Part, gaugeUnit: GaugeMark): Ratin
       );
       break;
     case 'pressureSwitch':
-      add('Switching pressure', OLD_LABEL);
+      add(
+        'Switching pressure',
+        `makes at ${switchPointWords(part.makeKPa, gaugeUnit)}, breaks at ${switchPointWords(part.breakKPa, gaugeUnit)} by the drawing, and ${OLD_LABEL}`,
+      );
       add('Contact amps', contactWords(model, part));
       add('Kind', OLD_PART);
       break;

@@ -47,9 +47,9 @@ const TAKEN = [200, 400, 404, 409, 413, 429];
 /** What the server would have had to write into its log as its own failure. */
 const failures = () => (log.error as jest.Mock).mock.calls.map(([what]) => JSON.stringify(what));
 
-beforeAll(() => {
+beforeAll(async () => {
   process.env.SPIRAXIS_DEMO = '1';
-  seedAfresh();
+  await seedAfresh();
 }, 60_000);
 afterAll(closePool);
 beforeEach(async () => {

@@ -65,9 +65,9 @@ async function ask({ method, handle, name }: (typeof routes)[number]): Promise<n
   return status;
 }
 
-beforeAll(() => {
+beforeAll(async () => {
   process.env.SPIRAXIS_DEMO = '1';
-  seedAfresh();
+  await seedAfresh();
 }, 60_000);
 afterAll(closePool);
 

@@ -57,6 +57,6 @@ export function reportSheets(
         },
       ];
     });
-    return [{ title: SHEET_TITLE[name], found: sheetFoundWords(sheet, titleOf), lines }];
+    return [{ title: SHEET_TITLE[name], found: sheetFoundWords(speaker, sheet), lines }];
   });
 }

@@ -4,6 +4,7 @@ import { Check, Lock, LockOpen, Printer } from 'lucide-react';
 import Link from 'next/link';
 import { useMemo, useState } from 'react';
 import { isolationPlan, stillLive, type IsolationPoint } from '@/core/safety/isolationPlan';
+import { changeWords } from '@/words/en/holds';
 import { writtenWords } from '@/words/en/times';
 import { Heading, Hold, MainKey, PlainKey } from '@/ui/sheet';
 import { useDesk } from '../desk/desk';
@@ -119,7 +120,12 @@ export function MakeSafeScreen() {
       }
       foot={
         <>
-          {madeSafe ? (
+          {madeSafe && open.length > 0 ? (
+            <p className="text-[16.5px] font-[700] text-copper-ink" data-testid="opened-since">
+              {changeWords({ state: 'openedForTest', open })} Signed by {madeSafe.person},{' '}
+              {writtenWords(madeSafe.at, log.arrivals.get(madeSafe.id), job.policy.timeZone)}.
+            </p>
+          ) : madeSafe ? (
             <p className="flex items-center gap-2 text-[18px] font-[700] text-verdi" data-testid="made-safe">
               <Check size={20} strokeWidth={3} aria-hidden /> Made safe, signed by {madeSafe.person}
               {madeSafe.body.second ? ` beside ${madeSafe.body.second}` : ''},{' '}

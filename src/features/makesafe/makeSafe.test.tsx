@@ -1,4 +1,4 @@
-import { render, screen, within } from '@testing-library/react';
+import { act, render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { contactorTwoSupplies } from '@/core/templates/line';
 import { useDesk } from '../desk/desk';
@@ -58,6 +58,20 @@ describe('make safe', () => {
     expect(screen.getByRole('region', { name: 'Opened again' }).textContent).toMatch(
       /volts at the contactor/,
     );
+  });
+
+  it('what was opened for a test is told in place of the signature, and can be closed again under it', async () => {
+    const { desk, person } = show();
+    while (screen.queryByRole('form')) await closePoint(person);
+    await person.click(sign());
+    const [point] = desk.log.view().state.isolated.keys();
+    act(() => void desk.log.write({ type: 'reopened', body: { point: point!, reason: 'volts', setup: {} } }));
+    expect(screen.queryByTestId('made-safe')).toBeNull();
+    expect(screen.getByTestId('opened-since').textContent).toMatch(
+      /^Opened for a test: .+\. Each is closed and proved again before anything is changed\. Signed by Tove/,
+    );
+    await closePoint(person);
+    expect(screen.getByTestId('made-safe').textContent).toMatch(/signed by Tove/);
   });
 
   it('a place that is not dead keeps the point open', async () => {

@@ -289,6 +289,7 @@ export function choicesOf({
     case 'insulation':
     case 'amps':
     case 'pressure':
+    case 'changes':
       return null;
     default:
       return test satisfies never;
@@ -309,6 +310,8 @@ export function meaningOf({
     case 'empty':
       if (choicesOf(ranked)) return 'Press what you see';
       if (liveWords(live) !== '') return liveWords(live);
+      if (ranked.test.kind === 'changes')
+        return `The gauge as it changes over, in ${speaker.gaugeUnit}; OL where it does not`;
       return ranked.test.kind === 'pressure'
         ? `As the gauge shows it, in ${speaker.gaugeUnit}`
         : 'Type it as the meter shows it';

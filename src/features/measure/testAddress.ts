@@ -27,6 +27,7 @@ const TOLD_BY: Readonly<Record<ReadingKind, 'part' | 'points' | 'port' | 'listed
   pressure: 'port',
   flow: 'listed',
   hold: 'listed',
+  changes: 'listed',
 };
 export const NO_TEST = { mode: null, red: null, black: null, set: null } as const;
 
@@ -34,11 +35,17 @@ export const NO_TEST = { mode: null, red: null, black: null, set: null } as cons
 export function testToParams({ model, lanes }: Speaker, test: Test): Record<string, string | null> {
   if (!('from' in test)) {
     const ref = partOfTest(test) ?? nodesOfTest(test).join();
-    const black = test.kind === 'bit' ? test.which : null;
+    const black = toldApart(test);
     return { mode: test.kind, red: ref, black, set: JSON.stringify(test.setup) };
   }
   const point = (name: string) => String(lanes.pointOf.get(model.compiled.nodeIndex.get(name)!));
   return { mode: test.kind, red: point(test.from), black: point(test.to), set: JSON.stringify(test.setup) };
+}
+
+/** Which of several readings of one part it is. */
+function toldApart(test: Test): string | null {
+  if (test.kind === 'changes') return test.edge;
+  return test.kind === 'bit' ? test.which : null;
 }
 
 export function chosenTest(
@@ -53,7 +60,7 @@ export function chosenTest(
       !('from' in test) &&
       test.kind === mode &&
       (partOfTest(test) ?? nodesOfTest(test).join()) === red &&
-      (test.kind !== 'bit' || test.which === black) &&
+      toldApart(test) === (black ?? null) &&
       JSON.stringify(test.setup) === set,
   );
   if (found) return found.test;

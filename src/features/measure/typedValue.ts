@@ -35,6 +35,7 @@ const MODE_WORDS: Readonly<Record<Test['kind'], string>> = {
   code: 'codes',
   flow: 'what blows',
   hold: 'holds or falls',
+  changes: 'a pressure',
   moves: 'which way it goes',
   gauge: 'where it stands',
 };
@@ -76,7 +77,7 @@ export function checkTyped(
         why: `${typed.value} V on a ${Math.round(supplyVolts)} V run? Check the point.`,
       };
     }
-  } else if (test.kind !== 'pressure' && typed.value !== 'OL' && typed.value < -0.5) {
+  } else if (quantity !== 'pressure' && typed.value !== 'OL' && typed.value < -0.5) {
     return { state: 'refused', why: 'Below zero? Short the leads, zero the meter, take it again.' };
   }
   const value = shownValue(typed) === 'OL' ? 'OL' : (kept ?? figure);

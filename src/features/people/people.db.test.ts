@@ -38,9 +38,9 @@ const trailOf = async (person?: string) =>
   (await openTrail(undefined, person)).rows.map(({ what, about }) => (about ? `${what}: ${about}` : what));
 const PASSWORD = 'the winch pulled in at noon';
 
-beforeAll(() => {
+beforeAll(async () => {
   process.env.SPIRAXIS_DEMO = '1';
-  seedAfresh();
+  await seedAfresh();
 }, 60_000);
 beforeEach(async () => {
   process.env.SPIRAXIS_DEMO = '1';

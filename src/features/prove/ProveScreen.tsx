@@ -182,7 +182,7 @@ function ProofAnswer({ proof }: { proof: Proof }) {
   );
   if (proof.kind === 'works' || proof.kind === 'asComplained')
     return pair(['Works', () => write('works', 'works')], ['Does not', () => write('dead', 'dead')]);
-  if (proof.kind === 'interlock') {
+  if (proof.kind === 'interlock' || proof.kind === 'withoutPressure') {
     const { stops, goesOn } = stopWords(kindOfPart(speaker, proof.part));
     return pair(
       [stops, () => write('dead', stops.toLowerCase())],
@@ -190,7 +190,7 @@ function ProofAnswer({ proof }: { proof: Proof }) {
     );
   }
   if (proof.kind === 'tight')
-    return pair(['Tight', () => write('none', 'tight')], ['Bubbles', () => write('bubbles', 'bubbles')]);
+    return pair(['Tight', () => write('none', 'tight')], ['Leaks', () => write('bubbles', 'leaks')]);
   if (proof.kind === 'care')
     return proof.care === 'dated'
       ? null

@@ -58,7 +58,7 @@ const jobsBefore = async (moment: Date) => (await readLearntOdds((await findLear
 
 let openJobId = '';
 beforeAll(async () => {
-  seedAfresh();
+  await seedAfresh();
   openJobId = (await findJob(417))!.id;
 }, 60_000);
 afterAll(closePool);

@@ -11,6 +11,7 @@ import { parseCelsius } from '@/core/units/parseCelsius';
 import { Heading, Hold, PlainKey } from '@/ui/sheet';
 import { shutWords } from '@/words/en/holds';
 import { modeName, testPlace, valueWords } from '@/words/en/readings';
+import { capital } from '@/words/en/capital';
 import { forcedItem } from '@/words/en/ledger';
 import { cellTitle, columnWords, rowTitle } from '@/words/en/sheets';
 import { useDesk } from '../desk/desk';
@@ -173,6 +174,16 @@ export function CellPanel({
                     onColumn={setColumn}
                   />
                 )}
+                {test.kind === 'changes' ? (
+                  <PlainKey
+                    className="mt-2"
+                    onClick={() =>
+                      pin({ value: 'OL', typed: valueWords(test.kind, 'OL', speaker.gaugeUnit) })
+                    }
+                  >
+                    {capital(valueWords(test.kind, 'OL', speaker.gaugeUnit))}
+                  </PlainKey>
+                ) : null}
               </>
             ) : (
               <span className="flex" role="group" aria-label="What it did">

@@ -2,7 +2,7 @@
 
 import { useMemo } from 'react';
 import { ledgerStanding } from '@/core/job/rules/ledgerStanding';
-import { standsSafe } from '@/core/job/rules/testGate';
+import { workStanding } from '@/core/job/rules/testGate';
 import { isolationPlan } from '@/core/safety/isolationPlan';
 import type { JobSheet } from '@/core/sheets/onCircuit/jobSheet';
 import { liftPlan } from '@/core/sheets/onCircuit/liftPlan';
@@ -15,7 +15,8 @@ export function LiftList({ sheet }: { sheet: JobSheet }) {
   const { speaker, log } = useDesk();
   const { model } = speaker;
   const { state } = log;
-  const safe = useMemo(() => standsSafe(isolationPlan(model), state), [model, state]);
+  const standing = useMemo(() => workStanding(isolationPlan(model), state), [model, state]);
+  const safe = standing.state === 'safe';
   const isOff = useMemo(
     () =>
       new Set(
@@ -32,7 +33,7 @@ export function LiftList({ sheet }: { sheet: JobSheet }) {
       <Heading id="lift" aside={`${plan.ready} of ${plan.open} places can be read as it stands`}>
         Off before the tester
       </Heading>
-      <Hold>{changeWords(safe)}</Hold>
+      <Hold>{changeWords(standing)}</Hold>
       <ul>
         {plan.off.map(({ body, places }) => {
           const off = isOff.has(body.item);

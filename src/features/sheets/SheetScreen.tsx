@@ -3,9 +3,8 @@
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'next/navigation';
 import type { CoilAnswer } from '@/core/sheets/coil/coil';
-import { testKey } from '@/core/diagnosis/observations';
 import { jobSheet } from '@/core/sheets/onCircuit/build';
-import { JOB_SHEETS, type JobSheet, type JobSheetName } from '@/core/sheets/onCircuit/jobSheet';
+import { cellKeys, JOB_SHEETS, type JobSheet, type JobSheetName } from '@/core/sheets/onCircuit/jobSheet';
 import { writeSheetTable } from '@/formats/sheetTable';
 import { PrintKey } from '@/ui/PrintKey';
 import { useUndoKeys } from '@/ui/useUndoKeys';
@@ -68,17 +67,13 @@ function OpenSheet({ name, sheet }: { name: JobSheetName; sheet: JobSheet | null
             {sheet ? (
               <>
                 <div className="py-2 text-[18px] leading-[24px] font-[650]" data-testid="found">
-                  {sheetFoundWords(sheet, (row) => rowTitle(speaker, sheet, row)).map((line) => (
+                  {sheetFoundWords(speaker, sheet).map((line) => (
                     <p key={line}>{line}</p>
                   ))}
                 </div>
                 <ByAll speaker={speaker} outlook={outlook} />
                 {name === 'insulation' ? <LiftList sheet={sheet} /> : null}
-                <Grid
-                  sheet={sheet}
-                  at={at}
-                  onChoose={([r, c]) => setChosen(testKey(sheet.rows[r]!.cells[c]!.test))}
-                />
+                <Grid sheet={sheet} at={at} onChoose={(place) => setChosen(keyOf(sheet, place))} />
                 {/* All of it comes off once, and the picture is what one comes back to. */}
                 {name === 'conductors' ? <LiftList sheet={sheet} /> : null}
                 {among ? (
@@ -116,9 +111,9 @@ function OpenSheet({ name, sheet }: { name: JobSheetName; sheet: JobSheet | null
           <JustPinnedLine pinned={pinned} onTakenBack={setPinned} />
           {cell && sheet && at ? (
             // Whoever has begun with a cell stays at it: somebody else's reading must not take the field away from under the hands.
-            <div onInput={() => setChosen(testKey(cell.test))}>
+            <div onInput={() => setChosen(keyOf(sheet, at))}>
               <CellPanel
-                key={JSON.stringify(cell.test)}
+                key={keyOf(sheet, at)}
                 sheet={sheet}
                 at={at}
                 cell={cell}
@@ -197,13 +192,13 @@ function ByAll({ speaker, outlook }: { speaker: Speaker; outlook: Outlook | null
   );
 }
 
-/** Where the cell of a test stands now; null where it stands no more. */
-function placeOf({ rows }: JobSheet, key: string): [number, number] | null {
-  for (const [r, { cells }] of rows.entries()) {
-    const c = cells.findIndex((cell) => cell !== null && testKey(cell.test) === key);
-    if (c >= 0) return [r, c];
-  }
-  return null;
+/** Where the cell of a key stands now; null where it stands no more. */
+function placeOf(sheet: JobSheet, key: string): [number, number] | null {
+  return cellKeys(sheet).find((one) => one.key === key)?.at ?? null;
+}
+
+function keyOf(sheet: JobSheet, [row, column]: readonly [number, number]): string | null {
+  return cellKeys(sheet).find(({ at: [r, c] }) => r === row && c === column)?.key ?? null;
 }
 
 /** The winding that is looked at: the chosen one, else the first that is not as it should be, else the first. */

@@ -4,7 +4,7 @@ import { useRouter } from 'next/navigation';
 import { useState, useTransition } from 'react';
 import { useForm } from 'react-hook-form';
 import type { PartKind } from '@/core/kinds/part/module';
-import type { RatingName, SpareRatings } from '@/core/shed/spares';
+import { SPARE_MEDIA, type RatingName, type SpareRatings } from '@/core/shed/spares';
 import { parseFigure } from '@/core/units/parseFigure';
 import type { SpareRow } from '@/db/spares';
 import { Form } from '@/ui/Form';
@@ -17,7 +17,8 @@ import { useMay } from '@/ui/who';
 
 const SILENT = { trouble: 'The server does not answer. What was typed stands here; try again.' };
 const FIGURES = Object.keys(RATING_NAMES).filter(
-  (name): name is Exclude<RatingName, 'current' | 'ways'> => name !== 'current' && name !== 'ways',
+  (name): name is Exclude<RatingName, 'current' | 'ways' | 'medium'> =>
+    name !== 'current' && name !== 'ways' && name !== 'medium',
 );
 
 /** Units that a name says already. */
@@ -29,6 +30,7 @@ interface Typed extends Record<string, string> {
   kind: string;
   current: string;
   ways: string;
+  medium: string;
   fitting: string;
   place: string;
   minimum: string;
@@ -107,6 +109,16 @@ export function SpareCard({
       {FIGURES.map(figure)}
       <Field label="Ways of a valve">
         <input className={FIELD} maxLength={10} placeholder="5/3" {...register('ways')} />
+      </Field>
+      <Field label="Made for">
+        <select className={FIELD} {...register('medium')}>
+          <option value="">not said</option>
+          {SPARE_MEDIA.map((medium) => (
+            <option key={medium} value={medium}>
+              {medium}
+            </option>
+          ))}
+        </select>
       </Field>
       <div className="col-span-full">
         <Heading>The shelf</Heading>
@@ -203,6 +215,7 @@ function typedOf(spare: SpareRow | null): Typed {
     kind: spare?.kind ?? 'coil',
     current: words(spare?.ratings.current),
     ways: words(spare?.ratings.ways),
+    medium: words(spare?.ratings.medium),
     ...Object.fromEntries(FIGURES.map((name) => [name, words(spare?.ratings[name])])),
     fitting: spare?.fitting ?? '',
     place: spare?.place ?? '',
@@ -231,6 +244,7 @@ function factsOf(typed: Typed): { facts: Facts } | { trouble: string } {
   }
   if (typed.current) ratings.current = typed.current;
   if (typed.ways.trim()) ratings.ways = typed.ways.trim();
+  if (typed.medium) ratings.medium = typed.medium;
   const minimum = figure(typed.minimum, 'Never fewer than') ?? 0;
   const price = figure(typed.price, 'Price') ?? null;
   const leadDays = figure(typed.leadDays, 'Days until it comes') ?? null;

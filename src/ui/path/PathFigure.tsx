@@ -213,5 +213,7 @@ const DEAD_BELOW = 36;
 
 /** A level of the path, to the digits that a gauge is read to. */
 function levelText(value: number): string {
-  return value.toFixed(Math.abs(value) >= 10 ? 0 : 1);
+  const size = Math.abs(value);
+  // Levels of a few hundredths stand apart only so.
+  return value.toFixed(size >= 10 ? 0 : size >= 0.3 || size === 0 ? 1 : 2);
 }

@@ -1,5 +1,4 @@
 import { passWords } from './heldAgainst';
-import { significant } from '@/core/units/significant';
 import type { Reading, Test } from '@/core/circuit/schema';
 import { figureOf } from '@/core/kinds/reading/index';
 import type { MeaningLimit } from '@/core/diagnosis/meaningLimits';
@@ -71,7 +70,8 @@ const VACUUM_GONE = 1;
 export function bandWords(kind: Test['kind'], { reading, low, high }: Outcome, unit: GaugeMark): string {
   if (low === undefined || high === undefined) return valueWords(kind, reading, unit);
   const words = (value: number) => figureWords(kind, value, unit);
-  if (low === Infinity) return 'OL';
+  const never = kind === 'changes' ? 'does not change over' : 'OL';
+  if (low === Infinity) return never;
   const over = figureOf(kind).over !== Infinity;
   if (low === -Infinity && high === Infinity) return over ? 'any figure, OL' : 'any figure';
   const gauge = kind === 'pressure';
@@ -79,7 +79,7 @@ export function bandWords(kind: Test['kind'], { reading, low, high }: Outcome, u
   // About nothing a gauge stands a little to either side; that is no vacuum.
   if (gauge && low < (high === Infinity ? 0 : ABOUT_NOTHING) && low > -Infinity && high > VACUUM_GONE)
     return `less vacuum than ${short(words(low))}`;
-  if (high === Infinity) return `over ${short(words(low))}${over ? ', OL' : ''}`;
+  if (high === Infinity) return `over ${short(words(low))}${over ? `, ${never}` : ''}`;
   if (low === -Infinity) return `under ${short(words(high))}`;
   // A vacuum gauge runs the other way.
   const ends = unit === 'inHg' && kind === 'pressure' ? [high, low] : [low, high];
@@ -87,10 +87,11 @@ export function bandWords(kind: Test['kind'], { reading, low, high }: Outcome, u
   const [unitA, unitB] = [a.split(' ')[1], b.split(' ')[1]];
   // A dash between figures that may be below zero would be read as a sign.
   const between = Number.parseFloat(a) < 0 || Number.parseFloat(b) < 0 ? ' to ' : '–';
-  if (unitA === unitB) return `${a.split(' ')[0]}${between}${b}`;
-  // Over more than one step of the unit two figures say enough.
-  const [roughA, roughB] = [low, high].map((edge) => words(significant(edge, 2)));
-  return `${short(roughA!)}${between}${short(roughB!)}`;
+  // A decimal zero stands only beside figures that have decimals: 77–103 Ω, 24.0–24.3 V.
+  const [shortA, shortB] = [short(a), short(b)];
+  const [from, to] = /\.\d/.test(shortA) || /\.\d/.test(shortB) ? [a, b] : [shortA, shortB];
+  // An edge is written as the band beside it writes it: of two that share one, neither reaches into the other.
+  return unitA === unitB ? `${from.split(' ')[0]}${between}${to}` : `${shortA}${between}${shortB}`;
 }
 
 /** Drops a decimal zero: "60.0 Ω" is "60 Ω". */
@@ -232,6 +233,8 @@ export function thenWords(
     if (outcome.reading === 'little') return 'Starts, and stops on its way.';
     return outcome.reading === 'still' ? 'Does not move.' : 'Goes the wrong way.';
   }
+  if (kind === 'changes')
+    return outcome.reading === 'OL' ? 'Its contact does not follow.' : 'Its points have moved.';
   if (kind === 'hold') return outcome.reading === 'falls' ? 'It falls: something here leaks.' : 'It holds.';
   if (kind === 'flow') {
     const [seen, wants] = [outcome.reading, expected].map((one) => FLOWS.indexOf(String(one)));

@@ -2,6 +2,7 @@ import { verdictWhy } from './verdict';
 import { capital } from './capital';
 import { significant } from '@/core/units/significant';
 import type { Part, Reading } from '@/core/circuit/schema';
+import { seenWork } from '@/core/job/seenWork';
 import type { ClearFirst } from '@/core/diagnosis/clearBefore';
 import { kindOf } from '@/core/kinds/part';
 import type { PartKind } from '@/core/kinds/part/module';
@@ -228,6 +229,12 @@ export function statementLines(
 ): string[] {
   const { parts } = speaker.model.compiled;
   if (readings.length === 0) {
+    // A reading on a machine that nobody tried moves little, however cheap it is.
+    if (seenWork(speaker.model).length > 0)
+      return [
+        'The doubt is spread evenly.',
+        'Nothing was tried yet: what works and what does not, under Complaint, moves most of it.',
+      ];
     const place = next ? testPlace(speaker, next.test) : '';
     return ['The doubt is spread evenly.', ...(place ? [`One reading, ${place}, moves most of it.`] : [])];
   }

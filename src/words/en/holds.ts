@@ -1,5 +1,5 @@
 import type { Caution } from '@/core/diagnosis/cautionsOf';
-import type { TestGate } from '@/core/job/rules/testGate';
+import type { TestGate, WorkStanding } from '@/core/job/rules/testGate';
 
 /** What can happen, the worst first; one without words is a type error. */
 const HOLD_WORDS: Readonly<Record<Caution, string>> = {
@@ -37,11 +37,19 @@ const TICKED: readonly Caution[] = [
   'jumper',
 ];
 
-/** The worst thing that can happen, in one sentence, and whether it must be ticked. */
+/** What stands in the lines, said in short behind a motion: a gauge on a running machine has both. */
+const IN_THE_LINES: Partial<Readonly<Record<Caution, string>>> = {
+  refrigerant: 'Refrigerant: gloves and eyes covered, nothing is let out.',
+  oil: 'Oil under pressure: eyes covered, no hand near a leak.',
+  pressure: 'Under pressure: eyes covered.',
+};
+
+/** The worst thing that can happen, in one sentence, what stands in the lines beside it, and whether it must be ticked. */
 export function holdWords(cautions: readonly Caution[]): { text: string; mustTick: boolean } {
   const worst = HOLDS.find(([caution]) => cautions.includes(caution));
+  const beside = worst?.[0] === 'moves' ? cautions.flatMap((caution) => IN_THE_LINES[caution] ?? []) : [];
   return {
-    text: worst?.[1] ?? 'Name the energies before you touch anything.',
+    text: worst ? [worst[1], ...beside].join(' ') : 'Name the energies before you touch anything.',
     mustTick: cautions.some((caution) => TICKED.includes(caution)),
   };
 }
@@ -54,10 +62,15 @@ export function graveWords(cautions: ReadonlySet<Caution>): string[] {
 }
 
 /** What goes before any change to the machine. */
-export function changeWords(safe: boolean): string {
-  return safe
-    ? 'Locked and proved: keep it so while anything is changed.'
-    : 'Make it safe before anything is changed.';
+export function changeWords(standing: WorkStanding): string {
+  switch (standing.state) {
+    case 'safe':
+      return 'Locked and proved: keep it so while anything is changed.';
+    case 'unsigned':
+      return 'Make it safe before anything is changed.';
+    case 'openedForTest':
+      return `Opened for a test: ${standing.open.map(({ label }) => label).join(', ')}. Each is closed and proved again before anything is changed.`;
+  }
 }
 
 /** Why a test is not to be taken as things stand, and what opens the way; null where it may be. */

@@ -1,5 +1,6 @@
 import type { Circumstance } from '@/core/circuit/circumstances';
 import type { Part } from '@/core/circuit/partSchema';
+import { mediumOf, type Medium } from '@/core/circuit/medium';
 import type { Test } from '@/core/circuit/schema';
 import type { Proof } from '@/core/job/proofList';
 import type { RefrigerantCare } from '@/core/safety/refrigerant';
@@ -36,6 +37,13 @@ const AGAIN_WORDS: Readonly<Record<Circumstance, string>> = {
   fuseHoldsMinutes: 'and its fuse holds',
 };
 
+/** How a joint is shown to be tight: soapy water would be drawn into a vacuum, and nobody feels for oil. */
+const TIGHT_WORDS: Readonly<Record<Medium, string>> = {
+  air: ' at working pressure: soapy water at its joints',
+  oil: ' at working pressure: joints wiped dry, looked at with a lamp from aside, never felt for by hand',
+  vacuum: ': shut in, the gauge stays for a minute; no water at its joints',
+};
+
 /** What a proof asks for, in one line. */
 export function proofWords(speaker: Speaker, proof: Proof): string {
   const { circuit } = speaker.model.compiled;
@@ -59,6 +67,8 @@ export function proofWords(speaker: Speaker, proof: Proof): string {
       return `Signal of ${partWords(speaker, proof.part)} with ${proof.control} ${proof.position}, ${pointName(speaker, proof.test.from)} to ${pointName(speaker, proof.test.to)}, about ${quantity('volts', proof.expected)}`;
     case 'interlock':
       return `${partWords(speaker, proof.part)} ${stopWords(kindOfPart(speaker, proof.part)).verb} with ${proof.control} ${proof.position}`;
+    case 'withoutPressure':
+      return `${partWords(speaker, proof.part)} ${stopWords(kindOfPart(speaker, proof.part)).verb} with ${partWords(speaker, proof.supply)} shut and vented, ${positions}`;
     case 'followed':
       return followedWords(speaker, proof.test);
     case 'code':
@@ -70,7 +80,7 @@ export function proofWords(speaker: Speaker, proof: Proof): string {
     case 'isolation':
       return `Lock off ${pointTitle(proof.point)}, by its owner`;
     case 'tight':
-      return `${partWords(speaker, proof.part)} is tight at working pressure: soapy water at its joints, each position`;
+      return `${partWords(speaker, proof.part)} is tight${TIGHT_WORDS[mediumOf(speaker.model)]}, each position`;
     case 'care':
       return CARE_WORDS[proof.care];
   }

@@ -50,6 +50,8 @@ describe('figures as a meter shows them', () => {
     ['ohms', 3_300_000, '3.3 MΩ'],
     ['insulation', 2.2e9, '2.2 GΩ'],
     ['pressure', 620, '6.2 bar'],
+    ['changes', 10.23, '0.102 bar'],
+    ['changes', 620, '6.2 bar'],
   ] as const)('%s %d is %s', (kind, value, words) => {
     expect(figureWords(kind, value, 'bar')).toBe(words);
   });
@@ -185,6 +187,8 @@ describe('answers and what they mean', () => {
     ['ohms', { low: 38, high: Infinity }, 'over 38 Ω, OL'],
     ['ohms', { low: Infinity, high: Infinity }, 'OL'],
     ['ohms', { low: 60, high: 3200 }, '60 Ω–3.2 kΩ'],
+    ['ohms', { low: 77, high: 103 }, '77–103 Ω'],
+    ['ohms', { low: 103, high: 9300 }, '103 Ω–9.3 kΩ'],
     ['ohms', { low: -Infinity, high: 0.2 }, 'under 0.2 Ω'],
     ['amps', { low: -Infinity, high: 0.31 }, 'under 0.31 A'],
   ] as const)('%s %j is %s', (kind, band, words) => {
@@ -337,6 +341,8 @@ describe('holds', () => {
       text: expect.stringMatching(/^The machine may move/),
       mustTick: true,
     });
+    expect(holdWords(['moves', 'oil', 'live']).text).toMatch(/^The machine may move.*Oil under pressure/);
+    expect(holdWords(['moves', 'refrigerant']).text).toMatch(/nothing is let out\.$/);
     expect(holdWords(['lineVolts', 'moves']).text).toMatch(/^Line volts kill/);
     expect(graveWords(new Set(['live', 'moves', 'lineVolts', 'testerVolts']))).toEqual([
       expect.stringMatching(/^The tester’s leads are live/),
@@ -381,9 +387,11 @@ describe('what the readings mean so far', () => {
     value: 'OL',
   });
 
-  it('begins with the doubt spread evenly', () => {
-    expect(statement([]).lines[0]).toBe('The doubt is spread evenly.');
-    expect(statement([]).lines[1]).toMatch(/^One reading, .+, moves most of it\.$/);
+  it('begins with the doubt spread evenly, and sends to what can be tried', () => {
+    expect(statement([]).lines).toEqual([
+      'The doubt is spread evenly.',
+      'Nothing was tried yet: what works and what does not, under Complaint, moves most of it.',
+    ]);
   });
 
   it('counts what has carried current and lists what is left', () => {

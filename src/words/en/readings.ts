@@ -1,6 +1,6 @@
 import { mediumOf } from '@/core/circuit/medium';
 import type { CircuitModel } from '@/core/circuit/model';
-import type { Circuit, GaugeStand, MotionSeen, Reading, Setup, Test } from '@/core/circuit/schema';
+import type { Circuit, Edge, GaugeStand, MotionSeen, Reading, Setup, Test } from '@/core/circuit/schema';
 import { isDeadKind, nodesOfTest, partOfTest } from '@/core/circuit/testPlace';
 import { readingKind } from '@/core/kinds/reading/index';
 import type { Lanes } from '@/core/path/lanes';
@@ -54,6 +54,8 @@ export function modeName({ model, gaugeUnit }: Speaker, test: Test): string {
     case 'pressure':
       // A bare figure is typed in it.
       return `gauge in ${gaugeUnit}`;
+    case 'changes':
+      return `pump on its port, meter on its contact, ${gaugeUnit}`;
     case 'hold':
       return mediumOf(model) === 'vacuum'
         ? 'hand pump, watched for a minute'
@@ -80,6 +82,7 @@ export function testPlace(speaker: Speaker, test: Test): string {
   if (test.kind === 'amps') return `through ${test.through}`;
   if (test.kind === 'bit') return bitWords(speaker, test);
   if (test.kind === 'gauge') return gaugeName(speaker, test.part);
+  if (test.kind === 'changes') return `${test.part} ${EDGE_WORDS[test.edge]}`;
   return (
     partOfTest(test) ??
     nodesOfTest(test)
@@ -87,6 +90,12 @@ export function testPlace(speaker: Speaker, test: Test): string {
       .join(' to ')
   );
 }
+
+/** Which way a pump's pressure goes. */
+export const EDGE_WORDS: Readonly<Record<Edge, string>> = {
+  rising: 'as it is pumped up',
+  falling: 'as it is let go',
+};
 
 /** The machine's own gauge that follows a part, as the drawing calls it. */
 export function gaugeName({ model }: Speaker, ref: string): string {
@@ -121,15 +130,22 @@ export function pressureWords(kPa: number, unit: GaugeMark): string {
   return formatQuantity(pressureIn(shown, kPa) + 0, shown);
 }
 
+/** The same where a switch turns on it: its points lie nearer to each other than a gauge of the line shows. */
+export function switchPointWords(kPa: number, unit: GaugeMark): string {
+  const shown = pressureIn(unit, kPa);
+  return Math.abs(shown) < 1 ? `${Number(shown.toFixed(3))} ${unit}` : pressureWords(kPa, unit);
+}
+
 /** A figure of a reading, with the unit its kind is read in; the bare figure where it shows none. */
 export function figureWords(kind: Test['kind'], value: number, unit: GaugeMark): string {
   const { shows } = readingKind(kind);
   if (shows.is !== 'figure') return formatQuantity(value, '');
+  if (kind === 'changes') return switchPointWords(value, unit);
   return shows.quantity === 'pressure' ? pressureWords(value, unit) : quantity(shows.quantity, value);
 }
 
 export function valueWords(kind: Test['kind'], value: Reading['value'], unit: GaugeMark): string {
-  if (value === 'OL') return 'OL';
+  if (value === 'OL') return kind === 'changes' ? 'does not change over' : 'OL';
   if (typeof value === 'number') return figureWords(kind, value, unit);
   if (typeof value === 'boolean') return value ? 'clicks' : 'no click';
   if (Array.isArray(value)) return value.length === 0 ? 'no code' : `code ${value.join(', ')}`;
@@ -185,6 +201,13 @@ export function readingWords(speaker: Speaker, reading: Reading): string {
   const changed = changedWords(kind === 'hold' ? { ...setup, plugged: [] } : setup);
   if (reading.kind === 'bit')
     return `${bitWords(speaker, reading)} ${reading.value}${positions ? `, ${positions}` : ''}`;
+  if (reading.kind === 'changes') {
+    const over =
+      value === 'OL'
+        ? 'does not change over'
+        : `changes over at ${valueWords(kind, value, speaker.gaugeUnit)}`;
+    return `${partWords(speaker, reading.part)} ${over}, ${EDGE_WORDS[reading.edge]}`;
+  }
   if (part !== null && kind !== 'amps') {
     const where = [positions, ...changed].filter(Boolean).join(', ');
     return `${kind === 'gauge' ? gaugeName(speaker, part) : partWords(speaker, part)} ${valueWords(kind, value, speaker.gaugeUnit)}${where ? `, ${where}` : ''}`;

@@ -135,7 +135,13 @@ export function setupSteps(speaker: Speaker, test: Test): string[] {
   const positions = positionWords(model.compiled.circuit.controls, standing);
   const when = afterSeconds === undefined ? timersWait(speaker, test) : ', read at once';
   // What a hand pumps wants no machine that runs.
-  if (test.kind === 'hold') steps.push(medium.watched);
+  if (test.kind === 'changes')
+    steps.push(
+      test.edge === 'rising'
+        ? `Hand pump with a gauge on the port of ${test.part}, meter on its contact. Pump up slowly; the gauge as it changes over.`
+        : `Hand pump with a gauge on the port of ${test.part}, meter on its contact. Pump until it has changed over, let it go slowly; the gauge as it changes back.`,
+    );
+  else if (test.kind === 'hold') steps.push(medium.watched);
   else if (positions) steps.push(`${live ? 'Power on, ' : 'Set '}${positions}${when}.`);
   else if (live) steps.push('Power on, every control at rest.');
   if ('from' in test) {

@@ -24,6 +24,7 @@ import {
   valueWords,
   type Speaker,
 } from './readings';
+import { actuationFound } from './switching';
 
 /** What a sheet is called. */
 export const SHEET_TITLE: Readonly<Record<JobSheetName, string>> = {
@@ -43,6 +44,7 @@ export const SHEET_TITLE: Readonly<Record<JobSheetName, string>> = {
   needs: 'Three needs of a valve',
   cylinders: 'Bubbles past the piston',
   proofChain: 'Outputs, link by link',
+  actuation: 'Pressure switch on a pump',
 };
 
 const COLUMNS: Readonly<Record<string, string>> = {
@@ -76,6 +78,8 @@ const COLUMNS: Readonly<Record<string, string>> = {
   forward: 'Red on the anode',
   reverse: 'Red on the cathode',
   look: 'Reading',
+  rising: 'Pumped up',
+  falling: 'Let go',
   bubbles: 'Out of the far port',
   plugOn: 'Plug on, commanded',
   plugOff: 'Plug off, commanded',
@@ -173,6 +177,7 @@ const VERDICTS: Readonly<Record<JobSheetName, Readonly<Record<string, string>>>>
     load: 'the load takes too little',
   },
   cylinders: { good: 'tight at this end', bad: 'lets air past at this end' },
+  actuation: { still: 'does not change over' },
 };
 
 /** What a sheet says of a row; nothing where what was read does not decide. */
@@ -287,6 +292,7 @@ export function rowTitle(speaker: Speaker, { name }: JobSheet, row: SheetRow): s
   if (name === 'timeline') return `${pointName(speaker, row.name)}, ${row.name}`;
   if (name === 'interlocks' && row.name === 'supply') return 'Supply';
   if (name === 'cylinders') return `${row.name}, ${row.check}`;
+  if (name === 'actuation') return `${row.name}, cycle ${row.check}`;
   if (name === 'needs') return `${valveName(row.name)}: ${LOOKS[row.check as NeedCheck]}`;
   if (row.with !== undefined) return `${row.name} with ${row.with}`;
   if (!row.between) return row.name;
@@ -296,7 +302,8 @@ export function rowTitle(speaker: Speaker, { name }: JobSheet, row: SheetRow): s
 }
 
 /** What was found, in a sentence or two: the first thing on the sheet. */
-export function sheetFoundWords(sheet: JobSheet, titleOf: (row: SheetRow) => string): string[] {
+export function sheetFoundWords(speaker: Speaker, sheet: JobSheet): string[] {
+  const titleOf = (row: SheetRow) => rowTitle(speaker, sheet, row);
   const bad = sheet.rows.filter(({ verdict }) => verdictTone(verdict) === 'bad');
   const watch = sheet.rows.filter(({ verdict }) => verdictTone(verdict) === 'watch');
   const read = sheet.rows.some(({ cells }) => cells.some((cell) => cell?.value !== null && cell !== null));
@@ -307,6 +314,7 @@ export function sheetFoundWords(sheet: JobSheet, titleOf: (row: SheetRow) => str
   if (sheet.name === 'needs') return needsFound(sheet);
   if (sheet.name === 'timeline') return timelineFound(sheet, titleOf);
   if (sheet.name === 'cylinders') return cylindersFound(sheet);
+  if (sheet.name === 'actuation') return actuationFound(sheet, speaker.gaugeUnit);
   if (sheet.name === 'conductors') return conductorsFound(sheet);
   if (sheet.name === 'windings') return windingsFound(sheet.answers as WindingPairAnswer[]);
   const lines = bad.map((row) => `${titleOf(row)}: ${sheetVerdictWords(sheet.name, row.verdict)}.`);
@@ -406,8 +414,12 @@ export function outputsCauseWords(cause: string, of: readonly string[]): string 
 /** Suspects that are told by name; of more only how many. */
 const MOST_TOLD = 6;
 
-function counted(parts: number): string {
-  return parts === 1 ? 'one part' : `${parts} parts`;
+/** Parts of a list that are told by name: who stands at the machine looks for names, not for a number. */
+const MOST_NAMED = 12;
+
+function named(parts: readonly string[]): string {
+  const more = parts.length - MOST_NAMED;
+  return more > 1 ? `${parts.slice(0, MOST_NAMED).join(', ')} and ${more} more` : parts.join(', ');
 }
 
 function functionsFound({ answers }: JobSheet): string[] {
@@ -419,11 +431,10 @@ function functionsFound({ answers }: JobSheet): string[] {
     ];
   const refs = (keys: readonly string[]) => [...new Set(keys.map(refOfKey))];
   const names = refs(suspect.map(({ part }) => part));
-  const sure = refs(cleared).filter((ref) => !names.includes(ref)).length;
-  const clear = sure > 0 ? [`Cleared by what works: ${counted(sure)}.`] : [];
+  const sure = refs(cleared).filter((ref) => !names.includes(ref));
+  const clear = sure.length > 0 ? [`Cleared by what works: ${named(sure)}.`] : [];
   if (codes.includes('nothingFails')) return ['Nothing fails so far.', ...clear];
-  const told = names.length > MOST_TOLD ? counted(names.length) : names.join(', ');
-  return [`Left in doubt, needed by all that fails: ${told}.`, ...clear];
+  return [`Left in doubt, needed by all that fails: ${named(names)}.`, ...clear];
 }
 
 /** The first wire that is not as it should be, and when: what comes after it follows from it. */

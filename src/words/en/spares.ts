@@ -15,6 +15,7 @@ export const RATING_NAMES: Readonly<Record<RatingName, { name: string; unit: str
   mm2: { name: 'cross-section', unit: 'mm²' },
   seconds: { name: 'seconds', unit: 's' },
   ways: { name: 'ways', unit: '' },
+  medium: { name: 'what it is made for', unit: '' },
   kPa: { name: 'highest pressure', unit: 'kPa' },
 };
 
@@ -23,6 +24,8 @@ const LABEL_DIGITS = 4;
 
 function valueWords(rating: RatingName, value: number | string): string {
   const { unit, name } = RATING_NAMES[rating];
+  if (rating === 'medium') return `for ${value}`;
+  if (rating === 'kPa') return `to ${Number(value) / 100} bar`;
   if (typeof value === 'string') return value;
   return unit === '' ? `${value} ${name}` : `${Number(value.toPrecision(LABEL_DIGITS))} ${unit}`;
 }

@@ -138,7 +138,7 @@ function refusalOf(entry: Entry, job: JobBefore): EntryRefusal | null {
       const proof = proofList(model, reduceJob([])).find((one) => one.id === id);
       const care = careOf(id);
       if (care && CARES_SHOWN.includes(care.care)) return { code: 'careShown', care: care.care };
-      if (proof?.kind === 'interlock' && !mayBeLeft(proof))
+      if ((proof?.kind === 'interlock' || proof?.kind === 'withoutPressure') && !mayBeLeft(proof))
         return { code: 'guardUntried', guards: proof.guards };
       return id.startsWith('ledger ') ? { code: 'mayNotBeLeft', proof: id } : null;
     }

@@ -20,7 +20,10 @@ export function stepsDone(state: JobState, verdict: Verdict | null): StepId[] {
   const done: Readonly<Record<StepId, boolean>> = {
     complaint: state.complaint !== null || state.codes.length > 0 || state.retest !== null,
     locate: [...state.looked.keys()].some((check) => check.startsWith('found ')),
-    'make-safe': state.madeSafe !== null || (state.wasMadeSafe && state.fixes.length > 0),
+    // Not while a point that was closed under the signature stands open for a test.
+    'make-safe':
+      (state.madeSafe?.body.points.every((point) => state.isolated.has(point)) ?? false) ||
+      (state.wasMadeSafe && state.fixes.length > 0),
     'as-found': state.photos.length > 0 || state.wires.found.length > 0 || state.looked.size > 0,
     test: state.decision !== null || (verdict !== null && verdict.state !== 'keepTesting'),
     decide: state.decision !== null && state.opinion?.body.says !== 'sendBack',

@@ -5,7 +5,8 @@ import { reduceJob } from '../reduceJob';
 import { contactorTwoSupplies } from '../../templates/line';
 import { entryWriter } from '../../testing/entryWriter';
 import { isolationPlan } from '../../safety/isolationPlan';
-import { standsSafe, testGate } from './testGate';
+import { stepsDone } from './stepsDone';
+import { standsSafe, testGate, workStanding } from './testGate';
 import { somebody } from '../../testing/signedAs';
 
 const write = entryWriter();
@@ -60,5 +61,19 @@ describe('the gate before a test', () => {
     expect(safe(...closed.slice(1), signed)).toBe(false);
     expect(safe(...closed, signed)).toBe(true);
     expect(safe(...closed, signed, opened)).toBe(false);
+    expect(workStanding(plan, reduceJob([...closed, signed, opened]))).toEqual({
+      state: 'openedForTest',
+      open: [plan.find(({ point }) => point === supplies[0])],
+    });
+  });
+  it('the step counts as done while every point that was signed for is closed, and after the repair', () => {
+    const done = (...entries: Entry[]) => stepsDone(reduceJob(entries), null).includes('make-safe');
+    const opened = entry({ type: 'reopened', body: { point: supplies[0]!, reason: 'volts', setup: {} } });
+    expect(done(...closed)).toBe(false);
+    expect(done(...closed, signed)).toBe(true);
+    expect(done(...closed, signed, opened)).toBe(false);
+    const blank = { spare: '', serial: '', dated: '', torque: '', seals: '' };
+    const fix = entry({ type: 'fix', body: { part: 'K1', work: 'contact cleaned', ...blank } });
+    expect(done(...closed, signed, fix, opened)).toBe(true);
   });
 });

@@ -68,10 +68,24 @@ export function testGate(
   return points.length > 0 ? { state: 'open', points } : { state: 'free' };
 }
 
-/** Every point of the plan stands closed under the signature, none of them open for a test. */
-export function standsSafe(
+/** How the work stands before a hand goes in. */
+export type WorkStanding =
+  /** Every point of the plan is closed, under the signature. */
+  | { state: 'safe' }
+  | { state: 'unsigned' }
+  /** Signed, and these were opened for a test since. */
+  | { state: 'openedForTest'; open: IsolationPoint[] };
+
+export function workStanding(
   plan: readonly IsolationPoint[],
   { madeSafe, isolated }: Pick<JobState, 'madeSafe' | 'isolated'>,
-): boolean {
-  return madeSafe !== null && plan.every(({ point }) => isolated.has(point));
+): WorkStanding {
+  if (madeSafe === null) return { state: 'unsigned' };
+  const open = plan.filter(({ point }) => !isolated.has(point));
+  return open.length > 0 ? { state: 'openedForTest', open } : { state: 'safe' };
+}
+
+/** Every point of the plan stands closed under the signature, none of them open for a test. */
+export function standsSafe(...[plan, state]: Parameters<typeof workStanding>): boolean {
+  return workStanding(plan, state).state === 'safe';
 }

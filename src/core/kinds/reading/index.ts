@@ -1,6 +1,7 @@
 import type { ReadingKind } from '../../circuit/schema';
 import { amps } from './amps';
 import { bit } from './bit';
+import { changes } from './changes';
 import { click } from './click';
 import { code } from './code';
 import { diode } from './diode';
@@ -35,6 +36,7 @@ export const READING_KINDS = {
   gauge,
   hertz,
   hold,
+  changes,
 } as const satisfies { [K in ReadingKind]: ReadingModule<K> };
 
 /** What is known about a kind of reading. */

@@ -25,7 +25,7 @@ export interface ActuationAnswer extends SheetAnswer {
 }
 
 /** Fewer cycles than this prove nothing of a switch that comes and goes. */
-const LEAST_CYCLES = 3;
+export const LEAST_CYCLES = 3;
 /** Points that scatter more than this share of themselves are those of one that sticks. */
 const STICKY_SHARE = 0.1;
 /** A set point may be this share off what is written on it (verify; the maker's figure goes before). */

@@ -1,6 +1,7 @@
 import { oncePerModel, type CircuitModel } from '../../circuit/model';
 import type { Reading } from '../../circuit/schema';
 import { shopMarks, type ShopMarks } from '../../tables/marks';
+import { actuationSheetOf } from './actuationSheet';
 import { coilSheetOf } from './coilSheet';
 import { conductorsSheetOf, hasConductors } from './conductorsSheet';
 import { contactsSheetOf } from './contactsSheet';
@@ -43,6 +44,7 @@ const BUILD: { [N in JobSheetName]: Build } = {
   needs: needsSheetOf,
   cylinders: cylindersSheetOf,
   proofChain: proofChainSheetOf,
+  actuation: actuationSheetOf,
 };
 
 /** A sheet filled in from the circuit and the readings of the job; null where the circuit has nothing to fill it with. `marks` are the shop's, `past` what closed jobs proved. */

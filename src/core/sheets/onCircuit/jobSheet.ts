@@ -34,6 +34,7 @@ export const JOB_SHEETS = [
   'needs',
   'cylinders',
   'proofChain',
+  'actuation',
 ] as const;
 export type JobSheetName = (typeof JOB_SHEETS)[number];
 
@@ -279,6 +280,20 @@ export function hangsOn(model: CircuitModel, test: Test, branch: number): boolea
 export function underCommand({ controls = {} }: Setup): (test: Test) => boolean {
   const wanted = JSON.stringify(controls);
   return ({ setup }) => JSON.stringify(setup.controls ?? {}) === wanted;
+}
+
+/** Cells in their order by what they ask; where several ask the same, cycle after cycle, by which of them. */
+export function cellKeys({ rows }: JobSheet): { key: string; at: [number, number] }[] {
+  const seen = new Map<string, number>();
+  return rows.flatMap(({ cells }, row) =>
+    cells.flatMap((cell, column): { key: string; at: [number, number] }[] => {
+      if (!cell) return [];
+      const test = testKey(cell.test);
+      const nth = seen.get(test) ?? 0;
+      seen.set(test, nth + 1);
+      return [{ key: `${test} ${nth}`, at: [row, column] }];
+    }),
+  );
 }
 
 /** First cell in reading order that may be read and was not. */

@@ -59,7 +59,7 @@ export function NewJobForm({
   const picked = useWatch({ control, name: 'functionId' });
   // A list that was searched anew may not hold what was picked before.
   const chosen = functions.some(({ id }) => id === picked) ? picked : '';
-  const trials = useTrials(chosen, wanted === chosen ? firstTrials : null);
+  const { trials, looking } = useTrials(chosen, wanted === chosen ? firstTrials : null);
   // What was said of another function before this one was chosen is not said of this one.
   const ownAnswers = (answers: Said['answers']) =>
     Object.fromEntries(
@@ -145,6 +145,11 @@ export function NewJobForm({
             each answer clears or accuses parts at once
           </span>
         </legend>
+        {looking ? (
+          <p className="py-3 text-ink2" role="status">
+            Looking up what can be tried on it.
+          </p>
+        ) : null}
         {trials.map(({ key, label, position }, at) => (
           <div
             key={`${chosen}-${key}`}
@@ -192,7 +197,8 @@ export function NewJobForm({
       ) : null}
       <button
         type="submit"
-        disabled={pending}
+        // What comes in above moves it: a press on its way down would go beside it.
+        disabled={pending || looking}
         className="mt-7 min-h-12 bg-pencil px-8 text-[18px] font-[750] text-sheet disabled:opacity-60"
       >
         {pending ? 'Opening' : 'Open the job'}
@@ -227,7 +233,10 @@ function fits({ machine, name }: FunctionChoice, find: string): boolean {
 }
 
 /** What can be tried on the chosen function; asked of the server, or worked out from what is kept where it is away. */
-function useTrials(functionId: string, known: readonly Trial[] | null): readonly Trial[] {
+function useTrials(
+  functionId: string,
+  known: readonly Trial[] | null,
+): { trials: readonly Trial[]; looking: boolean } {
   const [fetched, setFetched] = useState<{ id: string; trials: readonly Trial[] } | null>(null);
   const missing = known === null && functionId !== '';
   useEffect(() => {
@@ -240,11 +249,12 @@ function useTrials(functionId: string, known: readonly Trial[] | null): readonly
         return kept ? drawnTrials(kept.circuit) : null;
       })
       // Without the list a job can be opened all the same; its first readings are taken on the Complaint step.
+      .catch(() => null)
       .then((trials) => {
-        if (trials && !leave.signal.aborted) setFetched({ id: functionId, trials });
-      })
-      .catch(() => undefined);
+        if (!leave.signal.aborted) setFetched({ id: functionId, trials: trials ?? [] });
+      });
     return () => leave.abort();
   }, [functionId, missing]);
-  return known ?? (fetched?.id === functionId ? fetched.trials : []);
+  const found = known ?? (fetched?.id === functionId ? fetched.trials : null);
+  return { trials: found ?? [], looking: missing && found === null };
 }

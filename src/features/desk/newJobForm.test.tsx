@@ -39,6 +39,18 @@ describe('a new job', () => {
     expect(await screen.findByRole('radiogroup', { name: 'Y7 tilt left coil, tilt left' })).toBeTruthy();
   });
 
+  it('cannot be opened while what can be tried is looked up, for the list moves its key', async () => {
+    const person = show();
+    let answer: (response: object) => void = () => undefined;
+    Object.assign(globalThis, { fetch: jest.fn(() => new Promise((done) => (answer = done))) });
+    await person.selectOptions(screen.getByLabelText('Machine and function'), 'f2');
+    const key = screen.getByRole<HTMLButtonElement>('button', { name: 'Open the job' });
+    expect(key.disabled).toBe(true);
+    // A server that knows nothing of it does not keep the job from being opened.
+    answer({ json: () => Promise.resolve({}) });
+    await waitFor(() => expect(key.disabled).toBe(false));
+  });
+
   it('comes with the function it was called for', () => {
     show({ wanted: 'f2', trials });
     expect(screen.getByLabelText<HTMLSelectElement>('Machine and function').value).toBe('f2');

@@ -67,7 +67,7 @@ export function TestScreen() {
 
   const verdict = outlook?.diagnosis.verdict ?? NOTHING_READ;
   const next = outlook?.diagnosis.next ?? [];
-  const { chosen, ranked, trouble, laneId, go, ask } = useAskedTest(goOn);
+  const { chosen, ranked, trouble, laneId, go, ask, begin, letGo } = useAskedTest(goOn);
   const test = ranked?.test;
   const pair = test && 'from' in test ? test : null;
   const leads = useMemo(
@@ -103,7 +103,10 @@ export function TestScreen() {
   );
 
   const { past, marks, policy } = job;
-  const skip = (one: Test) => log.write({ type: 'skippedTest', body: { test: one } });
+  const skip = (one: Test) => {
+    letGo();
+    log.write({ type: 'skippedTest', body: { test: one } });
+  };
   const { baselines } = past;
   const heldAgainst = useMemo(
     () =>
@@ -121,6 +124,19 @@ export function TestScreen() {
     ask(null);
   });
   const { text, check, clear } = pinning;
+  const tick = (ticked: boolean) => {
+    if (ticked) begin();
+    else if (text === '') letGo();
+    hold.tick(ticked);
+  };
+  const onKey = (pressed: string) => {
+    begin();
+    pinning.onKey(pressed);
+  };
+  const onErase = () => {
+    if (text.length <= 1 && !hold.held) letGo();
+    pinning.onErase();
+  };
   const lit = check.state === 'ready' && text !== '' ? check.outcome : null;
 
   const choose = useCallback(
@@ -172,13 +188,15 @@ export function TestScreen() {
     onKey: (pressed) => {
       const choices = ranked ? choicesOf(ranked) : null;
       if (choices) pinning.pinChoice(choices[Number(pressed) - 1]);
-      else pinning.onKey(pressed);
+      else onKey(pressed);
     },
-    onErase: pinning.onErase,
+    onErase,
     onPin: pinning.onPin,
     onEscape: () => {
-      if (text) pinning.setText('');
-      else if (chosen) choose(null);
+      if (text) {
+        pinning.setText('');
+        letGo();
+      } else if (chosen) choose(null);
       else setOpenPart('');
     },
     onStepPoint: (direction, other) => {
@@ -187,7 +205,7 @@ export function TestScreen() {
       moveLead(nextPoint(layout, from, direction), other ? 'minus' : 'plus');
     },
     onUndo: unpin,
-    onHold: () => hold.tick(!hold.held),
+    onHold: () => tick(!hold.held),
     onKeysHelp: () => setKeysShown(true),
     onStep: (direction) => {
       const tabs = [...document.querySelectorAll<HTMLAnchorElement>('nav[aria-label="Steps of the job"] a')];
@@ -265,10 +283,13 @@ export function TestScreen() {
               lit={lit}
               held={hold.held}
               hold={hold.words}
-              onHeld={hold.tick}
+              onHeld={tick}
               onChoose={choose}
               onMode={setMode}
-              onNoReach={(node) => log.write({ type: 'noReach', body: { node } })}
+              onNoReach={(node) => {
+                letGo();
+                log.write({ type: 'noReach', body: { node } });
+              }}
               unplug={unplug}
               heldAgainst={heldAgainst}
               mind={limits[0] ? limitWords(speaker, limits[0]) : null}
@@ -312,8 +333,8 @@ export function TestScreen() {
           shut={hold.shut}
           folded={folded}
           onFold={() => setFolded(!folded)}
-          onKey={pinning.onKey}
-          onErase={pinning.onErase}
+          onKey={onKey}
+          onErase={onErase}
           meterName={meter.name}
           onMeter={() => setMeterShown(true)}
           live={live}

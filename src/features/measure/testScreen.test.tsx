@@ -1,7 +1,7 @@
 import { act, render, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useSyncExternalStore } from 'react';
-import type { Test } from '@/core/circuit/schema';
+import type { Reading, Test } from '@/core/circuit/schema';
 import { isDeadKind } from '@/core/circuit/testPlace';
 import { twoWayPair } from '@/core/templates/electrical';
 import { entryWriter } from '@/core/testing/entryWriter';
@@ -60,6 +60,12 @@ function ask(desk: ReturnType<typeof openDesk>, wanted: Test) {
 }
 const VOLTS: Test = { kind: 'volts', from: 'X1.1:2', to: 'GND', setup: { controls: { lever: 'forward' } } };
 
+/** Passes over what is only looked at, until a meter is asked for. */
+async function untilPairAsked(person: ReturnType<typeof userEvent.setup>) {
+  const pairAsked = () => 'from' in test();
+  while (!pairAsked()) await person.click(within(tag()).getByRole('button', { name: 'Can’t do this' }));
+}
+
 describe('the test screen', () => {
   it('a value of another quantity is refused with a sentence, and nothing is pinned', async () => {
     const { desk, person } = show([reported('dead')]);
@@ -113,6 +119,24 @@ describe('the test screen', () => {
     await waitFor(() => expect(desk.readings()).toHaveLength(1));
   });
 
+  it('a test that somebody has begun on stays under their hands, and what was typed for it goes to no other', async () => {
+    const { desk, person } = show([reported('dead')]);
+    await untilPairAsked(person);
+    const begun = test();
+    await person.keyboard('0.1');
+    expect(screen.getByTestId('typed').textContent).toBe('0.1');
+    // Ilse reads the same place meanwhile.
+    const reading = { ...begun, value: 0.02 } as Reading;
+    const id = '01900000-0000-7000-8000-0000000000aa';
+    act(() => desk.arrive(entryWriter('Ilse')('reading', { reading, typed: '0.02' }, { id })));
+    await waitFor(() => expect(desk.readings()).toHaveLength(2));
+    expect(test()).toEqual(begun);
+    expect(screen.getByTestId('typed').textContent).toBe('0.1');
+    await person.keyboard('{Escape}');
+    await waitFor(() => expect(test()).not.toEqual(begun));
+    expect(screen.getByTestId('typed').textContent).toBe('');
+  });
+
   it('a dead test stays shut until it is made safe', async () => {
     const { desk, person } = show([reported('dead')]);
     await person.click(screen.getByRole('button', { name: 'Other tests' }));
@@ -129,8 +153,7 @@ describe('the test screen', () => {
   it('a place that cannot be reached is not asked for again', async () => {
     // Both ways are tried and dead: the meter's turn.
     const { desk, person } = show([reported('dead')]);
-    const pairAsked = () => 'from' in test();
-    while (!pairAsked()) await person.click(within(tag()).getByRole('button', { name: 'Can’t do this' }));
+    await untilPairAsked(person);
     const before = test();
     await person.click(within(tag()).getByRole('button', { name: /^Can’t reach/ }));
     const [node] = desk.log.view().state.noReach;

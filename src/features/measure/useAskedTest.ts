@@ -20,6 +20,13 @@ export interface AskedTest {
   go: (changes: Record<string, string | null>) => void;
   /** Asks for a test, or for the best one again. */
   ask: (wanted: Test | null) => void;
+  /**
+   * Somebody has begun on the test that is asked for: said that all is clear, or typed. What arrives meanwhile (a point
+   * opened for this very test, another one's reading) does not put another test under their hands.
+   */
+  begin: () => void;
+  /** They have let go of it. */
+  letGo: () => void;
 }
 
 export function useAskedTest(goOn: boolean): AskedTest {
@@ -27,24 +34,26 @@ export function useAskedTest(goOn: boolean): AskedTest {
   const params = useSearchParams();
   const [own, setOwn] = useState<RankedTest | null>(null);
   const [trouble, setTrouble] = useState('');
+  const [inHand, setInHand] = useState<RankedTest | null>(null);
 
   const next = outlook?.diagnosis.next ?? [];
   const chosen = chosenTest(params, speaker, next);
-  const chosenKey = chosen ? testKey(chosen) : '';
+  const wanted = chosen ?? inHand?.test ?? null;
+  const wantedKey = wanted ? testKey(wanted) : '';
   // As text, so that the same test on the next render is the same.
-  const chosenText = chosen ? JSON.stringify(chosen) : '';
-  const listed = chosen ? next.find(({ test }) => testKey(test) === chosenKey) : undefined;
+  const wantedText = wanted ? JSON.stringify(wanted) : '';
+  const listed = wanted ? next.find(({ test }) => testKey(test) === wantedKey) : undefined;
   const isListed = listed !== undefined;
 
   // A test of the person's own is worked out like any other, after every reading.
   useEffect(() => {
     let current = true;
     setTrouble('');
-    if (chosenText === '' || isListed) {
+    if (wantedText === '' || isListed) {
       setOwn(null);
       return;
     }
-    void evaluate(JSON.parse(chosenText) as Test).then((answer) => {
+    void evaluate(JSON.parse(wantedText) as Test).then((answer) => {
       if (!current) return;
       if (typeof answer === 'string') setTrouble(answer);
       else setOwn(answer);
@@ -52,13 +61,13 @@ export function useAskedTest(goOn: boolean): AskedTest {
     return () => {
       current = false;
     };
-  }, [chosenText, isListed, evaluate]);
+  }, [wantedText, isListed, evaluate]);
 
   const state = outlook?.diagnosis.verdict.state ?? 'keepTesting';
-  const concluded = state !== 'keepTesting' && !chosen && !goOn;
+  const concluded = state !== 'keepTesting' && !wanted && !goOn;
   // While another test of one's own is worked out, the one before it is not the one that would be pinned.
-  const mine = own && testKey(own.test) === chosenKey ? own : undefined;
-  const ranked = concluded ? undefined : chosen ? (listed ?? mine) : next[0];
+  const mine = [own, inHand].find((one) => one && testKey(one.test) === wantedKey) ?? undefined;
+  const ranked = concluded ? undefined : wanted ? (listed ?? mine) : next[0];
 
   const go = useCallback((changes: Record<string, string | null>) => {
     const url = new URL(window.location.href);
@@ -69,8 +78,13 @@ export function useAskedTest(goOn: boolean): AskedTest {
     window.history.replaceState(null, '', url);
   }, []);
   const ask = useCallback(
-    (wanted: Test | null) => go(wanted ? testToParams(speaker, wanted) : NO_TEST),
+    (wanted: Test | null) => {
+      setInHand(null);
+      go(wanted ? testToParams(speaker, wanted) : NO_TEST);
+    },
     [go, speaker],
   );
-  return { chosen, ranked, trouble, laneId: params.get('lane'), go, ask };
+  const begin = () => setInHand(ranked ?? null);
+  const letGo = useCallback(() => setInHand(null), []);
+  return { chosen, ranked, trouble, laneId: params.get('lane'), go, ask, begin, letGo };
 }

@@ -2,6 +2,7 @@
 
 import { useCallback, useState } from 'react';
 import type { Reading } from '@/core/circuit/schema';
+import { testKey } from '@/core/diagnosis/observations';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
 import { testPlace, valueWords } from '@/words/en/readings';
 import { useDesk } from '../desk/desk';
@@ -37,7 +38,16 @@ export function usePinning(
   onPinned: (words: string) => void,
 ): Pinning {
   const { speaker, log } = useDesk();
-  const [entered, setText] = useState('');
+  const key = ranked ? testKey(ranked.test) : '';
+  // What was typed for one test is never pinned to another that comes in its place.
+  const [typedFor, setTypedFor] = useState({ key: '', text: '' });
+  const entered = typedFor.key === key ? typedFor.text : '';
+  const change = useCallback(
+    (edit: (now: string) => string) =>
+      setTypedFor((now) => ({ key, text: edit(now.key === key ? now.text : '') })),
+    [key],
+  );
+  const setText = useCallback((to: string) => change(() => to), [change]);
   const [confirmed, setConfirmed] = useState('');
   /** By whom a live value was shown that is asked for again: it stays as it was shown. What is typed after it is nobody's but the person's. */
   const [frozen, setFrozen] = useState<{ text: string; instrument: string } | null>(null);
@@ -45,7 +55,7 @@ export function usePinning(
     setText('');
     setConfirmed('');
     setFrozen(null);
-  }, []);
+  }, [setText]);
   const isLive = entered === '' && live.text !== '';
   const text = isLive ? live.text : entered;
   const check: TypedCheck = ranked
@@ -60,6 +70,7 @@ export function usePinning(
       )
     : { state: 'empty' };
 
+  const confirming = `${key} ${text}`;
   const shownBy = isLive ? live.instrument : frozen?.text === text ? frozen.instrument : '';
   const pin = (value: Reading['value'], typed: string, wandered?: readonly Reading['value'][]) => {
     if (!ranked) return;
@@ -85,30 +96,33 @@ export function usePinning(
   };
   const onPin = () => {
     if (!ranked || check.state !== 'ready' || !held()) return;
-    if (check.outcome === null && confirmed !== text) {
+    if (check.outcome === null && confirmed !== confirming) {
       // The display goes on flickering; what is asked for again is what was there when it was pressed.
       setFrozen({ text, instrument: shownBy });
       setText(text);
-      setConfirmed(text);
+      setConfirmed(confirming);
     } else pin(check.value, text, check.wandered);
   };
-  const onKey = useCallback((pressed: string) => {
-    setConfirmed('');
-    setFrozen(null);
-    setText((now) => {
-      if (pressed === 'OL') return now.endsWith(WANDERS) ? `${now}OL` : 'OL';
-      return (now === 'OL' && pressed !== WANDERS ? pressed : `${now}${pressed}`).slice(0, MOST_TYPED);
-    });
-  }, []);
+  const onKey = useCallback(
+    (pressed: string) => {
+      setConfirmed('');
+      setFrozen(null);
+      change((now) => {
+        if (pressed === 'OL') return now.endsWith(WANDERS) ? `${now}OL` : 'OL';
+        return (now === 'OL' && pressed !== WANDERS ? pressed : `${now}${pressed}`).slice(0, MOST_TYPED);
+      });
+    },
+    [change],
+  );
   return {
     text,
     setText,
     check,
-    askAgain: confirmed !== '' && confirmed === text,
+    askAgain: text !== '' && confirmed === confirming,
     onKey,
     onErase: () => {
       setFrozen(null);
-      setText((now) => now.slice(0, -1));
+      change((now) => now.slice(0, -1));
     },
     onPin,
     pinChoice: (value) => {

@@ -60,35 +60,36 @@ export function openDesk(circuit: Circuit, entries: readonly Entry[] = [], more:
     policy,
   } as unknown as JobFacts;
   let weighed: { key: string; outlook: Desk['outlook'] } = { key: '', outlook: null };
-  const weigh = (readings: Reading[], options: Parameters<typeof service.weigh>[2]): Desk['outlook'] => {
-    const key = JSON.stringify([readings, options]);
+  const weigh = (read: Reading[], options: Parameters<typeof service.weigh>[2]): Desk['outlook'] => {
+    const key = JSON.stringify([read, options]);
     if (weighed.key === key) return weighed.outlook;
-    const answer = service.weigh({ circuit, experience: job.experience }, readings, options);
+    const answer = service.weigh({ circuit, experience: job.experience }, read, options);
     if (!answer.ok) throw new Error(answer.message);
-    weighed = { key, outlook: { ...answer.value, readings } };
+    weighed = { key, outlook: { ...answer.value, readings: read } };
     return weighed.outlook;
+  };
+  const evaluate: Desk['evaluate'] = (test) => {
+    const answer = service.evaluate(justDrawn(circuit), readings(), test);
+    return Promise.resolve(answer.ok ? answer.value : answer.message);
   };
   const useDesk = (): Desk => {
     const view = useSyncExternalStore(log.subscribe, log.view, log.view);
-    const readings = view.state.readings.map(({ reading }) => reading);
+    const shown = view.state.readings.map(({ reading }) => reading);
     const { noReach, skipped, isolated, madeSafe, when, looked } = view.state;
     return {
       job,
       person: 'Tove',
       speaker,
       log: { ...view, write: log.write.bind(log), mend: log.mend.bind(log), drop: log.drop.bind(log) },
-      readings,
+      readings: shown,
       outlook: weigh(
-        readings,
+        shown,
         weighOptions({ noReach, skipped, isolated, madeSafe, when, looked }, preferencesOf(policy), 14),
       ),
       working: false,
       failure: null,
       again: () => undefined,
-      evaluate: (test) => {
-        const answer = service.evaluate(justDrawn(circuit), readings, test);
-        return Promise.resolve(answer.ok ? answer.value : answer.message);
-      },
+      evaluate,
       suppose: () => Promise.resolve(null),
     };
   };

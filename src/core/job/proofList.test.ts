@@ -20,6 +20,12 @@ const wire = (phase: 'found' | 'left', terminal: string, mark: string, more = {}
     body: { part: 'K5', terminal, mark, colour: 'blue', to: 'X4', through: 'switched', phase, ...more },
   });
 
+const decidedOn = (part: string, fault: string) =>
+  entry({
+    type: 'decision',
+    body: { part, fault, action: 'replace', why: '', cleared: [], minutes: null, cost: null },
+  });
+
 describe('the proof list', () => {
   it('asks for every position, for current and drops of each load, and for every interlock', () => {
     const proofs = proofList(new CircuitModel(clutchInterlocks()), reduceJob([]));
@@ -51,6 +57,44 @@ describe('the proof list', () => {
     expect(shut(new CircuitModel({ ...dryer, parts }))).toEqual([]);
   });
 
+  it('a limit that was changed is read on a hand pump, on refrigerant by who is licensed, and neither is left out', () => {
+    const dryer = demoCircuit('dryer-air-switch');
+    const limit = (more: object) =>
+      new CircuitModel({
+        ...dryer,
+        parts: dryer.parts.map((part) =>
+          part.ref === 'B1'
+            ? { ...part, contact: 'NC', makeKPa: 3, breakKPa: 2, guards: 'limit', ...more }
+            : 'kPa' in part || ('port' in part.nodes && part.kind !== 'pressureSwitch')
+              ? { ...part, ...more }
+              : part,
+        ) as Circuit['parts'],
+      });
+    const changed = reduceJob([decidedOn('B1', 'stuckClosed')]);
+    const of = (model: CircuitModel, kind: string) =>
+      proofList(model, changed).filter((one) => one.kind === kind);
+    const model = limit({});
+    // It stays closed without air: that the heat goes on then says nothing of it.
+    expect(of(model, 'withoutPressure')).toEqual([]);
+    const [proof, ...more] = of(model, 'changesOver');
+    expect(more).toEqual([]);
+    expect(proof).toMatchObject({ part: 'B1', expected: 3, test: { kind: 'changes', edge: 'rising' } });
+    expect(mayBeLeft(proof!)).toBe(false);
+    expect([2.7, 3.4, 4, 'OL' as const].map((value) => proves(proof!, value))).toEqual([
+      true,
+      true,
+      false,
+      false,
+    ]);
+    // The one that opens without air is shown by that.
+    expect(of(new CircuitModel(dryer), 'changesOver')).toEqual([]);
+    expect(proofList(model, reduceJob([])).some(({ kind }) => kind === 'changesOver')).toBe(false);
+    const cold = limit({ refrigerant: true });
+    expect(of(cold, 'changesOver')).toEqual([]);
+    const trips = of(cold, 'care').find((one) => one.kind === 'care' && one.care === 'trips')!;
+    expect(mayBeLeft(trips)).toBe(false);
+  });
+
   it('a valve that moves nothing anybody sees is shown by the gauge that stood wrong', () => {
     const model = new CircuitModel(demoCircuit('cellar-liquid-valve'));
     const called = { controls: { call: 'on' } };
@@ -59,18 +103,7 @@ describe('the proof list', () => {
         type: 'reading',
         body: { reading: { kind: 'pressure', at, setup, value }, typed: String(value) },
       });
-    const decided = entry({
-      type: 'decision',
-      body: {
-        part: 'Q1',
-        fault: 'stuckAtRest',
-        action: 'replace',
-        why: '',
-        cleared: [],
-        minutes: null,
-        cost: null,
-      },
-    });
+    const decided = decidedOn('Q1', 'stuckAtRest');
     const gauges = (...entries: Entry[]) =>
       proofList(model, reduceJob(entries)).filter((proof) => proof.kind === 'pressure');
     const [proof, ...more] = gauges(read('R1', 950), read('R2', 210), decided);

@@ -3,7 +3,7 @@ import type { CircuitModel } from '../circuit/model';
 import type { Circumstance } from '../circuit/circumstances';
 import type { Reading, Setup, Test } from '../circuit/schema';
 import { canBeAsked } from '../diagnosis/predict';
-import { proofsOfGuards } from './proofsOfGuards';
+import { proofsOfGuards, switchPoint } from './proofsOfGuards';
 import { valueOf } from './soundReading';
 import { isDeadKind } from '../circuit/testPlace';
 import { testKey } from '../diagnosis/observations';
@@ -69,6 +69,15 @@ export type Proof = { id: string } & (
     }
   /** What a guarding pressure switch lets work stops with the supply shut: a switch that hangs closed guards nobody. */
   | { kind: 'withoutPressure'; test: Test; part: string; supply: string; setup: Setup; guards: string[] }
+  /** A guarding pressure switch that was changed, on a hand pump: where it changes over, kPa. */
+  | {
+      kind: 'changesOver';
+      test: Extract<Test, { kind: 'changes' }>;
+      part: string;
+      expected: number;
+      within: number;
+      guards: string[];
+    }
   /** A place that is followed over the years, read again as it was read before; what it reads stops nothing. */
   | { kind: 'followed'; test: Test; dead: boolean }
   | { kind: 'code'; code: string }
@@ -89,6 +98,7 @@ function stageOf(proof: Proof): number {
 /** In which order things are shown: on the dead work first, then all back and open, then running. */
 const STAGE: Readonly<Record<Proof['kind'], number>> = {
   insulation: 0,
+  changesOver: 0,
   wire: 1,
   ledger: 2,
   isolation: 3,
@@ -159,7 +169,8 @@ export function proofList(model: CircuitModel, state: JobState): Proof[] {
       }
     }
   }
-  proofs.push(...signals(model), ...proofsOfGuards(model, patterns));
+  const guards = proofsOfGuards(model, patterns);
+  proofs.push(...signals(model), ...guards, ...switchPoint(model, state, guards));
   proofs.push(...state.codes.map(({ key }): Proof => ({ id: `code ${key}`, kind: 'code', code: key })));
   proofs.push(
     ...compareWires(state).map(({ part, terminal }): Proof => ({
@@ -280,9 +291,16 @@ export type ProofStanding =
  * untried: whether it stops what it must is shown, or the machine stays.
  */
 export function mayBeLeft(proof: Proof): boolean {
-  if (proof.kind === 'interlock' || proof.kind === 'withoutPressure') return proof.guards.length === 0;
+  if (guardsShownBy(proof).length > 0) return false;
   if (proof.kind === 'care') return !CARES_SHOWN.includes(proof.care);
   return proof.kind !== 'ledger';
+}
+
+/** Guards that a line shows to do what they are there for. */
+export function guardsShownBy(proof: Proof): string[] {
+  return proof.kind === 'interlock' || proof.kind === 'withoutPressure' || proof.kind === 'changesOver'
+    ? proof.guards
+    : [];
 }
 
 /** Part and care that the name of such a line stands for; null where it is another line. */
@@ -351,7 +369,7 @@ export function proves(proof: Proof, value: Reading['value']): boolean {
   if (typeof value !== 'number') return false;
   if (proof.kind === 'current')
     return Math.abs(Math.abs(value) - Math.abs(proof.expected)) <= 0.2 * Math.abs(proof.expected);
-  if (proof.kind === 'signal' || proof.kind === 'pressure')
+  if (proof.kind === 'signal' || proof.kind === 'pressure' || proof.kind === 'changesOver')
     return Math.abs(value - proof.expected) <= proof.within;
   return proof.kind === 'drop' && Math.abs(value) <= proof.most;
 }

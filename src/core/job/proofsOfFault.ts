@@ -139,7 +139,13 @@ function quickestInsulation(model: CircuitModel, ref: string): Insulation | null
 function cares(model: CircuitModel, { decision }: JobState): Proof[] {
   const part = decision?.body.part ?? '';
   if (!isOfRefrigerant(model, part) || decision?.body.action === 'nothing') return [];
-  return REFRIGERANT_CARES.map((care) => ({ id: `care ${care} ${part}`, kind: 'care', part, care }));
+  const { kind } = model.compiled.parts[model.compiled.partIndex.get(part)!]!.part;
+  return REFRIGERANT_CARES.filter((care) => care !== 'trips' || kind === 'pressureSwitch').map((care) => ({
+    id: `care ${care} ${part}`,
+    kind: 'care',
+    part,
+    care,
+  }));
 }
 
 /** A line that came off is shown to be tight again. */

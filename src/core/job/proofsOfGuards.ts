@@ -4,7 +4,10 @@ import type { Part, Setup, Test } from '../circuit/schema';
 import { kindOf } from '../kinds/part';
 import { countsAsGuard } from '../safety/guards';
 import type { Proof } from './proofList';
-import { predictedOf } from './soundReading';
+import { switchTest } from '../diagnosis/fluidCandidates';
+import { refrigerantOpened } from '../safety/refrigerant';
+import type { JobState } from './reduceJob';
+import { predictedOf, valueOf } from './soundReading';
 
 /** A set-up in which something works: electric loads, and what air, oil or vacuum drives. */
 export interface Working {
@@ -65,14 +68,16 @@ function withoutPressure(model: CircuitModel, patterns: readonly Working[]): Pro
   const guards = parts.filter((part) => part.kind === 'pressureSwitch' && countsAsGuard(part));
   if (guards.length === 0) return [];
   const supplies = parts.filter((part) => ['air', 'oil', 'vacuum'].includes(kindOf(part).energy(part) ?? ''));
-  /** All of them held closed: what stops even then is stopped by something else. */
-  const held = guards.flatMap(({ ref }): Edit[] =>
-    model.compiled.parts[model.compiled.partIndex.get(ref)!]!.branches.map(({ index }) => ({
-      type: 'force',
-      branch: index,
-      on: true,
-    })),
-  );
+  const heldClosed = (but: string | null): Edit[] =>
+    guards.flatMap(({ ref }): Edit[] =>
+      ref === but
+        ? []
+        : model.compiled.parts[model.compiled.partIndex.get(ref)!]!.branches.map(({ index }) => ({
+            type: 'force',
+            branch: index,
+            on: true,
+          })),
+    );
   const found = new Map<string, Proof>();
   for (const { setup, loads } of patterns) {
     const part = loads.find((ref) => isSeen(model, ref));
@@ -80,7 +85,10 @@ function withoutPressure(model: CircuitModel, patterns: readonly Working[]): Pro
     for (const { ref: supply } of supplies) {
       const shut: Setup = { ...setup, isolated: [...(setup.isolated ?? []), supply] };
       const test: Test = { kind: 'function', part, setup: shut };
-      if (predictedOf(model, test) !== 'dead' || predictedOf(model, test, held) === 'dead') continue;
+      // What stops with all of them held closed is stopped by something else.
+      if (predictedOf(model, test) !== 'dead' || predictedOf(model, test, heldClosed(null)) === 'dead')
+        continue;
+      const opens = guards.filter(({ ref }) => predictedOf(model, test, heldClosed(ref)) === 'dead');
       const id = `withoutPressure ${part} ${supply}`;
       if (!found.has(id))
         found.set(id, {
@@ -90,11 +98,31 @@ function withoutPressure(model: CircuitModel, patterns: readonly Working[]): Pro
           part,
           supply,
           setup: shut,
-          guards: guards.map(({ ref }) => ref),
+          guards: opens.map(({ ref }) => ref),
         });
     }
   }
   return [...found.values()];
+}
+
+/** A switch point may stand this share off what is written on it (verify; the maker's figure goes before). */
+const SWITCH_POINT_SHARE = 0.15;
+
+/**
+ * The guarding pressure switch that was changed, read on a hand pump, where no other line shows that it opens: nobody drives a machine
+ * into its limit to see it trip. That of a refrigerant circuit stays with who is licensed.
+ */
+export function switchPoint(model: CircuitModel, { decision }: JobState, shown: readonly Proof[]): Proof[] {
+  const part = model.compiled.circuit.parts.find(({ ref }) => ref === decision?.body.part);
+  if (part?.kind !== 'pressureSwitch' || !countsAsGuard(part) || decision?.body.action === 'nothing')
+    return [];
+  if (shown.some((proof) => 'guards' in proof && proof.guards.includes(part.ref))) return [];
+  const test = switchTest(model, part, 'rising');
+  if (test.kind !== 'changes' || refrigerantOpened(model, test).length > 0) return [];
+  const expected = valueOf(model, test);
+  const within = SWITCH_POINT_SHARE * Math.abs(expected);
+  const id = `changesOver ${part.ref}`;
+  return [{ id, kind: 'changesOver', test, part: part.ref, expected, within, guards: [part.ref] }];
 }
 
 /** Whether somebody sees that it works: a relay and a resistor are seen by what they feed. */

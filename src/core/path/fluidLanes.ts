@@ -14,7 +14,8 @@ interface Solved {
 
 /**
  * Lanes of the air, oil or vacuum side: from the supply through what is open to the actuator's pressed port, and from its
- * other port home to the atmosphere. The actuator is the fall, as a coil is. The same to a pressure switch that sits on no such lane.
+ * other port home to the atmosphere. The actuator is the fall, as a coil is. The same to a pressure switch that sits on no such lane,
+ * and through a valve that drives nothing: it lets something pass from one line into another.
  */
 export function findFluidLanes(model: CircuitModel, worlds: readonly Solved[]): Lane[] {
   const { compiled } = model;
@@ -73,7 +74,49 @@ export function findFluidLanes(model: CircuitModel, worlds: readonly Solved[]): 
     .filter(({ part }) => part.kind === 'pressureSwitch')
     .flatMap(laneOf)
     .filter(({ feed }) => feed.some(({ part }) => !drawn.has(part)));
-  return [...driving, ...sensing];
+  const passing = compiled.parts
+    .filter(({ part, index }) => part.kind === 'valve' && !drawn.has(index))
+    .flatMap((valve) => passingLane(model, worlds, valve, supplies));
+  return [...driving, ...sensing, ...passing];
+}
+
+/** The run through a valve in the position in which most passes it: the valve is the fall, what lies behind it is the way home. */
+function passingLane(
+  model: CircuitModel,
+  worlds: readonly Solved[],
+  { part, index, branches }: CompiledPart,
+  supplies: ReadonlySet<number>,
+): Lane[] {
+  const { compiled } = model;
+  const flows = worlds.flatMap(({ setup, world }) =>
+    branches
+      .filter(({ domain }) => domain === 'fluid')
+      .map((branch) => ({ setup, world, branch, flow: Math.abs(branchAmps(world, branch.index)) })),
+  );
+  const best = flows.sort((one, other) => other.flow - one.flow)[0];
+  if (!best || best.flow === 0) return [];
+  const { setup, world, branch } = best;
+  const upright = nodeKPa(world, branch.a) >= nodeKPa(world, branch.b);
+  const [from, to] = upright ? [branch.a, branch.b] : [branch.b, branch.a];
+  const feed = way(model, world, from, supplies, new Set([to, compiled.atmosphere]));
+  const begun = feed?.at(-1)?.to ?? from;
+  const ends = new Set([...supplies, compiled.atmosphere].filter((node) => node !== begun));
+  const back = way(model, world, to, ends, new Set([from]));
+  if (!feed || !back) return [];
+  const steps = [...feed, ...back];
+  return [
+    {
+      id: part.ref,
+      medium: 'fluid',
+      load: { part: index, branch: branch.index, from, to },
+      feed: feed.reverse().map((step) => ({ ...step, from: step.to, to: step.from })),
+      back,
+      setup,
+      across: [],
+      hangs: hangingOn(model, index, [from, to, ...steps.flatMap((step) => [step.from, step.to])], steps),
+      coils: coilsOf(model, world, [...steps, { part: index, branch: branch.index, from, to }]),
+    },
+  ];
 }
 
 /** What hangs on a lane's points with its one port. Its supply is where it begins, and what it goes through is on it. */

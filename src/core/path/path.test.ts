@@ -206,6 +206,14 @@ describe('the fluid side', () => {
   });
 });
 
+it('a valve that drives nothing has its line all the same: from where it is fed to where it lets it go', () => {
+  const model = load('cellar-liquid-valve.circuit.json');
+  const [line, ...more] = findLanes(model).lanes.filter(({ medium }) => medium === 'fluid');
+  expect(more).toEqual([]);
+  expect(line).toMatchObject({ id: 'Q1', feed: [], coils: ['Y1'], setup: { controls: { call: 'on' } } });
+  expect(line!.back.map(({ part }) => model.compiled.parts[part]!.part.ref)).toEqual(['H1', 'R1']);
+});
+
 it('the line to a pressure switch is a lane of its own, down to the air around', () => {
   const model = load('dryer-air-switch.circuit.json');
   const lanes = findLanes(model);

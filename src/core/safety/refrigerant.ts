@@ -13,11 +13,12 @@ export const REFRIGERANT_CARES = [
   'leakCheck',
   'evacuation',
   'stem',
+  'trips',
   'dated',
 ] as const;
 export type RefrigerantCare = (typeof REFRIGERANT_CARES)[number];
-/** These are shown, never left with a reason: what leaks, and what was not dry, comes back. */
-export const CARES_SHOWN: readonly RefrigerantCare[] = ['leakCheck', 'evacuation'];
+/** These are shown, never left with a reason: what leaks, and what was not dry, comes back; a limit that does not trip guards nobody. */
+export const CARES_SHOWN: readonly RefrigerantCare[] = ['leakCheck', 'evacuation', 'trips'];
 
 /** Whether changing a part opens a refrigerant circuit: the drawing says it of the part. */
 export function isOfRefrigerant({ compiled }: CircuitModel, ref: string): boolean {

@@ -220,6 +220,17 @@ function ProofAnswer({ proof }: { proof: Proof }) {
         />
       </DeadWork>
     );
+  if (proof.kind === 'changesOver')
+    return (
+      <DeadWork test={proof.test}>
+        <FigureForm
+          quantity="pressure"
+          label="Changes over at"
+          takesOverRange
+          onPin={({ value, typed }) => write(value, typed)}
+        />
+      </DeadWork>
+    );
   if (proof.kind === 'followed') return <Followed test={proof.test} dead={proof.dead} onRead={write} />;
   if (proof.kind === 'pressure')
     return <FigureForm quantity="pressure" label="Gauge" onPin={({ value, typed }) => write(value, typed)} />;

@@ -69,6 +69,8 @@ export function proofWords(speaker: Speaker, proof: Proof): string {
       return `${partWords(speaker, proof.part)} ${stopWords(kindOfPart(speaker, proof.part)).verb} with ${proof.control} ${proof.position}`;
     case 'withoutPressure':
       return `${partWords(speaker, proof.part)} ${stopWords(kindOfPart(speaker, proof.part)).verb} with ${partWords(speaker, proof.supply)} shut and vented, ${positions}`;
+    case 'changesOver':
+      return `${partWords(speaker, proof.part)} changes over on a hand pump at about ${pressureWords(proof.expected, speaker.gaugeUnit)}`;
     case 'followed':
       return followedWords(speaker, proof.test);
     case 'code':
@@ -102,16 +104,18 @@ const CARE_WORDS: Readonly<Record<RefrigerantCare, string>> = {
     'Leak check: standing pressure with nitrogen, corrected for its temperature, then bubbles or a detector at every joint',
   evacuation: 'Evacuated, pump shut off, the rise held under its mark',
   stem: 'Stem where it belongs, cap on and tight',
+  trips: 'Shown to trip at its pressure and to come back, the way the maker’s manual has it done',
   dated: 'Date and name on the part',
 };
 
 /** The same in two words. */
 export function careWords(care: RefrigerantCare): string {
-  return care === 'evacuation'
-    ? 'The evacuation'
-    : care === 'leakCheck'
-      ? 'The leak check'
-      : CARE_WORDS[care];
+  const short: Partial<Record<RefrigerantCare, string>> = {
+    evacuation: 'The evacuation',
+    leakCheck: 'The leak check',
+    trips: 'That the limit trips',
+  };
+  return short[care] ?? CARE_WORDS[care];
 }
 
 /** How a load of a kind is seen to stop, and not to. */

@@ -9,7 +9,7 @@ import { CARES_SHOWN, refrigerantOpened, type RefrigerantCare } from '../../safe
 import { guardsDefeated } from '../../safety/guards';
 import { isolationPlan } from '../../safety/isolationPlan';
 import type { Entry } from '../entries';
-import { careOf, mayBeLeft, proofList } from '../proofList';
+import { careOf, guardsShownBy, proofList, type Proof } from '../proofList';
 import { reduceJob } from '../reduceJob';
 import { handOverStops, type HandOverStop } from './handOverStops';
 import { missedBy, needsNewest } from './newestState';
@@ -134,12 +134,14 @@ function refusalOf(entry: Entry, job: JobBefore): EntryRefusal | null {
     case 'proof': {
       const { proof: id, reason } = entry.body;
       if (reason === undefined) return null;
-      // What has to be shown of the machine itself follows from its drawing alone; a ledger line from its name.
-      const proof = proofList(model, reduceJob([])).find((one) => one.id === id);
+      // What has to be shown of the machine itself follows from its drawing alone, whatever was decided since; a ledger line from its name.
+      const named = ({ id: one }: Proof) => one === id;
+      const proof =
+        proofList(model, reduceJob([])).find(named) ?? proofList(model, reduceJob(log())).find(named);
       const care = careOf(id);
       if (care && CARES_SHOWN.includes(care.care)) return { code: 'careShown', care: care.care };
-      if ((proof?.kind === 'interlock' || proof?.kind === 'withoutPressure') && !mayBeLeft(proof))
-        return { code: 'guardUntried', guards: proof.guards };
+      const guards = proof ? guardsShownBy(proof) : [];
+      if (guards.length > 0) return { code: 'guardUntried', guards };
       return id.startsWith('ledger ') ? { code: 'mayNotBeLeft', proof: id } : null;
     }
     case 'retest':

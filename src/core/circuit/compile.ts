@@ -5,7 +5,8 @@ import type { WindingFigures } from '../kinds/part/branch';
 import { InputError } from './inputError';
 import { nodeGroups } from './nodeGroups';
 import type { Circuit, Part } from './schema';
-import { settleWinding } from './windings';
+import { isAssumed } from './assumed';
+import { notSaid, settleWinding } from './windings';
 
 /** Ohms by reference, of windings whose own nobody has said. */
 export type LearntOhms = ReadonlyMap<string, LearntOhm>;
@@ -97,6 +98,9 @@ export interface CompiledCircuit {
   reactive: boolean;
 }
 
+/** Spread of a supply that nobody has said, relative. */
+const EMF_NOT_KNOWN = 0.5;
+
 /**
  * Checks references and turns parts into branches. Throws {@link InputError} for a repeated reference, an unknown
  * control or position, a frame no part touches, a relay without a coil, a node that is both electrical and fluid.
@@ -156,7 +160,11 @@ export function compileCircuit(circuit: Circuit, learnt: LearntOhms = new Map())
         volts: 0,
         ohmsKnown: true,
         impedanceKnown: true,
-        emfTolerance: spec.emfTolerance ?? 0,
+        emfTolerance: spec.emfTolerance
+          ? isAssumed(part, 'volts') || isAssumed(part, 'kPa')
+            ? EMF_NOT_KNOWN
+            : spec.emfTolerance
+          : 0,
         positions: spec.positions ?? null,
       };
       windings.push(spec.winding);
@@ -203,6 +211,8 @@ export function compileCircuit(circuit: Circuit, learnt: LearntOhms = new Map())
         Math.max(hertz[branch.a]!, hertz[branch.b]!),
         learnt.get(parts[branch.part]!.part.ref),
       );
+    const { part, branches: own } = parts[branch.part]!;
+    if (own[0] === branch && isAssumed(part, 'ohms') && !learnt.has(part.ref)) notSaid(branch);
   }
   return {
     circuit,

@@ -13,6 +13,26 @@ export type Guard = (typeof GUARDS)[number];
 /** Whom or what this contact protects. Unanswered counts as a guard: no test bridges it. */
 const guards = { guards: z.enum(GUARDS).optional() };
 
+/** Figures that only a part's label tells. */
+export const LABEL_FIGURES = [
+  'volts',
+  'ratio',
+  'va',
+  'amps',
+  'limitAmps',
+  'ohms',
+  'pullInAmps',
+  'holdAmps',
+  'fromAmps',
+  'fullAmps',
+  'seconds',
+  'kPa',
+  'pullKPa',
+  'makeKPa',
+  'breakKPa',
+] as const;
+export type LabelFigure = (typeof LABEL_FIGURES)[number];
+
 /** Control positions in which a contact or output is on: every named control must match. */
 const when = z.record(name, z.union([z.array(name), name.transform((one) => [one])]));
 
@@ -31,6 +51,8 @@ const common = {
   wear: positive.optional(),
   /** It is electronic, or it is not: electronics must not see a test voltage. Drivers, sensors and timers are by kind. */
   electronic: z.boolean().optional(),
+  /** Figures that nobody has said: the kind's usual ones stand in their place, and nothing is held against those. */
+  assumed: z.array(z.enum(LABEL_FIGURES)).max(12).meta({ id: 'assumed' }).optional(),
   /** What happens to the machine when it is bypassed: it works without it, and that is what is wrong. */
   bypassDanger: z.string().max(300).optional(),
 };

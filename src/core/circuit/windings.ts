@@ -14,6 +14,13 @@ const LABEL_SPREAD = 0.15;
 /** Two windings of one type, from one or two batches, lie this near to each other. */
 export const TWIN_SPREAD = 0.12;
 
+/** A usual figure stands in the place of its ohms: they stay broad, and nothing is held against them. */
+export function notSaid(branch: Branch): void {
+  branch.ohmsKnown = false;
+  branch.tolerance = NOT_KNOWN;
+  branch.liveTolerance = NOT_KNOWN;
+}
+
 /**
  * Gives a coil's branch its resistance and reactance from what is known of it: ohms, henries, or the label's VA and sealed amperes.
  * What nobody has said stays broad: the branch says so, and no figure is held against it.

@@ -1,3 +1,4 @@
+import type { Branch } from '../circuit/compile';
 import type { CircuitModel } from '../circuit/model';
 import { figureOf } from '../kinds/reading/index';
 import { mistakeRate, normalDensity, slipDensity, totalSigma } from './likelihood';
@@ -12,7 +13,10 @@ const MOST_OF_IT = 0.98;
 
 /** One standard deviation of what good supplies stand off, as a share; 0 where there is none. */
 export function supplySigma({ compiled }: CircuitModel): number {
-  return TOLERANCE_SIGMA * Math.max(0, ...compiled.branches.map(({ emfTolerance }) => emfTolerance));
+  const most = (domain: Branch['domain']) =>
+    Math.max(0, ...compiled.branches.map((one) => (one.domain === domain ? one.emfTolerance : 0)));
+  // A pressure that nobody has said loosens no volts.
+  return TOLERANCE_SIGMA * (most('electrical') || most('fluid'));
 }
 
 /**

@@ -1,11 +1,12 @@
+import { saidOf } from '../circuit/assumed';
 import { controlsOf } from '../circuit/controlsOf';
 import { InputError } from '../circuit/inputError';
 import { CircuitModel } from '../circuit/model';
 import type { Circuit, Part, Setup } from '../circuit/schema';
 import { branchAmps, branchVolts, type World } from '../circuit/world';
 import { ATMOSPHERE } from '../kinds/part/branch';
-import type { Guard } from '../circuit/partSchema';
-import { kindOf, isFluidEnd } from '../kinds/part/index';
+import type { Guard, LabelFigure } from '../circuit/partSchema';
+import { kindOf, isFluidEnd, unsaidFigures } from '../kinds/part/index';
 import { electronicsOf } from '../safety/electronics';
 import { guardOf } from '../safety/guards';
 import { touching } from './editCircuit';
@@ -26,6 +27,8 @@ export type Finding =
   | { code: 'guardUnanswered'; part: string; proposed: Guard }
   /** Nobody knows what this coil reads, or what limits it on alternating volts. */
   | { code: 'noValue' | 'noImpedance'; part: string }
+  /** Usual figures stand where its label's should. */
+  | { code: 'usualFigure'; part: string; figures: Partial<Record<LabelFigure, number>> }
   /** Nobody has said whether it is a plain contact or stands for the output of electronics. */
   | { code: 'electronicUnanswered'; part: string };
 
@@ -99,7 +102,12 @@ function solvedFindings(model: CircuitModel): Finding[] {
     if (part.kind === 'fuse' || part.kind === 'breaker') findings.push(...fuseFindings(part, model, worlds));
     if (kindOf(part).traits.draws) findings.push(...loadFindings(part, model, worlds));
     const [own] = branches;
-    if (own && !own.ohmsKnown) findings.push({ code: 'noValue', part: part.ref });
+    const figures = unsaidFigures(part);
+    if (figures.length > 0) {
+      const values: Readonly<Record<string, unknown>> = { ...part };
+      const usual = Object.fromEntries(figures.map((figure) => [figure, Number(values[figure])]));
+      findings.push({ code: 'usualFigure', part: part.ref, figures: usual });
+    } else if (own && !own.ohmsKnown) findings.push({ code: 'noValue', part: part.ref });
     else if (own && !own.impedanceKnown) findings.push({ code: 'noImpedance', part: part.ref });
   }
   return findings;
@@ -158,8 +166,9 @@ function loadFindings(part: Part, model: CircuitModel, worlds: readonly Solved[]
   const amps = Math.max(...worlds.map(({ world }) => Math.abs(branchAmps(world, body.index))));
   if (amps < FLOWS) return [{ code: 'neverFed', part: part.ref }];
   const findings: Finding[] = [];
-  if (part.kind === 'coil' && part.pullInAmps && amps < part.pullInAmps)
-    findings.push({ code: 'cannotPullIn', part: part.ref, has: amps, needs: part.pullInAmps, unit: 'A' });
+  const pullIn = part.kind === 'coil' ? saidOf(part, 'pullInAmps') : undefined;
+  if (pullIn !== undefined && amps < pullIn)
+    findings.push({ code: 'cannotPullIn', part: part.ref, has: amps, needs: pullIn, unit: 'A' });
   const volts = Math.max(...worlds.map(({ world }) => Math.abs(branchVolts(world, body.index))));
   if (part.kind === 'relay' && part.pickUpVolts && volts < part.pickUpVolts)
     findings.push({ code: 'cannotPullIn', part: part.ref, has: volts, needs: part.pickUpVolts, unit: 'V' });

@@ -1,3 +1,4 @@
+import { CircuitModel } from '../circuit/model';
 import { parseCircuit } from '../circuit/parse';
 import type { Circuit } from '../circuit/schema';
 import { TEMPLATES } from '../templates/templates';
@@ -94,7 +95,46 @@ describe('live checks', () => {
     const mended = mendCircuit(circuit, finding)!;
     expect(checkCircuit(mended).filter((one) => JSON.stringify(one) === JSON.stringify(finding))).toEqual([]);
     expect(codes(mended)).not.toContain('broken');
-    expect(checkCircuit(mended).length).toBeLessThan(checkCircuit(circuit).length);
+    // A supply that is put in has figures that nobody has said yet.
+    const others = (one: Circuit) => checkCircuit(one).filter((other) => other.code !== 'usualFigure').length;
+    expect(others(mended)).toBeLessThan(others(circuit));
+  });
+
+  it('what nobody has said of a label is named, stands broad, and is said by typing it', () => {
+    const circuit = draw('battery, fuse, key switch, plug, coil, ground');
+    const unsaid = checkCircuit(circuit).flatMap((one) => (one.code === 'usualFigure' ? [one] : []));
+    expect(unsaid).toEqual([
+      { code: 'usualFigure', part: 'G1', figures: { volts: 12.6 } },
+      { code: 'usualFigure', part: 'F1', figures: { amps: 10 } },
+    ]);
+    expect(find(circuit, 'noValue')).toEqual({ code: 'noValue', part: 'Y1' });
+    const coilOf = (one: Circuit) =>
+      new CircuitModel(one).compiled.parts.find(({ part }) => part.ref === 'Y1')!;
+    expect(coilOf(circuit).branches[0]).toMatchObject({ ohmsKnown: false, tolerance: 3 });
+    const said = changePart(circuit, 'Y1', { ohms: 21 });
+    expect(coilOf(said).branches[0]).toMatchObject({ ohms: 21, ohmsKnown: true, tolerance: 0.08 });
+    expect(checkCircuit(said).map((one) => 'part' in one && one.part)).not.toContain('Y1');
+    // What goes with a figure goes with it, and is not said either.
+    const drawn = draw('battery 12.6, fuse 5, key switch, plug, coil 9, ground');
+    const { part } = coilOf(changePart(drawn, 'Y1', { ohms: 18 }));
+    expect(part.assumed).toEqual(['pullInAmps', 'holdAmps']);
+    expect(part.kind === 'coil' && part.pullInAmps).toBeCloseTo(0.42, 2);
+    // The same figure typed is a figure said.
+    expect(
+      changePart(circuit, 'F1', { amps: 10 }).parts.find(({ ref }) => ref === 'F1')!.assumed,
+    ).toBeUndefined();
+    const watts = draw('battery 24, fuse 5, key switch, plug, coil 18 W, ground');
+    expect(coilOf(watts).branches[0]!.ohmsKnown).toBe(true);
+  });
+
+  it('a switch point that goes with the other keeps its side of it', () => {
+    const drawn = draw('battery 24, fuse 5, pressure switch, coil 30, ground');
+    const { parts } = changePart(drawn, 'B1', { makeKPa: 200 });
+    expect(parts.find(({ ref }) => ref === 'B1')).toMatchObject({
+      makeKPa: 200,
+      breakKPa: 150,
+      assumed: ['breakKPa'],
+    });
   });
 
   it('say nothing grave about any template', () => {

@@ -1,6 +1,7 @@
 import { parseCircuit } from '../circuit/parse';
 import type { Guard, PartOf } from '../circuit/partSchema';
 import type { Circuit, Part } from '../circuit/schema';
+import { significant } from '../units/significant';
 import { newPart, nodeBehind, surroundings } from './newPart';
 
 /** Kinds that stand in a run with a way through: two ends in series. */
@@ -10,6 +11,9 @@ type InRun = Extract<
 >['kind'];
 /** What is said of a part of a run; the kind's usual figures stand for the rest. */
 export type Item = { [K in InRun]: { kind: K; ref: string } & Partial<Extract<Part, { kind: K }>> }[InRun];
+
+/** A coil of which a draft says nothing takes so much, amperes. */
+const USUAL_COIL_AMPS = 1.2;
 
 /** Puts a circuit together from runs: chains of parts from one node to another, each made as a typed chain makes it. */
 export class Draft {
@@ -60,6 +64,9 @@ export class Draft {
     const figures = Object.fromEntries(
       Object.entries(item).filter((field): field is [string, number] => typeof field[1] === 'number'),
     );
+    const around = surroundings(this.parts, this.controls, this.frame);
+    if (item.kind === 'coil' && figures.watts === undefined)
+      figures.ohms ??= significant(around.volts / USUAL_COIL_AMPS, 3);
     const given = {
       ...NOTHING_SAID,
       typed: item.kind,
@@ -68,14 +75,10 @@ export class Draft {
       // What works a contact is said with it; nothing is guessed from its name.
       ...('closedWhen' in item && item.closedWhen ? { when: whenOf(item.closedWhen) } : {}),
     };
-    const { part } = newPart(
-      item.kind,
-      item.ref,
-      near,
-      far,
-      given,
-      surroundings(this.parts, this.controls, this.frame),
-    );
+    // A draft is written by who knows its figures: the usual ones that it leaves are meant.
+    const {
+      part: { assumed: _, ...part },
+    } = newPart(item.kind, item.ref, near, far, given, around);
     return { ...part, ...item } as Part;
   }
 }

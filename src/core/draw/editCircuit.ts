@@ -1,6 +1,8 @@
 import { InputError } from '../circuit/inputError';
 import { parseCircuit } from '../circuit/parse';
 import type { Circuit, Part } from '../circuit/schema';
+import { kindOf } from '../kinds/part';
+import { significant } from '../units/significant';
 import { layChains, renamed, type Drawing, type Known } from './layChain';
 
 /** Nodes of a part that has exactly two ends in series, as its kind names them. */
@@ -67,8 +69,11 @@ export function changePart(
 ): Circuit {
   const at = circuit.parts.findIndex((one) => one.ref === ref);
   if (at < 0) throw new InputError('part', `there is no ${ref} on the drawing`);
+  const before = circuit.parts[at]!;
   const next = Object.fromEntries(
-    Object.entries({ ...circuit.parts[at], ...change }).filter(([, value]) => value !== undefined),
+    Object.entries({ ...before, ...change, ...stillAssumed(before, change) }).filter(
+      ([, value]) => value !== undefined,
+    ),
   );
   const parts: unknown[] = circuit.parts.map((one) => {
     if (one.ref === ref) return next;
@@ -80,6 +85,24 @@ export function changePart(
     };
   });
   return parseCircuit({ ...circuit, parts });
+}
+
+/** What nobody has said yet once some figures are: those that go with one that was said go on with it. */
+function stillAssumed(before: Part, change: Readonly<Record<string, unknown>>): Record<string, unknown> {
+  if (!before.assumed) return {};
+  const assumed = before.assumed.filter((figure) => !(figure in change));
+  const figures = before as unknown as Readonly<Record<string, unknown>>;
+  const labelled = kindOf(before).labelled;
+  const followed = assumed.flatMap((figure): [string, number][] => {
+    const how = labelled[figure];
+    if (!how || !('follows' in how)) return [];
+    const [own, was, is] = [figures[figure], figures[how.follows], change[how.follows]];
+    if (typeof own !== 'number' || typeof was !== 'number' || typeof is !== 'number') return [];
+    return was === 0 || is === 0
+      ? []
+      : [[figure, significant(own * (how.inversely ? was / is : is / was), 3)]];
+  });
+  return { ...Object.fromEntries(followed), assumed: assumed.length > 0 ? assumed : undefined };
 }
 
 /** A node under another name; joins the two where the name is taken. */

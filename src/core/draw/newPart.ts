@@ -1,4 +1,5 @@
 import { significant } from '../units/significant';
+import { LABEL_FIGURES, type LabelFigure } from '../circuit/partSchema';
 import type { Circuit, Part } from '../circuit/schema';
 import { kindOf } from '../kinds/part/index';
 import { controlOf } from './controlOf';
@@ -51,6 +52,7 @@ export function newPart(
 ): { part: Part; controls: Circuit['controls'] } {
   const { figures, label } = given;
   const { controls, volts } = around;
+  const saidOhms = figures.ohms ?? (figures.watts ? round(volts ** 2 / figures.watts) : undefined);
   const { part, controls: worked = controls } = kindOf({ kind }).make({
     ...around,
     ref,
@@ -64,10 +66,22 @@ export function newPart(
       ...(figures.accessMinutes === undefined ? {} : { accessMinutes: figures.accessMinutes }),
     },
     two: { '1': near, '2': far },
-    ohms: (usual) => figures.ohms ?? (figures.watts ? round(volts ** 2 / figures.watts) : usual),
+    saidOhms,
+    ohms: (usual) => saidOhms ?? usual,
     worked: (fallback) => controlOf(controls, given, fallback),
   });
-  return { part, controls: worked };
+  const assumed = assumedFigures(kind, figures, part);
+  return { part: assumed.length > 0 ? { ...part, assumed } : part, controls: worked };
+}
+
+/** Figures of a part's label that nothing in a run has said. */
+function assumedFigures(kind: Part['kind'], said: Given['figures'], part: Part): LabelFigure[] {
+  const { labelled } = kindOf({ kind });
+  return LABEL_FIGURES.filter((figure) => {
+    const how = labelled[figure];
+    if (!how || !(figure in part)) return false;
+    return !('saidBy' in how) || how.saidBy.every((one) => said[one] === undefined);
+  });
 }
 
 /** When a controller that sees this load would set a code for too little and too much current. */

@@ -74,7 +74,8 @@ export type Proof = { id: string } & (
       kind: 'changesOver';
       test: Extract<Test, { kind: 'changes' }>;
       part: string;
-      expected: number;
+      /** Null where nobody has said what its label says: that it changes over is shown, and read. */
+      expected: number | null;
       within: number;
       guards: string[];
     }
@@ -369,7 +370,9 @@ export function proves(proof: Proof, value: Reading['value']): boolean {
   if (typeof value !== 'number') return false;
   if (proof.kind === 'current')
     return Math.abs(Math.abs(value) - Math.abs(proof.expected)) <= 0.2 * Math.abs(proof.expected);
-  if (proof.kind === 'signal' || proof.kind === 'pressure' || proof.kind === 'changesOver')
+  if (proof.kind === 'changesOver')
+    return proof.expected === null || Math.abs(value - proof.expected) <= proof.within;
+  if (proof.kind === 'signal' || proof.kind === 'pressure')
     return Math.abs(value - proof.expected) <= proof.within;
   return proof.kind === 'drop' && Math.abs(value) <= proof.most;
 }

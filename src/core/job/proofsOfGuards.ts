@@ -1,3 +1,4 @@
+import { isAssumed } from '../circuit/assumed';
 import type { Edit } from '../circuit/edits';
 import type { CircuitModel } from '../circuit/model';
 import type { Part, Setup, Test } from '../circuit/schema';
@@ -119,8 +120,9 @@ export function switchPoint(model: CircuitModel, { decision }: JobState, shown: 
   if (shown.some((proof) => 'guards' in proof && proof.guards.includes(part.ref))) return [];
   const test = switchTest(model, part, 'rising');
   if (test.kind !== 'changes' || refrigerantOpened(model, test).length > 0) return [];
-  const expected = valueOf(model, test);
-  const within = SWITCH_POINT_SHARE * Math.abs(expected);
+  const unsaid = isAssumed(part, 'makeKPa') || isAssumed(part, 'breakKPa');
+  const expected = unsaid ? null : valueOf(model, test);
+  const within = SWITCH_POINT_SHARE * Math.abs(expected ?? 0);
   const id = `changesOver ${part.ref}`;
   return [{ id, kind: 'changesOver', test, part: part.ref, expected, within, guards: [part.ref] }];
 }

@@ -50,7 +50,10 @@ describe('a spare', () => {
     });
     expect(fitOf({}).fit).toBe('askLabel');
     expect(
-      matchSpare({ kind: 'pin', ratings: {}, ohmsTolerance: null }, { kind: 'pin', ratings: {} }).fit,
+      matchSpare(
+        { kind: 'pin', ratings: {}, ohmsTolerance: null, unsaid: false },
+        { kind: 'pin', ratings: {} },
+      ).fit,
     ).toBe('askLabel');
   });
   it('for what flows is for that medium, bears its pressure, and its ports are read off the label', () => {
@@ -83,6 +86,7 @@ describe('a spare', () => {
       kind: 'relay',
       ratings: { contactAmps: 12, normallyOpen: 1 },
       ohmsTolerance: null,
+      unsaid: false,
     };
     expect(fitOf({ contactAmps: 30, normallyOpen: 2 }, wanted)).toMatchObject({
       fit: 'fits',

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { kindOf } from '../kinds/part/index';
+import { isAssumed, voltsAssumed } from '../circuit/assumed';
+import { kindOf, unsaidFigures } from '../kinds/part/index';
 import type { PartKind } from '../kinds/part/module';
 import { mediumOf } from '../circuit/medium';
 import type { CircuitModel } from '../circuit/model';
@@ -44,6 +45,8 @@ export interface Wanted {
   ratings: SpareRatings;
   /** How far its ohms may be off, a share; null where nobody said. */
   ohmsTolerance: number | null;
+  /** Something that it is told by was never said: the old part's label decides. */
+  unsaid: boolean;
 }
 
 /** How one rating of a spare stands against what is wanted. */
@@ -79,7 +82,7 @@ export function wantedSpare(model: CircuitModel, ref: string): Wanted | null {
   const ratings: SpareRatings = {};
   const isAlternating = body !== undefined && (alternating[body.a] === 1 || alternating[body.b] === 1);
   if (body && body.volts > 0 && kindOf(part).traits.draws) {
-    ratings.volts = nominalVolts(body.volts, isAlternating);
+    if (!voltsAssumed(model.compiled.circuit.parts)) ratings.volts = nominalVolts(body.volts, isAlternating);
     ratings.current = isAlternating ? 'AC' : 'DC';
     if (body.ohmsKnown && kindOf(part).traits.ohmic) ratings.ohms = significant(body.ohms, 3);
   }
@@ -97,11 +100,11 @@ export function wantedSpare(model: CircuitModel, ref: string): Wanted | null {
     if (made > 0) ratings.normallyOpen = made;
     if (resting > 0) ratings.normallyClosed = resting;
   }
-  if ((part.kind === 'fuse' || part.kind === 'breaker') && part.amps !== undefined) ratings.amps = part.amps;
+  if ((part.kind === 'fuse' || part.kind === 'breaker') && !isAssumed(part, 'amps')) ratings.amps = part.amps;
   if (part.kind === 'wire' && part.mm2 !== undefined) ratings.mm2 = part.mm2;
-  if (part.kind === 'timer') ratings.seconds = part.seconds;
+  if (part.kind === 'timer' && !isAssumed(part, 'seconds')) ratings.seconds = part.seconds;
   if (part.kind === 'valve') ratings.ways = part.ways;
-  if (part.kind === 'transformer' && part.va !== undefined) ratings.va = part.va;
+  if (part.kind === 'transformer' && part.va !== undefined && !isAssumed(part, 'va')) ratings.va = part.va;
   if (kindOf(part).traits.fluid) {
     ratings.medium = isOfRefrigerant(model, ref) ? 'refrigerant' : mediumOf(model);
     const most = mostPressure(model);
@@ -111,18 +114,17 @@ export function wantedSpare(model: CircuitModel, ref: string): Wanted | null {
   return {
     kind: part.kind,
     ratings,
+    unsaid: voltsAssumed(model.compiled.circuit.parts) || unsaidFigures(part).length > 0,
     ohmsTolerance: body && body.tolerance > 0 && body.ohmsKnown ? body.tolerance : null,
   };
 }
 
-/** The most that a part may come to bear: what the strongest supply gives, or lets off at. Gauge kPa; 0 where nothing presses. */
+/** The most that a part may come to bear: what the strongest supply gives, or lets off at. Gauge kPa; 0 where nothing presses, or nobody said how much. */
 function mostPressure({ compiled: { circuit } }: CircuitModel): number {
-  return Math.max(
-    0,
-    ...circuit.parts.map((part) =>
-      part.kind === 'airSupply' || part.kind === 'pump' || part.kind === 'relief' ? part.kPa : 0,
-    ),
+  const pressing = circuit.parts.filter(
+    (part) => part.kind === 'airSupply' || part.kind === 'pump' || part.kind === 'relief',
   );
+  return pressing.some((part) => isAssumed(part, 'kPa')) ? 0 : Math.max(0, ...pressing.map(({ kPa }) => kPa));
 }
 
 function isContact(kind: PartKind): boolean {
@@ -166,7 +168,8 @@ export function matchSpare(wanted: Wanted, spare: { kind: PartKind; ratings: Spa
     else if (standing === 'unknown' && fit === 'fits') fit = 'askLabel';
   }
   // Nothing is known that a spare could be told by, or no drawing knows its ports and its size: the label decides.
-  const unsized = Object.keys(wanted.ratings).length === 0 || wanted.ratings.medium !== undefined;
+  const unsized =
+    wanted.unsaid || Object.keys(wanted.ratings).length === 0 || wanted.ratings.medium !== undefined;
   if (unsized && fit === 'fits') fit = 'askLabel';
   return { fit, differs };
 }

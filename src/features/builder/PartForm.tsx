@@ -7,7 +7,7 @@ import type { Known } from '@/core/draw/layChain';
 import { InputError } from '@/core/circuit/inputError';
 import type { Circuit, Part } from '@/core/circuit/schema';
 import { Field, FIELD, PlainKey, Trouble } from '@/ui/sheet';
-import { fieldText, fieldValue, partFields, type PartField } from './partFields';
+import { fieldHint, fieldText, fieldValue, partFields, type PartField } from './partFields';
 import type { DrawingState } from './useDrawing';
 import { KIND_NAMES } from '@/words/en/drawing';
 import { Form } from '@/ui/Form';
@@ -88,7 +88,7 @@ export function PartForm({
               key={`${part.ref} ${field.key}`}
               label={field.unit ? `${field.label}, ${field.unit}` : field.label}
               text={fieldText(part, field)}
-              {...(field.hint ? { hint: field.hint } : {})}
+              hint={fieldHint(part, field)}
               onTake={(typed) => set(field, typed)}
             />
           ),
@@ -160,7 +160,7 @@ function Typed({
 }: {
   label: string;
   text: string;
-  hint?: string;
+  hint?: string | undefined;
   list?: string;
   onTake: (typed: string) => boolean;
 }) {

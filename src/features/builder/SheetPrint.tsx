@@ -2,6 +2,7 @@
 
 import { format } from 'date-fns';
 import { useRef } from 'react';
+import { isAssumed } from '@/core/circuit/assumed';
 import type { GaugeMark } from '@/core/units/quantities';
 import { PrintKey } from '@/ui/PrintKey';
 import { saveSvg } from '@/ui/saveSvg';
@@ -108,12 +109,15 @@ export function SheetPrint({
   );
 }
 
+const NOT_SAID = 'not said';
+
 /** The one figure that a part is bought by. */
 function ratingOf(part: OpenSheet['circuit']['parts'][number], gaugeUnit: GaugeMark): string {
-  if ('volts' in part) return `${part.volts} V`;
-  if ('amps' in part) return `${part.amps} A`;
+  if ('volts' in part) return isAssumed(part, 'volts') ? NOT_SAID : `${part.volts} V`;
+  if ('amps' in part) return isAssumed(part, 'amps') ? NOT_SAID : `${part.amps} A`;
+  if (isAssumed(part, 'ohms')) return NOT_SAID;
   if ('ohms' in part && part.ohms !== undefined && part.kind !== 'switch') return `${part.ohms} Ω`;
-  if ('kPa' in part) return pressureWords(part.kPa, gaugeUnit);
+  if ('kPa' in part) return isAssumed(part, 'kPa') ? NOT_SAID : pressureWords(part.kPa, gaugeUnit);
   if (part.kind === 'valve') return part.ways;
   return '';
 }

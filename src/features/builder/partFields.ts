@@ -1,4 +1,11 @@
-import { fluidSchemaKinds, GUARDS, type OwnGauge } from '@/core/circuit/partSchema';
+import {
+  fluidSchemaKinds,
+  GUARDS,
+  LABEL_FIGURES,
+  type LabelFigure,
+  type OwnGauge,
+} from '@/core/circuit/partSchema';
+import { isAssumed } from '@/core/circuit/assumed';
 import { readBits, writeBits, type DriverBits } from '@/core/draw/bitsText';
 import { readCodes, writeCodes, type DriverCodes } from '@/core/draw/codesText';
 import { readGauge, writeGauge } from '@/core/draw/gaugeText';
@@ -213,8 +220,19 @@ export function partFields(kind: Part['kind']): readonly PartField[] {
   return [...OWN[kind], ...cold, ...COMMON];
 }
 
-/** A field's value as it stands in the form. */
+function isUnsaid(part: Part, key: string): boolean {
+  return LABEL_FIGURES.includes(key as LabelFigure) && isAssumed(part, key as LabelFigure);
+}
+
+/** What a field that nobody has filled in says of itself: the usual figure that stands there meanwhile, or what to type. */
+export function fieldHint(part: Part, { key, hint }: PartField): string | undefined {
+  const value = (part as unknown as Record<string, unknown>)[key];
+  return isUnsaid(part, key) && typeof value === 'number' ? `not said; usual: ${value}` : hint;
+}
+
+/** A field's value as it stands in the form; a figure that nobody has said stands in none. */
 export function fieldText(part: Part, { key, choices, line }: PartField): string {
+  if (isUnsaid(part, key)) return '';
   const value = (part as unknown as Record<string, unknown>)[key];
   if (line) return line.write(value);
   if (typeof value === 'boolean') return value ? 'yes' : 'no';

@@ -1,7 +1,7 @@
 import { partSchema } from '@/core/circuit/partSchema';
 import { circuitSchema, type Part } from '@/core/circuit/schema';
 import { TEMPLATES } from '@/core/templates/templates';
-import { fieldText, fieldValue, partFields } from './partFields';
+import { fieldHint, fieldText, fieldValue, partFields } from './partFields';
 import { KIND_NAMES } from '@/words/en/drawing';
 
 /** One part of every kind that the templates draw. */
@@ -12,6 +12,8 @@ const examples = [
 const ELSEWHERE = [
   // Of older files only: 'guards' took its place.
   'safety',
+  // Which figures nobody has said: a figure is said by typing it.
+  'assumed',
   'ref',
   'kind',
   'nodes',
@@ -51,6 +53,20 @@ describe('the form of a part', () => {
       expect(keys.filter((key) => !asked.has(key) && !ELSEWHERE.includes(key))).toEqual([]);
     },
   );
+
+  it('a figure that nobody has said stands in no field, and the usual one beside it', () => {
+    const fuse = {
+      ref: 'F1',
+      kind: 'fuse',
+      nodes: { '1': 'a', '2': 'b' },
+      amps: 10,
+      assumed: ['amps'],
+    } as Part;
+    const amps = field('fuse', 'amps');
+    expect(fieldText(fuse, amps)).toBe('');
+    expect(fieldHint(fuse, amps)).toBe('not said; usual: 10');
+    expect(fieldText({ ...fuse, assumed: undefined } as Part, amps)).toBe('10');
+  });
 
   it('takes a comma, keeps what is no figure as it was typed, and takes an empty field off', () => {
     const ohms = field('coil', 'ohms');

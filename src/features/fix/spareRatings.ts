@@ -1,7 +1,8 @@
 import { significant } from '@/core/units/significant';
 import { formatQuantity } from '@/core/units/formatQuantity';
+import { isAssumed, saidOf, voltsAssumed } from '@/core/circuit/assumed';
 import type { CircuitModel } from '@/core/circuit/model';
-import type { Part } from '@/core/circuit/partSchema';
+import type { LabelFigure, Part } from '@/core/circuit/partSchema';
 import { partsBeside } from '@/core/diagnosis/partsAcross';
 import { mostAmps } from '@/core/shed/mostAmps';
 import { nominalVolts } from '@/core/shed/nominalVolts';
@@ -59,7 +60,7 @@ function ratingsOf(model: CircuitModel, part: Part, gaugeUnit: GaugeMark): Ratin
       break;
     case 'fuse':
     case 'breaker':
-      add('Amps', `${part.amps} A, never larger`);
+      add('Amps', isAssumed(part, 'amps') ? `${OLD_LABEL}, never larger` : `${part.amps} A, never larger`);
       add('Speed and volts', OLD_PART);
       break;
     case 'wire':
@@ -75,7 +76,10 @@ function ratingsOf(model: CircuitModel, part: Part, gaugeUnit: GaugeMark): Ratin
       add('Colour and mark', [part.colour, part.mark].filter(Boolean).join(', '));
       break;
     case 'driver':
-      add('Limit', part.limitAmps ? `${part.limitAmps} A` : undefined);
+      add(
+        'Limit',
+        said(part, 'limitAmps', (amps) => `${amps} A`),
+      );
       add('Software version', 'as on the old controller');
       break;
     case 'switch':
@@ -108,7 +112,10 @@ function ratingsOf(model: CircuitModel, part: Part, gaugeUnit: GaugeMark): Ratin
       break;
     case 'relief':
       add('Kind and size', OLD_PART);
-      add('Opens at', formatQuantity(part.kPa / 100, 'bar'));
+      add(
+        'Opens at',
+        said(part, 'kPa', (kPa) => formatQuantity(kPa / 100, 'bar')),
+      );
       add('Setting', 'set and sealed by who may, with a gauge; never higher than the machine’s manual says');
       break;
     case 'accumulator':
@@ -116,19 +123,19 @@ function ratingsOf(model: CircuitModel, part: Part, gaugeUnit: GaugeMark): Ratin
       add('Working pressure', 'as on the old part, never less');
       add(
         'Gas',
-        `nitrogen to ${formatQuantity(part.kPa / 100, 'bar')}, by who is trained for it; never air or oxygen`,
+        `nitrogen to ${said(part, 'kPa', (kPa) => formatQuantity(kPa / 100, 'bar'))}, by who is trained for it; never air or oxygen`,
       );
       break;
     case 'pressureSwitch':
-      add(
-        'Switching pressure',
-        `makes at ${switchPointWords(part.makeKPa, gaugeUnit)}, breaks at ${switchPointWords(part.breakKPa, gaugeUnit)} by the drawing, and ${OLD_LABEL}`,
-      );
+      add('Switching pressure', switchPoints(part, gaugeUnit));
       add('Contact amps', contactWords(model, part));
       add('Kind', OLD_PART);
       break;
     case 'timer':
-      add('Seconds', formatQuantity(part.seconds, 's'));
+      add(
+        'Seconds',
+        said(part, 'seconds', (seconds) => formatQuantity(seconds, 's')),
+      );
       add('Contact amps', contactWords(model, part));
       add('Kind', OLD_PART);
       break;
@@ -149,6 +156,27 @@ function ratingsOf(model: CircuitModel, part: Part, gaugeUnit: GaugeMark): Ratin
   return ratings;
 }
 
+/** A figure of its label in words; what nobody has said stands on the old label. */
+function said<P extends Part, F extends keyof P & LabelFigure>(
+  part: P,
+  figure: F,
+  words: (value: NonNullable<P[F]>) => string,
+): string {
+  const value = saidOf(part, figure);
+  return value === undefined || value === null ? OLD_LABEL : words(value);
+}
+
+/** Where a pressure switch makes and breaks, as far as somebody has said it. */
+function switchPoints(part: Extract<Part, { kind: 'pressureSwitch' }>, gaugeUnit: GaugeMark): string {
+  const points = (
+    [
+      ['makes', saidOf(part, 'makeKPa')],
+      ['breaks', saidOf(part, 'breakKPa')],
+    ] as const
+  ).flatMap(([verb, kPa]) => (kPa === undefined ? [] : [`${verb} at ${switchPointWords(kPa, gaugeUnit)}`]));
+  return points.length === 0 ? OLD_LABEL : `${points.join(', ')} by the drawing, and ${OLD_LABEL}`;
+}
+
 /** Below this nothing is carried, amperes. */
 const LEAST_AMPS = 1e-3;
 /** Body of a part, and whether it stands on alternating volts. */
@@ -163,14 +191,15 @@ function bodyOf({ compiled }: CircuitModel, { ref }: Part) {
 /** Volts of the circuit at the part itself: a 24 V coil behind a 120 V transformer is a 24 V coil. */
 function voltsWords(model: CircuitModel, part: Part): string {
   const own = bodyOf(model, part);
-  if (!own || own.body.volts === 0) return OLD_LABEL;
+  if (!own || own.body.volts === 0 || voltsAssumed(model.compiled.circuit.parts)) return OLD_LABEL;
   return `${nominalVolts(own.body.volts, own.alternating)} V ${own.alternating ? 'AC' : 'DC'}, and as on the old label`;
 }
 
 /** What it takes at those volts; nothing where nobody knows what limits its current. */
 function powerWords(model: CircuitModel, part: Part): string | undefined {
   const own = bodyOf(model, part);
-  if (part.kind === 'transformer') return part.va ? `${part.va} VA, never less` : OLD_LABEL;
+  if (part.kind === 'transformer') return said(part, 'va', (va) => `${va} VA, never less`);
+  if (voltsAssumed(model.compiled.circuit.parts)) return OLD_LABEL;
   if (!own || own.body.volts === 0 || !own.body.ohmsKnown || !own.body.impedanceKnown) return OLD_LABEL;
   const { ohms, reactance, volts } = own.body;
   const power = significant(nominalVolts(volts, own.alternating) ** 2 / Math.hypot(ohms, reactance), 2);

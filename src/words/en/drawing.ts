@@ -1,9 +1,31 @@
 import { significant } from '@/core/units/significant';
 import type { Finding } from '@/core/draw/checkCircuit';
 import type { Difference } from '@/core/draw/compareCircuits';
-import type { Guard } from '@/core/circuit/partSchema';
+import type { Guard, LabelFigure } from '@/core/circuit/partSchema';
 import type { Circuit, Part, Setup } from '@/core/circuit/schema';
-import { positionWords } from './readings';
+import { formatQuantity } from '@/core/units/formatQuantity';
+import { positionWords, quantity } from './readings';
+
+const amps = (value: number) => `${significant(value, 3)} A`;
+const pressure = (value: number) => formatQuantity(value / 100, 'bar');
+/** A figure of a label in words. */
+const FIGURE_WORDS: Readonly<Record<LabelFigure, (value: number) => string>> = {
+  volts: (value) => quantity('volts', value),
+  ratio: (value) => `${significant(value, 3)} to 1`,
+  va: (value) => `${significant(value, 3)} VA`,
+  amps,
+  limitAmps: amps,
+  ohms: (value) => quantity('ohms', value),
+  pullInAmps: amps,
+  holdAmps: amps,
+  fromAmps: amps,
+  fullAmps: amps,
+  seconds: (value) => formatQuantity(value, 's'),
+  kPa: pressure,
+  pullKPa: pressure,
+  makeKPa: pressure,
+  breakKPa: pressure,
+};
 
 /** Names of kinds as a person says them. */
 export const KIND_NAMES: Readonly<Record<Part['kind'], string>> = {
@@ -41,8 +63,6 @@ export const KIND_NAMES: Readonly<Record<Part['kind'], string>> = {
   vacuumActuator: 'vacuum actuator',
   pressureSwitch: 'pressure switch',
 };
-
-const amps = (value: number) => `${significant(value, 3)} A`;
 
 /** What a finding says, and what the press beside it does; no press where only a person can tell what is meant. */
 export function findingWords(
@@ -109,6 +129,15 @@ export function findingWords(
         text: `No value known for ${finding.part}: its twin or its label would help.`,
         mend: null,
       };
+    case 'usualFigure': {
+      const usual = Object.entries(finding.figures).map(([figure, value]) =>
+        FIGURE_WORDS[figure as LabelFigure](value),
+      );
+      return {
+        text: `Nobody said what ${finding.part}’s label says: the usual ${usual.join(' and ')} stands there meanwhile, and nothing is held against it. Type it on the part’s form.`,
+        mend: null,
+      };
+    }
     case 'noImpedance':
       return {
         text: `${finding.part} works on alternating volts: its label’s VA or amperes would help, its ohms do not say what it draws.`,

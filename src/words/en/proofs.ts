@@ -70,7 +70,11 @@ export function proofWords(speaker: Speaker, proof: Proof): string {
     case 'withoutPressure':
       return `${partWords(speaker, proof.part)} ${stopWords(kindOfPart(speaker, proof.part)).verb} with ${partWords(speaker, proof.supply)} shut and vented, ${positions}`;
     case 'changesOver':
-      return `${partWords(speaker, proof.part)} changes over on a hand pump at about ${pressureWords(proof.expected, speaker.gaugeUnit)}`;
+      return `${partWords(speaker, proof.part)} changes over on a hand pump ${
+        proof.expected === null
+          ? 'where its label says'
+          : `at about ${pressureWords(proof.expected, speaker.gaugeUnit)}`
+      }`;
     case 'followed':
       return followedWords(speaker, proof.test);
     case 'code':

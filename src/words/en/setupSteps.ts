@@ -1,3 +1,4 @@
+import { isAssumed } from '@/core/circuit/assumed';
 import { mediumOf, type Medium } from '@/core/circuit/medium';
 import { formatQuantity } from '@/core/units/formatQuantity';
 import type { Test } from '@/core/circuit/schema';
@@ -17,8 +18,9 @@ function timersWait({ model }: Speaker, test: Test): string {
   );
   if (running.length === 0) return '';
   const seconds = Math.max(...running.map((timer) => timer.seconds));
+  const unsaid = running.some((timer) => isAssumed(timer, 'seconds'));
   const names = running.map(({ ref }) => ref).join(' and ');
-  return `; read after ${formatQuantity(seconds, 's')}, when ${names} ${running.length > 1 ? 'have' : 'has'} let go`;
+  return `; read ${unsaid ? 'later' : `after ${formatQuantity(seconds, 's')}`}, when ${names} ${running.length > 1 ? 'have' : 'has'} let go`;
 }
 
 /** How each medium is put on, and how what goes through an opening is found. */

@@ -243,6 +243,8 @@ export function bearingWords(found: Bearing): string {
       return `${part}, ${quantity('amps', found.rated)}, may go in the moment that the load draws ${quantity('amps', found.amps)}.`;
     case 'limitTooSmall':
       return `${part} gives ${quantity('amps', found.rated)} at most, and its load draws ${quantity('amps', found.amps)} at first.`;
+    case 'labelNotSaid':
+      return `Nobody said what ${part}’s label says: whether it bears is not known.`;
     case 'inrushNotKnown':
       return `What ${part} draws before its gap is closed is not known: read it from the label before fuse and contact are called good for it.`;
   }

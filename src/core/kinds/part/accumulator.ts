@@ -15,6 +15,7 @@ export const accumulator = definePart<'accumulator'>()({
   branches: ({ nodes }) => [seal(nodes.in)],
   faults: ({ add, body }) => add('leaking', LEAK, [leak(body, 'a')]),
   energy: () => 'oil',
+  labelled: { kPa: { saidBy: ['kPa'] } },
   make: ({ common, near, given }) => ({
     part: { ...common, kind: 'accumulator', nodes: { in: near }, kPa: given.figures.kPa ?? 8000 },
   }),

@@ -11,6 +11,7 @@ export const airSupply = definePart<'airSupply'>()({
   accessMinutes: 0.3,
   odds: { noOutput: 0.5, lowPressure: 0.8 },
   energy: ({ kPa, refrigerant }) => (refrigerant ? 'refrigerant' : kPa < 0 ? 'vacuum' : 'air'),
+  labelled: { kPa: { saidBy: ['kPa'] } },
   make: ({ common, far, given }) => {
     const vacuum = /vacuum/i.test(given.typed);
     const kPa = given.figures.kPa ?? (vacuum ? 60 : 700);

@@ -6,6 +6,7 @@ export const breaker = definePart<'breaker'>()({
   chain: { letter: 'F', figure: 'amps', words: ['circuit breaker', 'breaker'] },
   accessMinutes: 0.5,
   odds: { open: 0.6 },
+  labelled: { amps: { saidBy: ['amps'] } },
   make: ({ common, two, given }) => ({
     part: { ...common, kind: 'breaker', nodes: two, amps: given.figures.amps ?? 10 },
   }),

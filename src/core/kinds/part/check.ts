@@ -27,5 +27,6 @@ export const check = definePart<'check'>()({
     add('stuckClosed', null, [forced(body, false)]);
   },
   energy: nothing,
+  labelled: {},
   make: ({ common, near, far }) => ({ part: { ...common, kind: 'check', nodes: { in: near, out: far } } }),
 });

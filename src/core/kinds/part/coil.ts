@@ -3,6 +3,7 @@ import type { Edit } from '../../circuit/edits';
 import type { PartOf } from '../../circuit/partSchema';
 import { broken, worsened } from '../../diagnosis/faultTypes';
 import { LOAD } from './bases';
+import { saidOf } from '../../circuit/assumed';
 import { body, LOAD_TOLERANCE } from './branch';
 import { definePart, nothing, round, traits } from './module';
 
@@ -40,19 +41,25 @@ export const coil = definePart<'coil'>()({
       ]);
   },
   energy: nothing,
-  make: ({ common, two, ohms, volts }) => {
-    const own = ohms(round(volts / 1.2));
-    return {
-      part: {
-        ...common,
-        kind: 'coil',
-        nodes: two,
-        ohms: own,
-        pullInAmps: round((PULL_IN_SHARE * volts) / own),
-        holdAmps: round((DRAWN_HOLD * volts) / own),
-      },
-    };
+  // Where nobody says its ohms it is drawn without them.
+  labelled: {
+    pullInAmps: { follows: 'ohms', inversely: true },
+    holdAmps: { follows: 'ohms', inversely: true },
   },
+  make: ({ common, two, saidOhms, volts }) => ({
+    part: {
+      ...common,
+      kind: 'coil',
+      nodes: two,
+      ...(saidOhms === undefined
+        ? {}
+        : {
+            ohms: saidOhms,
+            pullInAmps: round((PULL_IN_SHARE * volts) / saidOhms),
+            holdAmps: round((DRAWN_HOLD * volts) / saidOhms),
+          }),
+    },
+  }),
 });
 
 /** An armature that does not close leaves this share of the sealed reactance: three times the current or more. */
@@ -69,15 +76,15 @@ export function gapOf(own: Branch, inrushAmps?: number): Edit {
 
 /**
  * Current at which a coil pulls its plunger in, amperes. An alternating coil of which only ohms are known has no figure that the file's
- * amperes could be held against: it pulls in at the usual share of whatever it draws.
+ * amperes could be held against, and where nobody said them there are none: it pulls in at the usual share of whatever it draws.
  */
-export function pullInAmps(branch: Branch, part: Pick<PartOf<'coil'>, 'pullInAmps'>): number {
+export function pullInAmps(branch: Branch, part: PartOf<'coil'>): number {
   const usual = (PULL_IN_SHARE * branch.volts) / Math.hypot(branch.ohms, branch.reactance);
-  return branch.impedanceKnown ? (part.pullInAmps ?? usual) : usual;
+  return branch.impedanceKnown ? (saidOf(part, 'pullInAmps') ?? usual) : usual;
 }
 
 /** Current below which it lets go again, amperes. */
-export function holdAmps(branch: Branch, part: Pick<PartOf<'coil'>, 'pullInAmps' | 'holdAmps'>): number {
+export function holdAmps(branch: Branch, part: PartOf<'coil'>): number {
   const usual = HOLD_SHARE * pullInAmps(branch, part);
-  return branch.impedanceKnown ? (part.holdAmps ?? usual) : usual;
+  return branch.impedanceKnown ? (saidOf(part, 'holdAmps') ?? usual) : usual;
 }

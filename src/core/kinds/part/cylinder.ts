@@ -14,5 +14,6 @@ export const cylinder = definePart<'cylinder'>()({
     add('jammed', null, [{ weight: 1, edits: () => [{ type: 'jam', part: part.index }] }]);
   },
   energy: nothing,
+  labelled: {},
   make: ({ common, near, far }) => ({ part: { ...common, kind: 'cylinder', nodes: { a: near, b: far } } }),
 });

@@ -28,6 +28,7 @@ export const diode = definePart<'diode'>()({
     add('reversed', null, [{ weight: 1, edits: () => [{ type: 'reverse', branch: own.index }] }]);
   },
   energy: nothing,
+  labelled: {},
   make: ({ common, near, far }) => ({
     part: { ...common, kind: 'diode', nodes: { anode: near, cathode: far } },
   }),

@@ -29,6 +29,7 @@ export const driver = definePart<'driver'>()({
     add('leakyOutput', LEAKY, [bridged(own)]);
   },
   energy: nothing,
+  labelled: { limitAmps: { saidBy: ['limitAmps', 'amps'] } },
   make: ({ common, near, far, frame, plus, given: { figures, lowSide }, worked }) => {
     const { closedWhen, controls } = worked('command');
     return {

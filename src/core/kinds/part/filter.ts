@@ -15,5 +15,6 @@ export const filter = definePart<'filter'>()({
   ],
   faults: ({ add, body }) => add('blocked', BLOCKED, [worsened(body)]),
   energy: nothing,
+  labelled: {},
   make: ({ common, near, far }) => ({ part: { ...common, kind: 'filter', nodes: { in: near, out: far } } }),
 });

@@ -9,6 +9,7 @@ export const heater = definePart<'heater'>()({
   branches: loadBranches,
   faults: openShortOrToFrame,
   energy: nothing,
+  labelled: { ohms: { saidBy: ['ohms', 'watts'] } },
   make: ({ common, two, ohms, volts }) => ({
     part: { ...common, kind: 'heater', nodes: two, ohms: ohms(round(volts / 2)) },
   }),

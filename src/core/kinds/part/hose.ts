@@ -18,6 +18,7 @@ export const hose = definePart<'hose'>()({
     add('leaking', LEAK, [leak(body, 'a'), leak(body, 'b')]);
   },
   energy: nothing,
+  labelled: {},
   make: ({ common, two, given: { figures } }) => ({
     part: {
       ...common,

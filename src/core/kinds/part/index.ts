@@ -32,7 +32,7 @@ import { vacuumActuator } from './vacuumActuator';
 import { valve } from './valve';
 import { wire } from './wire';
 import type { PartKind, PartModule, PartTraits } from './module';
-import type { Part } from '../../circuit/partSchema';
+import type { LabelFigure, Part } from '../../circuit/partSchema';
 
 /** Every kind of part with everything that is known about it. A kind that is missing here is a type error. */
 export const PART_KINDS = {
@@ -75,6 +75,15 @@ export const PART_KINDS = {
 export const ALL_KINDS = Object.keys(PART_KINDS) as PartKind[];
 
 /** What is known about a part's kind, asked with the part itself. */
+/** Figures of a part's label that nobody has said; those that go with another one ask for nothing of their own. */
+export function unsaidFigures(part: Part): LabelFigure[] {
+  const { labelled } = kindOf(part);
+  return (part.assumed ?? []).filter((figure) => {
+    const how = labelled[figure];
+    return how !== undefined && 'saidBy' in how;
+  });
+}
+
 export function kindOf({ kind }: Pick<Part, 'kind'>): PartModule<PartKind> {
   // A part and the module of its kind belong together; no type says so of a union.
   return PART_KINDS[kind] as unknown as PartModule<PartKind>;

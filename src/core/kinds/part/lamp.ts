@@ -9,6 +9,7 @@ export const lamp = definePart<'lamp'>()({
   branches: loadBranches,
   faults: openOrShort,
   energy: nothing,
+  labelled: { ohms: { saidBy: ['ohms', 'watts'] } },
   make: ({ common, two, ohms, volts }) => ({
     part: { ...common, kind: 'lamp', nodes: two, ohms: ohms(round(volts / 2)) },
   }),

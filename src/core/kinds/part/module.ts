@@ -2,7 +2,7 @@ import { significant } from '../../units/significant';
 import type { Energy } from '../../circuit/energies';
 import type { Branch, CompiledPart } from '../../circuit/compile';
 import type { Device } from '../../circuit/deviceTypes';
-import type { Part, PartOf } from '../../circuit/partSchema';
+import type { LabelFigure, Part, PartOf } from '../../circuit/partSchema';
 import type { Circuit } from '../../circuit/schema';
 import type { Situation } from '../../circuit/situation';
 import type { FaultName, FaultVariant, SeverityRange } from '../../diagnosis/faultTypes';
@@ -94,11 +94,16 @@ export interface MakeContext {
   /** Reference, label and what else every part has. */
   common: { ref: string; label?: string; accessMinutes?: number };
   two: { '1': string; '2': string };
-  /** Ohms that were said, or that the watts make, or the usual ones. */
+  /** Ohms that were said, or that the watts make. */
+  saidOhms: number | undefined;
+  /** The same, or the usual ones. */
   ohms: (usual: number) => number;
   /** The control that works it, added to the circuit where it is new. */
   worked: (fallback: string) => { controls: Circuit['controls']; closedWhen: Record<string, string[]> };
 }
+
+/** A figure of a label: the words of a run that say it; or the figure that a usual share of it is taken of while nobody says it. */
+export type FigureSaid = { saidBy: readonly string[] } | { follows: LabelFigure; inversely?: true };
 
 /** Everything that is known about one kind of part. What it is called and how it is drawn stand with words and symbols. */
 export interface PartModule<K extends PartKind> {
@@ -117,6 +122,8 @@ export interface PartModule<K extends PartKind> {
   faults: (context: FaultContext<FaultName>, part: PartOf<K>) => void;
   /** Energy that it brings to the work, or null. */
   energy: (part: PartOf<K>) => Energy | null;
+  /** Its figures that only its label tells: what says each in a run, or what it goes with where none does. */
+  labelled: Readonly<Partial<Record<LabelFigure, FigureSaid>>>;
   /** A part of this kind with what was said of it and usual figures for the rest. */
   make: (context: MakeContext) => { part: PartOf<K>; controls?: Circuit['controls'] };
 }

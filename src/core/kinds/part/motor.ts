@@ -9,6 +9,7 @@ export const motor = definePart<'motor'>()({
   branches: loadBranches,
   faults: openShortOrToFrame,
   energy: nothing,
+  labelled: { ohms: { saidBy: ['ohms', 'watts'] } },
   make: ({ common, two, ohms, volts }) => ({
     part: { ...common, kind: 'motor', nodes: two, ohms: ohms(round(volts / 2)) },
   }),

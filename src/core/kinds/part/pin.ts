@@ -16,6 +16,7 @@ export const pin = definePart<'pin'>()({
     add('highResistance', series(own), [worsened(own)]);
   },
   energy: nothing,
+  labelled: {},
   make: ({ common, two, ref }) => ({
     part: { ...common, kind: 'pin', nodes: two, connector: ref.split('.')[0]! },
   }),

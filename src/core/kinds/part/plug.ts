@@ -12,5 +12,6 @@ export const plug = definePart<'plug'>()({
   branches: ({ nodes }) => [seal(nodes.in)],
   faults: ({ add, body }) => add('leaking', LEAK, [leak(body, 'a')]),
   energy: nothing,
+  labelled: {},
   make: ({ common, near }) => ({ part: { ...common, kind: 'plug', nodes: { in: near } } }),
 });

@@ -27,6 +27,7 @@ export const pressureSwitch = definePart<'pressureSwitch'>()({
     ]);
   },
   energy: nothing,
+  labelled: { makeKPa: { saidBy: ['makeKPa', 'kPa'] }, breakKPa: { follows: 'makeKPa' } },
   make: ({ common, two, ref, given }) => {
     const makeKPa = given.figures.makeKPa ?? given.figures.kPa ?? 400;
     return {

@@ -57,6 +57,11 @@ export const proportionalValve = definePart<'proportionalValve'>()({
     add('sealLeak', SEAL_LEAK, [bridged(way)]);
   },
   energy: nothing,
+  labelled: {
+    ohms: { saidBy: ['ohms', 'watts'] },
+    fromAmps: { follows: 'ohms', inversely: true },
+    fullAmps: { follows: 'ohms', inversely: true },
+  },
   make: ({ common, two, ref, ohms, volts }) => {
     const own = ohms(round(volts / 1.2));
     return {

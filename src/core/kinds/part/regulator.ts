@@ -38,6 +38,7 @@ export const regulator = definePart<'regulator'>()({
     ]);
   },
   energy: nothing,
+  labelled: { kPa: { saidBy: ['kPa'] } },
   make: ({ common, near, far, given }) => ({
     part: { ...common, kind: 'regulator', nodes: { in: near, out: far }, kPa: given.figures.kPa ?? 600 },
   }),

@@ -101,6 +101,7 @@ export const relay = definePart<'relay'>()({
     if (contacts[0]) add('highResistance', series(contacts[0]), contacts.map(worsened));
   },
   energy: nothing,
+  labelled: { ohms: { saidBy: ['ohms', 'watts'] } },
   make: ({ common, near, far, ohms, volts }) => ({
     part: {
       ...common,

@@ -43,6 +43,7 @@ export const relief = definePart<'relief'>()({
     add('stuckClosed', null, [forced(body, false)]);
   },
   energy: nothing,
+  labelled: { kPa: { saidBy: ['kPa'] } },
   make: ({ common, near, given }) => ({
     part: { ...common, kind: 'relief', nodes: { in: near }, kPa: given.figures.kPa ?? 16_000 },
   }),

@@ -9,6 +9,7 @@ export const resistor = definePart<'resistor'>()({
   branches: loadBranches,
   faults: openOrShort,
   energy: nothing,
+  labelled: { ohms: { saidBy: ['ohms', 'watts'] } },
   make: ({ common, two, ohms, volts }) => ({
     part: { ...common, kind: 'resistor', nodes: two, ohms: ohms(round(volts / 2)) },
   }),

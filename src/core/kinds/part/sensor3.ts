@@ -44,6 +44,7 @@ export const sensor3 = definePart<'sensor3'>()({
     );
   },
   energy: nothing,
+  labelled: { ohms: { saidBy: ['ohms'] } },
   make: ({ common, near, far, ref, given, controls: known, worked }) => {
     const { closedWhen, controls } = worked('position');
     const control = Object.keys(closedWhen)[0]!;

@@ -16,5 +16,6 @@ export const silencer = definePart<'silencer'>()({
   ],
   faults: ({ add, body }) => add('blocked', BLOCKED, [worsened(body)]),
   energy: nothing,
+  labelled: {},
   make: ({ common, near }) => ({ part: { ...common, kind: 'silencer', nodes: { in: near } } }),
 });

@@ -34,6 +34,7 @@ export const source = definePart<'source'>()({
   // By the volts first: no word makes a line supply a battery.
   energy: ({ volts, hz, supplies }) =>
     areLineVolts(volts) ? 'line' : (supplies ?? ((hz ?? 0) > 0 ? 'control' : 'battery')),
+  labelled: { volts: { saidBy: ['volts'] } },
   make: ({ common, given, near, far }) => {
     const hz = given.figures.hz ?? (/line|mains/i.test(given.typed) ? 60 : 0);
     return {

@@ -22,6 +22,7 @@ export const switchKind = definePart<'switch'>()({
     add('highResistance', series(own), [worsened(own)]);
   },
   energy: nothing,
+  labelled: {},
   make: ({ common, two, ref, given: { figures }, worked }) => {
     const { closedWhen, controls } = worked(ref);
     const ohms = figures.ohms === undefined ? {} : { ohms: figures.ohms };

@@ -15,6 +15,7 @@ export const throttle = definePart<'throttle'>()({
   ],
   faults: ({ add, body }) => add('blocked', BLOCKED, [worsened(body)]),
   energy: nothing,
+  labelled: {},
   make: ({ common, two, given: { figures } }) => ({
     part: {
       ...common,

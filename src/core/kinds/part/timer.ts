@@ -13,6 +13,7 @@ export const timer = definePart<'timer'>()({
     add('stuckClosed', null, [forced(own, true)]);
   },
   energy: nothing,
+  labelled: { seconds: { saidBy: ['seconds'] } },
   make: ({ common, two, given: { figures }, worked }) => {
     const { closedWhen, controls } = worked('key');
     return {

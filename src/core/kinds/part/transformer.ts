@@ -18,6 +18,7 @@ export const transformer = definePart<'transformer'>()({
     ]);
   },
   energy: nothing,
+  labelled: { ratio: { saidBy: ['secondaryVolts', 'volts'] }, va: { saidBy: ['va'] } },
   make: ({ common, given: { figures }, near, far, frame, ref, volts }) => {
     const secondary = figures.secondaryVolts ?? figures.volts ?? 24;
     const primary = figures.primaryVolts ?? volts;

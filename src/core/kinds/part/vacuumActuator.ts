@@ -14,6 +14,7 @@ export const vacuumActuator = definePart<'vacuumActuator'>()({
     add('jammed', null, [{ weight: 1, edits: () => [{ type: 'jam', part: part.index }] }]);
   },
   energy: nothing,
+  labelled: { pullKPa: { saidBy: ['pullKPa', 'kPa'] } },
   make: ({ common, near, given: { figures } }) => ({
     part: {
       ...common,

@@ -62,6 +62,7 @@ export const valve = definePart<'valve'>()({
     add('ventBlocked', BLOCKED, branches.filter(({ role }) => role === 'vent').map(worsened));
   },
   energy: nothing,
+  labelled: {},
   make: ({ common, near, far, ref, given }) => {
     const ways = (given.ways ?? '3/2') as Ways;
     const both = ways.startsWith('5');

@@ -30,6 +30,7 @@ export const wire = definePart<'wire'>()({
     add('weakInsulation', weakRange(own), weakSpots(own), { factor });
   },
   energy: nothing,
+  labelled: {},
   make: ({ common, two, given: { figures, colour } }) => {
     const { mm2, awg, lengthMetres } = figures;
     const sized = lengthMetres !== undefined && (mm2 !== undefined || awg !== undefined);

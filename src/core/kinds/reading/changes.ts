@@ -1,3 +1,4 @@
+import { isAssumed } from '../../circuit/assumed';
 import { InputError } from '../../circuit/inputError';
 import type { Edit } from '../../circuit/edits';
 import { gaugeMistake, gaugeSigma } from './pressure';
@@ -9,6 +10,8 @@ import { partOf, refusePowered } from './places';
 const BEEPS_OHMS = 100;
 /** Points of a sound switch lie this share off what is written on it, one standard deviation (verify; the maker's figure goes before). */
 const SCATTER_SHARE = 0.06;
+/** The same where nobody has said what is written on it. */
+const NOT_SAID_SHARE = 1;
 /** More than any hand pump gives, kPa: over it the contact counts as one that does not change at all. */
 const PUMP_KPA = 1e5;
 
@@ -47,6 +50,7 @@ export const changes = defineReading<'changes'>()({
       );
     const points = [part.makeKPa, part.breakKPa].sort((one, other) => Math.abs(one) - Math.abs(other));
     const kPa = points[edge === 'rising' ? 1 : 0]!;
+    const scatter = isAssumed(part, 'makeKPa') ? NOT_SAID_SHARE : SCATTER_SHARE;
     const follows = (edit: Edit) =>
       !(edit.type === 'force' && edit.branch === contact.index) &&
       !(edit.type === 'ohms' && edit.branch === contact.index && edit.ohms > BEEPS_OHMS);
@@ -56,7 +60,7 @@ export const changes = defineReading<'changes'>()({
         if (!edits.every(follows)) return { type: 'number', mean: Infinity, sigma: 0, loose: false };
         const moved = edits.find((edit) => edit.type === 'threshold' && edit.part === index);
         const mean = kPa * (moved?.type === 'threshold' ? moved.factor : 1);
-        return { type: 'number', mean, sigma: SCATTER_SHARE * Math.abs(mean), loose: false };
+        return { type: 'number', mean, sigma: scatter * Math.abs(mean), loose: false };
       },
     ];
   },

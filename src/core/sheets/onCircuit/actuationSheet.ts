@@ -1,3 +1,4 @@
+import { isAssumed } from '../../circuit/assumed';
 import type { CircuitModel } from '../../circuit/model';
 import { EDGES, type PartOf, type Reading, type Test } from '../../circuit/schema';
 import { mayTake } from '../../diagnosis/candidateTests';
@@ -96,13 +97,14 @@ function cellAt(
 }
 
 /** The sheet as its cells fill it in: which of its points makes and which breaks the drawing says. */
-function documentOf({ makeKPa, breakKPa }: PressureSwitch, cycles: readonly Cycle[]): ActuationSheet {
+function documentOf(part: PressureSwitch, cycles: readonly Cycle[]): ActuationSheet {
+  const { makeKPa, breakKPa } = part;
   const closesAsItGrows = Math.abs(makeKPa) >= Math.abs(breakKPa);
   return {
     ...HEAD,
     sheet: 'actuation',
     atRest: undefined,
-    ratedKpa: Math.max(Math.abs(makeKPa), Math.abs(breakKPa)),
+    ratedKpa: isAssumed(part, 'makeKPa') ? undefined : Math.max(Math.abs(makeKPa), Math.abs(breakKPa)),
     cycles: cycles.flatMap(([up, down]): NonNullable<ActuationSheet['cycles']> => {
       if (up?.value === 'OL') return [{ makeKpa: undefined, breakKpa: undefined, changed: false }];
       const [grown, left] = [volts(up), volts(down)];

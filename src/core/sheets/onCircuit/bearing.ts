@@ -1,4 +1,5 @@
 import type { CompiledPart } from '../../circuit/compile';
+import { isAssumed, saidOf } from '../../circuit/assumed';
 import { fuseWindow } from '../../circuit/fuseTime';
 import type { CircuitModel } from '../../circuit/model';
 import type { Setup } from '../../circuit/schema';
@@ -13,7 +14,9 @@ export type Bearing =
   | { code: 'fuseAtInrush'; part: string; amps: number; rated: number }
   | { code: 'limitTooSmall'; part: string; amps: number; rated: number }
   /** An alternating coil of which the label says no inrush. */
-  | { code: 'inrushNotKnown'; part: string };
+  | { code: 'inrushNotKnown'; part: string }
+  /** Nobody has said what its label says: how much it carries, or what the load draws. */
+  | { code: 'labelNotSaid'; part: string };
 
 /** Of its rating a fuse carries for good (shop rule). */
 const FOR_GOOD = 0.8;
@@ -34,19 +37,24 @@ export function bearingOf(
   const { part } = load;
   const inrush = part.kind === 'coil' || part.kind === 'relay' ? part.inrushAmps : undefined;
   const found: Bearing[] = [];
-  if (alternating && inrush === undefined) found.push({ code: 'inrushNotKnown', part: part.ref });
+  if (!load.branches[0]!.ohmsKnown && inrush === undefined)
+    found.push({ code: 'labelNotSaid', part: part.ref });
+  else if (alternating && inrush === undefined) found.push({ code: 'inrushNotKnown', part: part.ref });
   const first = Math.max(steady, inrush ?? 0);
   for (const fuse of model.compiled.parts) {
     if (fuse.part.kind !== 'fuse' && fuse.part.kind !== 'breaker') continue;
     const carried = amps(fuse);
     if (carried < steady * FOR_GOOD || !feeds(model, fuse.part.ref, load, setup, steady)) continue;
     const { ref, amps: rated } = fuse.part;
-    if (carried > FOR_GOOD * rated) found.push({ code: 'fuseTooSmall', part: ref, amps: carried, rated });
+    if (isAssumed(fuse.part, 'amps')) found.push({ code: 'labelNotSaid', part: ref });
+    else if (carried > FOR_GOOD * rated)
+      found.push({ code: 'fuseTooSmall', part: ref, amps: carried, rated });
     else if (fuseWindow((100 * (carried + first - steady)) / rated).leastSeconds < CLOSES_SECONDS)
       found.push({ code: 'fuseAtInrush', part: ref, amps: carried + first - steady, rated });
   }
-  if (output.part.kind === 'driver' && output.part.limitAmps !== undefined && first > output.part.limitAmps)
-    found.push({ code: 'limitTooSmall', part: output.part.ref, amps: first, rated: output.part.limitAmps });
+  const limit = output.part.kind === 'driver' ? saidOf(output.part, 'limitAmps') : undefined;
+  if (limit !== undefined && first > limit)
+    found.push({ code: 'limitTooSmall', part: output.part.ref, amps: first, rated: limit });
   return found;
 }
 
@@ -66,7 +74,12 @@ export function fusesOf(model: CircuitModel, ref: string, setup: Setup): FuseOnT
   const amps = ({ branches }: CompiledPart) => Math.abs(branchAmps(world, branches[0]!.index));
   const steady = amps(load);
   return compiled.parts.flatMap((fuse): FuseOnTheWay[] => {
-    if (fuse.part.kind !== 'fuse' || !feeds(model, fuse.part.ref, load, setup, steady)) return [];
+    if (
+      fuse.part.kind !== 'fuse' ||
+      isAssumed(fuse.part, 'amps') ||
+      !feeds(model, fuse.part.ref, load, setup, steady)
+    )
+      return [];
     const { ref: part, amps: rated } = fuse.part;
     return [{ part, rated, besides: Math.max(amps(fuse) - steady, 0) }];
   });

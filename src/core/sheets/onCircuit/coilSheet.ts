@@ -1,3 +1,4 @@
+import { isAssumed } from '../../circuit/assumed';
 import type { CompiledPart } from '../../circuit/compile';
 import type { CircuitModel } from '../../circuit/model';
 import type { Reading } from '../../circuit/schema';
@@ -160,7 +161,10 @@ function coilDocument(
     // The job's readings have their leads off already.
     leadOhms: 0,
     temperatureC: celsius,
-    maker: figures.ohms === undefined ? undefined : { ohms: figures.ohms, tolerance: figures.tolerance },
+    maker:
+      figures.ohms === undefined || isAssumed(part, 'ohms')
+        ? undefined
+        : { ohms: figures.ohms, tolerance: figures.tolerance },
     twins,
     own,
     fleet,

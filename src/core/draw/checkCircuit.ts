@@ -46,9 +46,12 @@ export function checkCircuit(circuit: Circuit): Finding[] {
   const source = circuit.parts.some((part) => kindOf(part).traits.supply);
   if (!source) findings.push({ code: 'noSource' });
   findings.push(...floatingEnds(circuit));
+  let labels: Finding[] = [];
   if (source) {
     try {
-      findings.push(...solvedFindings(new CircuitModel(circuit)));
+      const model = new CircuitModel(circuit);
+      findings.push(...solvedFindings(model));
+      labels = labelFindings(model);
     } catch (error) {
       if (!(error instanceof InputError)) throw error;
       findings.unshift({ code: 'broken', field: error.field, problem: error.problem });
@@ -67,7 +70,7 @@ export function checkCircuit(circuit: Circuit): Finding[] {
   const used = new Set(circuit.parts.flatMap(controlsOf));
   for (const control of Object.keys(circuit.controls))
     if (!used.has(control)) findings.push({ code: 'unusedControl', control });
-  return findings;
+  return [...findings, ...labels];
 }
 
 /** Ends that touch nothing else. A cylinder without a second port and an open driver return are meant. */
@@ -101,16 +104,22 @@ function solvedFindings(model: CircuitModel): Finding[] {
     if (part.kind === 'source') findings.push(...shorted(part, branches[0]!.index, worlds));
     if (part.kind === 'fuse' || part.kind === 'breaker') findings.push(...fuseFindings(part, model, worlds));
     if (kindOf(part).traits.draws) findings.push(...loadFindings(part, model, worlds));
-    const [own] = branches;
+  }
+  return findings;
+}
+
+/** Labels that nobody has read out, or not far enough. */
+function labelFindings({ compiled }: CircuitModel): Finding[] {
+  return compiled.parts.flatMap(({ part, branches: [own] }): Finding[] => {
     const figures = unsaidFigures(part);
     if (figures.length > 0) {
       const values: Readonly<Record<string, unknown>> = { ...part };
       const usual = Object.fromEntries(figures.map((figure) => [figure, Number(values[figure])]));
-      findings.push({ code: 'usualFigure', part: part.ref, figures: usual });
-    } else if (own && !own.ohmsKnown) findings.push({ code: 'noValue', part: part.ref });
-    else if (own && !own.impedanceKnown) findings.push({ code: 'noImpedance', part: part.ref });
-  }
-  return findings;
+      return [{ code: 'usualFigure', part: part.ref, figures: usual }];
+    }
+    if (own && !own.ohmsKnown) return [{ code: 'noValue', part: part.ref }];
+    return own && !own.impedanceKnown ? [{ code: 'noImpedance', part: part.ref }] : [];
+  });
 }
 
 type Solved = { setup: Setup; world: World };

@@ -15,7 +15,7 @@ interface Solved {
 /**
  * Lanes of the air, oil or vacuum side: from the supply through what is open to the actuator's pressed port, and from its
  * other port home to the atmosphere. The actuator is the fall, as a coil is. The same to a pressure switch that sits on no such lane,
- * and through a valve that drives nothing: it lets something pass from one line into another.
+ * and through a valve that drives nothing: it lets something pass from one line into another, and is what the lane is called by.
  */
 export function findFluidLanes(model: CircuitModel, worlds: readonly Solved[]): Lane[] {
   const { compiled } = model;
@@ -49,6 +49,7 @@ export function findFluidLanes(model: CircuitModel, worlds: readonly Solved[]): 
     return [
       {
         id: part.ref,
+        of: index,
         medium: 'fluid',
         load: { part: index, branch: seal.index, from: high, to: low },
         feed: feed.reverse().map((step) => ({ ...step, from: step.to, to: step.from })),
@@ -80,7 +81,7 @@ export function findFluidLanes(model: CircuitModel, worlds: readonly Solved[]): 
   return [...driving, ...sensing, ...passing];
 }
 
-/** The run through a valve in the position in which most passes it: the valve is the fall, what lies behind it is the way home. */
+/** The run through a valve in the position in which most passes it; what most of the pressure is lost over is its fall. */
 function passingLane(
   model: CircuitModel,
   worlds: readonly Solved[],
@@ -103,18 +104,31 @@ function passingLane(
   const ends = new Set([...supplies, compiled.atmosphere].filter((node) => node !== begun));
   const back = way(model, world, to, ends, new Set([from]));
   if (!feed || !back) return [];
-  const steps = [...feed, ...back];
+  const steps = [
+    ...feed.reverse().map((step) => ({ ...step, from: step.to, to: step.from })),
+    { part: index, branch: branch.index, from, to },
+    ...back,
+  ];
+  const lost = (step: Step) => nodeKPa(world, step.from) - nodeKPa(world, step.to);
+  const fall = steps.reduce((most, step) => (lost(step) > lost(most) ? step : most));
+  const at = steps.indexOf(fall);
   return [
     {
       id: part.ref,
+      of: index,
       medium: 'fluid',
-      load: { part: index, branch: branch.index, from, to },
-      feed: feed.reverse().map((step) => ({ ...step, from: step.to, to: step.from })),
-      back,
+      load: fall,
+      feed: steps.slice(0, at),
+      back: steps.slice(at + 1),
       setup,
       across: [],
-      hangs: hangingOn(model, index, [from, to, ...steps.flatMap((step) => [step.from, step.to])], steps),
-      coils: coilsOf(model, world, [...steps, { part: index, branch: branch.index, from, to }]),
+      hangs: hangingOn(
+        model,
+        index,
+        steps.flatMap((step) => [step.from, step.to]),
+        steps,
+      ),
+      coils: coilsOf(model, world, steps),
     },
   ];
 }

@@ -10,8 +10,10 @@ export interface Step {
 
 /** The run of one load: from a supply, through what feeds it, down the load, and home. */
 export interface Lane {
-  /** Reference of the load. */
+  /** Reference of the load, or of the valve that the lane is there for. */
   id: string;
+  /** The same as its position among the parts. */
+  of: number;
   load: Step;
   feed: Step[];
   back: Step[];

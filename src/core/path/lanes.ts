@@ -58,6 +58,7 @@ export const findLanes = oncePerModel((model): Lanes => {
     if (!feed || !back) continue;
     lanes.push({
       id: part.ref,
+      of: body.part,
       load: { part: body.part, branch: body.index, from: high, to: low },
       feed: feed.reverse().map((step) => ({ ...step, from: step.to, to: step.from })),
       back,

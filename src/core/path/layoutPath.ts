@@ -119,7 +119,8 @@ export function layoutPath(
 ): PathLayout {
   const { standings, asked } = options;
   const world = model.situation(lane.setup).solve({ mode: 'live' });
-  const foot = lane.back.at(-1)?.to ?? lane.load.to;
+  // Pressures stand over the air around, also where a line ends in another one that is under pressure.
+  const foot = lane.medium === 'fluid' ? model.compiled.atmosphere : (lane.back.at(-1)?.to ?? lane.load.to);
   const voltsOf = (node: number) => {
     const volts = world.changed.pairVolts(node, foot);
     return Number.isNaN(volts) ? 0 : volts;

@@ -97,9 +97,9 @@ export function PathBand(props: PathBandProps) {
               onChange={(event) => props.onLane(event.target.value)}
             >
               <option value="">show</option>
-              {layout.others.map(({ id, load }) => (
+              {layout.others.map(({ id, of }) => (
                 <option key={id} value={id}>
-                  {id} {compiled.parts[load.part]!.part.label ?? ''}
+                  {id} {compiled.parts[of]!.part.label ?? ''}
                 </option>
               ))}
             </select>

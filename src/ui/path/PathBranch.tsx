@@ -24,7 +24,7 @@ export function PathBranch({
   const turns = own.reduce((sum, one) => sum + one.turns, 0);
   const spared = own.every(({ state }) => state === 'spared');
   const held = own.every(({ state }) => state === 'spared' || state === 'held');
-  const load = parts[branch.lane.load.part]!.part;
+  const load = parts[branch.lane.of]!.part;
   const standing = plain ? '' : `${spared ? 'spared' : held ? 'held' : inTwenty(turns)}, `;
   const words = `${load.label ?? load.ref}: ${standing}${branch.parts.length} ${branch.parts.length === 1 ? 'part' : 'parts'}`;
   const ink = held ? 'var(--verdi)' : 'var(--ink2)';

@@ -21,6 +21,8 @@ import { fittingLines } from './wrapLines';
 const STATEMENT = 420;
 /** A character of it, half of a load beside it with its clearance, px; and no narrower than a few words. */
 const [CHARACTER, FALL_HALF, LEAST_CHARACTERS] = [9, 22, 18];
+/** What stays free at the right edge, px. */
+const EDGE = 24;
 
 /** The path from supply to return, at the height of its expected volts. The main way to move about a job. */
 export function PathFigure(props: PathFigureProps) {
@@ -51,8 +53,9 @@ export function PathFigure(props: PathFigureProps) {
     ground.y,
   );
   const room = Math.max(2, Math.min(3, Math.floor((floorY - 10 - lowest) / 25) + 1));
-  // On a short path it ends before the load that falls beside it.
-  const most = ground.x < fall.x ? Math.floor((fall.x - FALL_HALF - ground.x) / CHARACTER) : Infinity;
+  // On a short path it ends before the load that falls beside it, or at the edge of the sheet.
+  const end = ground.x < fall.x ? fall.x - FALL_HALF : width - EDGE;
+  const most = Math.floor((end - ground.x) / CHARACTER);
   const said = fittingLines(statement, Math.max(most, LEAST_CHARACTERS), room);
   const source = parts.find(({ part, nodes }) => kindOf(part).traits.supply && nodes.includes(first.node));
   const bodies = plugBodies(parts, layout, standings);

@@ -81,7 +81,7 @@ export function PhonePath({ lane, lanes, parts, standings, pins, leads, onPoint,
             onClick={() => onLane(other.id)}
             className="mt-2.5 flex min-h-11 w-full items-center justify-between border border-edge px-3 text-left text-[15.5px]"
           >
-            <span>Other lane: {parts[other.load.part]!.part.label ?? other.id}</span>
+            <span>Other lane: {parts[other.of]!.part.label ?? other.id}</span>
             <span className={turns > 0 ? 'text-copper-ink' : 'text-verdi'}>
               {turns > 0 ? inTwenty(turns) : 'no doubt'}
             </span>

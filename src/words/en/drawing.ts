@@ -134,7 +134,7 @@ export function findingWords(
         FIGURE_WORDS[figure as LabelFigure](value),
       );
       return {
-        text: `Nobody said what ${finding.part}’s label says: the usual ${usual.join(' and ')} stands there meanwhile, and nothing is held against it. Type it on the part’s form.`,
+        text: `${finding.part}: its label is not said, the usual ${usual.join(' and ')} stands in. Nothing is held against it; type it on its form.`,
         mend: null,
       };
     }

@@ -17,5 +17,7 @@ const PROPOSALS: readonly (readonly [RegExp, Guard])[] = [
 export function proposedGuard(part: Part): Guard {
   const controls = 'closedWhen' in part ? Object.keys(part.closedWhen) : [];
   const name = [part.label ?? '', ...controls].join(' ');
-  return PROPOSALS.find(([word]) => word.test(name))?.[1] ?? 'none';
+  const proposed = PROPOSALS.find(([word]) => word.test(name))?.[1];
+  // What watches a pressure is seldom there for nothing.
+  return proposed ?? (part.kind === 'pressureSwitch' ? 'limit' : 'none');
 }

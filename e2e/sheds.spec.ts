@@ -1,7 +1,8 @@
 import { spawn, spawnSync } from 'node:child_process';
 import { once } from 'node:events';
 import { request, type IncomingMessage } from 'node:http';
-import { expect, test } from '@playwright/test';
+import { chromium, expect, test } from '@playwright/test';
+import { Secret, TOTP } from 'otpauth';
 
 const PORT = 3177 + Number(process.env.TEST_PARALLEL_INDEX ?? 0);
 const UNDER = 'sheds.test';
@@ -30,6 +31,59 @@ async function ask(
     text: Buffer.concat(pieces).toString(),
     cookie: (answer.headers['set-cookie'] ?? []).map((line) => line.split(';')[0]).join('; '),
   };
+}
+
+const PASSWORD = 'the winch pulled in at noon';
+
+/** A first lead who comes with a word, as in a shed that is no demonstration: a password, a code, and only then the people. */
+async function leadWithCode(url: string, word: string) {
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium-headless-shell',
+    args: ['--no-sandbox', '--disable-gpu', `--host-resolver-rules=MAP *.${UNDER} 127.0.0.1`],
+  });
+  try {
+    const page = await browser.newPage({ baseURL: url, serviceWorkers: 'block' });
+    const signIn = async (password: string) => {
+      await page.goto('/sign-in');
+      await page.getByLabel('Name').fill('Lead');
+      await page.getByLabel('Password').fill(password);
+      await page.getByRole('button', { name: 'Sign in' }).click();
+    };
+    await signIn(word);
+    const own = page.getByRole('region', { name: 'Password' });
+    await own.getByLabel('The word you came with').fill(word);
+    await own.getByLabel('New password').fill(PASSWORD);
+    await own.getByRole('button', { name: 'Keep it' }).click();
+    const code = page.getByRole('region', { name: 'Code' });
+    await expect(code).toBeVisible();
+    await page.goto('/people');
+    await expect(page.getByText(/you have none yet. Set one up/)).toBeVisible();
+    await page.goto('/account');
+    await code.getByLabel('Password as it stands').fill(PASSWORD);
+    await code.getByRole('button', { name: 'Set one up' }).click();
+    const secret = (await code.getByTestId('code-secret').textContent())!.replaceAll(' ', '');
+    await code
+      .getByLabel('The code it shows now')
+      .fill(new TOTP({ secret: Secret.fromBase32(secret) }).generate());
+    await code.getByRole('button', { name: 'Ask for it from now on' }).click();
+    const [spare] = await code.getByTestId('spare-words').locator('li').allTextContents();
+    await code.getByRole('button', { name: 'They are written down' }).click();
+    await page.goto('/people');
+    await expect(page.getByRole('heading', { name: 'People' })).toBeVisible();
+    // On another day: name and password, and then the other half.
+    await page.context().clearCookies();
+    await signIn(PASSWORD);
+    await expect(page.getByText(/Now the code/)).toBeVisible();
+    await page.getByLabel('Code, or a spare word').fill(spare!);
+    await page.getByRole('button', { name: 'Sign in' }).click();
+    await expect(page.getByText(/Lead set up a code beside the password/)).toBeVisible();
+    await page.getByRole('button', { name: 'Go on' }).click();
+    await page.waitForURL(`${url}/`);
+    await page.goto('/people');
+    await expect(page.getByRole('heading', { name: 'People' })).toBeVisible();
+  } finally {
+    await browser.close();
+  }
 }
 
 test('many sheds on one server: each under its own name, with its own people, and nothing under any other', async () => {
@@ -78,6 +132,7 @@ test('many sheds on one server: each under its own name, with its own people, an
       ),
     );
     expect(both.map(({ status }) => status)).toEqual(both.map((_one, at) => (at % 2 === 0 ? 200 : 401)));
+    await leadWithCode(`http://${south}`, words[1]!);
   } finally {
     server.kill('SIGTERM');
     await once(server, 'exit');

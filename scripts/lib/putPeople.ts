@@ -1,4 +1,5 @@
 import { DEMO_PEOPLE, DEMO_PIN } from '../../demo/people';
+import { samePerson } from '../../src/core/people/roles';
 import { personName } from '../../src/core/people/secrets';
 import { ONE_TIME_HOURS } from '../../src/core/people/session';
 import { insertAccount, listAccounts, putSecret } from '../../src/db/people';
@@ -36,9 +37,18 @@ export async function putFirstLead(
   return id === null ? null : { name, word };
 }
 
-/** A new word for the first lead of a shed that came without anybody's secrets; null where none of its people leads. */
-export async function putWordForLead(now: number): Promise<{ name: string; word: string } | null> {
-  const lead = (await listAccounts()).find(({ role, closed_at }) => role === 'lead' && closed_at === null);
+/**
+ * A new word for a lead, for a shed that came without anybody's secrets and for a last lead who lost theirs: the first of the leads, or
+ * the one that is named. Password, PIN and code are good no longer. Null where there is no such lead.
+ */
+export async function putWordForLead(
+  now: number,
+  called?: string,
+): Promise<{ name: string; word: string } | null> {
+  const lead = (await listAccounts()).find(
+    ({ role, closed_at, name }) =>
+      role === 'lead' && closed_at === null && (called === undefined || samePerson(name, called)),
+  );
   if (!lead) return null;
   const word = newWord();
   const oneTimeUntil = new Date(now + ONE_TIME_HOURS * HOUR_MS);

@@ -1,4 +1,4 @@
-import type { RowDataPacket } from 'mysql2/promise';
+import type { ResultSetHeader, RowDataPacket } from 'mysql2/promise';
 import { v7 as uuidv7 } from 'uuid';
 import { z } from 'zod';
 import { LICENCES, ROLES, type Licence, type Role } from '@/core/people/roles';
@@ -18,11 +18,14 @@ const accountRow = z.object({
   one_time_until: z.date().nullable(),
   made_at: z.date(),
   closed_at: z.date().nullable(),
+  /** Sealed; there while a code beside the password is made ready or asked for. */
+  code_secret: z.string().nullable(),
+  code_since: z.date().nullable(),
 });
 export type AccountRow = z.infer<typeof accountRow>;
 
 const ACCOUNT =
-  'a.id, a.name, a.role, a.licences, a.pin_hash, a.password_hash, a.one_time, a.one_time_until, a.made_at, a.closed_at';
+  'a.id, a.name, a.role, a.licences, a.pin_hash, a.password_hash, a.one_time, a.one_time_until, a.made_at, a.closed_at, a.code_secret, a.code_since';
 
 /** Everybody, by name; those whose account is closed at the end. */
 export async function listAccounts(): Promise<AccountRow[]> {
@@ -104,6 +107,8 @@ export async function changeAccount(
   });
 }
 
+const NO_CODE = 'code_secret = NULL, code_since = NULL, code_step = NULL, code_words = NULL';
+
 /** Gives somebody a new PIN or password, and ends their sessions but the one named. */
 export async function putSecret(
   id: string,
@@ -116,7 +121,7 @@ export async function putSecret(
     else
       await db.execute(
         `UPDATE accounts SET password_hash = ?, one_time = ?, one_time_until = ?
-         ${secret.oneTimeUntil === null ? '' : ', pin_hash = NULL'} WHERE id = ?`,
+         ${secret.oneTimeUntil === null ? '' : `, pin_hash = NULL, ${NO_CODE}`} WHERE id = ?`,
         [secret.passwordHash, secret.oneTimeUntil === null ? 0 : 1, secret.oneTimeUntil, id],
       );
     await db.execute(
@@ -124,6 +129,88 @@ export async function putSecret(
       [at, id, exceptKey],
     );
   });
+}
+
+/** Keeps the sealed secret of a code that nobody has typed yet; false where one stands already. */
+export async function putCode(id: string, sealed: string): Promise<boolean> {
+  const [done] = await pool().execute<ResultSetHeader>(
+    'UPDATE accounts SET code_secret = ? WHERE id = ? AND code_since IS NULL',
+    [sealed, id],
+  );
+  return done.affectedRows === 1;
+}
+
+/** The first code was typed: one is asked for from now on. This session counts as begun with it, the others end. */
+export async function confirmCode(
+  id: string,
+  { at, step, words, exceptKey }: { at: Date; step: number; words: readonly string[]; exceptKey: string },
+): Promise<boolean> {
+  return withTransaction(async (db) => {
+    const [done] = await db.execute<ResultSetHeader>(
+      `UPDATE accounts SET code_since = ?, code_step = ?, code_words = ?
+       WHERE id = ? AND code_since IS NULL AND code_secret IS NOT NULL`,
+      [at, step, JSON.stringify(words), id],
+    );
+    if (done.affectedRows !== 1) return false;
+    await db.execute('UPDATE sessions SET twice = 1 WHERE key_hash = ?', [exceptKey]);
+    await db.execute(
+      'UPDATE sessions SET ended_at = ? WHERE account_id = ? AND key_hash <> ? AND ended_at IS NULL',
+      [at, id, exceptKey],
+    );
+    return true;
+  });
+}
+
+/** Uses up the interval of a code: false where it, or a later one, was used before. */
+export async function spendCodeStep(id: string, step: number): Promise<boolean> {
+  const [done] = await pool().execute<ResultSetHeader>(
+    'UPDATE accounts SET code_step = ? WHERE id = ? AND code_since IS NOT NULL AND code_step < ?',
+    [step, id, step],
+  );
+  return done.affectedRows === 1;
+}
+
+const wordHashes = jsonColumn(z.array(z.string()));
+
+/** Uses up a spare word, by its hash: false where it is none of those that are left. */
+export async function spendCodeWord(id: string, hash: string): Promise<boolean> {
+  return withTransaction(async (db) => {
+    const [rows] = await db.query<RowDataPacket[]>(
+      'SELECT code_words FROM accounts WHERE id = ? AND code_since IS NOT NULL FOR UPDATE',
+      [id],
+    );
+    const left = rows[0] ? wordHashes.parse(rows[0].code_words) : [];
+    if (!left.includes(hash)) return false;
+    await db.execute('UPDATE accounts SET code_words = ? WHERE id = ?', [
+      JSON.stringify(left.filter((one) => one !== hash)),
+      id,
+    ]);
+    return true;
+  });
+}
+
+/** No code is asked for any more; sessions but the one named end, and that one is none with a code. */
+export async function dropCode(
+  id: string,
+  { at, exceptKey }: { at: Date; exceptKey: string },
+): Promise<void> {
+  await withTransaction(async (db) => {
+    await db.execute(`UPDATE accounts SET ${NO_CODE} WHERE id = ?`, [id]);
+    await db.execute('UPDATE sessions SET twice = 0 WHERE key_hash = ?', [exceptKey]);
+    await db.execute(
+      'UPDATE sessions SET ended_at = ? WHERE account_id = ? AND key_hash <> ? AND ended_at IS NULL',
+      [at, id, exceptKey],
+    );
+  });
+}
+
+/** When somebody's last session was begun; null for their first. */
+export async function lastBegun(accountId: string): Promise<Date | null> {
+  const [rows] = await pool().query<RowDataPacket[]>(
+    'SELECT MAX(begun_at) AS at FROM sessions WHERE account_id = ?',
+    [accountId],
+  );
+  return (rows[0]?.at as Date | null) ?? null;
 }
 
 const deviceRow = z.object({ id: z.string(), name: z.string(), trusted: flag });
@@ -155,11 +242,13 @@ export interface SessionRow {
   begunAt: Date;
   seenAt: Date;
   endedAt: Date | null;
+  /** Begun with password and code. */
+  twice: boolean;
 }
 
 export async function findSession(keyHash: string): Promise<SessionRow | null> {
   const [rows] = await pool().query<RowDataPacket[]>(
-    `SELECT ${ACCOUNT}, d.id AS device_id, d.name AS device_name, d.trusted, s.begun_at, s.seen_at, s.ended_at
+    `SELECT ${ACCOUNT}, d.id AS device_id, d.name AS device_name, d.trusted, s.begun_at, s.seen_at, s.ended_at, s.twice
      FROM sessions s JOIN accounts a ON a.id = s.account_id JOIN devices d ON d.id = s.device_id
      WHERE s.key_hash = ?`,
     [keyHash],
@@ -172,6 +261,7 @@ export async function findSession(keyHash: string): Promise<SessionRow | null> {
     begunAt: row.begun_at as Date,
     seenAt: row.seen_at as Date,
     endedAt: row.ended_at as Date | null,
+    twice: flag.parse(row.twice),
   };
 }
 
@@ -181,6 +271,7 @@ export async function beginSession(
   accountId: string,
   deviceId: string,
   at: Date,
+  twice: boolean,
 ): Promise<void> {
   await withTransaction(async (db) => {
     await db.execute('UPDATE sessions SET ended_at = ? WHERE device_id = ? AND ended_at IS NULL', [
@@ -188,8 +279,8 @@ export async function beginSession(
       deviceId,
     ]);
     await db.execute(
-      'INSERT INTO sessions (key_hash, account_id, device_id, begun_at, seen_at) VALUES (?, ?, ?, ?, ?)',
-      [keyHash, accountId, deviceId, at, at],
+      'INSERT INTO sessions (key_hash, account_id, device_id, begun_at, seen_at, twice) VALUES (?, ?, ?, ?, ?, ?)',
+      [keyHash, accountId, deviceId, at, at, twice ? 1 : 0],
     );
     await db.execute('UPDATE devices SET seen_at = ? WHERE id = ?', [at, deviceId]);
   });

@@ -45,7 +45,16 @@ export const LEFT_BEHIND = [
 
 /** Columns that are nobody's to carry: with what an archive holds nobody signs in. */
 const SECRETS: Readonly<Record<string, readonly string[]>> = {
-  accounts: ['pin_hash', 'password_hash', 'one_time', 'one_time_until'],
+  accounts: [
+    'pin_hash',
+    'password_hash',
+    'one_time',
+    'one_time_until',
+    'code_secret',
+    'code_since',
+    'code_step',
+    'code_words',
+  ],
 };
 /** Rows that are read and written at a time; of pictures few make megabytes. */
 const ROWS = 500;

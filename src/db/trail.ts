@@ -45,6 +45,21 @@ const listed = z.object({
 });
 export type ListedTrail = z.infer<typeof listed>;
 
+/** What of somebody's own account was changed since, by themselves or by a lead: they are told of it. The first at the top. */
+export async function listNotices(
+  { accountId, name, what }: { accountId: string; name: string; what: readonly TrailEvent[] },
+  since: Date,
+): Promise<ListedTrail[]> {
+  const [rows] = await pool().query<RowDataPacket[]>(
+    `SELECT t.id, t.what, t.person, d.name AS device, t.address, t.about, t.at
+     FROM trail t LEFT JOIN devices d ON d.id = t.device_id
+     WHERE t.at > ? AND ((t.account_id = ? AND t.what IN (?)) OR (t.what = 'secretReset' AND t.about = ?))
+     ORDER BY t.at, t.id LIMIT 20`,
+    [since, accountId, what, name],
+  );
+  return rows.map((row) => listed.parse(row));
+}
+
 /** The latest first, from before one on where one is named; of one person where one is asked for. */
 export async function listTrail(
   most: number,

@@ -7,6 +7,8 @@ export class NotAnswered extends Error {
     message: string,
     /** 0 where there was no answer. */
     readonly status: number,
+    /** What kind of refusal it is, in the server's own word. */
+    readonly code = '',
   ) {
     super(message);
     this.name = 'NotAnswered';
@@ -42,10 +44,10 @@ export async function askStatus<T>(
 
 /** Asks the server for data. Rejects with {@link NotAnswered} where it refuses or does not answer. */
 export async function askServer<T>(path: string, init: Asked = {}): Promise<T> {
-  const { status, answer } = await askStatus<T & { message?: string }>(path, init).catch(() => {
+  const { status, answer } = await askStatus<T & { message?: string; code?: string }>(path, init).catch(() => {
     throw new NotAnswered('The server does not answer.', 0);
   });
   if (status >= 400 || answer === null)
-    throw new NotAnswered(answer?.message ?? `The server failed (${status}).`, status);
+    throw new NotAnswered(answer?.message ?? `The server failed (${status}).`, status, answer?.code);
   return answer;
 }

@@ -17,6 +17,7 @@ export default page('own', function AccountPage(_props, who) {
           oneTime={who.oneTime}
           hasPassword={who.hasPassword}
           hasPin={who.hasPin}
+          hasCode={who.hasCode}
           device={who.device.name}
           trusted={who.device.trusted}
           feed="/api/retests.ics"

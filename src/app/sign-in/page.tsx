@@ -1,8 +1,10 @@
 import type { Metadata } from 'next';
 import { cookies } from 'next/headers';
 import { signedHere } from '@/features/gate/page';
-import { isDemo, namesHere } from '@/features/people/server';
+import { isDemo } from '@/features/people/demo';
+import { namesHere } from '@/features/people/server';
 import { deviceOf } from '@/features/people/session';
+import { openPolicy } from '@/features/policy/server';
 import { SignInScreen } from '@/features/people/SignInScreen';
 import { BrandMark } from '@/ui/Brand';
 
@@ -17,7 +19,12 @@ interface Props {
 export default async function SignInPage({ searchParams }: Props) {
   const { to } = await searchParams;
   const jar = await cookies();
-  const [who, people, device] = await Promise.all([signedHere(), namesHere(jar), deviceOf(jar)]);
+  const [who, people, device, { policy }] = await Promise.all([
+    signedHere(),
+    namesHere(jar),
+    deviceOf(jar),
+    openPolicy(),
+  ]);
   return (
     <div className="flex min-h-dvh flex-col bg-sheet">
       <header className="flex h-14 shrink-0 items-center gap-3 border-b-2 border-ink bg-film pl-6 text-[18px] font-[750] max-tablet:pl-3">
@@ -30,6 +37,7 @@ export default async function SignInPage({ searchParams }: Props) {
           now={who?.name ?? null}
           device={device?.name ?? ''}
           to={ownPath(to)}
+          timeZone={policy.timeZone}
         />
       </main>
     </div>

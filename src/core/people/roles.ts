@@ -55,6 +55,9 @@ export const MAY: Readonly<Record<Deed, readonly Role[]>> = {
   trail: ['lead'],
 };
 
+/** What rules over others' rights, or over the whole shed: a session that was begun with a password and a code does it, no other. */
+export const PROVED_TWICE: readonly Deed[] = ['carryOutShed', 'settle', 'people', 'trail'];
+
 /** Whether somebody of a role may do something. */
 export function may(role: Role, deed: Deed): boolean {
   return MAY[deed].includes(role);

@@ -9,6 +9,8 @@ export const TRAIL_EVENTS = [
   'accountClosed',
   'secretChanged',
   'secretReset',
+  'codeSet',
+  'codeOff',
   'deviceNamed',
   'witnessed',
   'lockTakenOff',
@@ -18,4 +20,6 @@ export const TRAIL_EVENTS = [
   'feedKeyMade',
   'mayNot',
 ] as const;
+/** Of these somebody is told when they sign in the next time, whoever did it: it may have been somebody else. */
+export const TOLD_OF: readonly TrailEvent[] = ['secretChanged', 'codeSet', 'codeOff', 'lockedOut'];
 export type TrailEvent = (typeof TRAIL_EVENTS)[number];

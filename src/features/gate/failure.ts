@@ -11,6 +11,7 @@ export interface Failure {
     | 'bad-input'
     | 'signed-out'
     | 'may-not'
+    | 'code-wanted'
     | 'not-found'
     | 'no-shed'
     | 'too-large'

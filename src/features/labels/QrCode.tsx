@@ -1,7 +1,7 @@
 import 'server-only';
-import QRCode from 'qrcode';
+import { qrSvg } from './qrSvg';
 
-/** An address as a QR code, drawn by the server; black on white whatever the theme, so that every reader takes it. */
+/** An address as a QR code, drawn by the server. */
 export async function QrCode({
   address,
   label,
@@ -11,12 +11,7 @@ export async function QrCode({
   label: string;
   className?: string;
 }) {
-  const svg = await QRCode.toString(address, {
-    type: 'svg',
-    margin: 2,
-    errorCorrectionLevel: 'M',
-    color: { dark: '#000000', light: '#ffffff' },
-  });
+  const svg = await qrSvg(address);
   return (
     <span
       role="img"

@@ -5,6 +5,7 @@ import { useState, useTransition } from 'react';
 import { LEAST_PASSWORD_LETTERS, LEAST_PIN_DIGITS } from '@/core/people/secrets';
 import { Field, FIELD, Heading, MainKey, PlainKey, Trouble } from '@/ui/sheet';
 import { Form } from '@/ui/Form';
+import { OwnCode } from './OwnCode';
 import { callDevice, changeOwn, forgetDevice, newFeedKey } from './actions';
 
 const SILENT = { trouble: 'The server does not answer. Try again.' };
@@ -15,6 +16,7 @@ export function AccountScreen({
   oneTime,
   hasPassword,
   hasPin,
+  hasCode,
   device,
   trusted,
   feed,
@@ -24,6 +26,8 @@ export function AccountScreen({
   oneTime: boolean;
   hasPassword: boolean;
   hasPin: boolean;
+  /** A code is asked for beside the password. */
+  hasCode: boolean;
   device: string;
   trusted: boolean;
   /** Address of the calendar, without its key. */
@@ -41,6 +45,7 @@ export function AccountScreen({
       {oneTime ? null : (
         <>
           <OwnSecret what="pin" asks={hasPassword} first={!hasPin} />
+          {hasPassword ? <OwnCode hasCode={hasCode} /> : null}
           <ThisDevice device={device} trusted={trusted} />
           <Calendar feed={feed} />
         </>

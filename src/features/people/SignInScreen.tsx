@@ -4,7 +4,8 @@ import { useState } from 'react';
 import type { Licence, Role } from '@/core/people/roles';
 import { useReady } from '@/ui/useReady';
 import { Field, FIELD, Heading, Hold, MainKey, PlainKey, Trouble } from '@/ui/sheet';
-import { personWords } from '@/words/en/people';
+import { siteMoment } from '@/core/units/siteTime';
+import { personWords, TRAIL_WORDS } from '@/words/en/people';
 import { Form } from '@/ui/Form';
 import { forgetKept } from '../offline/caches';
 import { NotAnswered, askServer } from '../askServer';
@@ -25,6 +26,7 @@ export function SignInScreen({
   now,
   device,
   to,
+  timeZone,
 }: {
   /** Who can be picked on this device; nobody on one that the shed does not know. */
   people: readonly Known[];
@@ -35,9 +37,13 @@ export function SignInScreen({
   device: string;
   /** Where to go afterwards: a path of this server. */
   to: string;
+  timeZone: string;
 }) {
   const [picked, setPicked] = useState<Known | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
+  /** The password was right, and the other half is asked for. */
+  const [wantsCode, setWantsCode] = useState(false);
+  const [told, setTold] = useState<{ notices: SignedInAnswer['notices']; to: string } | null>(null);
   const ready = useReady();
   const [pending, setBusy] = useState(false);
   // A name that is pressed before the page hears it would be pressed in vain.
@@ -46,16 +52,19 @@ export function SignInScreen({
     setBusy(true);
     setTrouble(null);
     try {
-      const { oneTime } = await askServer<SignedInAnswer>('/api/session', {
+      const { oneTime, notices } = await askServer<SignedInAnswer>('/api/session', {
         method: 'POST',
         headers: { 'content-type': 'application/json' },
         body: JSON.stringify(asked),
       });
       // Everything that stands on a page is somebody's: it is read anew, and what was kept is let go.
       await forgetKept();
-      window.location.assign(oneTime ? '/account' : to);
+      const next = oneTime ? '/account' : to;
+      if (notices.length > 0) setTold({ notices, to: next });
+      else window.location.assign(next);
     } catch (error) {
       setBusy(false);
+      setWantsCode(error instanceof NotAnswered && error.code === 'code-wanted');
       setTrouble(error instanceof NotAnswered ? error.message : 'The server does not answer. Try again.');
     }
   };
@@ -68,6 +77,7 @@ export function SignInScreen({
     await forgetKept();
     window.location.assign('/sign-in');
   };
+  if (told) return <Told notices={told.notices} timeZone={timeZone} to={told.to} />;
   return (
     <div className="mx-auto w-full max-w-[860px] px-6 pb-10 max-tablet:px-3">
       <Heading aside={now ? `${now} is signed in${device ? ` on ${device}` : ''}` : device || undefined}>
@@ -107,6 +117,7 @@ export function SignInScreen({
           key={picked?.name ?? ''}
           name={picked?.name ?? null}
           withPin={picked?.pin ?? false}
+          wantsCode={wantsCode}
           busy={busy}
           onProve={(asked) => void enter(asked)}
         />
@@ -129,29 +140,63 @@ export function SignInScreen({
   );
 }
 
+/** What was changed of one's account since one was here last: said once, before one goes on. */
+function Told({
+  notices,
+  timeZone,
+  to,
+}: {
+  notices: SignedInAnswer['notices'];
+  timeZone: string;
+  to: string;
+}) {
+  return (
+    <div className="mx-auto w-full max-w-[860px] px-6 pb-10 max-tablet:px-3">
+      <Heading aside="since you were here last">Your account</Heading>
+      <ul className="py-2">
+        {notices.map((one) => (
+          <li key={`${one.at} ${one.what}`} className="border-b-[1.5px] border-rule py-2 text-[17px]">
+            {siteMoment(one.at, timeZone)}: {one.by} {TRAIL_WORDS[one.what]}
+            {one.device ? `, on ${one.device}` : ''}
+          </li>
+        ))}
+      </ul>
+      <p className="py-2 text-[16.5px]">Was that not you? Tell a lead, and give yourself another password.</p>
+      <MainKey onClick={() => window.location.assign(to)}>Go on</MainKey>
+    </div>
+  );
+}
+
 /** The PIN or the password; the name too where none was picked. */
 function ProveIt({
   name: picked,
   withPin,
+  wantsCode,
   busy,
   onProve,
 }: {
   name: string | null;
   withPin: boolean;
+  wantsCode: boolean;
   busy: boolean;
   onProve: (asked: SignInAsked) => void;
 }) {
   const [pin, setPin] = useState(withPin);
   const [typed, setTyped] = useState('');
   const [secret, setSecret] = useState('');
+  const [code, setCode] = useState('');
+  const asksCode = wantsCode && !pin;
   const name = picked ?? typed.trim();
   return (
     <Form
       className="max-w-[420px] py-2"
       onSubmit={(event) => {
         event.preventDefault();
-        onProve(pin ? { name, pin: secret } : { name, password: secret });
-        setSecret('');
+        const half = asksCode && code.trim() !== '' ? { code: code.trim() } : {};
+        onProve(pin ? { name, pin: secret } : { name, password: secret, ...half });
+        // The password stays for the code that may be asked for with it.
+        if (pin) setSecret('');
+        setCode('');
       }}
     >
       {picked === null ? (
@@ -182,8 +227,23 @@ function ProveIt({
           onChange={(event) => setSecret(event.target.value)}
         />
       </Field>
+      {asksCode ? (
+        <Field label="Code, or a spare word" className="pt-2">
+          <input
+            className={FIELD}
+            autoFocus
+            autoComplete="one-time-code"
+            maxLength={40}
+            value={code}
+            onChange={(event) => setCode(event.target.value)}
+          />
+        </Field>
+      ) : null}
       <div className="flex flex-wrap gap-3 pt-3">
-        <MainKey type="submit" disabled={busy || name === '' || secret === ''}>
+        <MainKey
+          type="submit"
+          disabled={busy || name === '' || secret === '' || (asksCode && code.trim() === '')}
+        >
           Sign in
         </MainKey>
         {picked !== null && withPin ? (

@@ -1,4 +1,6 @@
+import { Secret, TOTP } from 'otpauth';
 import { v7 as uuidv7 } from 'uuid';
+import type { Deed } from '@/core/people/roles';
 import type { Entry } from '@/core/job/entries';
 import { findAccount, findSession, listAccounts } from '@/db/people';
 import { findJob } from '@/db/jobs';
@@ -14,7 +16,9 @@ import {
   signOutHere,
   trySignIn,
 } from '@/testing/browser';
+import { putWordForLead } from '../../../scripts/lib/putPeople';
 import { appendToJob } from '../desk/entriesServer';
+import { judged } from '../gate/who';
 import { isSecret } from './secrets';
 import {
   changeOwn,
@@ -25,6 +29,10 @@ import {
   namesHere,
   newFeedKey,
   openTrail,
+  setUpCode,
+  takeCodeOff,
+  turnCodeOn,
+  type SignedInAnswer,
 } from './server';
 import { signedIn, type Signed } from './session';
 
@@ -117,7 +125,7 @@ describe('PIN and password', () => {
       expect.stringMatching(/on a device of the shed only/),
     ]);
     const first = await trySignIn({ name: 'Bodil', password: word! });
-    expect(await first.json()).toEqual({ name: 'Bodil', role: 'technician', oneTime: true });
+    expect(await first.json()).toEqual({ name: 'Bodil', role: 'technician', oneTime: true, notices: [] });
     // Nothing but a password of one's own comes next, and a first word makes no device the shed's.
     expect((await me()).device.trusted).toBe(false);
     expect(await changeOwn(await me(), { now: word!, pin: '8206' })).toMatchObject({ field: 'pin' });
@@ -180,6 +188,119 @@ describe('PIN and password', () => {
     expect(nobody[1]).toMatch(/Try again, or ask a lead/);
   });
 });
+
+describe('a code beside the password', () => {
+  const SECOND = 30_000;
+  /** What a program shows that was given a secret, at a moment. */
+  const shown = (secret: string, at: number) =>
+    new TOTP({ secret: Secret.fromBase32(secret.replaceAll(' ', '')) }).generate({ timestamp: at });
+  const password = { name: 'Sigrid', password: PASSWORD };
+  let secret = '';
+  let words: string[] = [];
+
+  beforeAll(async () => {
+    process.env.SPIRAXIS_DEMO = '1';
+    forgetCookies();
+    await signInAs('Henrike');
+    const { word } = await makeAccount(await me(), { name: 'Sigrid', role: 'lead', licences: [] });
+    process.env.SPIRAXIS_DEMO = '';
+    forgetCookies();
+    await trySignIn({ name: 'Sigrid', password: word! });
+    await changeOwn(await me(), { now: word!, password: PASSWORD });
+  });
+  beforeEach(async () => {
+    process.env.SPIRAXIS_DEMO = '';
+    forgetCookies();
+  });
+  // One lead stays, and that is the demonstration's own.
+  afterAll(async () => {
+    process.env.SPIRAXIS_DEMO = '1';
+    await signInAs('Henrike');
+    await changePerson(await me(), 'Sigrid', { role: 'reader', licences: [], closed: true });
+  });
+
+  it('is asked of who rules over others, and nothing of that is done without', async () => {
+    await trySignIn(password);
+    expect(await refusedAs('people')).toMatch(/you have none yet/);
+    expect(await refusedAs('work')).toBeNull();
+    expect((await setUpCode(await me(), 'not it')).trouble).toMatch(/not the password that stands/);
+    const made = await setUpCode(await me(), PASSWORD);
+    secret = made.secret!;
+    expect(made.picture).toMatch(/^<svg/);
+    // It lies there sealed, and nothing is asked for before its first code.
+    expect(JSON.stringify(await findAccount('Sigrid'))).not.toContain(secret.replaceAll(' ', ''));
+    expect((await trySignIn(password)).status).toBe(200);
+    expect(await turnCodeOn(await me(), '000000')).toMatchObject({ field: 'code' });
+    const now = Date.now();
+    words = (await turnCodeOn(await me(), shown(secret, now), new Date(now))).words!;
+    expect(words).toHaveLength(8);
+    expect(await refusedAs('people')).toBeNull();
+    expect((await setUpCode(await me(), PASSWORD)).trouble).toMatch(/asked for already/);
+  });
+
+  it('is good once, near its own time; a spare word is too; a PIN opens nothing that it guards', async () => {
+    const wanted = await trySignIn(password);
+    expect([wanted.status, await wanted.json()]).toMatchObject([401, { code: 'code-wanted' }]);
+    const at = Date.now() + SECOND;
+    const code = shown(secret, at);
+    expect((await trySignIn({ ...password, code: shown(secret, at - 20 * SECOND) })).status).toBe(401);
+    expect((await trySignIn({ ...password, password: 'not it at all', code })).status).toBe(401);
+    expect((await trySignIn({ ...password, code })).status).toBe(200);
+    expect(await me()).toMatchObject({ twice: true, hasCode: true });
+    forgetCookies();
+    expect((await trySignIn({ ...password, code })).status).toBe(401);
+    expect((await trySignIn({ ...password, code: words[0]!.toUpperCase() })).status).toBe(200);
+    expect((await trySignIn({ ...password, code: words[0]! })).status).toBe(401);
+    await changeOwn(await me(), { now: PASSWORD, pin: '5127' });
+    expect((await trySignIn({ name: 'Sigrid', pin: '5127' })).status).toBe(200);
+    expect(await refusedAs('trail')).toMatch(/a PIN does not do/);
+    expect(await trailOf('Sigrid')).toEqual(
+      expect.arrayContaining(['codeSet', 'wrongTry: code', 'signedIn: with a password and a code']),
+    );
+  });
+
+  it('five wrong codes shut the name, however right the password is', async () => {
+    for (let time = 0; time < 5; time++)
+      expect((await trySignIn({ ...password, code: 'none of these' })).status).toBe(401);
+    expect((await trySignIn({ ...password, code: 'nor this' })).status).toBe(429);
+    expect((await trySignIn({ ...password, code: words[1]! })).status).toBe(429);
+  });
+
+  it('whose account was changed is told at the next sign-in, once', async () => {
+    const notices = async () =>
+      ((await (await trySignIn({ ...password, code: words.pop()! })).json()) as SignedInAnswer).notices;
+    const first = (await notices()).map(({ what }) => what);
+    expect(first).toContain('lockedOut');
+    expect(await notices()).toEqual([]);
+    await changeOwn(await me(), { now: PASSWORD, pin: '5128' });
+    expect(await notices()).toMatchObject([{ what: 'secretChanged', by: 'Sigrid' }]);
+  });
+
+  it('is taken off by who has both, and by a new first word', async () => {
+    await trySignIn({ ...password, code: words.pop()! });
+    const who = await me();
+    expect((await takeCodeOff(who, { password: PASSWORD, code: '000000' })).trouble).toMatch(/code of now/);
+    expect(await takeCodeOff(who, { password: PASSWORD, code: words.pop()! })).toEqual({ trouble: null });
+    expect(await me()).toMatchObject({ twice: false, hasCode: false });
+    const made = await setUpCode(who, PASSWORD);
+    await turnCodeOn(who, shown(made.secret!, Date.now()));
+    expect(await findAccount('Sigrid')).toMatchObject({ code_since: expect.any(Date) });
+    await putWordForLead(Date.now(), 'sigrid');
+    expect(await findAccount('Sigrid')).toMatchObject({
+      code_since: null,
+      code_secret: null,
+      one_time: true,
+    });
+  });
+});
+
+/** Why who is signed in may not do something, in the sentence that they get; null where they may. */
+async function refusedAs(deed: Deed): Promise<string | null> {
+  return judged(deed, await me(), 'test').then(
+    () => null,
+    (error: Error) => error.message,
+  );
+}
 
 describe('who works here', () => {
   it('what somebody may ends with their sessions, and one lead stays', async () => {

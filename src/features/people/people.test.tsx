@@ -5,7 +5,17 @@ import { Form } from '@/ui/Form';
 import { WhoProvider } from '@/ui/who';
 import { askServer, NotAnswered } from '../askServer';
 import { AccountScreen } from './AccountScreen';
-import { callDevice, changeOwn, changePerson, giveNewWord, makeAccount, newFeedKey } from './actions';
+import {
+  callDevice,
+  changeOwn,
+  changePerson,
+  giveNewWord,
+  makeAccount,
+  newFeedKey,
+  setUpCode,
+  takeCodeOff,
+  turnCodeOn,
+} from './actions';
 import { PeopleScreen } from './PeopleScreen';
 import { SecondPerson } from './SecondPerson';
 import type { PersonRow } from './server';
@@ -21,12 +31,23 @@ jest.mock('./actions', () => ({
   makeAccount: jest.fn(),
   changePerson: jest.fn(),
   giveNewWord: jest.fn(),
+  setUpCode: jest.fn(),
+  takeCodeOff: jest.fn(),
+  turnCodeOn: jest.fn(),
 }));
 const asked = askServer as unknown as jest.Mock;
 const answers = (action: unknown) => action as jest.Mock;
 beforeEach(() => {
   asked.mockReset();
-  for (const action of [changeOwn, callDevice, newFeedKey, makeAccount, changePerson, giveNewWord])
+  for (const action of [
+    changeOwn,
+    callDevice,
+    newFeedKey,
+    makeAccount,
+    changePerson,
+    giveNewWord,
+    takeCodeOff,
+  ])
     answers(action).mockReset().mockResolvedValue({ trouble: null });
 });
 const sent = (call = 0) =>
@@ -35,7 +56,17 @@ const sent = (call = 0) =>
 describe('who is here', () => {
   const known = { name: 'Tove', role: 'technician' as const, licences: ['lineVolts' as const], pin: true };
   const show = (more: Partial<Parameters<typeof SignInScreen>[0]> = {}) =>
-    render(<SignInScreen people={[known]} demo={false} now={null} device="tablet" to="/parts" {...more} />);
+    render(
+      <SignInScreen
+        people={[known]}
+        demo={false}
+        now={null}
+        device="tablet"
+        to="/parts"
+        timeZone="UTC"
+        {...more}
+      />,
+    );
 
   it('a name and a PIN; what was wrong is said, and the PIN is typed anew', async () => {
     const person = userEvent.setup();
@@ -64,6 +95,31 @@ describe('who is here', () => {
     expect(sent()).toEqual({ name: 'Ilse', password: 'the winch pulled in' });
   });
 
+  it('a code is asked for where one stands, beside the password that was typed', async () => {
+    const person = userEvent.setup();
+    show();
+    await person.click(screen.getByRole('button', { name: /^Tove/ }));
+    await person.click(screen.getByRole('button', { name: 'With the password' }));
+    asked.mockRejectedValueOnce(new NotAnswered('Now the code.', 401, 'code-wanted'));
+    await person.type(screen.getByLabelText('Password of Tove'), 'a sentence of mine{Enter}');
+    const code = await screen.findByLabelText('Code, or a spare word');
+    asked.mockRejectedValueOnce(new NotAnswered('That is not the code of now.', 401, 'code-wanted'));
+    await person.type(code, '123 456{Enter}');
+    expect(sent(1)).toEqual({ name: 'Tove', password: 'a sentence of mine', code: '123 456' });
+    expect((await screen.findByRole('alert')).textContent).toContain('not the code of now');
+  });
+
+  it('what was changed since one was here last is said before one goes on', async () => {
+    const person = userEvent.setup();
+    show({ demo: true });
+    const changed = { what: 'secretChanged', by: 'Tove', device: 'tablet', at: '2026-02-04T08:00:00.000Z' };
+    asked.mockResolvedValueOnce({ name: 'Tove', role: 'technician', oneTime: false, notices: [changed] });
+    await person.click(screen.getByRole('button', { name: /^Tove/ }));
+    const line = await screen.findByText(/Tove changed their own PIN or password, on tablet/);
+    expect(line.textContent).toMatch(/8:00/);
+    expect(screen.getByRole('button', { name: 'Go on' })).toBeTruthy();
+  });
+
   it('in the demonstration a name is pressed, and that is all', async () => {
     const person = userEvent.setup();
     show({ demo: true, now: 'Henrike' });
@@ -76,19 +132,20 @@ describe('who is here', () => {
 });
 
 describe('one’s own account', () => {
-  const show = (more: Partial<Parameters<typeof AccountScreen>[0]> = {}) =>
-    render(
-      <AccountScreen
-        name="Bodil"
-        oneTime={false}
-        hasPassword
-        hasPin={false}
-        device=""
-        trusted
-        feed="/api/retests.ics"
-        {...more}
-      />,
-    );
+  const account = (more: Partial<Parameters<typeof AccountScreen>[0]> = {}) => (
+    <AccountScreen
+      name="Bodil"
+      oneTime={false}
+      hasPassword
+      hasPin={false}
+      hasCode={false}
+      device=""
+      trusted
+      feed="/api/retests.ics"
+      {...more}
+    />
+  );
+  const show = (more: Partial<Parameters<typeof AccountScreen>[0]> = {}) => render(account(more));
 
   it('begins with a password of one’s own, and with nothing else before', async () => {
     const person = userEvent.setup();
@@ -99,6 +156,28 @@ describe('one’s own account', () => {
     await person.type(screen.getByLabelText('New password'), 'short{Enter}');
     expect((await screen.findByRole('alert')).textContent).toContain('It is short; take 12');
     expect(changeOwn).toHaveBeenCalledWith({ now: 'abcd-efgh', password: 'short' });
+  });
+
+  it('a code is set up with its first one, its spare words are shown once, and it is taken off with both', async () => {
+    const person = userEvent.setup();
+    const { rerender } = show();
+    const section = () => within(screen.getByRole('region', { name: 'Code' }));
+    answers(setUpCode).mockResolvedValueOnce({ trouble: null, secret: 'ABCD EFGH', picture: '<svg></svg>' });
+    await person.type(section().getByLabelText('Password as it stands'), 'mine{Enter}');
+    expect((await section().findByTestId('code-secret')).textContent).toBe('ABCD EFGH');
+    answers(turnCodeOn).mockResolvedValueOnce({ trouble: 'That is not the code of now.', field: 'code' });
+    await person.type(section().getByLabelText('The code it shows now'), '1{Enter}');
+    expect((await section().findByRole('alert')).textContent).toContain('not the code of now');
+    answers(turnCodeOn).mockResolvedValueOnce({ trouble: null, words: ['one-two', 'three-four'] });
+    await person.type(section().getByLabelText('The code it shows now'), '23456{Enter}');
+    expect((await section().findByTestId('spare-words')).textContent).toBe('one-twothree-four');
+    expect(turnCodeOn).toHaveBeenLastCalledWith('123456');
+    rerender(account({ hasCode: true }));
+    await person.click(section().getByRole('button', { name: 'They are written down' }));
+    expect(section().queryByTestId('spare-words')).toBeNull();
+    await person.type(section().getByLabelText('Password as it stands'), 'mine');
+    await person.type(section().getByLabelText('The code of now'), '654321{Enter}');
+    await waitFor(() => expect(takeCodeOff).toHaveBeenCalledWith({ password: 'mine', code: '654321' }));
   });
 
   it('a PIN is proved with the password; a device has a name; a calendar’s key is shown once', async () => {

@@ -8,10 +8,13 @@ const NAME = z.string().trim().min(1, 'Say who it is.').max(60);
 /** How somebody proves who they are: a PIN on a device of the shed, a password anywhere, nothing in the demonstration. */
 export const signInSchema = z.union([
   z.strictObject({ name: NAME, pin: tried(20) }),
-  z.strictObject({ name: NAME, password: tried(200) }),
+  z.strictObject({ name: NAME, password: tried(200), code: tried(40).optional() }),
   z.strictObject({ name: NAME, demo: z.literal(true) }),
 ]);
 export type SignInAsked = z.infer<typeof signInSchema>;
+
+/** A code beside the password: six digits, or a spare word. */
+export const codeSchema = z.string().trim().min(1, 'Type the code that your program shows.').max(40);
 
 /** A second person beside somebody who is signed in. */
 export const witnessSchema = z.strictObject({ name: NAME, pin: tried(20) });

@@ -1,13 +1,16 @@
 import 'server-only';
 import { ONE_TIME_HOURS } from '@/core/people/session';
+import { TOLD_OF, type TrailEvent } from '@/core/people/trail';
 import { isSecondEyes, samePerson, type Licence, type Role } from '@/core/people/roles';
 import {
   accountOfFeed,
   changeAccount,
+  dropCode,
   dropOldSessions,
   endSession,
   findAccount,
   insertAccount,
+  lastBegun,
   listAccounts,
   putDevice,
   putFeedKey,
@@ -16,12 +19,15 @@ import {
   type DeviceRow,
 } from '@/db/people';
 import { ofShed } from '@/db/shed';
-import { listTrail, type ListedTrail } from '@/db/trail';
+import { listNotices, listTrail, type ListedTrail } from '@/db/trail';
 import { triesOf, type Tries } from '@/db/tries';
+import { qrSvg } from '../labels/qrSvg';
 import { openPolicy } from '../policy/server';
 import { askingNow } from '../gate/asking';
 import { Refused } from '../gate/failure';
 import type { SignInAsked } from './schema';
+import { acceptCode, beginCode, isCode } from './codes';
+import { isDemo } from './demo';
 import { isGuessable } from './guessable';
 import { hashSecret, isSecret, keyHash, newKey, newWord } from './secrets';
 import { deviceOf, signIn, type Cookies, type CookieToSet, type Signed } from './session';
@@ -36,11 +42,11 @@ const TRAIL_ROWS = 100;
 /** One sentence for a name nobody bears, a wrong word, an account that is closed and a word that is over: none is told apart. */
 const WRONG =
   'That is not the name and the PIN or password of anybody here. Try again, or ask a lead for a new word.';
+const CODE_WANTED = 'Now the code that your program shows, or one of your spare words.';
+const CODE_WRONG =
+  'That is not the code of now, or it was used already. Wait for the next one; a spare word is good once.';
 const PIN_NEEDS_DEVICE =
   'A PIN counts on a device of the shed only. Sign in here once with your password; then the PIN does.';
-
-/** Whether this is the demonstration, where everybody is invented and signs in with one press. */
-export const isDemo = () => process.env.SPIRAXIS_DEMO === '1';
 
 /** Five wrong ones for a name on a device, sixty from an address; then none is taken for a quarter of an hour. */
 const tries = ofShed<{ person: Tries; address: Tries }>('tries', () => ({
@@ -69,6 +75,8 @@ export interface SignedInAnswer {
   role: Role;
   /** The word was for the first sign-in: a password of one's own comes next. */
   oneTime: boolean;
+  /** What was changed of their account since they were here last: it may have been somebody else. */
+  notices: { what: TrailEvent; by: string; device: string | null; at: string }[];
 }
 
 /**
@@ -88,7 +96,9 @@ export async function signInWith(
     if ('pin' in asked && !device?.trusted) throw new Refused(401, 'signed-out', PIN_NEEDS_DEVICE);
     await prove(account, asked, device, now);
   }
-  const signed = await signIn(account!.id, device, now);
+  const before = await lastBegun(account!.id);
+  const twice = 'password' in asked && account!.code_since !== null;
+  const signed = await signIn(account!.id, device, now, twice);
   // Where somebody proved it with a password of their own, a PIN counts from now on.
   const trusts = 'demo' in asked || ('password' in asked && !account!.one_time);
   if (trusts && !signed.device.trusted)
@@ -101,21 +111,34 @@ export async function signInWith(
       : 'password' in asked
         ? account!.one_time
           ? 'with a first word'
-          : 'with a password'
+          : twice
+            ? 'with a password and a code'
+            : 'with a password'
         : 'demonstration',
     now,
   );
   await dropOldSessions(new Date(now.getTime() - SESSIONS_KEPT_DAYS * DAY_MS));
-  const { name, role, one_time: oneTime } = account!;
-  return { answer: { name, role, oneTime }, cookies: signed.cookies };
+  const { id, name, role, one_time: oneTime } = account!;
+  const notices = before ? await listNotices({ accountId: id, name, what: TOLD_OF }, before) : [];
+  const told = notices.map(({ what, person, device: on, at }) => ({
+    what,
+    by: person,
+    device: on,
+    at: at.toISOString(),
+  }));
+  return { answer: { name, role, oneTime, notices: told }, cookies: signed.cookies };
 }
 
-/** Holds what was typed against what is kept, with wrong tries counted before and after. */
+/**
+ * Holds what was typed against what is kept, with wrong tries counted before and after. A code beside the password is asked for
+ * where there is one, but where somebody who is signed in proves themselves again (`again`).
+ */
 async function prove(
   account: AccountRow | null,
-  asked: { name: string } & ({ pin: string } | { password: string }),
+  asked: { name: string } & ({ pin: string } | { password: string; code?: string | undefined }),
   device: DeviceRow | null,
   now: Date,
+  { again = false } = {},
 ): Promise<void> {
   const { person, address } = tries();
   const from = askingNow()?.address ?? '';
@@ -129,11 +152,18 @@ async function prove(
       ? await isSecret(kept?.pin_hash ?? null, asked.pin)
       : await isSecret(kept?.password_hash ?? null, asked.password);
   const over = kept?.one_time === true && 'password' in asked && !(kept.one_time_until! > now);
-  if (fits && !over) return person.right(key);
+  const wantsCode = kept !== null && kept.code_since !== null && 'password' in asked && !again;
+  if (fits && !over) {
+    // Nothing is counted: the password is right, and whoever has it is asked for the other half.
+    if (wantsCode && !asked.code) throw new Refused(401, 'code-wanted', CODE_WANTED);
+    if (!wantsCode || (await isCode(kept, asked.code!, now))) return person.right(key);
+  }
   const shut = Math.max(await person.wrong(key), await address.wrong(keyHash(from)));
   const who = { name: asked.name.slice(0, 60), accountId: account?.id ?? '', ...(device ? { device } : {}) };
-  await leaveTrail(shut > 0 ? 'lockedOut' : 'wrongTry', who, 'pin' in asked ? 'PIN' : 'password', now);
+  const half = 'pin' in asked ? 'PIN' : fits && wantsCode ? 'code' : 'password';
+  await leaveTrail(shut > 0 ? 'lockedOut' : 'wrongTry', who, half, now);
   if (shut > 0) throw tooMany(shut);
+  if (half === 'code') throw new Refused(401, 'code-wanted', CODE_WRONG);
   throw new Refused(401, 'signed-out', WRONG);
 }
 
@@ -179,6 +209,21 @@ export async function standBy(
 
 export type Answer = { trouble: string | null; field?: string };
 
+/** Why somebody who is signed in did not prove themselves once more; null where they did. */
+async function provedAgain(who: Signed, password: string, now: Date): Promise<Answer | null> {
+  const account = (await findAccount(who.name))!;
+  if (account.password_hash === null)
+    return { trouble: 'There is no password to prove it with; a lead gives a first word.' };
+  try {
+    await prove(account, { name: who.name, password }, who.device, now, { again: true });
+    return null;
+  } catch (error) {
+    if (error instanceof Refused && error.status === 401)
+      return { trouble: 'That is not the password that stands now.', field: 'now' };
+    throw error;
+  }
+}
+
 /** Changes one's own PIN or password: the password that stands is asked for, where there is one. */
 export async function changeOwn(
   who: Signed,
@@ -187,16 +232,8 @@ export async function changeOwn(
 ): Promise<Answer> {
   const account = (await findAccount(who.name))!;
   // In the demonstration nobody has a password.
-  if (account.password_hash !== null) {
-    try {
-      await prove(account, { name: who.name, password: asked.now }, who.device, now);
-    } catch (error) {
-      if (error instanceof Refused && error.status === 401)
-        return { trouble: 'That is not the password that stands now.', field: 'now' };
-      throw error;
-    }
-  } else if (!isDemo())
-    return { trouble: 'There is no password to prove it with; a lead gives a first word.' };
+  const refused = await provedAgain(who, asked.now, now);
+  if (refused && !(isDemo() && account.password_hash === null)) return refused;
   if ('pin' in asked && account.one_time)
     return { trouble: 'Give yourself a password first; then a PIN.', field: 'pin' };
   if (
@@ -219,6 +256,64 @@ export async function changeOwn(
   if (!who.device.trusted && 'password' in asked)
     await putDevice(who.device.id, { name: who.device.name, trusted: true });
   await leaveTrail('secretChanged', who, 'pin' in asked ? 'PIN' : 'password', now);
+  return { trouble: null };
+}
+
+/** A secret for a program that shows codes, for who gives their password once more. It is asked for once its first code was typed. */
+export async function setUpCode(
+  who: Signed,
+  password: string,
+  now = new Date(),
+): Promise<Answer & { secret?: string; picture?: string }> {
+  const refused = await provedAgain(who, password, now);
+  if (refused) return refused;
+  const made = await beginCode(who);
+  return made
+    ? { trouble: null, secret: made.secret, picture: await qrSvg(made.address) }
+    : { trouble: 'A code is asked for already; take it off before you set up another.' };
+}
+
+/** The first code: from now on one is asked for beside the password. Gives the spare words, which are shown once. */
+export async function turnCodeOn(
+  who: Signed,
+  code: string,
+  now = new Date(),
+): Promise<Answer & { words?: string[] }> {
+  const account = (await findAccount(who.name))!;
+  const key = keyHash(`first code ${account.id}`);
+  const { person } = tries();
+  const wait = await person.waitFor(key);
+  if (wait > 0) throw tooMany(wait);
+  const words = await acceptCode(account, code, who, now);
+  if (!words) {
+    const shut = await person.wrong(key);
+    if (shut > 0) throw tooMany(shut);
+    return {
+      trouble: 'That is not the code of now. See that the clock of your program is right.',
+      field: 'code',
+    };
+  }
+  await person.right(key);
+  await leaveTrail('codeSet', who, '', now);
+  return { trouble: null, words };
+}
+
+/** No code is asked for any more: for who gives password and code. */
+export async function takeCodeOff(
+  who: Signed,
+  { password, code }: { password: string; code: string },
+  now = new Date(),
+): Promise<Answer> {
+  const account = (await findAccount(who.name))!;
+  try {
+    await prove(account, { name: who.name, password, code }, who.device, now);
+  } catch (error) {
+    if (error instanceof Refused && error.status === 401)
+      return { trouble: 'That is not the password and the code of now.', field: 'code' };
+    throw error;
+  }
+  await dropCode(account.id, { at: now, exceptKey: who.sessionHash });
+  await leaveTrail('codeOff', who, '', now);
   return { trouble: null };
 }
 

@@ -23,6 +23,10 @@ export interface Signed extends Person {
   oneTime: boolean;
   hasPin: boolean;
   hasPassword: boolean;
+  /** A code is asked for beside the password. */
+  hasCode: boolean;
+  /** The session was begun with a password and a code. */
+  twice: boolean;
   /** What the session is kept under. */
   sessionHash: string;
 }
@@ -55,7 +59,8 @@ const LEAST_SECRET = 32;
 
 const sealed = z.object({ key: z.string().min(1).max(100) });
 
-function password(): string {
+/** What everything that only this server may open is sealed with. */
+export function sealingPassword(): string {
   const secret = process.env.SPIRAXIS_SECRET ?? '';
   if (secret.length < LEAST_SECRET)
     throw new Error(`SPIRAXIS_SECRET has under ${LEAST_SECRET} characters: nobody can sign in without it`);
@@ -68,7 +73,7 @@ async function keyOf(cookies: Cookies, name: string, seconds: number): Promise<s
   if (!value) return null;
   const known = openedSeals.get(value);
   if (known !== undefined) return known;
-  const opened = await unsealData(value, { password: password(), ttl: seconds });
+  const opened = await unsealData(value, { password: sealingPassword(), ttl: seconds });
   const parsed = sealed.safeParse(opened);
   if (!parsed.success) return null;
   openedSeals.set(value, parsed.data.key);
@@ -84,7 +89,7 @@ const openedSeals = new LRUCache<string, string>({ max: 4000, ttl: 300_000 });
 async function cookieOf(name: string, key: string, seconds: number): Promise<CookieToSet> {
   return {
     name,
-    value: await sealData({ key }, { password: password(), ttl: seconds }),
+    value: await sealData({ key }, { password: sealingPassword(), ttl: seconds }),
     options: { httpOnly: true, sameSite: 'lax', secure, path: '/', maxAge: seconds },
   };
 }
@@ -110,6 +115,8 @@ export async function signedIn(cookies: Cookies, now = new Date()): Promise<Sign
     oneTime: account.one_time,
     hasPin: account.pin_hash !== null,
     hasPassword: account.password_hash !== null,
+    hasCode: account.code_since !== null,
+    twice: session.twice,
     sessionHash,
   };
 }
@@ -136,6 +143,7 @@ export async function signIn(
   accountId: string,
   known: DeviceRow | null,
   now: Date,
+  twice = false,
 ): Promise<{ device: DeviceRow; cookies: CookieToSet[] }> {
   const cookies: CookieToSet[] = [];
   let device = known;
@@ -148,7 +156,7 @@ export async function signIn(
     });
   }
   const key = newKey();
-  await beginSession(keyHash(key), accountId, device.id, now);
+  await beginSession(keyHash(key), accountId, device.id, now, twice);
   cookies.push(await cookieOf(PERSON_COOKIE, key, SESSION_SECONDS));
   return { device, cookies };
 }

@@ -65,6 +65,8 @@ export const TRAIL_WORDS: Readonly<Record<TrailEvent, string>> = {
   accountClosed: 'closed an account',
   secretChanged: 'changed their own PIN or password',
   secretReset: 'gave somebody a new first word',
+  codeSet: 'set up a code beside the password',
+  codeOff: 'took the code beside the password off',
   deviceNamed: 'named a device',
   witnessed: 'stood by as second person',
   lockTakenOff: 'took somebody else’s lock off',

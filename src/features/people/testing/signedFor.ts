@@ -11,6 +11,8 @@ export function signedFor(name = 'Tove', more: Partial<Omit<Person, 'name'>> = {
     oneTime: false,
     hasPin: true,
     hasPassword: true,
+    hasCode: false,
+    twice: false,
     sessionHash: '0'.repeat(64),
   };
 }

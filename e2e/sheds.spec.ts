@@ -69,18 +69,17 @@ async function leadWithCode(url: string, word: string) {
     const [spare] = await code.getByTestId('spare-words').locator('li').allTextContents();
     await code.getByRole('button', { name: 'They are written down' }).click();
     await page.goto('/people');
-    await expect(page.getByRole('heading', { name: 'People' })).toBeVisible();
+    await expect(page.getByRole('heading', { name: 'People', level: 1 })).toBeVisible();
     // On another day: name and password, and then the other half.
     await page.context().clearCookies();
     await signIn(PASSWORD);
-    await expect(page.getByText(/Now the code/)).toBeVisible();
-    await page.getByLabel('Code, or a spare word').fill(spare!);
+    await page.getByLabel(/Now the code/).fill(spare!);
     await page.getByRole('button', { name: 'Sign in' }).click();
     await expect(page.getByText(/Lead set up a code beside the password/)).toBeVisible();
     await page.getByRole('button', { name: 'Go on' }).click();
     await page.waitForURL(`${url}/`);
     await page.goto('/people');
-    await expect(page.getByRole('heading', { name: 'People' })).toBeVisible();
+    await expect(page.getByRole('heading', { name: 'People', level: 1 })).toBeVisible();
   } finally {
     await browser.close();
   }

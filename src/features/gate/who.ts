@@ -13,7 +13,7 @@ const CHANGE_FIRST = 'Give yourself a password first: the word you came with is 
 const WITH_CODE =
   'This is done by who signed in with a password and the code beside it. Sign out, and in again with both: a PIN does not do for it.';
 const CODE_FIRST =
-  'This asks for a code beside the password, and you have none yet. Set one up under your own account: a program on a telephone or on a computer shows it.';
+  'This asks for a code beside the password, and you have none yet. Press your name, then “PIN, password and this device”, and set one up: a program on a telephone or a computer shows it.';
 
 /**
  * Who asks, if they may do it. Throws {@link Refused}: 401 where nobody is signed in, 403 where their role may not, which is

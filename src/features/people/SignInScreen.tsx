@@ -64,7 +64,11 @@ export function SignInScreen({
       else window.location.assign(next);
     } catch (error) {
       setBusy(false);
-      setWantsCode(error instanceof NotAnswered && error.code === 'code-wanted');
+      // Asked for the first time it is no mistake of anybody's.
+      if (error instanceof NotAnswered && error.code === 'code-wanted' && !wantsCode) {
+        setWantsCode(true);
+        return;
+      }
       setTrouble(error instanceof NotAnswered ? error.message : 'The server does not answer. Try again.');
     }
   };
@@ -228,7 +232,7 @@ function ProveIt({
         />
       </Field>
       {asksCode ? (
-        <Field label="Code, or a spare word" className="pt-2">
+        <Field label="Now the code that your program shows, or a spare word" className="pt-2">
           <input
             className={FIELD}
             autoFocus

@@ -44,9 +44,11 @@ export async function askStatus<T>(
 
 /** Asks the server for data. Rejects with {@link NotAnswered} where it refuses or does not answer. */
 export async function askServer<T>(path: string, init: Asked = {}): Promise<T> {
-  const { status, answer } = await askStatus<T & { message?: string; code?: string }>(path, init).catch(() => {
-    throw new NotAnswered('The server does not answer.', 0);
-  });
+  const { status, answer } = await askStatus<T & { message?: string; code?: string }>(path, init).catch(
+    () => {
+      throw new NotAnswered('The server does not answer.', 0);
+    },
+  );
   if (status >= 400 || answer === null)
     throw new NotAnswered(answer?.message ?? `The server failed (${status}).`, status, answer?.code);
   return answer;

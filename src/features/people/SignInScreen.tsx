@@ -101,7 +101,11 @@ export function SignInScreen({
                 type="button"
                 disabled={busy}
                 aria-pressed={picked?.name === one.name}
-                onClick={() => (demo ? void enter({ name: one.name, demo: true }) : setPicked(one))}
+                onClick={() => {
+                  if (demo) return void enter({ name: one.name, demo: true });
+                  setPicked(one);
+                  setWantsCode(false);
+                }}
                 className="flex min-h-[60px] w-full flex-col items-start justify-center border-[1.5px] border-edge bg-sheet px-4 py-2 text-left aria-pressed:border-pencil aria-pressed:bg-pencil-t disabled:opacity-55"
               >
                 <span className="w-full truncate text-[19px] font-[750]">{one.name}</span>

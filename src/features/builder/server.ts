@@ -7,6 +7,7 @@ import { InputError } from '@/core/circuit/inputError';
 import { CircuitModel } from '@/core/circuit/model';
 import type { Circuit } from '@/core/circuit/schema';
 import { shareChanges } from '@/core/circuit/shareChanges';
+import { drawingFrom } from '@/core/templates/drawingFrom';
 import { TEMPLATES, type Template } from '@/core/templates/templates';
 import { findMachine } from '@/db/jobs';
 import {
@@ -59,13 +60,13 @@ export async function openDrawing(
   };
 }
 
-/** A template with the values given for what it asks; one that is out of its bounds is left at the usual. */
-function builtFrom({ fields, build }: Template, values: Readonly<Record<string, number>>): Circuit {
-  const given = fields.flatMap(({ key, least, most }) => {
+/** A template with the values given for what it asks; one that is out of its bounds is left unsaid. */
+function builtFrom(template: Template, values: Readonly<Record<string, number>>): Circuit {
+  const given = template.fields.flatMap(({ key, least, most }) => {
     const value = values[key];
     return value !== undefined && value >= least && value <= most ? [[key, value] as const] : [];
   });
-  return build(Object.fromEntries(given));
+  return drawingFrom(template, Object.fromEntries(given));
 }
 
 /** A version of a function, for comparing; null when there is none. */

@@ -60,6 +60,32 @@ export function Field({
   );
 }
 
+/** A labelled field for one line of text. */
+export function TextField({
+  label,
+  className,
+  figure = false,
+  onType,
+  ...input
+}: Omit<ComponentProps<'input'>, 'className' | 'onChange'> & {
+  label: string;
+  className?: string;
+  /** Figures under each other, as a meter shows them. */
+  figure?: boolean;
+  value: string;
+  onType: (typed: string) => void;
+}) {
+  return (
+    <Field label={label} {...(className ? { className } : {})}>
+      <input
+        {...input}
+        className={figure ? `${FIELD} fig` : FIELD}
+        onChange={(event) => onType(event.target.value)}
+      />
+    </Field>
+  );
+}
+
 /** A refusal: what was read and what to do. */
 export function Trouble({ children }: { children: ReactNode }) {
   return (

@@ -12,7 +12,18 @@ import {
   type InsulationRun,
   type RunLength,
 } from '@/core/sheets/insulation/run';
-import { DEFERENCE, Field, FIELD, Heading, Hold, HoldSign, MainKey, PlainKey, Trouble } from '@/ui/sheet';
+import {
+  DEFERENCE,
+  FIELD,
+  Field,
+  Heading,
+  Hold,
+  HoldSign,
+  MainKey,
+  PlainKey,
+  TextField,
+  Trouble,
+} from '@/ui/sheet';
 import { useNow } from '@/ui/useNow';
 import { parseReading, shownValue } from '@/core/units/parseReading';
 import { stopwatchWords } from '@/words/en/times';
@@ -263,15 +274,15 @@ function Running({
             take(due);
           }}
         >
-          <Field label={`Ohms at ${stopwatchWords(due)}`} className="min-w-0 flex-1">
-            <input
-              className={`${FIELD} fig`}
-              value={ohms}
-              autoFocus
-              maxLength={40}
-              onChange={(event) => setOhms(event.target.value)}
-            />
-          </Field>
+          <TextField
+            label={`Ohms at ${stopwatchWords(due)}`}
+            className="min-w-0 flex-1"
+            figure
+            value={ohms}
+            autoFocus
+            maxLength={40}
+            onType={setOhms}
+          />
           <MainKey type="submit">Take it</MainKey>
         </form>
       )}
@@ -313,14 +324,14 @@ function Discharge({ seconds, run, onDead }: { seconds: number; run: InsulationR
               );
           }}
         >
-          <Field label={`Volts, ${run.from} to ${run.to}`} className="min-w-0 flex-1">
-            <input
-              className={`${FIELD} fig`}
-              value={volts}
-              maxLength={40}
-              onChange={(event) => setVolts(event.target.value)}
-            />
-          </Field>
+          <TextField
+            label={`Volts, ${run.from} to ${run.to}`}
+            className="min-w-0 flex-1"
+            figure
+            value={volts}
+            maxLength={40}
+            onType={setVolts}
+          />
           <MainKey type="submit">Measured dead</MainKey>
         </form>
       )}

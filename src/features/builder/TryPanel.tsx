@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import { setControl } from '@/core/draw/editCircuit';
 import type { Setup } from '@/core/circuit/schema';
-import { Field, FIELD, Hold, Nothing, PlainKey } from '@/ui/sheet';
+import { Hold, Nothing, PlainKey, TextField } from '@/ui/sheet';
 import type { DrawingState } from './useDrawing';
 import { Form } from '@/ui/Form';
 
@@ -106,14 +106,13 @@ export function TryPanel({
           setAdding('');
         }}
       >
-        <Field label="A control and its positions, rest first" className="flex-1">
-          <input
-            className={FIELD}
-            value={adding}
-            placeholder="lever=rest, left, right"
-            onChange={(event) => setAdding(event.target.value)}
-          />
-        </Field>
+        <TextField
+          label="A control and its positions, rest first"
+          className="flex-1"
+          value={adding}
+          placeholder="lever=rest, left, right"
+          onType={setAdding}
+        />
         <PlainKey type="submit" className="-ml-[1.5px]" disabled={!/^[^=]+=.*\S/.test(adding)}>
           Set
         </PlainKey>

@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import type { EntryOf } from '@/core/job/entries';
-import { Field, FIELD, Heading, Nothing, PlainKey } from '@/ui/sheet';
+import { Heading, Nothing, PlainKey, TextField } from '@/ui/sheet';
 import { isUnseen } from '@/core/job/rules/signing';
 import { isSecondEyes, samePerson } from '@/core/people/roles';
 import { opinionBy } from '@/words/en/opinion';
@@ -41,14 +41,7 @@ export function Opinion({ decision }: { decision: EntryOf<'decision'> }) {
         </p>
       ) : null}
       <div className="flex flex-wrap items-end gap-3" hidden={!mayAnswer}>
-        <Field label="Note" className="flex-1">
-          <input
-            className={FIELD}
-            maxLength={1000}
-            value={note}
-            onChange={(event) => setNote(event.target.value)}
-          />
-        </Field>
+        <TextField label="Note" className="flex-1" maxLength={1000} value={note} onType={setNote} />
         <PlainKey onClick={() => say('approve')}>Approve</PlainKey>
         <PlainKey disabled={note.trim() === ''} onClick={() => say('sendBack')}>
           Send back

@@ -4,7 +4,7 @@ import { machineAddress } from '@/ui/machineAddress';
 import { Check } from 'lucide-react';
 import Link from 'next/link';
 import { useEffect, useMemo, useState } from 'react';
-import { Field, FIELD, Heading, Nothing, PlainKey } from '@/ui/sheet';
+import { Heading, Nothing, PlainKey, TextField } from '@/ui/sheet';
 import { KIND_NAMES } from '@/words/en/drawing';
 import { Picture } from '../photos/Picture';
 import { useDesk } from '../desk/desk';
@@ -214,15 +214,14 @@ function LegendSearch({ machineId, machine }: { machineId: string; machine: stri
       <Heading id="legend" aside={`every drawing of ${machine}`}>
         Find in the legend
       </Heading>
-      <Field label="Part, word or grid square" className="py-2">
-        <input
-          className={FIELD}
-          type="search"
-          value={text}
-          placeholder="Y14, bulkhead, C4"
-          onChange={(event) => setText(event.target.value)}
-        />
-      </Field>
+      <TextField
+        label="Part, word or grid square"
+        className="py-2"
+        type="search"
+        value={text}
+        placeholder="Y14, bulkhead, C4"
+        onType={setText}
+      />
       {trouble ? <Nothing>The server does not answer; this job’s own parts are on the left.</Nothing> : null}
       {shown && shown.length === 0 ? <Nothing>Nothing on this machine is called that.</Nothing> : null}
       <ul aria-label="Found in the legend">

@@ -7,7 +7,7 @@ import { useRouter } from 'next/navigation';
 import { useState, useTransition } from 'react';
 import { useForm } from 'react-hook-form';
 import type { MachineRow } from '@/db/jobs';
-import { Field, FIELD, Heading, MainKey, Nothing, PlainKey, Trouble } from '@/ui/sheet';
+import { Field, FIELD, Heading, MainKey, Nothing, PlainKey, TextField, Trouble } from '@/ui/sheet';
 import { useFilePicker } from '@/ui/useFilePicker';
 import { askServer, NotAnswered } from '../askServer';
 import { createMachine } from './actions';
@@ -169,14 +169,13 @@ function TakeIn() {
         From an archive
       </Heading>
       <div className="flex items-end pt-2">
-        <Field label="Under another code, if you like" className="flex-1">
-          <input
-            className={FIELD}
-            value={code}
-            maxLength={20}
-            onChange={(event) => setCode(event.target.value)}
-          />
-        </Field>
+        <TextField
+          label="Under another code, if you like"
+          className="flex-1"
+          value={code}
+          maxLength={20}
+          onType={setCode}
+        />
         <PlainKey className="-ml-[1.5px]" disabled={busy} onClick={() => picker.choose()}>
           <FileUp size={20} aria-hidden /> {busy ? 'Reading it' : 'Choose'}
         </PlainKey>

@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import type { EntryOf } from '@/core/job/entries';
 import { isSecondEyes, samePerson } from '@/core/people/roles';
-import { Field, FIELD, PlainKey } from '@/ui/sheet';
+import { PlainKey, TextField } from '@/ui/sheet';
 import { pointTitle } from '@/words/en/energies';
 import { useDesk } from '../desk/desk';
 import { SecondPerson } from '../people/SecondPerson';
@@ -38,14 +38,13 @@ export function LockLine({
       {own ? (
         <>
           {reason === null ? (
-            <Field label="Opened again, because" className="min-w-[180px] flex-1">
-              <input
-                className={FIELD}
-                maxLength={500}
-                value={why}
-                onChange={(event) => setWhy(event.target.value)}
-              />
-            </Field>
+            <TextField
+              label="Opened again, because"
+              className="min-w-[180px] flex-1"
+              maxLength={500}
+              value={why}
+              onType={setWhy}
+            />
           ) : null}
           <PlainKey
             className="px-3! text-[16px]!"
@@ -78,14 +77,13 @@ export function LockLine({
             the job and in the trail.
           </p>
           <div className="flex flex-wrap items-end gap-2 pt-2">
-            <Field label="Why somebody else takes it off" className="min-w-[220px] flex-1">
-              <input
-                className={FIELD}
-                maxLength={500}
-                value={why}
-                onChange={(event) => setWhy(event.target.value)}
-              />
-            </Field>
+            <TextField
+              label="Why somebody else takes it off"
+              className="min-w-[220px] flex-1"
+              maxLength={500}
+              value={why}
+              onType={setWhy}
+            />
             <SecondPerson
               label="Stands by"
               done="Take the lock off"

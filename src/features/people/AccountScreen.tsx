@@ -3,7 +3,7 @@
 import { useRouter } from 'next/navigation';
 import { useState, useTransition } from 'react';
 import { LEAST_PASSWORD_LETTERS, LEAST_PIN_DIGITS } from '@/core/people/secrets';
-import { Field, FIELD, Heading, MainKey, PlainKey, Trouble } from '@/ui/sheet';
+import { Heading, MainKey, PlainKey, TextField, Trouble } from '@/ui/sheet';
 import { Form } from '@/ui/Form';
 import { OwnCode } from './OwnCode';
 import { callDevice, changeOwn, forgetDevice, newFeedKey } from './actions';
@@ -95,31 +95,26 @@ function OwnSecret({ what, asks, first }: { what: 'pin' | 'password'; asks: bool
         }}
       >
         {asks ? (
-          <Field
+          <TextField
             label={first && what === 'password' ? 'The word you came with' : 'Password as it stands'}
             className="w-[220px]"
-          >
-            <input
-              className={FIELD}
-              type="password"
-              autoComplete="current-password"
-              maxLength={200}
-              value={now}
-              onChange={(event) => setNow(event.target.value)}
-            />
-          </Field>
-        ) : null}
-        <Field label={what === 'pin' ? 'New PIN' : 'New password'} className="w-[220px]">
-          <input
-            className={FIELD}
             type="password"
-            autoComplete={what === 'pin' ? 'off' : 'new-password'}
-            inputMode={what === 'pin' ? 'numeric' : 'text'}
+            autoComplete="current-password"
             maxLength={200}
-            value={fresh}
-            onChange={(event) => setFresh(event.target.value)}
+            value={now}
+            onType={setNow}
           />
-        </Field>
+        ) : null}
+        <TextField
+          label={what === 'pin' ? 'New PIN' : 'New password'}
+          className="w-[220px]"
+          type="password"
+          autoComplete={what === 'pin' ? 'off' : 'new-password'}
+          inputMode={what === 'pin' ? 'numeric' : 'text'}
+          maxLength={200}
+          value={fresh}
+          onType={setFresh}
+        />
         <MainKey type="submit" disabled={busy || fresh === '' || (asks && now === '')}>
           Keep it
         </MainKey>
@@ -152,15 +147,14 @@ function ThisDevice({ device, trusted }: { device: string; trusted: boolean }) {
           done(() => callDevice(name));
         }}
       >
-        <Field label="What it is called in the shed" className="w-[300px]">
-          <input
-            className={FIELD}
-            maxLength={60}
-            placeholder="tablet by the door"
-            value={name}
-            onChange={(event) => setName(event.target.value)}
-          />
-        </Field>
+        <TextField
+          label="What it is called in the shed"
+          className="w-[300px]"
+          maxLength={60}
+          placeholder="tablet by the door"
+          value={name}
+          onType={setName}
+        />
         <PlainKey type="submit" disabled={busy}>
           Call it so
         </PlainKey>

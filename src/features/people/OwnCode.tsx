@@ -2,7 +2,7 @@
 
 import { useRouter } from 'next/navigation';
 import { useState, useTransition } from 'react';
-import { Field, FIELD, Heading, MainKey, PlainKey, Trouble } from '@/ui/sheet';
+import { Heading, MainKey, PlainKey, TextField, Trouble } from '@/ui/sheet';
 import { Form } from '@/ui/Form';
 import { setUpCode, takeCodeOff, turnCodeOn } from './actions';
 
@@ -78,16 +78,15 @@ function SetUp({ onWords }: { onWords: (words: readonly string[]) => void }) {
                 confirm();
               }}
             >
-              <Field label="The code it shows now" className="w-[220px]">
-                <input
-                  className={FIELD}
-                  inputMode="numeric"
-                  autoComplete="one-time-code"
-                  maxLength={40}
-                  value={code}
-                  onChange={(event) => setCode(event.target.value)}
-                />
-              </Field>
+              <TextField
+                label="The code it shows now"
+                className="w-[220px]"
+                inputMode="numeric"
+                autoComplete="one-time-code"
+                maxLength={40}
+                value={code}
+                onType={setCode}
+              />
               <MainKey type="submit" disabled={busy || code.trim() === ''}>
                 Ask for it from now on
               </MainKey>
@@ -150,15 +149,14 @@ function TakeOff() {
         }}
       >
         <Password value={password} onType={setPassword} />
-        <Field label="The code of now" className="w-[220px]">
-          <input
-            className={FIELD}
-            autoComplete="one-time-code"
-            maxLength={40}
-            value={code}
-            onChange={(event) => setCode(event.target.value)}
-          />
-        </Field>
+        <TextField
+          label="The code of now"
+          className="w-[220px]"
+          autoComplete="one-time-code"
+          maxLength={40}
+          value={code}
+          onType={setCode}
+        />
         <PlainKey type="submit" disabled={busy || password === '' || code.trim() === ''}>
           Ask for it no longer
         </PlainKey>
@@ -170,15 +168,14 @@ function TakeOff() {
 
 function Password({ value, onType }: { value: string; onType: (typed: string) => void }) {
   return (
-    <Field label="Password as it stands" className="w-[220px]">
-      <input
-        className={FIELD}
-        type="password"
-        autoComplete="current-password"
-        maxLength={200}
-        value={value}
-        onChange={(event) => onType(event.target.value)}
-      />
-    </Field>
+    <TextField
+      label="Password as it stands"
+      className="w-[220px]"
+      type="password"
+      autoComplete="current-password"
+      maxLength={200}
+      value={value}
+      onType={onType}
+    />
   );
 }

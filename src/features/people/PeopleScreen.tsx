@@ -3,7 +3,7 @@
 import { useRouter } from 'next/navigation';
 import { useState, useTransition } from 'react';
 import { LICENCES, ROLES, type Licence, type Role } from '@/core/people/roles';
-import { Field, FIELD, Heading, MainKey, PlainKey, Trouble } from '@/ui/sheet';
+import { FIELD, Heading, MainKey, PlainKey, TextField, Trouble } from '@/ui/sheet';
 import { LICENCE_WORDS, personWords, ROLE_MEANS, ROLE_WORDS } from '@/words/en/people';
 import { Form } from '@/ui/Form';
 import { changePerson, giveNewWord, makeAccount } from './actions';
@@ -229,14 +229,13 @@ function NewPerson({ onWord }: { onWord: GiveWord }) {
           });
         }}
       >
-        <Field label="Name, as it signs" className="w-full">
-          <input
-            className={FIELD}
-            maxLength={60}
-            value={name}
-            onChange={(event) => setName(event.target.value)}
-          />
-        </Field>
+        <TextField
+          label="Name, as it signs"
+          className="w-full"
+          maxLength={60}
+          value={name}
+          onType={setName}
+        />
         <Rights of="the new one" role={role} licences={licences} onRole={setRole} onLicences={setLicences} />
         <MainKey type="submit" disabled={busy || name.trim() === ''}>
           Make the account

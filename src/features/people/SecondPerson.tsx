@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import { samePerson } from '@/core/people/roles';
-import { Field, FIELD, PlainKey, Trouble } from '@/ui/sheet';
+import { Field, FIELD, PlainKey, TextField, Trouble } from '@/ui/sheet';
 import { Form } from '@/ui/Form';
 import { askServer, NotAnswered } from '../askServer';
 
@@ -78,17 +78,17 @@ export function SecondPerson({
           ))}
         </select>
       </Field>
-      <Field label="Their PIN" className="w-[110px]">
-        <input
-          className={`${FIELD} fig`}
-          type="password"
-          inputMode="numeric"
-          autoComplete="off"
-          maxLength={20}
-          value={pin}
-          onChange={(event) => setPin(event.target.value)}
-        />
-      </Field>
+      <TextField
+        label="Their PIN"
+        className="w-[110px]"
+        figure
+        type="password"
+        inputMode="numeric"
+        autoComplete="off"
+        maxLength={20}
+        value={pin}
+        onType={setPin}
+      />
       <PlainKey
         type="submit"
         className="px-3! text-[16px]!"

@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import type { Licence, Role } from '@/core/people/roles';
 import { useReady } from '@/ui/useReady';
-import { Field, FIELD, Heading, Hold, MainKey, PlainKey, Trouble } from '@/ui/sheet';
+import { Heading, Hold, MainKey, PlainKey, TextField, Trouble } from '@/ui/sheet';
 import { siteMoment } from '@/core/units/siteTime';
 import { personWords, TRAIL_WORDS } from '@/words/en/people';
 import { Form } from '@/ui/Form';
@@ -208,44 +208,38 @@ function ProveIt({
       }}
     >
       {picked === null ? (
-        <Field label="Name" className="pb-2">
-          <input
-            className={FIELD}
-            maxLength={60}
-            autoComplete="username"
-            value={typed}
-            onChange={(event) => setTyped(event.target.value)}
-          />
-        </Field>
+        <TextField
+          label="Name"
+          className="pb-2"
+          maxLength={60}
+          autoComplete="username"
+          value={typed}
+          onType={setTyped}
+        />
       ) : null}
-      <Field
+      <TextField
         label={
           picked === null ? (pin ? 'PIN' : 'Password') : pin ? `PIN of ${picked}` : `Password of ${picked}`
         }
-      >
-        <input
-          key={pin ? 'pin' : 'password'}
-          className={FIELD}
-          type="password"
-          maxLength={200}
-          autoFocus={picked !== null}
-          inputMode={pin ? 'numeric' : 'text'}
-          autoComplete={pin ? 'off' : 'current-password'}
-          value={secret}
-          onChange={(event) => setSecret(event.target.value)}
-        />
-      </Field>
+        key={pin ? 'pin' : 'password'}
+        type="password"
+        maxLength={200}
+        autoFocus={picked !== null}
+        inputMode={pin ? 'numeric' : 'text'}
+        autoComplete={pin ? 'off' : 'current-password'}
+        value={secret}
+        onType={setSecret}
+      />
       {asksCode ? (
-        <Field label="Now the code that your program shows, or a spare word" className="pt-2">
-          <input
-            className={FIELD}
-            autoFocus
-            autoComplete="one-time-code"
-            maxLength={40}
-            value={code}
-            onChange={(event) => setCode(event.target.value)}
-          />
-        </Field>
+        <TextField
+          label="Now the code that your program shows, or a spare word"
+          className="pt-2"
+          autoFocus
+          autoComplete="one-time-code"
+          maxLength={40}
+          value={code}
+          onType={setCode}
+        />
       ) : null}
       <div className="flex flex-wrap gap-3 pt-3">
         <MainKey

@@ -4,7 +4,7 @@ import { Camera } from 'lucide-react';
 import { Dialog } from 'radix-ui';
 import { useRef, useState } from 'react';
 import type { EntryOf } from '@/core/job/entries';
-import { Field, FIELD, Heading, MainKey, Nothing, PlainKey, Trouble } from '@/ui/sheet';
+import { Field, FIELD, Heading, MainKey, Nothing, PlainKey, TextField, Trouble } from '@/ui/sheet';
 import { useDesk } from '../desk/desk';
 import { LARGEST_BYTES } from '../keepPhoto';
 import { Picture } from './Picture';
@@ -106,14 +106,13 @@ function PhotoDialog({ photo, onLeave }: { photo: Photo; onLeave: () => void }) 
           <Dialog.Title className="text-[19px] font-[780]">Picture, taken by {photo.person}</Dialog.Title>
           <PhotoMarks photo={photo.body.photo} marks={marks} onChange={setMarks} />
           <div className="mt-3 flex flex-wrap items-end gap-3">
-            <Field label="What it shows" className="flex-1">
-              <input
-                className={FIELD}
-                maxLength={200}
-                value={caption}
-                onChange={(event) => setCaption(event.target.value)}
-              />
-            </Field>
+            <TextField
+              label="What it shows"
+              className="flex-1"
+              maxLength={200}
+              value={caption}
+              onType={setCaption}
+            />
             <Field label="Part" className="w-[140px]">
               <select className={FIELD} value={part} onChange={(event) => setPart(event.target.value)}>
                 <option value="">none</option>

@@ -12,7 +12,7 @@ import { testGate } from '@/core/job/rules/testGate';
 import { LockLine } from '../makesafe/LockLine';
 import { locksOff } from '@/core/job/rules/locksOff';
 import { isolationPlan } from '@/core/safety/isolationPlan';
-import { Field, FIELD, Heading, Hold, PlainKey } from '@/ui/sheet';
+import { Heading, Hold, PlainKey, TextField } from '@/ui/sheet';
 import { useDesk } from '../desk/desk';
 import { FigureForm } from '../desk/FigureForm';
 import { WindingCelsius } from '../desk/WindingCelsius';
@@ -128,14 +128,13 @@ function ProofRow({ proof, now }: { proof: Proof; now: ReturnType<typeof proofSt
       </div>
       {signing && now.state !== 'done' && now.state !== 'signedOff' ? (
         <div className="flex items-end gap-3 pb-2">
-          <Field label="Left, because" className="flex-1">
-            <input
-              className={FIELD}
-              value={reason}
-              maxLength={500}
-              onChange={(event) => setReason(event.target.value)}
-            />
-          </Field>
+          <TextField
+            label="Left, because"
+            className="flex-1"
+            value={reason}
+            maxLength={500}
+            onType={setReason}
+          />
           <PlainKey
             disabled={reason.trim() === ''}
             onClick={() => {

@@ -12,7 +12,7 @@ import { ArrowDown, ArrowUp } from 'lucide-react';
 import { useMemo, useState, useTransition } from 'react';
 import { parseFigure } from '@/core/units/parseFigure';
 import { Form } from '@/ui/Form';
-import { Field, FIELD, MainKey, PlainKey, Trouble } from '@/ui/sheet';
+import { MainKey, PlainKey, TextField, Trouble } from '@/ui/sheet';
 import { factorWords } from '@/words/en/record';
 import { settleOdds } from './actions';
 import type { RecordRow } from './server';
@@ -180,15 +180,15 @@ function OwnOddsForm({
       </label>
       <div className="flex flex-wrap items-end gap-3">
         {chosen ? (
-          <Field label={`Own factor: ${chosen.words}`} className="w-[280px]">
-            <input
-              className={`${FIELD} fig`}
-              inputMode="decimal"
-              placeholder={factorWords(chosen.factor)}
-              value={factor}
-              onChange={(event) => setFactor(event.target.value)}
-            />
-          </Field>
+          <TextField
+            label={`Own factor: ${chosen.words}`}
+            className="w-[280px]"
+            figure
+            inputMode="decimal"
+            placeholder={factorWords(chosen.factor)}
+            value={factor}
+            onType={setFactor}
+          />
         ) : null}
         <MainKey type="submit" disabled={busy}>
           Keep it

@@ -8,7 +8,7 @@ import { SPARE_MEDIA, type RatingName, type SpareRatings } from '@/core/shed/spa
 import { parseFigure } from '@/core/units/parseFigure';
 import type { SpareRow } from '@/db/spares';
 import { Form } from '@/ui/Form';
-import { Field, FIELD, Heading, MainKey, PlainKey, Trouble } from '@/ui/sheet';
+import { Field, FIELD, Heading, MainKey, PlainKey, TextField, Trouble } from '@/ui/sheet';
 import { KIND_NAMES } from '@/words/en/drawing';
 import { capital } from '@/words/en/capital';
 import { MOVE_WORDS, RATING_NAMES } from '@/words/en/spares';
@@ -174,14 +174,14 @@ export function MovePieces({ number }: { number: string }) {
   return (
     <div className="py-2">
       <div className="flex flex-wrap items-end gap-3">
-        <Field label="Pieces" className="w-[110px]">
-          <input
-            className={`${FIELD} fig`}
-            inputMode="numeric"
-            value={count}
-            onChange={(event) => setCount(event.target.value)}
-          />
-        </Field>
+        <TextField
+          label="Pieces"
+          className="w-[110px]"
+          figure
+          inputMode="numeric"
+          value={count}
+          onType={setCount}
+        />
       </div>
       <div className="flex flex-wrap gap-2 pt-2">
         {keepsStock ? (

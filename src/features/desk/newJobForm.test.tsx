@@ -100,7 +100,10 @@ describe('a new job', () => {
       begin.mockResolvedValueOnce({
         trouble: 'What a job on this function needs is not kept on this device.',
       });
-      await person.click(await screen.findByRole('button', { name: 'Begin it here' }));
+      const begins = await screen.findByRole<HTMLButtonElement>('button', { name: 'Begin it here' });
+      // While the server is still asked nothing is begun.
+      await waitFor(() => expect(begins.disabled).toBe(false));
+      await person.click(begins);
       await waitFor(() => expect(screen.getByRole('alert').textContent).toMatch(/not kept on this device/));
       const [job] = begin.mock.lastCall as [NewJob];
       expect(job).toMatchObject({ functionId: 'f2', title: 'Float lets go' });

@@ -210,8 +210,12 @@ export async function standBy(
 export type Answer = { trouble: string | null; field?: string };
 
 /** Why somebody who is signed in did not prove themselves once more; null where they did. */
-async function provedAgain(who: Signed, password: string, now: Date): Promise<Answer | null> {
-  const account = (await findAccount(who.name))!;
+async function provedAgain(
+  account: AccountRow,
+  who: Signed,
+  password: string,
+  now: Date,
+): Promise<Answer | null> {
   if (account.password_hash === null)
     return { trouble: 'There is no password to prove it with; a lead gives a first word.' };
   try {
@@ -232,7 +236,7 @@ export async function changeOwn(
 ): Promise<Answer> {
   const account = (await findAccount(who.name))!;
   // In the demonstration nobody has a password.
-  const refused = await provedAgain(who, asked.now, now);
+  const refused = await provedAgain(account, who, asked.now, now);
   if (refused && !(isDemo() && account.password_hash === null)) return refused;
   if ('pin' in asked && account.one_time)
     return { trouble: 'Give yourself a password first; then a PIN.', field: 'pin' };
@@ -265,7 +269,7 @@ export async function setUpCode(
   password: string,
   now = new Date(),
 ): Promise<Answer & { secret?: string; picture?: string }> {
-  const refused = await provedAgain(who, password, now);
+  const refused = await provedAgain((await findAccount(who.name))!, who, password, now);
   if (refused) return refused;
   const made = await beginCode(who);
   return made

@@ -1,7 +1,8 @@
 /** Middle value; of an even number the mean of the two in the middle. Throws for none. */
 export function median(values: readonly number[]): number {
   if (values.length === 0) throw new Error('the middle of nothing');
-  const sorted = [...values].sort((a, b) => a - b);
+  // As numbers they are sorted without being compared by a function.
+  const sorted = Float64Array.from(values).sort();
   const at = sorted.length >> 1;
   return sorted.length % 2 === 1 ? sorted[at]! : (sorted[at - 1]! + sorted[at]!) / 2;
 }

@@ -1,7 +1,8 @@
-import { closedBetween, constant, type Element } from '../transient/elements';
+import { closedBetween } from '../transient/elements';
 import { plungerCoil, type Iron } from '../transient/ofCircuit';
-import { runInTime } from '../transient/run';
-import type { CoilFeed } from './coilFeed';
+import { runSystem } from '../transient/run';
+import type { CoilFeed, Suppression } from './coilFeed';
+import { CoilSystem, type CoilBehindFeed, type Freewheel } from './coilSystem';
 import type { Trace } from './trace';
 
 /** When a coil is switched on and off again, seconds; and how long it is watched. */
@@ -28,45 +29,47 @@ const ARC_VOLTS = 250;
 const TOLERANCE = 3e-3;
 const STEPS = 60;
 const SWITCH_OHMS = 1e-3;
+const LEAST_OHMS = 1e-3;
 const OFF_OHMS = 1e8;
 const SILICON = { saturationAmps: 1.5e-7, emission: 1.8 };
 
 /** A coil's current over time behind its feed alone: what takes a thousandth of the whole circuit's time. */
 export function coilCourse(feed: CoilFeed, state: CoilState, { on, off, end }: Switching): Trace {
-  const { sheet, volts, sourceOhms, suppression } = feed;
-  const { iron, ohms = sheet.ohms, lost = 0, bare = false } = state;
-  const [supply, switched] = [1, 2];
-  const elements: Element[] = [
-    { kind: 'source', a: supply, b: 0, volts: constant(volts), ohms: Math.max(sourceOhms + lost, 1e-3) },
-    {
-      kind: 'switch',
-      a: supply,
-      b: switched,
-      schedule: off === undefined ? closedBetween(on) : closedBetween(on, off),
-      onOhms: SWITCH_OHMS,
-      offOhms: OFF_OHMS,
-    },
-    plungerCoil(switched, 0, sheet, iron, ohms),
-  ];
-  if (!bare && suppression.by === 'diode')
-    elements.push({
-      kind: 'diode',
-      anode: 0,
-      cathode: switched,
-      ...SILICON,
-      ohms: Math.max(suppression.ohms, 1e-3),
-    });
-  if (!bare && suppression.by === 'resistor')
-    elements.push({ kind: 'resistor', a: switched, b: 0, ohms: suppression.ohms });
-  if (bare || suppression.by === 'nothing')
-    elements.push({
-      kind: 'diode',
-      anode: switched,
-      cathode: supply,
-      ...SILICON,
-      ohms: 0.1,
-      breakdownVolts: ARC_VOLTS + volts,
-    });
-  const course = runInTime(switched + 1, elements, end, { tolerance: TOLERANCE, mostStep: end / STEPS });
-  return { seconds: [...course.seconds], values: [...course.own[2]![0]!] };
+  const system = new CoilSystem(coilBehind(feed, state, off === undefined ? [on] : [on, off]));
+  const { times, states } = runSystem(system, end, { tolerance: TOLERANCE, mostStep: end / STEPS });
+  return { seconds: times, values: states.map(([amps]) => amps!) };
+}
+
+/** A coil in a state behind its feed, switched on and off by turns from these moments on. */
+export function coilBehind(
+  feed: CoilFeed,
+  { iron, ohms = feed.sheet.ohms, lost = 0, bare = false }: CoilState,
+  moments: readonly number[],
+): CoilBehindFeed {
+  const { sheet, volts } = feed;
+  const suppression: Suppression = bare ? { by: 'nothing' } : feed.suppression;
+  const sourceOhms = Math.max(feed.sourceOhms + lost, LEAST_OHMS);
+  return {
+    coil: plungerCoil(0, 0, sheet, iron, ohms),
+    volts,
+    sourceOhms,
+    switched: closedBetween(...moments),
+    onOhms: SWITCH_OHMS,
+    offOhms: OFF_OHMS,
+    acrossOhms: suppression.by === 'resistor' ? suppression.ohms : Infinity,
+    freewheel: freewheelOf(suppression, volts),
+  };
+}
+
+function freewheelOf(suppression: Suppression, volts: number): Freewheel | null {
+  switch (suppression.by) {
+    case 'diode':
+      return { diode: { ...SILICON, ohms: Math.max(suppression.ohms, LEAST_OHMS) }, over: 'coil' };
+    case 'nothing':
+      return { diode: { ...SILICON, ohms: 0.1, breakdownVolts: ARC_VOLTS + volts }, over: 'switch' };
+    case 'resistor':
+      return null;
+    default:
+      return suppression satisfies never;
+  }
 }

@@ -31,8 +31,12 @@ export function noiseOf(values: readonly number[]): number {
 /** Each point as the middle of itself and its neighbours: single points that jump are gone, edges stay. */
 export function withoutSpikes(values: readonly number[]): number[] {
   return values.map((value, k) =>
-    k === 0 || k === values.length - 1 ? value : median(values.slice(k - 1, k + 2)),
+    k === 0 || k === values.length - 1 ? value : middleOf(values[k - 1]!, value, values[k + 1]!),
   );
+}
+
+function middleOf(a: number, b: number, c: number): number {
+  return Math.max(Math.min(a, b), Math.min(Math.max(a, b), c));
 }
 
 /** Crest and lowest point of a dip. */

@@ -9,47 +9,83 @@ const STOP_STIFF = 5e6;
 const STOP_DAMPED = 0.7;
 const STOP_TAKES_HOLD = 1e-6;
 
-/** Inductance of a solenoid at a place of its plunger, its slope and its curvature, H, H/m, H/m². */
-export function inductanceAt(
-  { openHenries, closedHenries, strokeMetres }: Solenoid,
-  place: number,
-): [henries: number, slope: number, curvature: number] {
-  const ratio = closedHenries / openHenries;
-  const gap = strokeMetres / (ratio - 1);
-  // A hair into a stop it goes on straight: the iron is closed, and pulls no harder.
-  const within = Math.min(Math.max(place, 0), strokeMetres);
-  const reach = 1 + (strokeMetres - within) / gap;
-  const henries = closedHenries / reach;
-  const slope = henries / (reach * gap);
-  const past = place - within;
-  return [henries + slope * past, slope, past === 0 ? (2 * henries) / (reach * gap) ** 2 : 0];
+/** What a winding with a plunger comes to at a state, worked out by {@link at}; kept in fields, for it is asked at every pass. */
+export class PlungerLaw {
+  /** Inductance, and how it grows with the plunger's way: H and H/m. */
+  henries = 0;
+  slope = 0;
+  /** What holds the plunger back, newtons, and how that changes with amperes, place and speed. */
+  back = 0;
+  backByAmps = 0;
+  backByPlace = 0;
+  backBySpeed = 0;
+  private readonly gap: number;
+  private readonly stopDamping: number;
+  private curvature = 0;
+  private stop = 0;
+  private stopByPlace = 0;
+  private stopBySpeed = 0;
+
+  constructor(private readonly coil: Solenoid) {
+    this.gap = coil.strokeMetres / (coil.closedHenries / coil.openHenries - 1);
+    this.stopDamping = 2 * STOP_DAMPED * Math.sqrt(STOP_STIFF * coil.kilograms);
+  }
+
+  at(amps: number, place: number, speed: number): void {
+    const { jammed, preloadNewtons, springNewtonsPerMetre, damping } = this.coil;
+    this.stores(jammed ? 0 : place);
+    if (jammed) return;
+    this.stops(place, speed);
+    const half = 0.5 * amps * amps;
+    this.back =
+      preloadNewtons + springNewtonsPerMetre * place + damping * speed - half * this.slope - this.stop;
+    this.backByAmps = -amps * this.slope;
+    this.backByPlace = springNewtonsPerMetre - half * this.curvature - this.stopByPlace;
+    this.backBySpeed = damping - this.stopBySpeed;
+  }
+
+  private stores(place: number): void {
+    const { closedHenries, strokeMetres } = this.coil;
+    const { gap } = this;
+    // A hair into a stop it goes on straight: the iron is closed, and pulls no harder.
+    const within = Math.min(Math.max(place, 0), strokeMetres);
+    const reach = 1 + (strokeMetres - within) / gap;
+    const henries = closedHenries / reach;
+    const past = place - within;
+    this.slope = henries / (reach * gap);
+    this.henries = henries + this.slope * past;
+    this.curvature = past === 0 ? (2 * henries) / (reach * gap) ** 2 : 0;
+  }
+
+  /**
+   * What a stop gives where the plunger runs into it. It damps by how deep it is in, so that nothing jumps where they touch, and pushes
+   * only: what leaves it is not held.
+   */
+  private stops(place: number, speed: number): void {
+    const { strokeMetres } = this.coil;
+    this.stop = this.stopByPlace = this.stopBySpeed = 0;
+    const over = place < 0 ? place : place > strokeMetres ? place - strokeMetres : 0;
+    if (over === 0) return;
+    const way = Math.sign(over);
+    const depth = Math.abs(over);
+    const damped = this.stopDamping * way * speed;
+    const held = depth / (depth + STOP_TAKES_HOLD);
+    const push = STOP_STIFF * depth + held * damped;
+    if (push <= 0) return;
+    this.stop = -way * push;
+    this.stopByPlace = -STOP_STIFF - (damped * STOP_TAKES_HOLD) / (depth + STOP_TAKES_HOLD) ** 2;
+    this.stopBySpeed = -this.stopDamping * held;
+  }
 }
 
-/**
- * What a stop gives where the plunger runs into it: force, and how that changes with place and speed. It damps by how deep it is in, so
- * that nothing jumps where they touch, and pushes only: what leaves it is not held.
- */
-export function stopOf(
-  { strokeMetres, kilograms }: Solenoid,
-  place: number,
-  speed: number,
-): [number, number, number] {
-  const over = place < 0 ? place : place > strokeMetres ? place - strokeMetres : 0;
-  if (over === 0) return [0, 0, 0];
-  const way = Math.sign(over);
-  const depth = Math.abs(over);
-  const inwards = way * speed;
-  const damping = 2 * STOP_DAMPED * Math.sqrt(STOP_STIFF * kilograms);
-  const held = depth / (depth + STOP_TAKES_HOLD);
-  const push = STOP_STIFF * depth + damping * held * inwards;
-  if (push <= 0) return [0, 0, 0];
-  const byDepth = STOP_STIFF + (damping * inwards * STOP_TAKES_HOLD) / (depth + STOP_TAKES_HOLD) ** 2;
-  return [-way * push, -byDepth, -damping * held];
+/** Where a plunger stands that nothing pulls: as deep in its stop as its spring holds it. */
+export function restOf({ preloadNewtons, springNewtonsPerMetre }: Solenoid): number {
+  return -preloadNewtons / (STOP_STIFF + springNewtonsPerMetre);
 }
 
 /** Current of a junction and its slope; backwards past its breakdown it conducts. */
 export function shockley(
-  { saturationAmps, breakdownVolts }: Diode,
+  { saturationAmps, breakdownVolts }: Pick<Diode, 'saturationAmps' | 'breakdownVolts'>,
   v: number,
   thermal: number,
 ): [amps: number, siemens: number] {
@@ -67,7 +103,7 @@ const MOST_EXPONENT = 200;
 
 /** The volts that a pass may go to: forwards on its exponential, backwards on that of its breakdown. */
 export function heldBack(
-  { saturationAmps, breakdownVolts }: Diode,
+  { saturationAmps, breakdownVolts }: Pick<Diode, 'saturationAmps' | 'breakdownVolts'>,
   wanted: number,
   before: number,
   thermal: number,

@@ -34,7 +34,9 @@ function farthest(
   const { compiled } = model;
   const { changed } = model.situation({ controls }).solve({ mode: 'live' }, edits);
   const { nodes, elements, nodeOf } = timeCircuit(model, [{ seconds: 0, setup: { controls } }], edits);
-  const { volts, own } = runInTime(nodes, elements, watchedFor(model));
+  const watched = watchedFor(model);
+  // Where it ends counts here, not how it looks on the way.
+  const { volts, own } = runInTime(nodes, elements, watched, { mostStep: watched / 40 });
   if (elements.some(({ kind }, at) => kind === 'fuse' && own[at]![0]!.at(-1)! > 1)) return null;
   const off = compiled.nodeNames.map((_name, node) => {
     if (compiled.domains[node] !== 'electrical') return 0;

@@ -7,15 +7,17 @@ import {
   type Fuse,
   type Motor,
   type Solenoid,
+  type Waveform,
 } from './elements';
-import { heldBack, inductanceAt, LEAK, shockley, stopOf, THERMAL_VOLTS } from './laws';
+import { heldBack, LEAK, PlungerLaw, restOf, shockley, THERMAL_VOLTS } from './laws';
+import type { InTime } from './run';
 import type { Pattern } from './sparseLu';
 
 /**
  * A circuit in time as one system d/dt q(y) + f(y, t) = 0: node volts first, then the amperes of what has inductance or is a source, then
  * what moves or warms. Rows in which nothing is stored are algebraic.
  */
-export class TimeSystem {
+export class TimeSystem implements InTime {
   readonly size: number;
   readonly nodes: number;
   /** Where each element's own unknowns begin; -1 where it has none. */
@@ -24,6 +26,7 @@ export class TimeSystem {
   readonly stores: Uint8Array;
   /** What a row stores at the least, of which a share may be off; 0 where nothing is known of it. */
   readonly sizes: Float64Array;
+  readonly least: Float64Array;
   readonly q: Float64Array;
   readonly f: Float64Array;
   /** Where slopes may stand, and those of what is stored and of what flows in that order. */
@@ -34,6 +37,14 @@ export class TimeSystem {
   private readonly placeOf: Int32Array;
   /** Slopes that were met while the pattern was found; null once it is known. */
   private met: Set<number> | null = new Set();
+  /** Slopes of what is straight and never changes; what is left is stamped at every state. */
+  private readonly straightQ: Float64Array;
+  private readonly straightF: Float64Array;
+  private readonly bent: readonly number[];
+  /** Row of each source, and what it gives over time. */
+  private readonly sources: readonly (readonly [number, Waveform])[];
+  /** Of each solenoid, by element. */
+  private readonly laws: readonly (PlungerLaw | null)[];
   /** Junction volts of the last pass, which bound how far the next one goes. */
   private readonly junction: Float64Array;
 
@@ -53,13 +64,19 @@ export class TimeSystem {
     this.size = size;
     this.stores = new Uint8Array(size);
     this.sizes = new Float64Array(size);
+    this.least = new Float64Array(size).fill(LEAST);
     this.q = new Float64Array(size);
     this.f = new Float64Array(size);
     this.junction = new Float64Array(elements.length);
     elements.forEach((element, at) => this.markStores(element, this.own[at]!));
+    this.laws = elements.map((element) => (element.kind === 'solenoid' ? new PlungerLaw(element) : null));
+    this.sources = elements.flatMap((element, at) =>
+      element.kind === 'source' ? [[this.own[at]!, element.volts] as const] : [],
+    );
     this.placeOf = new Int32Array(size * size).fill(-1);
     this.jq = this.jf = new Float64Array(0);
-    this.evaluate(new Float64Array(size), 0);
+    const all = [...elements.keys()];
+    this.stampAll(all, new Float64Array(size), 0);
     const met = [...this.met!].sort((a, b) => a - b);
     this.met = null;
     met.forEach((key, place) => (this.placeOf[key] = place));
@@ -69,6 +86,11 @@ export class TimeSystem {
     this.pattern = { size, starts, columns: Int32Array.from(met, (key) => key % size) };
     this.jq = new Float64Array(met.length);
     this.jf = new Float64Array(met.length);
+    this.bent = all.filter((at) => !STRAIGHT.includes(elements[at]!.kind));
+    const straight = all.filter((at) => !this.bent.includes(at));
+    this.stampAll(straight, new Float64Array(size), 0);
+    this.straightQ = this.jq.slice();
+    this.straightF = this.jf.slice();
   }
 
   /** Where everything stands before the first step. */
@@ -77,6 +99,7 @@ export class TimeSystem {
     this.elements.forEach((element, at) => {
       const own = this.own[at]!;
       if (element.kind === 'inductor') y[own] = element.startAmps ?? 0;
+      if (element.kind === 'solenoid' && !element.jammed) y[own + 1] = restOf(element);
       if (element.kind === 'capacitor' && element.startVolts !== undefined) {
         // A start that the rest of the circuit contradicts is put right by the first step.
         if (element.a > 0) y[element.a - 1] = element.startVolts + (element.b > 0 ? y[element.b - 1]! : 0);
@@ -86,18 +109,32 @@ export class TimeSystem {
     return y;
   }
 
-  /** Charges, flows and their slopes at a state. */
   evaluate(y: Float64Array, t: number): void {
-    this.q.fill(0);
-    this.f.fill(0);
-    this.jq.fill(0);
-    this.jf.fill(0);
-    // A hair of leakage keeps a node that floats from being anywhere.
-    for (let node = 0; node < this.nodes; node++) {
-      this.f[node] = LEAK * y[node]!;
-      this.slope(node, node, LEAK);
+    const { q, f, jq, jf, straightQ, straightF } = this;
+    const { starts, columns } = this.pattern;
+    jq.set(straightQ);
+    jf.set(straightF);
+    for (let row = 0; row < this.size; row++) {
+      let [stored, flow] = [0, 0];
+      for (let at = starts[row]!; at < starts[row + 1]!; at++) {
+        const value = y[columns[at]!]!;
+        stored += straightQ[at]! * value;
+        flow += straightF[at]! * value;
+      }
+      q[row] = stored;
+      f[row] = flow;
     }
-    this.elements.forEach((element, at) => this.stamp(element, at, y, t));
+    for (const [own, volts] of this.sources) f[own] = f[own]! + volts.at(t);
+    for (const at of this.bent) this.stamp(this.elements[at]!, at, y, t);
+  }
+
+  nextBreak(t: number): number {
+    let next = Infinity;
+    for (const element of this.elements) {
+      if (element.kind === 'source') next = Math.min(next, element.volts.nextBreak(t));
+      if (element.kind === 'switch') next = Math.min(next, element.schedule.nextBreak(t));
+    }
+    return next;
   }
 
   /** Forgets how far junctions went: a new step begins. */
@@ -105,6 +142,13 @@ export class TimeSystem {
     this.elements.forEach((element, at) => {
       if (element.kind === 'diode') this.junction[at] = y[this.own[at]!]!;
     });
+  }
+
+  /** Of these elements charges, flows and their slopes at a state. */
+  private stampAll(which: readonly number[], y: Float64Array, t: number): void {
+    // A hair of leakage keeps a node that floats from being anywhere.
+    for (let node = 0; node < this.nodes; node++) this.slope(node, node, LEAK);
+    for (const at of which) this.stamp(this.elements[at]!, at, y, t);
   }
 
   private markStores(element: Element, own: number): void {
@@ -117,18 +161,24 @@ export class TimeSystem {
         node(element.b);
         return;
       case 'inductor':
+        this.stores[own] = 1;
+        this.sizes[own] = LEAST_AMPS * element.henries;
+        return;
       case 'filament':
       case 'fuse':
         this.stores[own] = 1;
         return;
       case 'solenoid':
         this.stores.fill(1, own, own + 3);
+        this.sizes[own] = LEAST_AMPS * element.openHenries;
         // Its way, and the speed of going it in a hundredth of a second: what it settles into a stop by is nothing beside them.
         this.sizes[own + 1] = element.strokeMetres;
         this.sizes[own + 2] = element.kilograms * element.strokeMetres * 100;
+        this.least[own + 1] = LEAST_METRES;
         return;
       case 'motor':
         this.stores.fill(1, own, own + 2);
+        this.sizes[own] = LEAST_AMPS * element.henries;
         return;
       case 'resistor':
       case 'source':
@@ -158,7 +208,7 @@ export class TimeSystem {
         return this.winds(element.a, element.b, own, y, element.henries, element.ohms ?? 0);
       case 'source': {
         this.flows(element.a, element.b, own, y, -1);
-        this.add(this.f, own, element.volts.at(t) - (element.ohms ?? 0) * y[own]!);
+        this.add(this.f, own, -(element.ohms ?? 0) * y[own]!);
         this.slope(own, own, -(element.ohms ?? 0));
         this.across(element.a, element.b, own, y, -1);
         return;
@@ -166,7 +216,7 @@ export class TimeSystem {
       case 'diode':
         return this.junctionOf(element, at, own, y);
       case 'solenoid':
-        return this.pulls(element, own, y);
+        return this.pulls(element, at, own, y);
       case 'motor':
         return this.turns(element, own, y);
       case 'filament':
@@ -261,13 +311,14 @@ export class TimeSystem {
   }
 
   /** Rows of a solenoid: its flux, its plunger's place and its speed. */
-  private pulls(coil: Solenoid, own: number, y: Float64Array): void {
+  private pulls(coil: Solenoid, at: number, own: number, y: Float64Array): void {
     const [amps, place, speed] = [y[own]!, y[own + 1]!, y[own + 2]!];
-    const [henries, steeper, curve] = inductanceAt(coil, coil.jammed ? 0 : place);
+    const law = this.laws[at]!;
+    law.at(amps, place, speed);
     this.flows(coil.a, coil.b, own, y, 1);
-    this.add(this.q, own, henries * amps);
-    this.stored(own, own, henries);
-    if (!coil.jammed) this.stored(own, own + 1, steeper * amps);
+    this.add(this.q, own, law.henries * amps);
+    this.stored(own, own, law.henries);
+    if (!coil.jammed) this.stored(own, own + 1, law.slope * amps);
     this.add(this.f, own, coil.ohms * amps);
     this.slope(own, own, coil.ohms);
     this.across(coil.a, coil.b, own, y, -1);
@@ -278,13 +329,10 @@ export class TimeSystem {
     if (coil.jammed) return;
     this.add(this.f, own + 1, -speed);
     this.slope(own + 1, own + 2, -1);
-    const pull = 0.5 * amps * amps * steeper;
-    const [stop, stopSlope, stopDamp] = stopOf(coil, place, speed);
-    const spring = coil.preloadNewtons + coil.springNewtonsPerMetre * place;
-    this.add(this.f, own + 2, -(pull - spring - coil.damping * speed + stop));
-    this.slope(own + 2, own, -amps * steeper);
-    this.slope(own + 2, own + 1, -(0.5 * amps * amps * curve - coil.springNewtonsPerMetre + stopSlope));
-    this.slope(own + 2, own + 2, coil.damping - stopDamp);
+    this.add(this.f, own + 2, law.back);
+    this.slope(own + 2, own, law.backByAmps);
+    this.slope(own + 2, own + 1, law.backByPlace);
+    this.slope(own + 2, own + 2, law.backBySpeed);
   }
 
   /** Rows of a motor: its winding with its own volts against it, and its speed. */
@@ -404,6 +452,13 @@ export class TimeSystem {
   }
 }
 
+/** What an unknown may be off by and nothing shows it; where a plunger stands by less, for a stop is stiff. */
+const LEAST = 1e-7;
+const LEAST_METRES = 1e-11;
+/** A winding that has never had more than this, of which a share may be off, has as good as none. */
+const LEAST_AMPS = 1e-3;
+/** What flows in these follows from the state by slopes that never change; a source's volts come on top. */
+const STRAIGHT: readonly Element['kind'][] = ['resistor', 'capacitor', 'inductor', 'source'];
 /** Of its rating: from there on a fuse melts in the end. */
 const MELTS_FROM = 1.2;
 /** Share of the way over which it parts, where it stands then, and how quickly it goes there, seconds. */

@@ -29,8 +29,8 @@ export default defineConfig({
   globalSetup: './e2e/signIn.ts',
   workers: Math.max(1, lanes.length),
   // Patience for a small machine that others use too: what is slow is measured in bench, not here.
-  timeout: 180_000,
-  expect: { timeout: 20_000 },
+  timeout: 360_000,
+  expect: { timeout: 45_000 },
   forbidOnly: true,
   reporter: [['list'], ['json', { outputFile: 'var/test/e2e.json' }]],
   outputDir: 'var/test/e2e',
@@ -40,7 +40,7 @@ export default defineConfig({
     serviceWorkers: 'block',
     viewport: { width: 1280, height: 800 },
     screenshot: 'only-on-failure',
-    actionTimeout: 30_000,
+    actionTimeout: 90_000,
     launchOptions: {
       executablePath: '/usr/bin/chromium-headless-shell',
       args: [

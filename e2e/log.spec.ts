@@ -21,13 +21,11 @@ async function storedReadings(request: APIRequestContext, job: number): Promise<
 
 async function ready(url: string): Promise<void> {
   await expect
-    .poll(
-      () =>
-        fetch(`${url}/api/health`).then(
-          (answer) => answer.status,
-          () => 0,
-        ),
-      { timeout: 20_000 },
+    .poll(() =>
+      fetch(`${url}/api/health`).then(
+        (answer) => answer.status,
+        () => 0,
+      ),
     )
     .toBe(200);
 }
@@ -103,7 +101,7 @@ test('killing the server between two entries loses nothing', async ({ page, requ
 
     server = startServer();
     await ready(base);
-    await expect.poll(() => storedReadings(request, 416), { timeout: 15_000 }).toBe(before + 2);
+    await expect.poll(() => storedReadings(request, 416)).toBe(before + 2);
     await expect(page.getByTestId('offline')).toHaveCount(0);
     await page.reload();
     await expect(page.getByTestId('path')).toBeVisible();
@@ -128,7 +126,7 @@ test('an entry that could not be sent survives a reload and is sent later', asyn
   await page.reload();
   await expect(page.getByTestId('offline')).toContainText(/entr(y|ies) will send/);
   await page.unroute('**/api/jobs/**');
-  await expect.poll(() => storedReadings(request, 414), { timeout: 15_000 }).toBe(before + 1);
+  await expect.poll(() => storedReadings(request, 414)).toBe(before + 1);
   await context.close();
 });
 

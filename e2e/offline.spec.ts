@@ -71,7 +71,7 @@ test('in a dead spot a job opens again, goes through its steps, and what is writ
   await page.goto('/');
   await expect(page.getByTestId('waiting')).toContainText('2 entries of 1 job wait here for the server');
   await context.setOffline(false);
-  await expect(page.getByTestId('waiting')).toHaveCount(0, { timeout: 30_000 });
+  await expect(page.getByTestId('waiting')).toHaveCount(0);
   const there = await stored(page, address);
   expect(count(there, 'looked Ilse')).toBe(1);
   expect(count(there, 'reading Ilse')).toBe(1);
@@ -130,7 +130,7 @@ test('in a dead spot a job is begun, worked on, found again, and arrives under a
   await context.setOffline(false);
   const arrived = page.getByTestId('arrived');
   await expect(arrived).toContainText(/it is job \d+/, { timeout: 60_000 });
-  await expect(page.getByTestId('offline')).toHaveCount(0, { timeout: 30_000 });
+  await expect(page.getByTestId('offline')).toHaveCount(0);
   await arrived.getByRole('link', { name: 'Go on there' }).click();
   await page.waitForURL(/\/jobs\/\d+/);
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Begun where no network is');

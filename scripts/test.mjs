@@ -9,6 +9,7 @@
 import { spawn } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { removeMariaDb, startMariaDb } from './lib/mariadb.mjs';
@@ -33,8 +34,8 @@ const meterPort = Number(process.env.SPIRAXIS_TEST_METER_PORT ?? 33081);
  * says nothing is tried by `npm run test:faults`.
  */
 process.env.SPIRAXIS_DB_PATIENCE_MS ??= '30000';
-/** Journeys run in this many lanes. */
-const LANES = 2;
+/** Journeys run in this many lanes: one more than there are cores, for each waits at times. */
+const LANES = Math.min(availableParallelism() + 1, 4);
 const { values } = parseArgs({ options: { journeys: { type: 'string' } } });
 const rounds = values.journeys === undefined ? null : Number(values.journeys);
 const tally = { passed: 0, failed: 0 };

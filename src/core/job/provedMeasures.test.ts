@@ -4,7 +4,7 @@ import { twoWayPair } from '../templates/electrical';
 import { entryWriter, fitted } from '../testing/entryWriter';
 import { jobSheet } from '../sheets/onCircuit/build';
 import { shopMarks } from '../tables/marks';
-import { MEASURE_KINDS, provedMeasures, windingType } from './provedMeasures';
+import { keptFigures, MEASURE_KINDS, provedMeasures, windingType } from './provedMeasures';
 import { READING_KINDS } from '../kinds/reading';
 import { reduceJob } from './reduceJob';
 
@@ -78,6 +78,23 @@ describe('figures that a job leaves proved', () => {
       write('handOver', { note: '' }),
     ];
     expect(provedMeasures(model, reduceJob(log))).toEqual([]);
+  });
+});
+
+describe('figures that are kept as the machine’s own', () => {
+  it('are the last of each line that was shown in the end; none where it was read wrong, or left with a reason', () => {
+    const amps = { kind: 'amps', through: 'Y1', setup: { controls: { lever: 'forward' } } } as const;
+    const kept = (...lines: [value: number, found: object][]) => {
+      const write = entryWriter();
+      const log = lines.flatMap(([value, found]) => [
+        write('reading', reading({ ...amps, value }, { phase: 'fixed', check: 'current Y1' })),
+        write('proof', { proof: 'current Y1', found: '', ...found }),
+      ]);
+      return keptFigures(reduceJob(log)).map((one) => one.reading.value);
+    };
+    expect(kept([9, { done: false }])).toEqual([]);
+    expect(kept([9, { done: false }], [1.8, { done: true }])).toEqual([1.8]);
+    expect(kept([9, { done: false, reason: 'clamp is broken' }])).toEqual([]);
   });
 });
 

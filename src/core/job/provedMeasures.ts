@@ -112,6 +112,20 @@ export function provedMeasures(model: CircuitModel, state: JobState): ProvedMeas
   return [...found.values()];
 }
 
+/**
+ * Figures that a job leaves as the machine's own yardsticks: of each line of the list of proofs that was shown in the end, and not left with
+ * a reason, the last. What was read wrong is followed in a trend, but measures nothing.
+ */
+export function keptFigures({ after, proofs }: JobState): PinnedReading[] {
+  const kept = new Map<string, PinnedReading>();
+  for (const pinned of after) {
+    const { check } = pinned.entry.body;
+    const line = check === undefined ? undefined : proofs.get(check)?.body;
+    if (check !== undefined && line?.done && !line.reason) kept.set(check, pinned);
+  }
+  return [...kept.values()].filter(({ reading }) => typeof reading.value === 'number');
+}
+
 /** Parts that the job changed or worked on. */
 function mendedParts({ fixes, decision }: JobState): ReadonlySet<string> {
   return new Set([...fixes, ...(decision ? [decision] : [])].map(({ body }) => body.part));

@@ -149,7 +149,7 @@ describe('the report of a job', () => {
       }),
       entry('proof', { proof: works!.id, done: false, found: '', reason: 'blade is off' }),
       entry('proof', { proof: 'current Y8', done: true, found: '0.79 A' }),
-      reading({ kind: 'amps', through: 'Y8', setup: right, value: 0.79 }, fixed),
+      reading({ kind: 'amps', through: 'Y8', setup: right, value: 0.79 }, { ...fixed, check: 'current Y8' }),
       reading({ kind: 'function', part: 'Y8', setup: right, value: 'works' }, fixed),
       entry('isolation', { point: 'X9', energy: 'oil', how: '', lock: '8', tag: '', released: '' }),
       entry('reopened', { point: 'X9', reason: 'gone home', owner: 'Tove', second: 'Ilse' }),

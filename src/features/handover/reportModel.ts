@@ -5,6 +5,7 @@ import { nodesOfTest } from '@/core/circuit/testPlace';
 import type { EntryOf } from '@/core/job/entries';
 import { freeChecks } from '@/core/job/freeChecks';
 import { proofList, proofStanding } from '@/core/job/proofList';
+import { keptFigures } from '@/core/job/provedMeasures';
 import type { JobState } from '@/core/job/reduceJob';
 import { ledgerStanding, safetyDefects } from '@/core/job/rules/ledgerStanding';
 import { chooseLane } from '@/core/path/layoutPath';
@@ -302,9 +303,7 @@ export function buildReport(
           tone: 'left',
         })),
     ],
-    baselines: state.after
-      .filter(({ reading }) => typeof reading.value === 'number')
-      .map(({ reading }) => ({ text: readingWords(speaker, reading) })),
+    baselines: keptFigures(state).map(({ reading }) => ({ text: readingWords(speaker, reading) })),
     retest: handOver?.body.retest ?? null,
   };
 }

@@ -150,6 +150,61 @@ export async function likeNamed(
   }));
 }
 
+const MOST_ALIKE = 500;
+
+/** A function of another machine of the class that has the same name and is drawn the same, to the letter. */
+export interface AlikeFunction {
+  id: string;
+  version: number;
+  machineId: string;
+  machine: string;
+}
+
+/** Where else in its machine's class a function is drawn as it is here, by machine. */
+export async function drawnAlike(functionId: string): Promise<AlikeFunction[]> {
+  const [rows] = await pool().query<RowDataPacket[]>(
+    `SELECT o.id, o.version, m.id AS machine_id, m.code FROM functions f
+       JOIN machines own ON own.id = f.machine_id
+       JOIN machines m ON m.equipment = own.equipment AND m.id <> own.id
+       JOIN functions o ON o.machine_id = m.id AND o.name = f.name AND o.circuit = f.circuit
+     WHERE f.id = ? ORDER BY m.code LIMIT ?`,
+    [functionId, MOST_ALIKE],
+  );
+  return rows.map((row) => ({
+    id: String(row.id),
+    version: Number(row.version),
+    machineId: String(row.machine_id),
+    machine: String(row.code),
+  }));
+}
+
+/** On how many other machines of the class each function of a machine is drawn the same; those on none are left out. */
+export async function countAlike(machineId: string): Promise<ReadonlyMap<string, number>> {
+  const [rows] = await pool().query<RowDataPacket[]>(
+    `SELECT f.id, COUNT(*) AS others FROM functions f
+       JOIN machines own ON own.id = f.machine_id
+       JOIN machines m ON m.equipment = own.equipment AND m.id <> own.id
+       JOIN functions o ON o.machine_id = m.id AND o.name = f.name AND o.circuit = f.circuit
+     WHERE f.machine_id = ? GROUP BY f.id`,
+    [machineId],
+  );
+  return new Map(rows.map((row) => [String(row.id), Number(row.others)]));
+}
+
+/** Functions of these names on these machines. */
+export async function functionsNamed(
+  machineIds: readonly string[],
+  names: readonly string[],
+): Promise<DrawnFunctionRow[]> {
+  if (machineIds.length === 0 || names.length === 0) return [];
+  const [rows] = await pool().query<RowDataPacket[]>(
+    `SELECT f.id, f.name, f.version, f.circuit, f.machine_id, m.code AS machine_code, m.name AS machine_name, m.equipment
+     FROM functions f JOIN machines m ON m.id = f.machine_id WHERE m.id IN (?) AND f.name IN (?) ORDER BY f.id`,
+    [machineIds, names],
+  );
+  return rows.map((row) => drawnFunctionRow.parse(row));
+}
+
 /** Classes of equipment that machines of the shed have, by name. */
 export async function listEquipment(): Promise<string[]> {
   const [rows] = await pool().query<RowDataPacket[]>(
@@ -182,10 +237,10 @@ export interface WholeMachine {
   hours: number | null;
   functions: readonly Omit<NewFunction, 'machineId'>[];
   book: readonly BookRow[];
-  /** Sheets, each with its picture. */
+  /** Sheets, each with its picture; of one that is kept already the hash. */
   drawings: readonly {
     name: string;
-    photo: PhotoRow;
+    photo: PhotoRow | string;
     pins: readonly { part: string; x: number; y: number }[];
   }[];
 }
@@ -207,8 +262,9 @@ export async function addMachineWhole(machine: WholeMachine): Promise<string> {
     for (const one of functions) await insertFunction(db, { ...one, machineId });
     await mergeBookIn(db, machineId, book);
     for (const { name, photo, pins } of drawings) {
-      await putPhotoIn(db, photo);
-      const drawing = await addDrawingIn(db, machineId, name, photo.hash);
+      if (typeof photo !== 'string') await putPhotoIn(db, photo);
+      const hash = typeof photo === 'string' ? photo : photo.hash;
+      const drawing = await addDrawingIn(db, machineId, name, hash);
       for (const pin of pins) await putPinIn(db, machineId, drawing, pin);
     }
     return machineId;

@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import { useForm } from 'react-hook-form';
+import { useForm, useWatch, type UseFormReturn } from 'react-hook-form';
 import { shareChanges } from '@/core/circuit/shareChanges';
 import type { Circuit } from '@/core/circuit/schema';
 import { Field, FIELD, MainKey, PlainKey, Trouble } from '@/ui/sheet';
@@ -9,6 +9,50 @@ import { SheetDialog } from '@/ui/SheetDialog';
 import type { OpenDrawing } from './schema';
 import { keepDrawing } from './actions';
 import { Form } from '@/ui/Form';
+
+interface Wanted {
+  name: string;
+  note: string;
+  also: string[];
+  onto: string[];
+}
+
+/** Machines of the class that were drawn the same: which of them are built as the new drawing says, nobody but who looks can tell. */
+function AlikeMachines({
+  alike,
+  register,
+  control,
+  setValue,
+}: { alike: OpenDrawing['alike'] } & Pick<UseFormReturn<Wanted>, 'register' | 'control' | 'setValue'>) {
+  const onto = useWatch({ control, name: 'onto' });
+  const all = onto.length === alike.length;
+  return (
+    <fieldset>
+      <legend className="text-[15.5px] font-[700]">
+        Drawn the same until now on {alike.length === 1 ? 'this machine' : 'these machines'} of its class
+      </legend>
+      <p className="text-[15.5px] text-ink2">
+        Tick those that are built so too. The others keep their drawing, and show where they differ.
+      </p>
+      {alike.length > 3 ? (
+        <PlainKey
+          className="mt-1 px-3! text-[15.5px]!"
+          onClick={() => setValue('onto', all ? [] : alike.map(({ id }) => id))}
+        >
+          {all ? 'None of them' : `All ${alike.length}`}
+        </PlainKey>
+      ) : null}
+      <div className="grid max-h-[180px] grid-cols-3 gap-x-4 overflow-y-auto max-phone:grid-cols-2">
+        {alike.map(({ id, machine }) => (
+          <label key={id} className="flex min-h-11 min-w-0 items-center gap-3">
+            <input type="checkbox" className="size-5 shrink-0" value={id} {...register('onto')} />
+            <span className="min-w-0 break-words">{machine}</span>
+          </label>
+        ))}
+      </div>
+    </fieldset>
+  );
+}
 
 /** Keeping a drawing: under which name, why, and in which other functions its shared parts change too. */
 export function KeepDialog({
@@ -26,11 +70,12 @@ export function KeepDialog({
   circuit: Circuit;
   onKept: (functionId: string, version: number) => void;
 }) {
-  const { register, handleSubmit } = useForm<{ name: string; note: string; also: string[] }>({
+  const { register, handleSubmit, control, setValue } = useForm<Wanted>({
     defaultValues: {
       name: desk.name || circuit.name,
       note: '',
       also: desk.siblings.map(({ id }) => id),
+      onto: [],
     },
   });
   const [trouble, setTrouble] = useState<string | null>(null);
@@ -38,7 +83,7 @@ export function KeepDialog({
   const touched = desk.siblings.filter(
     (sibling) => desk.functionId !== null && shareChanges(desk.circuit, circuit, sibling.circuit) !== null,
   );
-  const keep = handleSubmit(async ({ name, note, also }) => {
+  const keep = handleSubmit(async ({ name, note, also, onto }) => {
     setBusy(true);
     const answer = await keepDrawing({
       machine: desk.machine.code,
@@ -48,6 +93,7 @@ export function KeepDialog({
       note,
       circuit,
       also: touched.map(({ id }) => id).filter((id) => also.includes(id)),
+      onto,
     }).catch(() => ({
       trouble: 'The server does not answer. The drawing is safe on this device; try again.',
     }));
@@ -78,6 +124,9 @@ export function KeepDialog({
               </label>
             ))}
           </fieldset>
+        ) : null}
+        {desk.alike.length > 0 ? (
+          <AlikeMachines alike={desk.alike} register={register} control={control} setValue={setValue} />
         ) : null}
         {desk.functionId ? (
           <p className="text-[15.5px] text-ink2">

@@ -6,6 +6,7 @@ import { findMachine } from '@/db/jobs';
 import { closePool } from '@/db/pool';
 import { seedAfresh } from '@/db/testing/seedAfresh';
 import type { KeepAnswer, KeepRequest } from './schema';
+import { takeFleet } from '../machines/fleet';
 import { keepDrawing, openDrawing, openVersion } from './server';
 
 // Outside a request there is no page to bring up to date.
@@ -21,6 +22,7 @@ const request = (more: Partial<KeepRequest> = {}): KeepRequest => ({
   note: '',
   circuit: lift,
   also: [],
+  onto: [],
   ...more,
 });
 const kept = (answer: KeepAnswer) => {
@@ -117,6 +119,49 @@ describe('keeping a drawing', () => {
       (await functionsOf('G-1')).find((one) => one.id === id)!.circuit.parts.find(({ ref }) => ref === 'F1');
     expect(await fuse(second.functionId)).toMatchObject({ amps: 10 });
     expect(await fuse(third.functionId)).toMatchObject({ amps: 5 });
+  });
+
+  it('goes onto the other machines of the class that are named, shared parts and new name with it, all or nothing', async () => {
+    await takeFleet(
+      'code,name,equipment,like\r\nG-60,Groomer OR-260,Groomer,G-1\r\nG-61,Groomer OR-261,Groomer,G-1\r\n',
+      'Tove',
+    );
+    const on = async (code: string, name: string) =>
+      (await functionsOf(code)).find((one) => one.name === name);
+    const lifted = (await on('G-1', 'Front lift'))!;
+    const { alike } = (await openDrawing('G-1', { functionId: lifted.id }))!;
+    expect(alike.map(({ machine }) => machine)).toEqual(['G-60', 'G-61']);
+    const tilt = (await on('G-1', 'Front tilt'))!;
+    const wider = { ...changePart(lifted.circuit, 'F1', { amps: 15 }), name: 'Front lift arm' };
+    const wanted = (more: Partial<KeepRequest>) =>
+      keepDrawing(
+        request({
+          name: 'Front lift arm',
+          functionId: lifted.id,
+          basedOn: lifted.version,
+          circuit: wider,
+          also: [tilt.id],
+          ...more,
+        }),
+        'Henrike',
+      );
+    const amps = async (code: string, name: string) =>
+      (await on(code, name))?.circuit.parts.find(({ ref }) => ref === 'F1');
+    // A machine that nobody drew alike is none of them.
+    const stranger = (await functionsOf('G-2'))[0]!;
+    expect(await wanted({ onto: [alike[0]!.id, stranger.id] })).toMatchObject({ field: 'onto' });
+    expect(await on('G-60', 'Front lift arm')).toBeUndefined();
+    kept(await wanted({ onto: [alike[0]!.id] }));
+    for (const name of ['Front lift arm', 'Front tilt']) {
+      expect(await amps('G-1', name)).toMatchObject({ amps: 15 });
+      expect(await amps('G-60', name)).toMatchObject({ amps: 15 });
+    }
+    expect(await amps('G-61', 'Front lift')).toMatchObject({ amps: 10 });
+    expect(await amps('G-61', 'Front tilt')).toMatchObject({ amps: 10 });
+    // G-61 is drawn otherwise now, and is not offered any more.
+    const again = (await openDrawing('G-1', { functionId: lifted.id }))!;
+    expect(again.alike.map(({ machine }) => machine)).toEqual(['G-60']);
+    expect(again.versions[0]!.version).toBe(lifted.version + 1);
   });
 
   it.each([

@@ -1,4 +1,4 @@
-import { fireEvent, render, screen, waitFor, within } from '@testing-library/react';
+import { cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { emptyDrawing } from '@/core/draw/layChain';
 import { twoWayPair } from '@/core/templates/electrical';
@@ -25,6 +25,7 @@ const desk = (more: Partial<OpenDrawing> = {}): OpenDrawing => ({
   circuit: emptyDrawing('').circuit,
   versions: [],
   siblings: [],
+  alike: [],
   ...more,
 });
 const RUN = 'battery 24, fuse 5, seat switch, coil 30, ground';
@@ -96,6 +97,34 @@ describe('a function drawn from nothing', () => {
     await person.click(dialog.getByRole('button', { name: /Keep/ }));
     expect(await screen.findByText('Kept as version 1.')).toBeTruthy();
     expect(kept.mock.calls[1][0]).toMatchObject({ machine: 'T-1', functionId: null, name: 'Fan' });
+  });
+
+  it('is kept on those machines of its class alone that are ticked, one or all; on none where nobody ticks', async () => {
+    const ids = ['a', 'b', 'c', 'd'].map((end) => `01900000-0000-7000-8000-00000000000${end}`);
+    const alike = ids.map((id, at) => ({ id, machine: `T-${at + 2}` }));
+    const known = { functionId: '01900000-0000-7000-8000-000000000001', name: 'Lift', version: 3 };
+    const keep = async (person: ReturnType<typeof userEvent.setup>, ...pressed: RegExp[]) => {
+      kept.mockResolvedValue({ trouble: 'not now' });
+      const before = kept.mock.calls.length;
+      if (!screen.queryByRole('dialog')) fireEvent.keyDown(window, { key: 's', ctrlKey: true });
+      const dialog = within(await screen.findByRole('dialog'));
+      for (const name of pressed) {
+        const box = dialog.queryByRole('checkbox', { name }) ?? dialog.getByRole('button', { name });
+        await person.click(box);
+      }
+      await person.click(dialog.getByRole('button', { name: 'Keep it' }));
+      await waitFor(() => expect(kept.mock.calls).toHaveLength(before + 1));
+      return (kept.mock.lastCall as [{ onto: string[] }])[0].onto;
+    };
+    const person = await show({ ...known, alike });
+    expect(await keep(person)).toEqual([]);
+    expect(await keep(person, /^T-3$/)).toEqual([ids[1]]);
+    expect(await keep(person, /^All 4$/)).toEqual(ids);
+    expect(await keep(person, /^None of them$/)).toEqual([]);
+    cleanup();
+    const other = await show({ ...known, alike: alike.slice(0, 1) });
+    expect(await keep(other)).toEqual([]);
+    expect(await keep(other, /^T-2$/)).toEqual([ids[0]]);
   });
 
   it('what was drawn and not kept is there again, and can be begun anew', async () => {

@@ -14,6 +14,8 @@ export const keepSchema = z.object({
   circuit: circuitSchema,
   /** Other functions that share a changed part and take the change too. */
   also: z.array(z.uuid()).max(500),
+  /** The same function of other machines, drawn the same until now, that take the whole drawing. */
+  onto: z.array(z.uuid()).max(500),
 });
 export type KeepRequest = z.infer<typeof keepSchema>;
 
@@ -37,4 +39,6 @@ export interface OpenDrawing {
   circuit: Circuit;
   versions: { version: number; person: string; note: string; at: string }[];
   siblings: Sibling[];
+  /** Other machines of the class on which this function is drawn the same. */
+  alike: { id: string; machine: string }[];
 }

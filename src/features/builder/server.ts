@@ -12,7 +12,11 @@ import { TEMPLATES, type Template } from '@/core/templates/templates';
 import { findMachine } from '@/db/jobs';
 import {
   addFunction,
+  drawnAlike,
   drawnFunctions,
+  functionsNamed,
+  type AlikeFunction,
+  type NewVersion,
   findFunction,
   keepVersions,
   listVersions,
@@ -57,6 +61,7 @@ export async function openDrawing(
     siblings: functions
       .filter(({ id }) => id !== own?.id)
       .map(({ id, name, version, circuit }) => ({ id, name, version, circuit })),
+    alike: own ? (await drawnAlike(own.id)).map(({ id, machine: other }) => ({ id, machine: other })) : [],
   };
 }
 
@@ -74,14 +79,17 @@ export async function openVersion(functionId: string, version: number): Promise<
   return (await findFunction(functionId)) ? readVersion(functionId, version) : null;
 }
 
-/** Keeps a drawing as a new version, and the parts it shares in every function that is named. All or nothing. */
+/**
+ * Keeps a drawing as a new version, and the parts it shares in every function that is named; the same on other machines that were drawn
+ * alike, where they are named. All or nothing.
+ */
 export async function keepDrawing(request: unknown, person: string): Promise<KeepAnswer> {
   const parsed = keepSchema.safeParse(request);
   if (!parsed.success) {
     const issue = parsed.error.issues[0]!;
     return { trouble: issue.message, field: String(issue.path[0] ?? '') };
   }
-  const { machine: code, functionId, basedOn, name, note, also } = parsed.data;
+  const { machine: code, functionId, basedOn, name, note, also, onto } = parsed.data;
   const circuit = { ...parsed.data.circuit, name };
   const machine = await findMachine(code);
   if (!machine) return { trouble: `There is no machine ${code} any more.` };
@@ -103,24 +111,56 @@ export async function keepDrawing(request: unknown, person: string): Promise<Kee
     }
     const own = functions.find(({ id }) => id === functionId);
     if (!own) return { trouble: 'This function is not on the machine any more. Keep it under a new name.' };
-    const others = functions.flatMap((other) => {
-      if (!also.includes(other.id)) return [];
+    const alike = onto.length === 0 ? [] : await alikeStill(functionId, onto);
+    if ('trouble' in alike) return alike;
+    const named = functions.filter(({ id }) => also.includes(id)).map((one) => one.name);
+    const there = await functionsNamed(
+      alike.map(({ machineId }) => machineId),
+      [name, ...named],
+    );
+    const taken = there.find((one) => one.name === name && !onto.includes(one.id));
+    if (taken) return { trouble: `${taken.machine_code} has a function “${name}” already.`, field: 'name' };
+    const others = [
+      ...functions.filter(({ id }) => also.includes(id)),
+      ...there.filter((one) => named.includes(one.name)),
+    ].flatMap((other): NewVersion[] => {
       const shared = shareChanges(own.circuit, circuit, other.circuit);
       return shared ? [{ functionId: other.id, basedOn: other.version, circuit: shared }] : [];
     });
     for (const other of others) new CircuitModel(other.circuit);
-    await keepVersions([{ functionId, basedOn, circuit, name }, ...others], person, note);
+    const versions: NewVersion[] = [
+      { functionId, basedOn, circuit, name },
+      ...alike.map((one) => ({ functionId: one.id, basedOn: one.version, circuit, name })),
+      ...others,
+    ];
+    await keepVersions(versions, person, note);
     // A job that asks about this function as well stands on its newest drawing.
-    await outdateDigests(own.machine_id);
+    for (const id of [own.machine_id, ...alike.map(({ machineId }) => machineId)]) await outdateDigests(id);
     // What the drawing no longer has is no longer followed, and its limits are those of the new one.
-    for (const id of [functionId, ...others.map((other) => other.functionId)]) await refreshTrends(id);
+    for (const one of versions) await refreshTrends(one.functionId);
     done(code, name, person, basedOn + 1);
+    for (const one of alike) done(one.machine, name, person, one.version + 1);
     return { functionId, version: basedOn + 1 };
   } catch (error) {
     if (error instanceof InputError || error instanceof VersionConflict || error instanceof NameTaken)
       return { trouble: error.message };
     throw error;
   }
+}
+
+/** Those that are asked for, where all of them are drawn alike still. */
+async function alikeStill(
+  functionId: string,
+  onto: readonly string[],
+): Promise<AlikeFunction[] | { trouble: string; field: string }> {
+  const alike = (await drawnAlike(functionId)).filter(({ id }) => onto.includes(id));
+  return alike.length === new Set(onto).size
+    ? alike
+    : {
+        trouble:
+          'One of the machines that were drawn alike is not any more. Open the drawing anew, and see which are.',
+        field: 'onto',
+      };
 }
 
 function done(code: string, name: string, person: string, version: number): void {

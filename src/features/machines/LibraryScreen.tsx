@@ -77,7 +77,7 @@ export function LibraryScreen({
         )}
       </section>
       <div>
-        <NewMachine />
+        <NewMachine codes={machines.map(({ code }) => code)} />
         <TakeIn />
         <Fleet />
         <p className="mt-6 text-[16px]">
@@ -93,9 +93,9 @@ export function LibraryScreen({
   );
 }
 
-/** A machine by hand: its code and what it is. */
-function NewMachine() {
-  const { register, handleSubmit } = useForm({ defaultValues: { code: '', name: '' } });
+/** A machine by hand: its code and what it is, and which one it is built like. */
+function NewMachine({ codes }: { codes: readonly string[] }) {
+  const { register, handleSubmit } = useForm({ defaultValues: { code: '', name: '', like: '' } });
   const [answer, setAnswer] = useState<{ trouble: string | null; field?: string }>({ trouble: null });
   const [busy, start] = useTransition();
   const add = handleSubmit((fields) =>
@@ -123,6 +123,23 @@ function NewMachine() {
         <Field label="What it is">
           <input className={FIELD} placeholder="Groomer OR-205" maxLength={120} {...register('name')} />
         </Field>
+        {codes.length > 0 ? (
+          <Field label="Built like: gets its functions, code book and sheets">
+            <input
+              className={FIELD}
+              placeholder="none"
+              maxLength={20}
+              list="machine-codes"
+              aria-invalid={answer.field === 'like'}
+              {...register('like')}
+            />
+            <datalist id="machine-codes">
+              {codes.map((code) => (
+                <option key={code} value={code} />
+              ))}
+            </datalist>
+          </Field>
+        ) : null}
         {answer.trouble ? <Trouble>{answer.trouble}</Trouble> : null}
         <MainKey type="submit" disabled={busy}>
           Add it
@@ -225,8 +242,8 @@ function Fleet() {
         Fleet as a table
       </Heading>
       <p className="py-2 text-[16px] text-ink2">
-        A machine that is there gets what the table says of it. A new one gets the functions of the machine
-        under “like”.
+        A machine that is there gets what the table says of it. A new one gets the functions, code book and
+        sheets of the machine under “like”.
       </p>
       <div className="flex flex-wrap items-center gap-x-5">
         <PlainKey disabled={busy} onClick={() => picker.choose()}>

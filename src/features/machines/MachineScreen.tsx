@@ -60,7 +60,7 @@ export function MachineScreen({
           ) : null}
           {trouble ? <Trouble>{trouble}</Trouble> : null}
           <ul>
-            {functions.map(({ id, name, version, parts, works }) => (
+            {functions.map(({ id, name, version, alike, parts, works }) => (
               <li
                 key={id}
                 className="flex min-h-[60px] flex-wrap items-center gap-x-4 gap-y-1 border-b-[1.5px] border-rule py-1.5"
@@ -74,6 +74,7 @@ export function MachineScreen({
                   </Link>
                   <span className="block text-[15.5px] text-ink2">
                     {parts} parts, version {version}
+                    {alike > 0 ? `, drawn as on ${alike} of its class` : ''}
                     {works.length > 0
                       ? `; ${works.slice(0, 4).join(', ')}${works.length > 4 ? ' …' : ''}`
                       : ''}

@@ -10,8 +10,8 @@ import * as server from './server';
 export const createMachine = action(
   'createMachine',
   'draw',
-  z.tuple([z.object({ code: text(200), name: text(500) })]),
-  whoever(server.createMachine),
+  z.tuple([z.object({ code: text(200), name: text(500), like: text(200) })]),
+  (who, fields) => server.createMachine(fields, who.name),
 );
 
 export const nameMachine = action(

@@ -2,10 +2,11 @@ import 'server-only';
 import { InputError } from '@/core/circuit/inputError';
 import { FLEET_COLUMNS, MOST_OF_FLEET, readFleet, type FleetRow } from '@/core/library/fleet';
 import { findMachine } from '@/db/jobs';
-import { addMachineWhole, drawnFunctions, listFleet, putMachineFacts } from '@/db/library';
+import { addMachineWhole, listFleet, putMachineFacts } from '@/db/library';
 import { readTable, writeTable } from '@/formats/table';
 import { Refused } from '../gate/failure';
 import { log } from '../serverLog';
+import { asOn } from './asOn';
 
 /** Every machine with what it is, as CSV. */
 export async function fleetTable(): Promise<string> {
@@ -22,13 +23,13 @@ export async function fleetTable(): Promise<string> {
  */
 export async function takeFleet(text: string, person: string): Promise<{ added: number; changed: number }> {
   const rows = fleetOf(text);
-  const likes = new Map<string, Awaited<ReturnType<typeof drawnFunctions>>>();
+  const likes = new Map<string, Awaited<ReturnType<typeof asOn>>>();
   for (const { like, facts } of rows) {
     if (like === null || likes.has(like)) continue;
     const machine = await findMachine(like);
     if (!machine && !rows.some((row) => row.facts.code === like))
       throw new Refused(400, 'bad-input', `${facts.code}: there is no machine “${like}” to be like.`);
-    if (machine) likes.set(like, await drawnFunctions(machine.id));
+    if (machine) likes.set(like, await asOn(machine, person));
   }
   let added = 0;
   for (const { facts, like } of rows) {
@@ -37,25 +38,24 @@ export async function takeFleet(text: string, person: string): Promise<{ added: 
       await putMachineFacts(known.id, facts);
       continue;
     }
-    const functions = (like === null ? [] : (likes.get(like) ?? [])).map(({ name, circuit }) => ({
-      name,
-      circuit,
-      person,
-      note: `As on ${like}`,
-    }));
-    const id = await addMachineWhole({
+    const other = like === null ? null : likes.get(like);
+    const fresh = {
       code: facts.code,
       name: facts.name,
-      equipment: facts.equipment || null,
+      equipment: facts.equipment || other?.equipment || null,
       serial: facts.serial || null,
       place: facts.place || null,
       hours: facts.hours,
-      functions,
-      book: [],
-      drawings: [],
+    };
+    const id = await addMachineWhole({
+      ...fresh,
+      functions: other?.functions ?? [],
+      book: other?.book ?? [],
+      drawings: other?.drawings ?? [],
     });
     // The next one may be like this one.
-    if (rows.some((row) => row.like === facts.code)) likes.set(facts.code, await drawnFunctions(id));
+    if (rows.some((row) => row.like === facts.code))
+      likes.set(facts.code, await asOn({ ...fresh, id }, person));
     added++;
   }
   log.info({ added, changed: rows.length - added }, 'fleet taken in');

@@ -18,7 +18,8 @@ jest.mock('next/navigation', () => ({
   },
 }));
 
-const create = (fields: Record<string, string>) => createMachine({ code: '', name: '', ...fields });
+const create = (fields: Record<string, string>) =>
+  createMachine({ code: '', name: '', like: '', ...fields }, 'Henrike');
 
 beforeAll(seedAfresh, 60_000);
 afterAll(closePool);
@@ -53,6 +54,36 @@ describe('machines', () => {
     expect((await nameMachine('Z-99', { name: 'Ghost', equipment: '', ...facts })).trouble).toBe(
       'There is no machine Z-99.',
     );
+  });
+
+  it('built like another have its class, functions, code book and sheets from the start; how many are drawn alike is said', async () => {
+    const other = (await findMachine('G-2'))!;
+    const sheet = await keepPhoto(
+      new Uint8Array(
+        await sharp({ create: { width: 40, height: 30, channels: 3, background: '#789' } })
+          .png()
+          .toBuffer(),
+      ),
+    );
+    if ('trouble' in sheet) throw new Error(sheet.trouble);
+    const drawing = await addDrawing(other.id, 'Hydraulics, page 9', sheet.hash);
+    await putPin(other.id, drawing, { part: 'Y8', x: 0.25, y: 0.5 });
+    await importBook('G-2', 'system,code,mode,text\nmaker,91,4,pump starved\n');
+    expect(await create({ code: 'G-70', name: 'Groomer OR-270', like: 'Z-99' })).toMatchObject({
+      field: 'like',
+      trouble: 'There is no machine “Z-99” to be like.',
+    });
+    await expect(create({ code: 'G-70', name: 'Groomer OR-270', like: 'G-2' })).rejects.toThrow(
+      'redirect /machines/G-70',
+    );
+    const [made, known] = [(await openMachine('G-70'))!, (await openMachine('G-2'))!];
+    expect(made.machine).toMatchObject({ equipment: other.equipment, serial: null, hours: null });
+    expect(made.functions.map(({ name }) => name)).toEqual(known.functions.map(({ name }) => name));
+    for (const { alike } of made.functions) expect(alike).toBeGreaterThan(0);
+    expect(made.differs).toEqual([]);
+    expect((await openBook('G-70'))!.book.map(({ code }) => code)).toContain('91');
+    const page = (await listDrawings(made.machine.id)).find(({ name }) => name === 'Hydraulics, page 9');
+    expect(page!.pins).toEqual([{ part: 'Y8', x: 0.25, y: 0.5 }]);
   });
 
   it.each([

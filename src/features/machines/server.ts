@@ -13,6 +13,8 @@ import { defectsOf } from '@/db/digests';
 import { countMachines, findMachine, listMachines } from '@/db/jobs';
 import {
   addMachine,
+  addMachineWhole,
+  countAlike,
   drawnFunctions,
   dropFunction,
   listEquipment,
@@ -21,6 +23,7 @@ import {
   likeNamed,
 } from '@/db/library';
 import { log } from '../serverLog';
+import { asOn } from './asOn';
 
 const MACHINES_A_PAGE = 60;
 export interface FormAnswer {
@@ -45,14 +48,22 @@ export async function openLibrary(text: string, after?: string) {
   };
 }
 
-export async function createMachine(fields: { code: string; name: string }): Promise<FormAnswer> {
+/** Adds a machine; where another is named that it is like, with that one's class, functions, code book and sheets. */
+export async function createMachine(
+  fields: { code: string; name: string; like: string },
+  person: string,
+): Promise<FormAnswer> {
   const parsed = machineNames.safeParse(fields);
   if (!parsed.success) {
     const issue = parsed.error.issues[0]!;
     return { trouble: issue.message, field: String(issue.path[0]) };
   }
+  const like = fields.like.trim();
+  const other = like === '' ? null : await findMachine(like);
+  if (like !== '' && !other) return { trouble: `There is no machine “${like}” to be like.`, field: 'like' };
   try {
-    await addMachine(parsed.data);
+    if (other) await addMachineWhole({ ...parsed.data, ...(await asOn(other, person)) });
+    else await addMachine(parsed.data);
   } catch (error) {
     if (error instanceof NameTaken) return { trouble: error.message, field: 'code' };
     throw error;
@@ -65,10 +76,11 @@ export async function createMachine(fields: { code: string; name: string }): Pro
 export async function openMachine(code: string) {
   const machine = await findMachine(code);
   if (!machine) return null;
-  const [functions, defects, equipment] = await Promise.all([
+  const [functions, defects, equipment, alike] = await Promise.all([
     drawnFunctions(machine.id),
     defectsOf(machine.id),
     listEquipment(),
+    countAlike(machine.id),
   ]);
   const shared = new Map<string, { ref: string; label: string; kind: string; functions: Set<string> }>();
   functions.forEach((one, at) => {
@@ -95,6 +107,8 @@ export async function openMachine(code: string) {
       id,
       name,
       version,
+      /** On as many other machines of the class it is drawn the same. */
+      alike: alike.get(id) ?? 0,
       parts: circuit.parts.length,
       works: circuit.parts.flatMap((part) => (kindOf(part).traits.works ? [part.label ?? part.ref] : [])),
     })),

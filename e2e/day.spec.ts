@@ -5,7 +5,6 @@ const jobsOf = (page: Page, person: string) =>
   page.locator(`[data-testid=day-row][data-person="${person}"] [data-testid=day-job]`);
 
 test('the day is laid out, moved by keyboard and kept, and another device sees it', async ({ browser }) => {
-  test.setTimeout(120_000);
   const lead = await onOwnDevice(browser, 'Henrike');
   await lead.goto('/day');
   await expect(lead.getByTestId('day-says')).toContainText(/planned|in time/);

@@ -78,7 +78,6 @@ test('unpinning takes the last reading back and keeps it in the record, struck t
 });
 
 test('killing the server between two entries loses nothing', async ({ page, request }) => {
-  test.setTimeout(90_000);
   const base = `http://127.0.0.1:${OWN_PORT}`;
   const machine = new MachineUnderTest('groomer-tiller-float', 'R2', 'highResistance', 46);
   let server = startServer();

@@ -192,7 +192,6 @@ const STORIES: readonly Story[] = [
 ];
 
 test.describe('sheets of a job', () => {
-  test.setTimeout(120_000);
   for (const story of STORIES)
     test(`${story.sheet} finds what is planted, and the doubt follows`, async ({ page }) => {
       const machine = new MachineUnderTest(story.circuit, ...story.hidden);
@@ -216,7 +215,6 @@ test.describe('sheets of a job', () => {
 test('two people on one sheet: the one who types keeps the cell, and is told what the other read there', async ({
   browser,
 }) => {
-  test.setTimeout(120_000);
   const [his, hers] = await Promise.all([onOwnDevice(browser, 'Tove'), onOwnDevice(browser, 'Ilse')]);
   const address = await openJob(his, 'G-8 Groomer OR-208: Comb flaps, four outputs', 'Two on one sheet');
   await makeSafe(his, 'Tove');

@@ -169,8 +169,6 @@ function demoValve(circuit: string) {
 }
 
 test.describe('a whole job, from complaint to printed report', () => {
-  test.setTimeout(180_000);
-
   test('an open wire', async ({ page }) => {
     await wholeJob(page, {
       machine: 'G-4 Groomer OR-204: Blade tilt',

@@ -22,6 +22,11 @@ const LONGEST_ADDRESS = 8000;
 /** A request that is not here by then is cut off; a picture over a slow radio link takes minutes. */
 const REQUEST_MS = 300_000;
 const HEADERS_MS = 15_000;
+/**
+ * A line that is kept open is not closed before whoever keeps it does so, be it a browser or a proxy (a minute with common ones): what is
+ * asked over it in that very moment would be lost.
+ */
+const KEPT_OPEN_MS = 75_000;
 const MOST_CONNECTIONS = 2000;
 /** What is under way at the end may come to its end. */
 const LEAVE_MS = 4000;
@@ -113,7 +118,7 @@ function isAddress(url) {
   }
 }
 
-const times = { requestTimeout: REQUEST_MS, headersTimeout: HEADERS_MS };
+const times = { requestTimeout: REQUEST_MS, headersTimeout: HEADERS_MS, keepAliveTimeout: KEPT_OPEN_MS };
 const serverOf = (answer) =>
   secure
     ? createSecureServer(

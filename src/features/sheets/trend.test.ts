@@ -1,4 +1,4 @@
-import { NO_PAST } from '@/core/sheets/onCircuit/jobSheet';
+import { NO_PAST, pastOf } from '@/core/sheets/onCircuit/jobSheet';
 import { demoCircuit } from '@/testing/demoCircuits';
 import { CircuitModel } from '@/core/circuit/model';
 import { testKey } from '@/core/diagnosis/observations';
@@ -30,6 +30,8 @@ describe('what a place read in earlier jobs', () => {
   it('stands with its cell, the latest first, and makes one that is much lower now worth watching', () => {
     const [first, second] = sheetWith().rows;
     expect(first!.cells[0]!.past.map(({ jobNumber }) => jobNumber)).toEqual([398, 371]);
+    // Read for two lines of one job's proofs it is one value of that job.
+    expect(pastOf(test, [past[0]!, ...past]).map(({ jobNumber }) => jobNumber)).toEqual([398, 371]);
     expect(second!.cells[0]!.past).toEqual([]);
     expect(sheetWith(80e6).rows[0]!.verdict).toBe('good');
     expect(sheetWith(20e6).rows[0]!.verdict).toBe('watch');

@@ -211,9 +211,11 @@ export function withPast(sheet: JobSheet, baselines: readonly Baseline[]): JobSh
   };
 }
 
+/** What a place read when earlier jobs were closed, one value a job: it may have been read there for more than one line of the proofs. */
 export function pastOf(test: Test, baselines: readonly Baseline[]): Baseline[] {
   const key = testKey(test);
-  return baselines.filter((one) => one.key === key);
+  const here = baselines.filter((one) => one.key === key);
+  return here.filter(({ jobNumber }, at) => here.findIndex((one) => one.jobNumber === jobNumber) === at);
 }
 
 export function soundValue(model: CircuitModel, test: Test): Reading['value'] {

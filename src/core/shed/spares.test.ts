@@ -3,7 +3,7 @@ import { singleCoil } from '../templates/electrical';
 import { contactorTwoSupplies, levelControl } from '../templates/line';
 import { demoCircuit } from '../../testing/demoCircuits';
 import { TEMPLATES } from '../templates/templates';
-import { matchSpare, rankSpares, wantedSpare, type SpareRatings, type Wanted } from './spares';
+import { matchSpare, rankSpares, standIns, wantedSpare, type SpareRatings, type Wanted } from './spares';
 
 const coil = wantedSpare(new CircuitModel(singleCoil({ volts: 25.4, ohms: 24 })), 'Y1')!;
 const fitOf = (ratings: SpareRatings, wanted: Wanted = coil) =>
@@ -96,6 +96,24 @@ describe('a spare', () => {
       ],
     });
     expect(fitOf({ contactAmps: 10, normallyOpen: 1 }, wanted).fit).toBe('doesNot');
+  });
+  it('has others that stand in for it by what its label says; a switch’s setting stands on no card', () => {
+    const shelf = (kind: 'coil' | 'pressureSwitch', ...labels: SpareRatings[]) =>
+      labels.map((ratings, at) => ({ number: `OR-${at}`, kind, ratings, stock: at }));
+    const coils = shelf(
+      'coil',
+      { volts: 24, current: 'DC', ohms: 24 },
+      { volts: 24, current: 'DC', ohms: 25 },
+      { volts: 12, current: 'DC', ohms: 24 },
+      { volts: 24, current: 'DC' },
+    );
+    expect(standIns(coils[0]!, coils).map(({ number, fit }) => [number, fit])).toEqual([
+      ['OR-1', 'fits'],
+      ['OR-3', 'askLabel'],
+    ]);
+    const switches = shelf('pressureSwitch', { contactAmps: 5 }, { contactAmps: 10 });
+    expect(standIns(switches[0]!, switches)[0]).toMatchObject({ number: 'OR-1', fit: 'askLabel' });
+    expect(standIns({ ...coils[0]!, ratings: {} }, coils)).toEqual([]);
   });
   it('that fits and is there stands first', () => {
     const spare = (number: string, ratings: SpareRatings, stock: number) => ({

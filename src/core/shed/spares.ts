@@ -193,6 +193,26 @@ function meets(
   }
 }
 
+/** Kinds that the ratings of a card tell whole, apart from plug and size. Of any other something decides that no card has: a setting, a flow, a characteristic. */
+const TOLD_BY_RATINGS: readonly PartKind[] = ['coil', 'relay', 'fuse', 'breaker', 'lamp'];
+
+/**
+ * Spares of the shelf that could stand in for one, by what its own label says, the best first; none where it says nothing. What a circuit asks
+ * may be less: in a job a spare is found by that.
+ */
+export function standIns<T extends { number: string; kind: PartKind; ratings: SpareRatings; stock: number }>(
+  spare: T,
+  shelf: readonly T[],
+): (T & SpareMatch)[] {
+  const { kind, ratings } = spare;
+  if (Object.keys(ratings).length === 0) return [];
+  const others = shelf.filter(({ number }) => number !== spare.number);
+  const unsaid = !TOLD_BY_RATINGS.includes(kind);
+  return rankSpares({ kind, ratings, ohmsTolerance: null, unsaid }, others).filter(
+    ({ fit }) => fit !== 'doesNot',
+  );
+}
+
 const FITS: readonly Fit[] = ['fits', 'askLabel', 'doesNot'];
 
 /** The best first: what fits, with the least that is more than needed, and what lies nearer to hand where there is a choice. */

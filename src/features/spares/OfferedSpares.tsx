@@ -4,10 +4,9 @@ import { useEffect, useState } from 'react';
 import { NotAnswered, askServer } from '../askServer';
 import { isBegun } from '../desk/steps';
 import { PlainKey } from '@/ui/sheet';
-import { FIT_WORDS, otherWords } from '@/words/en/spares';
+import { otherWords } from '@/words/en/spares';
 import type { Offered } from './server';
-
-const TONE = { fits: 'text-verdi', askLabel: 'text-copper-ink', doesNot: 'text-stamp' } as const;
+import { SpareSays } from './SpareSays';
 
 /** What lies on the shelf for a part, the best first: why it fits or does not, where it lies, and taking it. */
 export function OfferedSpares({
@@ -74,7 +73,7 @@ export function OfferedSpares({
 
 /** One spare: why it does or does not, where it lies, and taking it. */
 function OfferedRow({
-  one: { number, name, place, stock, fit, says, differs },
+  one,
   chosen,
   onChoose,
 }: {
@@ -82,22 +81,14 @@ function OfferedRow({
   chosen: string;
   onChoose: (number: string) => void;
 }) {
+  const { number, fit, stock } = one;
   return (
     <li
       className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b-[1.5px] border-rule py-1.5"
       data-testid="offered"
       data-fit={fit}
     >
-      <span className="min-w-0 flex-1 basis-[260px] break-words text-[16px]">
-        <strong className="fig-bold">{number}</strong> {name}, {says}
-        <span className={`block text-[15.5px] font-[620] ${TONE[fit]}`}>
-          {FIT_WORDS[fit]}
-          {differs.length > 0 ? `: ${differs.join('; ')}` : ''}
-        </span>
-      </span>
-      <span className="text-[15.5px] text-ink2">
-        {stock > 0 ? `${stock} in ${place || 'the shed'}` : 'none left'}
-      </span>
+      <SpareSays one={one} />
       {fit === 'doesNot' || stock < 1 ? null : (
         <PlainKey
           className="px-3! text-[15.5px]!"

@@ -2,7 +2,7 @@ import 'server-only';
 import { revalidatePath } from 'next/cache';
 import type { Person } from '@/core/people/roles';
 import { mayStep, type MoveWhy, type RequisitionState } from '@/core/shed/requisition';
-import { rankSpares, wantedSpare, type Fit } from '@/core/shed/spares';
+import { rankSpares, standIns, wantedSpare, type Fit, type SpareMatch } from '@/core/shed/spares';
 import {
   askForSpare,
   countSpares,
@@ -17,7 +17,7 @@ import {
   type SpareRow,
 } from '@/db/spares';
 import { writeTable } from '@/formats/table';
-import { differenceWords, ratingsWords, STATE_WORDS } from '@/words/en/spares';
+import { differenceWords, fittingWords, ratingsWords, STATE_WORDS } from '@/words/en/spares';
 import { openJob } from '../desk/server';
 import { drawnOf } from '../desk/jobModel';
 import { log } from '../serverLog';
@@ -53,10 +53,30 @@ export async function openShelf(filter: { text?: string; low?: boolean }, after:
   };
 }
 
-/** One spare with its moves; null where there is none. */
+/** One spare with its moves, and what could stand in for it; null where there is none. */
 export async function openSpare(number: string) {
   const spare = await findSpare(number);
-  return spare && { spare, moves: await movesOf(spare.id, MOST_MOVES) };
+  if (!spare) return null;
+  const [moves, shelf] = await Promise.all([
+    movesOf(spare.id, MOST_MOVES),
+    listSpares(MOST_LOOKED, { kind: spare.kind }),
+  ]);
+  const likes = standIns(spare, shelf).slice(0, MOST_OFFERED);
+  return {
+    spare,
+    moves,
+    standIns: likes.map((one) => {
+      const said = offeredOf(one);
+      const plug = fittingWords(spare.fitting, one.fitting);
+      return plug === null ? said : { ...said, fit: 'askLabel' as const, differs: [...said.differs, plug] };
+    }),
+  };
+}
+
+function offeredOf(one: SpareRow & SpareMatch): Offered {
+  const { number, name, place, stock, fit, ratings, fitting, differs } = one;
+  const says = ratingsWords(ratings, fitting);
+  return { number, name, place, stock, fit, says, differs: differs.map(differenceWords) };
 }
 
 /** A spare of the shelf as it is offered for a part. */
@@ -78,17 +98,7 @@ export async function sparesFor(jobNumber: string, part: string): Promise<Offere
   const wanted = job && wantedSpare(drawnOf(job.circuit).model, part);
   if (!wanted) return null;
   const shelf = await listSpares(MOST_LOOKED, { kind: wanted.kind });
-  return rankSpares(wanted, shelf)
-    .slice(0, MOST_OFFERED)
-    .map(({ number, name, place, stock, fit, ratings, fitting, differs }) => ({
-      number,
-      name,
-      place,
-      stock,
-      fit,
-      says: ratingsWords(ratings, fitting),
-      differs: differs.map(differenceWords),
-    }));
+  return rankSpares(wanted, shelf).slice(0, MOST_OFFERED).map(offeredOf);
 }
 
 export async function keepSpare({ id, ...facts }: SpareForm): Promise<Answer> {

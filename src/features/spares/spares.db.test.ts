@@ -17,7 +17,7 @@ import {
 import { seedAfresh } from '@/db/testing/seedAfresh';
 import { entryWriter, fitted } from '@/core/testing/entryWriter';
 import { takeFitted } from './takeFitted';
-import { movePieces, sparesFor, stepOn } from './server';
+import { movePieces, openSpare, sparesFor, stepOn } from './server';
 import { somebody } from '@/core/testing/signedAs';
 
 jest.mock('next/cache', () => ({ revalidatePath: jest.fn() }));
@@ -117,5 +117,21 @@ describe('the shelf', () => {
     });
     expect(await sparesFor('411', 'Y99')).toBeNull();
     expect(await sparesFor('9999', 'Y7')).toBeNull();
+  });
+
+  it('says on its card what could stand in for it, another plug named', async () => {
+    for (const [number, more] of [
+      ['OR-40', { ratings: { volts: 48, current: 'DC', ohms: 60 } }],
+      ['OR-41', { ratings: { volts: 48, current: 'DC', ohms: 62 }, fitting: '2-PIN' }],
+      ['OR-42', { ratings: { volts: 48, current: 'DC', ohms: 60 }, fitting: '3-pin' }],
+      ['OR-43', { ratings: { volts: 36, current: 'DC', ohms: 60 } }],
+    ] as const)
+      await putSpare(null, card(number, more));
+    const { standIns } = (await openSpare('OR-40'))!;
+    expect(standIns.map(({ number, fit, differs }) => [number, fit, differs])).toEqual([
+      ['OR-41', 'fits', []],
+      ['OR-42', 'askLabel', ['3-pin where 2-pin is wanted']],
+    ]);
+    expect(await openSpare('OR-99')).toBeNull();
   });
 });

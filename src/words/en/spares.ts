@@ -50,6 +50,15 @@ export function differenceWords({ rating, wanted, has, isMore }: Difference): st
     : `${valueWords(rating, has)} where ${due} is wanted`;
 }
 
+/** How plug, thread and ports of another stand against a spare's own; null where they are the same, or nobody wrote any. */
+export function fittingWords(own: string, other: string): string | null {
+  const [wanted, has] = [own.trim(), other.trim()];
+  if (wanted === '' || wanted.toLowerCase() === has.toLowerCase()) return null;
+  return has === ''
+    ? `its card does not say plug, thread or ports: ${wanted} is wanted`
+    : `${has} where ${wanted} is wanted`;
+}
+
 export const FIT_WORDS: Readonly<Record<Fit, string>> = {
   fits: 'fits by its ratings',
   askLabel: 'read its label first',

@@ -76,7 +76,7 @@ const readingCommon = {
 };
 const pair = { from: name, to: name };
 const stoodSeconds = notNegative.max(100_000).optional();
-const windingCelsius = z.number().min(CELSIUS_LEAST).max(CELSIUS_MOST).optional();
+const readCelsius = z.number().min(CELSIUS_LEAST).max(CELSIUS_MOST).optional();
 
 /** Which way the pressure went as a pressure switch changed over. */
 export const EDGES = ['rising', 'falling'] as const;
@@ -101,7 +101,7 @@ function readingKinds(valued: boolean) {
       ...readingCommon,
       ...value(numberOrOver),
       /** How warm the winding was, where that was taken. */
-      ...((valued ? { celsius: windingCelsius } : {}) as { celsius: typeof windingCelsius }),
+      ...((valued ? { celsius: readCelsius } : {}) as { celsius: typeof readCelsius }),
     }),
     z.object({ kind: z.literal('diode'), ...pair, ...readingCommon, ...value(numberOrOver) }),
     z.object({ kind: z.literal('amps'), through: name, ...readingCommon, ...value(z.number()) }),
@@ -113,6 +113,8 @@ function readingKinds(valued: boolean) {
       ...value(numberOrOver),
       /** How long the volts had stood on, where it was timed. */
       ...((valued ? { seconds: stoodSeconds } : {}) as { seconds: typeof stoodSeconds }),
+      /** How warm it was, where that was taken. */
+      ...((valued ? { celsius: readCelsius } : {}) as { celsius: typeof readCelsius }),
     }),
     z.object({
       kind: z.literal('fuse'),

@@ -56,6 +56,17 @@ describe('figures that a job leaves proved', () => {
     expect(scaled!.sigma).toBeLessThan(alone!.sigma);
   });
 
+  it('insulation whose warmth was taken is what it would have read at 20 °C; else it stands as read', () => {
+    const leak = { kind: 'insulation', from: 'Y1:1', to: 'GND', testVolts: 500, setup: {} } as const;
+    const [warm] = measures([{ ...leak, value: 50e6, celsius: 40 } as Reading]);
+    expect(warm).toMatchObject({ value: 200e6, corrected: true });
+    const [asRead] = measures([{ ...leak, value: 50e6 } as Reading]);
+    expect(asRead).toMatchObject({ value: 50e6, corrected: false });
+    const [over] = measures([{ ...leak, value: 'OL', celsius: 40 } as Reading]);
+    expect(over!.over).toBe(true);
+    expect(over!.value).toBe(measures([{ ...leak, value: 'OL' } as Reading])[0]!.value);
+  });
+
   it('over range is at least the end of it, and nothing where none is known', () => {
     const leak = {
       kind: 'insulation',

@@ -1,5 +1,6 @@
 import type { CompiledPart } from '../circuit/compile';
 import { COPPER_PER_K, ohmsAt20 } from '../circuit/copper';
+import { insulationAt20 } from '../circuit/insulationWarmth';
 import { likeness } from '../circuit/likeness';
 import type { CircuitModel } from '../circuit/model';
 import type { Reading, Test } from '../circuit/schema';
@@ -203,7 +204,9 @@ function ofFigure(
   // The supply itself is what it is read to be.
   const ofSupply = isSupply(model, reading);
   const scaled = shows.withSupply && !ofSupply && supply !== null && supply > 0;
-  const value = scaled ? raw / supply : raw;
+  // Of insulation what it would read at 20 °C; over range stays what the tester ends at.
+  const warm = reading.kind === 'insulation' ? reading.celsius : undefined;
+  const value = scaled ? raw / supply : warm !== undefined && !over ? insulationAt20(raw, warm) : raw;
   const unknown = shows.withSupply && !scaled && !ofSupply ? supplySigma(model) * Math.abs(value) : 0;
   const place = testKey(reading);
   return {
@@ -213,7 +216,7 @@ function ofFigure(
     part: partOfReading(model, reading),
     value,
     sigma: Math.hypot(totalSigma(kind, value, 0, reading.meter), unknown),
-    corrected: !shows.withSupply || scaled || ofSupply,
+    corrected: kind === 'insulation' ? warm !== undefined : !shows.withSupply || scaled || ofSupply,
     over,
     at: entry.at,
     test: testOf(reading),

@@ -2,6 +2,7 @@
 
 import { Check, X } from 'lucide-react';
 import { useMemo, useState, type ReactNode } from 'react';
+import type { CircuitModel } from '@/core/circuit/model';
 import type { Reading, Test } from '@/core/circuit/schema';
 import { mayBeLeft, proofList, proofStanding, proves, type Proof } from '@/core/job/proofList';
 import { cautionsOf } from '@/core/diagnosis/cautionsOf';
@@ -15,7 +16,7 @@ import { isolationPlan } from '@/core/safety/isolationPlan';
 import { Heading, Hold, PlainKey, TextField } from '@/ui/sheet';
 import { useDesk } from '../desk/desk';
 import { FigureForm } from '../desk/FigureForm';
-import { WindingCelsius } from '../desk/WindingCelsius';
+import { WarmAt } from '../desk/WarmAt';
 import { SetupSteps } from '../desk/SetupSteps';
 import { StepLayout } from '../desk/StepLayout';
 import { Ledger } from './Ledger';
@@ -242,7 +243,13 @@ function ProofAnswer({ proof }: { proof: Proof }) {
   );
 }
 
-/** A place that is followed over the years: its figure, and how warm a winding is. */
+/** What of a place changes with its warmth so that it is asked; null where nothing does. */
+function warmthOf(model: CircuitModel, test: Test): 'Winding' | 'Insulation' | null {
+  if (test.kind === 'insulation') return 'Insulation';
+  return windingRead(model, test) === null ? null : 'Winding';
+}
+
+/** A place that is followed over the years: its figure, and how warm it is. */
 function Followed({
   test,
   dead,
@@ -254,12 +261,12 @@ function Followed({
 }) {
   const { speaker } = useDesk();
   const [celsius, setCelsius] = useState('');
-  const isWinding = useMemo(() => windingRead(speaker.model, test) !== null, [speaker, test]);
+  const warmth = useMemo(() => warmthOf(speaker.model, test), [speaker, test]);
   const shows = figureOf(test.kind);
   const warm = celsius.trim() === '' ? undefined : parseCelsius(celsius);
   const form = (
     <>
-      {isWinding ? <WindingCelsius typed={celsius} wrong={warm === null} onType={setCelsius} /> : null}
+      {warmth ? <WarmAt what={warmth} typed={celsius} wrong={warm === null} onType={setCelsius} /> : null}
       {warm === null ? null : (
         <FigureForm
           quantity={shows.quantity}

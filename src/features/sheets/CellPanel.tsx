@@ -15,7 +15,7 @@ import { capital } from '@/words/en/capital';
 import { forcedItem } from '@/words/en/ledger';
 import { cellTitle, columnWords, rowTitle } from '@/words/en/sheets';
 import { useDesk } from '../desk/desk';
-import { WindingCelsius } from '../desk/WindingCelsius';
+import { WarmAt } from '../desk/WarmAt';
 import { FigureForm, type TypedFigure } from '../desk/FigureForm';
 import { SetupSteps } from '../desk/SetupSteps';
 import { StepLink } from '../desk/StepLink';
@@ -75,7 +75,8 @@ export function CellPanel({
   const panel = useAnswerFocus(follows, hold);
   const { shows } = readingKind(test.kind);
   const coil = test.kind === 'ohms' ? sheet.coils?.[at[0]] : undefined;
-  const warm = coil && celsius.trim() !== '' ? parseCelsius(celsius) : undefined;
+  const warmth = coil ? 'Winding' : test.kind === 'insulation' ? 'Insulation' : null;
+  const warm = warmth && celsius.trim() !== '' ? parseCelsius(celsius) : undefined;
   const write = (at: Test, { value, typed, wandered }: Pinned): string[] =>
     (wandered ?? [value]).map((one) => {
       const own = meterOf(at.kind, meter);
@@ -162,7 +163,9 @@ export function CellPanel({
               />
             ) : shows.is === 'figure' ? (
               <>
-                {coil ? <WindingCelsius typed={celsius} wrong={warm === null} onType={onCelsius} /> : null}
+                {warmth ? (
+                  <WarmAt what={warmth} typed={celsius} wrong={warm === null} onType={onCelsius} />
+                ) : null}
                 {warm === null ? null : (
                   <FigureForm
                     quantity={shows.quantity}

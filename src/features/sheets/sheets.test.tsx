@@ -204,7 +204,7 @@ describe('coils', () => {
     };
     await clear();
     await type(/Winding at/, 'warm');
-    expect(screen.getByText(/“warm” is no temperature of a winding/)).toBeTruthy();
+    expect(screen.getByText(/“warm” is no temperature that a winding has/)).toBeTruthy();
     expect(screen.queryByRole('button', { name: 'Pin' })).toBeNull();
     await type(/Winding at/, '80');
     await type(/Ohms, Y1/, '9.15{Enter}');

@@ -214,7 +214,7 @@ export function readingWords(speaker: Speaker, reading: Reading): string {
   }
   const condition = [
     kind === 'insulation'
-      ? `insulation at ${reading.testVolts} V${reading.seconds === undefined ? '' : ` after ${reading.seconds} s`}`
+      ? `insulation at ${reading.testVolts} V${reading.seconds === undefined ? '' : ` after ${reading.seconds} s`}${reading.celsius === undefined ? '' : `, at ${reading.celsius} °C`}`
       : '',
     reading.kind === 'ohms' && reading.celsius !== undefined ? `winding at ${reading.celsius} °C` : '',
     positions,

@@ -1,3 +1,4 @@
+import { insulationFactor } from '../../circuit/insulationWarmth';
 import { z } from 'zod';
 import { TESTER_VOLTS } from '../../diagnosis/testerVolts';
 import { insulationClass, passOhms as ohmsOfPass } from '../../tables/insulationPass';
@@ -252,7 +253,7 @@ function fallsOf(run: readonly Reading[]): boolean {
 
 /** Factor to 40 °C after IEEE 43 (reference section 16); null outside the range of its rule. */
 export function factorTo40(celsius: number, material: 'usual' | 'thermosetting'): number | null {
-  if (material === 'usual') return 0.5 ** ((REFERENCE_40 - celsius) / 10);
+  if (material === 'usual') return insulationFactor(celsius, REFERENCE_40);
   const [least, bend, most] = THERMOSETTING_C;
   if (celsius < least || celsius > most) return null;
   const slope = celsius < bend ? THERMOSETTING_COLD : THERMOSETTING_WARM;

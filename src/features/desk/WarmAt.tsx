@@ -1,11 +1,13 @@
 import { FIELD, Trouble } from '@/ui/sheet';
 
-/** How warm the winding is, where somebody took it: what it reads is then held against 20 °C. */
-export function WindingCelsius({
+/** How warm a winding or its insulation is, where somebody took it: what it reads is then held against 20 °C. */
+export function WarmAt({
+  what,
   typed,
   wrong,
   onType,
 }: {
+  what: 'Winding' | 'Insulation';
   typed: string;
   wrong: boolean;
   onType: (typed: string) => void;
@@ -13,7 +15,7 @@ export function WindingCelsius({
   return (
     <div className="pb-2">
       <label className="flex flex-wrap items-center gap-2 text-[16px]">
-        Winding at
+        {what} at
         <input
           className={`${FIELD} fig w-[92px]!`}
           inputMode="decimal"
@@ -26,7 +28,8 @@ export function WindingCelsius({
       </label>
       {wrong ? (
         <Trouble>
-          “{typed.trim()}” is no temperature of a winding; type degrees Celsius, as 23, or as 74 °F.
+          “{typed.trim()}” is no temperature that a {what.toLowerCase()} has; type degrees Celsius, as 23, or
+          as 74 °F.
         </Trouble>
       ) : null}
     </div>

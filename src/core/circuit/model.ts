@@ -1,4 +1,6 @@
 import { compileCircuit, type CompiledCircuit, type CompiledPart, type LearntOhms } from './compile';
+import { isAssumed } from './assumed';
+import type { Part } from './partSchema';
 import type { Circuit, Setup } from './schema';
 import { applySetup } from './situation';
 import { SituationSolver } from './solveSituation';
@@ -20,7 +22,7 @@ export class CircuitModel {
   private readonly nodePeaks: Float64Array;
 
   constructor(circuit: Circuit, learnt?: LearntOhms) {
-    this.compiled = compileCircuit(circuit, learnt);
+    this.compiled = compileCircuit(withBearingFuses(circuit), learnt);
     this.combinations = controlCombinations(circuit.controls);
     this.nodePeaks = new Float64Array(this.compiled.nodeNames.length);
   }
@@ -77,6 +79,40 @@ export class CircuitModel {
     this.loops = most.map((amps) => (amps > 1e-9 ? supplyVolts / amps : Infinity));
     return this.loops;
   }
+}
+
+/** A rating that carries whatever a drawing may draw. */
+const CARRIES_ALL_AMPS = 1000;
+/** Of what the sound circuit draws through it: the least that a fuse is made for. */
+const FUSE_MARGIN = 1.3;
+
+/**
+ * The circuit with every fuse whose rating nobody said large enough for what the sound circuit draws through it: which one is in there is not
+ * known, but that it bears its loads is. The usual rating alone would open on the drawing of a larger machine.
+ */
+function withBearingFuses(circuit: Circuit): Circuit {
+  const isUnsaid = (part: Part): part is Extract<Part, { kind: 'fuse' | 'breaker' }> =>
+    (part.kind === 'fuse' || part.kind === 'breaker') && isAssumed(part, 'amps');
+  if (!circuit.parts.some(isUnsaid)) return circuit;
+  const parts = circuit.parts.map((part) =>
+    isUnsaid(part) ? { ...part, amps: CARRIES_ALL_AMPS, assumed: undefined } : part,
+  );
+  const model = new CircuitModel({ ...circuit, parts });
+  const { partIndex, parts: compiled } = model.compiled;
+  const most = new Map<string, number>();
+  for (const controls of model.combinations) {
+    const world = model.situation({ controls }).solve({ mode: 'live' });
+    for (const { ref } of circuit.parts.filter(isUnsaid)) {
+      const [body] = compiled[partIndex.get(ref)!]!.branches;
+      most.set(ref, Math.max(most.get(ref) ?? 0, Math.abs(branchAmps(world, body!.index))));
+    }
+  }
+  return {
+    ...circuit,
+    parts: circuit.parts.map((part) =>
+      isUnsaid(part) ? { ...part, amps: Math.max(part.amps, FUSE_MARGIN * most.get(part.ref)!) } : part,
+    ),
+  };
 }
 
 /** Works something out of a circuit the first time it is asked for. */

@@ -1,6 +1,6 @@
 import { CircuitModel } from '../circuit/model';
 import { parseCircuit } from '../circuit/parse';
-import type { Circuit } from '../circuit/schema';
+import type { Circuit, Setup } from '../circuit/schema';
 import { TEMPLATES } from '../templates/templates';
 import { checkCircuit, type Finding } from './checkCircuit';
 import { compareCircuits } from './compareCircuits';
@@ -98,6 +98,22 @@ describe('live checks', () => {
     // A supply that is put in has figures that nobody has said yet.
     const others = (one: Circuit) => checkCircuit(one).filter((other) => other.code !== 'usualFigure').length;
     expect(others(mended)).toBeLessThan(others(circuit));
+  });
+
+  it('a fuse whose rating nobody said bears what the drawing draws, and goes at a short all the same', () => {
+    const text = (fuse: string) => `battery 24, ${fuse}, key switch, motor 0.8, ground`;
+    const opened = (circuit: Circuit, setup: Setup) => {
+      const { devices, state } = new CircuitModel(circuit).situation(setup).solve({ mode: 'live' });
+      return devices.some(({ kind }, at) => kind === 'fuse' && state[at] === 1);
+    };
+    expect(codes(draw(text('fuse 10')))).toContain('fuseSmall');
+    const unsaid = draw(text('fuse'));
+    expect(codes(unsaid)).not.toContain('fuseSmall');
+    const controls = new CircuitModel(unsaid).combinations.at(-1)!;
+    expect(opened(unsaid, { controls })).toBe(false);
+    const [motor] = unsaid.parts.filter(({ kind }) => kind === 'motor');
+    const ends = Object.values(motor!.nodes) as [string, string];
+    expect(opened(unsaid, { controls, jumpers: [ends] })).toBe(true);
   });
 
   it('what nobody has said of a label is named, stands broad, and is said by typing it', () => {

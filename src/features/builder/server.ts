@@ -61,7 +61,11 @@ export async function openDrawing(
     siblings: functions
       .filter(({ id }) => id !== own?.id)
       .map(({ id, name, version, circuit }) => ({ id, name, version, circuit })),
-    alike: own ? (await drawnAlike(own.id)).map(({ id, machine: other }) => ({ id, machine: other })) : [],
+    alike: own
+      ? (await drawnAlike(own.id))
+          .map(({ id, machine: other }) => ({ id, machine: other }))
+          .sort((a, b) => a.machine.localeCompare(b.machine, 'en', { numeric: true }))
+      : [],
   };
 }
 

@@ -196,7 +196,7 @@ describe('ratings in words', () => {
       'more than the 12',
     );
     expect(differenceWords({ rating: 'ohms', wanted: 7.4, has: null, isMore: false })).toContain(
-      'read its label',
+      'does not say',
     );
     expect(dueWords(null, '2026-11-28')).toEqual({ words: 'no day said', late: false });
     expect(dueWords('2026-11-28', '2026-11-28').words).toBe('due today');

@@ -43,8 +43,7 @@ export function ratingsWords(ratings: SpareRatings, fitting: string): string {
 /** How a spare stands against what is wanted: "12 V where 24 V is wanted". */
 export function differenceWords({ rating, wanted, has, isMore }: Difference): string {
   const due = valueWords(rating, wanted);
-  if (has === null)
-    return `its card does not say ${RATING_NAMES[rating].name}: ${due} is wanted, read its label`;
+  if (has === null) return `its card does not say ${RATING_NAMES[rating].name}: ${due} is wanted`;
   return isMore
     ? `${valueWords(rating, has)}, more than the ${due} that is needed`
     : `${valueWords(rating, has)} where ${due} is wanted`;

@@ -1,6 +1,7 @@
 import { createServer, request as httpRequest } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { expect, test } from '@playwright/test';
+import { keptEntries } from './keptEntries';
 
 /** Asks for a page under another name, as a browser does whose name server was lied to. */
 function underName(base: string, path: string, host: string): Promise<{ status: number; body: string }> {
@@ -22,7 +23,7 @@ test('another site in the same browser changes nothing here, and nobody reads it
   page,
   baseURL,
 }) => {
-  const logOf = async () => (await (await page.request.get('/api/jobs/417/job.json')).json()) as unknown;
+  const logOf = () => keptEntries(page.request, 417);
   const before = await logOf();
   const target = `${baseURL}/api/jobs/417/entries`;
   const elsewhere = createServer((_request, response) => {

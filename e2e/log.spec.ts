@@ -3,6 +3,7 @@ import { expect, test, type APIRequestContext, type Page } from '@playwright/tes
 import { v7 as uuidv7 } from 'uuid';
 import { answerByKeyboard, askedTest, MachineUnderTest } from './bench';
 import { as, USUAL } from './signIn';
+import { keptEntries } from './keptEntries';
 
 const JOB = 412;
 const OWN_PORT = 3177;
@@ -13,10 +14,8 @@ async function openTest(page: Page, job = JOB, base = ''): Promise<void> {
 }
 
 async function storedReadings(request: APIRequestContext, job: number): Promise<number> {
-  const answer = (await (await request.get(`/api/jobs/${job}/job.json`)).json()) as {
-    entries: { type: string }[];
-  };
-  return answer.entries.filter(({ type }) => type === 'reading').length;
+  const entries = await keptEntries<{ type: string }>(request, job);
+  return entries.filter(({ type }) => type === 'reading').length;
 }
 
 async function ready(url: string): Promise<void> {

@@ -1,6 +1,7 @@
 import { expect, test } from '@playwright/test';
 import { askedTest, MachineUnderTest, movedOn } from './bench';
 import { closeAgain, makeSafe, openJob, step } from './steps';
+import { jobOf, keptEntries } from './keptEntries';
 
 test('a meter over SCPI: from the complaint to a named part, no value is typed', async ({ page }) => {
   // The simulated meter stands on the machine with the fault that the demo hides there; eyes and ears are this journey's own.
@@ -63,10 +64,7 @@ test('a meter over SCPI: from the complaint to a named part, no value is typed',
   expect(turned).toBeGreaterThan(0);
   // The record says where the figures came from; the last of it is on its way to the server for a moment.
   const wired = async () => {
-    const path = new URL(page.url()).pathname.replace('/jobs', '/api/jobs');
-    const { entries } = (await (await page.request.get(`${path}/job.json`)).json()) as {
-      entries: { type: string; body: { instrument?: string } }[];
-    };
+    const entries = await keptEntries<{ body: { instrument?: string } }>(page.request, jobOf(page.url()));
     return entries.flatMap(({ body }) => body.instrument ?? []);
   };
   await expect.poll(async () => (await wired()).length).toBe(byWire);

@@ -2,6 +2,7 @@ import { expect, test, type Page } from '@playwright/test';
 import { answerByKeyboard, askedTest, MachineUnderTest } from './bench';
 import { as, onOwnDevice } from './signIn';
 import { hydrated, openJob, step } from './steps';
+import { jobOf, keptEntries } from './keptEntries';
 
 // Everywhere else the service worker is kept away: each journey has a browser of its own, which would fetch the whole build first.
 test.use({ serviceWorkers: 'allow' });
@@ -28,10 +29,10 @@ async function kept(page: Page, ...paths: string[]) {
 
 /** Entries of a job that the server has, by type and person. */
 async function stored(page: Page, address: string): Promise<string[]> {
-  const path = new URL(address).pathname.replace('/jobs/', '/api/jobs/');
-  const { entries } = (await (await page.request.get(`${path}/job.json`)).json()) as {
-    entries: { id: string; type: string; person: string }[];
-  };
+  const entries = await keptEntries<{ id: string; type: string; person: string }>(
+    page.request,
+    jobOf(address),
+  );
   expect(new Set(entries.map(({ id }) => id)).size).toBe(entries.length);
   return entries.map(({ type, person }) => `${type} ${person}`);
 }

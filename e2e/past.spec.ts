@@ -4,6 +4,7 @@ import { MachineUnderTest } from './bench';
 import { prove } from './prove';
 import { makeSafe, step } from './steps';
 import { as } from './signIn';
+import { keptEntries } from './keptEntries';
 
 test('from a drifting place to a re-test, its reading, a new part from the shelf, and what was asked for received', async ({
   page,
@@ -65,8 +66,7 @@ test('from a drifting place to a re-test, its reading, a new part from the shelf
   await page.getByRole('button', { name: 'Write it down' }).click();
   await expect(page.getByTestId('fix')).toContainText(spare);
   const kept = async () => {
-    const answer = await page.request.get(`/api/jobs/${number}/job.json`);
-    const { entries } = (await answer.json()) as { entries: { type: string }[] };
+    const entries = await keptEntries<{ type: string }>(page.request, number);
     return entries.some(({ type }) => type === 'fix');
   };
   await expect.poll(kept).toBe(true);

@@ -2,6 +2,7 @@ import { expect, test, type Page } from '@playwright/test';
 import { DEMO_PIN } from '../demo/people';
 import { as } from './signIn';
 import { hydrated, openJob, provePoint, step } from './steps';
+import { jobOf, keptEntries } from './keptEntries';
 
 const HOIST = 'G-1 Groomer OR-201: Tiller float valve';
 
@@ -142,9 +143,7 @@ test('what somebody wrote is sent in their name alone, also when another one too
   await page.goto(`${address}?step=as-found`);
   await expect(page.getByTestId('of-others')).toContainText('1 entry of Ilse waits on this device');
   const kept = async () => {
-    const { entries } = (await (
-      await page.request.get(`${new URL(address).pathname.replace('/jobs/', '/api/jobs/')}/job.json`)
-    ).json()) as { entries: { type: string; person: string }[] };
+    const entries = await keptEntries<{ type: string; person: string }>(page.request, jobOf(address));
     return entries.filter(({ type }) => type === 'looked').map(({ person }) => person);
   };
   expect(await kept()).toEqual([]);

@@ -2,6 +2,7 @@ import { expect, test } from '@playwright/test';
 import { openJob } from './steps';
 import { DEMO_PIN } from '../demo/people';
 import { as } from './signIn';
+import { keptEntries } from './keptEntries';
 
 test('a drawing from a PDF: its pages become sheets, a part is pinned and found again', async ({ page }) => {
   const pdf = await (await page.request.get('/api/jobs/398/report.pdf')).body();
@@ -15,7 +16,7 @@ test('a drawing from a PDF: its pages become sheets, a part is pinned and found 
   });
   await expect(page.getByRole('alert').filter({ hasText: 'broken.pdf could not be read' })).toBeVisible();
   await input.setInputFiles({ name: 'hydraulics.pdf', mimeType: 'application/pdf', buffer: pdf });
-  await expect(page.getByRole('link', { name: /hydraulics, page 2/ })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole('link', { name: /hydraulics, page 2/ })).toBeVisible();
   await page.getByRole('link', { name: /hydraulics, page 1/ }).click();
   await page.getByRole('combobox', { name: /^Part/ }).selectOption('Y14');
   const sheet = page.getByRole('button', { name: 'Pin Y14 here' });
@@ -114,13 +115,11 @@ test('a function that works clears what a dead one shares with it', async ({ pag
 });
 
 test('what a closed job ended with is this machine’s own value in the next one', async ({ page }) => {
-  const job = (await (await page.request.get('/api/jobs/398/job.json')).json()) as {
-    entries: {
-      type: string;
-      body: { phase?: string; reading?: { kind: string; through?: string; setup: object } };
-    }[];
-  };
-  const amps = job.entries.find(({ body }) => body.phase === 'fixed' && body.reading?.kind === 'amps')!.body
+  const entries = await keptEntries<{
+    type: string;
+    body: { phase?: string; reading?: { kind: string; through?: string; setup: object } };
+  }>(page.request, 398);
+  const amps = entries.find(({ body }) => body.phase === 'fixed' && body.reading?.kind === 'amps')!.body
     .reading!;
   const address = await openJob(page, 'G-2 Groomer OR-202: Tiller float valve', 'Tiller float weak');
   const query = new URLSearchParams({ mode: 'amps', red: amps.through!, set: JSON.stringify(amps.setup) });

@@ -1,5 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { hydrated, openJob, step } from './steps';
+import { keptEntries } from './keptEntries';
 
 test('a trace of a coil names a plunger that is held up, counts as readings, and stands in the report', async ({
   page,
@@ -37,12 +38,11 @@ test('a trace of a coil names a plunger that is held up, counts as readings, and
   await page.reload();
   await expect(found).toContainText('Kept by Tove, from tiller-float-sticky.csv');
   // What was kept is on its way to the server for a moment.
-  const entries = async () =>
-    (
-      (await (await page.request.get(`/api/jobs/${number}/job.json`)).json()) as {
-        entries: { type: string; body: { reading?: { kind: string; value: unknown }; named?: string } }[];
-      }
-    ).entries;
+  const entries = () =>
+    keptEntries<{ type: string; body: { reading?: { kind: string; value: unknown }; named?: string } }>(
+      page.request,
+      number,
+    );
   await expect
     .poll(async () => (await entries()).filter(({ body }) => body.reading?.kind === 'click').length)
     .toBe(1);

@@ -1,5 +1,14 @@
 import type { Diode, Schedule, Solenoid } from '../transient/elements';
-import { heldBack, PlungerLaw, restOf, shockley, THERMAL_VOLTS } from '../transient/laws';
+import {
+  heldBack,
+  LEAST_METRES,
+  LEAST_SHOWN,
+  PlungerLaw,
+  restOf,
+  shockley,
+  solenoidSizes,
+  THERMAL_VOLTS,
+} from '../transient/laws';
 import type { InTime } from '../transient/run';
 
 /** A junction that takes a coil's current over when it is switched off. */
@@ -22,9 +31,6 @@ export interface CoilBehindFeed {
 }
 
 const [AMPS, METRES, SPEED, JUNCTION] = [0, 1, 2, 3];
-const LEAST = 1e-7;
-const LEAST_METRES = 1e-11;
-const LEAST_AMPS = 1e-3;
 
 /**
  * A coil with its plunger behind its feed as one small system: the volts at its terminals follow from its amperes and what the junction
@@ -50,10 +56,8 @@ export class CoilSystem implements InTime {
     this.size = size;
     this.stores = Uint8Array.from({ length: size }, (_one, row) => (row < JUNCTION ? 1 : 0));
     this.sizes = new Float64Array(size);
-    this.sizes[AMPS] = LEAST_AMPS * coil.openHenries;
-    this.sizes[METRES] = coil.strokeMetres;
-    this.sizes[SPEED] = coil.kilograms * coil.strokeMetres * 100;
-    this.least = new Float64Array(size).fill(LEAST);
+    this.sizes.set(solenoidSizes(coil), AMPS);
+    this.least = new Float64Array(size).fill(LEAST_SHOWN);
     this.least[METRES] = LEAST_METRES;
     this.pattern = {
       size,

@@ -9,6 +9,20 @@ const STOP_STIFF = 5e6;
 const STOP_DAMPED = 0.7;
 const STOP_TAKES_HOLD = 1e-6;
 
+/** What an unknown may be off by and nothing shows it; where a plunger stands by less, for a stop is stiff. */
+export const LEAST_SHOWN = 1e-7;
+export const LEAST_METRES = 1e-11;
+/** A winding that has never had more than this, of which a share may be off, has as good as none. */
+export const LEAST_AMPS = 1e-3;
+
+/**
+ * What the rows of a solenoid store at the least, of which a share may be off: its flux, its way, and the speed of going it in a hundredth of
+ * a second; what it settles into a stop by is nothing beside them.
+ */
+export function solenoidSizes({ openHenries, strokeMetres, kilograms }: Solenoid): [number, number, number] {
+  return [LEAST_AMPS * openHenries, strokeMetres, kilograms * strokeMetres * 100];
+}
+
 /** What a winding with a plunger comes to at a state, worked out by {@link at}; kept in fields, for it is asked at every pass. */
 export class PlungerLaw {
   /** Inductance, and how it grows with the plunger's way: H and H/m. */

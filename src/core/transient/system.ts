@@ -9,7 +9,18 @@ import {
   type Solenoid,
   type Waveform,
 } from './elements';
-import { heldBack, LEAK, PlungerLaw, restOf, shockley, THERMAL_VOLTS } from './laws';
+import {
+  heldBack,
+  LEAK,
+  LEAST_AMPS,
+  LEAST_METRES,
+  LEAST_SHOWN,
+  PlungerLaw,
+  restOf,
+  shockley,
+  solenoidSizes,
+  THERMAL_VOLTS,
+} from './laws';
 import type { InTime } from './run';
 import type { Pattern } from './sparseLu';
 
@@ -64,7 +75,7 @@ export class TimeSystem implements InTime {
     this.size = size;
     this.stores = new Uint8Array(size);
     this.sizes = new Float64Array(size);
-    this.least = new Float64Array(size).fill(LEAST);
+    this.least = new Float64Array(size).fill(LEAST_SHOWN);
     this.q = new Float64Array(size);
     this.f = new Float64Array(size);
     this.junction = new Float64Array(elements.length);
@@ -170,10 +181,7 @@ export class TimeSystem implements InTime {
         return;
       case 'solenoid':
         this.stores.fill(1, own, own + 3);
-        this.sizes[own] = LEAST_AMPS * element.openHenries;
-        // Its way, and the speed of going it in a hundredth of a second: what it settles into a stop by is nothing beside them.
-        this.sizes[own + 1] = element.strokeMetres;
-        this.sizes[own + 2] = element.kilograms * element.strokeMetres * 100;
+        this.sizes.set(solenoidSizes(element), own);
         this.least[own + 1] = LEAST_METRES;
         return;
       case 'motor':
@@ -452,11 +460,6 @@ export class TimeSystem implements InTime {
   }
 }
 
-/** What an unknown may be off by and nothing shows it; where a plunger stands by less, for a stop is stiff. */
-const LEAST = 1e-7;
-const LEAST_METRES = 1e-11;
-/** A winding that has never had more than this, of which a share may be off, has as good as none. */
-const LEAST_AMPS = 1e-3;
 /** What flows in these follows from the state by slopes that never change; a source's volts come on top. */
 const STRAIGHT: readonly Element['kind'][] = ['resistor', 'capacitor', 'inductor', 'source'];
 /** Of its rating: from there on a fuse melts in the end. */

@@ -55,7 +55,7 @@ async function project(displayName, testMatch, testPathIgnorePatterns = [], test
 
 export default async () => ({
   // Patience for a machine that others use too; what is slow is measured in bench.
-  testTimeout: 30_000,
+  testTimeout: 300_000,
   projects: [
     await project('core', ['<rootDir>/src/core/**/*.test.ts']),
     await project(

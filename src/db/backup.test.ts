@@ -19,7 +19,7 @@ function ran(script: string, ...args: string[]) {
 const files = () => readdirSync(backups).filter((name) => name.endsWith('.sql.gz'));
 
 describe('a backup', () => {
-  beforeAll(seedAfresh, 120_000);
+  beforeAll(seedAfresh);
   afterAll(async () => {
     await closePool();
     rmSync(home, { recursive: true, force: true });
@@ -48,7 +48,7 @@ describe('a backup', () => {
       'mariadb',
       expect.stringMatching(/^mariadb-before-/),
     ]);
-  }, 180_000);
+  });
 
   it('that was changed since, or was never finished, is refused, and nothing is touched', () => {
     const [file] = files();
@@ -64,7 +64,7 @@ describe('a backup', () => {
     expect(ran('restore', join(home, 'none.sql.gz')).said).toMatch(/there is no backup/);
     rmSync(strange);
     expect(readdirSync(home).filter((name) => name.startsWith('mariadb'))).toHaveLength(2);
-  }, 60_000);
+  });
 
   it('beyond those that are kept takes the oldest away', () => {
     const old = 'spiraxis-20200101-000000Z.sql.gz';
@@ -73,7 +73,7 @@ describe('a backup', () => {
     expect(made.said).toContain(`2 older taken away: ${old}`);
     expect(files()).toHaveLength(1);
     expect(ran('backup', '--to', backups, '--keep', '0').said).toMatch(/1 or more \(given 0\)/);
-  }, 120_000);
+  });
 
   it('of a database that says no is none', async () => {
     const url = new URL(process.env.SPIRAXIS_DATABASE_URL!);
@@ -88,5 +88,5 @@ describe('a backup', () => {
     ]);
     expect(readdirSync(join(home, 'other'))).toEqual([]);
     await pool().query('SELECT 1');
-  }, 30_000);
+  });
 });

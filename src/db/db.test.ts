@@ -32,7 +32,7 @@ let jobId = '';
 beforeAll(async () => {
   await seedAfresh();
   jobId = (await findJob(417))!.id;
-}, 60_000);
+});
 afterAll(closePool);
 
 describe('the schema', () => {

@@ -38,7 +38,7 @@ let machineId = '';
 beforeAll(async () => {
   await seedAfresh();
   machineId = await addMachine({ code: 'Q-9', name: 'Bench' });
-}, 60_000);
+});
 afterAll(closePool);
 
 describe('versions of a drawing', () => {

@@ -31,7 +31,7 @@ async function* of(lines: readonly string[]) {
 describe('an archive of a shed', () => {
   beforeAll(async () => {
     await seedAfresh();
-  }, 60_000);
+  });
   afterAll(closePool);
 
   it('decides on every table that there is', async () => {
@@ -86,5 +86,5 @@ describe('an archive of a shed', () => {
     expect(await archive()).toEqual(lines);
     const odd = (await listAccounts()).find(({ name }) => name === 'Odd ‘name’');
     expect(odd).toMatchObject({ role: 'lead', pin_hash: null, password_hash: null, one_time: false });
-  }, 120_000);
+  });
 });

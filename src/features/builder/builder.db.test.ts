@@ -35,7 +35,7 @@ const trouble = async (more: Partial<Record<keyof KeepRequest, unknown>>) => {
 };
 const functionsOf = async (code: string) => drawnFunctions((await findMachine(code))!.id);
 
-beforeAll(seedAfresh, 60_000);
+beforeAll(seedAfresh);
 afterAll(closePool);
 
 describe('opening a drawing', () => {

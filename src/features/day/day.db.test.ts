@@ -14,7 +14,7 @@ beforeAll(async () => {
   process.env.SPIRAXIS_DEMO = '1';
   await seedAfresh();
   for (const { id } of await listJobs({}, 8)) await refreshDigest(id);
-}, 240_000);
+});
 afterEach(forgetCookies);
 afterAll(closePool);
 

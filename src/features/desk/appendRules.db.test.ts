@@ -44,7 +44,7 @@ beforeAll(async () => {
           : { tried: 'rests' }),
       }),
     );
-}, 60_000);
+});
 afterAll(closePool);
 
 describe('what a browser sends is judged again by the server', () => {

@@ -50,7 +50,7 @@ const newJob = (fields: Partial<NewJob>) =>
     ...fields,
   });
 
-beforeAll(seedAfresh, 60_000);
+beforeAll(seedAfresh);
 afterAll(closePool);
 
 describe('entries that a browser sends', () => {
@@ -308,7 +308,7 @@ describe('what leaves the house', () => {
       trouble: 'Clock of the site: is no time zone; write one such as Europe/Vienna',
     });
     expect(await reportOf('99999')).toBeNull();
-  }, 60_000);
+  });
 
   it('is everything of the job as one document and its readings as a table', async () => {
     const whole = (await jobDocument('398')) as { format: string; entries: Entry[]; job: object };
@@ -320,7 +320,7 @@ describe('what leaves the house', () => {
     expect(table.split('\n')[0]).toMatch(/^time,person,kind,place,value/);
     expect((await tagSheet('417'))!.plan.length).toBeGreaterThan(0);
     expect(await tagSheet('99999')).toBeNull();
-  }, 60_000);
+  });
 });
 
 describe('codes', () => {
@@ -334,7 +334,7 @@ describe('codes', () => {
     expect(silent).toEqual([]);
     for (const { number } of await pastJobsWith(machineId, ['14-5', '14-6'], 398))
       expect(number).not.toBe(398);
-  }, 60_000);
+  });
 });
 
 describe('shop rules', () => {

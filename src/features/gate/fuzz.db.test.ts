@@ -50,7 +50,7 @@ const failures = () => (log.error as jest.Mock).mock.calls.map(([what]) => JSON.
 beforeAll(async () => {
   process.env.SPIRAXIS_DEMO = '1';
   await seedAfresh();
-}, 60_000);
+});
 afterAll(closePool);
 beforeEach(async () => {
   (log.error as jest.Mock).mockClear();

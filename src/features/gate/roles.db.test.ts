@@ -68,7 +68,7 @@ async function ask({ method, handle, name }: (typeof routes)[number]): Promise<n
 beforeAll(async () => {
   process.env.SPIRAXIS_DEMO = '1';
   await seedAfresh();
-}, 60_000);
+});
 afterAll(closePool);
 
 it('every page, route and action says what one has to be for it', () => {

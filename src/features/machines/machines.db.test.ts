@@ -21,7 +21,7 @@ jest.mock('next/navigation', () => ({
 const create = (fields: Record<string, string>) =>
   createMachine({ code: '', name: '', like: '', ...fields }, 'Henrike');
 
-beforeAll(seedAfresh, 60_000);
+beforeAll(seedAfresh);
 afterAll(closePool);
 
 describe('machines', () => {

@@ -49,7 +49,7 @@ const PASSWORD = 'the winch pulled in at noon';
 beforeAll(async () => {
   process.env.SPIRAXIS_DEMO = '1';
   await seedAfresh();
-}, 60_000);
+});
 beforeEach(async () => {
   process.env.SPIRAXIS_DEMO = '1';
   forgetCookies();

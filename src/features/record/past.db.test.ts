@@ -60,7 +60,7 @@ let openJobId = '';
 beforeAll(async () => {
   await seedAfresh();
   openJobId = (await findJob(417))!.id;
-}, 60_000);
+});
 afterAll(closePool);
 
 async function put(id: string, past: JobLeft) {
@@ -220,7 +220,7 @@ describe('the demo shed with its two winters', () => {
     expect(await jobsBefore(new Date())).toBeGreaterThan(100);
     const [worst] = await listTrends(1);
     expect(await fleetDots(worst!.function_id, worst!.place_key, 40)).not.toEqual([]);
-  }, 60_000);
+  });
 });
 
 describe('the lead’s own factors', () => {

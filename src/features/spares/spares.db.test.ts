@@ -39,7 +39,7 @@ const card = (number: string, more: Partial<SpareFacts> = {}): SpareFacts => ({
 const at = new Date('2026-11-20T08:00:00Z');
 const stockOf = async (number: string) => (await findSpare(number))!.stock;
 
-beforeAll(seedAfresh, 60_000);
+beforeAll(seedAfresh);
 afterAll(closePool);
 
 describe('the shelf', () => {

@@ -5,7 +5,7 @@ import type { Licence, Role } from '@/core/people/roles';
 import { useReady } from '@/ui/useReady';
 import { Heading, Hold, MainKey, PlainKey, TextField, Trouble } from '@/ui/sheet';
 import { siteMoment } from '@/core/units/siteTime';
-import { personWords, TRAIL_WORDS } from '@/words/en/people';
+import { personWords, toldWords } from '@/words/en/people';
 import { Form } from '@/ui/Form';
 import { forgetKept } from '../offline/caches';
 import { NotAnswered, askServer } from '../askServer';
@@ -164,7 +164,7 @@ function Told({
       <ul className="py-2">
         {notices.map((one) => (
           <li key={`${one.at} ${one.what}`} className="border-b-[1.5px] border-rule py-2 text-[17px]">
-            {siteMoment(one.at, timeZone)}: {one.by} {TRAIL_WORDS[one.what]}
+            {siteMoment(one.at, timeZone)}: {one.by} {toldWords(one.what)}
             {one.device ? `, on ${one.device}` : ''}
           </li>
         ))}

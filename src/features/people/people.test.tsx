@@ -115,8 +115,11 @@ describe('who is here', () => {
     const person = userEvent.setup();
     show({ demo: true });
     const changed = { what: 'secretChanged', by: 'Tove', device: 'tablet', at: '2026-02-04T08:00:00.000Z' };
-    asked.mockResolvedValueOnce({ name: 'Tove', role: 'technician', oneTime: false, notices: [changed] });
+    const reset = { ...changed, what: 'secretReset', by: 'Henrike', at: '2026-02-05T08:00:00.000Z' };
+    const notices = [changed, reset];
+    asked.mockResolvedValueOnce({ name: 'Tove', role: 'technician', oneTime: false, notices });
     await person.click(screen.getByRole('button', { name: /^Tove/ }));
+    expect(await screen.findByText(/Henrike gave you a new first word/)).toBeTruthy();
     const line = await screen.findByText(/Tove changed their own PIN or password, on tablet/);
     expect(line.textContent).toMatch(/8:00/);
     // It stands in the way of everything else until it is read.

@@ -55,6 +55,11 @@ export function mayNotWords(role: Role, deed: Deed): string {
   return `${PLURAL[role]} does not do this: ${who.join(' or ')} ${DEED_WORDS[deed]}.`;
 }
 
+/** The same to whom it was done. */
+export function toldWords(what: TrailEvent): string {
+  return what === 'secretReset' ? 'gave you a new first word' : TRAIL_WORDS[what];
+}
+
 export const TRAIL_WORDS: Readonly<Record<TrailEvent, string>> = {
   signedIn: 'signed in',
   signedOut: 'signed out',

@@ -32,6 +32,8 @@ const drawnFunctionRow = z.object({
   circuit: circuitColumn,
 });
 export type DrawnFunctionRow = z.infer<typeof drawnFunctionRow>;
+const DRAWN = `SELECT f.id, f.name, f.version, f.circuit, f.machine_id, m.code AS machine_code, m.name AS machine_name, m.equipment
+  FROM functions f JOIN machines m ON m.id = f.machine_id`;
 
 /** A version that somebody else kept meanwhile. */
 export class VersionConflict extends Error {
@@ -51,21 +53,13 @@ export class NameTaken extends Error {
 
 export async function findFunction(id: string): Promise<DrawnFunctionRow | null> {
   if (!isId(id)) return null;
-  const [rows] = await pool().query<RowDataPacket[]>(
-    `SELECT f.id, f.name, f.version, f.circuit, f.machine_id, m.code AS machine_code, m.name AS machine_name, m.equipment
-     FROM functions f JOIN machines m ON m.id = f.machine_id WHERE f.id = ?`,
-    [id],
-  );
+  const [rows] = await pool().query<RowDataPacket[]>(`${DRAWN} WHERE f.id = ?`, [id]);
   return rows[0] ? drawnFunctionRow.parse(rows[0]) : null;
 }
 
 /** Functions of a machine with their circuits, by name. */
 export async function drawnFunctions(machineId: string): Promise<DrawnFunctionRow[]> {
-  const [rows] = await pool().query<RowDataPacket[]>(
-    `SELECT f.id, f.name, f.version, f.circuit, f.machine_id, m.code AS machine_code, m.name AS machine_name, m.equipment
-     FROM functions f JOIN machines m ON m.id = f.machine_id WHERE m.id = ? ORDER BY f.name`,
-    [machineId],
-  );
+  const [rows] = await pool().query<RowDataPacket[]>(`${DRAWN} WHERE m.id = ? ORDER BY f.name`, [machineId]);
   return rows.map((row) => drawnFunctionRow.parse(row));
 }
 
@@ -151,6 +145,11 @@ export async function likeNamed(
 }
 
 const MOST_ALIKE = 500;
+/** A function, and the same, to the letter, on other machines of the class. */
+const ALIKE = `FROM functions f
+  JOIN machines own ON own.id = f.machine_id
+  JOIN machines m ON m.equipment = own.equipment AND m.id <> own.id
+  JOIN functions o ON o.machine_id = m.id AND o.name = f.name AND o.circuit = f.circuit`;
 
 /** A function of another machine of the class that has the same name and is drawn the same, to the letter. */
 export interface AlikeFunction {
@@ -163,10 +162,7 @@ export interface AlikeFunction {
 /** Where else in its machine's class a function is drawn as it is here, by machine. */
 export async function drawnAlike(functionId: string): Promise<AlikeFunction[]> {
   const [rows] = await pool().query<RowDataPacket[]>(
-    `SELECT o.id, o.version, m.id AS machine_id, m.code FROM functions f
-       JOIN machines own ON own.id = f.machine_id
-       JOIN machines m ON m.equipment = own.equipment AND m.id <> own.id
-       JOIN functions o ON o.machine_id = m.id AND o.name = f.name AND o.circuit = f.circuit
+    `SELECT o.id, o.version, m.id AS machine_id, m.code ${ALIKE}
      WHERE f.id = ? ORDER BY m.code LIMIT ?`,
     [functionId, MOST_ALIKE],
   );
@@ -181,10 +177,7 @@ export async function drawnAlike(functionId: string): Promise<AlikeFunction[]> {
 /** On how many other machines of the class each function of a machine is drawn the same; those on none are left out. */
 export async function countAlike(machineId: string): Promise<ReadonlyMap<string, number>> {
   const [rows] = await pool().query<RowDataPacket[]>(
-    `SELECT f.id, COUNT(*) AS others FROM functions f
-       JOIN machines own ON own.id = f.machine_id
-       JOIN machines m ON m.equipment = own.equipment AND m.id <> own.id
-       JOIN functions o ON o.machine_id = m.id AND o.name = f.name AND o.circuit = f.circuit
+    `SELECT f.id, COUNT(*) AS others ${ALIKE}
      WHERE f.machine_id = ? GROUP BY f.id`,
     [machineId],
   );
@@ -198,8 +191,7 @@ export async function functionsNamed(
 ): Promise<DrawnFunctionRow[]> {
   if (machineIds.length === 0 || names.length === 0) return [];
   const [rows] = await pool().query<RowDataPacket[]>(
-    `SELECT f.id, f.name, f.version, f.circuit, f.machine_id, m.code AS machine_code, m.name AS machine_name, m.equipment
-     FROM functions f JOIN machines m ON m.id = f.machine_id WHERE m.id IN (?) AND f.name IN (?) ORDER BY f.id`,
+    `${DRAWN} WHERE m.id IN (?) AND f.name IN (?) ORDER BY f.id`,
     [machineIds, names],
   );
   return rows.map((row) => drawnFunctionRow.parse(row));

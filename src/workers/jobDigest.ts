@@ -16,7 +16,7 @@ import { nextStep } from '@/core/job/rules/nextStep';
 import { weighOptions } from '@/core/job/rules/weighOptions';
 import { licencesOf } from '@/core/safety/licensed';
 import { findLanes } from '@/core/path/lanes';
-import { chooseLane } from '@/core/path/layoutPath';
+import { chooseLane } from '@/core/path/chooseLane';
 import type { GaugeUnit } from '@/core/units/quantities';
 import { defectWords } from '@/words/en/ledger';
 import { nextStepWords } from '@/words/en/steps';
@@ -90,7 +90,7 @@ function digestOf(
   const test = diagnosis.next[0]?.test;
   const asked =
     test && 'from' in test ? [test.from, test.to].map((name) => model.compiled.nodeIndex.get(name)!) : [];
-  const lane = chooseLane(lanes, asked, standings);
+  const lane = chooseLane(lanes, { asked, setup: test?.setup, standings });
   return {
     made: DIGEST_MADE,
     next: nextStepWords({ model, lanes, gaugeUnit: gaugeOn(model, gaugeUnit) }, next),

@@ -4,13 +4,16 @@ import type { Setup } from '../circuit/schema';
 import { branchAmps, conductance, nodeKPa, type World } from '../circuit/world';
 import { kindOf } from '../kinds/part';
 import { motionOf } from '../diagnosis/predictFluid';
-import type { Lane, Step } from './lane';
+import { LEAST_AMPS, waysOf, type Lane, type Step } from './lane';
 import { shortestWay } from './shortestWay';
 
 interface Solved {
   setup: Setup;
   world: World;
 }
+
+/** A position drives an actuator where its pressures lie this share as far apart as they ever do. */
+const DRIVES_SHARE = 0.5;
 
 /**
  * Lanes of the air, oil or vacuum side: from the supply through what is open to the actuator's pressed port, and from its
@@ -30,24 +33,26 @@ export function findFluidLanes(model: CircuitModel, worlds: readonly Solved[]): 
     // Of an actuator the seal between its ports; of a pressure switch its diaphragm, against the air around.
     const seal = branches.find(({ role }) => role === 'seal');
     if (!seal) return [];
-    // The position in which its pressures lie furthest apart is the one that drives it.
-    const best = worlds
-      .map(({ setup, world }) => ({
-        setup,
-        world,
-        apart: Math.abs(nodeKPa(world, seal.a) - nodeKPa(world, seal.b)),
-        moves: motionOf(world, index).direction !== 0,
-      }))
-      .sort((one, other) => Number(other.moves) - Number(one.moves) || other.apart - one.apart)[0];
-    if (!best) return [];
-    const { setup, world } = best;
-    const upright = Math.abs(nodeKPa(world, seal.a)) >= Math.abs(nodeKPa(world, seal.b));
-    const [high, low] = upright ? [seal.a, seal.b] : [seal.b, seal.a];
-    const feed = way(model, world, high, supplies, home);
-    if (!feed) return [];
-    const back = way(model, world, low, home, supplies) ?? [];
-    return [
-      {
+    const pressed = worlds.map(({ setup, world }) => ({
+      setup,
+      world,
+      apart: nodeKPa(world, seal.a) - nodeKPa(world, seal.b),
+      moves: motionOf(world, index).direction !== 0,
+    }));
+    const most = Math.max(...pressed.map(({ apart }) => Math.abs(apart)));
+    const drivenFrom = (high: number, low: number, sign: 1 | -1) => {
+      // The position in which its pressures lie furthest apart is the one that drives it.
+      const driving = pressed
+        .filter(({ apart }) => sign * apart >= DRIVES_SHARE * most)
+        .sort((one, other) => Number(other.moves) - Number(one.moves) || sign * (other.apart - one.apart));
+      const [best] = driving;
+      const feed = best && way(model, best.world, high, supplies, home);
+      if (!feed) return [];
+      const { setup, world, apart, moves } = best;
+      const back = way(model, world, low, home, supplies) ?? [];
+      const steps = [...feed, ...back];
+      const coils = coilsOf(model, world, steps);
+      const lane: Lane = {
         id: part.ref,
         of: index,
         medium: 'fluid',
@@ -55,21 +60,27 @@ export function findFluidLanes(model: CircuitModel, worlds: readonly Solved[]): 
         feed: feed.reverse().map((step) => ({ ...step, from: step.to, to: step.from })),
         back,
         setup,
+        drivenIn: driving.map((one) => one.setup),
         across: [],
-        hangs: hangingOn(
-          model,
-          index,
-          [high, low, ...[...feed, ...back].flatMap(({ from, to }) => [from, to])],
-          [...feed, ...back],
-        ),
-        coils: coilsOf(model, world, [...feed, ...back]),
-      },
-    ];
+        hangs: hangingOn(model, index, [high, low, ...steps.flatMap(({ from, to }) => [from, to])], steps),
+        coils: coils.map(({ ref }) => ref),
+      };
+      return [{ lane, fed: (coils[0]?.amps ?? 0) > LEAST_AMPS, moves, apart: Math.abs(apart) }];
+    };
+    // What is driven both ways is shown the way its valve is fed for; where both are or neither, the way it moves, pressed hardest.
+    const [first, other] = [...drivenFrom(seal.a, seal.b, 1), ...drivenFrom(seal.b, seal.a, -1)].sort(
+      (one, two) =>
+        Number(two.fed) - Number(one.fed) || Number(two.moves) - Number(one.moves) || two.apart - one.apart,
+    );
+    if (!first) return [];
+    return [other ? { ...first.lane, otherWay: other.lane } : first.lane];
   };
   const driving = compiled.parts
     .filter(({ part }) => part.kind === 'cylinder' || part.kind === 'vacuumActuator')
     .flatMap(laneOf);
-  const drawn = new Set(driving.flatMap(({ feed, back }) => [...feed, ...back].map(({ part }) => part)));
+  const drawn = new Set(
+    driving.flatMap(waysOf).flatMap(({ feed, back }) => [...feed, ...back].map(({ part }) => part)),
+  );
   // The line to a pressure switch is a path of its own, unless it sits on one that drives something.
   const sensing = compiled.parts
     .filter(({ part }) => part.kind === 'pressureSwitch')
@@ -128,7 +139,7 @@ function passingLane(
         steps.flatMap((step) => [step.from, step.to]),
         steps,
       ),
-      coils: coilsOf(model, world, steps),
+      coils: coilsOf(model, world, steps).map(({ ref }) => ref),
     },
   ];
 }
@@ -149,8 +160,8 @@ function hangingOn(
   });
 }
 
-/** Coils of the lane's valves, those that carry current in its position first. */
-function coilsOf(model: CircuitModel, world: World, steps: readonly Step[]): string[] {
+/** Coils of the lane's valves with what they carry in its position, the most first. */
+function coilsOf(model: CircuitModel, world: World, steps: readonly Step[]): { ref: string; amps: number }[] {
   const { parts, partIndex } = model.compiled;
   const coils = new Set(
     steps.flatMap(({ part }) => {
@@ -159,8 +170,12 @@ function coilsOf(model: CircuitModel, world: World, steps: readonly Step[]): str
       return own.kind === 'valve' ? [own.coil, ...(own.coil2 ? [own.coil2] : [])] : [];
     }),
   );
-  const amps = (ref: string) => Math.abs(branchAmps(world, parts[partIndex.get(ref)!]!.branches[0]!.index));
-  return [...coils].sort((a, b) => amps(b) - amps(a));
+  return [...coils]
+    .map((ref) => ({
+      ref,
+      amps: Math.abs(branchAmps(world, parts[partIndex.get(ref)!]!.branches[0]!.index)),
+    }))
+    .sort((a, b) => b.amps - a.amps);
 }
 
 /** Fewest parts from a node to a goal through what is open in this world. */

@@ -19,6 +19,10 @@ export interface Lane {
   back: Step[];
   /** Set-up in which this load is energised; the machine at rest when none does. */
   setup: Setup;
+  /** Every position in which it is driven like this, where that is known; `setup` is one of them. */
+  drivenIn?: readonly Setup[];
+  /** The same actuator driven the other way, through other ports of its valve. */
+  otherWay?: Lane;
   /** Parts lying across the load, such as a suppression diode. */
   across: number[];
   /** Parts that hang on one of its points and lead nowhere else: a relief valve, an accumulator. */
@@ -30,6 +34,8 @@ export interface Lane {
 
 export interface Lanes {
   lanes: Lane[];
+  /** The positions of the machine's controls, as the circuit names them. */
+  controls: Readonly<Record<string, readonly string[]>>;
   /** Test point number of each node, from supply to return along the first lane, then the next. Never changes. */
   pointOf: ReadonlyMap<number, number>;
   nodeOf: ReadonlyMap<number, number>;
@@ -38,3 +44,11 @@ export interface Lanes {
   /** Parts on no lane and across none. */
   loose: number[];
 }
+
+/** A lane with the other way its actuator is driven, where there is one. */
+export function waysOf(lane: Lane): Lane[] {
+  return lane.otherWay ? [lane, lane.otherWay] : [lane];
+}
+
+/** Under this a branch carries nothing, in amperes. */
+export const LEAST_AMPS = 1e-4;

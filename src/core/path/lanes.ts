@@ -4,12 +4,10 @@ import type { Setup } from '../circuit/schema';
 import { branchAmps, branchVolts } from '../circuit/world';
 import { kindOf } from '../kinds/part';
 import { findFluidLanes } from './fluidLanes';
-import type { Lane, Lanes, Step } from './lane';
+import { LEAST_AMPS, waysOf, type Lane, type Lanes, type Step } from './lane';
 import { shortestWay } from './shortestWay';
 
 export type { Lane, Lanes, Step } from './lane';
-
-const FLOWS = 1e-4;
 
 /** Finds the lane of every load. Positions are another matter: see `layoutPath`. */
 export const findLanes = oncePerModel((model): Lanes => {
@@ -41,11 +39,11 @@ export const findLanes = oncePerModel((model): Lanes => {
       part.kind === 'sensor3'
         ? [part.nodes.supply, part.nodes.return].map((name) => compiled.nodeIndex.get(name)!)
         : [body.a, body.b];
-    const fed = worlds.find(({ world }) => Math.abs(branchAmps(world, body.index)) > FLOWS);
+    const fed = worlds.find(({ world }) => Math.abs(branchAmps(world, body.index)) > LEAST_AMPS);
     const { setup, world } = fed ?? worlds[0]!;
     const upright = !fed || branchVolts(world, body.index) >= 0;
     const [high, low] = upright ? [one!, other!] : [other!, one!];
-    const carries = (branch: number) => Math.abs(branchAmps(world, branch)) > FLOWS;
+    const carries = (branch: number) => Math.abs(branchAmps(world, branch)) > LEAST_AMPS;
     const goals = new Set(supplies.keys());
     const home = new Set([...supplies.values(), compiled.frame]);
     const find = (start: number, to: ReadonlySet<number>, avoid: ReadonlySet<number>) =>
@@ -79,7 +77,8 @@ export const findLanes = oncePerModel((model): Lanes => {
   };
   const ports = new Map<number, string>();
   const outside = mediumOf(model) === 'oil' ? 'tank' : 'open';
-  for (const { feed, load, back, medium } of lanes) {
+  const drawnWays = lanes.flatMap(waysOf);
+  for (const { feed, load, back, medium } of drawnWays) {
     for (const { from, to } of [...feed, load, ...back]) {
       for (const node of [from, to]) {
         if (medium === 'electrical') number(node);
@@ -93,7 +92,7 @@ export const findLanes = oncePerModel((model): Lanes => {
     if (!name.endsWith(':wiper') && compiled.domains[node] === 'electrical') number(node);
   });
   const drawn = new Set(
-    lanes.flatMap(({ feed, load, back, across, hangs }) => [
+    drawnWays.flatMap(({ feed, load, back, across, hangs }) => [
       ...[...feed, load, ...back].map(({ part }) => part),
       ...across,
       ...hangs.map(({ part }) => part),
@@ -101,6 +100,7 @@ export const findLanes = oncePerModel((model): Lanes => {
   );
   return {
     lanes,
+    controls: compiled.circuit.controls,
     pointOf,
     nodeOf: new Map([...pointOf].map(([node, point]) => [point, node])),
     labelOf: new Map([

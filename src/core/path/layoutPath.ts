@@ -91,25 +91,6 @@ const MOST_BRANCHES = 2;
 /** A lane that leaves or joins at a point stops at its circle. */
 export const POINT_RADIUS = 15;
 
-/** Lane the figure shows as its run: the asked one, else the one with most doubt. */
-export function chooseLane(
-  lanes: Lanes,
-  asked: readonly number[],
-  standings: readonly Standing[],
-): Lane | undefined {
-  const score = (lane: Lane) => {
-    const steps = [...lane.feed, lane.load, ...lane.back];
-    const nodes = new Set(steps.flatMap(({ from, to }) => [from, to]));
-    const hits = asked.filter((node) => nodes.has(node)).length;
-    const doubt = steps.reduce((sum, { part }) => sum + standings[part]!.share, 0);
-    return 10 * hits + doubt;
-  };
-  return lanes.lanes.reduce<Lane | undefined>(
-    (best, lane) => (best && score(best) >= score(lane) ? best : lane),
-    undefined,
-  );
-}
-
 /** Lays the path out: supply to return along `lane` at the height of its expected volts, other lanes above it. */
 export function layoutPath(
   model: CircuitModel,

@@ -10,7 +10,8 @@ import { Diagnoser } from '../diagnosis/diagnose';
 import { kindOf } from '../kinds/part';
 import { TEMPLATES } from '../templates/templates';
 import { findLanes } from './lanes';
-import { chooseLane, layoutPath } from './layoutPath';
+import { chooseLane, complaintLane, drivenAs } from './chooseLane';
+import { layoutPath } from './layoutPath';
 import { partStandings } from './standing';
 import { ALL_TURNS, shareTurns } from './turns';
 
@@ -59,7 +60,7 @@ describe('lanes', () => {
     expect(names(tiltRight!.feed)).toEqual(['F7', 'S1', 'W12', 'S3R', 'X31.2', 'W15', 'X8.1']);
     expect(names(tiltRight!.back)).toEqual(['X8.2', 'W17', 'W18']);
     expect(tiltRight!.across.map((part) => compiled.parts[part]!.part.ref)).toEqual(['V8']);
-    expect(lanes.loose).toEqual([]);
+    expect(lanes.loose.map((part) => model.compiled.parts[part]!.part.ref)).toEqual(['P0']);
   });
 
   it.each(files)('numbers every electrical node of %s once', (file) => {
@@ -123,7 +124,7 @@ describe('layoutPath', () => {
     const model = load('groomer-blade-tilt.circuit.json');
     const lanes = findLanes(model);
     const asked = [model.compiled.nodeIndex.get('Y8:1')!];
-    expect(chooseLane(lanes, asked, even(model))!.id).toBe('Y8');
+    expect(chooseLane(lanes, { asked, standings: even(model) })!.id).toBe('Y8');
   });
 });
 
@@ -203,6 +204,50 @@ describe('the fluid side', () => {
     expect(heights[2]! - heights[1]!).toBeGreaterThan(10);
     expect(Math.abs(heights[4]! - heights[2]!)).toBeLessThan(3);
     expect(layout.branches.every(({ lane }) => lane.medium === 'electrical')).toBe(true);
+  });
+});
+
+describe('a cylinder that is driven both ways', () => {
+  const model = load('press-clamp.circuit.json');
+  const lanes = findLanes(model);
+  const clamp = lanes.lanes.find(({ id }) => id === 'C1')!;
+  const refs = (steps: { part: number }[]) => steps.map(({ part }) => model.compiled.parts[part]!.part.ref);
+  const complaint = (position: string): Reading => ({
+    kind: 'function',
+    part: 'C1',
+    value: 'weak',
+    setup: { controls: { bit: position } },
+  });
+
+  it('is drawn the way its valve is fed for, and knows the other', () => {
+    expect(clamp.setup.controls).toEqual({ bit: '1' });
+    expect(refs(clamp.feed).slice(-2)).toEqual(['R4', 'H4']);
+    expect(refs(clamp.back)).toEqual(['H2', 'R2', 'Q1', 'U3']);
+    expect(refs(clamp.otherWay!.feed).slice(-2)).toEqual(['R2', 'H2']);
+    expect(refs(clamp.otherWay!.back)).toEqual(['H4', 'R4', 'Q1', 'U5']);
+    // Every port has its letter, both silencers stand on a lane.
+    for (const { from, to } of [...clamp.otherWay!.feed, ...clamp.otherWay!.back])
+      for (const node of [from, to]) expect(lanes.labelOf.has(node)).toBe(true);
+    expect(lanes.loose.map((part) => model.compiled.parts[part]!.part.ref)).toEqual(['P0']);
+  });
+
+  it('is shown driven as the complaint or the test has it', () => {
+    expect(complaintLane(lanes, [complaint('1')])).toBe(clamp);
+    expect(complaintLane(lanes, [complaint('0')])).toBe(clamp.otherWay);
+    const standings = even(model);
+    const asked = [clamp.load.from];
+    const shown = (position: string | null, ...readings: Reading[]) =>
+      chooseLane(
+        lanes,
+        { asked, standings, ...(position === null ? {} : { setup: { controls: { bit: position } } }) },
+        readings,
+      );
+    expect(shown('0', complaint('1'))).toBe(clamp.otherWay);
+    expect(shown('1', complaint('0'))).toBe(clamp);
+    expect(shown(null, complaint('0'))).toBe(clamp.otherWay);
+    expect(shown(null)).toBe(clamp);
+    // A control that is not said rests in its first position.
+    expect(drivenAs(lanes, clamp, [{}])).toBe(clamp.otherWay);
   });
 });
 

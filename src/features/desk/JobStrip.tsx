@@ -1,7 +1,7 @@
 'use client';
 
 import { useMemo, useRef } from 'react';
-import { chooseLane } from '@/core/path/layoutPath';
+import { chooseLane, complaintLane } from '@/core/path/chooseLane';
 import { PathStrip } from '@/ui/path/PathStrip';
 import { useWidth } from '@/ui/useWidth';
 import { useDesk } from './desk';
@@ -14,11 +14,9 @@ export function JobStrip({ part, onPart }: { part?: string | null; onPart?: (ref
   const box = useRef<HTMLDivElement>(null);
   const width = useWidth(box);
   const standings = outlook?.standings ?? evenStandings(compiled.parts.length);
-  // The lane of the last complaint about a load, or the one with most doubt.
   const lane = useMemo(() => {
-    const dead = readings.findLast((one) => one.kind === 'function' && one.value !== 'works');
-    const named = speaker.lanes.lanes.find(({ id }) => dead && 'part' in dead && id === dead.part);
-    return named ?? chooseLane(speaker.lanes, [], standings);
+    const { lanes } = speaker;
+    return complaintLane(lanes, readings) ?? chooseLane(lanes, { asked: [], standings });
   }, [readings, speaker, standings]);
   return (
     <div

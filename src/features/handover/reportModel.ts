@@ -8,7 +8,8 @@ import { proofList, proofStanding } from '@/core/job/proofList';
 import { keptFigures } from '@/core/job/provedMeasures';
 import type { JobState } from '@/core/job/reduceJob';
 import { ledgerStanding, safetyDefects } from '@/core/job/rules/ledgerStanding';
-import { chooseLane } from '@/core/path/layoutPath';
+import { chooseLane, complaintLane } from '@/core/path/chooseLane';
+import { waysOf } from '@/core/path/lane';
 import type { State } from '@/core/path/standing';
 import { siteMoment } from '@/core/units/siteTime';
 import { pointTitle } from '@/words/en/energies';
@@ -104,16 +105,16 @@ export function buildReport(
   const readings = state.readings.map(({ reading }) => reading);
   const lead = suspects[0];
   const { parts } = speaker.model.compiled;
-  const dead = readings.findLast((one) => one.kind === 'function' && one.value !== 'works');
   const named = verdict.state === 'name' ? verdict.part : null;
-  const { lanes } = speaker.lanes;
-  const isComplaint = ({ id }: (typeof lanes)[number]) => dead && 'part' in dead && id === dead.part;
-  const withPart = lanes.filter((one) => named && onLane(speaker, one, named));
+  const complaint = complaintLane(speaker.lanes, readings);
+  const withPart = named
+    ? speaker.lanes.lanes.flatMap(waysOf).filter((one) => onLane(speaker, one, named))
+    : [];
   const lane =
-    withPart.find(isComplaint) ??
+    withPart.find((one) => one === complaint) ??
     withPart[0] ??
-    lanes.find(isComplaint) ??
-    chooseLane(speaker.lanes, [], standings);
+    complaint ??
+    chooseLane(speaker.lanes, { asked: [], standings });
   const { decision, opinion, handOver } = state;
   const proofs = proofList(speaker.model, state);
   return {

@@ -7,7 +7,7 @@ import { testKey } from '@/core/diagnosis/observations';
 import { meaningLimits } from '@/core/diagnosis/meaningLimits';
 import type { Verdict } from '@/core/diagnosis/verdict';
 import { yardsticks } from '@/core/diagnosis/yardsticks';
-import { chooseLane } from '@/core/path/layoutPath';
+import { chooseLane, drivenAs } from '@/core/path/chooseLane';
 import { lazyPart } from '@/ui/lazyPart';
 import { useDesk } from '../desk/desk';
 import { stillToTakeOut } from '@/core/job/rules/ledgerStanding';
@@ -88,7 +88,13 @@ export function TestScreen() {
     () => (leads ? [leads.plus, leads.minus] : gauge === null ? [] : [gauge]),
     [leads, gauge],
   );
-  const lane = lanes.lanes.find(({ id }) => id === laneId) ?? chooseLane(lanes, asked, standings);
+  const lane = useMemo(() => {
+    const called = lanes.lanes.find(({ id }) => id === laneId);
+    const setup = test?.setup;
+    return called
+      ? drivenAs(lanes, called, [setup])
+      : chooseLane(lanes, { asked, setup, standings }, readings);
+  }, [lanes, laneId, test, asked, standings, readings]);
   const hold = useHold(ranked);
   // On a low screen the path gives room: every answer shows beside a hold, a gate or what is in the machine.
   const short = useShortWindow();

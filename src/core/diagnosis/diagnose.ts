@@ -305,15 +305,23 @@ function ranIn(observations: readonly Observation[]): Set<string> {
   return new Set(ran.map(({ bound }) => setupKey(bound.test.setup)).filter((key) => !blown.has(key)));
 }
 
-/** Reading to take again before anything else: one that nothing explains, or that the leading part does not. */
+/**
+ * Reading to take again before anything else: one that nothing explains, or that the leading part does not. A complaint that a part
+ * proved bad would leave is watched once more before more is read.
+ */
 function retakeOf(
   verdict: Verdict,
   readings: readonly Reading[],
   observations: readonly Observation[],
 ): Reading | null {
-  if (verdict.state === 'unexplained') {
-    const worst = observations.find(({ positions }) => positions.includes(verdict.reading));
-    return worst && worst.readings.length === 1 ? worst.readings[0]! : null;
+  const takenOnce = (reading: number) => {
+    const own = observations.find(({ positions }) => positions.includes(reading));
+    return own && own.readings.length === 1 ? own.readings[0]! : null;
+  };
+  if (verdict.state === 'unexplained') return takenOnce(verdict.reading);
+  if (verdict.state === 'keepTesting' && verdict.because === 'complaintLeft' && verdict.proofs) {
+    const { have, need } = verdict.proofs;
+    return have < need ? null : takenOnce(verdict.reading);
   }
   return verdict.state === 'keepTesting' && verdict.because === 'misfit' ? readings[verdict.retake]! : null;
 }

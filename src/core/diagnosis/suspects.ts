@@ -1,4 +1,5 @@
 import type { CircuitModel } from '../circuit/model';
+import { complaintGap } from './complaintLeft';
 import { NO_FAULT_PRIOR } from './faultFrequency';
 import type { CandidateFault, FaultName } from './faultTypes';
 import type { Observation } from './observations';
@@ -77,7 +78,10 @@ export function explainSuspects(
       const best = Math.max(bits, left);
       // What was seen is what this suspect would mostly show: that others show it more often yet does not speak against it.
       const expected = foreseen(observations[k]!, fits[k]!);
-      return positions.map((reading) => ({ reading, bits: expected ? Math.max(best, 0) : best, onPart }));
+      // A complaint it does not explain speaks against it, whether what else is left explains it or not.
+      const gap = complaintGap(posterior, lead, observations[k]!, k);
+      const counted = gap !== null ? Math.min(best, -gap) : expected ? Math.max(best, 0) : best;
+      return positions.map((reading) => ({ reading, bits: counted, onPart }));
     });
     return {
       part: fault.ref,

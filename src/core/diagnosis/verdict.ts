@@ -1,15 +1,14 @@
 import type { CircuitModel } from '../circuit/model';
 import { isCommandBit } from './testKinds';
+import { complaintLeft } from './complaintLeft';
 import { clearBefore, type ClearFirst } from './clearBefore';
 import { SAME_PART_SHARE, type CandidateFault, type FaultName } from './faultTypes';
-import { isPlain } from './legality';
 import type { Observation } from './observations';
 import { isOnPart, placeOfFault, type FaultPlace } from './onPart';
-import { countProofs, isComplaint, type Proofs } from './proofs';
-import { choiceKey, predict } from './predict';
+import { countProofs, type Proofs } from './proofs';
 import { partShares, type Suspect } from './suspects';
 import { wayNotShown, type NotShown } from './wayShown';
-import { leadEdits, type Posterior, type WeighedFault } from './weighed';
+import type { Posterior, WeighedFault } from './weighed';
 
 /** Why no part is named yet; `needed` is the share that one has to reach. */
 export type WhyNot =
@@ -17,7 +16,12 @@ export type WhyNot =
   | { because: 'tooLittle'; needed: number }
   | { because: 'misfit'; retake: number }
   /** What was complained of, or seen, speaks against the part: it would leave that unexplained. */
-  | { because: 'complaintLeft'; reading: number }
+  | {
+      because: 'complaintLeft';
+      reading: number;
+      /** It was watched again, and was the same. */
+      again: boolean;
+    }
   /** What feeds it or takes its return could be broken too, for all that was read. */
   | { because: 'wayNotShown'; parts: string[] }
   /** Its controller's page was not looked at: whether the program asks for it at all. */
@@ -67,10 +71,6 @@ const DOUBTFUL_BITS = 2;
 const UNEXPLAINED_SHARE = 0.5;
 /** Share at which another part that nothing has been read on holds a name back. */
 const RIVAL_SHARE = 0.03;
-/** Chance, under the leading suspect, below which what was complained of counts as left unexplained. */
-const COMPLAINT_CHANCE = 0.15;
-/** How much better something else has to explain it, bits. */
-const COMPLAINT_BITS = 2;
 /** Of an output's share from which its program may be what does not ask. */
 const UNASKED_SHARE = 0.05;
 const MOST_NEEDS = 3;
@@ -134,7 +134,7 @@ export function decide(
     return { verdict: { ...onTop, because: 'misfit', retake }, lead };
   }
   const left = complaintLeft(posterior, top.lead, observations);
-  if (left !== null) return { verdict: { ...onTop, because: 'complaintLeft', reading: left }, lead };
+  if (left) return { verdict: { ...onTop, because: 'complaintLeft', ...left }, lead };
   lead.way = wayNotShown(model, faults, top.lead, place, observations);
   if (proofs.have < proofs.need) return { verdict: { ...onTop, because: 'proofMissing' }, lead };
   if (lead.way.length > 0) {
@@ -216,31 +216,6 @@ function named(
     clearFirst: clearBefore(model, top.ref, fault),
     notCleared,
   };
-}
-
-/** Something that was complained of, or watched, which the leading suspect does not explain and another would. */
-function complaintLeft(
-  posterior: Posterior,
-  lead: WeighedFault,
-  observations: readonly Observation[],
-): number | null {
-  const { fits } = lead;
-  const at = observations.findIndex(
-    (one, k) =>
-      (isComplaint(one.bound.test) || (one.bound.test.kind === 'fuse' && isPlain(one.bound.test))) &&
-      fits[k]! < Math.log(COMPLAINT_CHANCE) &&
-      (posterior.bestFits[k]! - fits[k]!) / Math.LN2 > COMPLAINT_BITS &&
-      !isSaidOtherwiseNow(one, lead),
-  );
-  return at < 0 ? null : observations[at]!.positions[0]!;
-}
-
-/** It was asked again, and the newest answer is what the suspect asks for: somebody was wrong at first. */
-function isSaidOtherwiseNow({ bound, readings }: Observation, lead: WeighedFault): boolean {
-  if (readings.length < 2) return false;
-  const expected = predict(bound, leadEdits(lead));
-  if (expected.type !== 'choice') return false;
-  return (expected.odds[choiceKey(readings.at(-1)!.value)] ?? 0) >= COMPLAINT_CHANCE;
 }
 
 /** Faults that would explain one reading by itself, likeliest first. */

@@ -4,9 +4,8 @@ import { Check } from 'lucide-react';
 import { blownFuses } from '@/core/job/blownFuses';
 import { Heading, Nothing, Trouble } from '@/ui/sheet';
 import { inTwenty, WindingBar } from '@/ui/Turns';
-import { evidenceWords, badWords, proofLines, provedWords } from '@/words/en/findings';
+import { evidenceWords, badWords, proofLines, provedWords, whyWords } from '@/words/en/findings';
 import { partWords } from '@/words/en/readings';
-import { verdictWhy } from '@/words/en/verdict';
 import { AlikeLine } from '../record/AlikeLine';
 import { useDesk } from '../desk/desk';
 
@@ -46,7 +45,7 @@ export function Evidence() {
               {partWords(speaker, verdict.part)}: {badWords(speaker, suspects, verdict.part)}
             </p>
           ) : (
-            <p>{verdictWhy(verdict)}</p>
+            <p>{whyWords(speaker, verdict, readings)}</p>
           )}
           {lead ? (
             <>

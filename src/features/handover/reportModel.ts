@@ -20,8 +20,8 @@ import { WHEN_WORDS } from '@/words/en/when';
 import { writtenWords, type Arrival } from '@/words/en/times';
 import type { Outlook } from '@/workers/protocol';
 import { proofWords } from '@/words/en/proofs';
-import { evidenceWords, badWords, provedWords } from '@/words/en/findings';
-import { shareWords, verdictWhy } from '@/words/en/verdict';
+import { evidenceWords, badWords, provedWords, whyWords } from '@/words/en/findings';
+import { shareWords } from '@/words/en/verdict';
 import { keptTraceWords } from '@/words/en/traces';
 import { partWords, pointName, quantity, readingWords, type Speaker } from '@/words/en/readings';
 
@@ -224,9 +224,9 @@ export function buildReport(
         ? [
             `For: ${evidenceWords(speaker, lead.for, readings)}`,
             `Against: ${evidenceWords(speaker, lead.against, readings)}`,
-            ...(verdict.state === 'name' ? [] : [verdictWhy(verdict)]),
+            ...(verdict.state === 'name' ? [] : [whyWords(speaker, verdict, readings)]),
           ]
-        : [verdictWhy(verdict)],
+        : [whyWords(speaker, verdict, readings)],
       share: verdict.state === 'name' ? shareWords(verdict.share) : null,
     },
     decision: [

@@ -218,6 +218,15 @@ export function namedLine(
   return `${partWords(speaker, part)} is ${provedWords(fault)}: ${badWords(speaker, suspects, part)}.`;
 }
 
+/** Why the verdict is what it is, with the readings it speaks of in their own words. */
+export function whyWords(speaker: Speaker, verdict: Verdict, readings: readonly Reading[]): string {
+  return verdictWhy(verdict, (at) => quotedReading(speaker, readings, at));
+}
+
+function quotedReading(speaker: Speaker, readings: readonly Reading[], at: number): string {
+  return `“${readingWords(speaker, readings[at]!)}”`;
+}
+
 /** What the readings mean so far, whole sentences, the weightiest first: the figure says as many as it has room for. */
 export function statementLines(
   speaker: Speaker,
@@ -253,7 +262,7 @@ export function statementLines(
     case 'unexplained':
       return [
         'The readings do not fit this drawing.',
-        `Take “${readingWords(speaker, readings[verdict.reading]!)}” again before anything else, or check the drawing.`,
+        `Take ${quotedReading(speaker, readings, verdict.reading)} again before anything else, or check the drawing.`,
       ];
     case 'noFault':
       return [
@@ -263,7 +272,7 @@ export function statementLines(
     case 'keepTesting': {
       if (verdict.retake !== undefined) {
         return [
-          `Reading ${verdict.retake + 1} does not fit the others.`,
+          `${quotedReading(speaker, readings, verdict.retake)} does not fit the others.`,
           'Take it again before anything else.',
         ];
       }
@@ -271,7 +280,7 @@ export function statementLines(
       if (verdict.part && (verdict.share ?? 0) > 0.8)
         lines.push(
           verdict.proofs?.onPart
-            ? verdictWhy(verdict)
+            ? whyWords(speaker, verdict, readings)
             : `${verdict.part} stands clear. It wants proof on the part itself.`,
         );
       else if (doubted.length > 0)

@@ -42,8 +42,22 @@ describe('why the verdict is what it is', () => {
       '99 % of the doubt is on Y8, and 2 readings prove it, one of them on the part itself. No test at hand shows that W1 and W2 are good as well.',
     ],
     [
-      { ...testing, because: 'complaintLeft', reading: 1 },
-      'Y8 stands clear, but reading 2 would stay unexplained by it; find out why before it is named.',
+      { ...testing, proofs: { ...proofs, have: 2 }, because: 'complaintLeft', reading: 1, again: false },
+      'Y8 stands clear, but would leave reading 2 unexplained; watch that once more before it is named.',
+    ],
+    [
+      {
+        ...testing,
+        proofs,
+        because: 'complaintLeft',
+        reading: 1,
+        again: false,
+      },
+      'Y8 stands clear, but would leave reading 2 unexplained; find out why before it is named.',
+    ],
+    [
+      { ...testing, because: 'complaintLeft', reading: 1, again: true },
+      'Y8 stands clear, but would leave reading 2 unexplained, and so it was when it was watched again: something else is wrong as well, or the drawing is.',
     ],
     [
       { ...testing, because: 'wayNotShown', parts: ['G1', 'F7', 'W1', 'W2', 'S3'] },

@@ -19,8 +19,11 @@ function listed(parts: readonly string[]): string {
   return parts.length < 2 ? parts.join('') : `${parts.slice(0, -1).join(', ')} and ${parts.at(-1)}`;
 }
 
-/** Why the verdict is what it is, in a sentence. */
-export function verdictWhy(verdict: Verdict): string {
+/** Why the verdict is what it is, in a sentence; a reading by its number where it is not `quoted`. */
+export function verdictWhy(
+  verdict: Verdict,
+  quoted: (reading: number) => string = (reading) => `reading ${reading + 1}`,
+): string {
   switch (verdict.state) {
     case 'name':
       return (
@@ -35,7 +38,7 @@ export function verdictWhy(verdict: Verdict): string {
     case 'noFault':
       return 'Every reading is what a sound circuit gives.';
     case 'unexplained':
-      return `No single or double fault fits all readings; reading ${verdict.reading + 1} fits worst. It, or the drawing, is wrong.`;
+      return `No single or double fault fits all readings; ${quoted(verdict.reading)} fits worst. It, or the drawing, is wrong.`;
     case 'keepTesting': {
       const { part = '', share = 0, proofs } = verdict;
       switch (verdict.because) {
@@ -46,9 +49,16 @@ export function verdictWhy(verdict: Verdict): string {
         case 'tooLittle':
           return `${part} leads with ${shareWords(share)}; ${shareWords(verdict.needed)} is needed.`;
         case 'misfit':
-          return `${part} stands clear, but reading ${verdict.retake + 1} does not fit it; take that one again.`;
+          return `${part} stands clear, but ${quoted(verdict.retake)} does not fit it; take that one again.`;
         case 'complaintLeft':
-          return `${part} stands clear, but reading ${verdict.reading + 1} would stay unexplained by it; find out why before it is named.`;
+          return (
+            `${part} stands clear, but would leave ${quoted(verdict.reading)} unexplained` +
+            (verdict.again
+              ? ', and so it was when it was watched again: something else is wrong as well, or the drawing is.'
+              : proofs && proofs.have < proofs.need
+                ? '; find out why before it is named.'
+                : '; watch that once more before it is named.')
+          );
         case 'wayNotShown':
           return `${part} is proved bad; that ${listed(verdict.parts)} ${verdict.parts.length > 1 ? 'are' : 'is'} good has not been shown yet.`;
         case 'programOpen':

@@ -143,7 +143,7 @@ export class Diagnoser {
         ? (doubtfulReading(posterior, observations) ?? keystone(suspects, observations))
         : null;
     const retaken = retake ?? (doubtful === null ? null : readings[doubtful]!);
-    const again = retaken ? [this.evaluateWith(posterior, retaken, now)] : [];
+    const again = retaken ? [{ ...this.evaluateWith(posterior, retaken, now), again: true as const }] : [];
     const next = [...again, ...ranked].slice(0, most);
     return {
       suspects,

@@ -32,6 +32,8 @@ export interface RankedTest {
   outcomes: Outcome[];
   /** Chosen to prove or clear the leading part rather than to split the doubt. */
   proof: boolean;
+  /** It was read before and does not fit: to be read once more. */
+  again?: true;
   /** What the healthy circuit would show. */
   expected: Reading['value'];
   /** Parts that lie between the leads, end to end; of a dead test also what else has the meter's own volts across it. */

@@ -3,6 +3,7 @@ import { CircuitModel } from '@/core/circuit/model';
 import { parseCircuit } from '@/core/circuit/parse';
 import type { Reading } from '@/core/circuit/schema';
 import { findLanes } from '@/core/path/lanes';
+import { demoCircuit } from '@/testing/demoCircuits';
 import { apartParts, closedParts, pinsOf } from './pins';
 
 const model = new CircuitModel(
@@ -35,6 +36,22 @@ describe('pinsOf', () => {
     expect(
       pins({ kind: 'ohms', from: 'X8:1', to: 'GND', setup: { pulled: ['F7'] }, value: 'OL' }).pins[0],
     ).toMatchObject({ condition: 'to frame', text: 'OL', over: true });
+  });
+
+  it('says of a gauge that it was read at rest, where the lane is drawn driven', () => {
+    const clamp = new CircuitModel(demoCircuit('press-clamp'));
+    const lane = findLanes(clamp).lanes.find(({ id }) => id === 'C1')!;
+    const gauge = (bit: string): Reading => ({
+      kind: 'pressure',
+      at: 'C:A',
+      value: 127,
+      setup: { controls: { bit } },
+    });
+    const pinned = (bit: string) => pinsOf({ model: clamp, gaugeUnit: 'bar' }, lane, [gauge(bit)]).pins[0]!;
+    expect(pinned('0')).toMatchObject({ text: '1.27 bar', condition: 'at rest' });
+    expect(pinned('0').off).toBeUndefined();
+    expect(pinned('1').condition).toBeUndefined();
+    expect(pinned('1').off).toBe('fallen');
   });
 
   it('brackets neighbours, and lets the latest reading of a point win', () => {

@@ -4,7 +4,7 @@ import type { Reading } from '@/core/circuit/schema';
 import { relayIn } from '@/core/circuit/world';
 import type { Lane } from '@/core/path/lanes';
 import type { Pin, Span } from '@/ui/path/PathMarks';
-import { positionWords, quantity, type Speaker, valueWords } from '@/words/en/readings';
+import { quantity, type Speaker, standWords, valueWords } from '@/words/en/readings';
 
 /** A reading off its expected height by more than this share of the supply is drawn at its true height. */
 const OFF_SHARE = 0.08;
@@ -49,7 +49,7 @@ export function pinsOf(
         ? 'no load'
         : sameSetup
           ? ''
-          : positionWords(compiled.circuit.controls, reading.setup);
+          : elsewhere(reading.setup);
       if (condition) pin.condition = condition;
       const expected = healthy.changed.pairVolts(from, home);
       const supply = compiled.supplyVolts;
@@ -68,9 +68,16 @@ export function pinsOf(
   }
   return { pins: [...pins.values()], spans: [...spans.values()] };
 
+  /** Where the controls stood, unless they stand as the lane is drawn. */
+  function elsewhere(setup: Reading['setup']): string {
+    const { controls } = compiled.circuit;
+    const words = standWords(controls, setup);
+    return words === standWords(controls, lane.setup) ? '' : words;
+  }
+
   function gaugePin(reading: Extract<Reading, { kind: 'pressure' | 'flow' | 'hold' }>, node: number): Pin {
     const sameSetup = setupKey(reading.setup) === setupKey(lane.setup);
-    const condition = sameSetup ? '' : positionWords(compiled.circuit.controls, reading.setup);
+    const condition = sameSetup ? '' : elsewhere(reading.setup);
     const pin: Pin = {
       node,
       text: valueWords(reading.kind, reading.value, gaugeUnit),

@@ -278,7 +278,11 @@ export function goesToWords({ means }: Outcome): string {
 }
 
 /** Why this test: "Splits the doubt 12 against 8". */
-export function reasonWords({ outcomes, proof }: RankedTest, verdict: Verdict): string {
+export function reasonWords({ outcomes, proof, again }: RankedTest, verdict: Verdict): string {
+  if (again) {
+    const part = verdict.state === 'keepTesting' ? verdict.part : undefined;
+    return part ? `Once more, before ${part} is called bad` : 'Once more, before anything else';
+  }
   if (proof && verdict.state === 'keepTesting' && verdict.part) {
     if (verdict.because === 'wayNotShown')
       return `Shows ${verdict.parts.join(' and ')}, before ${verdict.part} is called bad`;

@@ -90,6 +90,10 @@ describe('tests and readings by name', () => {
     );
     const dead: Reading = { kind: 'function', part: 'Y8', setup: right, value: 'dead' };
     expect(readingWords(tilt, dead)).toBe('Y8 tilt right coil dead, key on, tilt right');
+    // A cylinder is driven at rest as well, the other way.
+    const clamp = speakerOf(new CircuitModel(demoCircuit('press-clamp')));
+    const up = { kind: 'function', part: 'C1', value: 'weak', setup: { controls: { bit: '0' } } } as const;
+    expect(readingWords(clamp, up)).toBe('C1 clamp cylinder weak, at rest');
     const amps: Test = { kind: 'amps', through: 'Y8', setup: right };
     expect(testPlace(tilt, amps)).toBe('through Y8');
     const controls = { key: ['off', 'on'], tilt: ['rest', 'left'], valve: ['open', 'off'] };
@@ -290,6 +294,12 @@ describe('answers and what they mean', () => {
     expect(reasonWords(ranked, verdict as never)).toBe('Splits the doubt 12 against 8');
     expect(reasonWords({ ...ranked, proof: true }, verdict as never)).toBe(
       'Second proof before Y8 is called bad',
+    );
+    expect(reasonWords({ ...ranked, again: true }, verdict as never)).toBe(
+      'Once more, before Y8 is called bad',
+    );
+    expect(reasonWords({ ...ranked, again: true }, { state: 'unexplained' } as never)).toBe(
+      'Once more, before anything else',
     );
   });
 

@@ -193,11 +193,16 @@ function inWords(refs: readonly string[] | undefined, words: string): string[] {
   return refs?.length ? [`${refs.join(', ')} ${words}`] : [];
 }
 
+const STANDS_AT_REST: ReadonlySet<Reading['kind']> = new Set(['function', 'pressure', 'flow', 'gauge']);
+
 /** A reading in one breath: "OL, 6 to 12, dead" or "Tilt left coil works, tilt left". */
 export function readingWords(speaker: Speaker, reading: Reading): string {
   const { kind, value, setup } = reading;
   const part = partOfTest(reading);
-  const positions = positionWords(speaker.model.compiled.circuit.controls, setup);
+  const { controls } = speaker.model.compiled.circuit;
+  // At rest a valve lets through as well, to the other port: what is seen there or moves is told with it.
+  const toldAtRest = STANDS_AT_REST.has(kind) && Object.keys(controls).length > 0;
+  const positions = toldAtRest ? standWords(controls, setup) : positionWords(controls, setup);
   const changed = changedWords(kind === 'hold' ? { ...setup, plugged: [] } : setup);
   if (reading.kind === 'bit')
     return `${bitWords(speaker, reading)} ${reading.value}${positions ? `, ${positions}` : ''}`;

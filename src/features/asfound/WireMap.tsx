@@ -16,7 +16,9 @@ const THROUGH = { switched: 'switched', straight: 'straight through', unknown: '
 
 /** Every wire as it sits on its terminal: before it comes off, and after the fix against that record. */
 export function WireMap({ phase }: { phase: Wire['phase'] }) {
-  const { job, log } = useDesk();
+  const { job, log, outlook } = useDesk();
+  const verdict = outlook?.diagnosis.verdict;
+  const wired = endsOn(job.circuit, log.state.decision?.body);
   const parts = useMemo(
     () =>
       job.circuit.parts
@@ -24,9 +26,15 @@ export function WireMap({ phase }: { phase: Wire['phase'] }) {
         .map(({ ref }) => ref),
     [job.circuit],
   );
-  const [part, setPart] = useState(
-    () => job.circuit.parts.find(({ kind }) => kind === 'coil' || kind === 'relay')?.ref ?? parts[0] ?? '',
-  );
+  const [chosen, setPart] = useState<string>();
+  // What is worked on, once that is known: its ends come off.
+  const worked = wired?.part ?? (verdict?.state === 'name' ? verdict.part : undefined);
+  const part =
+    chosen ??
+    parts.find((ref) => ref === worked) ??
+    job.circuit.parts.find(({ kind }) => kind === 'coil' || kind === 'relay')?.ref ??
+    parts[0] ??
+    '';
   const checks = compareWires(log.state);
   const { found } = log.state.wires;
   // What a reading had lifted stands in the ledger, not on the map.
@@ -35,11 +43,12 @@ export function WireMap({ phase }: { phase: Wire['phase'] }) {
   );
   const hoses = job.circuit.parts.some((one) => kindOf(one).traits.fluid);
   const name = hoses ? 'Wire and hose' : 'Wire';
-  const wired = endsOn(job.circuit, log.state.decision?.body);
   const drawn = drawnEnds(job.circuit, part).filter(
     ({ terminal, mark }) =>
       !found.some(({ body }) => body.part === part && body.terminal === terminal && body.mark === mark),
   );
+  const mapped = wired !== null && found.some(({ body }) => body.part === wired.part);
+  const unmapped = phase === 'left' && off.length === 0 && !mapped ? wired : null;
   return (
     <section aria-labelledby={`wires-${phase}`} className="pb-4">
       <Heading
@@ -52,17 +61,18 @@ export function WireMap({ phase }: { phase: Wire['phase'] }) {
       >
         {phase === 'found' ? `${name} map` : `${name}s back by the map`}
       </Heading>
-      {checks.length === 0 ? (
+      {checks.length === 0 || unmapped ? (
         <Nothing>
           {phase === 'found'
             ? 'No wire is on the map yet.'
-            : off.length === 0
-              ? wired
-                ? `No ${wired.lines === 'hoses' ? 'hose' : 'wire'} is on the map. What comes off ${wired.part} goes on it first, under As found.`
-                : 'No wire came off: nothing to put back.'
-              : `Off for a reading, and to go back as marked: ${off.join('; ')}. Shown back under Prove.`}
+            : unmapped
+              ? `No ${unmapped.lines === 'hoses' ? 'hose' : 'wire'} of ${unmapped.part} is on the map. What comes off ${unmapped.part} goes on it first, under As found.`
+              : off.length === 0
+                ? 'No wire came off: nothing to put back.'
+                : `Off for a reading, and to go back as marked: ${off.join('; ')}. Shown back under Prove.`}
         </Nothing>
-      ) : (
+      ) : null}
+      {checks.length === 0 ? null : (
         <ul>
           {checks.map((check) => (
             <WireRow key={check.found.id} check={check} phase={phase} />

@@ -109,7 +109,9 @@ describe('the wire map', () => {
         cost: null,
       });
     const first = show(winchPack(), <WireMap phase="left" />, [decision('K1')]);
-    expect(screen.getByText(/^No wire of K1 is on the map\. What comes off K1 goes on it first/)).toBeTruthy();
+    expect(
+      screen.getByText(/^No wire of K1 is on the map\. What comes off K1 goes on it first/),
+    ).toBeTruthy();
     first.unmount();
     // Wires of another part do not stand in for it, and its own are what is offered.
     const wire = { part: 'K2', terminal: '1', mark: 'W2', colour: '', to: '', through: 'unknown' };

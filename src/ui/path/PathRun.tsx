@@ -154,7 +154,7 @@ export function PathRun({
         {run.again
           ? 'the same part'
           : state === 'held'
-            ? fit('Not loaded yet', x2 - x1, CHARACTER)
+            ? fit('Not loaded', x2 - x1, CHARACTER)
             : fit(label, x2 - x1 - 4, CHARACTER)}
       </text>
       <title>{`${part.part.ref} ${label} ${part.part.place ?? ''}: ${wordState(standing)}`}</title>

@@ -53,15 +53,12 @@ export interface JobState {
   locks: Map<string, EntryOf<'isolation'>[]>;
   /** The latest lock on each point that has one. */
   isolated: Map<string, EntryOf<'isolation'>>;
-  /** Every closing of a point, also of those that were opened again since. */
-  closings: EntryOf<'isolation'>[];
-  reopened: EntryOf<'reopened'>[];
+  /** Every closing, opening and signature, in order of arrival, also of what was opened or lifted since. */
+  safetyTrail: EntryOf<'isolation' | 'reopened' | 'madeSafe'>[];
   /** The signature under the plan; gone when a point was opened for good since. */
   madeSafe: EntryOf<'madeSafe'> | null;
   /** It was signed at some time, whether or not points were opened since. */
   wasMadeSafe: boolean;
-  /** Every signature under the plan, also of those that were lifted since. */
-  signatures: EntryOf<'madeSafe'>[];
   photos: EntryOf<'photo'>[];
   wires: { found: EntryOf<'wire'>[]; left: EntryOf<'wire'>[] };
   looked: Map<string, EntryOf<'looked'>>;
@@ -127,9 +124,9 @@ export function reduceJob(entries: readonly Entry[]): JobState {
     skipped: all('skippedTest').map(({ body }) => body.test),
     ...isolationOf(standing),
     wasMadeSafe: all('madeSafe').length > 0,
-    signatures: all('madeSafe'),
-    closings: all('isolation'),
-    reopened: all('reopened'),
+    safetyTrail: standing.filter(
+      (entry) => entry.type === 'isolation' || entry.type === 'reopened' || entry.type === 'madeSafe',
+    ),
     photos: all('photo'),
     wires: {
       found: wires.filter(({ body }) => body.phase === 'found'),

@@ -153,6 +153,8 @@ describe('the report of a job', () => {
       reading({ kind: 'function', part: 'Y8', setup: right, value: 'works' }, fixed),
       entry('isolation', { point: 'X9', energy: 'oil', how: '', lock: '8', tag: '', released: '' }),
       entry('reopened', { point: 'X9', reason: 'gone home', owner: 'Tove', second: 'Ilse' }),
+      entry('reopened', { point: 'X9', reason: 'volts at 4', setup: {} }),
+      entry('reopened', { point: 'X9', reason: 'work done' }),
       entry('handOver', { note: '', left: ['left lamp is dim'], retest: '2026-08-04' }),
     ]);
     expect(closed.madeSafe).toEqual([
@@ -164,6 +166,11 @@ describe('the report of a job', () => {
       {
         text: 'Lock of Tove on X9 taken off: gone home',
         beside: expect.stringMatching(/^Tove beside Ilse, /),
+        tone: 'left',
+      },
+      {
+        text: 'X9 opened for a test: volts at 4',
+        beside: expect.stringMatching(/^Tove, /),
         tone: 'left',
       },
       { text: 'The plan was not signed.', tone: 'bad' },

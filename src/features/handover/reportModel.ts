@@ -147,13 +147,10 @@ export function buildReport(
       tone: 'bad',
     })),
     madeSafe: [
-      ...state.closings.map((one) => isolationLine(one, day(one.at))),
-      ...state.signatures.map(({ at, person, body }) => ({
-        text: 'Signed as made safe',
-        beside: `${person}${body.second ? ` beside ${body.second}` : ''}, ${day(at)}`,
-      })),
-      ...state.reopened.flatMap((one) => takenOffLine(one, day(one.at))),
-      ...(state.wasMadeSafe || state.closings.length === 0 ? [] : [NOT_SIGNED]),
+      ...state.safetyTrail.flatMap((entry) => safetyLine(entry, day(entry.at))),
+      ...(state.wasMadeSafe || !state.safetyTrail.some(({ type }) => type === 'isolation')
+        ? []
+        : [NOT_SIGNED]),
     ],
     safety: [...state.locks.values()].flat().map(({ body, person }) => ({
       text: `${pointTitle(body.point)}${body.lock ? `, lock ${body.lock}` : ''}`,
@@ -322,17 +319,21 @@ function isolationLine({ body, person }: EntryOf<'isolation'>, when: string): Re
   };
 }
 
-/** A lock that somebody else than its owner took off. */
-function takenOffLine({ body, person }: EntryOf<'reopened'>, when: string): ReportLine[] {
-  const { point, owner, second, reason } = body;
-  if (owner === undefined) return [];
-  return [
-    {
-      text: `Lock of ${owner} on ${pointTitle(point)} taken off: ${reason}`,
-      beside: `${person}${second ? ` beside ${second}` : ''}, ${when}`,
-      tone: 'left',
-    },
-  ];
+/** A point closed, the plan signed, a point opened for a test, or a lock that somebody else than its owner took off. */
+function safetyLine(entry: JobState['safetyTrail'][number], when: string): ReportLine[] {
+  if (entry.type === 'isolation') return [isolationLine(entry, when)];
+  const { person, body } = entry;
+  const beside = `${person}${body.second ? ` beside ${body.second}` : ''}, ${when}`;
+  if (entry.type === 'madeSafe') return [{ text: 'Signed as made safe', beside }];
+  const { point, owner, reason, setup } = entry.body;
+  // That locks come off when the work is done is told by the proofs.
+  if (owner === undefined && setup === undefined) return [];
+  const title = pointTitle(point);
+  const text =
+    owner === undefined
+      ? `${title} opened for a test: ${reason}`
+      : `Lock of ${owner} on ${title} taken off: ${reason}`;
+  return [{ text, beside, tone: 'left' }];
 }
 
 /** Readings that the verdict stands on, and what was read besides the proofs. */

@@ -22,7 +22,8 @@ export function MakeSafeScreen() {
   const { speaker, log, person, job } = useDesk();
   const { model } = speaker;
   const plan = useMemo(() => isolationPlan(model), [model]);
-  const { isolated, locks, madeSafe, reopened } = log.state;
+  const { isolated, locks, madeSafe, safetyTrail } = log.state;
+  const reopened = safetyTrail.filter((entry) => entry.type === 'reopened');
   const closed = useMemo(() => [...isolated.keys()], [isolated]);
   const live = useMemo(() => stillLive(model, closed), [model, closed]);
   const open = plan.filter(({ point }) => !isolated.has(point));

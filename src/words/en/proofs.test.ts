@@ -20,6 +20,15 @@ describe('what is asked to be shown', () => {
     expect(proofWords(speakerOf(demoCircuit(name)), { id: 'tight', kind: 'tight', part })).toMatch(words);
   });
 
+  it.each([
+    ['Q1', '3', 'Line back on Q1:3'],
+    ['Y1', '1', 'Wire back on Y1:1'],
+    ['X9', 'left', 'Wire back on X9:left'],
+  ])('that what came off %s:%s is back, by what it is', (part, terminal, words) => {
+    const proof = { id: 'back', kind: 'wire', part, terminal } as const;
+    expect(proofWords(speakerOf(demoCircuit('press-clamp')), proof)).toBe(words);
+  });
+
   it('that what a pressure switch lets work stops without its pressure', () => {
     const speaker = speakerOf(demoCircuit('dryer-air-switch'));
     const proof = proofList(speaker.model, reduceJob([])).find(({ kind }) => kind === 'withoutPressure')!;

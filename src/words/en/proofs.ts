@@ -80,7 +80,7 @@ export function proofWords(speaker: Speaker, proof: Proof): string {
     case 'code':
       return `Code ${proof.code} cleared, and gone after a cycle`;
     case 'wire':
-      return `Wire back on ${proof.part}:${proof.terminal}`;
+      return `${isPort(speaker, proof) ? 'Line' : 'Wire'} back on ${proof.part}:${proof.terminal}`;
     case 'ledger':
       return `${proof.item} is ${proof.lifted ? 'back on' : 'out'}${proof.guards.length > 0 ? `; it defeats ${proof.guards.join(', ')}` : ''}`;
     case 'isolation':
@@ -90,6 +90,13 @@ export function proofWords(speaker: Speaker, proof: Proof): string {
     case 'care':
       return CARE_WORDS[proof.care];
   }
+}
+
+function isPort({ model }: Speaker, at: { part: string; terminal: string }): boolean {
+  const { compiled } = model;
+  const part = compiled.circuit.parts.find(({ ref }) => ref === at.part);
+  const node = (part?.nodes as Record<string, string> | undefined)?.[at.terminal];
+  return node !== undefined && compiled.domains[compiled.nodeIndex.get(node)!] === 'fluid';
 }
 
 /** A place that is read again, as one line: "Ohms, 7 to 10, X8 unplugged". */

@@ -36,7 +36,8 @@ export function findFluidLanes(model: CircuitModel, worlds: readonly Solved[]): 
     const pressed = worlds.map(({ setup, world }) => ({
       setup,
       world,
-      apart: nodeKPa(world, seal.a) - nodeKPa(world, seal.b),
+      // A vacuum drives by how far it lies under the air around, as a pressure by how far over it.
+      apart: Math.abs(nodeKPa(world, seal.a)) - Math.abs(nodeKPa(world, seal.b)),
       moves: motionOf(world, index).direction !== 0,
     }));
     const most = Math.max(...pressed.map(({ apart }) => Math.abs(apart)));
@@ -68,7 +69,9 @@ export function findFluidLanes(model: CircuitModel, worlds: readonly Solved[]): 
       return [{ lane, fed: (coils[0]?.amps ?? 0) > LEAST_AMPS, moves, apart: Math.abs(apart) }];
     };
     // What is driven both ways is shown the way its valve is fed for; where both are or neither, the way it moves, pressed hardest.
-    const [first, other] = [...drivenFrom(seal.a, seal.b, 1), ...drivenFrom(seal.b, seal.a, -1)].sort(
+    // Where nothing ever presses it, it has one way, by its drawing.
+    const back = most > 0 ? drivenFrom(seal.b, seal.a, -1) : [];
+    const [first, other] = [...drivenFrom(seal.a, seal.b, 1), ...back].sort(
       (one, two) =>
         Number(two.fed) - Number(one.fed) || Number(two.moves) - Number(one.moves) || two.apart - one.apart,
     );

@@ -251,6 +251,22 @@ describe('a cylinder that is driven both ways', () => {
   });
 });
 
+it('a vacuum is walked from its pump to what it pulls, and has no other way', () => {
+  const model = load('heater-flap.circuit.json');
+  const [flap, ...more] = findLanes(model).lanes.filter(({ medium }) => medium === 'fluid');
+  expect(more).toEqual([]);
+  const refs = (steps: { part: number }[]) => steps.map(({ part }) => model.compiled.parts[part]!.part.ref);
+  expect(flap).toMatchObject({ id: 'U1', setup: { controls: { command: 'on' } } });
+  expect(refs(flap!.feed)).toEqual(['H1', 'Q1', 'H2']);
+  expect(flap!.otherWay).toBeUndefined();
+  const layout = layoutPath(model, findLanes(model), flap!, {
+    width: 1280,
+    standings: even(model),
+    asked: [],
+  });
+  expect(layout.points[0]!.expectedVolts).toBeLessThan(-50);
+});
+
 it('a valve that drives nothing has its line all the same: from where it is fed to where it lets it go', () => {
   const model = load('cellar-liquid-valve.circuit.json');
   const [line, ...more] = findLanes(model).lanes.filter(({ medium }) => medium === 'fluid');

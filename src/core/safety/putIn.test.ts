@@ -11,12 +11,14 @@ describe('what a test puts into the machine', () => {
     const lines = putIn({
       jumpers: [['S1:1', 'S1:2']],
       lifted: [{ part: 'W15', node: 'X8:1' }],
+      open: ['Q1:5'],
       plugged: ['A'],
       energised: ['K1'],
     });
     expect(lines).toEqual([
       { item: 'Bridge S1:1 to S1:2', kind: 'jumper', minutes: 10, puts: { jumpers: [['S1:1', 'S1:2']] } },
       { item: 'W15 off X8:1', kind: 'lifted', puts: { lifted: [{ part: 'W15', node: 'X8:1' }] } },
+      { item: 'Line off Q1:5', kind: 'lifted', puts: { open: ['Q1:5'] } },
       { item: 'Plug in A', kind: 'plug', puts: { plugged: ['A'] } },
       { item: 'Bench supply on K1', kind: 'other', minutes: 10, puts: { energised: ['K1'] } },
     ]);
@@ -27,6 +29,6 @@ describe('what a test puts into the machine', () => {
       lines.map(({ item }) => item),
     );
     const out = entry('ledgerOut', { item: 'Bridge S1:1 to S1:2' });
-    expect(reduceJob([...entries, out]).ledger.filter((line) => !line.out)).toHaveLength(3);
+    expect(reduceJob([...entries, out]).ledger.filter((line) => !line.out)).toHaveLength(4);
   });
 });

@@ -9,8 +9,14 @@ export type PutIn = Pick<EntryOf<'ledger'>['body'], 'item' | 'kind' | 'minutes' 
 /** A bridge is for one reading: after this it is over its time, minutes. */
 const BRIDGE_MINUTES = 10;
 
-/** Bridges, lifted ends, stopped openings and bench supplies of a set-up. A plug that is off shows by itself. */
-export function putIn({ jumpers = [], lifted = [], plugged = [], energised = [] }: Setup): PutIn[] {
+/** Bridges, lifted ends, lines that are off, stopped openings and bench supplies of a set-up. A plug that is off shows by itself. */
+export function putIn({
+  jumpers = [],
+  lifted = [],
+  open = [],
+  plugged = [],
+  energised = [],
+}: Setup): PutIn[] {
   return [
     ...jumpers.map(([from, to]): PutIn => ({
       item: `Bridge ${from} to ${to}`,
@@ -22,6 +28,11 @@ export function putIn({ jumpers = [], lifted = [], plugged = [], energised = [] 
       item: `${part} off ${node}`,
       kind: 'lifted',
       puts: { lifted: [{ part, node }] },
+    })),
+    ...open.map((node): PutIn => ({
+      item: `Line off ${node}`,
+      kind: 'lifted',
+      puts: { open: [node] },
     })),
     ...plugged.map((node): PutIn => ({
       item: `Plug in ${node}`,

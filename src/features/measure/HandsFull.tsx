@@ -5,6 +5,7 @@ import { X } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
 import { liveWords } from '@/words/en/liveMeter';
+import type { PutBack } from '@/core/job/rules/putBack';
 import { askedAloud } from '@/words/en/aloud';
 import { modeName, testPlace, type Speaker } from '@/words/en/readings';
 import { setupSteps } from '@/words/en/setupSteps';
@@ -19,6 +20,7 @@ export function HandsFull({
   meaning,
   live,
   hold,
+  back,
   blocked,
   onPin,
   onClose,
@@ -30,19 +32,21 @@ export function HandsFull({
   meaning: string;
   live: LiveReading;
   hold: { text: string; mustTick: boolean };
+  /** What goes back to how it was before it. */
+  back: PutBack;
   blocked: boolean;
   onPin: () => void;
   onClose: () => void;
 }) {
   const { test } = ranked;
   const [aloud, setAloud] = useState(keptAloud);
-  const spoken = askedAloud(speaker, ranked.test, hold.text);
+  const spoken = askedAloud(speaker, ranked.test, hold.text, back);
   useEffect(() => {
     if (!aloud) return;
     say(spoken);
     return hush;
   }, [aloud, spoken]);
-  const steps = setupSteps(speaker, test);
+  const steps = setupSteps(speaker, test, back);
   const shown = text || (live.is === 'moving' || live.is === 'notMoved' ? live.text : '');
   return (
     <Dialog.Root open onOpenChange={(open) => (open ? undefined : onClose())}>

@@ -10,6 +10,7 @@ import { yardsticks } from '@/core/diagnosis/yardsticks';
 import { chooseLane, drivenAs } from '@/core/path/chooseLane';
 import { lazyPart } from '@/ui/lazyPart';
 import { useDesk } from '../desk/desk';
+import { toPutBack } from '@/core/job/rules/putBack';
 import { stillToTakeOut } from '@/core/job/rules/ledgerStanding';
 import { choicesOf, Keyline, meaningOf } from './Keyline';
 import { movedLeads, nextPoint } from './movedLeads';
@@ -109,6 +110,7 @@ export function TestScreen() {
   );
 
   const { past, marks, policy } = job;
+  const back = useMemo(() => (test ? toPutBack(log.state, test).back : {}), [log.state, test]);
   const skip = (one: Test) => {
     letGo();
     log.write({ type: 'skippedTest', body: { test: one } });
@@ -286,6 +288,7 @@ export function TestScreen() {
               others={next.filter((one) => one !== ranked)}
               verdict={verdict}
               own={chosen !== null}
+              back={back}
               lit={lit}
               held={hold.held}
               hold={hold.words}
@@ -367,6 +370,7 @@ export function TestScreen() {
           })}
           live={live}
           hold={hold.words}
+          back={back}
           blocked={hold.blocked}
           onPin={pinning.onPin}
           onClose={() => setLarge(false)}

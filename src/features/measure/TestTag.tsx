@@ -5,6 +5,7 @@ import { ChevronDown } from 'lucide-react';
 import { useState } from 'react';
 import type { Reading, Test } from '@/core/circuit/schema';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
+import type { PutBack } from '@/core/job/rules/putBack';
 import type { Verdict } from '@/core/diagnosis/verdict';
 import { lazyPart } from '@/ui/lazyPart';
 import { DEFERENCE, HoldSign } from '@/ui/sheet';
@@ -48,6 +49,8 @@ export interface TestTagProps {
   heldAgainst: readonly string[];
   whatIf: Reading | null;
   onWhatIf: (reading: Reading | null) => void;
+  /** What goes back to how it was before it. */
+  back: PutBack;
   /** More about this test, between its answers and its foot. */
   below?: React.ReactNode;
 }
@@ -56,7 +59,7 @@ export interface TestTagProps {
 export function TestTag(props: TestTagProps) {
   const { speaker, ranked, others, verdict, own, lit, onChoose, onNoReach, onSkip } = props;
   const { test, outcomes } = ranked;
-  const steps = setupSteps(speaker, test);
+  const steps = setupSteps(speaker, test, props.back);
   const [supposing, setSupposing] = useState(false);
   const frame = speaker.model.compiled.circuit.frame;
   const unreachable = 'from' in test ? (test.from === frame ? test.to : test.from) : null;

@@ -30,6 +30,7 @@ function show(more: Partial<React.ComponentProps<typeof HandsFull>> = {}) {
       meaning="12.4 V falls in A"
       live={LIVE_OFF}
       hold={{ text: 'The machine may move.', mustTick: false }}
+      back={{}}
       blocked={false}
       {...on}
       {...more}

@@ -1,5 +1,7 @@
 import { act, renderHook } from '@testing-library/react';
 import { singleCoil } from '@/core/templates/electrical';
+import { reduceJob } from '@/core/job/reduceJob';
+import { entryWriter } from '@/core/testing/entryWriter';
 import { makeDiagnosisService } from '@/workers/diagnosisService';
 import { justDrawn } from '@/workers/protocol';
 import { useDesk } from '../desk/desk';
@@ -67,5 +69,29 @@ describe('whose a value is', () => {
     expect(result.current.text).toBe('9');
     act(() => result.current.onErase());
     expect(result.current.text).toBe('12.4 V');
+  });
+});
+
+describe('a test that is taken without what an earlier one put in', () => {
+  it('says that it is out, before its reading', () => {
+    const write = jest.fn();
+    const desk = openDesk(circuit);
+    const bridge = ['X1.1:2', 'GND'] as [string, string];
+    const before = entryWriter()('reading', {
+      typed: '0.2',
+      reading: { kind: 'ohms', from: 'X1.1:2', to: 'GND', value: 0.2, setup: { jumpers: [bridge] } },
+    });
+    (useDesk as unknown as jest.Mock).mockImplementation(() => {
+      const own = desk.useDesk();
+      return { ...own, log: { ...own.log, state: reduceJob([before]), write } };
+    });
+    const { result } = renderHook(() =>
+      usePinning(ranked, USUAL_METER, OPEN, { text: '12.4 V', instrument: 'Bench' }, jest.fn()),
+    );
+    act(() => result.current.onPin());
+    expect(write.mock.calls.map(([entry]) => entry)).toEqual([
+      { type: 'ledgerOut', body: { item: 'Bridge X1.1:2 to GND' } },
+      expect.objectContaining({ type: 'reading' }),
+    ]);
   });
 });

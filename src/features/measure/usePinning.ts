@@ -2,6 +2,7 @@
 
 import { useCallback, useState } from 'react';
 import type { Reading } from '@/core/circuit/schema';
+import { toPutBack } from '@/core/job/rules/putBack';
 import { testKey } from '@/core/diagnosis/observations';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
 import { testPlace, valueWords } from '@/words/en/readings';
@@ -76,6 +77,9 @@ export function usePinning(
     if (!ranked) return;
     const { test } = ranked;
     const own = meterOf(test.kind, meter);
+    // The test was asked for without them: they are said to be out by whoever took it, and still to be shown so.
+    for (const { entry } of toPutBack(log.state, test).lines)
+      log.write({ type: 'ledgerOut', body: { item: entry.body.item } });
     for (const one of wandered ?? [value]) {
       const reading = {
         ...test,

@@ -101,3 +101,23 @@ describe('what to look for before a new part goes in', () => {
     expect(causeWords(gate, 'X14.1', 'swapped')).toMatch(/^Whoever worked here before/);
   });
 });
+
+describe('what an earlier test left otherwise', () => {
+  const clamp = { kind: 'function', part: 'C1', setup: { controls: { bit: '1' } } } as const;
+  const speaker = speakerOf('press-clamp');
+
+  it('goes back in the first line, its air let go before a line is touched', () => {
+    expect(setupSteps(speaker, clamp, { open: ['C:B'], plugged: ['C:A'] })[0]).toMatch(
+      /^Shut the supply and vent, then back as it was: the line on C:B \(\w\), the plug out of C:A \(\w\)\.$/,
+    );
+    expect(
+      setupSteps(speaker, clamp, {
+        pulled: ['F1'],
+        unplugged: ['X1'],
+        lifted: [{ part: 'W1', node: 'X1.1:2' }],
+        jumpers: [['S+', 'A1:O']],
+      })[0],
+    ).toMatch(/^Back as it was: F1 in, X1 on, W1 on \d+, the bridge \d+ to \d+ out\.$/);
+    expect(setupSteps(speaker, clamp)).toEqual(setupSteps(speaker, clamp, {}));
+  });
+});

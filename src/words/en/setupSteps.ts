@@ -2,6 +2,7 @@ import { isAssumed } from '@/core/circuit/assumed';
 import { mediumOf, type Medium } from '@/core/circuit/medium';
 import { formatQuantity } from '@/core/units/formatQuantity';
 import type { Test } from '@/core/circuit/schema';
+import type { PutBack } from '@/core/job/rules/putBack';
 import { isGroundStud } from '@/core/diagnosis/setApart';
 import { holdsRefrigerant } from '@/core/safety/refrigerant';
 import { suppliesNeeded } from '@/core/safety/suppliesNeeded';
@@ -67,8 +68,39 @@ const MEDIUM: Readonly<
   },
 };
 
-/** The set-up in numbered lines. None is left out, however many there are: the last says where the leads go. */
-export function setupSteps(speaker: Speaker, test: Test): string[] {
+/** What an earlier test left otherwise, put back in one line; empty where nothing was. */
+function putBackStep(speaker: Speaker, back: PutBack): string {
+  const { compiled } = speaker.model;
+  const isLine = ({ node }: { node: string }) => compiled.domains[compiled.nodeIndex.get(node)!] === 'fluid';
+  const { lifted = [], open = [], plugged = [] } = back;
+  const words = [
+    ...(back.pulled ?? []).map((ref) => `${ref} in`),
+    ...(back.unplugged ?? []).map((connector) =>
+      isGroundStud(speaker.model, connector) ? `the lead on ${connector}` : `${connector} on`,
+    ),
+    ...(back.removed ?? []).map((ref) => `${ref} in the circuit`),
+    ...(back.swapped ?? []).map(([one, two]) => `${one} and ${two} each in its place`),
+    ...lifted.map(({ part, node }) => `${part} on ${pointName(speaker, node)}`),
+    ...open.map((node) => `the line on ${pointName(speaker, node)}`),
+    ...plugged.map((node) => `the plug out of ${pointName(speaker, node)}`),
+    ...(back.jumpers ?? []).map(
+      ([from, to]) => `the bridge ${pointName(speaker, from)} to ${pointName(speaker, to)} out`,
+    ),
+    ...(back.energised ?? []).map((ref) => `the bench supply off ${ref}`),
+  ];
+  if (words.length === 0) return '';
+  const lines = open.length > 0 || plugged.length > 0 || lifted.some(isLine);
+  const first = lines
+    ? `${capital(MEDIUM[mediumOf(speaker.model)].off)}, then back as it was`
+    : 'Back as it was';
+  return `${first}: ${words.join(', ')}.`;
+}
+
+/**
+ * The set-up in numbered lines, first what an earlier test left otherwise. None is left out, however many there are: the last says where the
+ * leads go.
+ */
+export function setupSteps(speaker: Speaker, test: Test, back: PutBack = {}): string[] {
   const { setup } = test;
   const { model } = speaker;
   const live = !isDeadKind(test.kind);
@@ -126,6 +158,8 @@ export function setupSteps(speaker: Speaker, test: Test): string[] {
       ? [`Push the override of ${setup.override.map((one) => one.replace(':', ', end ')).join(' and ')}.`]
       : []),
   ];
+  const putBack = putBackStep(speaker, back);
+  if (putBack) steps.unshift(putBack);
   if (setup.secured?.length)
     steps.unshift(`Block or lower the load that hangs on ${setup.secured.map(place).join(' and ')}.`);
   steps.push(...apart);

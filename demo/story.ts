@@ -8,6 +8,7 @@ import { windingRead } from '../src/core/diagnosis/windingRead';
 import { entrySchema, type Entry } from '../src/core/job/entries';
 import { proofList, proofStanding, proves, type Proof } from '../src/core/job/proofList';
 import { reduceJob } from '../src/core/job/reduceJob';
+import { stillToTakeOut } from '../src/core/job/rules/ledgerStanding';
 import { benchChecks, type BenchCheck } from '../src/core/job/rules/spareOnBench';
 import { isolationPlan } from '../src/core/safety/isolationPlan';
 import { measureWords } from '../src/words/en/bench';
@@ -172,6 +173,7 @@ export function storyEntries(
   write({ type: 'wire', body: { ...wire, phase: 'left' } });
   if (!upTo('handed-over')) return entries;
 
+  putAllBack(model, entries, write);
   for (const { point } of plan)
     write({ type: 'reopened', body: { point, reason: 'work done, put back to service' } });
   for (const { entry } of reduceJob(entries).codes)
@@ -198,6 +200,9 @@ export function storyEntries(
   );
   return entries;
 }
+
+/** Who looks as well at what is back on: the first, or the second where it was the first who put it there. */
+const SECOND = ['Ilse', 'Rasmus'] as const;
 
 type Write = (draft: Draft, minutes?: number) => string;
 
@@ -231,6 +236,16 @@ export function closePoints(plan: ReturnType<typeof isolationPlan>, write: Write
       },
     });
   });
+}
+
+/** What the tests put in or took off is out or back on again, and seen by somebody else where no reading shows it. */
+export function putAllBack(model: CircuitModel, entries: readonly Entry[], write: Write): void {
+  for (const { line } of stillToTakeOut(model, reduceJob(entries))) {
+    const { item } = line.entry.body;
+    if (!line.out) write({ type: 'ledgerOut', body: { item } });
+    const second = entries[0]!.person === SECOND[0] ? SECOND[1] : SECOND[0];
+    write({ type: 'ledgerSeen', body: { item, second } });
+  }
 }
 
 /** Shows what is left to be shown, on the machine as it is with `edits`. Throws where it does not hold and is not left. */

@@ -9,7 +9,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { FLEET, PEOPLE, SAYINGS, THINGS, WEAR } from '../demo/fleet';
 import { PAST_FILE, type PastFile, type PastJob } from '../demo/pastFile';
 import { hiddenEdits, JOBS, loadDemoCircuit, MACHINES, readAs, shown } from '../demo/shed';
-import { closePoints, showProofs, soundBench, warmed, type Draft } from '../demo/story';
+import { closePoints, putAllBack, showProofs, soundBench, warmed, type Draft } from '../demo/story';
 import { COPPER_PER_K, REFERENCE_C } from '../src/core/circuit/copper';
 import type { Edit } from '../src/core/circuit/edits';
 import { likeness } from '../src/core/circuit/likeness';
@@ -186,6 +186,7 @@ function round(one: Built, at: number): Log {
       leaves: 'Followed: it still works, and is read again.',
     });
   show((dead) => dead);
+  putAllBack(model, log.entries, log.write);
   for (const { point } of plan)
     log.write({ type: 'reopened', body: { point, reason: 'read, put back to service' } });
   show((dead) => !dead);
@@ -334,6 +335,7 @@ function repair(one: Built, at: number, hidden: Hidden, blames: boolean): { log:
     },
     15 + 30 * random.next(),
   );
+  putAllBack(model, log.entries, log.write);
   for (const { point } of plan)
     log.write({ type: 'reopened', body: { point, reason: 'work done, put back to service' } });
   showProofs({

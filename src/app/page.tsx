@@ -48,13 +48,13 @@ export default page<Props>('look', async function ShedPage({ searchParams }) {
         <Brand />
         <div className="flex min-w-0 flex-col justify-center border-l border-rule px-4">
           <h1 className="truncate text-[17px] leading-5 font-[750]">{policy.shedName}</h1>
-          <p className="truncate text-[15px] leading-5 text-ink2">
+          <p className="truncate text-[15px] leading-5 text-ink2 max-tablet:hidden">
             {siteDay(new Date().toISOString(), policy.timeZone)}
           </p>
         </div>
         <Link
           href="/new"
-          className="my-1.5 mr-6 ml-auto flex items-center gap-2 bg-pencil px-5 text-[17px] font-[750] text-sheet max-tablet:mr-2 max-tablet:px-3"
+          className="my-1.5 mr-6 ml-auto flex items-center gap-2 bg-pencil px-5 text-[17px] font-[750] whitespace-nowrap text-sheet max-tablet:mr-2 max-tablet:px-3"
         >
           <Plus size={20} strokeWidth={3} aria-hidden /> New job
         </Link>
@@ -98,10 +98,17 @@ export default page<Props>('look', async function ShedPage({ searchParams }) {
             </p>
           ) : jobs.length === 0 ? (
             <p className="px-6 py-10 text-[19px] max-tablet:px-3">
-              No jobs in hand. Start one from the machine that will not work.{' '}
-              <Link href="/new" className="underline underline-offset-4">
-                New job
-              </Link>
+              No jobs in hand.{' '}
+              {allMachines === 0 ? (
+                'A job begins at a machine: enter one, and draw what it can do.'
+              ) : (
+                <>
+                  Start one from the machine that will not work.{' '}
+                  <Link href="/new" className="underline underline-offset-4">
+                    New job
+                  </Link>
+                </>
+              )}
             </p>
           ) : (
             <ul>
@@ -150,7 +157,20 @@ export default page<Props>('look', async function ShedPage({ searchParams }) {
           <h2 id="machines" className="flex h-12 items-center border-b-2 border-ink text-[19px] font-[780]">
             {allMachines > machines.length ? 'Machines with a job in hand' : 'Machines'}
           </h2>
-          {machines.length === 0 ? <p className="py-6">No machine has been entered yet.</p> : null}
+          {machines.length === 0 ? (
+            <p className="py-6">
+              {allMachines === 0 ? (
+                <>
+                  No machine has been entered yet.{' '}
+                  <Link href="/machines" className="underline underline-offset-4">
+                    Enter the first
+                  </Link>
+                </>
+              ) : (
+                'No machine has a job in hand.'
+              )}
+            </p>
+          ) : null}
           <ul className="grid grid-cols-1 gap-x-9 desk:grid-cols-2">
             {machines.map(({ id, code, name, functions, open_jobs }) => (
               <MachineLine key={id} code={code} name={name} functions={functions} openJobs={open_jobs} />

@@ -16,7 +16,7 @@ export function ShedFilter({ q, show }: { q: string; show: 'open' | 'closed' }) 
             type="search"
             defaultValue={q}
             maxLength={100}
-            placeholder="machine, words, person, number"
+            placeholder="find by any words"
             aria-label="Find a job"
             data-find
             className="min-w-0 flex-1 bg-transparent text-[17px] outline-none placeholder:text-ink2"

@@ -34,7 +34,9 @@ export function MachineLine({
       <span className="text-[15.5px] text-ink2">
         {functions === 0 ? 'no circuit yet' : `${functions} ${functions === 1 ? 'function' : 'functions'}`}
       </span>
-      <span className={`ml-auto w-24 text-right text-[15.5px] ${openJobs > 0 ? 'text-copper-ink' : 'text-ink2'}`}>
+      <span
+        className={`ml-auto w-24 text-right text-[15.5px] ${openJobs > 0 ? 'text-copper-ink' : 'text-ink2'}`}
+      >
         {openJobs === 0 ? 'no job' : `${openJobs} in hand`}
       </span>
     </li>

@@ -270,7 +270,7 @@ export async function insertJob(job: {
     const [rows] = await db.query<RowDataPacket[]>(
       'SELECT number FROM jobs ORDER BY number DESC LIMIT 1 FOR UPDATE',
     );
-    const number = Number(rows[0]?.number ?? 400) + 1;
+    const number = Number(rows[0]?.number ?? 0) + 1;
     await db.execute(
       `INSERT INTO jobs (id, number, function_id, function_version, title, person, opened_at)
        SELECT ?, ?, f.id, COALESCE(?, f.version), ?, ?, ? FROM functions f WHERE f.id = ?`,

@@ -210,8 +210,8 @@ function PointRow({
           <span className="block truncate font-[720]">
             {words.name === point.label ? words.name : `${words.name}: ${point.label}`}
           </span>
-          <span className="block truncate text-[15.5px] text-ink2">
-            {[point.place, point.reaches.length > 0 ? `reaches ${point.reaches.slice(0, 8).join(', ')}` : '']
+          <span className="block text-[15.5px] text-ink2">
+            {[point.place, point.reaches.length > 0 ? `reaches ${point.reaches.join(', ')}` : '']
               .filter(Boolean)
               .join(' · ')}
           </span>

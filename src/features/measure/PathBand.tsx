@@ -6,6 +6,7 @@ import type { Lane } from '@/core/path/lane';
 import { PathFigure } from '@/ui/path/PathFigure';
 import type { PathFigureProps } from '@/ui/path/pathProps';
 import { lazyPart } from '@/ui/lazyPart';
+import { OVERVIEW_PX } from '@/ui/path/overviewHeight';
 import { useNarrow } from '@/ui/useNarrow';
 import { apartParts, closedParts } from './pins';
 import type { PathView } from './usePathView';
@@ -45,13 +46,14 @@ export function PathBand(props: PathBandProps) {
       <div
         ref={view.frame}
         className="relative z-10 w-full shrink-0 bg-sheet max-tablet:hidden"
-        style={{ height: layout?.height ?? 340 }}
+        style={{ height: (layout?.height ?? 340) + (long ? OVERVIEW_PX : 0) }}
         data-testid="path"
       >
         <div
           ref={view.scroller}
           onScroll={(event) => view.setScrolled(event.currentTarget.scrollLeft)}
-          className={long ? 'h-full overflow-x-auto overflow-y-hidden' : 'h-full'}
+          className={long ? 'overflow-x-auto overflow-y-hidden' : 'h-full'}
+          style={long ? { height: layout.height } : undefined}
         >
           {layout ? (
             <PathFigure

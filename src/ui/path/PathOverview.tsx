@@ -4,10 +4,10 @@ import { Minus, Plus } from 'lucide-react';
 import type { KeyboardEvent, PointerEvent, RefObject } from 'react';
 import type { PathLayout } from '@/core/path/layoutPath';
 import type { Standing } from '@/core/path/standing';
+import { OVERVIEW_PX } from './overviewHeight';
 import { STATE_INK } from './pathInk';
 import { PATH_ZOOMS } from './pathZooms';
 
-const HEIGHT = 30;
 const KEY = 'flex w-11 items-center justify-center border-l-[1.5px] border-edge disabled:opacity-40';
 
 /** A path longer than its frame, in small: where the doubt sits, and which stretch is on the screen. Press or drag to go there. */
@@ -48,12 +48,13 @@ export function PathOverview({
   const most = Math.max(1, ...standings.map(({ turns }) => turns));
   return (
     <div
-      className="absolute inset-x-0 bottom-0 flex h-[30px] border-t-[1.5px] border-rule bg-sheet"
+      className="absolute inset-x-0 bottom-0 flex border-t-[1.5px] border-rule bg-sheet"
+      style={{ height: OVERVIEW_PX }}
       data-testid="overview"
     >
       <svg
         width={room}
-        height={HEIGHT}
+        height={OVERVIEW_PX}
         className="cursor-pointer touch-none"
         role="slider"
         tabIndex={0}
@@ -73,8 +74,8 @@ export function PathOverview({
               <line
                 x1={run.x1 * scale}
                 x2={run.x2 * scale}
-                y1={HEIGHT - 8}
-                y2={HEIGHT - 8}
+                y1={OVERVIEW_PX - 8}
+                y2={OVERVIEW_PX - 8}
                 stroke={STATE_INK[state]}
                 strokeWidth={3}
                 strokeDasharray={state === 'held' ? '5 3' : undefined}
@@ -83,8 +84,8 @@ export function PathOverview({
                 <line
                   x1={middle}
                   x2={middle + 3}
-                  y1={HEIGHT - 9}
-                  y2={HEIGHT - 9 - (4 + (14 * turns) / most)}
+                  y1={OVERVIEW_PX - 9}
+                  y2={OVERVIEW_PX - 9 - (4 + (14 * turns) / most)}
                   stroke="var(--copper)"
                   strokeWidth={3}
                 />
@@ -96,7 +97,7 @@ export function PathOverview({
           x1={layout.fall.x * scale}
           x2={layout.fall.x * scale}
           y1={4}
-          y2={HEIGHT - 4}
+          y2={OVERVIEW_PX - 4}
           stroke="var(--ink)"
           strokeWidth={3}
         />
@@ -104,7 +105,7 @@ export function PathOverview({
           x={left * scale + 1.5}
           y={1.5}
           width={Math.max(12, width * scale - 3)}
-          height={HEIGHT - 3}
+          height={OVERVIEW_PX - 3}
           fill="none"
           stroke="var(--pencil)"
           strokeWidth={3}

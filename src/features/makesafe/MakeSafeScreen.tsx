@@ -99,7 +99,7 @@ export function MakeSafeScreen() {
           </section>
           {reopened.length > 0 ? (
             <section aria-labelledby="opened">
-              <Heading id="opened">Opened again</Heading>
+              <Heading id="opened">Locks taken off</Heading>
               <ul>
                 {reopened.map(({ id, body, at, person: who }) => (
                   <li
@@ -110,7 +110,9 @@ export function MakeSafeScreen() {
                       {writtenWords(at, log.arrivals.get(id), job.policy.timeZone).slice(11)}
                     </span>
                     <strong className="fig-bold">{pointTitle(body.point)}</strong>
-                    <span className="min-w-0 flex-1">{body.reason}</span>
+                    <span className="min-w-0 flex-1">
+                      {body.owner ? `that of ${body.owner}: ${body.reason}` : body.reason}
+                    </span>
                     <span className="text-ink2">{who}</span>
                   </li>
                 ))}

@@ -55,7 +55,7 @@ describe('make safe', () => {
     await person.click(open);
     expect(desk.log.view().state.madeSafe).toBeNull();
     expect(sign().disabled).toBe(true);
-    expect(screen.getByRole('region', { name: 'Opened again' }).textContent).toMatch(
+    expect(screen.getByRole('region', { name: 'Locks taken off' }).textContent).toMatch(
       /volts at the contactor/,
     );
   });

@@ -179,6 +179,28 @@ describe('jobs', () => {
     expect(new Set(numbers).size).toBe(3);
   });
 
+  it('keeps with a job the hours of its machine as they were known when it was opened', async () => {
+    const [one] = await listFunctions(1);
+    const open = async () =>
+      findJob(
+        await insertJob({
+          id: uuidv7(),
+          functionId: one!.id,
+          title: 'By its hours',
+          person: null,
+          openedAt: new Date(),
+        }),
+      );
+    expect(await open()).toMatchObject({ machine_hours: null });
+    const hours = (now: number | null) =>
+      pool().query('UPDATE machines SET hours = ? WHERE code = ?', [now, one!.machine_code]);
+    await hours(5200);
+    const job = (await open())!;
+    await hours(9000);
+    expect(await findJob(job.number)).toMatchObject({ machine_hours: 5200 });
+    await hours(null);
+  });
+
   it('lists machines with their functions and open jobs', async () => {
     const machines = await listMachines(50);
     expect(machines.find(({ code }) => code === 'G-2')).toMatchObject({ functions: 4 });

@@ -28,6 +28,8 @@ const jobRow = jobListRow.extend({
   function_id: z.string(),
   machine_id: z.string(),
   equipment: z.string().nullable(),
+  /** Of its machine, as they were known when it was opened. */
+  machine_hours: z.coerce.number().nullable(),
   closed_at: z.date().nullable(),
   /** Version of the function's circuit that the job was opened on, and the newest there is. */
   function_version: z.coerce.number(),
@@ -148,7 +150,7 @@ async function findJobWhere(column: 'j.number' | 'j.id', value: string | number)
   const [rows] = await pool().query<RowDataPacket[]>(
     `SELECT j.id, j.number, j.title, j.person, j.opened_at, j.closed_at, j.function_id, j.function_version,
        f.version AS newest_version, f.machine_id, v.circuit, m.code AS machine_code, m.name AS machine_name,
-       m.equipment, f.name AS function_name
+       m.equipment, j.machine_hours, f.name AS function_name
      FROM jobs j JOIN functions f ON f.id = j.function_id JOIN machines m ON m.id = f.machine_id
        JOIN function_versions v ON v.function_id = j.function_id AND v.version = j.function_version
      WHERE ${column} = ?`,
@@ -272,8 +274,9 @@ export async function insertJob(job: {
     );
     const number = Number(rows[0]?.number ?? 0) + 1;
     await db.execute(
-      `INSERT INTO jobs (id, number, function_id, function_version, title, person, opened_at)
-       SELECT ?, ?, f.id, COALESCE(?, f.version), ?, ?, ? FROM functions f WHERE f.id = ?`,
+      `INSERT INTO jobs (id, number, function_id, function_version, title, person, opened_at, machine_hours)
+       SELECT ?, ?, f.id, COALESCE(?, f.version), ?, ?, ?, m.hours
+       FROM functions f JOIN machines m ON m.id = f.machine_id WHERE f.id = ?`,
       [job.id, number, job.functionVersion ?? null, job.title, job.person, job.openedAt, job.functionId],
     );
     return number;

@@ -29,10 +29,12 @@ const drawnFunctionRow = z.object({
   machine_code: z.string(),
   machine_name: z.string(),
   equipment: z.string().nullable(),
+  machine_hours: z.coerce.number().nullable(),
   circuit: circuitColumn,
 });
 export type DrawnFunctionRow = z.infer<typeof drawnFunctionRow>;
-const DRAWN = `SELECT f.id, f.name, f.version, f.circuit, f.machine_id, m.code AS machine_code, m.name AS machine_name, m.equipment
+const DRAWN = `SELECT f.id, f.name, f.version, f.circuit, f.machine_id, m.code AS machine_code, m.name AS machine_name, m.equipment,
+    m.hours AS machine_hours
   FROM functions f JOIN machines m ON m.id = f.machine_id`;
 
 /** A version that somebody else kept meanwhile. */

@@ -172,6 +172,7 @@ const outcomeRow = z.object({
   fault: z.string().nullable(),
   named: z.string().nullable(),
   place: z.string(),
+  machine_hours: z.coerce.number().nullable(),
   doubt: jsonColumn(z.array(z.array(z.tuple([z.string(), z.number()])))),
   minutes: z.coerce.number(),
   closed_at: z.date(),
@@ -187,7 +188,7 @@ export const COMEBACK_DAYS = 30;
 export async function listOutcomes(most: number, typeKey?: string): Promise<OutcomeRow[]> {
   const [rows] = await pool().query<RowDataPacket[]>(
     `SELECT j.number, j.title, o.function_id, f.name AS function_name, m.code AS machine_code, m.equipment, o.type_key, o.part, o.fault,
-       o.named, o.place, o.doubt, o.minutes, o.closed_at,
+       o.named, o.place, j.machine_hours, o.doubt, o.minutes, o.closed_at,
        EXISTS (SELECT 1 FROM jobs again WHERE again.function_id = o.function_id AND again.opened_at > o.closed_at
          AND again.opened_at < o.closed_at + INTERVAL ${COMEBACK_DAYS} DAY
          AND NOT EXISTS (SELECT 1 FROM entries looked WHERE looked.job_id = again.id AND looked.type = 'retest')) AS came_back

@@ -8,6 +8,7 @@ import { seededRandom } from '../random';
 import { twoWayPair } from '../templates/electrical';
 import { demoCircuit } from '@/testing/demoCircuits';
 import {
+  ageOf,
   exposureOf,
   learnOdds,
   oddsFor,
@@ -28,6 +29,7 @@ const context = (type: number, equipment: string | null = 'Groomer'): OddsContex
   equipment,
   season: 'winter',
   place: '',
+  age: null,
 });
 
 /** A shed that breaks its own way: jobs drawn from the rules of thumb times its own factors. */
@@ -45,7 +47,7 @@ function shed(
     const weights = exposed.map((one) => one.prior * truth(one, type, equipment));
     let left = random.next() * weights.reduce((sum, weight) => sum + weight, 0);
     const at = weights.findIndex((weight) => (left -= weight) < 0);
-    return { type, key: exposed[at]!.key, equipment, season: 'winter', place: '' };
+    return { type, key: exposed[at]!.key, equipment, season: 'winter', place: '', age: null };
   });
 }
 
@@ -112,6 +114,20 @@ describe('odds that a shed learns', () => {
     expect(distance(winch, 0, isWinch)).toBeLessThan(0.5 * distance({}, 0, isWinch));
   });
 
+  it('of machines that have run long are seen on those alone, and a machine nobody looked at is neither', () => {
+    const wornCoils = (one: Exposed) => (one.of === 'coil|open' ? 12 : 1);
+    const young = shed(200, 31, () => 1).map((job): ProvedFault => ({ ...job, age: ageOf(300) }));
+    const old = shed(200, 32, wornCoils).map((job): ProvedFault => ({ ...job, age: ageOf(12_000) }));
+    const learnt = learnOdds(types, names, [...young, ...old]);
+    const coil = types[0]!.find(({ of }) => of === 'coil|open')!.key;
+    const odds = (hours: number | null) =>
+      oddsFor(types[0]!, learnt, { ...context(0), age: ageOf(hours) })[coil] ?? 1;
+    expect(odds(9000) / odds(500)).toBeGreaterThan(2.5);
+    expect(odds(null)).toBeGreaterThan(odds(500));
+    expect(odds(null)).toBeLessThan(odds(9000));
+    expect(odds(3000)).toBeCloseTo(odds(null), 9);
+  });
+
   it('the lead’s own factor stands in place of what was learnt', () => {
     const learnt = learnOdds(types, names, shed(300, 5, pinsBreak));
     const odds = oddsFor(types[0]!, learnt, context(0), { 'coil|open': 2.5 });
@@ -133,7 +149,9 @@ describe('odds that a shed learns', () => {
   });
 
   it('a fault that the drawing no longer has is passed over', () => {
-    const jobs: ProvedFault[] = [{ type: 0, key: 'Y99|open', equipment: null, season: 'winter', place: '' }];
+    const jobs: ProvedFault[] = [
+      { type: 0, key: 'Y99|open', equipment: null, season: 'winter', place: '', age: null },
+    ];
     expect(oddsFor(types[0]!, learnOdds(types, names, jobs), context(0, null))).toEqual({});
   });
 });
@@ -148,6 +166,17 @@ describe('what jobs are counted under', () => {
     expect(types[0]!.reduce((sum, { prior }) => sum + prior, 0)).toBeCloseTo(listed, 9);
     expect(new Set(types[0]!.map(({ key }) => key)).size).toBe(types[0]!.length);
     expect(listFaults(pair).map(faultKey)).toContain('Y1|open');
+  });
+  it('how far the machine has run, by its hour meter', () => {
+    expect([null, 0, 999, 1000, 3999, 7999, 8000].map(ageOf)).toEqual([
+      null,
+      'new',
+      'new',
+      'run-in',
+      'half-worn',
+      'worn',
+      'old',
+    ]);
   });
   it('winter from November to April, and where the machine stands', () => {
     expect(['2026-10-31', '2026-11-01', '2027-04-30', '2027-05-01'].map(seasonOfDay)).toEqual([

@@ -25,19 +25,43 @@ export interface ProvedFault {
   season: Season;
   /** Where it stands: wet, shaken, hot, worked on. */
   place: string;
+  /** How far its machine had run; null where nobody had looked. */
+  age: Age | null;
 }
 
 export type Season = 'winter' | 'summer';
 
+/** How far a machine has run, by the hour meter: each band twice as long as the one before. */
+export type Age = 'new' | 'run-in' | 'half-worn' | 'worn' | 'old';
+const AGES: readonly (readonly [under: number, age: Age])[] = [
+  [1000, 'new'],
+  [2000, 'run-in'],
+  [4000, 'half-worn'],
+  [8000, 'worn'],
+];
+
+/** Band of an hour meter's figure, in hours; null where nobody has read it. */
+export function ageOf(hours: number | null): Age | null {
+  if (hours === null) return null;
+  return AGES.find(([under]) => hours < under)?.[1] ?? 'old';
+}
+
 /** Levels on which something may break more often than the rule of thumb has it, the widest first. */
-export const ODDS_LEVELS = ['shed', 'equipment', 'place', 'season', 'alike'] as const;
+export const ODDS_LEVELS = ['shed', 'equipment', 'place', 'season', 'age', 'alike'] as const;
 export type OddsLevel = (typeof ODDS_LEVELS)[number];
 
 /**
  * How many jobs' worth the parent of each level is held to be. Wide levels are built of many jobs and may move; of one part of one type of
  * function there are few, but it is there that a bad plug shows, and its parent does not know it.
  */
-const HELD: Readonly<Record<OddsLevel, number>> = { shed: 4, equipment: 6, place: 8, season: 8, alike: 3 };
+const HELD: Readonly<Record<OddsLevel, number>> = {
+  shed: 4,
+  equipment: 6,
+  place: 8,
+  season: 8,
+  age: 8,
+  alike: 3,
+};
 const SWEEPS = 40;
 const SETTLED = 1e-4;
 /** A factor nearer to one than that is none: it is not kept. */
@@ -52,7 +76,7 @@ export interface LearntOdds {
 
 export const NOTHING_LEARNT: LearntOdds = {
   jobs: 0,
-  factors: { shed: {}, equipment: {}, place: {}, season: {}, alike: {} },
+  factors: { shed: {}, equipment: {}, place: {}, season: {}, age: {}, alike: {} },
 };
 
 /** What a function and a day are counted under. */
@@ -62,6 +86,7 @@ export interface OddsContext {
   equipment: string | null;
   season: Season;
   place: string;
+  age: Age | null;
 }
 
 /** Faults that a function can have, before anything was learnt. */
@@ -107,6 +132,8 @@ function levelKey(
       return context.place === '' ? null : `${context.place}|${of}`;
     case 'season':
       return `${context.season}|${of}`;
+    case 'age':
+      return context.age === null ? null : `${context.age}|${of}`;
     case 'alike':
       return `${context.type}|${key}`;
   }
@@ -131,6 +158,7 @@ export function learnOdds(
     equipment: new Map(),
     place: new Map(),
     season: new Map(),
+    age: new Map(),
     alike: new Map(),
   };
   const groups = groupsOf(types, names, jobs);
@@ -197,15 +225,15 @@ function groupsOf(
   jobs: readonly ProvedFault[],
 ): Group[] {
   const groups = new Map<string, Group>();
-  for (const { type, key, equipment, season, place } of jobs) {
+  for (const { type, key, equipment, season, place, age } of jobs) {
     const exposed = types[type]!;
     const at = exposed.findIndex((one) => one.key === key);
     // Another version of the drawing could have it, this one cannot.
     if (at < 0) continue;
-    const id = JSON.stringify([type, equipment, season, place]);
+    const id = JSON.stringify([type, equipment, season, place, age]);
     let group = groups.get(id);
     if (!group) {
-      const context = { type: names[type]!, equipment, season, place };
+      const context = { type: names[type]!, equipment, season, place, age };
       const keys = Object.fromEntries(
         ODDS_LEVELS.map((level) => [level, exposed.map((one) => levelKey(level, one, context))]),
       ) as Group['keys'];

@@ -32,6 +32,7 @@ export async function refreshDigest(jobId: string): Promise<void> {
     functionId: job.function_id,
     circuit,
     equipment: job.equipment,
+    machineHours: job.machine_hours,
     openedAt: job.opened_at.toISOString(),
   });
   const made = await inThread(

@@ -4,7 +4,14 @@ import type { Circuit } from '@/core/circuit/schema';
 import type { Experience } from '@/core/diagnosis/experience';
 import { testKey } from '@/core/diagnosis/observations';
 import { windingType } from '@/core/job/provedMeasures';
-import { exposureOf, oddsFor, placeOfCircuit, seasonOfDay, type Exposure } from '@/core/shed/learntOdds';
+import {
+  ageOf,
+  exposureOf,
+  oddsFor,
+  placeOfCircuit,
+  seasonOfDay,
+  type Exposure,
+} from '@/core/shed/learntOdds';
 import { learntWindings } from '@/core/shed/learntWindings';
 import type { JobPast } from '@/core/sheets/onCircuit/jobSheet';
 import { readBaselines } from '@/db/entries';
@@ -19,6 +26,8 @@ export interface PastOf {
   functionId: string;
   circuit: Circuit;
   equipment: string | null;
+  /** Of its machine when it was opened, by the hour meter; null where nobody had looked. */
+  machineHours: number | null;
   openedAt: string;
 }
 
@@ -39,6 +48,7 @@ export async function pastOfJob(job: PastOf): Promise<{ past: JobPast; experienc
     equipment: job.equipment,
     season: seasonOfDay(job.openedAt),
     place: placeOfCircuit(model),
+    age: ageOf(job.machineHours),
   };
   return {
     past: {

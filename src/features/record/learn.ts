@@ -2,7 +2,7 @@ import { v7 as uuidv7 } from 'uuid';
 import type { Circuit } from '@/core/circuit/schema';
 import { faultKey } from '@/core/diagnosis/experience';
 import type { FaultName } from '@/core/diagnosis/faultTypes';
-import { seasonOfDay, type LearntOdds, type ProvedFault } from '@/core/shed/learntOdds';
+import { ageOf, seasonOfDay, type LearntOdds, type ProvedFault } from '@/core/shed/learntOdds';
 import { findFunction } from '@/db/library';
 import { listOutcomes, putLearntOdds } from '@/db/past';
 import type { shedTask, ShedTask } from '@/workers/shedTask';
@@ -31,12 +31,23 @@ export async function learnFromPast(
     typeAt.set(type_key, types.length);
     types.push({ key: typeKey(drawn.circuit), circuit: drawn.circuit });
   }
-  const jobs = rows.flatMap(({ type_key, part, fault, equipment, closed_at, place }): ProvedFault[] => {
-    const type = typeAt.get(type_key);
-    if (type === undefined) return [];
-    const key = faultKey({ ref: part, fault: fault as FaultName });
-    return [{ type, key, equipment, season: seasonOfDay(closed_at.toISOString()), place }];
-  });
+  const jobs = rows.flatMap(
+    ({ type_key, part, fault, equipment, closed_at, place, machine_hours }): ProvedFault[] => {
+      const type = typeAt.get(type_key);
+      if (type === undefined) return [];
+      const key = faultKey({ ref: part, fault: fault as FaultName });
+      return [
+        {
+          type,
+          key,
+          equipment,
+          season: seasonOfDay(closed_at.toISOString()),
+          place,
+          age: ageOf(machine_hours),
+        },
+      ];
+    },
+  );
   const done = await work({ do: 'learn', types, jobs });
   if (!('learnt' in done)) throw new Error('the shed’s odds were not worked out');
   await putLearntOdds(uuidv7(), at, done.learnt.jobs, done.learnt);

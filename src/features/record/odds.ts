@@ -1,7 +1,7 @@
 import 'server-only';
 import { LRUCache } from 'lru-cache';
 import { z } from 'zod';
-import { ODDS_LEVELS, type LearntOdds } from '@/core/shed/learntOdds';
+import { NOTHING_LEARNT, ODDS_LEVELS, type LearntOdds } from '@/core/shed/learntOdds';
 import { outdateDigests } from '@/db/digests';
 import { findLearntOdds, readLearntOdds } from '@/db/past';
 import { getSetting, putSetting } from '@/db/settings';
@@ -18,7 +18,10 @@ const REST_MS = 5000;
 const factors = z.record(z.string(), z.number().positive());
 const learntSchema: z.ZodType<LearntOdds> = z.object({
   jobs: z.number(),
-  factors: z.record(z.enum(ODDS_LEVELS), factors) as unknown as z.ZodType<LearntOdds['factors']>,
+  // What was learnt before a level was counted says nothing on it.
+  factors: z
+    .partialRecord(z.enum(ODDS_LEVELS), factors)
+    .transform((kept): LearntOdds['factors'] => ({ ...NOTHING_LEARNT.factors, ...kept })),
 });
 
 export async function openOwnOdds(): Promise<OwnOdds & { by: string | null }> {

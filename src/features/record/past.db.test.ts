@@ -4,7 +4,7 @@ import { NOTHING_LEARNT } from '@/core/shed/learntOdds';
 import type { JobLeft, Outcome } from '@/core/shed/outcome';
 import type { TitledTrend } from '@/core/shed/functionTrends';
 import { learnFromPast } from './learn';
-import { settleOwnOdds } from './odds';
+import { oddsBefore, settleOwnOdds } from './odds';
 import { openRecord } from './server';
 
 jest.mock('next/cache', () => ({ revalidatePath: jest.fn() }));
@@ -138,6 +138,18 @@ describe('odds that were learnt', () => {
     expect(await findLearntOdds(at(4))).toBeNull();
     expect(await jobsBefore(at(7))).toBe(3);
     expect(await jobsBefore(at(30))).toBe(8);
+  });
+
+  it('that were learnt before machines were told apart by their hours are read all the same', async () => {
+    await pool().query('DELETE FROM learnt_odds');
+    const { age: _later, ...factors } = NOTHING_LEARNT.factors;
+    const earlier = { jobs: 12, factors: { ...factors, shed: { 'pin|open': 3 } } };
+    await putLearntOdds(uuidv7(), new Date(), 12, earlier as unknown as typeof NOTHING_LEARNT);
+    const { learnt } = await oddsBefore(new Date());
+    expect(learnt).toEqual({
+      jobs: 12,
+      factors: { ...NOTHING_LEARNT.factors, shed: { 'pin|open': 3 } },
+    });
   });
 });
 

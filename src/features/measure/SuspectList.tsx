@@ -62,7 +62,7 @@ export function SuspectList({
             ? `if it read ${supposed}: not pinned`
             : stale
               ? `trying ${diagnosis.counted.faults} faults, pin on meanwhile`
-              : '20 turns, moved by each reading'
+              : '20 turns, moved by readings'
         }
       />
       <ul className={`min-h-0 flex-1 overflow-y-auto ${stale ? 'opacity-40' : ''}`}>

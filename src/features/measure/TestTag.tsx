@@ -102,7 +102,7 @@ export function TestTag(props: TestTagProps) {
                 <th className="w-9" aria-label="Answer" />
                 <th className="w-[24%] font-[550]">If it reads</th>
                 <th className="font-[550]">Then</th>
-                <th className="w-[22%] font-[550]">Doubt goes to</th>
+                <th className="w-[26%] font-[550]">Doubt goes to</th>
               </tr>
             </thead>
             <tbody>

@@ -13,38 +13,42 @@ const SILENT = { trouble: 'The server does not answer. Look whether it was kept,
 
 /** Who works here, what each may do, and the word for a first sign-in. */
 export function PeopleScreen({ people, me }: { people: readonly PersonRow[]; me: string }) {
-  const [word, setWord] = useState<{ name: string; word: string } | null>(null);
+  const [words, setWords] = useState<readonly { name: string; word: string }[]>([]);
+  // Until the page is left all of them stay: one that nobody wrote down is gone for good.
+  const keepWord: GiveWord = (given) =>
+    setWords((before) => [given, ...before.filter(({ name }) => name !== given.name)]);
   return (
     <div className="grid gap-x-9 px-6 pb-10 max-tablet:px-3 desk:grid-cols-[minmax(0,1fr)_400px]">
       <section aria-labelledby="people">
         <Heading id="people" aside={`${people.filter(({ closed }) => !closed).length} may sign in`}>
           People
         </Heading>
-        {word ? (
+        {words.map(({ name, word }) => (
           <p
+            key={name}
             role="status"
             className="my-2 border-l-[6px] border-verdi bg-film px-4 py-2.5 text-[17px]"
             data-testid="first-word"
           >
-            First word for {word.name}: <span className="fig-bold">{word.word}</span>
+            First word for {name}: <span className="fig-bold">{word}</span>
             <span className="block text-[15.5px] text-ink2">
               Shown this once, good for three days and one sign-in. Hand it over in person.
             </span>
           </p>
-        ) : null}
+        ))}
         <ul>
           {people.map((one) => (
             <PersonLine
               key={`${one.name} ${one.role} ${one.licences.join()} ${String(one.closed)}`}
               person={one}
               me={me}
-              onWord={setWord}
+              onWord={keepWord}
             />
           ))}
         </ul>
       </section>
       <div>
-        <NewPerson onWord={setWord} />
+        <NewPerson onWord={keepWord} />
         <section aria-labelledby="roles" className="pt-4">
           <Heading id="roles">What each may do</Heading>
           <dl className="text-[16px]">

@@ -228,6 +228,15 @@ describe('who works here', () => {
     await person.click(screen.getByRole('button', { name: 'Make the account' }));
     expect(makeAccount).toHaveBeenCalledWith({ name: 'Bodil', role: 'technician', licences: ['lineVolts'] });
     expect((await screen.findByTestId('first-word')).textContent).toContain('Bodil: abcd-efgh-jkmn-pqrs');
+    // The next one does not push the first from the page before anybody wrote it down.
+    await person.type(screen.getByLabelText('Name, as it signs'), 'Ketil');
+    answers(makeAccount).mockResolvedValueOnce({ trouble: null, word: 'mnpq-rstv-wxyz-2345' });
+    await person.click(screen.getByRole('button', { name: 'Make the account' }));
+    await waitFor(() => expect(screen.getAllByTestId('first-word')).toHaveLength(2));
+    expect(screen.getAllByTestId('first-word').map((one) => one.textContent)).toEqual([
+      expect.stringContaining('Ketil: mnpq'),
+      expect.stringContaining('Bodil: abcd'),
+    ]);
   });
 
   it('what somebody may is changed line by line; one’s own is another lead’s', async () => {

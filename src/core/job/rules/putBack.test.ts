@@ -52,6 +52,13 @@ describe('what goes back before a test', () => {
     expect(toPutBack(reduceJob([]), asked(on))).toEqual({ back: {}, lines: [] });
   });
 
+  it('a plug that is off by the last reading and by its own line goes back once, and its line with it', () => {
+    const off = write('ledger', { item: 'Plug X1 off', kind: 'lifted', puts: { unplugged: ['X1'] } });
+    const { back, lines } = toPutBack(reduceJob([off, read({ unplugged: ['X1'] })]), asked(on));
+    expect(back).toEqual({ unplugged: ['X1'] });
+    expect(lines.map(({ entry }) => entry.body.item)).toEqual(['Plug X1 off']);
+  });
+
   it('a plug that went back on since is not asked for again', () => {
     const state = reduceJob([read({ unplugged: ['X1'] }), read(on)]);
     expect(toPutBack(state, asked(on)).back).toEqual({});

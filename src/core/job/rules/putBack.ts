@@ -26,12 +26,11 @@ export function toPutBack(
   const back: Record<string, unknown[]> = {};
   const add = (key: keyof PutBack, standing: Setup) => {
     const wanted = new Set((setup[key] ?? []).map(sameThing));
+    const off = (standing[key] ?? []).filter((one) => !wanted.has(sameThing(one)));
     const known = new Set((back[key] ?? []).map(sameThing));
-    const more = (standing[key] ?? []).filter(
-      (one) => !wanted.has(sameThing(one)) && !known.has(sameThing(one)),
-    );
+    const more = off.filter((one) => !known.has(sameThing(one)));
     if (more.length > 0) back[key] = [...(back[key] ?? []), ...more];
-    return more.length > 0;
+    return off.length > 0;
   };
   if (last) for (const key of SHOWS_BY_ITSELF) add(key, last.reading.setup);
   const lines = ledger.filter(({ entry, out }) => {

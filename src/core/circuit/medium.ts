@@ -12,6 +12,11 @@ export function mediumOf({ compiled }: CircuitModel): Medium {
   return pulls ? 'vacuum' : 'air';
 }
 
+/** Whether a node, by its name, is a port or a line rather than a terminal. */
+export function isFluidNode({ compiled }: CircuitModel, node: string): boolean {
+  return compiled.domains[compiled.nodeIndex.get(node) ?? -1] === 'fluid';
+}
+
 /** What the gauge at a circuit is marked in: one that shows psi above the atmosphere shows inches of mercury below it. */
 export function gaugeOn(model: CircuitModel, site: GaugeUnit): GaugeMark {
   return site === 'psi' && mediumOf(model) === 'vacuum' ? 'inHg' : site;

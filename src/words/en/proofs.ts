@@ -1,6 +1,6 @@
 import type { Circumstance } from '@/core/circuit/circumstances';
 import type { Part } from '@/core/circuit/partSchema';
-import { mediumOf, type Medium } from '@/core/circuit/medium';
+import { isFluidNode, mediumOf, type Medium } from '@/core/circuit/medium';
 import type { Test } from '@/core/circuit/schema';
 import type { Proof } from '@/core/job/proofList';
 import type { RefrigerantCare } from '@/core/safety/refrigerant';
@@ -93,10 +93,9 @@ export function proofWords(speaker: Speaker, proof: Proof): string {
 }
 
 function isPort({ model }: Speaker, at: { part: string; terminal: string }): boolean {
-  const { compiled } = model;
-  const part = compiled.circuit.parts.find(({ ref }) => ref === at.part);
+  const part = model.compiled.circuit.parts.find(({ ref }) => ref === at.part);
   const node = (part?.nodes as Record<string, string> | undefined)?.[at.terminal];
-  return node !== undefined && compiled.domains[compiled.nodeIndex.get(node)!] === 'fluid';
+  return node !== undefined && isFluidNode(model, node);
 }
 
 /** A place that is read again, as one line: "Ohms, 7 to 10, X8 unplugged". */

@@ -1,5 +1,5 @@
 import { isAssumed } from '@/core/circuit/assumed';
-import { mediumOf, type Medium } from '@/core/circuit/medium';
+import { isFluidNode, mediumOf, type Medium } from '@/core/circuit/medium';
 import { formatQuantity } from '@/core/units/formatQuantity';
 import type { Test } from '@/core/circuit/schema';
 import type { PutBack } from '@/core/job/rules/putBack';
@@ -70,8 +70,7 @@ const MEDIUM: Readonly<
 
 /** What an earlier test left otherwise, put back in one line; empty where nothing was. */
 function putBackStep(speaker: Speaker, back: PutBack): string {
-  const { compiled } = speaker.model;
-  const isLine = ({ node }: { node: string }) => compiled.domains[compiled.nodeIndex.get(node)!] === 'fluid';
+  const isLine = ({ node }: { node: string }) => isFluidNode(speaker.model, node);
   const { lifted = [], open = [], plugged = [] } = back;
   const words = [
     ...(back.pulled ?? []).map((ref) => `${ref} in`),
@@ -122,8 +121,7 @@ export function setupSteps(speaker: Speaker, test: Test, back: PutBack = {}): st
   const isStud = (connector: string) => isGroundStud(model, connector);
   const off = setup.unplugged ?? [];
   const [studs, plugs] = [off.filter(isStud), off.filter((one) => !isStud(one))];
-  const isLine = ({ node }: { node: string }) =>
-    model.compiled.domains[model.compiled.nodeIndex.get(node)!] === 'fluid';
+  const isLine = ({ node }: { node: string }) => isFluidNode(model, node);
   const lifted = setup.lifted ?? [];
   const [lines, wires] = [lifted.filter(isLine), lifted.filter((one) => !isLine(one))];
   const offWords = (ends: typeof lifted) =>

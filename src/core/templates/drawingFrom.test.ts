@@ -18,6 +18,11 @@ describe('a template to begin with', () => {
     expect(nothing.parts.find(({ ref }) => ref === 'Y1')).not.toHaveProperty('ohms');
   });
 
+  it('claims no inductance, which nobody gave', () => {
+    for (const one of TEMPLATES)
+      expect(JSON.stringify(drawingFrom(one, { volts: 24, ohms: 20 }).parts)).not.toContain('henries');
+  });
+
   it('can be diagnosed as it stands, and what it lacks is named', () => {
     for (const one of TEMPLATES) {
       const codes = checkCircuit(drawingFrom(one, {})).map(({ code }) => code);

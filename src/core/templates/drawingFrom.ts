@@ -25,7 +25,8 @@ export function drawingFrom({ fields, build }: Template, given: Readonly<Record<
   return { ...circuit, parts: circuit.parts.map((part) => unsaid(part, others.get(part.ref))) };
 }
 
-function unsaid(part: Part, moved: Part | undefined): Part {
+function unsaid(drawn: Part, moved: Part | undefined): Part {
+  const part = withoutInductance(drawn);
   const [own, other] = [part, moved ?? part] as unknown as [Figures, Figures];
   // A coil of which nobody said the ohms is drawn without them.
   if (part.kind === 'coil' && part.ohms !== undefined && own.ohms === other.ohms) {
@@ -37,6 +38,13 @@ function unsaid(part: Part, moved: Part | undefined): Part {
     (figure) => labelled[figure] && own[figure] !== undefined && own[figure] === other[figure],
   );
   return assumed.length > 0 ? { ...part, assumed } : part;
+}
+
+/** No label tells an inductance and no value of a template gives it: amperes of alternating current would be held against it. */
+function withoutInductance(part: Part): Part {
+  if ((part.kind !== 'coil' && part.kind !== 'relay') || part.henries === undefined) return part;
+  const { henries: _henries, ...rest } = part;
+  return rest;
 }
 
 type Figures = Readonly<Record<string, unknown>>;

@@ -26,7 +26,7 @@ export function drawingFrom({ fields, build }: Template, given: Readonly<Record<
 }
 
 function unsaid(drawn: Part, moved: Part | undefined): Part {
-  const part = withoutInductance(drawn);
+  const part = withoutHow(withoutInductance(drawn));
   const [own, other] = [part, moved ?? part] as unknown as [Figures, Figures];
   // A coil of which nobody said the ohms is drawn without them.
   if (part.kind === 'coil' && part.ohms !== undefined && own.ohms === other.ohms) {
@@ -44,6 +44,13 @@ function unsaid(drawn: Part, moved: Part | undefined): Part {
 function withoutInductance(part: Part): Part {
   if ((part.kind !== 'coil' && part.kind !== 'relay') || part.henries === undefined) return part;
   const { henries: _henries, ...rest } = part;
+  return rest;
+}
+
+/** Nobody has said yet how this machine's supplies are cut off: the checks propose the usual words, a person agrees. */
+function withoutHow(part: Part): Part {
+  if (!('how' in part) || part.how === undefined) return part;
+  const { how: _how, ...rest } = part;
   return rest;
 }
 

@@ -107,20 +107,29 @@ export function levelControl({ volts = 120, controlVolts = 24 } = {}): Circuit {
 
 /** Gas bypass valve on a relay output of a controller, with an alternating-current coil. */
 export function gasBypass({ volts = 24 } = {}): Circuit {
-  return new Draft('Gas bypass valve on a controller output', 'N')
-    .control('output', 'off', 'on')
-    .add(line(volts, 'G1', 'R', 'N'))
-    .run(
-      'R',
-      'N',
-      fuse('F1', 3),
-      wire('W1', 0.1),
-      contact('Q1', { output: ['on'] }, 'none', { label: 'Controller relay output', electronic: true }),
-      wire('W2', 0.4),
-      coil('Y1', 8, { henries: 0.055, pullInAmps: 0.7, holdAmps: 0.4, accessMinutes: 2.5 }),
-      wire('W3', 0.4),
-    )
-    .circuit();
+  return (
+    new Draft('Gas bypass valve on a controller output', 'N')
+      .control('output', 'off', 'on')
+      .add(line(volts, 'G1', 'R', 'N'))
+      .run('R', 'W1:2', fuse('F1', 3), wire('W1', 0.1))
+      // A relay of the controller: a part with a card and a proof of its own, common hot in and switched hot out.
+      .add({
+        ref: 'A1',
+        kind: 'driver',
+        label: 'Controller relay output',
+        nodes: { supply: 'W1:2', out: 'A1:O', return: 'N' },
+        onWhen: { output: ['on'] },
+        side: 'high',
+      })
+      .run(
+        'A1:O',
+        'N',
+        wire('W2', 0.4),
+        coil('Y1', 8, { henries: 0.055, pullInAmps: 0.7, holdAmps: 0.4, accessMinutes: 2.5 }),
+        wire('W3', 0.4),
+      )
+      .circuit()
+  );
 }
 
 /** Battery and line supply in one machine, joined only at the frame: a relay of one switches a load of the other. */

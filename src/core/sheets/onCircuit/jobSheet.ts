@@ -5,7 +5,7 @@ import type { Reading, Setup, Test } from '../../circuit/schema';
 import { nodesOfTest, partOfTest } from '../../circuit/testPlace';
 import { setupMinutes } from '../../diagnosis/access';
 import { listCandidateTests, type CandidateTest } from '../../diagnosis/candidateTests';
-import { askedPlace, testKey } from '../../diagnosis/observations';
+import { askedPlace, placeOf, testKey } from '../../diagnosis/observations';
 import type { Baseline } from '../../diagnosis/yardsticks';
 import { ALONE_SHARE } from '../../diagnosis/windingRead';
 import { bindTest, predict, predictedValue } from '../../diagnosis/predict';
@@ -228,10 +228,7 @@ function meansTheSame(
   expected: Reading['value'],
   reading: Reading,
 ): boolean {
-  if (reading.kind !== test.kind) return false;
-  const [one, two] = [nodesOfTest(test), nodesOfTest(reading)];
-  if (partOfTest(test) !== partOfTest(reading)) return false;
-  if ([...one].sort().join('\n') !== [...two].sort().join('\n')) return false;
+  if (placeOf(test) !== placeOf(reading)) return false;
   const { value: _value, meter: _meter, unsteady: _unsteady, ...read } = reading;
   const {
     celsius: _celsius,

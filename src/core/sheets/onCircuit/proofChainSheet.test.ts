@@ -61,4 +61,14 @@ describe('outputs of a job, link by link', () => {
     expect(lift(['Y1', 'open'])).not.toEqual(['good']);
     expect(lift(['A1', 'noOutput'])).toEqual(['output']);
   });
+
+  it('what the card reads back says nothing of what the program asks', () => {
+    const model = new CircuitModel(demoCircuit('cellar-liquid-valve'));
+    const setup = { controls: { call: 'on' } };
+    const bit = (which: 'command' | 'feedback') =>
+      jobSheet(model, 'proofChain', [{ kind: 'bit', part: 'A1', which, setup, value: '1' }], MARKS)!.rows[0]!
+        .cells[1]!.value;
+    expect(bit('command')).toBe('1');
+    expect(bit('feedback')).toBeNull();
+  });
 });

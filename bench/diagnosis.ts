@@ -2,7 +2,9 @@
  * Self-play: a hidden fault in a machine whose parts scatter, a meter that is off a little, 2 % blunders. The program's
  * own first choice is followed until it names a part or gives up; the same for two baselines under the same verdict rule.
  *
- *   npm run bench:diagnosis -- [--rounds=N] [--only=TEXT] [--own] [--mean] [--unseen] [--fluid] [--faults=N] [--verbose] [--seed=N]
+ *   npm run bench:diagnosis -- [--rounds=N] [--only=TEXT] [--own] [--mean] [--unseen] [--fluid] [--fuses] [--faults=N] [--verbose] [--seed=N]
+ *
+ * With `--fuses` a fuse that went stays gone until the program has it looked at, and nobody says that it went.
  *
  * Prints rates, mean readings and minutes, and how well shares are calibrated. Asserts nothing.
  */
@@ -55,6 +57,7 @@ const only = option('only');
 const verbose = flag('verbose');
 /** The meaner generator: parts, mistakes and severities that are not drawn from the engine's own tables. */
 const meanly = flag('mean');
+const keepsFuses = flag('fuses');
 
 const empty = (): Tally => ({
   played: 0,
@@ -98,7 +101,7 @@ function complaint(diagnoser: Diagnoser, machine: Machine): { readings: Reading[
       if (works || driven.includes(part.ref)) {
         say({ kind: 'function', part: part.ref, setup }, (value) => value === 'works', true);
       }
-      if (part.kind === 'fuse' || part.kind === 'breaker') {
+      if (!keepsFuses && (part.kind === 'fuse' || part.kind === 'breaker')) {
         say({ kind: 'fuse', part: part.ref, setup }, (value) => value === 'holds', false);
       }
       if (part.kind === 'sensor3') {
@@ -206,7 +209,8 @@ function calibrate(
 }
 
 /** Every kind of reading handed over without a blunder: does it put nine tenths on the part? */
-function distinguishable(diagnoser: Diagnoser, machine: Machine, fault: CandidateFault): boolean {
+function distinguishable(diagnoser: Diagnoser, played: Machine, fault: CandidateFault): boolean {
+  const machine = played.withWholeFuses();
   const { tests } = listCandidateTests(diagnoser.model);
   const step = Math.max(1, Math.floor(tests.length / MOST_EVIDENCE));
   const { readings } = complaint(diagnoser, machine);
@@ -250,7 +254,7 @@ for (const [name, circuit] of circuits()) {
           : [1, 1];
         const size = least * (most / least) ** random.next();
         const variant = variants[Math.floor(random.next() * variants.length)]!;
-        const machine = new Machine(circuit, variant.edits(size), random, meanly);
+        const machine = new Machine(circuit, variant.edits(size), random, meanly, keepsFuses);
         play(diagnoser, machine, fault, chooses, tally, policy === 'own');
       }
     }

@@ -1,6 +1,7 @@
 import { CircuitModel } from '../../src/core/circuit/model';
 import type { Circuit, Part, Reading, Test } from '../../src/core/circuit/schema';
 import type { Edit } from '../../src/core/circuit/edits';
+import { spentFuse } from '../../src/core/diagnosis/faultTable';
 import { totalSigma } from '../../src/core/diagnosis/likelihood';
 import { bindTest, predict, predictedValue } from '../../src/core/diagnosis/predict';
 import type { Random } from '../../src/core/random';
@@ -26,12 +27,16 @@ export class Machine {
   private readonly model: CircuitModel;
   private readonly batch: number;
   private readonly warm: number;
+  /** Fuses that went and that nobody has looked at since, by part. */
+  private readonly gone = new Set<number>();
 
   constructor(
     private readonly circuit: Circuit,
-    private readonly edits: readonly Edit[],
+    private readonly fault: readonly Edit[],
     private readonly random: Random,
     private readonly mean = false,
+    /** A fuse that went stays gone until somebody looks at it; else each reading is taken with whole ones. */
+    private readonly keepsFuses = false,
   ) {
     this.batch = mean ? 1 + MEAN_BATCH * (2 * random.next() - 1) : 1;
     this.warm = mean ? 1 + MEAN_WARM * (2 * random.next() - 1) : 1;
@@ -40,6 +45,26 @@ export class Machine {
 
   /** What a person would write down. `careful`: the complaint, which is not misread. */
   read(test: Test, careful = false): Reading {
+    if (!this.keepsFuses) return this.readNow(test, careful);
+    // Who looks at a fuse that is gone puts in another.
+    if (test.kind === 'fuse') this.gone.clear();
+    for (const part of this.opened(test)) this.gone.add(part);
+    const reading = this.readNow(test, careful);
+    if (test.kind === 'fuse') this.gone.clear();
+    return reading;
+  }
+
+  /** All fuses are whole from here on. */
+  withWholeFuses(): Machine {
+    return this.keepsFuses ? new Machine(this.circuit, this.fault, this.random, this.mean) : this;
+  }
+
+  private get edits(): readonly Edit[] {
+    const gone = [...this.gone].map((part) => spentFuse(this.model, part));
+    return gone.length === 0 ? this.fault : [...this.fault, ...gone];
+  }
+
+  private readNow(test: Test, careful: boolean): Reading {
     const { random, model } = this;
     if (this.mean) return this.readMeanly(test, careful);
     const prediction = predict(bindTest(model, test), this.edits);
@@ -69,9 +94,13 @@ export class Machine {
 
   /** Whether a live test took a fuse with it. */
   blows(test: Test): boolean {
+    return this.opened(test).length > 0;
+  }
+
+  private opened(test: Test): number[] {
     const { solver, drive } = bindTest(this.model, test);
-    if (drive.mode !== 'live') return false;
-    return [...solver.solve(drive, this.edits).fuseLoad.values()].some((load) => load > 1);
+    if (drive.mode !== 'live') return [];
+    return [...solver.solve(drive, this.edits).fuseLoad].flatMap(([part, load]) => (load > 1 ? [part] : []));
   }
 
   /** Mistakes as people make them: on another point, in another position, leads swapped, ten-fold, not touching. */

@@ -62,6 +62,7 @@ export function makeDiagnosisService(mostOpen = MOST_OPEN, prepareAhead = 0): Di
         }
         return { diagnosis, standings: parts, soundTurns, milliseconds: performance.now() - started };
       }),
-    evaluate: (circuit, readings, test) => answer(() => diagnoserOf(circuit).evaluate(readings, test)),
+    evaluate: (circuit, readings, test, options) =>
+      answer(() => diagnoserOf(circuit).evaluate(readings, test, options)),
   };
 }

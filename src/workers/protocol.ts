@@ -36,5 +36,10 @@ export interface DiagnosisWorker {
   /** Compiles a circuit and gives the number it is asked about by. The same circuit gets the same number. */
   open(known: KnownCircuit): Answer<number>;
   weigh(circuit: OpenCircuit, readings: readonly Reading[], options: DiagnoseOptions): Answer<Outlook>;
-  evaluate(circuit: OpenCircuit, readings: readonly Reading[], test: Test): Answer<RankedTest>;
+  evaluate(
+    circuit: OpenCircuit,
+    readings: readonly Reading[],
+    test: Test,
+    options?: Pick<DiagnoseOptions, 'signs' | 'mended'>,
+  ): Answer<RankedTest>;
 }

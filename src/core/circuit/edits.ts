@@ -7,7 +7,12 @@ export interface Terminal {
 /** How a fault changes the circuit. Resistances of the fluid side are in kPa per L/min. */
 export type Edit =
   /** Resistance while conducting; `Infinity` is broken. The contact still follows its control. */
-  | { type: 'ohms'; branch: number; ohms: number }
+  | {
+      type: 'ohms';
+      branch: number;
+      ohms: number;
+      /** A fuse that another fault took, before anybody looked. */ spent?: true;
+    }
   /** Conducts, or not, whatever the control says. */
   | {
       type: 'force';
@@ -31,6 +36,11 @@ export type Edit =
   | { type: 'jam'; part: number }
   /** A pressure switch whose points have moved. */
   | { type: 'threshold'; part: number; factor: number };
+
+/** Whether an edit is a fuse that another fault took. */
+export function isSpent(edit: Edit): edit is Extract<Edit, { type: 'ohms' }> {
+  return edit.type === 'ohms' && edit.spent === true;
+}
 
 /** Edits that touch one conductance between two nodes; the network answers these in closed form. */
 export type ClosedFormEdit = Extract<Edit, { type: 'ohms' | 'force' | 'gap' | 'leak' | 'bridge' }>;

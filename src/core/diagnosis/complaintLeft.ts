@@ -1,8 +1,9 @@
+import type { Edit } from '../circuit/edits';
 import { isPlain } from './legality';
 import type { Observation } from './observations';
 import { choiceKey, predict } from './predict';
 import { isComplaint } from './proofs';
-import { leadEdits, type Posterior, type WeighedFault } from './weighed';
+import { leadDuring, type Posterior, type WeighedFault } from './weighed';
 
 /** Chance, under a suspect, below which what was complained of counts as left unexplained. */
 const COMPLAINT_CHANCE = 0.15;
@@ -24,7 +25,7 @@ export function complaintGap(
   const fit = suspect.fits[k]!;
   const gap = (bestFits[k]! - fit) / Math.LN2;
   if (fit >= Math.log(COMPLAINT_CHANCE) || gap <= COMPLAINT_BITS) return null;
-  return isSaidOtherwiseNow(observation, suspect) ? null : gap;
+  return isSaidOtherwiseNow(observation, leadDuring(suspect)(k)) ? null : gap;
 }
 
 /** The first that the leading suspect does not explain and another would, by the position of its reading, and whether it was seen again. */
@@ -38,9 +39,9 @@ export function complaintLeft(
 }
 
 /** It was asked again, and the newest answer is what the suspect asks for: somebody was wrong at first. */
-function isSaidOtherwiseNow({ bound, readings }: Observation, lead: WeighedFault): boolean {
+function isSaidOtherwiseNow({ bound, readings }: Observation, edits: readonly Edit[]): boolean {
   if (readings.length < 2) return false;
-  const expected = predict(bound, leadEdits(lead));
+  const expected = predict(bound, edits);
   if (expected.type !== 'choice') return false;
   return (expected.odds[choiceKey(readings.at(-1)!.value)] ?? 0) >= COMPLAINT_CHANCE;
 }

@@ -12,7 +12,14 @@ import {
 } from './candidateTests';
 import { isPlain } from './legality';
 import { doubtedParts } from './near';
-import { askedPlace, gatherObservations, testKey, type Observation } from './observations';
+import {
+  askedPlace,
+  gatherObservations,
+  partsOf,
+  testKey,
+  type Mended,
+  type Observation,
+} from './observations';
 import { isOnPart, placeOfFault } from './onPart';
 import { lockedAfter } from '../safety/suppliesNeeded';
 import { NO_SIGNS, signWeights, type Signs } from './signs';
@@ -51,6 +58,8 @@ export interface DiagnoseOptions {
   setup?: Setup;
   /** What was said and seen without a meter. */
   signs?: Signs;
+  /** What was repaired or renewed while the readings were taken. */
+  mended?: readonly Mended[];
   /** Supplies that stand locked; default is what the last reading left. */
   locked?: readonly string[];
   most?: number;
@@ -87,11 +96,13 @@ export class Diagnoser {
 
   /** Weighs all readings and ranks the next tests. Throws `InputError` for a reading this circuit cannot give. */
   diagnose(readings: readonly Reading[], options: DiagnoseOptions = {}): Diagnosis {
-    const observations = gatherObservations(this.model, readings);
+    const mended = mendedBy(options, readings.length);
+    const observations = gatherObservations(this.model, readings, mended);
+    const mendedNow = partsOf(this.model, mended);
     const taught = this.fromTwins ? null : this.taughtBy(observations);
     if (taught) return taught.diagnose(readings, options);
     const { signs = NO_SIGNS } = options;
-    const posterior = this.weigher.weigh(observations, this.weightsOf(signs));
+    const posterior = this.weigher.weigh(observations, this.weightsOf(signs), mendedNow);
     const suspects = explainSuspects(this.model, posterior, observations);
     const judged = decide(this.model, this.weigher.faults, posterior, suspects, observations);
     const { tests, excluded = [], noReach = [], most } = options;
@@ -112,11 +123,10 @@ export class Diagnoser {
     const candidates = own.tests.filter(
       ({ key, bound }) => !barred.has(key) && !nodesOfTest(bound.test).some((node) => noReach.includes(node)),
     );
-    // A steady answer settles a test; one that wandered is worth taking again.
+    // A steady answer settles a test; one that wandered is worth taking again, and so is one of before a repair.
+    const lately = observations.filter(({ mended: then }) => then.size === mendedNow.size);
     const answered = new Set(
-      observations.flatMap(({ key, unsteady, readings: taken }) =>
-        unsteady && taken.length < 4 ? [] : [key],
-      ),
+      lately.flatMap(({ key, unsteady, readings: taken }) => (unsteady && taken.length < 4 ? [] : [key])),
     );
     const retake = retakeOf(judged.verdict, readings, observations);
     const rank = (lead: Lead | null) =>
@@ -124,8 +134,8 @@ export class Diagnoser {
         ...now,
         answered,
         prove: this.proofWanted(judged.verdict, lead, posterior, observations),
-        asked: observations.map(({ bound }) => bound.test),
-        ran: ranIn(observations),
+        asked: lately.map(({ bound }) => bound.test),
+        ran: ranIn(lately),
         ...(most === undefined ? {} : { most }),
       });
     let ranked = rank(judged.lead);
@@ -183,8 +193,17 @@ export class Diagnoser {
   }
 
   /** What a test of the user's own choice would tell, after the given readings. */
-  evaluate(readings: readonly Reading[], test: Test): RankedTest {
-    const posterior = this.weigher.weigh(gatherObservations(this.model, readings));
+  evaluate(
+    readings: readonly Reading[],
+    test: Test,
+    options: Pick<DiagnoseOptions, 'signs' | 'mended'> = {},
+  ): RankedTest {
+    const mended = mendedBy(options, readings.length);
+    const posterior = this.weigher.weigh(
+      gatherObservations(this.model, readings, mended),
+      this.weightsOf(options.signs ?? NO_SIGNS),
+      partsOf(this.model, mended),
+    );
     return this.evaluateWith(posterior, test, {
       setup: readings.at(-1)?.setup ?? {},
       locked: lockedAfter(this.model, readings),
@@ -281,6 +300,11 @@ export class Diagnoser {
     }
     return this.listed.list;
   }
+}
+
+/** What was mended by the time of the last of so many readings: earlier moments of a job are weighed as well. */
+function mendedBy({ mended = [] }: Pick<DiagnoseOptions, 'mended'>, count: number): Mended[] {
+  return mended.filter(({ from }) => from <= count);
 }
 
 /** The leading part with its other faults that are nearly as likely, where a proof of it is missing. */

@@ -1,3 +1,5 @@
+import type { Edit } from '../circuit/edits';
+import type { World } from '../circuit/world';
 import type { CircuitModel } from '../circuit/model';
 import type { CandidateFault, FaultVariant } from './faultTypes';
 import { totalSigma } from './likelihood';
@@ -35,6 +37,7 @@ export class FaultTable {
   readonly cellCount: number;
   private readonly predictions = new Map<string, PackedPredictions>();
   private readonly fits = new Map<string, Fit>();
+  private readonly spent = new Map<string, Map<Row, readonly Prediction[]>>();
 
   constructor(
     private readonly model: CircuitModel,
@@ -82,6 +85,26 @@ export class FaultTable {
     return ({ variant, grid, start }, s) => known?.peek(start + s) ?? predict(bound, variant.edits(grid[s]!));
   }
 
+  /** What a row makes a question read with a fuse gone besides, at each place of its grid. */
+  predictedSpent(bound: BoundTest, row: Row, fuse: number): readonly Prediction[] {
+    const key = `${solvedKey(bound)}|${fuse}`;
+    const known = this.spent.get(key) ?? new Map<Row, readonly Prediction[]>();
+    if (!this.spent.has(key)) remember(this.spent, key, known);
+    let found = known.get(row);
+    if (!found) {
+      const gone = spentFuse(this.model, fuse);
+      const at = (s: number) => predict(bound, [...row.variant.edits(row.grid[s]!), gone]);
+      const last = row.grid.length - 1;
+      const [first, final] = [at(0), at(last)];
+      // Behind the fuse that is gone nothing is fed: mostly it is the same however bad the fault is.
+      found = alike(first, final)
+        ? row.grid.map(() => first)
+        : row.grid.map((_severity, s) => (s === 0 ? first : s === last ? final : at(s)));
+      known.set(row, found);
+    }
+    return found;
+  }
+
   private fitOf(observation: Observation, predictions: PackedPredictions): Fit {
     const { supplyVolts } = this.model.compiled;
     const cells = new Float64Array(this.cellCount);
@@ -123,19 +146,49 @@ export class FaultTable {
     for (const { fault, variant, start, grid } of this.rows) {
       const { breakdown, edits } = variant;
       if (!breakdown) {
-        grid.forEach((severity, s) => all.set(start + s, predict(bound, edits(severity))));
+        grid.forEach((severity, s) => this.put(all, start + s, bound, edits(severity)));
       } else if (!bound.solver.breaksDown(sound, breakdown.at, breakdown.volts)) {
         const prediction = bound.read(sound, []);
         grid.forEach((_severity, s) => all.set(start + s, prediction));
       } else if (worn.fault === fault) {
-        for (let s = 0; s < grid.length; s++) all.set(start + s, all.peek(worn.start + s));
+        for (let s = 0; s < grid.length; s++) {
+          all.set(start + s, all.peek(worn.start + s));
+          all.takes[start + s] = all.takes[worn.start + s]!;
+        }
       } else {
         worn = { fault, start };
-        grid.forEach((severity, s) => all.set(start + s, predict(bound, breakdown.worn(severity))));
+        grid.forEach((severity, s) => this.put(all, start + s, bound, breakdown.worn(severity)));
       }
     }
     return all;
   }
+
+  private put(
+    all: PackedPredictions,
+    at: number,
+    { solver, drive, read }: BoundTest,
+    edits: readonly Edit[],
+  ): void {
+    const world = solver.solve(drive, edits);
+    all.set(at, read(world, edits));
+    if (drive.mode === 'live') all.takes[at] = takenBy(this.model, world);
+  }
+}
+
+/** Part of the fuse that opens in a world; -1 where none does. A breaker is seen to have tripped, and is put in again. */
+export function takenBy({ compiled }: CircuitModel, { fuseLoad }: World): number {
+  for (const [part, load] of fuseLoad)
+    if (load > 1 && compiled.parts[part]!.part.kind === 'fuse') return part;
+  return -1;
+}
+
+/** A fuse that something took and that nobody has renewed. */
+export function spentFuse({ compiled }: CircuitModel, fuse: number): Edit {
+  return { type: 'ohms', branch: compiled.parts[fuse]!.branches[0]!.index, ohms: Infinity, spent: true };
+}
+
+function alike(one: Prediction, other: Prediction): boolean {
+  return JSON.stringify(one) === JSON.stringify(other);
 }
 
 function remember<T>(memory: Map<string, T>, key: string, value: T): void {

@@ -41,7 +41,7 @@ export function hypothesesOf(posterior: Posterior, evenly = false): Hypothesis[]
             part: fault.part,
             ref: fault.ref,
             fault: fault.fault,
-            edits: heaviest.edits(),
+            edits: (heaviest.now ?? heaviest.edits)(),
             weight: run,
           });
         }

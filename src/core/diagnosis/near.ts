@@ -26,7 +26,8 @@ export function doubtedParts(
   let total = 0;
   for (const { fault, share, partner } of faults) {
     total += share;
-    for (const { part } of partner ? [fault, partner.fault] : [fault]) shares[part] = shares[part]! + share;
+    for (const { part } of partner && !partner.mended ? [fault, partner.fault] : [fault])
+      shares[part] = shares[part]! + share;
   }
   const best = shares.reduce((top, share) => Math.max(top, share), 0);
   const least = Math.min(LEAST_DOUBT * total, LEAST_OF_BEST * best);

@@ -1,4 +1,3 @@
-import type { Edit } from '../circuit/edits';
 import { setupKey, type CircuitModel } from '../circuit/model';
 import type { Reading, Test } from '../circuit/schema';
 import { nodesOfTest, partOfTest } from '../circuit/testPlace';
@@ -6,7 +5,7 @@ import { againDensity, density, mistakeRate, slipDensity, totalSigma } from './l
 import { ownVolts } from './testerVolts';
 import { kindOf } from '../kinds/part/index';
 import { isPlain } from './legality';
-import { bindTest, choiceKey, predict, predictedValue, type BoundTest } from './predict';
+import { bindTest, choiceKey, predictedValue, type BoundTest } from './predict';
 import type { Prediction } from './prediction';
 import { atReference } from './windingRead';
 
@@ -29,6 +28,15 @@ export interface Observation {
   unsteady: boolean;
   /** What a machine was brought in for; null for what was read or asked. */
   complaint: Complaint | null;
+  /** Parts that were repaired or renewed before it was made, by index. */
+  mended: ReadonlySet<number>;
+}
+
+/** A part that was repaired or renewed while the job went on. */
+export interface Mended {
+  part: string;
+  /** Position of the first reading taken after it; their count where none was yet. */
+  from: number;
 }
 
 /** A function that was told of, unasked. */
@@ -74,8 +82,15 @@ export function askedPlace(test: Test): string {
   return JSON.stringify([placeOf(test), apart]);
 }
 
-/** Groups readings into observations. Throws `InputError` for a reading the circuit cannot give. */
-export function gatherObservations(model: CircuitModel, readings: readonly Reading[]): Observation[] {
+/**
+ * Groups readings into observations: what was read before a repair and after it stands apart. Throws `InputError` for a reading the
+ * circuit cannot give.
+ */
+export function gatherObservations(
+  model: CircuitModel,
+  readings: readonly Reading[],
+  mended: readonly Mended[] = [],
+): Observation[] {
   const found = new Map<string, Observation>();
   const gone = blownIn(readings);
   const longest = longestTimed(readings);
@@ -83,13 +98,15 @@ export function gatherObservations(model: CircuitModel, readings: readonly Readi
     if (!longest(asRead)) return;
     const reading = atReference(model, asRead);
     const key = testKey(reading);
-    const known = found.get(key);
+    const before = mended.filter(({ from }) => from <= at);
+    const group = `${before.length} ${key}`;
+    const known = found.get(group);
     if (known) {
       known.readings.push(reading);
       known.positions.push(at);
     } else {
       const bound = boundAs(model, reading, gone.get(setupKey(reading.setup)) ?? [], `readings[${at}]`);
-      found.set(key, {
+      found.set(group, {
         key,
         bound,
         readings: [reading],
@@ -97,6 +114,7 @@ export function gatherObservations(model: CircuitModel, readings: readonly Readi
         positions: [at],
         unsteady: false,
         complaint: null,
+        mended: partsOf(model, before),
       });
     }
   });
@@ -109,6 +127,11 @@ export function gatherObservations(model: CircuitModel, readings: readonly Readi
     break;
   }
   return list;
+}
+
+/** Parts that were mended, by index; what this drawing does not have is left aside. */
+export function partsOf({ compiled }: CircuitModel, mended: readonly Mended[]): ReadonlySet<number> {
+  return new Set(mended.flatMap(({ part }) => compiled.partIndex.get(part) ?? []));
 }
 
 /**
@@ -199,11 +222,6 @@ function chosenShare({ complaint }: Observation, prediction: Prediction): number
 /** What the first of an observation's readings said. */
 function valuesOf(readings: readonly Reading[], count: number): Reading['value'][] {
   return readings.slice(0, count).map(({ value }) => value);
-}
-
-/** Predictions of one world for every observation. */
-export function predictAll(observations: readonly Observation[], edits: readonly Edit[]): Prediction[] {
-  return observations.map(({ bound }) => predict(bound, edits));
 }
 
 /** A mistake repeated: the second reading agrees with the first, as the probe sits on the same wrong spot. */

@@ -1,6 +1,7 @@
+import type { Edit } from '../circuit/edits';
 import type { CircuitModel } from '../circuit/model';
 import type { FaultTable, Fit, Row } from './faultTable';
-import { logLikelihood, predictAll, type Observation } from './observations';
+import { logLikelihood, type Observation } from './observations';
 import type { Prediction } from './prediction';
 import type { Weighed } from './weighed';
 import { predict } from './predict';
@@ -14,6 +15,8 @@ const ALWAYS = 4;
 const LEADING = 10;
 const STUBBORN_READINGS = 3;
 const FOR_EACH = 7;
+/** Faults looked at beside one that was mended. */
+const LATELY = 16;
 /** Pairs whose severities are worked out properly. */
 const MOST_PAIRS = 10;
 const COARSE = 14;
@@ -29,6 +32,8 @@ interface PairQuestion {
   weighed: readonly Weighed[];
   /** Nothing single fits: look beyond the leading parts. */
   widely: boolean;
+  /** Parts that were mended up to now: what each had is gone from what was read since. */
+  mended: ReadonlySet<number>;
   /** Logarithm of a row's prior, with what was said and seen. */
   odds: (row: Row) => number;
   /** What the readings say together beside each by itself, under given predictions. */
@@ -77,7 +82,7 @@ export function weighPairs(question: PairQuestion): Weighed[] {
     .filter(({ log }) => log > best - 2 * LEAST_WORTH)
     .map((one) => settled(question, one))
     .filter(({ log }) => log > best - LEAST_WORTH);
-  return oriented(pairs);
+  return oriented(pairs, question.mended);
 }
 
 function priorOf({ odds }: PairQuestion, one: Row, two: Row): number {
@@ -85,7 +90,7 @@ function priorOf({ odds }: PairQuestion, one: Row, two: Row): number {
 }
 
 /** Rows worth pairing, each with the severities that its own readings ask for. */
-function suspectRows({ table, observations, fits, weighed, widely, odds }: PairQuestion) {
+function suspectRows({ table, observations, fits, weighed, widely, odds, mended }: PairQuestion) {
   const order = weighed.map((_one, f) => f).sort((a, b) => weighed[b]!.log - weighed[a]!.log);
   const chosen = new Map<Row, { row: Row; severities: Set<number>; fits: boolean }>();
   const choose = (row: Row, severity: number, explains: boolean) => {
@@ -112,6 +117,18 @@ function suspectRows({ table, observations, fits, weighed, widely, odds }: PairQ
     choose(row, table.faults[f]!.severity ? weighed[f]!.severity : bestCell(row, total), true);
   }
   if (!widely) return [...chosen.values()];
+  // What else there may be, once something was mended, is what explains what was read since.
+  const since = fits.filter((_fit, k) => observations[k]!.mended.size > 0);
+  if (mended.size > 0 && since.length > 0) {
+    const lately = (cell: number) => sum(since.map(({ cells }) => cells[cell]!));
+    const worth = ({ start, grid }: Row) =>
+      grid.reduce((top, _severity, s) => Math.max(top, lately(start + s)), -Infinity);
+    const scored = table.rows
+      .map((row) => ({ row, worth: odds(row) + worth(row) }))
+      .sort((a, b) => b.worth - a.worth)
+      .slice(0, LATELY);
+    for (const { row } of scored) choose(row, bestCell(row, lately), false);
+  }
   const lead = weighed[order[0]!]!;
   const stubborn = observations
     .map((_one, k) => ({ k, fit: lead.fits[k]! - Math.max(...fits[k]!.reach) }))
@@ -132,18 +149,35 @@ function suspectRows({ table, observations, fits, weighed, widely, odds }: PairQ
   return [...chosen.values()];
 }
 
-function fitPair(
-  { model, observations, together }: PairQuestion,
-  one: Row,
-  two: Row,
-  s: number,
-  t: number,
-): number {
-  const predictions = predictAll(observations, [...one.variant.edits(s), ...two.variant.edits(t)]);
+function fitPair(question: PairQuestion, one: Row, two: Row, s: number, t: number): number {
+  const { model, observations, together } = question;
+  const during = leftDuring(question, one, two, s, t);
+  const predictions = observations.map(({ bound, mended }) => predict(bound, during(mended)));
   const each = observations.map((observation, k) =>
     logLikelihood(observation, predictions[k]!, model.compiled.supplyVolts),
   );
   return sum(each) + together((k) => predictions[k]!);
+}
+
+/** What two faults leave wrong once given parts are mended; the same list for the same parts. */
+function leftDuring(
+  { table }: PairQuestion,
+  one: Row,
+  two: Row,
+  s: number,
+  t: number,
+): (mended: ReadonlySet<number>) => readonly Edit[] {
+  const worlds = new Map<string, readonly Edit[]>();
+  return (mended) => {
+    const left = [one, two].map(({ fault }) => !mended.has(table.faults[fault]!.part));
+    const key = left.join();
+    const known = worlds.get(key) ?? [
+      ...(left[0] ? one.variant.edits(s) : []),
+      ...(left[1] ? two.variant.edits(t) : []),
+    ];
+    worlds.set(key, known);
+    return known;
+  };
 }
 
 /** Finds a pair's severities by turns, and its evidence: each integrated with the other at its best. */
@@ -184,15 +218,27 @@ function settled(question: PairQuestion, { rows, severities: first }: Tried): We
     return Math.min(0, logSum(logs.map((log, s) => log + masses[s]!)) - peak);
   });
   const [fault, partner] = [table.faults[rows[0].fault]!, table.faults[rows[1].fault]!];
-  const edits = () => [...rows[0].variant.edits(at[0]), ...rows[1].variant.edits(at[1])];
-  const both = edits();
+  const during = leftDuring(question, rows[0], rows[1], at[0], at[1]);
+  const both = during(new Set());
+  const now = during(question.mended);
   return {
     log: peak + sum(occam) + priorOf(question, rows[0], rows[1]),
     fault,
     severity: at[0],
-    fits: observations.map((one) => logLikelihood(one, predict(one.bound, both), model.compiled.supplyVolts)),
+    fits: observations.map((one) =>
+      logLikelihood(one, predict(one.bound, during(one.mended)), model.compiled.supplyVolts),
+    ),
     details: () => ({
-      points: [{ variant: 0, severity: at[0], weight: 1, edits }],
+      points: [
+        {
+          variant: 0,
+          severity: at[0],
+          weight: 1,
+          edits: () => (now.length > 0 ? now : both),
+          during: (k) => during(observations[k]!.mended),
+          now: () => now,
+        },
+      ],
       intermittent: 0,
     }),
     partner: { fault: partner, severity: at[1] },
@@ -200,7 +246,7 @@ function settled(question: PairQuestion, { rows, severities: first }: Tried): We
 }
 
 /** Turns each pair so that the part that most pairs agree on comes first: it is the one to prove. */
-function oriented(pairs: readonly Weighed[]): Weighed[] {
+function oriented(pairs: readonly Weighed[], mended: ReadonlySet<number>): Weighed[] {
   const weight = new Map<number, number>();
   const top = pairs.reduce((most, { log }) => Math.max(most, log), -Infinity);
   for (const { log, fault, partner } of pairs) {
@@ -210,7 +256,17 @@ function oriented(pairs: readonly Weighed[]): Weighed[] {
   }
   return pairs.map((pair) => {
     const { fault, partner, severity } = pair;
-    if (weight.get(fault.part)! >= weight.get(partner!.fault.part)!) return pair;
-    return { ...pair, fault: partner!.fault, severity: partner!.severity, partner: { fault, severity } };
+    const turned: Weighed = {
+      ...pair,
+      fault: partner!.fault,
+      severity: partner!.severity,
+      partner: { fault, severity },
+    };
+    // What was mended is no longer looked for: the other is.
+    if (mended.has(fault.part) !== mended.has(partner!.fault.part)) {
+      const left = mended.has(fault.part) ? turned : pair;
+      return { ...left, partner: { ...left.partner!, mended: true } };
+    }
+    return weight.get(fault.part)! >= weight.get(partner!.fault.part)! ? pair : turned;
   });
 }

@@ -10,13 +10,14 @@ import type { CandidateFault } from './faultTypes';
 import { nodesOfTest } from '../circuit/testPlace';
 import { ownVolts } from './testerVolts';
 import { mistakeDensity } from './likelihood';
-import { logLikelihood, predictAll, solvedKey, testKey, type Observation } from './observations';
+import { logLikelihood, solvedKey, testKey, type Observation } from './observations';
 import { weighPairs } from './pairs';
 import { predict, predictedValue, type BoundTest } from './predict';
 import type { Prediction } from './prediction';
+import { storiesOf, type Story } from './stories';
 import { severitiesReadFrom } from './refine';
 import { interval, logMasses, logSum, sum } from './severity';
-import { leadEdits, type Posterior, type SeverityPoint, type Weighed, type WeighedFault } from './weighed';
+import { leadNow, type Posterior, type SeverityPoint, type Weighed, type WeighedFault } from './weighed';
 
 /** Prior of "a reading or the drawing is wrong", weighed against all faults together. */
 const UNEXPLAINED_PRIOR = 1e-3;
@@ -36,6 +37,7 @@ const LEFT_OVER = 3.5;
 /** Evidence of one variant over its severities. */
 interface Profile {
   row: Row;
+  story: Story;
   severities: readonly number[];
   logLikelihoods: Float64Array;
   logMass: readonly number[];
@@ -69,7 +71,7 @@ export class Weigher {
 
   /** How much better a suspect would explain the answer it asks for than the rest of the doubt does once the complaint is known, bits. */
   favours(bound: BoundTest, suspect: WeighedFault, complaint: ReadonlyMap<number, number>): number {
-    const expected = predict(bound, leadEdits(suspect));
+    const expected = predict(bound, leadNow(suspect));
     const value = predictedValue(bound.test.kind, expected);
     const reading = { ...bound.test, value } as Reading;
     const range = ownVolts(this.model, nodesOfTest(reading));
@@ -81,6 +83,7 @@ export class Weigher {
       positions: [0],
       unsteady: false,
       complaint: null,
+      mended: new Set(),
     };
     const { supplyVolts } = this.model.compiled;
     const logSound = logLikelihood(one, this.soundPrediction(one), supplyVolts);
@@ -105,8 +108,17 @@ export class Weigher {
     return (logLikelihood(one, expected, supplyVolts) - Math.log(Math.max(others, 1e-300))) / Math.LN2;
   }
 
-  /** Weighs all faults against the readings; `signs` are their log-likelihood ratios under what was said and seen, by index, last the sound circuit's. */
-  weigh(observations: readonly Observation[], signs: Float64Array | null = null): Posterior {
+  /**
+   * Weighs all faults against the readings.
+   *
+   * @param signs log-likelihood ratios of the faults under what was said and seen, by index, last the sound circuit's
+   * @param mended parts that were repaired or renewed up to now, by index
+   */
+  weigh(
+    observations: readonly Observation[],
+    signs: Float64Array | null = null,
+    mended: ReadonlySet<number> = new Set(),
+  ): Posterior {
     const odds = (row: Row) => row.logPrior + (signs ? signs[this.faults[row.fault]!.index]! : 0);
     const { supplyVolts } = this.model.compiled;
     const fits = observations.map((observation) => this.table.fit(observation));
@@ -126,18 +138,43 @@ export class Weigher {
     const evidence = this.table.rows.map(({ start, grid, logMass }) => {
       return grid.length === 1 ? totals[start]! : logEvidence(totals, start, logMass);
     });
-    const best = this.table.rows.reduce((top, row, r) => Math.max(top, odds(row) + evidence[r]!), logNoFault);
-    const rowsOf = new Map<number, { row: Row; evidence: number; matters: boolean }[]>();
-    this.table.rows.forEach((row, r) => {
-      const matters = odds(row) + Math.max(reaches[r]!, evidence[r]!) > best - HOPELESS;
-      const list = rowsOf.get(row.fault) ?? [];
-      rowsOf.set(row.fault, list);
-      list.push({ row, evidence: evidence[r]!, matters });
-    });
+    const read = {
+      model: this.model,
+      table: this.table,
+      observations,
+      fits,
+      healthy,
+      noFaultFits,
+      totals,
+      mended,
+    };
+    const told = this.table.rows.map((row, r) =>
+      storiesOf(read, row).map((story, at) => {
+        const own = story.edits === null ? evidence[r]! : story.evidence();
+        // A severity between two places of the grid may fit what is read of the fault alone.
+        return { row, story, evidence: own, reach: at === 0 ? Math.max(reaches[r]!, own) : own };
+      }),
+    );
+    const best = told
+      .flat()
+      .reduce((top, { row, evidence: one }) => Math.max(top, odds(row) + one), logNoFault);
+    const rowsOf = new Map<number, (typeof told)[number]>();
+    for (const list of told)
+      for (const one of list) rowsOf.set(one.row.fault, [...(rowsOf.get(one.row.fault) ?? []), one]);
     const weighed = this.faults.map((fault, f): Weighed => {
       const rows = rowsOf.get(f)!;
-      if (!rows.some(({ matters }) => matters)) return hopeless(fault, rows, totals, fits, odds);
-      const profiles = rows.map(({ row }) => this.refined(row, observations, fits, totals));
+      const matters = rows.filter(({ row, reach }) => odds(row) + reach > best - HOPELESS);
+      if (matters.length === 0)
+        return hopeless(
+          fault,
+          rows.filter(({ story }) => story.edits === null),
+          totals,
+          fits,
+          odds,
+        );
+      const profiles = rows
+        .filter((one) => one.story.edits === null || matters.includes(one))
+        .map(({ row, story }) => this.refined(row, story, observations, totals));
       return this.summarise(fault, profiles, observations, unsteady ? healthy : null, odds);
     });
 
@@ -152,7 +189,8 @@ export class Weigher {
     const unexplainedBy = (logs: readonly number[]) =>
       observations.length < 2 ? 0 : 1 / (1 + Math.exp(logSum(logs) - logChance));
     const singles = [logNoFault, ...weighed.map(({ log }) => log)];
-    const widely = unexplainedBy(singles) > LOOK_FOR_PAIRS || leavesOver(weighed, fits);
+    const readSince = observations.some((one) => one.mended.size > 0);
+    const widely = readSince || unexplainedBy(singles) > LOOK_FOR_PAIRS || leavesOver(weighed, fits);
     const pairs = weighPairs({
       model: this.model,
       table: this.table,
@@ -161,6 +199,7 @@ export class Weigher {
       weighed,
       widely,
       odds,
+      mended,
       together: (peek) => this.together(observations, peek),
     });
     const all = [...weighed, ...pairs];
@@ -208,25 +247,34 @@ export class Weigher {
   /** A row's profile, with points added where the readings say the severity is. */
   private refined(
     row: Row,
+    story: Story,
     observations: readonly Observation[],
-    fits: readonly Fit[],
     totals: Float64Array,
   ): Profile {
-    const { grid, start, logMass, variant } = row;
+    const { grid, start, logMass } = row;
     const range = this.faults[row.fault]!.severity;
     const onGrid: Profile = {
       row,
+      story,
       severities: grid,
-      logLikelihoods: Float64Array.from(
-        grid,
-        (_severity, s) =>
-          totals[start + s]! + this.together(observations, (k) => fits[k]!.predictions.peek(start + s)),
-      ),
+      logLikelihoods: Float64Array.from(grid, (severity, s) => {
+        const chance = story.log(severity);
+        if (chance === -Infinity) return chance;
+        const peek = (k: number) => story.peek(s, k);
+        const each = story.edits === null ? totals[start + s]! : this.fitOf(observations, peek, null);
+        return chance + each + this.together(observations, peek);
+      }),
       logMass,
-      peek: (s, k) => fits[k]!.predictions.peek(start + s),
+      peek: (s, k) => story.peek(s, k),
     };
     const added = range
-      ? severitiesReadFrom(observations, variant, range, grid, (k, s) => onGrid.peek(s, k))
+      ? severitiesReadFrom(
+          observations,
+          (severity, k) => story.predicted(severity, k),
+          range,
+          grid,
+          (k, s) => onGrid.peek(s, k),
+        )
       : [];
     if (added.length === 0) return onGrid;
     const columns = [
@@ -236,15 +284,16 @@ export class Weigher {
         peek: (k: number) => onGrid.peek(s, k),
       })),
       ...added.map((severity) => {
-        const predictions = predictAll(observations, variant.edits(severity));
+        const predictions = observations.map((_one, k) => story.predicted(severity, k));
         const peek = (k: number) => predictions[k]!;
         const joint = this.fitOf(observations, peek, null) + this.together(observations, peek);
-        return { severity, logLikelihood: joint, peek };
+        return { severity, logLikelihood: story.log(severity) + joint, peek };
       }),
     ].sort((x, y) => x.severity - y.severity);
     const severities = columns.map(({ severity }) => severity);
     return {
       row,
+      story,
       severities,
       logLikelihoods: Float64Array.from(columns, ({ logLikelihood: one }) => one),
       logMass: logMasses(severities, range),
@@ -283,9 +332,12 @@ export class Weigher {
       let within = logSum(cells);
       let [steady, away] = [within, -Infinity];
       if (healthy) {
-        const mixed = logMass.map(
-          (mass, s) => mass + this.fitOf(observations, (k) => profile.peek(s, k), healthy),
-        );
+        const { story, severities } = profile;
+        const mixed = logMass.map((mass, s) => {
+          const chance = mass + story.log(severities[s]!);
+          if (chance === -Infinity) return chance;
+          return chance + this.fitOf(observations, (k) => profile.peek(s, k), healthy);
+        });
         const sum_ = logSum(mixed);
         away = Math.log(INTERMITTENT_PRIOR) + sum_;
         steady += Math.log(1 - INTERMITTENT_PRIOR);
@@ -325,7 +377,14 @@ export class Weigher {
             if (own < 1e-5) return;
             let edits: readonly Edit[] | null = null;
             const world = () => (edits ??= profile.row.variant.edits(severity));
-            points.push({ variant, severity, weight: own, edits: world });
+            const told = profile.story.edits?.(severity);
+            points.push({
+              variant,
+              severity,
+              weight: own,
+              edits: world,
+              ...(told ? { during: told.during, now: () => told.now } : {}),
+            });
           });
         }
         return { points, intermittent, ...(fault.severity ? { severityRange: interval(points) } : {}) };

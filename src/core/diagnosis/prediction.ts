@@ -29,6 +29,8 @@ export class PackedPredictions {
   private readonly means: Float64Array;
   private readonly sigmas: Float64Array;
   private readonly loose: Uint8Array;
+  /** Part of the fuse that running it would have taken, by place; -1 where none. */
+  readonly takes: Int16Array;
   /** Odds of choices; null for numbers. Equal neighbours share one object. */
   private odds: (Readonly<Record<string, number>> | null)[] | null = null;
   /** NaN where nothing can shut off; null as long as nothing has. */
@@ -45,6 +47,7 @@ export class PackedPredictions {
     this.means = new Float64Array(length);
     this.sigmas = new Float64Array(length);
     this.loose = new Uint8Array(length);
+    this.takes = new Int16Array(length).fill(-1);
   }
 
   set(at: number, prediction: Prediction): void {

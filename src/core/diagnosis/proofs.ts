@@ -40,14 +40,13 @@ export function proofKey(test: Test): string {
   return JSON.stringify([place, lifted ?? [], removed ?? [], swapped ?? []]);
 }
 
-/** Readings that prove a suspect: different kind or place, one of them on the part itself. */
+/** Readings, of the observations given, that prove a suspect: different kind or place, one of them on the part itself. */
 export function countProofs(suspect: Suspect, observations: readonly Observation[]): Proofs {
   const strong = suspect.for.filter(({ bits, onPart }) => bits >= proofBits(onPart));
   const places = new Map<string, Evidence>();
   for (const evidence of strong) {
-    const { bound } = observations.find(({ positions }) => positions.includes(evidence.reading))!;
-    const { test } = bound;
-    if (isComplaint(test)) continue;
+    const test = observations.find(({ positions }) => positions.includes(evidence.reading))?.bound.test;
+    if (!test || isComplaint(test)) continue;
     const key = proofKey(test);
     const known = places.get(key);
     if (!known || (evidence.onPart && !known.onPart)) places.set(key, evidence);

@@ -2,7 +2,7 @@ import { isCommandBit } from './testKinds';
 import { readingKind } from '../kinds/reading/index';
 import { setupKey, type CircuitModel } from '../circuit/model';
 import type { Preferences, Reading, Setup, Test } from '../circuit/schema';
-import type { Edit } from '../circuit/edits';
+import { isSpent, type Edit } from '../circuit/edits';
 import type { World } from '../circuit/world';
 import { energyChange, energyMinutes, setupMinutes, type EnergyChange } from './access';
 import type { CandidateTest } from './candidateTests';
@@ -160,7 +160,9 @@ export function rankTests(
         const bits = MISTAKES * scorer.information(test, predictions);
         const change = energyChange(model, lockedNow, test);
         const supplies = energyMinutes(model, change, preferences.lockMinutes);
-        const there = candidate.minutes + toGetThere + blown;
+        // To watch a fuse that is gone a new one goes in, and may go as well.
+        const another = test.kind === 'fuse' ? anotherGone(under, predictions) : 0;
+        const there = candidate.minutes + toGetThere + blown + BLOWN_FUSE_MINUTES * another;
         const minutes = there + supplies;
         const known = places.has(candidate.place);
         const onPart = prove !== null && isOnPart(model, candidate.bound, prove.place);
@@ -194,7 +196,7 @@ export function rankTests(
           plain,
           proof: proves || shown > LEAST_SHOWN,
           onPart,
-          risky: risk > RISKY_SHARE,
+          risky: risk + another > RISKY_SHARE,
         };
       });
     });
@@ -223,6 +225,15 @@ export function rankTests(
     const told = meaningOf(model, candidate, foreseen, foresight.predictions(candidate, foreseen));
     return { ...told, bits, minutes, before: change, proof };
   });
+}
+
+/** Doubt on faults that took the watched fuse already and would take the next one. */
+function anotherGone(hypotheses: readonly Hypothesis[], predictions: readonly Prediction[]): number {
+  return hypotheses.reduce((sum, { edits, weight }, at) => {
+    const prediction = predictions[at]!;
+    const blows = prediction.type === 'choice' ? (prediction.odds.blows ?? 0) : 0;
+    return edits.some(isSpent) ? sum + weight * blows : sum;
+  }, 0);
 }
 
 /** The sound circuit and the heaviest of the others. */

@@ -1,8 +1,7 @@
 import { figureOf } from '../kinds/reading/index';
-import type { FaultVariant, SeverityRange } from './faultTypes';
+import type { SeverityRange } from './faultTypes';
 import { totalSigma } from './likelihood';
 import type { Observation } from './observations';
-import { predict } from './predict';
 import type { Prediction } from './prediction';
 
 /** Offsets, in standard deviations, of the points put around a severity that a reading points to. */
@@ -13,17 +12,20 @@ const MOST_ROOTS = 3;
 
 /**
  * Severities that the numeric readings point to, with points around each at multiples of its width, so that a narrow
- * peak is not stepped over. `at(k, s)` is the prediction for observation k at grid point s.
+ * peak is not stepped over.
+ *
+ * @param predicted what an observation reads at any severity
+ * @param at the same at a place of the grid
  */
 export function severitiesReadFrom(
   observations: readonly Observation[],
-  variant: FaultVariant,
+  predicted: (severity: number, observation: number) => Prediction,
   range: SeverityRange,
   grid: readonly number[],
   at: (observation: number, severity: number) => Prediction,
 ): number[] {
   const roots: { log: number; width: number }[] = [];
-  observations.forEach(({ readings, bound }, k) => {
+  observations.forEach(({ readings }, k) => {
     const { kind, value, meter } = readings[0]!;
     if (typeof value !== 'number') return;
     const { unsigned } = figureOf(kind);
@@ -40,11 +42,11 @@ export function severitiesReadFrom(
       let [fa, fb] = [from, to];
       for (let step = 0; step < BISECTIONS && b - a > 1e-4; step++) {
         const middle = (a + b) / 2;
-        const seen = meanOf(predict(bound, variant.edits(Math.exp(middle))));
+        const seen = meanOf(predicted(Math.exp(middle), k));
         if (seen > wanted === from > wanted) [a, fa] = [middle, seen];
         else [b, fb] = [middle, seen];
       }
-      const found = predict(bound, variant.edits(Math.exp((a + b) / 2)));
+      const found = predicted(Math.exp((a + b) / 2), k);
       const sigma = found.type === 'number' ? totalSigma(kind, wanted, found.sigma, meter) : 0;
       const slope = Math.abs(fb - fa) / (b - a);
       const width = Number.isFinite(slope) && slope > 0 ? Math.min(sigma / slope, 1) : 0.05;

@@ -91,7 +91,7 @@ export function explainSuspects(
       ...(severityRange ? { severityRange } : {}),
       share,
       ...(intermittent > 0.5 ? { intermittent: true } : {}),
-      ...(partner
+      ...(partner && !partner.mended
         ? {
             with: {
               part: partner.fault.ref,

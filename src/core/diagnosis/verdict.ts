@@ -8,7 +8,7 @@ import { isOnPart, placeOfFault, type FaultPlace } from './onPart';
 import { countProofs, type Proofs } from './proofs';
 import { partShares, type Suspect } from './suspects';
 import { wayNotShown, type NotShown } from './wayShown';
-import type { Posterior, WeighedFault } from './weighed';
+import { leadNow, type Posterior, type WeighedFault } from './weighed';
 
 /** Why no part is named yet; `needed` is the share that one has to reach. */
 export type WhyNot =
@@ -117,7 +117,7 @@ export function decide(
     return without({ state: 'noFault', share: posterior.noFault, unseen });
   }
   if (!top) return without({ ...keepTesting, because: 'noSuspect' });
-  const proofs = provedBest(suspects, top.ref, observations);
+  const proofs = provedBest(suspects, top.ref, proofsFrom(top.lead, observations));
   const place = placeOfFault(model, top.lead);
   const lead: Lead = { weighed: top.lead, place, way: [], rival: null, command: false };
   const onTop = { ...keepTesting, part: top.ref, share: top.share, proofs };
@@ -167,6 +167,13 @@ function programOpen(
   const unasked = faults.find(({ fault }) => fault.ref === ref && fault.fault === 'noCommand');
   if (!unasked || unasked.share < UNASKED_SHARE * share) return false;
   return !observations.some(({ bound }) => isCommandBit(bound.test, ref));
+}
+
+/** Observations that may prove the leading part: of one that was mended and is believed bad again, those since. */
+function proofsFrom(lead: WeighedFault, observations: readonly Observation[]): readonly Observation[] {
+  const { part } = lead.fault;
+  if (leadNow(lead).length === 0 || !observations.some(({ mended }) => mended.has(part))) return observations;
+  return observations.filter(({ mended }) => mended.has(part));
 }
 
 /** The proofs of a part: of that among its likely faults of which most are there. */

@@ -9,7 +9,7 @@ import { logLikelihood, type Observation } from './observations';
 import type { FaultPlace } from './onPart';
 import { predict } from './predict';
 import { motionOf } from './predictFluid';
-import { leadEdits, type WeighedFault } from './weighed';
+import { leadDuring, leadEdits, type WeighedFault } from './weighed';
 
 /** Faults that stop whatever has to pass a part. */
 const CUTS: readonly FaultName[] = ['open', 'noOutput', 'stuckOpen', 'blocked', 'stuckAtRest', 'stuckClosed'];
@@ -42,9 +42,13 @@ export function wayNotShown(
   const reach = reachOf(model, place, observations);
   if (!reach) return [];
   const { supplyVolts } = model.compiled;
-  const fitOf = (edits: readonly Edit[]) =>
-    observations.reduce((sum, one) => sum + logLikelihood(one, predict(one.bound, edits), supplyVolts), 0);
-  const alone = fitOf(own);
+  const during = leadDuring(lead);
+  const fitOf = (besides: readonly Edit[]) =>
+    observations.reduce(
+      (sum, one, k) => sum + logLikelihood(one, predict(one.bound, [...during(k), ...besides]), supplyVolts),
+      0,
+    );
+  const alone = fitOf([]);
   const found = new Map<number, NotShown>();
   for (const fault of faults) {
     if (fault.part === place.part || found.has(fault.part) || !CUTS.includes(fault.fault)) continue;
@@ -52,8 +56,7 @@ export function wayNotShown(
     for (const variant of fault.variants) {
       const cut = variant.edits(fault.severity?.most ?? 1);
       if (!reach.isCutBy(cut)) continue;
-      const edits = [...own, ...cut];
-      if (fitOf(edits) - alone > -SHOWN) found.set(fault.part, { fault, edits });
+      if (fitOf(cut) - alone > -SHOWN) found.set(fault.part, { fault, edits: [...own, ...cut] });
       break;
     }
   }

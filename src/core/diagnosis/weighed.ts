@@ -6,8 +6,12 @@ export interface SeverityPoint {
   variant: number;
   severity: number;
   weight: number;
-  /** The world of this point. */
+  /** The fault itself, as it was brought in. */
   edits: () => readonly Edit[];
+  /** What was wrong while an observation was made, where that was not always the fault alone: see {@link Story}. */
+  during?: (observation: number) => readonly Edit[];
+  /** What is wrong by now, where that is not the fault alone. */
+  now?: () => readonly Edit[];
 }
 
 export interface WeighedFault {
@@ -22,7 +26,12 @@ export interface WeighedFault {
   /** Share of this fault's probability that stands for "it comes and goes". */
   intermittent: number;
   /** A second fault that must be present as well, when no single one explains the readings. Its edits are in the points. */
-  partner?: { fault: CandidateFault; severity: number };
+  partner?: {
+    fault: CandidateFault;
+    severity: number;
+    /** It is gone by now: its part was repaired or renewed. */
+    mended?: true;
+  };
 }
 
 export interface Posterior {
@@ -46,11 +55,31 @@ export interface Weighed {
   partner?: WeighedFault['partner'];
 }
 
-/** World of a fault's likeliest story, a partner included. */
-export function leadEdits({ fault, points, severity = 1 }: WeighedFault): readonly Edit[] {
-  const heaviest = points.reduce<SeverityPoint | undefined>(
+/** A fault's likeliest story, a partner included. */
+export function leadEdits(weighed: WeighedFault): readonly Edit[] {
+  return heaviestOf(weighed)?.edits() ?? fallback(weighed);
+}
+
+/** What is wrong by now in a fault's likeliest story: nothing more where it was mended. */
+export function leadNow(weighed: WeighedFault): readonly Edit[] {
+  const heaviest = heaviestOf(weighed);
+  return (heaviest?.now ?? heaviest?.edits)?.() ?? fallback(weighed);
+}
+
+/** What was wrong while an observation was made, in a fault's likeliest story. */
+export function leadDuring(weighed: WeighedFault): (observation: number) => readonly Edit[] {
+  const during = heaviestOf(weighed)?.during;
+  const own = leadEdits(weighed);
+  return during ?? (() => own);
+}
+
+function heaviestOf({ points }: WeighedFault): SeverityPoint | undefined {
+  return points.reduce<SeverityPoint | undefined>(
     (top, one) => (top && top.weight >= one.weight ? top : one),
     undefined,
   );
-  return heaviest?.edits() ?? fault.variants[0]!.edits(severity);
+}
+
+function fallback({ fault, severity = 1 }: WeighedFault): readonly Edit[] {
+  return fault.variants[0]!.edits(severity);
 }

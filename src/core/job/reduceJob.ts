@@ -1,4 +1,5 @@
 import type { Reading, Test } from '../circuit/schema';
+import type { Mended } from '../diagnosis/observations';
 import { codeKey } from '../codes/codeBook';
 import { samePerson } from '../people/roles';
 import { putInBy } from '../safety/putIn';
@@ -68,6 +69,8 @@ export interface JobState {
   /** The lead's word on the decision that stands. */
   opinion: EntryOf<'opinion'> | null;
   fixes: EntryOf<'fix'>[];
+  /** What was repaired or renewed, with how many of the readings that count were taken before it. */
+  mended: Mended[];
   /** Place in the log of the last one, counted from 0; -1 while there is none. */
   lastFix: number;
   spareTests: EntryOf<'spareTest'>[];
@@ -109,6 +112,7 @@ export function reduceJob(entries: readonly Entry[]): JobState {
   const complaint = last('complaint');
   const wires = all('wire');
   const decision = last('decision');
+  const readings = pinned.filter(({ entry }) => entry.body.phase === undefined);
   return {
     complaint: complaint?.body.words ?? null,
     when: complaint?.body.when ?? [],
@@ -116,7 +120,7 @@ export function reduceJob(entries: readonly Entry[]): JobState {
     retest: last('retest')?.body.tests ?? null,
     joined: [...new Set(all('joined').map(({ body }) => body.function))],
     redrawn: last('redrawn')?.body.version ?? null,
-    readings: pinned.filter(({ entry }) => entry.body.phase === undefined),
+    readings,
     after: pinned.filter(({ entry }) => entry.body.phase !== undefined),
     traces: all('trace'),
     history: history.map((entry) => ({ entry, superseded: superseded.has(entry.id) })),
@@ -137,6 +141,10 @@ export function reduceJob(entries: readonly Entry[]): JobState {
     decision,
     opinion: all('opinion').findLast(({ body }) => body.decision === decision?.id) ?? null,
     fixes: all('fix'),
+    mended: all('fix').map(({ id, body }) => ({
+      part: body.part,
+      from: readings.filter(({ position }) => position < positions.get(id)!).length,
+    })),
     lastFix: Math.max(-1, ...all('fix').map(({ id }) => positions.get(id)!)),
     spareTests: all('spareTest'),
     proofs: new Map(all('proof').map((entry) => [entry.body.proof, entry])),

@@ -78,15 +78,15 @@ export function DeskProvider({ job, children }: { job: JobFacts; children: React
   const person = job.me.name;
   const log = useJobLog(job.number, job.stored, person);
   const readings = useMemo(() => log.state.readings.map(({ reading }) => reading), [log.state]);
-  const { noReach, skipped, isolated, madeSafe, when, looked } = log.state;
+  const { noReach, skipped, isolated, madeSafe, when, looked, mended } = log.state;
   const options = useMemo(
     () =>
       weighOptions(
-        { noReach, skipped, isolated, madeSafe, when, looked },
+        { noReach, skipped, isolated, madeSafe, when, looked, mended },
         preferencesOf(job.policy),
         MOST_TESTS,
       ),
-    [noReach, skipped, isolated, madeSafe, when, looked, job.policy],
+    [noReach, skipped, isolated, madeSafe, when, looked, mended, job.policy],
   );
   const { experience } = job;
   const known = useMemo(() => ({ circuit, experience }), [circuit, experience]);

@@ -62,18 +62,20 @@ export function useOutlook(
   const evaluate = useCallback(
     async (test: Test): Promise<RankedTest | string> => {
       // A screen may ask before this hook's own effect has run.
-      const answer = await clientOf(client).evaluate(circuit, readings, test);
+      const [asked, chosen] = JSON.parse(question) as [Reading[], DiagnoseOptions];
+      const answer = await clientOf(client).evaluate(circuit, asked, test, chosen);
       return answer.ok ? answer.value : answer.message;
     },
-    [circuit, readings],
+    [circuit, question],
   );
   const suppose = useCallback(
     async (reading: Reading): Promise<OutlookState['outlook']> => {
-      const all = [...readings, reading];
-      const answer = await clientOf(client).weigh(circuit, all, { most: 0, tests: [] });
+      const [asked, chosen] = JSON.parse(question) as [Reading[], DiagnoseOptions];
+      const all = [...asked, reading];
+      const answer = await clientOf(client).weigh(circuit, all, { ...chosen, most: 0, tests: [] });
       return answer.ok ? { ...answer.value, readings: all } : null;
     },
-    [circuit, readings],
+    [circuit, question],
   );
   return { suppose, outlook, working, failure, again: () => setRound((now) => now + 1), evaluate };
 }

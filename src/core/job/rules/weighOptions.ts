@@ -1,5 +1,6 @@
 import { LOOKED_AT } from '../../circuit/circumstances';
 import type { Preferences, Test } from '../../circuit/schema';
+import type { Mended } from '../../diagnosis/observations';
 import type { Look, Signs } from '../../diagnosis/signs';
 import type { JobState } from '../reduceJob';
 
@@ -11,14 +12,16 @@ export interface WeighOptions {
   /** Points that stand locked; not there where nobody locks anything: then what the last reading left counts. */
   locked?: string[];
   signs: Signs;
+  /** What was repaired or renewed while the readings were taken. */
+  mended: Mended[];
   /** As many tests as are listed. */
   most: number;
 }
 
-type Weighed = Pick<JobState, 'noReach' | 'skipped' | 'isolated' | 'madeSafe' | 'when' | 'looked'>;
+type Weighed = Pick<JobState, 'noReach' | 'skipped' | 'isolated' | 'madeSafe' | 'when' | 'looked' | 'mended'>;
 
 export function weighOptions(
-  { noReach, skipped, isolated, madeSafe, when, looked }: Weighed,
+  { noReach, skipped, isolated, madeSafe, when, looked, mended }: Weighed,
   preferences: Preferences,
   most: number,
 ): WeighOptions {
@@ -31,6 +34,7 @@ export function weighOptions(
     most,
     ...locked,
     signs: { when, looks: looksOf(looked) },
+    mended,
   };
 }
 

@@ -75,17 +75,13 @@ export function openDesk(circuit: Circuit, entries: readonly Entry[] = [], more:
   const useDesk = (): Desk => {
     const view = useSyncExternalStore(log.subscribe, log.view, log.view);
     const shown = view.state.readings.map(({ reading }) => reading);
-    const { noReach, skipped, isolated, madeSafe, when, looked } = view.state;
     return {
       job,
       person: 'Tove',
       speaker,
       log: { ...view, write: log.write.bind(log), mend: log.mend.bind(log), drop: log.drop.bind(log) },
       readings: shown,
-      outlook: weigh(
-        shown,
-        weighOptions({ noReach, skipped, isolated, madeSafe, when, looked }, preferencesOf(policy), 14),
-      ),
+      outlook: weigh(shown, weighOptions(view.state, preferencesOf(policy), 14)),
       working: false,
       failure: null,
       again: () => undefined,

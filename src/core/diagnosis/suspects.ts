@@ -181,11 +181,16 @@ function severityOf(
   return range.unit === 'ohms' ? { severityOhms: value } : { severity: { value, unit: range.unit } };
 }
 
+/** A part's share of the doubt, and the likeliest of its faults. */
+export interface PartShare {
+  ref: string;
+  share: number;
+  lead: WeighedFault;
+}
+
 /** Share of each part, faults merged, highest first. */
-export function partShares(
-  faults: readonly WeighedFault[],
-): { ref: string; share: number; lead: WeighedFault }[] {
-  const parts = new Map<string, { ref: string; share: number; lead: WeighedFault }>();
+export function partShares(faults: readonly WeighedFault[]): PartShare[] {
+  const parts = new Map<string, PartShare>();
   for (const one of faults) {
     const known = parts.get(one.fault.ref);
     if (known) known.share += one.share;

@@ -1,3 +1,4 @@
+import { isSpent } from '../circuit/edits';
 import type { CircuitModel } from '../circuit/model';
 import { isCommandBit } from './testKinds';
 import { complaintLeft } from './complaintLeft';
@@ -6,9 +7,9 @@ import { SAME_PART_SHARE, type CandidateFault, type FaultName } from './faultTyp
 import type { Observation } from './observations';
 import { isOnPart, placeOfFault, type FaultPlace } from './onPart';
 import { countProofs, type Proofs } from './proofs';
-import { partShares, type Suspect } from './suspects';
+import { partShares, type PartShare, type Suspect } from './suspects';
 import { wayNotShown, type NotShown } from './wayShown';
-import { leadNow, type Posterior, type WeighedFault } from './weighed';
+import { leadDuring, leadNow, type Posterior, type WeighedFault } from './weighed';
 
 /** Why no part is named yet; `needed` is the share that one has to reach. */
 export type WhyNot =
@@ -71,6 +72,8 @@ const DOUBTFUL_BITS = 2;
 const UNEXPLAINED_SHARE = 0.5;
 /** Share at which another part that nothing has been read on holds a name back. */
 const RIVAL_SHARE = 0.03;
+/** Share of all that could have taken a fuse, at which it is not named for itself yet. */
+const TOOK_SHARE = 0.01;
 /** Of an output's share from which its program may be what does not ask. */
 const UNASKED_SHARE = 0.05;
 const MOST_NEEDS = 3;
@@ -141,12 +144,15 @@ export function decide(
     const parts = lead.way.map(({ fault }) => fault.ref);
     return { verdict: { ...onTop, because: 'wayNotShown', parts }, lead };
   }
-  const rival = others.find(({ share, lead: other }) => {
-    if (share < RIVAL_SHARE) return false;
-    const there = placeOfFault(model, other);
-    // A reading across both, such as a coil with its suppressor, does not say which of them it is.
-    return !observations.some(({ bound }) => isOnPart(model, bound, there) && !isOnPart(model, bound, place));
-  });
+  const rival =
+    others.find(({ share, lead: other }) => {
+      if (share < RIVAL_SHARE) return false;
+      const there = placeOfFault(model, other);
+      // A reading across both, such as a coil with its suppressor, does not say which of them it is.
+      return !observations.some(
+        ({ bound }) => isOnPart(model, bound, there) && !isOnPart(model, bound, place),
+      );
+    }) ?? whatTook(model, top.lead, others, observations.length);
   if (rival) {
     lead.rival = rival.lead;
     return { verdict: { ...onTop, because: 'rivalOpen', rival: rival.ref, rivalShare: rival.share }, lead };
@@ -156,6 +162,25 @@ export function decide(
     return { verdict: { ...onTop, because: 'programOpen' }, lead };
   }
   return { verdict: named(model, top, proofs, []), lead };
+}
+
+/** What may have taken a fuse that is about to be named for itself: a new one would go as the old one did. */
+function whatTook(
+  { compiled }: CircuitModel,
+  { fault }: WeighedFault,
+  others: readonly PartShare[],
+  observed: number,
+): PartShare | undefined {
+  const { part, branches } = compiled.parts[fault.part]!;
+  if (part.kind !== 'fuse') return undefined;
+  const own = branches[0]!.index;
+  const took = others.filter(({ lead }) => {
+    const during = leadDuring(lead);
+    return Array.from({ length: observed }).some((_one, k) =>
+      during(k).some((edit) => isSpent(edit) && edit.branch === own),
+    );
+  });
+  return took.reduce((sum, { share }) => sum + share, 0) < TOOK_SHARE ? undefined : took[0];
 }
 
 /** Whether an output that is not told to be on and one that gives nothing are still one to all that was read, and its page was not looked at. */
@@ -207,12 +232,7 @@ export function settled(model: CircuitModel, posterior: Posterior, verdict: Verd
   return verdict;
 }
 
-function named(
-  model: CircuitModel,
-  top: { ref: string; share: number; lead: WeighedFault },
-  proofs: Proofs,
-  notCleared: string[],
-): Verdict {
+function named(model: CircuitModel, top: PartShare, proofs: Proofs, notCleared: string[]): Verdict {
   const { fault } = top.lead.fault;
   return {
     state: 'name',

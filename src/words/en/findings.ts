@@ -152,6 +152,8 @@ export function causeWords({ model }: Speaker, ref: string, fault?: FaultName): 
   if (fault === 'noCommand')
     return 'What its program waits for: an input, a permission, a time, an override that somebody left. Nothing is to be renewed for it.';
   const at = model.compiled.partIndex.get(ref);
+  if (at !== undefined && model.compiled.parts[at]!.part.kind === 'fuse')
+    return 'What took it: measure from its load side to the frame, with the fuse out and every position tried, before another goes in.';
   const fluid = at !== undefined && kindOf(model.compiled.parts[at]!.part).traits.fluid;
   return `Whatever could have done this: ${fluid ? 'rubbing, heat, dirt, a loose fitting' : 'water, rubbing, a loose terminal'}.`;
 }

@@ -171,7 +171,10 @@ export class FaultTable {
   ): void {
     const world = solver.solve(drive, edits);
     all.set(at, read(world, edits));
-    if (drive.mode === 'live') all.takes[at] = takenBy(this.model, world);
+    if (drive.mode !== 'live') return;
+    const taken = takenBy(this.model, world);
+    all.takes[at] = taken;
+    if (taken >= 0) all.takesAny = true;
   }
 }
 

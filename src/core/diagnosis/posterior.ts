@@ -150,7 +150,7 @@ export class Weigher {
     };
     const told = this.table.rows.map((row, r) =>
       storiesOf(read, row).map((story, at) => {
-        const own = story.edits === null ? evidence[r]! : story.evidence();
+        const own = story.isPlain ? evidence[r]! : story.evidence();
         // A severity between two places of the grid may fit what is read of the fault alone.
         return { row, story, evidence: own, reach: at === 0 ? Math.max(reaches[r]!, own) : own };
       }),
@@ -167,14 +167,14 @@ export class Weigher {
       if (matters.length === 0)
         return hopeless(
           fault,
-          rows.filter(({ story }) => story.edits === null),
+          rows.filter(({ story }) => story.isPlain),
           totals,
           fits,
           odds,
         );
       const profiles = rows
-        .filter((one) => one.story.edits === null || matters.includes(one))
-        .map(({ row, story }) => this.refined(row, story, observations, totals));
+        .filter((one) => one.story.isPlain || matters.includes(one))
+        .map(({ row, story }) => this.refined(row, story, observations));
       return this.summarise(fault, profiles, observations, unsteady ? healthy : null, odds);
     });
 
@@ -245,13 +245,8 @@ export class Weigher {
   }
 
   /** A row's profile, with points added where the readings say the severity is. */
-  private refined(
-    row: Row,
-    story: Story,
-    observations: readonly Observation[],
-    totals: Float64Array,
-  ): Profile {
-    const { grid, start, logMass } = row;
+  private refined(row: Row, story: Story, observations: readonly Observation[]): Profile {
+    const { grid, logMass } = row;
     const range = this.faults[row.fault]!.severity;
     const onGrid: Profile = {
       row,
@@ -261,8 +256,7 @@ export class Weigher {
         const chance = story.log(severity);
         if (chance === -Infinity) return chance;
         const peek = (k: number) => story.peek(s, k);
-        const each = story.edits === null ? totals[start + s]! : this.fitOf(observations, peek, null);
-        return chance + each + this.together(observations, peek);
+        return chance + story.fit(s) + this.together(observations, peek);
       }),
       logMass,
       peek: (s, k) => story.peek(s, k),
@@ -367,6 +361,8 @@ export class Weigher {
       ),
       details: () => {
         const points: SeverityPoint[] = [];
+        // Where nobody knows how it goes on, the other ways stand behind all of the first.
+        const others: SeverityPoint[] = [];
         let intermittent = 0;
         for (const { profile, variant, cells, within, log, away } of parts) {
           const weight = Math.exp(log - total);
@@ -377,16 +373,22 @@ export class Weigher {
             if (own < 1e-5) return;
             let edits: readonly Edit[] | null = null;
             const world = () => (edits ??= profile.row.variant.edits(severity));
-            const told = profile.story.edits?.(severity);
-            points.push({
-              variant,
-              severity,
-              weight: own,
-              edits: world,
-              ...(told ? { during: told.during, now: () => told.now } : {}),
-            });
+            const { told } = profile.story;
+            if (told)
+              told(severity).forEach(({ share, during, now }, way) =>
+                (way === 0 ? points : others).push({
+                  variant: variant + way * parts.length,
+                  severity,
+                  weight: share * own,
+                  edits: world,
+                  during,
+                  now: () => now,
+                }),
+              );
+            else points.push({ variant, severity, weight: own, edits: world });
           });
         }
+        points.push(...others);
         return { points, intermittent, ...(fault.severity ? { severityRange: interval(points) } : {}) };
       },
     };

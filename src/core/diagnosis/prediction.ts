@@ -31,6 +31,8 @@ export class PackedPredictions {
   private readonly loose: Uint8Array;
   /** Part of the fuse that running it would have taken, by place; -1 where none. */
   readonly takes: Int16Array;
+  /** Whether it would have taken one anywhere. */
+  takesAny = false;
   /** Odds of choices; null for numbers. Equal neighbours share one object. */
   private odds: (Readonly<Record<string, number>> | null)[] | null = null;
   /** NaN where nothing can shut off; null as long as nothing has. */

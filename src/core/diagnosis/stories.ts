@@ -1,7 +1,7 @@
 import type { Edit } from '../circuit/edits';
 import type { CircuitModel } from '../circuit/model';
 import { spentFuse, type FaultTable, type Fit, type Row } from './faultTable';
-import type { Observation } from './observations';
+import { logLikelihood, type Observation } from './observations';
 import { predict } from './predict';
 import type { Prediction } from './prediction';
 import { logSum } from './severity';
@@ -25,11 +25,21 @@ export interface Story {
   peek: (s: number, observation: number) => Prediction;
   /** The same at any severity. */
   predicted: (severity: number, observation: number) => Prediction;
-  /** About what all observations together say on the grid, log, with its own chance. */
+  /** What all observations say each by itself at a place of the grid, log, without its own chance. */
+  fit: (s: number) => number;
+  /** About what they say together over the grid, log, with its own chance. */
   evidence: () => number;
-  /** What was wrong while each observation was made, and what is wrong by now; null where it always was the fault alone. */
-  edits:
-    ((severity: number) => { during: (observation: number) => readonly Edit[]; now: readonly Edit[] }) | null;
+  /** Everything was read of the fault alone: the table says it all. */
+  isPlain: boolean;
+  /** What was wrong while each observation was made, and what may be wrong by now; null where it always was the fault alone. */
+  told: ((severity: number) => Told[]) | null;
+}
+
+/** One way in which a story goes on; the shares of all ways add to one. */
+interface Told {
+  share: number;
+  during: (observation: number) => readonly Edit[];
+  now: readonly Edit[];
 }
 
 /** A fuse that a fault would have taken unseen: between which observations it would have been gone, and under which severities. */
@@ -59,72 +69,153 @@ export function storiesOf(read: Read, row: Row): Story[] {
   const { table, mended } = read;
   const { part } = table.faults[row.fault]!;
   const spent = spentUnder(read, row);
-  return [false, ...(mended.has(part) ? [true] : [])].flatMap((isMended) =>
-    [null, ...(spent ? [spent] : [])].map((gone) => {
-      const chance = mended.has(part) ? Math.log(isMended ? MENDED_PRIOR : 1 - MENDED_PRIOR) : 0;
-      return storyOf(read, row, isMended, gone, (severity) => {
-        const taken = spent !== null && spent.takes[placeIn(row.grid, severity)]!;
-        if (gone) return taken ? chance + Math.log(SPENT_PRIOR) : -Infinity;
-        return taken ? chance + Math.log(1 - SPENT_PRIOR) : chance;
-      });
-    }),
-  );
+  if (!spent && !mended.has(part)) return [simply(read, row)];
+  const wasMended = mended.has(part) ? [false, true] : [false];
+  return wasMended.flatMap((isMended) => {
+    const chance = mended.has(part) ? Math.log(isMended ? MENDED_PRIOR : 1 - MENDED_PRIOR) : 0;
+    const whole = stoodWith(read, row, isMended, null);
+    if (!spent) return [storyOf(read, row, whole, [whole], () => chance)];
+    const gone = stoodWith(read, row, isMended, spent);
+    const taken = (severity: number) => spent.takes[placeIn(row.grid, severity)]!;
+    // Nothing was read yet that would be another with the fuse gone.
+    if (!gone.during.includes('spent'))
+      return [
+        storyOf(
+          read,
+          row,
+          whole,
+          [whole, gone],
+          () => chance,
+          (severity) => (taken(severity) ? 1 : 0),
+        ),
+      ];
+    return [
+      storyOf(read, row, whole, [whole], (severity) =>
+        taken(severity) ? chance + Math.log(1 - SPENT_PRIOR) : chance,
+      ),
+      storyOf(read, row, gone, [gone], (severity) =>
+        taken(severity) ? chance + Math.log(SPENT_PRIOR) : -Infinity,
+      ),
+    ];
+  });
 }
 
+/** The fault alone, from the first reading to the last. */
+function simply({ observations, fits, totals }: Read, { variant, start, grid, logMass }: Row): Story {
+  return {
+    log: () => 0,
+    peek: (s, k) => fits[k]!.predictions.peek(start + s),
+    predicted: (severity, k) => predict(observations[k]!.bound, variant.edits(severity)),
+    fit: (s) => totals[start + s]!,
+    evidence: () => logSum(grid.map((_severity, s) => totals[start + s]! + logMass[s]!)),
+    isPlain: true,
+    told: null,
+  };
+}
+
+/** How the machine stood while each observation was made, and how it stands now. */
+interface Standing {
+  during: readonly Stood[];
+  now: Stood;
+  /** The fuse that is gone where it stood `spent`. */
+  fuse: number | null;
+}
+
+function stoodWith(
+  { table, observations, fits }: Read,
+  { start, fault }: Row,
+  isMended: boolean,
+  spent: Spent | null,
+): Standing {
+  const { part } = table.faults[fault]!;
+  const isGone = (k: number) => {
+    if (!spent || k < spent.from || k >= spent.until) return false;
+    // What takes the fuse itself reads the same with the fuse gone before.
+    const { takes } = fits[k]!.predictions;
+    return spent.takes.some((isTaken, s) => isTaken && takes[start + s] !== spent.fuse);
+  };
+  return {
+    during: observations.map(({ mended }, k): Stood => {
+      if (isMended && mended.has(part)) return 'sound';
+      return isGone(k) ? 'spent' : 'faulty';
+    }),
+    now: isMended ? 'sound' : spent?.until === Infinity ? 'spent' : 'faulty',
+    fuse: spent?.fuse ?? null,
+  };
+}
+
+/** @param ends equally likely, what may be wrong by now; `many` says how many of them beside the first can be, at a severity */
 function storyOf(
   { model, table, observations, fits, healthy, noFaultFits, totals }: Read,
   row: Row,
-  isMended: boolean,
-  gone: Spent | null,
+  { during, fuse }: Standing,
+  ends: readonly Standing[],
   log: (severity: number) => number,
+  many: (severity: number) => number = () => 0,
 ): Story {
-  const { variant, grid, start, logMass, fault } = row;
-  const { part } = table.faults[fault]!;
-  const stood = observations.map((observation, k): Stood => {
-    if (isMended && observation.mended.has(part)) return 'sound';
-    return gone && k >= gone.from && k < gone.until ? 'spent' : 'faulty';
-  });
-  const open = gone && spentFuse(model, gone.fuse);
-  const editsOf = (how: Stood, severity: number): readonly Edit[] =>
-    how === 'sound' ? [] : how === 'spent' ? [...variant.edits(severity), open!] : variant.edits(severity);
-  const now: Stood = isMended ? 'sound' : gone && gone.until === Infinity ? 'spent' : 'faulty';
+  const { variant, grid, start, logMass } = row;
+  const { supplyVolts } = model.compiled;
+  const editsOf = (how: Stood, severity: number, gone: number | null): readonly Edit[] =>
+    how === 'sound'
+      ? []
+      : how === 'spent'
+        ? [...variant.edits(severity), spentFuse(model, gone!)]
+        : variant.edits(severity);
   // With its fuse gone a fault is, for a first look, what that fuse is by itself when it is open.
   const openFuse =
-    gone && table.rows.find((one) => table.faults[one.fault]!.part === gone.fuse && one.grid.length === 1);
+    fuse === null
+      ? undefined
+      : table.rows.find((one) => table.faults[one.fault]!.part === fuse && one.grid.length === 1);
+  const peek = (s: number, k: number): Prediction =>
+    during[k] === 'sound'
+      ? healthy[k]!
+      : during[k] === 'spent'
+        ? table.predictedSpent(observations[k]!.bound, row, fuse!)[s]!
+        : fits[k]!.predictions.peek(start + s);
+  const other = (s: number, of: (k: number) => number) =>
+    during.reduce(
+      (sum, how, k) => (how === 'faulty' ? sum : sum + of(k) - fits[k]!.cells[start + s]!),
+      totals[start + s]!,
+    );
   return {
     log,
-    peek: (s, k) =>
-      stood[k] === 'sound'
-        ? healthy[k]!
-        : stood[k] === 'spent'
-          ? table.predictedSpent(observations[k]!.bound, row, gone!.fuse)[s]!
-          : fits[k]!.predictions.peek(start + s),
+    peek,
     predicted: (severity, k) =>
-      stood[k] === 'sound' ? healthy[k]! : predict(observations[k]!.bound, editsOf(stood[k]!, severity)),
+      during[k] === 'sound'
+        ? healthy[k]!
+        : predict(observations[k]!.bound, editsOf(during[k]!, severity, fuse)),
+    fit: (s) =>
+      other(s, (k) =>
+        during[k] === 'sound' ? noFaultFits[k]! : logLikelihood(observations[k]!, peek(s, k), supplyVolts),
+      ),
     evidence: () =>
       logSum(
         grid.map((severity, s) => {
-          let total = totals[start + s]! + logMass[s]! + log(severity);
-          stood.forEach((how, k) => {
-            if (how === 'faulty') return;
-            const { cells } = fits[k]!;
-            const other = how === 'sound' ? noFaultFits[k]! : openFuse ? cells[openFuse.start]! : 0;
-            total += other - cells[start + s]!;
-          });
-          return total;
+          const first = other(s, (k) =>
+            during[k] === 'sound' ? noFaultFits[k]! : openFuse ? fits[k]!.cells[openFuse.start]! : 0,
+          );
+          return logMass[s]! + log(severity) + first;
         }),
       ),
-    edits:
-      now === 'faulty' && stood.every((how) => how === 'faulty')
+    isPlain: during.every((how) => how === 'faulty'),
+    told:
+      ends.every(({ now }) => now === 'faulty') && during.every((how) => how === 'faulty')
         ? null
         : (severity) => {
-            const worlds = new Map<Stood, readonly Edit[]>();
-            const world = (how: Stood) => {
-              const known = worlds.get(how) ?? editsOf(how, severity);
-              worlds.set(how, known);
-              return known;
-            };
-            return { during: (k) => world(stood[k]!), now: world(now) };
+            const possible = ends.slice(0, 1 + many(severity));
+            return possible.map((end) => {
+              const worlds = new Map<Stood, readonly Edit[]>();
+              const world = (how: Stood) => {
+                const known = worlds.get(how) ?? editsOf(how, severity, end.fuse);
+                worlds.set(how, known);
+                return known;
+              };
+              return {
+                share: 1 / possible.length,
+                during: (k: number) => world(end.during[k]!),
+                now: world(end.now),
+              };
+            });
           },
   };
 }
@@ -135,7 +226,8 @@ function storyOf(
  */
 function spentUnder({ model, table, observations, fits }: Read, { start, grid, fault }: Row): Spent | null {
   for (let k = 0; k < observations.length; k++) {
-    const { takes } = fits[k]!.predictions;
+    const { takes, takesAny } = fits[k]!.predictions;
+    if (!takesAny) continue;
     const at = grid.findIndex((_severity, s) => takes[start + s]! >= 0);
     if (at < 0) continue;
     const fuse = takes[start + at]!;

@@ -41,6 +41,8 @@ export type Verdict =
       clearFirst: ClearFirst[];
       /** Parts that no test at hand can clear beside it. */
       notCleared: string[];
+      /** It was repaired or renewed since, and nothing read after that says otherwise. */
+      mended?: true;
     }
   | ({
       state: 'keepTesting';
@@ -242,6 +244,7 @@ function named(model: CircuitModel, top: PartShare, proofs: Proofs, notCleared: 
     proofs,
     clearFirst: clearBefore(model, top.ref, fault),
     notCleared,
+    ...(leadNow(top.lead).length === 0 ? { mended: true } : {}),
   };
 }
 

@@ -87,7 +87,9 @@ export function SuspectList({
                   </span>
                   <span className="min-w-0 flex-1 truncate text-[15.5px] text-ink2">
                     {bad
-                      ? 'Proved bad'
+                      ? 'mended' in diagnosis.verdict
+                        ? 'Proved bad, mended since'
+                        : 'Proved bad'
                       : [part.label ?? part.place, suspect && open ? faultWords(speaker, suspect) : '']
                           .filter(Boolean)
                           .join(': ')}

@@ -5,7 +5,7 @@ import type { Reading } from '@/core/circuit/schema';
 import { toPutBack } from '@/core/job/rules/putBack';
 import { testKey } from '@/core/diagnosis/observations';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
-import { testPlace, valueWords } from '@/words/en/readings';
+import { pinnedWords, valueWords } from '@/words/en/readings';
 import { useDesk } from '../desk/desk';
 import { asShown, meterOf, withoutLeads, type MeterInHand } from './meterProfile';
 import { WANDERS } from '@/core/units/wandering';
@@ -91,7 +91,7 @@ export function usePinning(
       log.write({ type: 'reading', body: { reading, typed, ...(instrument ? { instrument } : {}) } });
     }
     clear();
-    onPinned(`Pinned ${valueWords(test.kind, value, speaker.gaugeUnit)} at ${testPlace(speaker, test)}.`);
+    onPinned(pinnedWords(speaker, test, value));
   };
   /** What has to be held first is pointed at; nothing is pinned before it is. */
   const held = () => {

@@ -10,7 +10,7 @@ import { placeColumn } from '@/core/sheets/onCircuit/pastedColumn';
 import { parseCelsius } from '@/core/units/parseCelsius';
 import { Heading, Hold, PlainKey } from '@/ui/sheet';
 import { shutWords } from '@/words/en/holds';
-import { modeName, testPlace, valueWords } from '@/words/en/readings';
+import { modeName, pinnedWords, testPlace, valueWords } from '@/words/en/readings';
 import { capital } from '@/words/en/capital';
 import { forcedItem } from '@/words/en/ledger';
 import { cellTitle, columnWords, rowTitle } from '@/words/en/sheets';
@@ -91,7 +91,7 @@ export function CellPanel({
     });
   const pin = (one: Pinned) =>
     onPinned({
-      words: `Pinned ${valueWords(test.kind, one.value, speaker.gaugeUnit)} at ${testPlace(speaker, test)}.`,
+      words: pinnedWords(speaker, test, one.value),
       entries: write(test, one),
     });
   const lines =

@@ -214,10 +214,11 @@ export function proofLines(
 /** "Q1 press valve is proved bad: stuck mid-way." */
 export function namedLine(
   speaker: Speaker,
-  { part, fault }: Extract<Verdict, { state: 'name' }>,
+  { part, fault, mended }: Extract<Verdict, { state: 'name' }>,
   suspects: readonly Suspect[],
 ): string {
-  return `${partWords(speaker, part)} is ${provedWords(fault)}: ${badWords(speaker, suspects, part)}.`;
+  const words = `${provedWords(fault)}: ${badWords(speaker, suspects, part)}.`;
+  return `${partWords(speaker, part)} ${mended ? `was ${words} It was mended since.` : `is ${words}`}`;
 }
 
 /** Why the verdict is what it is, with the readings it speaks of in their own words. */

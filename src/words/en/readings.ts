@@ -91,6 +91,11 @@ export function testPlace(speaker: Speaker, test: Test): string {
   );
 }
 
+/** What was just written down: "Pinned 0.6 A, through Y1." */
+export function pinnedWords(speaker: Speaker, test: Test, value: Reading['value']): string {
+  return `Pinned ${valueWords(test.kind, value, speaker.gaugeUnit)}, ${testPlace(speaker, test)}.`;
+}
+
 /** Which way a pump's pressure goes. */
 export const EDGE_WORDS: Readonly<Record<Edge, string>> = {
   rising: 'as it is pumped up',

@@ -1,3 +1,4 @@
+import { entryWriter, fitted } from '../testing/entryWriter';
 import fc from 'fast-check';
 import { entrySchema, type Entry } from './entries';
 import { reduceJob } from './reduceJob';
@@ -75,6 +76,27 @@ describe('reduceJob', () => {
     expect(state.history.map(({ superseded }) => superseded)).toEqual([true, false, false]);
     expect(state.complaint).toBe('Will not lift');
     expect(state.noReach).toEqual(['A']);
+  });
+
+  it('knows how many of the readings that count were taken before each repair', () => {
+    const write = entryWriter();
+    const reading = (value: number, more = {}) =>
+      write('reading', {
+        reading: { kind: 'volts', from: 'A', to: 'GND', setup: {}, value },
+        typed: String(value),
+        ...more,
+      });
+    const [slip, first, fix, proof, after] = [
+      reading(9),
+      reading(0),
+      write('fix', fitted('W2')),
+      reading(12, { phase: 'fixed' }),
+      reading(12),
+    ];
+    const corrected = { ...first!, supersedes: slip!.id };
+    const state = reduceJob([slip!, corrected, fix!, proof!, after!]);
+    expect(state.readings.map(({ reading: { value } }) => value)).toEqual([0, 12]);
+    expect(state.mended).toEqual([{ part: 'W2', from: 1 }]);
   });
 
   it('lets a correction take the place of a reading', () => {

@@ -93,6 +93,18 @@ describe('a sheet as it is typed', () => {
       }
     },
   );
+  it('what is set at a controller stands in what its sensor reads, with its unit', () => {
+    const plan = (sensor: string) => {
+      const fields = { sensor, acts: 'below', cutIn: '-13.94', cutOut: '-8.6', minimumOnSeconds: '120' };
+      const result = computeDraft('planner', draft(fields));
+      if (!result.ok) throw new Error(result.trouble);
+      return sayAnswer('planner', result.answer).lines[0];
+    };
+    expect(plan('line')).toBe(
+      'To be set: sensor in the line; comes on below; cut-in -13.9 °C; cut-out -8.6 °C; on at least 120 s',
+    );
+    expect(plan('pressure')).toContain('sensor of the pressure; comes on below; cut-in -13.9 kPa');
+  });
   it('a file of another sheet is refused, and so is one that is no sheet', () => {
     const coil = { format: 'spiraxis-sheet', version: 1, sheet: 'coil' };
     expect(() => draftOf('diode', coil)).toThrow(/this file is a sheet "coil"; open it there/);

@@ -102,6 +102,11 @@ export function buildReport(
   const { diagnosis, standings } = outlook;
   const day = (iso: string) => siteMoment(iso, timeZone);
   const { verdict, suspects } = diagnosis;
+  const sinceFix = new Set(
+    state.readings
+      .slice(Math.min(Infinity, ...state.mended.map(({ from }) => from)))
+      .map(({ entry }) => entry.id),
+  );
   const readings = state.readings.map(({ reading }) => reading);
   const lead = suspects[0];
   const { parts } = speaker.model.compiled;
@@ -199,7 +204,7 @@ export function buildReport(
     evidence: [
       ...state.history.filter(isEvidence).map(({ entry, superseded }) => ({
         text: `${readingWords(speaker, entry.body.reading)}${apart(entry.body.reading.setup)}`,
-        beside: `${writtenWords(entry.at, arrivals.get(entry.id), timeZone)}, ${entry.person}${superseded ? ', taken back' : entry.body.phase ? ', after the fix' : ''}${entry.body.instrument ? ', by wire' : ''}`,
+        beside: `${writtenWords(entry.at, arrivals.get(entry.id), timeZone)}, ${entry.person}${superseded ? ', taken back' : entry.body.phase || sinceFix.has(entry.id) ? ', after the fix' : ''}${entry.body.instrument ? ', by wire' : ''}`,
         ...(superseded ? { tone: 'left' as const } : {}),
       })),
       ...state.traces.map(({ id, at, person, body }) => ({

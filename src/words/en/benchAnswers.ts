@@ -98,11 +98,25 @@ const SETTINGS: Readonly<Record<PlannerAnswer['settings'][number]['name'], strin
   acts: 'comes on',
   cutIn: 'cut-in',
   cutOut: 'cut-out',
-  minimumOn: 'on at least, s',
-  minimumOff: 'off at least, s',
+  minimumOn: 'on at least',
+  minimumOff: 'off at least',
 };
-function settingWords({ name, value }: PlannerAnswer['settings'][number]): string {
-  return `${SETTINGS[name]} ${typeof value === 'number' ? significant(value, 3) : value}`;
+const SENSORS: Readonly<Record<string, string>> = { line: 'in the line', pressure: 'of the pressure' };
+/** What is set at a controller, as it is typed there: thresholds in what its sensor reads, to a tenth of a degree. */
+function settingsWords(settings: PlannerAnswer['settings']): string {
+  const sensor = settings.find(({ name }) => name === 'sensor')?.value;
+  const threshold = (value: number) => {
+    if (sensor === undefined) return String(significant(value, 3));
+    return sensor === 'pressure' ? plain(value, 'kPa') : `${value.toFixed(1)} °C`;
+  };
+  return settings
+    .map(({ name, value }) => {
+      const isTime = name === 'minimumOn' || name === 'minimumOff';
+      const words =
+        typeof value === 'string' ? (SENSORS[value] ?? value) : isTime ? plain(value, 's') : threshold(value);
+      return `${SETTINGS[name]} ${words}`;
+    })
+    .join('; ');
 }
 const POLES: Readonly<Record<NonNullable<PoleAnswer['does']>, string>> = {
   switched: 'switched, open at rest',
@@ -495,7 +509,7 @@ const SAY: { [N in SheetName]: (answer: Answers[N]) => SaidAnswer } = {
     head: one.run === null ? NOT_YET : `${one.run.starts ?? 0} starts, ${plain(one.run.hoursOn, 'h')} on`,
     tone: one.run === null ? 'open' : one.run.trouble.length > 0 ? 'bad' : 'good',
     lines: [
-      ...line('To be set', one.settings.length > 0 ? one.settings.map(settingWords).join('; ') : null),
+      ...line('To be set', one.settings.length > 0 ? settingsWords(one.settings) : null),
       ...(one.run === null
         ? []
         : [

@@ -6,6 +6,7 @@ import type { Circuit, Reading, Test } from '../src/core/circuit/schema';
 import { faultByName, listFaults } from '../src/core/diagnosis/faults';
 import { totalSigma } from '../src/core/diagnosis/likelihood';
 import { bindTest, predict, predictedValue } from '../src/core/diagnosis/predict';
+import type { Weather } from '../src/core/job/weather';
 import { seededRandom } from '../src/core/random';
 import type { JobSheetName } from '../src/core/sheets/onCircuit/jobSheet';
 import { SHEET_JOBS } from './sheetJobs';
@@ -37,6 +38,8 @@ export interface DemoJob {
   /** How far it has come; the complaint alone when nothing is said. */
   reached?: Reached;
   when?: string[];
+  /** The weather it failed in. */
+  weather?: Weather;
   codes?: { system: string; component: number; failureMode: number; text: string; part?: string }[];
   action?: 'repair' | 'replace';
   why?: string;
@@ -205,6 +208,7 @@ const STORIES: readonly DemoJob[] = [
     hoursAgo: 0.4,
     words: 'Lifts as ever. On lower nothing moves, the display beeps and keeps code 22-05.',
     when: ['wet'],
+    weather: 'thaw',
     hidden: { part: 'X22.2', fault: 'highResistance', ohms: 35 },
     tests: [
       { kind: 'function', part: 'C1', setup: lifting },
@@ -305,6 +309,7 @@ const STORIES: readonly DemoJob[] = [
     hoursAgo: 27,
     words: 'Runs while he sits straight. Leaning over it dies, on cold mornings at once.',
     when: ['comesAndGoes', 'betterWarm'],
+    weather: 'frost',
     hidden: { part: 'S6', fault: 'stuckOpen' },
     tests: [{ kind: 'function', part: 'Y5H', setup: seated }],
   },

@@ -55,7 +55,7 @@ export function storyEntries(
   const pin = (reading: Reading, more: object = {}, minutes = 2) =>
     write({ type: 'reading', body: { reading, typed: String(reading.value), ...more } }, minutes);
 
-  write({ type: 'complaint', body: { words: job.words, ...(job.when ? { when: job.when } : {}) } }, 0);
+  write({ type: 'complaint', body: complaintOf(job) }, 0);
   for (const code of job.codes ?? []) write({ type: 'code', body: { ...code, via: 'typed', present: true } });
   for (const reading of takeReadings(circuit, job)) pin(reading, {}, 1);
   const model = new CircuitModel(circuit);
@@ -315,4 +315,8 @@ export function soundBench({ about, least, most }: BenchCheck): number | 'OL' {
   if (about) return Number(about.value.toPrecision(3));
   if (most === Infinity) return 'OL';
   return least === -Infinity ? 0.1 : Number(((least + most) / 4).toPrecision(2));
+}
+
+function complaintOf({ words, when, weather }: DemoJob): object {
+  return { words, ...(when ? { when } : {}), ...(weather ? { weather } : {}) };
 }

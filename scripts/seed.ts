@@ -175,6 +175,7 @@ async function fill(): Promise<void> {
       equipment,
       season: seasonOfDay(entries[0]!.at),
       place: placeOfCircuit(model),
+      weather: null,
       age: null,
     };
     const odds = learnt ? oddsFor(exposureOf(model), learnt, context) : {};

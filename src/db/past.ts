@@ -2,6 +2,7 @@ import type { ResultSetHeader, RowDataPacket } from 'mysql2/promise';
 import { z } from 'zod';
 import { testSchema } from '@/core/circuit/schema';
 import { MEASURE_KINDS, type PastWinding } from '@/core/job/provedMeasures';
+import { WEATHERS } from '@/core/job/weather';
 import type { PlaceMeasure, Repair } from '@/core/shed/functionTrends';
 import type { JobLeft } from '@/core/shed/outcome';
 import { jsonColumn } from './jsonColumn';
@@ -52,8 +53,8 @@ export async function putPast(
   }
   if (outcome)
     await db.execute(
-      `INSERT INTO outcomes (job_id, function_id, type_key, part, fault, named, place, doubt, minutes, closed_at)
-       VALUES (?, ?, MD5(?), ?, ?, ?, ?, ?, ?, ?)`,
+      `INSERT INTO outcomes (job_id, function_id, type_key, part, fault, named, place, weather, doubt, minutes, closed_at)
+       VALUES (?, ?, MD5(?), ?, ?, ?, ?, ?, ?, ?, ?)`,
       [
         jobId,
         job.function_id,
@@ -62,6 +63,7 @@ export async function putPast(
         outcome.fault,
         outcome.named,
         place,
+        outcome.weather,
         JSON.stringify(outcome.doubt),
         outcome.minutes,
         job.closed_at,
@@ -172,6 +174,7 @@ const outcomeRow = z.object({
   fault: z.string().nullable(),
   named: z.string().nullable(),
   place: z.string(),
+  weather: z.enum(WEATHERS).nullable(),
   machine_hours: z.coerce.number().nullable(),
   doubt: jsonColumn(z.array(z.array(z.tuple([z.string(), z.number()])))),
   minutes: z.coerce.number(),
@@ -188,7 +191,7 @@ export const COMEBACK_DAYS = 30;
 export async function listOutcomes(most: number, typeKey?: string): Promise<OutcomeRow[]> {
   const [rows] = await pool().query<RowDataPacket[]>(
     `SELECT j.number, j.title, o.function_id, f.name AS function_name, m.code AS machine_code, m.equipment, o.type_key, o.part, o.fault,
-       o.named, o.place, j.machine_hours, o.doubt, o.minutes, o.closed_at,
+       o.named, o.place, o.weather, j.machine_hours, o.doubt, o.minutes, o.closed_at,
        EXISTS (SELECT 1 FROM jobs again WHERE again.function_id = o.function_id AND again.opened_at > o.closed_at
          AND again.opened_at < o.closed_at + INTERVAL ${COMEBACK_DAYS} DAY
          AND NOT EXISTS (SELECT 1 FROM entries looked WHERE looked.job_id = again.id AND looked.type = 'retest')) AS came_back

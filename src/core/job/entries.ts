@@ -3,6 +3,7 @@ import { keptTrace } from '../trace/keptTrace';
 import { z } from 'zod';
 import { ENERGIES } from '../circuit/energies';
 import { BENCH_MEASURES } from './benchMeasures';
+import { WEATHERS } from './weather';
 import { WHEN } from './when';
 import { readingSchema, setupSchema, testSchema } from '../circuit/schema';
 
@@ -48,6 +49,8 @@ const anyEntry = z.discriminatedUnion('type', [
   entry('complaint', {
     words: z.string().min(1).max(2000),
     when: z.array(z.enum(WHEN)).optional(),
+    /** The weather it failed in, where somebody said. */
+    weather: z.enum(WEATHERS).optional(),
   }),
   entry('code', {
     system: z.string().max(10),

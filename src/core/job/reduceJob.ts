@@ -4,6 +4,7 @@ import { codeKey } from '../codes/codeBook';
 import { samePerson } from '../people/roles';
 import { putInBy } from '../safety/putIn';
 import type { Entry, EntryOf } from './entries';
+import type { Weather } from './weather';
 
 export interface PinnedReading {
   entry: EntryOf<'reading'>;
@@ -33,6 +34,8 @@ export interface JobCode {
 export interface JobState {
   complaint: string | null;
   when: NonNullable<EntryOf<'complaint'>['body']['when']>;
+  /** The weather it failed in; null where nobody said. */
+  weather: Weather | null;
   codes: JobCode[];
   /** What is read again, where this is a look at a machine that nothing is said to be wrong with; null where it is a fault. */
   retest: readonly Test[] | null;
@@ -116,6 +119,7 @@ export function reduceJob(entries: readonly Entry[]): JobState {
   return {
     complaint: complaint?.body.words ?? null,
     when: complaint?.body.when ?? [],
+    weather: complaint?.body.weather ?? null,
     codes: codesOf(all('code')),
     retest: last('retest')?.body.tests ?? null,
     joined: [...new Set(all('joined').map(({ body }) => body.function))],

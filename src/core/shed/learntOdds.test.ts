@@ -29,6 +29,7 @@ const context = (type: number, equipment: string | null = 'Groomer'): OddsContex
   equipment,
   season: 'winter',
   place: '',
+  weather: null,
   age: null,
 });
 
@@ -47,7 +48,7 @@ function shed(
     const weights = exposed.map((one) => one.prior * truth(one, type, equipment));
     let left = random.next() * weights.reduce((sum, weight) => sum + weight, 0);
     const at = weights.findIndex((weight) => (left -= weight) < 0);
-    return { type, key: exposed[at]!.key, equipment, season: 'winter', place: '', age: null };
+    return { type, key: exposed[at]!.key, equipment, season: 'winter', place: '', weather: null, age: null };
   });
 }
 
@@ -102,6 +103,20 @@ describe('odds that a shed learns', () => {
     expect(distance(odds, 0, () => 1)).toBeLessThan(0.15);
   });
 
+  it('what breaks in a weather counts in that weather, and where nobody said which for nothing', () => {
+    const truth = (weather: string) => (one: Exposed) => (weather === 'thaw' ? pinsBreak(one) : 1);
+    const jobs = (['thaw', 'frost'] as const).flatMap((weather, at) =>
+      shed(150, 11 + at, truth(weather)).map((job) => ({ ...job, weather })),
+    );
+    const learnt = learnOdds(types, names, jobs);
+    const pin = types[0]!.find((one) => pinsBreak(one) > 1)!;
+    const at = (weather: OddsContext['weather']) =>
+      oddsFor(types[0]!, learnt, { ...context(0), weather })[pin.key] ?? 1;
+    expect(at('thaw')).toBeGreaterThan(1.15 * at(null));
+    expect(at('frost')).toBeLessThan(at(null));
+    expect(Object.keys(learnt.factors.weather).every((key) => /^(thaw|frost)\|/.test(key))).toBe(true);
+  });
+
   it('a strange type of machine does not mislead the others', () => {
     const strange = (one: Exposed, _type: number, equipment: string) =>
       equipment === 'Winch' ? (one.of === 'coil|shortedTurns' ? 60 : 1) : pinsBreak(one);
@@ -150,7 +165,7 @@ describe('odds that a shed learns', () => {
 
   it('a fault that the drawing no longer has is passed over', () => {
     const jobs: ProvedFault[] = [
-      { type: 0, key: 'Y99|open', equipment: null, season: 'winter', place: '', age: null },
+      { type: 0, key: 'Y99|open', equipment: null, season: 'winter', place: '', weather: null, age: null },
     ];
     expect(oddsFor(types[0]!, learnOdds(types, names, jobs), context(0, null))).toEqual({});
   });

@@ -1,6 +1,7 @@
 import type { CircuitModel } from '../circuit/model';
 import { faultClass, faultKey } from '../diagnosis/experience';
 import { listFaults } from '../diagnosis/faults';
+import type { Weather } from '../job/weather';
 
 /** A fault that a function can have, with its share by rule of thumb and what it is counted under. */
 export interface Exposed {
@@ -25,6 +26,8 @@ export interface ProvedFault {
   season: Season;
   /** Where it stands: wet, shaken, hot, worked on. */
   place: string;
+  /** The weather it failed in; null where nobody said. */
+  weather: Weather | null;
   /** How far its machine had run; null where nobody had looked. */
   age: Age | null;
 }
@@ -47,7 +50,7 @@ export function ageOf(hours: number | null): Age | null {
 }
 
 /** Levels on which something may break more often than the rule of thumb has it, the widest first. */
-export const ODDS_LEVELS = ['shed', 'equipment', 'place', 'season', 'age', 'alike'] as const;
+export const ODDS_LEVELS = ['shed', 'equipment', 'place', 'season', 'weather', 'age', 'alike'] as const;
 export type OddsLevel = (typeof ODDS_LEVELS)[number];
 
 /**
@@ -59,6 +62,7 @@ const HELD: Readonly<Record<OddsLevel, number>> = {
   equipment: 6,
   place: 8,
   season: 8,
+  weather: 8,
   age: 8,
   alike: 3,
 };
@@ -76,7 +80,7 @@ export interface LearntOdds {
 
 export const NOTHING_LEARNT: LearntOdds = {
   jobs: 0,
-  factors: { shed: {}, equipment: {}, place: {}, season: {}, age: {}, alike: {} },
+  factors: { shed: {}, equipment: {}, place: {}, season: {}, weather: {}, age: {}, alike: {} },
 };
 
 /** What a function and a day are counted under. */
@@ -85,6 +89,7 @@ export interface OddsContext {
   type: string;
   equipment: string | null;
   season: Season;
+  weather: Weather | null;
   place: string;
   age: Age | null;
 }
@@ -132,6 +137,8 @@ function levelKey(
       return context.place === '' ? null : `${context.place}|${of}`;
     case 'season':
       return `${context.season}|${of}`;
+    case 'weather':
+      return context.weather === null ? null : `${context.weather}|${of}`;
     case 'age':
       return context.age === null ? null : `${context.age}|${of}`;
     case 'alike':
@@ -158,6 +165,7 @@ export function learnOdds(
     equipment: new Map(),
     place: new Map(),
     season: new Map(),
+    weather: new Map(),
     age: new Map(),
     alike: new Map(),
   };
@@ -225,15 +233,15 @@ function groupsOf(
   jobs: readonly ProvedFault[],
 ): Group[] {
   const groups = new Map<string, Group>();
-  for (const { type, key, equipment, season, place, age } of jobs) {
+  for (const { type, key, equipment, season, weather, place, age } of jobs) {
     const exposed = types[type]!;
     const at = exposed.findIndex((one) => one.key === key);
     // Another version of the drawing could have it, this one cannot.
     if (at < 0) continue;
-    const id = JSON.stringify([type, equipment, season, place, age]);
+    const id = JSON.stringify([type, equipment, season, weather, place, age]);
     let group = groups.get(id);
     if (!group) {
-      const context = { type: names[type]!, equipment, season, place, age };
+      const context = { type: names[type]!, equipment, season, weather, place, age };
       const keys = Object.fromEntries(
         ODDS_LEVELS.map((level) => [level, exposed.map((one) => levelKey(level, one, context))]),
       ) as Group['keys'];

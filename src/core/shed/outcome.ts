@@ -5,6 +5,7 @@ import type { FaultName } from '../diagnosis/faultTypes';
 import type { Suspect } from '../diagnosis/suspects';
 import type { ProvedMeasure } from '../job/provedMeasures';
 import type { JobState } from '../job/reduceJob';
+import type { Weather } from '../job/weather';
 
 /** How a job ended that was handed over: what was wrong, as the work showed, and what the program had said before. */
 export interface Outcome {
@@ -13,6 +14,8 @@ export interface Outcome {
   /** Its fault; null where the decision names none that the part can have. */
   fault: FaultName | null;
   when: readonly Circumstance[];
+  /** The weather it failed in; null where nobody said. */
+  weather: Weather | null;
   /**
    * The program's doubt on each part after each reading, shares of one, the largest first and small ones left out: what it said on the way
    * as well as at the end.
@@ -64,6 +67,7 @@ export function outcomeOf(
     part,
     fault: fault?.fault ?? null,
     when: state.when,
+    weather: state.weather,
     doubt: said.map(doubtOf),
     named,
     minutes: Math.max(0, (Date.parse(handOver.at) - Date.parse(began)) / MINUTE_MS),

@@ -3,7 +3,8 @@
 import { useMemo, useState } from 'react';
 import type { Reading } from '@/core/circuit/schema';
 import { WHEN } from '@/core/job/when';
-import { WHEN_WORDS } from '@/words/en/when';
+import { WEATHERS, type Weather } from '@/core/job/weather';
+import { WEATHER_WORDS, WHEN_WORDS } from '@/words/en/when';
 import { writtenWords } from '@/words/en/times';
 import { AlikeLine } from '../record/AlikeLine';
 import { FIELD, Heading, Hold, MainKey, Nothing, PlainKey } from '@/ui/sheet';
@@ -60,13 +61,19 @@ export function ComplaintScreen() {
 
 function AsReported() {
   const { log } = useDesk();
-  const { complaint, when } = log.state;
+  const { complaint, when, weather } = log.state;
   const [words, setWords] = useState<string | null>(null);
-  const save = (next: { words?: string; when?: typeof when }) =>
+  const save = (next: { words?: string; when?: typeof when; weather?: Weather | null }) => {
+    const said = next.weather === undefined ? weather : next.weather;
     log.write({
       type: 'complaint',
-      body: { words: (next.words ?? complaint ?? '').trim() || 'No words yet', when: next.when ?? when },
+      body: {
+        words: (next.words ?? complaint ?? '').trim() || 'No words yet',
+        when: next.when ?? when,
+        ...(said ? { weather: said } : {}),
+      },
     });
+  };
   return (
     <section aria-labelledby="as-reported">
       <Heading id="as-reported">As reported</Heading>
@@ -112,6 +119,19 @@ function AsReported() {
             }
           >
             {WHEN_WORDS[one]}
+          </PlainKey>
+        ))}
+      </div>
+      <div className="flex flex-wrap items-center gap-1.5 pb-2" role="group" aria-label="In what weather">
+        <span className="pr-1 text-[15.5px] text-ink2">In what weather</span>
+        {WEATHERS.map((one) => (
+          <PlainKey
+            key={one}
+            className="px-3! text-[16px]!"
+            aria-pressed={weather === one}
+            onClick={() => save({ weather: weather === one ? null : one })}
+          >
+            {WEATHER_WORDS[one]}
           </PlainKey>
         ))}
       </div>

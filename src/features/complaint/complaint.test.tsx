@@ -53,6 +53,20 @@ describe('the complaint', () => {
     expect(screen.getByTestId('left-in-doubt').textContent).not.toMatch(/Cleared/);
   });
 
+  it('the weather is one press, stays with new words, and is taken back by another', async () => {
+    const { desk, person } = show();
+    const row = within(screen.getByRole('group', { name: 'In what weather' }));
+    await person.click(row.getByRole('button', { name: 'Thaw' }));
+    expect(desk.last()).toMatchObject({ type: 'complaint', body: { weather: 'thaw' } });
+    await person.click(screen.getByRole('button', { name: 'In the wet' }));
+    expect(desk.last().body).toMatchObject({ weather: 'thaw', when: ['wet'] });
+    await person.click(row.getByRole('button', { name: 'Frost' }));
+    expect(row.getByRole('button', { name: 'Frost' }).getAttribute('aria-pressed')).toBe('true');
+    await person.click(row.getByRole('button', { name: 'Frost' }));
+    expect(desk.last().body).not.toHaveProperty('weather');
+    expect(desk.last().body).toMatchObject({ when: ['wet'] });
+  });
+
   it('two directions of one lever are told apart in full', () => {
     show();
     const rows = screen.getAllByRole('group').map((row) => row.getAttribute('aria-label') ?? '');

@@ -6,6 +6,7 @@ import { gaugeOn } from '@/core/circuit/medium';
 import { CircuitModel } from '@/core/circuit/model';
 import type { Reading } from '@/core/circuit/schema';
 import type { Entry } from '@/core/job/entries';
+import type { Weather } from '@/core/job/weather';
 import { weighOptions } from '@/core/job/rules/weighOptions';
 import { findLanes } from '@/core/path/lanes';
 import type { JobPast } from '@/core/sheets/onCircuit/jobSheet';
@@ -91,12 +92,13 @@ export function DeskProvider({ job, children }: { job: JobFacts; children: React
   const { experience } = job;
   const known = useMemo(() => ({ circuit, experience }), [circuit, experience]);
   const outlook = useOutlook(known, readings, options);
-  // The circuit comes with the page: it is read again when an entry that changes it is saved, here or by somebody else.
+  // The circuit, and what usually breaks in a weather, come with the page: they are read again when an entry that changes them is
+  // saved, here or by somebody else.
   const router = useRouter();
   const news =
     log.entries.filter(changesCircuit).length >
-    job.stored.filter(({ entry }) => changesCircuit(entry)).length;
-  const pending = log.waiting.some(changesCircuit);
+      job.stored.filter(({ entry }) => changesCircuit(entry)).length || log.state.weather !== job.weather;
+  const pending = log.waiting.some((entry) => changesCircuit(entry) || entry.type === 'complaint');
   useEffect(() => {
     if (news && !pending && !isBegun(job.number)) router.refresh();
   }, [news, pending, router, job.number]);

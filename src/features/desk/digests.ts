@@ -10,6 +10,7 @@ import { log } from '../serverLog';
 import { learnSoon } from '../record/odds';
 import { refreshTrends } from '../trends/refresh';
 import { circuitOfJob } from './circuitOfJob';
+import { reduceJob } from '@/core/job/reduceJob';
 import { pastOfJob } from './jobPast';
 import { wholeLog } from './jobLogs';
 
@@ -34,6 +35,7 @@ export async function refreshDigest(jobId: string): Promise<void> {
     equipment: job.equipment,
     machineHours: job.machine_hours,
     openedAt: job.opened_at.toISOString(),
+    weather: reduceJob(entries).weather,
   });
   const made = await inThread(
     'digest',

@@ -3,6 +3,7 @@ import { LRUCache } from 'lru-cache';
 import type { Circuit } from '@/core/circuit/schema';
 import type { Experience } from '@/core/diagnosis/experience';
 import { testKey } from '@/core/diagnosis/observations';
+import type { Weather } from '@/core/job/weather';
 import { windingType } from '@/core/job/provedMeasures';
 import {
   ageOf,
@@ -29,6 +30,8 @@ export interface PastOf {
   /** Of its machine when it was opened, by the hour meter; null where nobody had looked. */
   machineHours: number | null;
   openedAt: string;
+  /** The weather it failed in; null where nobody has said. */
+  weather: Weather | null;
 }
 
 /**
@@ -47,6 +50,7 @@ export async function pastOfJob(job: PastOf): Promise<{ past: JobPast; experienc
     type: typeKey(job.circuit),
     equipment: job.equipment,
     season: seasonOfDay(job.openedAt),
+    weather: job.weather,
     place: placeOfCircuit(model),
     age: ageOf(job.machineHours),
   };

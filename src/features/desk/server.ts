@@ -13,6 +13,7 @@ import { openPeople } from '../people/server';
 import { openPolicy } from '../policy/server';
 import { openRules } from '../tables/server';
 import { foundAlike } from '../record/server';
+import { reduceJob } from '@/core/job/reduceJob';
 import { circuitOfJob } from './circuitOfJob';
 import { wholeLog } from './jobLogs';
 import type { JobFacts } from './desk';
@@ -38,6 +39,7 @@ export const openJob = cache(async (number: string) => {
     openedOnVersion: job.function_version,
     newestVersion: job.newest_version,
     openedAt: job.opened_at.toISOString(),
+    weather: reduceJob(entries).weather,
     circuit: await circuitOfJob(job, entries),
     entries,
     stored,
@@ -45,7 +47,7 @@ export const openJob = cache(async (number: string) => {
 });
 
 /** What of a job decides what is around it. */
-type AboutJob = Omit<BegunFacts, keyof Around> & Pick<OpenJob, 'id' | 'openedAt'>;
+type AboutJob = Omit<BegunFacts, keyof Around> & Pick<OpenJob, 'id' | 'openedAt' | 'weather'>;
 type Around = Omit<JobFacts, keyof OpenJob>;
 
 export type OpenJob = NonNullable<Awaited<ReturnType<typeof openJob>>>;
@@ -70,6 +72,7 @@ export async function begunFacts(functionId: string, who: Person): Promise<Begun
     {
       id: '',
       openedAt: new Date().toISOString(),
+      weather: null,
       machineId: drawn.machine_id,
       machineCode: drawn.machine_code,
       machineName: drawn.machine_name,

@@ -16,7 +16,7 @@ import { pointTitle } from '@/words/en/energies';
 import { defectHarm } from '@/words/en/ledger';
 import { checkWords } from '@/words/en/checks';
 import { opinionBy } from '@/words/en/opinion';
-import { WHEN_WORDS } from '@/words/en/when';
+import { WEATHER_WORDS, WHEN_WORDS } from '@/words/en/when';
 import { writtenWords, type Arrival } from '@/words/en/times';
 import type { Outlook } from '@/workers/protocol';
 import { proofWords } from '@/words/en/proofs';
@@ -137,6 +137,7 @@ export function buildReport(
         (state.retest ? 'None: the machine was looked at again' : 'No words were written down')
       ).replace(/\.\s*$/, ''),
       ...state.when.map((one) => WHEN_WORDS[one]),
+      ...(state.weather ? [`Weather: ${WEATHER_WORDS[state.weather].toLowerCase()}`] : []),
       '',
     ]
       .join('. ')

@@ -32,7 +32,7 @@ export async function learnFromPast(
     types.push({ key: typeKey(drawn.circuit), circuit: drawn.circuit });
   }
   const jobs = rows.flatMap(
-    ({ type_key, part, fault, equipment, closed_at, place, machine_hours }): ProvedFault[] => {
+    ({ type_key, part, fault, equipment, closed_at, place, weather, machine_hours }): ProvedFault[] => {
       const type = typeAt.get(type_key);
       if (type === undefined) return [];
       const key = faultKey({ ref: part, fault: fault as FaultName });
@@ -43,6 +43,7 @@ export async function learnFromPast(
           equipment,
           season: seasonOfDay(closed_at.toISOString()),
           place,
+          weather,
           age: ageOf(machine_hours),
         },
       ];

@@ -42,6 +42,7 @@ const outcome: Outcome = {
   part: 'X31.2',
   fault: 'highResistance',
   when: [],
+  weather: 'thaw',
   doubt: [[['X31.2', 0.96]]],
   named: 'X31.2',
   minutes: 61,
@@ -104,6 +105,7 @@ describe('what jobs left behind', () => {
         part: 'X31.2',
         named: 'X31.2',
         came_back: false,
+        weather: 'thaw',
         doubt: [[['X31.2', 0.96]]],
       }),
     );

@@ -1,3 +1,4 @@
+import type { Weather } from '@/core/job/weather';
 import type { WHEN } from '@/core/job/when';
 
 /** When and how a complaint shows, one press each. */
@@ -17,4 +18,14 @@ export const WHEN_WORDS: Readonly<Record<(typeof WHEN)[number], string>> = {
   shock: 'A shock or tingle was felt',
   fuseHoldsSeconds: 'Fuse holds for seconds',
   fuseHoldsMinutes: 'Fuse holds for minutes',
+};
+
+/** The weather a machine failed in, one press. */
+export const WEATHER_WORDS: Readonly<Record<Weather, string>> = {
+  dry: 'Dry',
+  rain: 'Rain',
+  snow: 'Snow',
+  frost: 'Frost',
+  thaw: 'Thaw',
+  heat: 'Heat',
 };

@@ -6,7 +6,6 @@ import { gaugeOn } from '@/core/circuit/medium';
 import { CircuitModel } from '@/core/circuit/model';
 import type { Reading } from '@/core/circuit/schema';
 import type { Entry } from '@/core/job/entries';
-import type { Weather } from '@/core/job/weather';
 import { weighOptions } from '@/core/job/rules/weighOptions';
 import { findLanes } from '@/core/path/lanes';
 import type { JobPast } from '@/core/sheets/onCircuit/jobSheet';

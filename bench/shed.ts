@@ -118,7 +118,15 @@ const context = (type: number) =>
   ({ type: names[type]!, equipment: null, season: 'winter', place: '', weather: null, age: null }) as const;
 const learntJobs = Array.from({ length: LEARNT_FROM }, (): ProvedFault => {
   const { type, fault } = drawJob();
-  return { type, key: faultKey(fault), equipment: null, season: 'winter', place: '', weather: null, age: null };
+  return {
+    type,
+    key: faultKey(fault),
+    equipment: null,
+    season: 'winter',
+    place: '',
+    weather: null,
+    age: null,
+  };
 });
 const started = performance.now();
 const learnt = learnOdds(types, names, learntJobs);

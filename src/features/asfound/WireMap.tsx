@@ -59,7 +59,7 @@ export function WireMap({ phase }: { phase: Wire['phase'] }) {
             : 'back where they were, one by one'
         }
       >
-        {phase === 'found' ? `${name} map` : `${name}s back by the map`}
+        {phase === 'found' ? `${name} map` : `${hoses ? 'Wires and hoses' : 'Wires'} back by the map`}
       </Heading>
       {checks.length === 0 || unmapped ? (
         <Nothing>
@@ -134,7 +134,7 @@ function WireRow({ check, phase }: { check: WireCheck; phase: Wire['phase'] }) {
           className="px-3! text-[16px]!"
           onClick={() => log.write({ type: 'withdrawal', supersedes: check.found.id, body: {} })}
         >
-          Take off
+          Not on the map
         </PlainKey>
       ) : check.state === 'same' ? (
         <span className="flex min-h-11 items-center gap-1.5 text-verdi">

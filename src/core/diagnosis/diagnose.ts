@@ -302,9 +302,13 @@ export class Diagnoser {
   }
 }
 
-/** What was mended by the time of the last of so many readings: earlier moments of a job are weighed as well. */
+/**
+ * What was mended by the time of the last of so many readings: earlier moments of a job are weighed as well. Of a part that was mended
+ * twice the last time counts: the first did not help.
+ */
 function mendedBy({ mended = [] }: Pick<DiagnoseOptions, 'mended'>, count: number): Mended[] {
-  return mended.filter(({ from }) => from <= count);
+  const byNow = mended.filter(({ from }) => from <= count);
+  return byNow.filter(({ part }, at) => byNow.findLastIndex((one) => one.part === part) === at);
 }
 
 /** The leading part with its other faults that are nearly as likely, where a proof of it is missing. */

@@ -82,6 +82,16 @@ describe('a part that was mended', () => {
     expect(suspects[0]).not.toHaveProperty('with');
   });
 
+  it('of a part that was mended twice the last time counts', () => {
+    const again = [dead, volts('W2:2', 'N', ON, 0)];
+    const at = before.length + again.length;
+    const readings = [...before, ...again, volts('W2:2', 'N', ON, 23.8)];
+    const twice = [...mended, { part: 'W2', from: at }];
+    const { verdict, suspects } = diagnoser.diagnose(readings, { mended: twice });
+    expect(verdict).toMatchObject({ state: 'name', part: 'W2', mended: true });
+    expect(suspects[0]!.against).toEqual([]);
+  });
+
   it('may have been mended badly: it stays possible', () => {
     const again = [dead, volts('W2:2', 'N', ON, 0), volts('A1:O', 'W2:2', ON, 24)];
     const { suspects } = diagnoser.diagnose([...before, ...again], { mended });

@@ -179,6 +179,8 @@ export async function lastNumbers(ids: readonly string[]): Promise<ReadonlyMap<s
 /** Which machines a list shows: those with all these words in code or name, behind a code. */
 export interface MachineFilter {
   text?: string;
+  /** Class of equipment. */
+  equipment?: string;
   after?: string;
   /** Those with a job in hand only. */
   busy?: boolean;
@@ -187,12 +189,16 @@ export interface MachineFilter {
 const wordsOf = (text: string | undefined) => (text ?? '').trim().split(/\s+/).filter(Boolean).slice(0, 6);
 const likeWord = (word: string) => `%${word.replace(/[\\%_]/g, '\\$&')}%`;
 
-function machineWhere({ text, after, busy }: MachineFilter): { where: string; values: unknown[] } {
+function machineWhere({ text, equipment, after, busy }: MachineFilter): { where: string; values: unknown[] } {
   const where = ['TRUE'];
   const values: unknown[] = [];
   for (const word of wordsOf(text)) {
     where.push('(m.code LIKE ? OR m.name LIKE ?)');
     values.push(likeWord(word), likeWord(word));
+  }
+  if (equipment !== undefined) {
+    where.push('m.equipment = ?');
+    values.push(equipment);
   }
   if (busy)
     where.push(

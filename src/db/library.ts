@@ -126,32 +126,7 @@ export async function listFleet(limit: number): Promise<z.infer<typeof fleetRow>
   return rows.map((row) => fleetRow.parse(row));
 }
 
-/** Circuits of functions that are called the same on other machines of a class of equipment, the first few. */
-export async function likeNamed(
-  names: readonly string[],
-  equipment: string,
-  exceptMachineId: string,
-  limit: number,
-): Promise<{ name: string; machine: string; circuit: Circuit }[]> {
-  if (names.length === 0) return [];
-  const [rows] = await pool().query<RowDataPacket[]>(
-    `SELECT f.name, m.code AS machine, f.circuit FROM functions f JOIN machines m ON m.id = f.machine_id
-     WHERE m.equipment = ? AND m.id <> ? AND f.name IN (?) ORDER BY m.code, f.name LIMIT ?`,
-    [equipment, exceptMachineId, names, limit],
-  );
-  return rows.map((row) => ({
-    name: String(row.name),
-    machine: String(row.machine),
-    circuit: circuitColumn.parse(row.circuit),
-  }));
-}
-
 const MOST_ALIKE = 500;
-/** A function, and the same, to the letter, on other machines of the class. */
-const ALIKE = `FROM functions f
-  JOIN machines own ON own.id = f.machine_id
-  JOIN machines m ON m.equipment = own.equipment AND m.id <> own.id
-  JOIN functions o ON o.machine_id = m.id AND o.name = f.name AND o.circuit = f.circuit`;
 
 /** A function of another machine of the class that has the same name and is drawn the same, to the letter. */
 export interface AlikeFunction {
@@ -164,7 +139,10 @@ export interface AlikeFunction {
 /** Where else in its machine's class a function is drawn as it is here, by machine. */
 export async function drawnAlike(functionId: string): Promise<AlikeFunction[]> {
   const [rows] = await pool().query<RowDataPacket[]>(
-    `SELECT o.id, o.version, m.id AS machine_id, m.code ${ALIKE}
+    `SELECT o.id, o.version, m.id AS machine_id, m.code FROM functions f
+     JOIN machines own ON own.id = f.machine_id
+     JOIN machines m ON m.equipment = own.equipment AND m.id <> own.id
+     JOIN functions o ON o.machine_id = m.id AND o.name = f.name AND o.drawn = f.drawn
      WHERE f.id = ? ORDER BY m.code LIMIT ?`,
     [functionId, MOST_ALIKE],
   );
@@ -174,16 +152,6 @@ export async function drawnAlike(functionId: string): Promise<AlikeFunction[]> {
     machineId: String(row.machine_id),
     machine: String(row.code),
   }));
-}
-
-/** On how many other machines of the class each function of a machine is drawn the same; those on none are left out. */
-export async function countAlike(machineId: string): Promise<ReadonlyMap<string, number>> {
-  const [rows] = await pool().query<RowDataPacket[]>(
-    `SELECT f.id, COUNT(*) AS others ${ALIKE}
-     WHERE f.machine_id = ? GROUP BY f.id`,
-    [machineId],
-  );
-  return new Map(rows.map((row) => [String(row.id), Number(row.others)]));
 }
 
 /** Functions of these names on these machines. */
@@ -197,14 +165,6 @@ export async function functionsNamed(
     [machineIds, names],
   );
   return rows.map((row) => drawnFunctionRow.parse(row));
-}
-
-/** Classes of equipment that machines of the shed have, by name. */
-export async function listEquipment(): Promise<string[]> {
-  const [rows] = await pool().query<RowDataPacket[]>(
-    'SELECT DISTINCT equipment FROM machines WHERE equipment IS NOT NULL ORDER BY equipment LIMIT 500',
-  );
-  return rows.map((row) => String(row.equipment));
 }
 
 export interface NewFunction {

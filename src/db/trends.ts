@@ -65,6 +65,8 @@ export interface TrendCursor {
 export interface TrendFilter {
   /** Machine by its code. */
   machine?: string;
+  /** Machines of a class of equipment. */
+  equipment?: string;
   functionId?: string;
   /** Only what moves or is past its limit. */
   moving?: boolean;
@@ -77,9 +79,10 @@ const COLUMNS = `t.function_id, t.place_key, DATE_FORMAT(t.sort_on, '%Y-%m-%d') 
   m.code AS machine_code, m.name AS machine_name, t.body`;
 const TABLES = 'trends t JOIN functions f ON f.id = t.function_id JOIN machines m ON m.id = f.machine_id';
 
-function whereOf({ machine, functionId, moving }: TrendFilter, after?: TrendCursor): [string, unknown[]] {
+function whereOf({ machine, equipment, functionId, moving }: TrendFilter, after?: TrendCursor): [string, unknown[]] {
   const terms: [string, unknown[]][] = [
     ...(machine ? [['m.code = ?', [machine]] as [string, unknown[]]] : []),
+    ...(equipment ? [['m.equipment = ?', [equipment]] as [string, unknown[]]] : []),
     ...(functionId ? [['t.function_id = ?', [functionId]] as [string, unknown[]]] : []),
     ...(moving ? [['t.sort_on <= ?', [SORTED.moving]] as [string, unknown[]]] : []),
     ...(after

@@ -19,6 +19,7 @@ const cursorSchema = z.object({
 });
 const filterSchema = z.object({
   machine: z.string().max(20).catch(''),
+  class: z.string().max(60).catch(''),
   all: z.enum(['yes']).optional().catch(undefined),
 });
 
@@ -30,27 +31,29 @@ interface Props {
 export default page<Props>('look', async function DriftPage({ searchParams }) {
   const asked = await searchParams;
   const cursor = cursorSchema.safeParse(asked);
-  const { machine, all } = filterSchema.parse({ machine: asked.machine ?? '', all: asked.all });
-  const filter = { ...(machine ? { machine } : {}), moving: all === undefined };
+  const { machine, class: equipment, all } = filterSchema.parse({ machine: '', class: '', ...asked });
+  const of: Record<string, string> = {
+    ...(machine ? { machine } : {}),
+    ...(equipment ? { class: equipment } : {}),
+  };
+  const filter = {
+    ...(machine ? { machine } : {}),
+    ...(equipment ? { equipment } : {}),
+    moving: all === undefined,
+  };
   const { rows, counts, behind, more } = await openDrift(filter, cursor.success ? cursor.data : undefined);
-  const address = (over: Record<string, string>) =>
-    `/drift?${new URLSearchParams({ ...(machine ? { machine } : {}), ...(all ? { all } : {}), ...over })}`;
+  const address = (over: Record<string, string>, steady = all !== undefined) =>
+    `/drift?${new URLSearchParams({ ...of, ...(steady ? { all: 'yes' } : {}), ...over })}`;
+  const whose = machine || equipment;
   return (
     <div className="flex min-h-dvh flex-col bg-sheet">
-      <PageHead title={machine ? `Drift of ${machine}` : 'Drift'} under={followedCount(counts)} />
+      <PageHead title={whose ? `Drift of ${whose}` : 'Drift'} under={followedCount(counts)} />
       <main className="flex-1 px-6 pb-10 max-tablet:px-3">
         <nav aria-label="Which" className="flex flex-wrap gap-x-6 pt-1">
-          <Link
-            href={
-              all
-                ? `/drift${machine ? `?machine=${encodeURIComponent(machine)}` : ''}`
-                : address({ all: 'yes' })
-            }
-            className={LINK}
-          >
+          <Link href={address({}, all === undefined)} className={LINK}>
             {all ? 'Only what moves or is past its limit' : 'Also what is steady'}
           </Link>
-          {machine ? (
+          {whose ? (
             <Link href="/drift" className={LINK}>
               All machines
             </Link>

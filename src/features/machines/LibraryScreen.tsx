@@ -9,9 +9,12 @@ import { useForm } from 'react-hook-form';
 import type { MachineRow } from '@/db/jobs';
 import { Field, FIELD, Heading, MainKey, Nothing, PlainKey, TextField, Trouble } from '@/ui/sheet';
 import { useFilePicker } from '@/ui/useFilePicker';
+import { classAddress, machinesCount } from '@/words/en/classes';
 import { askServer, NotAnswered } from '../askServer';
 import { createMachine } from './actions';
 import { Form } from '@/ui/Form';
+
+const LINK = 'inline-flex min-h-11 items-center underline underline-offset-4';
 
 /** Every machine of the shed, and a new one by hand or from an archive. */
 export function LibraryScreen({
@@ -19,6 +22,8 @@ export function LibraryScreen({
   total,
   all,
   q,
+  equipment,
+  classes,
   next,
 }: {
   machines: readonly MachineRow[];
@@ -27,17 +32,31 @@ export function LibraryScreen({
   /** As many as there are. */
   all: number;
   q: string;
+  /** Class of equipment that is shown alone; empty for all. */
+  equipment: string;
+  classes: readonly { name: string; machines: number }[];
   /** Code behind which the next page begins; null on the last one. */
   next: string | null;
 }) {
   const address = (after: string) =>
-    `/machines?${new URLSearchParams({ ...(q ? { q } : {}), after }).toString()}`;
+    `/machines?${new URLSearchParams({ ...(q ? { q } : {}), ...(equipment ? { class: equipment } : {}), after }).toString()}`;
+  const isPart = q !== '' || equipment !== '';
   return (
     <div className="grid gap-x-9 px-6 pb-8 max-tablet:px-3 desk:grid-cols-[minmax(0,1fr)_380px]">
       <section aria-labelledby="machines" className="min-w-0">
-        <Heading id="machines" aside={q ? `${total} of ${all} in the shed` : `${all} in the shed`}>
-          Machines
+        <Heading id="machines" aside={isPart ? `${total} of ${all} in the shed` : `${all} in the shed`}>
+          {equipment || 'Machines'}
         </Heading>
+        {equipment ? (
+          <p className="flex flex-wrap gap-x-6">
+            <Link className={LINK} href={classAddress(equipment)}>
+              The class as a whole
+            </Link>
+            <Link className={LINK} href="/machines">
+              All machines
+            </Link>
+          </p>
+        ) : null}
         {all > 12 ? (
           <SearchForm
             action="/machines"
@@ -48,11 +67,18 @@ export function LibraryScreen({
             <Field label="Find" className="flex-1">
               <input className={FIELD} name="q" type="search" maxLength={100} defaultValue={q} data-find />
             </Field>
+            {equipment ? <input type="hidden" name="class" value={equipment} /> : null}
             <PlainKey type="submit">Find</PlainKey>
           </SearchForm>
         ) : null}
         {all === 0 ? <Nothing>No machine yet. Add the first one here.</Nothing> : null}
-        {all > 0 && machines.length === 0 ? <Nothing>No machine is called “{q}”.</Nothing> : null}
+        {all > 0 && machines.length === 0 ? (
+          <Nothing>
+            {q
+              ? `No machine${equipment ? ' of this class' : ''} is called “${q}”.`
+              : 'No machine is of this class.'}
+          </Nothing>
+        ) : null}
         <ul>
           {machines.map(({ code, name, functions, open_jobs }) => (
             <li key={code} className="border-b-[1.5px] border-rule">
@@ -80,6 +106,26 @@ export function LibraryScreen({
         <NewMachine codes={machines.map(({ code }) => code)} />
         <TakeIn />
         <Fleet />
+        {classes.length > 0 ? (
+          <section aria-labelledby="classes" className="mt-6">
+            <Heading id="classes" aside="how each is drawn, and where one differs">
+              Classes
+            </Heading>
+            <ul>
+              {classes.map(({ name, machines: own }) => (
+                <li key={name} className="border-b-[1.5px] border-rule">
+                  <Link
+                    href={classAddress(name)}
+                    className="flex min-h-11 items-center gap-x-4 underline-offset-4 hover:underline"
+                  >
+                    <span className="min-w-0 flex-1 break-words">{name}</span>
+                    <span className="text-[15.5px] text-ink2">{machinesCount(own)}</span>
+                  </Link>
+                </li>
+              ))}
+            </ul>
+          </section>
+        ) : null}
         <p className="mt-6 text-[16px]">
           <Link className="mr-6 inline-flex min-h-11 items-center underline underline-offset-4" href="/bench">
             Bench sheets: a part in the hand, without a job

@@ -7,6 +7,7 @@ import { useForm, useWatch } from 'react-hook-form';
 import type { Template } from '@/core/templates/templates';
 import { parseFigure } from '@/core/units/parseFigure';
 import { Field, FIELD, Heading, Nothing, PlainKey, Trouble } from '@/ui/sheet';
+import { classAddress } from '@/words/en/classes';
 import { KIND_NAMES } from '@/words/en/drawing';
 import { nameMachine, removeFunction } from './actions';
 import type { OpenMachine } from './server';
@@ -147,6 +148,13 @@ export function MachineScreen({
         <section aria-labelledby="more" className="mt-6">
           <Heading id="more">Of this machine</Heading>
           <ul className="text-[16.5px]">
+            {machine.equipment ? (
+              <li>
+                <Link className={LINK} href={classAddress(machine.equipment)}>
+                  Its class: {machine.equipment}
+                </Link>
+              </li>
+            ) : null}
             <li>
               <Link className={LINK} href={`${base}/history`}>
                 History and drift

@@ -7,6 +7,7 @@ import { seedAfresh } from '@/db/testing/seedAfresh';
 import { importBook, openBook } from '../codes/server';
 import { keepPhoto } from '../photos/server';
 import { packMachine, unpackMachine } from './archive';
+import { openClass } from './classes';
 import { fleetTable, takeFleet } from './fleet';
 import { createMachine, nameMachine, openLibrary, openMachine, removeFunction } from './server';
 
@@ -42,9 +43,9 @@ describe('machines', () => {
     expect((await named('Sled hoist, upper station', 'a|b')).trouble).toMatch(/no upright stroke/);
     expect(await named('Sled hoist, upper station')).toEqual({ trouble: null });
     expect((await openMachine('H-1'))!.machine.equipment).toBeNull();
-    expect((await openLibrary('')).machines.find(({ code }) => code === 'H-1')!.name).toBe(
-      'Sled hoist, upper station',
-    );
+    expect(
+      (await openLibrary({ q: '', equipment: '' })).machines.find(({ code }) => code === 'H-1')!.name,
+    ).toBe('Sled hoist, upper station');
     expect((await named(' ')).trouble).toBe('Say what the machine is.');
     expect((await named('Sled hoist', '', { hours: 'many' })).trouble).toContain('“many” is no figure');
     expect(await named('Sled hoist', '', { serial: 'S 4', place: 'Bay 2', hours: '4120' })).toEqual({
@@ -91,10 +92,10 @@ describe('machines', () => {
     [{ code: '/etc', name: 'A hoist' }, 'code', /^A code is letters, figures/],
     [{ code: 'H-2', name: 'x' }, 'name', /^Say what the machine is\.$/],
   ])('are refused with one sentence: %j', async (fields, field, words) => {
-    const before = (await openLibrary('')).all;
+    const before = (await openLibrary({ q: '', equipment: '' })).all;
     const answer = await create(fields);
     expect([answer.field, answer.trouble]).toEqual([field, expect.stringMatching(words)]);
-    expect((await openLibrary('')).all).toBe(before);
+    expect((await openLibrary({ q: '', equipment: '' })).all).toBe(before);
   });
 
   it('show the parts that several functions have in common', async () => {
@@ -158,7 +159,7 @@ describe('archives', () => {
   });
 
   it('are refused whole when they are none, or too long a code is given', async () => {
-    const before = (await openLibrary('')).all;
+    const before = (await openLibrary({ q: '', equipment: '' })).all;
     const nonsense = new TextEncoder().encode('not a zip');
     const refused = await unpackMachine(new Uint8Array(nonsense), 'Rasmus');
     expect(refused).toEqual({ trouble: expect.stringMatching(/\.$/) });
@@ -166,7 +167,7 @@ describe('archives', () => {
     expect(await unpackMachine(data, 'Rasmus', 'G'.repeat(21))).toEqual({
       trouble: expect.stringMatching(/at most 20 characters/),
     });
-    expect((await openLibrary('')).all).toBe(before);
+    expect((await openLibrary({ q: '', equipment: '' })).all).toBe(before);
     expect(await packMachine('Z-99')).toBeNull();
   });
 });
@@ -247,5 +248,25 @@ describe('a fleet as a table', () => {
     const [differs] = (await openMachine('G-41'))!.differs;
     expect(differs).toMatchObject({ name: own.name, more: 0 });
     expect(differs!.lines.join()).toContain(wire.ref);
+    // The others count each other as before; none of them differs for the one that does.
+    const before = machine.functions.find(({ name }) => name === own.name)!;
+    const usual = (await openMachine('G-1'))!;
+    expect(usual.functions.find(({ name }) => name === own.name)!.alike).toBe(before.alike - 1);
+    expect(usual.differs).toEqual([]);
+    expect((await openMachine('G-41'))!.functions.find(({ name }) => name === own.name)!.alike).toBe(0);
+  });
+
+  it('a class shows each of its functions in the ways it is drawn, the usual one first', async () => {
+    const whole = (await openClass('groomer'))!;
+    expect(whole.name).toBe('Groomer');
+    const own = (await drawnFunctions((await findMachine('G-41'))!.id))[0]!;
+    const drawn = whole.functions.find(({ name }) => name === own.name)!;
+    expect(drawn.ways).toHaveLength(2);
+    expect(drawn.ways[0]).toMatchObject({ machines: drawn.machines - 1, lines: [] });
+    expect(drawn.ways[1]).toMatchObject({ machines: 1, named: ['G-41'], more: 0 });
+    expect(drawn.ways[1]!.lines).toEqual((await openMachine('G-41'))!.differs[0]!.lines);
+    expect((await openLibrary({ q: '', equipment: 'Groomer' })).total).toBe(whole.machines);
+    expect((await openLibrary({ q: 'G-41', equipment: 'Winch' })).machines).toEqual([]);
+    expect(await openClass('no such class')).toBeNull();
   });
 });

@@ -1,29 +1,25 @@
 import 'server-only';
-import type { Circuit } from '@/core/circuit/schema';
 import { kindOf } from '@/core/kinds/part';
 import { redirect } from 'next/navigation';
 import { revalidatePath } from 'next/cache';
 import { sharedParts } from '@/core/circuit/joinCircuits';
-import { compareCircuits } from '@/core/draw/compareCircuits';
 import { machineFacts, type MachineFacts } from '@/core/library/fleet';
 import { machineNames } from '@/core/library/names';
 import { parseFigure } from '@/core/units/parseFigure';
-import { differenceWords } from '@/words/en/drawing';
+import { listClasses } from '@/db/classes';
 import { defectsOf } from '@/db/digests';
 import { countMachines, findMachine, listMachines } from '@/db/jobs';
 import {
   addMachine,
   addMachineWhole,
-  countAlike,
   drawnFunctions,
   dropFunction,
-  listEquipment,
   NameTaken,
   putMachineFacts,
-  likeNamed,
 } from '@/db/library';
 import { log } from '../serverLog';
 import { asOn } from './asOn';
+import { besideClass } from './classes';
 
 const MACHINES_A_PAGE = 60;
 export interface FormAnswer {
@@ -31,19 +27,21 @@ export interface FormAnswer {
   field?: string;
 }
 
-/** A page of machines by code, with how many there are. */
-export async function openLibrary(text: string, after?: string) {
-  const filter = { text, ...(after === undefined ? {} : { after }) };
-  const [machines, total, all] = await Promise.all([
-    listMachines(MACHINES_A_PAGE + 1, filter),
-    countMachines({ text }),
+/** A page of machines by code, with how many there are, and the classes of all. */
+export async function openLibrary({ q, equipment, after }: { q: string; equipment: string; after?: string }) {
+  const filter = { text: q, ...(equipment ? { equipment } : {}) };
+  const [machines, total, all, classes] = await Promise.all([
+    listMachines(MACHINES_A_PAGE + 1, { ...filter, ...(after === undefined ? {} : { after }) }),
+    countMachines(filter),
     countMachines(),
+    listClasses(),
   ]);
   const page = machines.slice(0, MACHINES_A_PAGE);
   return {
     machines: page,
     total,
     all,
+    classes,
     next: machines.length > page.length ? (page.at(-1)?.code ?? null) : null,
   };
 }
@@ -76,12 +74,12 @@ export async function createMachine(
 export async function openMachine(code: string) {
   const machine = await findMachine(code);
   if (!machine) return null;
-  const [functions, defects, equipment, alike] = await Promise.all([
+  const [functions, defects, classes] = await Promise.all([
     drawnFunctions(machine.id),
     defectsOf(machine.id),
-    listEquipment(),
-    countAlike(machine.id),
+    listClasses(),
   ]);
+  const { alike, differs } = await besideClass(machine, functions);
   const shared = new Map<string, { ref: string; label: string; kind: string; functions: Set<string> }>();
   functions.forEach((one, at) => {
     for (const other of functions.slice(at + 1)) {
@@ -100,15 +98,15 @@ export async function openMachine(code: string) {
   });
   return {
     machine,
-    equipment,
+    equipment: classes.map(({ name }) => name),
     defects,
-    differs: await differences(machine, functions),
+    differs,
     functions: functions.map(({ id, name, version, circuit }) => ({
       id,
       name,
       version,
       /** On as many other machines of the class it is drawn the same. */
-      alike: alike.get(id) ?? 0,
+      alike: alike.get(name) ?? 0,
       parts: circuit.parts.length,
       works: circuit.parts.flatMap((part) => (kindOf(part).traits.works ? [part.label ?? part.ref] : [])),
     })),
@@ -120,45 +118,6 @@ export async function openMachine(code: string) {
       ),
   };
 }
-/** Differences of one function that are listed; more of them are another drawing. */
-const MOST_DIFFERENCES = 6;
-const MOST_LIKE = 400;
-
-/** How a machine's functions differ from what most machines of its class have under the same name. */
-async function differences(
-  machine: { id: string; equipment: string | null },
-  functions: readonly { name: string; circuit: Circuit }[],
-): Promise<{ name: string; machine: string; lines: string[]; more: number }[]> {
-  if (machine.equipment === null) return [];
-  const others = await likeNamed(
-    functions.map(({ name }) => name),
-    machine.equipment,
-    machine.id,
-    MOST_LIKE,
-  );
-  return functions.flatMap(({ name, circuit }) => {
-    const drawn = new Map<string, { machine: string; circuit: Circuit; count: number }>();
-    for (const other of others.filter((one) => one.name === name)) {
-      const key = JSON.stringify(other.circuit);
-      const known = drawn.get(key);
-      if (known) known.count++;
-      else drawn.set(key, { machine: other.machine, circuit: other.circuit, count: 1 });
-    }
-    const [usual] = [...drawn.values()].sort((a, b) => b.count - a.count);
-    const found = usual ? compareCircuits(usual.circuit, circuit) : [];
-    return found.length === 0 || !usual
-      ? []
-      : [
-          {
-            name,
-            machine: usual.machine,
-            lines: found.slice(0, MOST_DIFFERENCES).map(differenceWords),
-            more: Math.max(0, found.length - MOST_DIFFERENCES),
-          },
-        ];
-  });
-}
-
 export type OpenMachine = NonNullable<Awaited<ReturnType<typeof openMachine>>>;
 
 export async function nameMachine(

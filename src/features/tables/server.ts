@@ -3,7 +3,7 @@ import { revalidatePath } from 'next/cache';
 import { getSetting, putSetting } from '@/db/settings';
 import { log } from '../serverLog';
 import { equipmentName } from '@/core/library/names';
-import { listEquipment } from '@/db/library';
+import { listClasses } from '@/db/classes';
 import { ruleLeasts, splitRule, upgradeRules } from '@/core/tables/ruleKey';
 import { rulesSchema, type ShopRules } from './rules';
 
@@ -17,11 +17,11 @@ export async function openRules(): Promise<{ rules: ShopRules; by: string | null
 
 /** The tables' page: the rules, and the classes of equipment that machines have or rules are for. */
 export async function openTables() {
-  const [opened, known] = await Promise.all([openRules(), listEquipment()]);
+  const [opened, known] = await Promise.all([openRules(), listClasses()]);
   const ruled = Object.keys(opened.rules).flatMap((key) => splitRule(key).equipment ?? []);
   return {
     ...opened,
-    equipment: [...new Set([...known, ...ruled])].sort((a, b) => a.localeCompare(b, 'en')),
+    equipment: [...new Set([...known.map(({ name }) => name), ...ruled])].sort((a, b) => a.localeCompare(b, 'en')),
   };
 }
 

@@ -1,0 +1,8 @@
+-- How functions are drawn, told apart by a digest: what a class of machines has drawn alike is counted off a key, no circuit is read for it.
+ALTER TABLE functions ADD COLUMN IF NOT EXISTS drawn BINARY(32) AS (UNHEX(SHA2(circuit, 256))) STORED INVISIBLE;
+
+ALTER TABLE functions ADD KEY IF NOT EXISTS functions_drawn (machine_id, name, drawn);
+
+ALTER TABLE functions DROP KEY IF EXISTS functions_machine;
+
+ALTER TABLE machines ADD KEY IF NOT EXISTS machines_class (equipment, code);

@@ -94,27 +94,25 @@ function filterOf({ text, closed = false, machine }: JobFilter): { where: string
   }
   for (const word of wordsOf(text)) {
     const like = likeWord(word);
+    // Functions that fit are found once and kept: they are few beside the jobs, and so are their machines' names.
     where.push(
-      '(j.title LIKE ? OR m.code LIKE ? OR m.name LIKE ? OR f.name LIKE ? OR j.person LIKE ? OR j.number = ?)',
+      `(j.title LIKE ? OR j.person LIKE ? OR j.number = ? OR j.function_id IN (
+        SELECT named.id FROM functions named JOIN machines on_it ON on_it.id = named.machine_id
+        WHERE on_it.code LIKE ? OR on_it.name LIKE ? OR named.name LIKE ?))`,
     );
-    values.push(like, like, like, like, like, jobNumberIn(word));
+    values.push(like, like, jobNumberIn(word), like, like, like);
   }
   return { where: where.join(' AND '), values };
-}
-
-/** Whether a filter asks for anything that stands with the job's function or machine. */
-function asksForMore({ text, machine }: JobFilter): boolean {
-  return machine !== undefined || wordsOf(text).length > 0;
 }
 
 /** Jobs, newest first, a page at a time. */
 export async function listJobs(filter: JobFilter, limit: number, after?: JobCursor): Promise<ShedRow[]> {
   const { where, values } = filterOf(filter);
   // Of all jobs the newest are read off their key; left to itself the database walks every machine for fifteen of them.
-  const asked = asksForMore(filter);
+  const inOrder = filter.machine === undefined ? 'STRAIGHT_JOIN' : '';
   const keyset = after ? 'AND (j.opened_at, j.id) < (?, ?)' : '';
   const [rows] = await pool().query<RowDataPacket[]>(
-    `SELECT ${asked ? '' : 'STRAIGHT_JOIN'} ${LISTED} WHERE ${where} ${keyset} ORDER BY j.opened_at DESC, j.id DESC LIMIT ?`,
+    `SELECT ${inOrder} ${LISTED} WHERE ${where} ${keyset} ORDER BY j.opened_at DESC, j.id DESC LIMIT ?`,
     [...values, ...(after ? [after.openedAt, after.id] : []), limit],
   );
   return rows.map((row) => {
@@ -127,7 +125,7 @@ export async function countJobs(filter: JobFilter): Promise<number> {
   const { where, values } = filterOf(filter);
   const [rows] = await pool().query<RowDataPacket[]>(
     `SELECT COUNT(*) AS n FROM jobs j
-     ${asksForMore(filter) ? 'JOIN functions f ON f.id = j.function_id JOIN machines m ON m.id = f.machine_id' : ''}
+     ${filter.machine === undefined ? '' : 'JOIN functions f ON f.id = j.function_id JOIN machines m ON m.id = f.machine_id'}
      WHERE ${where}`,
     values,
   );

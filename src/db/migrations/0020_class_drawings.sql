@@ -6,3 +6,8 @@ ALTER TABLE functions ADD KEY IF NOT EXISTS functions_drawn (machine_id, name, d
 ALTER TABLE functions DROP KEY IF EXISTS functions_machine;
 
 ALTER TABLE machines ADD KEY IF NOT EXISTS machines_class (equipment, code);
+
+-- Jobs by what is typed to find one, the newest first, off one key: it holds all that is looked at, and takes the place of the shorter one.
+ALTER TABLE jobs ADD KEY IF NOT EXISTS jobs_find (opened_at, id, closed_at, title, person, function_id, number);
+
+ALTER TABLE jobs DROP KEY IF EXISTS jobs_opened;

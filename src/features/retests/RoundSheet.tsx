@@ -6,6 +6,12 @@ import { Heading, MainKey, Nothing, Trouble } from '@/ui/sheet';
 import { openRetest } from './actions';
 import type { RoundStop } from './server';
 
+/** Looks of every row, said once for the list: a round has a hundred rows. */
+const PLACES = `[&>li]:grid [&>li]:min-h-11 [&>li]:grid-cols-[minmax(0,1fr)_auto] tablet:[&>li]:grid-cols-[minmax(0,1fr)_130px_130px]
+  [&>li]:items-center [&>li]:gap-x-4 [&>li]:border-b-[1.5px] [&>li]:border-rule
+  [&>li>span]:text-[16px] [&>li>span]:break-words [&_.fig]:text-[15.5px]! [&_.fig]:text-ink2
+  [&_i]:h-8 [&_i]:border-b-[1.5px] [&_i]:border-edge max-tablet:[&_i]:hidden`;
+
 /** The round on paper and on a phone: machine by machine what to read, what it read last, and a job to write it in. */
 export function RoundSheet({ stops, today }: { stops: readonly RoundStop[]; today: string }) {
   const [trouble, setTrouble] = useState<{ at: string; words: string } | null>(null);
@@ -52,15 +58,12 @@ export function RoundSheet({ stops, today }: { stops: readonly RoundStop[]; toda
                 No place was read twice here yet; what shows that it works is asked for on its page.
               </p>
             ) : (
-              <ol>
+              <ol className={PLACES}>
                 {places.map(({ key, title, was }) => (
-                  <li
-                    key={key}
-                    className="grid min-h-11 grid-cols-[minmax(0,1fr)_auto] items-center gap-x-4 tablet:grid-cols-[minmax(0,1fr)_130px_130px] border-b-[1.5px] border-rule"
-                  >
-                    <span className="break-words text-[16px]">{title}</span>
-                    <span className="fig text-[15.5px] text-ink2">was {was}</span>
-                    <span className="h-8 border-b-[1.5px] border-edge max-tablet:hidden" aria-hidden />
+                  <li key={key}>
+                    <span>{title}</span>
+                    <span className="fig">was {was}</span>
+                    <i aria-hidden />
                   </li>
                 ))}
               </ol>

@@ -13,8 +13,8 @@ import { digestSoon } from '../desk/digests';
 import type { JobRowFacts } from './JobRow';
 
 /** More than a screen of the shed; twice as many would be more than 80 kB on their way to a tablet. */
-export const JOBS_A_PAGE = 14;
-const MOST_MACHINES = 24;
+export const JOBS_A_PAGE = 12;
+const MOST_MACHINES = 20;
 
 /** A page of jobs with what the shed shows of each, and the machines that somebody works on. */
 export async function openShed(filter: JobFilter, after: JobCursor | undefined) {

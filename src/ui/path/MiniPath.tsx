@@ -13,6 +13,12 @@ const INK: Readonly<Record<State, string>> = {
   doubt: 'var(--ink)',
 };
 
+const DOTS = [
+  ['open', 'var(--sheet)', 'var(--ink)'],
+  ['spared', 'var(--ink)', 'var(--ink)'],
+  ['asked', 'var(--pencil)', 'var(--pencil)'],
+] as const;
+
 /** A job's path in small: order, points and turns only. Marks of one look share one path: a list holds many of these. */
 export function MiniPath({ runs }: { runs: JobDigest['runs'] }) {
   const { wires, turns, dots, end } = drawMini(runs);
@@ -36,9 +42,11 @@ export function MiniPath({ runs }: { runs: JobDigest['runs'] }) {
         />
       ))}
       <path d={turns} stroke="var(--copper)" strokeWidth="var(--turn-width)" strokeLinecap="round" />
-      <path d={dots.open} fill="var(--sheet)" stroke="var(--ink)" strokeWidth={2} />
-      <path d={dots.spared} fill="var(--ink)" stroke="var(--ink)" strokeWidth={2} />
-      <path d={dots.asked} fill="var(--pencil)" stroke="var(--pencil)" strokeWidth={2} />
+      {DOTS.map(([look, fill, stroke]) =>
+        dots[look] === '' ? null : (
+          <path key={look} d={dots[look]} fill={fill} stroke={stroke} strokeWidth={2} />
+        ),
+      )}
       <path d={`M${end.x} ${end.y}h12m0 -8v16m5 -12v8`} stroke="var(--ink)" strokeWidth={2.4} />
     </svg>
   );
@@ -84,7 +92,8 @@ function winding(count: number, x: number, y: number, room: number): string {
 }
 
 function dot(x: number, y: number, radius: number): string {
-  return `M${whole(x - radius)} ${y}a${radius} ${radius} 0 1 0 ${2 * radius} 0a${radius} ${radius} 0 1 0 -${2 * radius} 0`;
+  // One arc all but round, then shut: half as long to write as two.
+  return `M${whole(x)} ${y - radius}a${radius} ${radius} 0 1 0 .1 0z`;
 }
 
 /** Half pixels are fine enough, and short to write. */

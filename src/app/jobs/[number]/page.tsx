@@ -1,6 +1,7 @@
 import { notFound } from 'next/navigation';
 import { page, titled } from '@/features/gate/page';
-import { JobDesk } from '@/features/desk/JobDesk';
+import { SentDesk } from '@/features/desk/SentDesk';
+import { sentJob } from '@/features/desk/sentJob';
 import { jobFacts, openJob } from '@/features/desk/server';
 
 interface Props {
@@ -15,5 +16,5 @@ export const generateMetadata = titled<Props>(async ({ params }) => {
 export default page<Props>('look', async function JobPage({ params }, who) {
   const job = await jobFacts((await params).number, who);
   if (!job) notFound();
-  return <JobDesk job={job} />;
+  return <SentDesk job={sentJob(job)} />;
 });

@@ -81,6 +81,19 @@ export const WEAR: readonly Wear[] = [
   },
 ];
 
+/** Machines that were changed against their class, long after they were drawn. */
+export const REWIRED = [
+  {
+    machine: 'G-9',
+    function: 'Tiller float valve',
+    part: 'W31B',
+    is: { place: 'Around the tiller frame', lengthMetres: 2.6, mm2: 1.5, colour: 'black' },
+    person: 'Rasmus',
+    note: 'A stone took the rear loom; a wire of our own lies around the frame',
+    daysAgo: 40,
+  },
+] as const;
+
 /** How a circuit's work is spoken of in a complaint. */
 export const THINGS: Readonly<Record<string, string>> = {
   'groomer-blade-tilt': 'Blade tilt',

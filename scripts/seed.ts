@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import sharp from 'sharp';
 import { v7 as uuidv7 } from 'uuid';
 import { CODE_BOOKS } from '../demo/codeBooks';
-import { FLEET } from '../demo/fleet';
+import { FLEET, REWIRED } from '../demo/fleet';
 import { JOBS, loadDemoCircuit, MACHINES, PHOTOS } from '../demo/shed';
 import { storyEntries } from '../demo/story';
 import type { Circuit } from '../src/core/circuit/schema';
@@ -35,6 +35,23 @@ const now = Date.now();
 const random = seededRandom(20261124);
 const makeId = (at: number) =>
   uuidv7({ msecs: at, random: Uint8Array.from({ length: 16 }, () => Math.floor(random.next() * 256)) });
+
+/** Keeps the second version of a machine's function, as it was wired anew some weeks ago. */
+async function putRewired(
+  { part, is, person, note, daysAgo }: (typeof REWIRED)[number],
+  drawn: { id: string; circuit: string },
+): Promise<void> {
+  const circuit = loadDemoCircuit(drawn.circuit);
+  const text = JSON.stringify({
+    ...circuit,
+    parts: circuit.parts.map((own) => (own.ref === part ? { ...own, ...is } : own)),
+  });
+  await pool().execute('UPDATE functions SET circuit = ?, version = 2 WHERE id = ?', [text, drawn.id]);
+  await pool().execute(
+    'INSERT INTO function_versions (function_id, version, circuit, person, note, kept_at) VALUES (?, 2, ?, ?, ?, ?)',
+    [drawn.id, text, person, note, new Date(now - 24 * daysAgo * HOUR)],
+  );
+}
 
 /** Keeps a demonstration picture as an uploaded one is kept. */
 async function keepPicture(file: string): Promise<string> {
@@ -189,6 +206,8 @@ async function fill(): Promise<void> {
     await putDigest(jobId, mark, made);
   }
   if (!small) {
+    for (const change of REWIRED)
+      await putRewired(change, functionIds.get(`${change.machine}|${change.function}`)!);
     await putAllTrends();
     await putShelf(now);
   }

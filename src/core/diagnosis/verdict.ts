@@ -41,6 +41,8 @@ export type Verdict =
       clearFirst: ClearFirst[];
       /** Parts that no test at hand can clear beside it. */
       notCleared: string[];
+      /** Fuses that it took, for all that was read, and that nobody has looked at since. */
+      spent: string[];
       /** It was repaired or renewed since, and nothing read after that says otherwise. */
       mended?: true;
     }
@@ -244,8 +246,14 @@ function named(model: CircuitModel, top: PartShare, proofs: Proofs, notCleared: 
     proofs,
     clearFirst: clearBefore(model, top.ref, fault),
     notCleared,
+    spent: spentBy(model, top.lead),
     ...(leadNow(top.lead).length === 0 ? { mended: true } : {}),
   };
+}
+
+/** Fuses that are gone by now in the likeliest story. */
+function spentBy({ compiled }: CircuitModel, lead: WeighedFault): string[] {
+  return leadNow(lead).flatMap((edit) => (isSpent(edit) ? [compiled.circuit.parts[compiled.branches[edit.branch]!.part]!.ref] : []));
 }
 
 /** Faults that would explain one reading by itself, likeliest first. */

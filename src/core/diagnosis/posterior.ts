@@ -149,10 +149,11 @@ export class Weigher {
       mended,
     };
     const told = this.table.rows.map((row, r) =>
-      storiesOf(read, row).map((story, at) => {
+      storiesOf(read, row).map((story) => {
         const own = story.isPlain ? evidence[r]! : story.evidence();
-        // A severity between two places of the grid may fit what is read of the fault alone.
-        return { row, story, evidence: own, reach: at === 0 ? Math.max(reaches[r]!, own) : own };
+        // A severity between two places of the grid may fit better.
+        const most = story.isPlain ? reaches[r]! : story.reach((k) => fits[k]!.reach[r]!);
+        return { row, story, evidence: own, reach: Math.max(most, own) };
       }),
     );
     const best = told

@@ -1,6 +1,7 @@
 import { gasBypass } from '../templates/line';
 import type { Reading, Test } from '../circuit/schema';
 import { MachineUnderTest } from '../testing/machineUnderTest';
+import { spentFuses } from '../job/blownFuses';
 import { Diagnoser } from './diagnose';
 import { isSpent } from '../circuit/edits';
 
@@ -40,7 +41,13 @@ describe('a fuse that a fault took unseen', () => {
       const { test } = next[0]!;
       readings.push({ ...test, value: machine.value(test) } as Reading);
     }
-    expect(diagnoser.diagnose(readings).verdict).toMatchObject({ state: 'name', part: 'Y1' });
+    // What it took is named with it, for as long as nobody has looked there.
+    const { verdict } = diagnoser.diagnose(readings);
+    expect(verdict).toMatchObject({ state: 'name', part: 'Y1', spent: ['F1'] });
+    expect(spentFuses(diagnoser.model, verdict, 'Y1').map(({ ref }) => ref)).toEqual(['F1']);
+    expect(spentFuses(diagnoser.model, verdict, 'W2')).toEqual([]);
+    const looked: Reading = { kind: 'fuse', part: 'F1', setup: OFF, value: 'holds' };
+    expect(diagnoser.diagnose([...readings, looked]).verdict).toMatchObject({ part: 'Y1', spent: [] });
   });
 
   it('somebody who looked put a whole one in: what is read then is read with it', () => {

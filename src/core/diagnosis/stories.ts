@@ -29,6 +29,12 @@ export interface Story {
   fit: (s: number) => number;
   /** About what they say together over the grid, log, with its own chance. */
   evidence: () => number;
+  /**
+   * The most that `evidence` may come to at severities between two places of the grid.
+   *
+   * @param reaches the same of each observation by itself, of the fault alone
+   */
+  reach: (reaches: (observation: number) => number) => number;
   /** Everything was read of the fault alone: the table says it all. */
   isPlain: boolean;
   /** What was wrong while each observation was made, and what may be wrong by now; null where it always was the fault alone. */
@@ -108,6 +114,7 @@ function simply({ observations, fits, totals }: Read, { variant, start, grid, lo
     predicted: (severity, k) => predict(observations[k]!.bound, variant.edits(severity)),
     fit: (s) => totals[start + s]!,
     evidence: () => logSum(grid.map((_severity, s) => totals[start + s]! + logMass[s]!)),
+    reach: (reaches) => fits.reduce((sum, _fit, k) => sum + reaches(k), 0),
     isPlain: true,
     told: null,
   };
@@ -122,14 +129,17 @@ interface Standing {
 }
 
 function stoodWith(
-  { table, observations, fits }: Read,
+  { model, table, observations, fits }: Read,
   { start, fault }: Row,
   isMended: boolean,
   spent: Spent | null,
 ): Standing {
   const { part } = table.faults[fault]!;
+  const refOf = (fuse: number) => model.compiled.parts[fuse]!.part.ref;
   const isGone = (k: number) => {
     if (!spent || k < spent.from || k >= spent.until) return false;
+    // Out of its holder it was gone anyway.
+    if (observations[k]!.bound.test.setup.pulled?.includes(refOf(spent.fuse))) return false;
     // What takes the fuse itself reads the same with the fuse gone before.
     const { takes } = fits[k]!.predictions;
     return spent.takes.some((isTaken, s) => isTaken && takes[start + s] !== spent.fuse);
@@ -177,6 +187,9 @@ function storyOf(
       (sum, how, k) => (how === 'faulty' ? sum : sum + of(k) - fits[k]!.cells[start + s]!),
       totals[start + s]!,
     );
+  // For a first look: what an observation says that was not made of the fault alone.
+  const atFirst = (k: number) =>
+    during[k] === 'sound' ? noFaultFits[k]! : openFuse ? fits[k]!.cells[openFuse.start]! : 0;
   return {
     log,
     peek,
@@ -188,14 +201,15 @@ function storyOf(
       other(s, (k) =>
         during[k] === 'sound' ? noFaultFits[k]! : logLikelihood(observations[k]!, peek(s, k), supplyVolts),
       ),
-    evidence: () =>
-      logSum(
-        grid.map((severity, s) => {
-          const first = other(s, (k) =>
-            during[k] === 'sound' ? noFaultFits[k]! : openFuse ? fits[k]!.cells[openFuse.start]! : 0,
-          );
-          return logMass[s]! + log(severity) + first;
-        }),
+    evidence: () => logSum(grid.map((severity, s) => logMass[s]! + log(severity) + other(s, atFirst))),
+    reach: (reaches) =>
+      Math.max(...grid.map(log)) +
+      // With the fuse gone it may read what the fault does, or what the fuse does.
+      during.reduce(
+        (sum, how, k) =>
+          sum +
+          (how === 'faulty' ? reaches(k) : how === 'spent' ? Math.max(reaches(k), atFirst(k)) : atFirst(k)),
+        0,
       ),
     isPlain: during.every((how) => how === 'faulty'),
     told:

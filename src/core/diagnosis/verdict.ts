@@ -253,7 +253,9 @@ function named(model: CircuitModel, top: PartShare, proofs: Proofs, notCleared: 
 
 /** Fuses that are gone by now in the likeliest story. */
 function spentBy({ compiled }: CircuitModel, lead: WeighedFault): string[] {
-  return leadNow(lead).flatMap((edit) => (isSpent(edit) ? [compiled.circuit.parts[compiled.branches[edit.branch]!.part]!.ref] : []));
+  return leadNow(lead).flatMap((edit) =>
+    isSpent(edit) ? [compiled.circuit.parts[compiled.branches[edit.branch]!.part]!.ref] : [],
+  );
 }
 
 /** Faults that would explain one reading by itself, likeliest first. */

@@ -1,5 +1,6 @@
 import type { CircuitModel } from '../circuit/model';
 import type { Part, Reading } from '../circuit/schema';
+import type { Verdict } from '../diagnosis/verdict';
 
 /** Fuses last seen to blow, in circuit order: whatever took them, each wants a new one. */
 export function blownFuses({ compiled }: CircuitModel, readings: readonly Reading[]): Part[] {
@@ -8,4 +9,10 @@ export function blownFuses({ compiled }: CircuitModel, readings: readonly Readin
     if (reading.kind === 'fuse') last.set(reading.part, reading.value === 'blows');
   }
   return compiled.circuit.parts.filter(({ ref }) => last.get(ref) === true);
+}
+
+/** Fuses that the part that was decided on took unseen, in circuit order; none where another part is named, or none yet. */
+export function spentFuses({ compiled }: CircuitModel, verdict: Verdict | null, decided: string): Part[] {
+  if (verdict?.state !== 'name' || verdict.part !== decided) return [];
+  return compiled.circuit.parts.filter(({ ref }) => ref !== decided && verdict.spent.includes(ref));
 }

@@ -1,10 +1,10 @@
 'use client';
 
 import { Check } from 'lucide-react';
-import { blownFuses } from '@/core/job/blownFuses';
+import { blownFuses, spentFuses } from '@/core/job/blownFuses';
 import { Heading, Nothing, Trouble } from '@/ui/sheet';
 import { inTwenty, WindingBar } from '@/ui/Turns';
-import { evidenceWords, badWords, proofLines, provedWords, whyWords } from '@/words/en/findings';
+import { evidenceWords, badWords, proofLines, provedWords, spentWords, whyWords } from '@/words/en/findings';
 import { partWords } from '@/words/en/readings';
 import { AlikeLine } from '../record/AlikeLine';
 import { useDesk } from '../desk/desk';
@@ -23,9 +23,10 @@ export function Evidence() {
     .sort((a, b) => b.standing.share - a.standing.share);
   // What leads is a part; of its faults the likeliest speaks for it.
   const lead = suspects.find(({ part }) => part === rows[0]?.part.ref) ?? suspects[0];
-  const blown = blownFuses(speaker.model, readings).map(({ ref }) => ref);
+  const spent = verdict.state === 'name' ? spentFuses(speaker.model, verdict, verdict.part) : [];
+  const gone = [...blownFuses(speaker.model, readings), ...spent].map(({ ref }) => ref);
   const spared = parts
-    .filter(({ part, index }) => standings[index]!.state === 'spared' && !blown.includes(part.ref))
+    .filter(({ part, index }) => standings[index]!.state === 'spared' && !gone.includes(part.ref))
     .map(({ part }) => part.ref);
   return (
     <>
@@ -69,6 +70,11 @@ export function Evidence() {
               ))}
             </div>
           ) : null}
+          {spent.map((fuse) => (
+            <p key={fuse.ref} data-testid="spent">
+              {spentWords(speaker, fuse)}
+            </p>
+          ))}
         </div>
       </section>
       <section aria-label="Doubt">

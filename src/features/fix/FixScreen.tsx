@@ -17,8 +17,8 @@ import { partWords } from '@/words/en/readings';
 import { OfferedSpares } from '../spares/OfferedSpares';
 import { spareRatings } from './spareRatings';
 import { Form } from '@/ui/Form';
-import { blownFuses } from '@/core/job/blownFuses';
-import { renewWords } from '@/words/en/findings';
+import { blownFuses, spentFuses } from '@/core/job/blownFuses';
+import { renewWords, spentWords } from '@/words/en/findings';
 import { licensedWords } from '@/words/en/holds';
 import { licensedNames } from '@/core/people/roles';
 import { isOfRefrigerant } from '@/core/safety/refrigerant';
@@ -178,7 +178,7 @@ const LONGEST = {
 } as const;
 
 function FixForm({ part, spare, onFitted }: { part: string; spare: string; onFitted: () => void }) {
-  const { log, speaker } = useDesk();
+  const { log, speaker, outlook } = useDesk();
   const { traits } = kindOf(speaker.model.compiled.circuit.parts.find(({ ref }) => ref === part)!);
   const { register, handleSubmit, reset, watch, setValue } = useForm({ defaultValues: BLANK_FIX });
   useEffect(() => setValue('spare', spare), [spare, setValue]);
@@ -187,9 +187,12 @@ function FixForm({ part, spare, onFitted }: { part: string; spare: string; onFit
   const blown = blownFuses(
     speaker.model,
     log.state.readings.map(({ reading }) => reading),
-  )
-    .filter(({ ref }) => ref !== part)
-    .map((fuse) => renewWords(speaker, fuse));
+  ).filter(({ ref }) => ref !== part);
+  const spent = spentFuses(speaker.model, outlook?.diagnosis.verdict ?? null, part);
+  const fuses = [
+    ...blown.map((fuse) => renewWords(speaker, fuse)),
+    ...spent.map((fuse) => spentWords(speaker, fuse)),
+  ];
   const [work, untested] = watch(['work', 'untested']);
   const waits = unread.length > 0 && untested.trim() === '';
   const text = (key: keyof typeof BLANK_FIX, label: string, className = '') => (
@@ -218,7 +221,7 @@ function FixForm({ part, spare, onFitted }: { part: string; spare: string; onFit
         <Hold>
           <BeforeChange />
         </Hold>
-        {blown.map((fuse) => (
+        {fuses.map((fuse) => (
           <p key={fuse} className="py-1 text-[17px]" data-testid="blown">
             {fuse}
           </p>

@@ -159,9 +159,17 @@ export function causeWords({ model }: Speaker, ref: string, fault?: FaultName): 
 }
 
 /** What a fuse that went wants, whatever took it: "F4 control blew: …". */
-export function renewWords(speaker: Speaker, { ref, ...fuse }: Part): string {
-  const amps = 'amps' in fuse && typeof fuse.amps === 'number' ? `${fuse.amps} A` : 'its rating';
-  return `${partWords(speaker, ref)} blew: a new one of ${amps} goes in, of the same kind and never larger.`;
+export function renewWords(speaker: Speaker, fuse: Part): string {
+  return `${partWords(speaker, fuse.ref)} blew: a new one of ${ratingOf(fuse)} goes in, of the same kind and never larger.`;
+}
+
+/** What a fuse wants that nobody has looked at, and that has gone by all that was read. */
+export function spentWords(speaker: Speaker, fuse: Part): string {
+  return `${partWords(speaker, fuse.ref)} went with it, by all that was read, and nobody has looked: look now. Where it is blown, a new one of ${ratingOf(fuse)} goes in once the fault is mended, of the same kind and never larger.`;
+}
+
+function ratingOf(fuse: Part): string {
+  return 'amps' in fuse && typeof fuse.amps === 'number' ? `${fuse.amps} A` : 'its rating';
 }
 
 /** What is wrong with a suspect: "bad joint, about 6.5 Ω". */

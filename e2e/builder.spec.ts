@@ -128,7 +128,7 @@ test('a shared part changes in every function; open jobs keep the drawing they b
   await expect(page.getByText(', version 2')).toBeVisible();
   await page.getByRole('tab', { name: 'Versions' }).click();
   await page.getByRole('button', { name: 'Compare' }).last().click();
-  await expect(page.getByText('F7 amps: 15 (was ')).toBeVisible();
+  await expect(page.getByText('F7 rating: 15 A (was ')).toBeVisible();
   await page.goto('/machines/G-2');
   await expect(page.getByRole('region', { name: 'Functions' }).getByText(/version 2/)).toHaveCount(2);
   // Job 417 was opened on version 1, says so, and goes over when it is told to.

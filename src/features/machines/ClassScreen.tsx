@@ -67,15 +67,17 @@ function Drawn({
       <span className="block text-[15.5px] text-ink2">
         {drawnWords({ parts, machines, of, ways: ways.length + moreWays })}
       </span>
-      {found ? <span className="block text-[16px] break-words">{found.words}.</span> : null}
+      {found ? (
+        <span className="block text-[16px] break-words">In functions drawn like this {found.words}.</span>
+      ) : null}
       {usual && others.length > 0 ? (
         <ul className="mt-1.5 grid gap-1.5 border-l-[3px] border-rule pl-3 text-[16px]">
           <li className="break-words">
-            <span className="font-[650]">As most</span> {wayWords(usual)}
+            <span className="font-[650]">As most,</span> {wayWords(usual)}
           </li>
           {others.map((way) => (
             <li key={way.named.join()} className="break-words">
-              <span className="font-[650]">Otherwise</span> {wayWords(way)}
+              <span className="font-[650]">Otherwise,</span> {wayWords(way)}
               {way.lines.map((line) => (
                 <span key={line} className="block pl-3 text-ink2">
                   {line}

@@ -109,7 +109,7 @@ export function MachineScreen({
               {differs.map(({ name, machine: other, lines, more }) => (
                 <li key={name} className="border-b-[1.5px] border-rule py-2" data-testid="differs">
                   <strong className="font-[700]">{name}</strong>{' '}
-                  <span className="text-[15.5px] text-ink2">as on {other}, but</span>
+                  <span className="text-[15.5px] text-ink2">as on {other} and most others, but</span>
                   {lines.map((line) => (
                     <span key={line} className="block break-words text-[16px]">
                       {line}

@@ -17,7 +17,7 @@ export interface DrawingDifference {
 function differenceOf(usual: Circuit, own: Circuit): DrawingDifference {
   const found = compareCircuits(usual, own);
   return {
-    lines: found.slice(0, MOST_DIFFERENCES).map(differenceWords),
+    lines: found.slice(0, MOST_DIFFERENCES).map((one) => differenceWords(one, 'others')),
     more: Math.max(0, found.length - MOST_DIFFERENCES),
   };
 }
@@ -98,7 +98,7 @@ async function wayOf(equipment: string, drawing: ClassDrawing, usual: Circuit | 
   ]);
   return {
     machines,
-    named,
+    named: named.sort((a, b) => a.localeCompare(b, 'en', { numeric: true })),
     ...(usual && circuit ? differenceOf(usual, circuit) : { lines: [], more: 0 }),
   };
 }

@@ -161,31 +161,52 @@ export const GUARD_WORDS: Readonly<Record<Guard, string>> = {
   none: 'nobody and nothing',
 };
 
-const FIELD_NAMES: Readonly<Record<string, string>> = {
-  closedWhen: 'closed when',
-  onWhen: 'on when',
-  lengthMetres: 'length',
-  accessMinutes: 'minutes to reach',
-  pullInAmps: 'pull-in',
-  holdAmps: 'hold-in',
-  limitAmps: 'limit',
+/** What a field of a part is called, and its unit where it holds a bare number. */
+const FIELDS: Readonly<Record<string, readonly [name: string, unit?: string]>> = {
+  nodes: ['terminals'],
+  closedWhen: ['closed when'],
+  onWhen: ['on when'],
+  guards: ['protects'],
+  lengthMetres: ['length', 'm'],
+  mm2: ['area', 'mm²'],
+  ohms: ['resistance', 'Ω'],
+  internalOhms: ['resistance inside', 'Ω'],
+  contactOhms: ['contact', 'Ω'],
+  amps: ['rating', 'A'],
+  volts: ['volts', 'V'],
+  accessMinutes: ['time to reach', 'min'],
+  pullInAmps: ['pull-in', 'A'],
+  holdAmps: ['hold-in', 'A'],
+  limitAmps: ['limit', 'A'],
+  pickUpVolts: ['pick-up', 'V'],
+  dropOutVolts: ['drop-out', 'V'],
+  seconds: ['time', 's'],
+  henries: ['inductance', 'H'],
+  kPa: ['pressure', 'kPa'],
 };
 
-/** A difference between two versions in a line. */
-export function differenceWords(difference: Difference): string {
+/**
+ * A difference between two drawings in a line: "W3 length: 2.6 m (was 1.4 m)".
+ *
+ * @param beside the one that is compared with is an earlier version, or what most others have
+ */
+export function differenceWords(difference: Difference, beside: 'was' | 'others' = 'was'): string {
+  const others = beside === 'others';
   const change = (before: string, after: string) =>
     before === ''
-      ? `${after} (was not given)`
+      ? `${after} (${others ? 'others do not say it' : 'was not given'})`
       : after === ''
-        ? `not given (was ${before})`
-        : `${after} (was ${before})`;
+        ? `not given (${others ? 'others' : 'was'} ${before})`
+        : `${after} (${others ? 'others' : 'was'} ${before})`;
+  const [name, unit] = difference.is === 'changed' ? (FIELDS[difference.key] ?? [difference.key]) : [];
+  const figure = (text: string) => (unit && text !== '' ? `${text} ${unit}` : text);
   switch (difference.is) {
     case 'added':
-      return `${difference.part}, ${KIND_NAMES[difference.kind]}: added`;
+      return `${difference.part}, ${KIND_NAMES[difference.kind]}: ${others ? 'only here' : 'added'}`;
     case 'removed':
-      return `${difference.part}, ${KIND_NAMES[difference.kind]}: taken out`;
+      return `${difference.part}, ${KIND_NAMES[difference.kind]}: ${others ? 'not here' : 'taken out'}`;
     case 'changed':
-      return `${difference.part} ${FIELD_NAMES[difference.key] ?? difference.key}: ${change(difference.before, difference.after)}`;
+      return `${difference.part} ${name}: ${change(figure(difference.before), figure(difference.after))}`;
     case 'control':
       return `Control ${difference.control}: ${change(difference.before, difference.after)}`;
     case 'frame':

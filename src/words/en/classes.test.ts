@@ -17,7 +17,13 @@ describe('a class in words', () => {
   });
 
   it('holds a drawing against an earlier one, or against what others have', () => {
-    const changed = { is: 'changed', part: 'W31B', key: 'lengthMetres', before: '1.4', after: '2.6' } as const;
+    const changed = {
+      is: 'changed',
+      part: 'W31B',
+      key: 'lengthMetres',
+      before: '1.4',
+      after: '2.6',
+    } as const;
     expect(differenceWords(changed)).toBe('W31B length: 2.6 m (was 1.4 m)');
     expect(differenceWords(changed, 'others')).toBe('W31B length: 2.6 m (others 1.4 m)');
     expect(differenceWords({ ...changed, before: '' })).toBe('W31B length: 2.6 m (was not given)');

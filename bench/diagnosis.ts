@@ -2,8 +2,10 @@
  * Self-play: a hidden fault in a machine whose parts scatter, a meter that is off a little, 2 % blunders. The program's
  * own first choice is followed until it names a part or gives up; the same for two baselines under the same verdict rule.
  *
- *   npm run bench:diagnosis -- [--rounds=N] [--only=TEXT] [--own] [--mean] [--unseen] [--fluid] [--fuses] [--faults=N] [--verbose] [--seed=N]
+ *   npm run bench:diagnosis -- [--rounds=N] [--only=TEXT] [--own] [--mean] [--unseen] [--fluid] [--fuses] [--odds] [--faults=N] [--verbose] [--seed=N]
  *
+ * Every fault is as likely as the next, which tries the rare ones as hard; with `--odds` they are drawn by the odds that the engine gives
+ * them, as a shed has them: only then can shares be held against how often they were true.
  * With `--fuses` a fuse that went stays gone until the program has it looked at, and nobody says that it went.
  *
  * Prints rates, mean readings and minutes, and how well shares are calibrated. Asserts nothing.
@@ -181,15 +183,22 @@ function play(
   }
 }
 
-/** So many of a circuit's faults by chance (`--faults=N`), or all of them. */
+/** So many of a circuit's faults by chance (`--faults=N`), or all of them; with `--odds` as many by their odds, some more than once. */
 function sampled(faults: readonly CandidateFault[], random: Random): readonly CandidateFault[] {
   const most = Number(option('faults') ?? Infinity);
+  if (flag('odds'))
+    return Array.from({ length: Math.min(most, faults.length) }, () => byOdds(faults, random));
   if (faults.length <= most) return faults;
   return faults
     .map((fault) => [random.next(), fault] as const)
     .sort(([a], [b]) => a - b)
     .slice(0, most)
     .map(([, fault]) => fault);
+}
+
+function byOdds(faults: readonly CandidateFault[], random: Random): CandidateFault {
+  let left = random.next() * faults.reduce((sum, { prior }) => sum + prior, 0);
+  return faults.find(({ prior }) => (left -= prior) <= 0) ?? faults.at(-1)!;
 }
 
 function calibrate(

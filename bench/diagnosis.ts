@@ -31,6 +31,8 @@ const MOST_READINGS = 18;
 const BLOWN_FUSE_MINUTES = 10;
 /** Readings handed over to find out whether a fault could have been told apart at all. */
 const MOST_EVIDENCE = 70;
+/** Shares nearer to each other than that say the same. */
+const SAME_SHARE = 0.005;
 const BINS = [0.5, 0.7, 0.85, 0.95, 0.99, 1.0001];
 
 interface Tally {
@@ -137,9 +139,10 @@ function play(
   let steps = 0;
   let minutes = 0;
   const trail: string[] = [];
+  const said = new Map<string, number>();
   for (; steps < MOST_READINGS; steps++) {
     const diagnosis = diagnoser.diagnose(readings, { most: 1 });
-    if (own) calibrate(diagnosis.suspects, guilty);
+    if (own) calibrate(diagnosis.suspects, guilty, said);
     const { verdict } = diagnosis;
     if (verdict.state === 'name') {
       named = verdict.part;
@@ -201,13 +204,22 @@ function byOdds(faults: readonly CandidateFault[], random: Random): CandidateFau
   return faults.find(({ prior }) => (left -= prior) <= 0) ?? faults.at(-1)!;
 }
 
+/**
+ * Counts every share that is given, once: a reading that moves nothing says it no second time. Else a play that nothing at hand can
+ * settle would count at each of its eighteen readings.
+ *
+ * @param said what was counted last in this play, by part
+ */
 function calibrate(
   suspects: readonly { part: string; share: number }[],
   guilty: (part: string) => boolean,
+  said: Map<string, number>,
 ): void {
   const shares = new Map<string, number>();
   for (const { part, share } of suspects) shares.set(part, (shares.get(part) ?? 0) + share);
   for (const [part, share] of shares) {
+    if (Math.abs(share - (said.get(part) ?? -1)) < SAME_SHARE) continue;
+    said.set(part, share);
     const at = BINS.findIndex((low, k) => share >= low && share < (BINS[k + 1] ?? 0));
     if (at < 0) continue;
     const bin = bins[at]!;

@@ -47,7 +47,8 @@ export function RoundSheet({ stops, today }: { stops: readonly RoundStop[]; toda
               aside={
                 <span className={due < today ? 'text-stamp' : ''}>
                   {function_name}, {machine_name}
-                  {machine_place ? `, ${machine_place}` : ''}; {due < today ? 'was due' : 'due'} {due}
+                  {machine_place ? `, ${machine_place}` : ''}; {due < today ? 'was due' : 'due'}{' '}
+                  <span className="whitespace-nowrap">{due}</span>
                 </span>
               }
             >

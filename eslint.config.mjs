@@ -48,5 +48,15 @@ export default tseslint.config(
       ],
     },
   },
+  {
+    files: ['src/**/*.{ts,tsx}'],
+    ignores: ['src/ui/Link.tsx'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        { name: 'next/link', message: 'Take Link from @/ui/Link: it asks for nothing ahead.' },
+      ],
+    },
+  },
   { files: ['**/*.{mjs,cjs}'], languageOptions: { globals: globals.node } },
 );

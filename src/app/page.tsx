@@ -1,5 +1,5 @@
 import { Plus } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '@/ui/Link';
 import { z } from 'zod';
 import { page } from '@/features/gate/page';
 import { ShedFilter } from '@/features/shed/ShedFilter';

@@ -1,6 +1,6 @@
 'use client';
 
-import Link from 'next/link';
+import { Link } from '@/ui/Link';
 import { useState } from 'react';
 import { LazyMenu } from './LazyMenu';
 import { useMay, WhoKey } from './who';

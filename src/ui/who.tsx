@@ -1,6 +1,6 @@
 'use client';
 
-import Link from 'next/link';
+import { Link } from '@/ui/Link';
 import { usePathname, useRouter } from 'next/navigation';
 import { createContext, useContext, type ReactNode } from 'react';
 import { may, type Deed, type Person } from '@/core/people/roles';
@@ -41,7 +41,6 @@ export function WhoKey() {
         event.preventDefault();
         router.push(after(`${path}${window.location.search}`));
       }}
-      prefetch={false}
       aria-label={`Signed in: ${who.name}, ${personWords(who.role, who.licences)}. Change person`}
       title={`${who.name}, ${personWords(who.role, who.licences)}: change person`}
       className="my-1.5 mr-3 flex min-w-11 shrink-0 max-tablet:mr-2 max-tablet:px-0 items-center justify-center border-[1.5px] border-edge bg-sheet px-2 text-[15.5px] font-[680] print:hidden"

@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { Link } from '@/ui/Link';
 import { page } from '@/features/gate/page';
 import { PageHead } from '@/ui/PageHead';
 import { BENCH_TITLE } from '@/words/en/benchSheets';

@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { Link } from '@/ui/Link';
 import { page } from '@/features/gate/page';
 import { functionChoices, trialsOfFunction } from '@/features/desk/functionChoices';
 import { NewJobForm } from '@/features/desk/NewJobForm';

@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { Link } from '@/ui/Link';
 import { page } from '@/features/gate/page';
 import { PeopleScreen } from '@/features/people/PeopleScreen';
 import { openPeople } from '@/features/people/server';

@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { Link } from '@/ui/Link';
 import { may } from '@/core/people/roles';
 import { page } from '@/features/gate/page';
 import { CalibrationPlot } from '@/features/record/CalibrationPlot';

@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { Link } from '@/ui/Link';
 import { z } from 'zod';
 import { siteMoment } from '@/core/units/siteTime';
 import { page } from '@/features/gate/page';
@@ -57,7 +57,6 @@ export default page<{ searchParams: Promise<Record<string, string | string[] | u
                 <Link
                   href={`/trail?${new URLSearchParams({ person: row.person }).toString()}`}
                   className="truncate font-[680] underline underline-offset-4"
-                  prefetch={false}
                 >
                   {row.person}
                 </Link>

@@ -1,7 +1,7 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import Link from 'next/link';
+import { Link } from '@/ui/Link';
 import type { SheetName } from '@/core/sheets/sheets';
 import { Field, FIELD, Heading, PlainKey, Trouble } from '@/ui/sheet';
 import { HeldAgainst } from '../tables/HeldAgainst';

@@ -1,7 +1,7 @@
 'use client';
 
 import { machineAddress } from '@/ui/machineAddress';
-import Link from 'next/link';
+import { Link } from '@/ui/Link';
 import { useMemo, useState } from 'react';
 import { codeKey, lookUp } from '@/core/codes/codeBook';
 import type { LiveCode } from '@/core/codes/liveCodes';

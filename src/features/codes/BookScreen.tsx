@@ -2,7 +2,7 @@
 
 import { machineAddress } from '@/ui/machineAddress';
 import { Download, FileUp, Plus } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '@/ui/Link';
 import { useState, useTransition } from 'react';
 import { useForm } from 'react-hook-form';
 import { codeKey } from '@/core/codes/codeBook';

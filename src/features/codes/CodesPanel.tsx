@@ -2,7 +2,7 @@
 
 import { machineAddress } from '@/ui/machineAddress';
 import { Check } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '@/ui/Link';
 import { useEffect, useMemo, useState } from 'react';
 import { agreedBlinks, decodeBlinks, type LampEdge } from '@/core/codes/blink';
 import { codeKey, lookUp, meansOf } from '@/core/codes/codeBook';

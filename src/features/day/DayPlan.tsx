@@ -19,7 +19,7 @@ import {
 } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { GripVertical } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '@/ui/Link';
 import { useMemo, useState, useTransition } from 'react';
 import {
   isNotTonight,

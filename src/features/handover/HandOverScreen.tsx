@@ -1,7 +1,7 @@
 'use client';
 
 import { Check, Download } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '@/ui/Link';
 import { addDays, format } from 'date-fns';
 import { useMemo, useState } from 'react';
 import { useForm } from 'react-hook-form';

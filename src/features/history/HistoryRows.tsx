@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import { Link } from '@/ui/Link';
 import { siteTime } from '@/core/units/siteTime';
 import type { HistoryRow } from '@/db/history';
 import { endedWords } from '@/words/en/history';

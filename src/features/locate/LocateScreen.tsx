@@ -2,7 +2,7 @@
 
 import { machineAddress } from '@/ui/machineAddress';
 import { Check } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '@/ui/Link';
 import { useEffect, useMemo, useState } from 'react';
 import { Heading, Nothing, PlainKey, TextField } from '@/ui/sheet';
 import { KIND_NAMES } from '@/words/en/drawing';

@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import { Link } from '@/ui/Link';
 import { Heading, Nothing } from '@/ui/sheet';
 import { drawnWords, machinesCount, wayWords } from '@/words/en/classes';
 import type { ClassPage } from './classes';

@@ -2,7 +2,7 @@
 
 import { FileUp } from 'lucide-react';
 import SearchForm from 'next/form';
-import Link from 'next/link';
+import { Link } from '@/ui/Link';
 import { useRouter } from 'next/navigation';
 import { useState, useTransition } from 'react';
 import { useForm } from 'react-hook-form';
@@ -60,6 +60,7 @@ export function LibraryScreen({
         {all > 12 ? (
           <SearchForm
             action="/machines"
+            prefetch={false}
             role="search"
             className="flex max-w-[460px] items-end gap-2 py-2"
             key={q}

@@ -1,7 +1,7 @@
 'use client';
 
 import { Download } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '@/ui/Link';
 import { useState } from 'react';
 import { useForm, useWatch } from 'react-hook-form';
 import type { Template } from '@/core/templates/templates';

@@ -1,7 +1,7 @@
 'use client';
 
 import { Check, Lock, LockOpen, Printer } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '@/ui/Link';
 import { useMemo, useState } from 'react';
 import { isolationPlan, stillLive, type IsolationPoint } from '@/core/safety/isolationPlan';
 import { changeWords } from '@/words/en/holds';

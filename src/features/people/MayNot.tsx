@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import { Link } from '@/ui/Link';
 import { PageHead } from '@/ui/PageHead';
 import { Hold } from '@/ui/sheet';
 

@@ -1,6 +1,6 @@
 'use client';
 
-import Link from 'next/link';
+import { Link } from '@/ui/Link';
 import { useDesk } from '../desk/desk';
 
 /** What was found before in functions drawn as this one, and whether the doubt counts it. */

@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import { Link } from '@/ui/Link';
 import type { RetestRow } from '@/db/retests';
 import { siteDay, siteTime } from '@/core/units/siteTime';
 import { Heading, Nothing } from '@/ui/sheet';

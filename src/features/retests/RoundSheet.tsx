@@ -1,6 +1,6 @@
 'use client';
 
-import Link from 'next/link';
+import { Link } from '@/ui/Link';
 import { useState, useTransition } from 'react';
 import { Heading, MainKey, Nothing, Trouble } from '@/ui/sheet';
 import { openRetest } from './actions';

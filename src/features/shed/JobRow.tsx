@@ -1,6 +1,6 @@
 'use client';
 
-import Link from 'next/link';
+import { Link } from '@/ui/Link';
 import { unpackRuns } from '@/core/job/jobDigest';
 import type { MinutesLeft } from '@/core/shed/minutesLeft';
 import { MiniPath } from '@/ui/path/MiniPath';

@@ -1,6 +1,6 @@
 'use client';
 
-import Link from 'next/link';
+import { Link } from '@/ui/Link';
 import { machineAddress } from '@/ui/machineAddress';
 
 const LINK = 'flex min-h-11 items-center text-[15.5px] underline underline-offset-4';

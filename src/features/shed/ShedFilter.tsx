@@ -1,13 +1,19 @@
 import { Search } from 'lucide-react';
 import Form from 'next/form';
-import Link from 'next/link';
+import { Link } from '@/ui/Link';
 
 /** Finds jobs by any word; the address holds what is asked. */
 export function ShedFilter({ q, show }: { q: string; show: 'open' | 'closed' }) {
   const other = show === 'open' ? 'closed' : 'open';
   return (
     <div className="mx-6 flex flex-wrap items-center gap-4 border-b-[1.5px] border-rule py-2 max-tablet:mx-3">
-      <Form action="/" role="search" className="flex min-w-0 flex-1 items-center gap-2" key={`${q}-${show}`}>
+      <Form
+        action="/"
+        prefetch={false}
+        role="search"
+        className="flex min-w-0 flex-1 items-center gap-2"
+        key={`${q}-${show}`}
+      >
         {show === 'closed' ? <input type="hidden" name="show" value="closed" /> : null}
         <label className="flex min-h-11 max-w-[460px] min-w-0 flex-1 items-center gap-2 border-[1.5px] border-edge bg-sheet px-3">
           <Search size={18} aria-hidden />

@@ -1,6 +1,6 @@
 'use client';
 
-import Link from 'next/link';
+import { Link } from '@/ui/Link';
 import { useState, useTransition } from 'react';
 import { mayStep, NEXT_STATES, type RequisitionState } from '@/core/shed/requisition';
 import type { RequisitionRow } from '@/db/spares';

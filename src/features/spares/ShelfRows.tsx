@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import { Link } from '@/ui/Link';
 import type { SpareRow } from '@/db/spares';
 import { KIND_NAMES } from '@/words/en/drawing';
 import { ratingsWords } from '@/words/en/spares';

@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import { Link } from '@/ui/Link';
 import type { HeldRow } from '@/core/sheets/heldAgainst';
 import { heldWords } from '@/words/en/heldAgainst';
 

@@ -1,6 +1,6 @@
 'use client';
 
-import Link from 'next/link';
+import { Link } from '@/ui/Link';
 import type { TrendWords } from '@/words/en/trends';
 import type { DriftFacts } from './driftFacts';
 import { DriftStrip } from './DriftStrip';
@@ -19,7 +19,6 @@ export function DriftRows({ rows }: { rows: readonly DriftFacts[] }) {
         <li key={place} className="border-b-[1.5px] border-rule" data-testid="drift">
           <Link
             href={`/drift/${place}`}
-            prefetch={false}
             className="grid min-h-[60px] items-center gap-x-4 gap-y-1 py-1.5 hover:bg-film tablet:grid-cols-[minmax(0,1.15fr)_240px_104px_minmax(0,1fr)]"
           >
             <span className="min-w-0">

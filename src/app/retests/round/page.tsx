@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { Link } from '@/ui/Link';
 import { z } from 'zod';
 import { page } from '@/features/gate/page';
 import { RoundSheet } from '@/features/retests/RoundSheet';

@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import { Link } from '@/ui/Link';
 import { notFound } from 'next/navigation';
 import { page, titled } from '@/features/gate/page';
 import { ReportSheet } from '@/features/handover/ReportSheet';

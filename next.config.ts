@@ -1,6 +1,6 @@
 import type { NextConfig } from 'next';
+import { ANSWER_HEADERS } from './scripts/lib/answerHeaders.mjs';
 
-/** Headers that hold for every answer; the content security policy carries a nonce and is set in `src/proxy.ts`. */
 const config: NextConfig = {
   poweredByHeader: false,
   reactStrictMode: true,
@@ -18,13 +18,7 @@ const config: NextConfig = {
     { source: '/serwist/:path*', headers: [{ key: 'Cache-Control', value: 'no-cache' }] },
     {
       source: '/:path*',
-      headers: [
-        { key: 'X-Content-Type-Options', value: 'nosniff' },
-        { key: 'Referrer-Policy', value: 'same-origin' },
-        { key: 'X-Frame-Options', value: 'DENY' },
-        { key: 'Cross-Origin-Opener-Policy', value: 'same-origin' },
-        { key: 'Permissions-Policy', value: 'camera=(self), microphone=(self), geolocation=(), payment=()' },
-      ],
+      headers: ANSWER_HEADERS,
     },
   ],
 };

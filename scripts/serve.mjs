@@ -11,8 +11,11 @@ import { readFileSync } from 'node:fs';
 import { createServer, get } from 'node:http';
 import { createServer as createSecureServer, get as getSecure } from 'node:https';
 import { once } from 'node:events';
+import { join } from 'node:path';
 import next from 'next';
 import pLimit from 'p-limit';
+import sirv from 'sirv';
+import { ANSWER_HEADERS } from './lib/answerHeaders.mjs';
 import { ROOT } from './lib/system.mjs';
 
 const port = Number(process.env.SPIRAXIS_PORT ?? 3000);
@@ -103,6 +106,17 @@ function sayAway(response) {
   };
 }
 
+const BUILT = '/_next/static';
+/** Files of the build, each with its compressed copies beside it (`scripts/compress.mjs`); their names change with what is in them. */
+const built = sirv(join(ROOT, '.next', 'static'), {
+  brotli: true,
+  gzip: true,
+  etag: true,
+  immutable: true,
+  maxAge: 365 * 24 * 3600,
+  setHeaders: (response) => ANSWER_HEADERS.forEach(({ key, value }) => response.setHeader(key, value)),
+});
+
 /** What is made from the whole of a page's data; neither a file nor an answer to a program. */
 function isPage({ method, url }) {
   return method === 'GET' && !url.startsWith('/api/') && !url.startsWith('/_next/');
@@ -175,7 +189,22 @@ async function answerShed(request, response) {
   return shed.run(name, () => answer(request, response));
 }
 
+/** Hands a file of the build out; what is none, the application answers. */
+function handOut(request, response) {
+  const { url } = request;
+  request.url = url.slice(BUILT.length);
+  return new Promise((resolve, reject) => {
+    response.once('close', resolve);
+    built(request, response, () => {
+      request.url = url;
+      handle(request, response).then(resolve, reject);
+    });
+  });
+}
+
 function answer(request, response) {
+  if (request.url.startsWith(`${BUILT}/`) && ['GET', 'HEAD'].includes(request.method))
+    return handOut(request, response);
   return isPage(request)
     ? pages.pendingCount > MOST_PAGES_WAITING
       ? Promise.resolve(

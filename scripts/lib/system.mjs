@@ -95,6 +95,7 @@ export function ensureBuild() {
     'next.config.ts',
     'tsconfig.json',
     join('scripts', 'threads.mjs'),
+    join('scripts', 'compress.mjs'),
   ];
   const wanted = digest(parts.map((part) => join(ROOT, part)));
   if (

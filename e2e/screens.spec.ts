@@ -44,6 +44,40 @@ test('headers: a policy with a nonce, no framing, no sniffing; nothing from outs
   expect(errors).toEqual([]);
 });
 
+test('files of the build come compressed, to be kept, and nothing is asked for ahead', async ({
+  page,
+  request,
+}) => {
+  const files: string[] = [];
+  const ahead: string[] = [];
+  page.on('request', (asked) => {
+    const { pathname, searchParams } = new URL(asked.url());
+    if (pathname.startsWith('/_next/static/') && pathname.endsWith('.js')) files.push(asked.url());
+    if (searchParams.has('_rsc')) ahead.push(asked.url());
+  });
+  await page.goto('/machines');
+  await expect(page.getByRole('link', { name: 'G-1', exact: false }).first()).toBeVisible();
+  await page.waitForLoadState('networkidle');
+  expect(ahead).toEqual([]);
+  expect(files.length).toBeGreaterThan(3);
+  const one = files[0]!;
+  for (const encoding of ['br', 'gzip']) {
+    const answer = await request.get(one, { headers: { 'accept-encoding': encoding } });
+    expect(answer.headers()).toMatchObject({
+      'content-encoding': encoding,
+      'cache-control': 'public,max-age=31536000,immutable',
+      'x-content-type-options': 'nosniff',
+      vary: 'Accept-Encoding',
+    });
+  }
+  const written = await request.post(one);
+  expect([written.status(), (await written.json()).message]).toEqual([
+    405,
+    'The application’s own files are read, and nothing else is done with them.',
+  ]);
+  expect((await request.get('/_next/static/none.js')).status()).toBe(404);
+});
+
 test('health answers with the database’s state', async ({ request }) => {
   expect(await (await request.get('/api/health')).json()).toEqual({ status: 'ok', database: 'ok' });
 });
@@ -56,6 +90,7 @@ const PAGES = [
   ...['complaint', 'locate', 'make-safe', 'as-found'].map((step) => `/jobs/418?step=${step}`),
   '/machines',
   '/machines/G-4',
+  '/classes/Groomer',
   '/machines/G-4/draw?template=two-way-pair',
   '/tables',
   '/jobs/401?step=decide',

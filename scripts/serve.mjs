@@ -190,8 +190,12 @@ async function answerShed(request, response) {
 }
 
 /** Hands a file of the build out; what is none, the application answers. */
-function handOut(request, response) {
-  const { url } = request;
+async function handOut(request, response) {
+  const { url, method } = request;
+  if (method !== 'GET' && method !== 'HEAD') {
+    response.setHeader('allow', 'GET, HEAD');
+    return refuse(response, 405, 'The application’s own files are read, and nothing else is done with them.');
+  }
   request.url = url.slice(BUILT.length);
   return new Promise((resolve, reject) => {
     response.once('close', resolve);
@@ -203,8 +207,7 @@ function handOut(request, response) {
 }
 
 function answer(request, response) {
-  if (request.url.startsWith(`${BUILT}/`) && ['GET', 'HEAD'].includes(request.method))
-    return handOut(request, response);
+  if (request.url.startsWith(`${BUILT}/`)) return handOut(request, response);
   return isPage(request)
     ? pages.pendingCount > MOST_PAGES_WAITING
       ? Promise.resolve(

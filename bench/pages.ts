@@ -35,6 +35,11 @@ const PAGES = [
   '/month',
   '/parts',
   '/machines/G-2/history',
+  '/classes/Groomer',
+  '/machines?class=Groomer',
+  '/drift?class=Groomer',
+  '/api/find?q=zzz',
+  '/?show=closed&q=blade',
 ];
 const median = (list: number[]) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)]!;
 

@@ -66,9 +66,7 @@ export default page<Props>('look', async function ShedPage({ searchParams }) {
             className="mx-6 flex h-12 items-center gap-3 border-b-2 border-ink text-[19px] font-[780] max-tablet:mx-3"
           >
             {show === 'closed' ? 'Handed over' : 'In hand'}{' '}
-            <span className="text-[15.5px] font-[550] text-ink2">
-              {total} {total === 1 ? 'job' : 'jobs'}
-            </span>
+            <span className="text-[15.5px] font-[550] text-ink2">{total}</span>
             {drift.soon > 0 ? (
               <Link
                 href="/drift"

@@ -219,6 +219,15 @@ describe('finding jobs', () => {
     expect(await numbers({ text: '409' }, 50)).toEqual([409]);
     expect(await numbers({ text: 'tilts pump' }, 50)).toEqual([]);
     expect(await numbers({ machine: 'P-5' }, 50)).toEqual([409]);
+    expect(await numbers({ machine: 'P-5', text: 'tilts' }, 50)).toEqual([]);
+  });
+
+  it('counts what it finds, and no further than it is asked', async () => {
+    const found = (await numbers({ text: 'G-' }, 50)).length;
+    expect(found).toBeGreaterThan(3);
+    expect(await countJobs({ text: 'G-' })).toBe(found);
+    expect(await countJobs({ text: 'G-' }, 3)).toBe(3);
+    expect(await countJobs({ machine: 'P-5' })).toBe(1);
   });
 
   it('takes what is typed as words, not as a pattern', async () => {

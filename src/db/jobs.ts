@@ -125,11 +125,14 @@ export async function listJobs(filter: JobFilter, limit: number, after?: JobCurs
   });
 }
 
-export async function countJobs(filter: JobFilter): Promise<number> {
+/** @param most where given, no more than so many are counted */
+export async function countJobs(filter: JobFilter, most?: number): Promise<number> {
   const { where, values } = filterOf(filter);
   const [rows] = await pool().query<RowDataPacket[]>(
-    `SELECT COUNT(*) AS n FROM jobs j WHERE ${where}`,
-    values,
+    most === undefined
+      ? `SELECT COUNT(*) AS n FROM jobs j WHERE ${where}`
+      : `SELECT COUNT(*) AS n FROM (SELECT 1 FROM jobs j WHERE ${where} LIMIT ?) counted`,
+    [...values, ...(most === undefined ? [] : [most])],
   );
   return Number(rows[0]?.n ?? 0);
 }

@@ -245,8 +245,8 @@ describe('the shed', () => {
       all.push(...page.jobs.map(({ number }) => number));
       page = await after(all.at(-1)!);
     }
-    expect(all).toHaveLength(total);
-    expect(new Set(all).size).toBe(total);
+    expect(`${all.length} jobs`).toBe(total);
+    expect(new Set(all).size).toBe(all.length);
     const rest = (await after(all[2]!)).jobs.map(({ number }) => number);
     expect(rest).toEqual(all.slice(3, 3 + rest.length));
   });

@@ -1,4 +1,4 @@
-import { endedWords, leftWords, monthLines, workWords, type Ended } from './history';
+import { endedWords, jobsCount, leftWords, monthLines, workWords, type Ended } from './history';
 
 const ended = (more: Partial<Ended> = {}): Ended => ({
   closed: true,
@@ -23,6 +23,15 @@ describe('how jobs ended', () => {
     [ended({ isRetest: true, part: null }), 're-test, read'],
     [ended({ closed: false }), 'in hand'],
   ])('%#', (one, words) => expect(endedWords(one)).toBe(words));
+
+  it('are counted as far as they were counted', () => {
+    expect([
+      jobsCount(1, 500),
+      jobsCount(500, 500),
+      jobsCount(501, 500),
+      jobsCount(20_216, Infinity),
+    ]).toEqual(['1 job', '500 jobs', 'over 500 jobs', '20216 jobs']);
+  });
 
   it('a month in lines, also an empty one', () => {
     const lines = monthLines({

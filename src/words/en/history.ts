@@ -62,3 +62,9 @@ export function monthLines({ repairs, retests, minutes, spared, named, wrong, ca
     `${of(cameBack, 'job', 'jobs')} came back within thirty days`,
   ];
 }
+
+/** "1 job", "14 jobs", "over 500 jobs". */
+export function jobsCount(count: number, mostCounted: number): string {
+  if (count > mostCounted) return `over ${mostCounted} jobs`;
+  return count === 1 ? '1 job' : `${count} jobs`;
+}

@@ -251,11 +251,21 @@ function named(model: CircuitModel, top: PartShare, proofs: Proofs, notCleared: 
   };
 }
 
-/** Fuses that are gone by now in the likeliest story. */
-function spentBy({ compiled }: CircuitModel, lead: WeighedFault): string[] {
-  return leadNow(lead).flatMap((edit) =>
-    isSpent(edit) ? [compiled.circuit.parts[compiled.branches[edit.branch]!.part]!.ref] : [],
-  );
+/** Share of what is believed of a part in which a fuse is gone by now, from which somebody has to look at it. */
+const SPENT_SHARE = 0.25;
+
+/** Fuses that may well be gone by now, were it this fault: run since, it took each that went in. */
+function spentBy({ compiled }: CircuitModel, { points }: WeighedFault): string[] {
+  const gone = new Map<number, number>();
+  let total = 0;
+  for (const { weight, now } of points) {
+    total += weight;
+    for (const edit of now?.() ?? [])
+      if (isSpent(edit)) gone.set(edit.branch, (gone.get(edit.branch) ?? 0) + weight);
+  }
+  return [...gone]
+    .filter(([, weight]) => weight >= SPENT_SHARE * total)
+    .map(([branch]) => compiled.parts[compiled.branches[branch]!.part]!.part.ref);
 }
 
 /** Faults that would explain one reading by itself, likeliest first. */

@@ -16,3 +16,13 @@ export function spentFuses({ compiled }: CircuitModel, verdict: Verdict | null, 
   if (verdict?.state !== 'name' || verdict.part !== decided) return [];
   return compiled.circuit.parts.filter(({ ref }) => ref !== decided && verdict.spent.includes(ref));
 }
+
+/** Fuses that somebody saw go, or that the named part took: none of them was shown good, whatever the doubt says of it. */
+export function goneFuses(
+  model: CircuitModel,
+  verdict: Verdict,
+  readings: readonly Reading[],
+): ReadonlySet<string> {
+  const spent = verdict.state === 'name' ? spentFuses(model, verdict, verdict.part) : [];
+  return new Set([...blownFuses(model, readings), ...spent].map(({ ref }) => ref));
+}

@@ -1,7 +1,7 @@
 'use client';
 
 import { Check } from 'lucide-react';
-import { blownFuses, spentFuses } from '@/core/job/blownFuses';
+import { goneFuses, spentFuses } from '@/core/job/blownFuses';
 import { Heading, Nothing, Trouble } from '@/ui/sheet';
 import { inTwenty, WindingBar } from '@/ui/Turns';
 import { evidenceWords, badWords, proofLines, provedWords, spentWords, whyWords } from '@/words/en/findings';
@@ -24,9 +24,9 @@ export function Evidence() {
   // What leads is a part; of its faults the likeliest speaks for it.
   const lead = suspects.find(({ part }) => part === rows[0]?.part.ref) ?? suspects[0];
   const spent = verdict.state === 'name' ? spentFuses(speaker.model, verdict, verdict.part) : [];
-  const gone = [...blownFuses(speaker.model, readings), ...spent].map(({ ref }) => ref);
+  const gone = goneFuses(speaker.model, verdict, readings);
   const spared = parts
-    .filter(({ part, index }) => standings[index]!.state === 'spared' && !gone.includes(part.ref))
+    .filter(({ part, index }) => standings[index]!.state === 'spared' && !gone.has(part.ref))
     .map(({ part }) => part.ref);
   return (
     <>

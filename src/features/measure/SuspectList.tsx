@@ -4,6 +4,8 @@ import { Check, ChevronDown, X } from 'lucide-react';
 import { Collapsible } from 'radix-ui';
 import { useState } from 'react';
 import type { Reading } from '@/core/circuit/schema';
+import { goneFuses } from '@/core/job/blownFuses';
+import type { State } from '@/core/path/standing';
 import type { Outlook } from '@/workers/protocol';
 import { inTwenty, WindingBar } from '@/ui/Turns';
 import { evidenceWords, faultWords } from '@/words/en/findings';
@@ -47,10 +49,12 @@ export function SuspectList({
     .map(({ part, index }) => ({ part, standing: standings[index]! }))
     .filter(({ standing }) => standing.turns > 0 || standing.state === 'bad')
     .sort((a, b) => b.standing.share - a.standing.share);
-  const spared = parts
-    .filter(({ index }) => standings[index]!.state === 'spared')
-    .map(({ part }) => part.ref);
-  const held = parts.filter(({ index }) => standings[index]!.state === 'held').map(({ part }) => part.ref);
+  const gone = goneFuses(speaker.model, diagnosis.verdict, readings);
+  const inState = (state: State) =>
+    parts
+      .filter(({ part, index }) => standings[index]!.state === state && !gone.has(part.ref))
+      .map(({ part }) => part.ref);
+  const [spared, held] = [inState('spared'), inState('held')];
   const shown = all ? rows : rows.slice(0, SHOWN);
   const hidden = rows.length - shown.length;
   const first = openPart ?? rows[0]?.part.ref ?? null;

@@ -165,7 +165,7 @@ export function renewWords(speaker: Speaker, fuse: Part): string {
 
 /** What a fuse wants that nobody has looked at, and that has gone by all that was read. */
 export function spentWords(speaker: Speaker, fuse: Part): string {
-  return `${partWords(speaker, fuse.ref)} went with it, by all that was read, and nobody has looked: look now. Where it is blown, a new one of ${ratingOf(fuse)} goes in once the fault is mended, of the same kind and never larger.`;
+  return `${partWords(speaker, fuse.ref)}: whoever ran this took it, by all that was read, and nobody has looked. Look now; where it is blown, a new one of ${ratingOf(fuse)} goes in once the fault is mended, of the same kind and never larger.`;
 }
 
 function ratingOf(fuse: Part): string {

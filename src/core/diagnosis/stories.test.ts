@@ -32,6 +32,15 @@ describe('a fuse that a fault took unseen', () => {
     expect(first!.test).toMatchObject({ kind: 'ohms', setup: { pulled: ['F1'] } });
   });
 
+  it('costs another one where it is watched anew', () => {
+    const minutesOf = (readings: Reading[]) =>
+      diagnoser
+        .diagnose(readings, { most: 400 })
+        .next.find(({ test }) => test.kind === 'fuse' && test.setup.controls?.output === 'on')!.minutes;
+    // Shorts hold most of the doubt: each of them would take the new one too.
+    expect(minutesOf(found) - minutesOf([dead])).toBeGreaterThan(2);
+  });
+
   it('a coil that took it is named', () => {
     const machine = new MachineUnderTest(gasBypass(), 'Y1', 'shortToFrame', 0.4);
     const readings: Reading[] = [...found];

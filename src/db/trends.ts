@@ -79,7 +79,10 @@ const COLUMNS = `t.function_id, t.place_key, DATE_FORMAT(t.sort_on, '%Y-%m-%d') 
   m.code AS machine_code, m.name AS machine_name, t.body`;
 const TABLES = 'trends t JOIN functions f ON f.id = t.function_id JOIN machines m ON m.id = f.machine_id';
 
-function whereOf({ machine, equipment, functionId, moving }: TrendFilter, after?: TrendCursor): [string, unknown[]] {
+function whereOf(
+  { machine, equipment, functionId, moving }: TrendFilter,
+  after?: TrendCursor,
+): [string, unknown[]] {
   const terms: [string, unknown[]][] = [
     ...(machine ? [['m.code = ?', [machine]] as [string, unknown[]]] : []),
     ...(equipment ? [['m.equipment = ?', [equipment]] as [string, unknown[]]] : []),

@@ -21,7 +21,9 @@ export async function openTables() {
   const ruled = Object.keys(opened.rules).flatMap((key) => splitRule(key).equipment ?? []);
   return {
     ...opened,
-    equipment: [...new Set([...known.map(({ name }) => name), ...ruled])].sort((a, b) => a.localeCompare(b, 'en')),
+    equipment: [...new Set([...known.map(({ name }) => name), ...ruled])].sort((a, b) =>
+      a.localeCompare(b, 'en'),
+    ),
   };
 }
 

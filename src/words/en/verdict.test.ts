@@ -22,11 +22,29 @@ describe('why the verdict is what it is', () => {
       'Y8 stands clear; one more reading of another kind or place is needed.',
     ],
     [
-      { state: 'name', part: 'Y8', fault: 'open', share: 0.987, proofs, clearFirst: [], notCleared: [], spent: [] },
+      {
+        state: 'name',
+        part: 'Y8',
+        fault: 'open',
+        share: 0.987,
+        proofs,
+        clearFirst: [],
+        notCleared: [],
+        spent: [],
+      },
       '99 % of the doubt is on Y8, and 2 readings prove it, one of them on the part itself.',
     ],
     [
-      { state: 'name', part: 'Y8', fault: 'open', share: 0.9997, proofs, clearFirst: [], notCleared: [], spent: [] },
+      {
+        state: 'name',
+        part: 'Y8',
+        fault: 'open',
+        share: 0.9997,
+        proofs,
+        clearFirst: [],
+        notCleared: [],
+        spent: [],
+      },
       'Over 99 % of the doubt is on Y8, and 2 readings prove it, one of them on the part itself.',
     ],
     [

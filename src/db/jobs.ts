@@ -179,7 +179,7 @@ export async function lastNumbers(ids: readonly string[]): Promise<ReadonlyMap<s
   return new Map(rows.map((row) => [String(row.id), Number(row.last_number)]));
 }
 
-/** Which machines a list shows: those with all these words in code or name, behind a code. */
+/** Which machines a list shows: those with all these words in what is known of them, behind a code. */
 export interface MachineFilter {
   text?: string;
   /** Class of equipment. */
@@ -192,12 +192,15 @@ export interface MachineFilter {
 const wordsOf = (text: string | undefined) => (text ?? '').trim().split(/\s+/).filter(Boolean).slice(0, 6);
 const likeWord = (word: string) => `%${word.replace(/[\\%_]/g, '\\$&')}%`;
 
+/** What a machine is found by. */
+const MACHINE_WORDS = ['code', 'name', 'serial', 'place', 'equipment'] as const;
+
 function machineWhere({ text, equipment, after, busy }: MachineFilter): { where: string; values: unknown[] } {
   const where = ['TRUE'];
   const values: unknown[] = [];
   for (const word of wordsOf(text)) {
-    where.push('(m.code LIKE ? OR m.name LIKE ?)');
-    values.push(likeWord(word), likeWord(word));
+    where.push(`(${MACHINE_WORDS.map((column) => `m.${column} LIKE ?`).join(' OR ')})`);
+    values.push(...MACHINE_WORDS.map(() => likeWord(word)));
   }
   if (equipment !== undefined) {
     where.push('m.equipment = ?');

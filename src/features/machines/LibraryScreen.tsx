@@ -65,7 +65,7 @@ export function LibraryScreen({
             className="flex max-w-[460px] items-end gap-2 py-2"
             key={q}
           >
-            <Field label="Find" className="flex-1">
+            <Field label="Find by code, name, serial, place or class" className="flex-1">
               <input className={FIELD} name="q" type="search" maxLength={100} defaultValue={q} data-find />
             </Field>
             {equipment ? <input type="hidden" name="class" value={equipment} /> : null}
@@ -76,7 +76,7 @@ export function LibraryScreen({
         {all > 0 && machines.length === 0 ? (
           <Nothing>
             {q
-              ? `No machine${equipment ? ' of this class' : ''} is called “${q}”.`
+              ? `No machine${equipment ? ' of this class' : ''} has “${q}” in its code, name, serial, place or class.`
               : 'No machine is of this class.'}
           </Nothing>
         ) : null}

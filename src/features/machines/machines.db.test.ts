@@ -52,6 +52,9 @@ describe('machines', () => {
       trouble: null,
     });
     expect((await openMachine('H-1'))!.machine).toMatchObject({ serial: 'S 4', place: 'Bay 2', hours: 4120 });
+    for (const q of ['bay hoist', 'S 4', 'h-1'])
+      expect((await openLibrary({ q, equipment: '' })).machines.map(({ code }) => code)).toContain('H-1');
+    expect((await openLibrary({ q: 'bay winch', equipment: '' })).machines).toEqual([]);
     expect((await nameMachine('Z-99', { name: 'Ghost', equipment: '', ...facts })).trouble).toBe(
       'There is no machine Z-99.',
     );

@@ -82,7 +82,9 @@ export async function openClass(asked: string) {
           machines: drawings.reduce((sum, { machines }) => sum + machines, 0),
           parts: usual?.parts.length ?? 0,
           found: usual ? await foundAlike(usual) : null,
-          ways: await Promise.all(drawings.slice(0, MOST_WAYS).map((one) => wayOf(own.name, one, usual))),
+          ways: await Promise.all(
+            drawings.slice(0, MOST_WAYS).map((one, at) => wayOf(own.name, one, at === 0 ? null : usual)),
+          ),
           moreWays: Math.max(0, drawings.length - MOST_WAYS),
         };
       }),
@@ -90,11 +92,12 @@ export async function openClass(asked: string) {
   };
 }
 
+/** @param usual what it is held against; null for the usual way itself */
 async function wayOf(equipment: string, drawing: ClassDrawing, usual: Circuit | null): Promise<WayPage> {
   const { name, machines, machine, drawn } = drawing;
   const [named, circuit] = await Promise.all([
     machinesDrawn(equipment, name, drawn, MOST_NAMED),
-    circuitOn(machine, name),
+    usual ? circuitOn(machine, name) : null,
   ]);
   return {
     machines,

@@ -5,6 +5,16 @@ const proofs = { have: 1, need: 2, readings: [0, 3], onPart: false };
 const testing = { state: 'keepTesting', part: 'Y8', share: 0.94, proofs } as const;
 
 describe('why the verdict is what it is', () => {
+  const named: Verdict = {
+    state: 'name',
+    part: 'Y8',
+    fault: 'open',
+    share: 0.987,
+    proofs,
+    clearFirst: [],
+    notCleared: [],
+    spent: [],
+  };
   it.each<[Verdict, string]>([
     [{ state: 'keepTesting', because: 'noReading' }, 'No reading yet.'],
     [{ state: 'keepTesting', because: 'noSuspect' }, 'No suspect.'],
@@ -21,43 +31,13 @@ describe('why the verdict is what it is', () => {
       { ...testing, proofs: { ...proofs, onPart: true }, because: 'proofMissing' },
       'Y8 stands clear; one more reading of another kind or place is needed.',
     ],
+    [named, '99 % of the doubt is on Y8, and 2 readings prove it, one of them on the part itself.'],
     [
-      {
-        state: 'name',
-        part: 'Y8',
-        fault: 'open',
-        share: 0.987,
-        proofs,
-        clearFirst: [],
-        notCleared: [],
-        spent: [],
-      },
-      '99 % of the doubt is on Y8, and 2 readings prove it, one of them on the part itself.',
-    ],
-    [
-      {
-        state: 'name',
-        part: 'Y8',
-        fault: 'open',
-        share: 0.9997,
-        proofs,
-        clearFirst: [],
-        notCleared: [],
-        spent: [],
-      },
+      { ...named, share: 0.9997 },
       'Over 99 % of the doubt is on Y8, and 2 readings prove it, one of them on the part itself.',
     ],
     [
-      {
-        state: 'name',
-        part: 'Y8',
-        fault: 'open',
-        share: 0.987,
-        proofs,
-        clearFirst: [],
-        notCleared: ['W1', 'W2'],
-        spent: [],
-      },
+      { ...named, notCleared: ['W1', 'W2'] },
       '99 % of the doubt is on Y8, and 2 readings prove it, one of them on the part itself. No test at hand shows that W1 and W2 are good as well.',
     ],
     [

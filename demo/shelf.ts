@@ -72,6 +72,10 @@ const SUPPLIERS = [
 ] as const;
 const FIRST = 4410;
 
+/** Above so many amps contacts stand on studs. */
+const PLUG_IN_AMPS = 50;
+const CONTACTOR = { name: 'Contactor', fitting: 'studs M8, bracket', price: 95 } as const;
+
 /** The demonstration's shelf: what its machines are made of, by what their own circuits ask for, and a few that only look alike. */
 export function demoShelf(): ShelfCard[] {
   const files = new Set(MACHINES.flatMap(({ functions }) => functions.map(({ circuit }) => circuit)));
@@ -96,18 +100,18 @@ export function demoShelf(): ShelfCard[] {
     { kind: 'fuse', ratings: { amps: 30 }, uses: 2 },
   ];
   return [...cards, ...alike].map(({ kind, ratings, uses }, k): ShelfCard => {
-    const fitting = FITTINGS[kind] ?? '';
+    const heavy = kind === 'relay' && (ratings.contactAmps ?? 0) > PLUG_IN_AMPS ? CONTACTOR : null;
     const minimum = kind === 'fuse' || kind === 'pin' ? 10 : uses > 1 ? 2 : 1;
     return {
       number: `OR-${FIRST + 3 * k}`,
-      name: NAMES[kind] ?? KIND_NAMES[kind],
+      name: heavy?.name ?? NAMES[kind] ?? KIND_NAMES[kind],
       kind,
       ratings,
-      fitting,
+      fitting: heavy?.fitting ?? FITTINGS[kind] ?? '',
       place: `Rack ${'ABC'[k % 3]}, bin ${1 + (k % 14)}`,
       stock: k % 7 === 3 ? 0 : minimum + (k % 3) - (k % 11 === 5 ? 1 : 0),
       minimum,
-      price: PRICES[kind] ?? 30,
+      price: heavy?.price ?? PRICES[kind] ?? 30,
       leadDays: 3 + (k % 5) * 4,
       supplier: SUPPLIERS[k % SUPPLIERS.length]!,
     };

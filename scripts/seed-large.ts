@@ -1,6 +1,7 @@
 /**
  * Puts the demonstration shed into the database many times over (100 by default), to see lists and pages at a size that a
- * big workshop has: `npm run seed:large -- 100`. Every copy has machines, functions, jobs and logs of its own.
+ * big workshop has: `npm run seed:large -- 100`. Every copy has machines, functions, jobs and logs of its own; after a second
+ * number every reading stands that many times in its log, as by somebody who reads everything again.
  */
 import './lib/patient';
 import type { RowDataPacket } from 'mysql2/promise';
@@ -38,7 +39,29 @@ function plain(value: unknown): unknown {
   return json ? JSON.stringify(value) : value;
 }
 
-async function seedLarge(times: number): Promise<void> {
+/** Logs in which every reading stands `often` times, numbered anew without a gap. */
+function readOften(entries: readonly Row[], often: number): Row[] {
+  const numbers = new Map<string, number>();
+  return [...entries]
+    .sort((a, b) => Number(a.number) - Number(b.number))
+    .flatMap((row) =>
+      Array.from({ length: row.type === 'reading' ? often : 1 }, (_, again) => ({ row, again })),
+    )
+    .map(({ row, again }) => {
+      const job = String(row.job_id);
+      const number = (numbers.get(job) ?? 0) + 1;
+      numbers.set(job, number);
+      // What it replaces it replaces once: said again it stands for itself.
+      return {
+        ...row,
+        id: `${String(row.id)}${again > 0 ? ` ${again}` : ''}`,
+        number,
+        ...(again > 0 && { supersedes: null }),
+      } as unknown as Row;
+    });
+}
+
+async function seedLarge(times: number, often: number): Promise<void> {
   const own = `code NOT LIKE '%${MARK}%'`;
   const [machines, functions, versions, jobs, entries, codes, measures, outcomes, trends] = await Promise.all(
     [
@@ -56,6 +79,11 @@ async function seedLarge(times: number): Promise<void> {
   const known = new Set(functions.map(({ id }) => String(id)));
   const mine = jobs.filter((job) => known.has(String(job.function_id)));
   const jobIds = new Set(mine.map(({ id }) => String(id)));
+  const logs = readOften(
+    entries.filter((row) => jobIds.has(String(row.job_id))),
+    often,
+  );
+  const lasts = new Map(logs.map((row) => [String(row.job_id), Number(row.number)]));
   let number = Math.max(...jobs.map((job) => Number(job.number)));
   for (let copy = 1; copy <= times; copy++) {
     const ids = new Map<string, string>();
@@ -96,19 +124,18 @@ async function seedLarge(times: number): Promise<void> {
           id: fresh(row.id),
           number: ++number,
           function_id: fresh(row.function_id),
+          last_number: lasts.get(String(row.id)) ?? 0,
         })),
       );
       await insert(
         db,
         'entries',
-        entries
-          .filter((row) => jobIds.has(String(row.job_id)))
-          .map((row) => ({
-            ...row,
-            id: fresh(row.id),
-            job_id: fresh(row.job_id),
-            supersedes: row.supersedes ? fresh(row.supersedes) : null,
-          })),
+        logs.map((row) => ({
+          ...row,
+          id: fresh(row.id),
+          job_id: fresh(row.job_id),
+          supersedes: row.supersedes ? fresh(row.supersedes) : null,
+        })),
       );
       await insert(
         db,
@@ -145,12 +172,17 @@ async function seedLarge(times: number): Promise<void> {
   );
 }
 
-const asked = process.argv[2] === undefined ? USUAL_TIMES : Number(process.argv[2]);
-if (!Number.isInteger(asked) || asked < 1 || asked > 10_000) {
-  process.stderr.write(`seed-large: "${process.argv[2]}" is no number of copies from 1 to 10000\n`);
+const MOST = 10_000;
+const asked = [process.argv[2] ?? String(USUAL_TIMES), process.argv[3] ?? '1'];
+const [times, often] = asked.map(Number) as [number, number];
+const wrong = [times, often].findIndex((count) => !Number.isInteger(count) || count < 1 || count > MOST);
+if (wrong !== -1) {
+  process.stderr.write(
+    `seed-large: "${asked[wrong]}" is no number of ${wrong === 0 ? 'copies' : 'times'} from 1 to ${MOST}\n`,
+  );
   process.exitCode = 2;
 } else {
-  seedLarge(asked)
+  seedLarge(times, often)
     .catch((error: unknown) => {
       process.stderr.write(`spiraxis: ${error instanceof Error ? error.message : String(error)}\n`);
       process.exitCode = 1;

@@ -1,5 +1,6 @@
 import type { RowDataPacket } from 'mysql2/promise';
 import type { Circuit } from '@/core/circuit/schema';
+import { BY_CODE } from './byCode';
 import { circuitColumn } from './circuitColumn';
 import { pool } from './pool';
 
@@ -61,7 +62,7 @@ export async function machinesDrawn(
 ): Promise<string[]> {
   const [rows] = await pool().query<RowDataPacket[]>(
     `SELECT m.code FROM machines m JOIN functions f ON f.machine_id = m.id
-     WHERE m.equipment = ? AND f.name = ? AND f.drawn = UNHEX(?) ORDER BY m.code LIMIT ?`,
+     WHERE m.equipment = ? AND f.name = ? AND f.drawn = UNHEX(?) ORDER BY ${BY_CODE} LIMIT ?`,
     [equipment, name, drawn, most],
   );
   return rows.map((row) => String(row.code));

@@ -1,6 +1,7 @@
 import type { RowDataPacket } from 'mysql2/promise';
 import { z } from 'zod';
 import { DIGEST_MADE, type JobDigest } from '@/core/job/jobDigest';
+import { BEHIND_CODE, BY_CODE } from './byCode';
 import { circuitColumn } from './circuitColumn';
 import { pool, withTransaction } from './pool';
 
@@ -211,8 +212,8 @@ function machineWhere({ text, equipment, after, busy }: MachineFilter): { where:
       'EXISTS (SELECT 1 FROM jobs j JOIN functions f ON f.id = j.function_id WHERE f.machine_id = m.id AND j.closed_at IS NULL)',
     );
   if (after !== undefined) {
-    where.push('m.code > ?');
-    values.push(after);
+    where.push(BEHIND_CODE);
+    values.push(after, after);
   }
   return { where: where.join(' AND '), values };
 }
@@ -234,7 +235,8 @@ export async function listMachines(limit: number, filter: MachineFilter = {}): P
        (SELECT COUNT(*) FROM functions f WHERE f.machine_id = m.id) AS functions,
        (SELECT COUNT(*) FROM jobs j JOIN functions f ON f.id = j.function_id
          WHERE f.machine_id = m.id AND j.closed_at IS NULL) AS open_jobs
-     FROM machines m WHERE ${where} ORDER BY m.code LIMIT ?`,
+     FROM (SELECT m.id, m.code, m.name FROM machines m WHERE ${where} ORDER BY ${BY_CODE} LIMIT ?) m
+     ORDER BY ${BY_CODE}`,
     [...values, limit],
   );
   return rows.map((row) => machineRow.parse(row));
@@ -249,7 +251,7 @@ export async function listFunctions(limit: number, text?: string): Promise<Funct
   const { where, values } = functionWhere(text);
   const [rows] = await pool().query<RowDataPacket[]>(
     `SELECT f.id, f.name, m.code AS machine_code, m.name AS machine_name
-     FROM functions f JOIN machines m ON m.id = f.machine_id WHERE ${where} ORDER BY m.code, f.name LIMIT ?`,
+     FROM functions f JOIN machines m ON m.id = f.machine_id WHERE ${where} ORDER BY ${BY_CODE}, f.name LIMIT ?`,
     [...values, limit],
   );
   return rows.map((row) => functionName.parse(row));

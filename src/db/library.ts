@@ -6,6 +6,7 @@ import type { Circuit } from '@/core/circuit/schema';
 import type { BookRow } from '@/core/codes/bookRow';
 import { mergeBookIn } from './codeBook';
 import { addDrawingIn, putPinIn } from './drawings';
+import { BY_CODE } from './byCode';
 import { isId } from './ids';
 import { putPhotoIn, type PhotoRow } from './photos';
 import { pool, withTransaction, type Statements } from './pool';
@@ -120,7 +121,7 @@ const fleetRow = z.object({
 /** Every machine with what it is, by code. */
 export async function listFleet(limit: number): Promise<z.infer<typeof fleetRow>[]> {
   const [rows] = await pool().query<RowDataPacket[]>(
-    'SELECT code, name, equipment, serial, place, hours FROM machines ORDER BY code LIMIT ?',
+    `SELECT code, name, equipment, serial, place, hours FROM machines m ORDER BY ${BY_CODE} LIMIT ?`,
     [limit],
   );
   return rows.map((row) => fleetRow.parse(row));
@@ -143,7 +144,7 @@ export async function drawnAlike(functionId: string): Promise<AlikeFunction[]> {
      JOIN machines own ON own.id = f.machine_id
      JOIN machines m ON m.equipment = own.equipment AND m.id <> own.id
      JOIN functions o ON o.machine_id = m.id AND o.name = f.name AND o.drawn = f.drawn
-     WHERE f.id = ? ORDER BY m.code LIMIT ?`,
+     WHERE f.id = ? ORDER BY ${BY_CODE} LIMIT ?`,
     [functionId, MOST_ALIKE],
   );
   return rows.map((row) => ({

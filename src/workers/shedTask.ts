@@ -1,7 +1,7 @@
 import { gaugeOn } from '@/core/circuit/medium';
 import { CircuitModel } from '@/core/circuit/model';
 import { findLanes } from '@/core/path/lanes';
-import { placeTitle } from '@/words/en/trends';
+import { placeTitles } from '@/words/en/trends';
 import type { Circuit } from '@/core/circuit/schema';
 import { functionTrends, type PlaceMeasure, type Repair, type TitledTrend } from '@/core/shed/functionTrends';
 import { exposureOf, learnOdds, type LearntOdds, type ProvedFault } from '@/core/shed/learntOdds';
@@ -24,7 +24,8 @@ export function shedTask(task: ShedTask): { trends: TitledTrend[] } | { learnt: 
     // A title says no pressure: the unit of gauges is of no account here.
     const speaker = { model, lanes: findLanes(model), gaugeUnit: gaugeOn(model, 'bar') };
     const trends = functionTrends(model, task.measures, task.repairs, task.marks);
-    return { trends: trends.map((one) => ({ ...one, title: placeTitle(speaker, one) })) };
+    const titles = placeTitles(speaker, trends);
+    return { trends: trends.map((one, k) => ({ ...one, title: titles[k]! })) };
   }
   const exposures = task.types.map(({ circuit }) => exposureOf(new CircuitModel(circuit)));
   return {

@@ -84,13 +84,17 @@ export function windingType({ part, branches }: CompiledPart): string | null {
   ]);
 }
 
-/**
- * What a job leaves proved, the last of each place: once it is handed over, windings that were neither replaced nor repaired, the spare that
- * was fitted as it read on the bench, and every figure that was read after the repair. Before it nothing but a winding counts, for the fault
- * was in all else. A display that wandered proves nothing; nothing does while the job is open.
- */
+/** What a job leaves proved: {@link measuresNow} once it is handed over; nothing while it is open. */
 export function provedMeasures(model: CircuitModel, state: JobState): ProvedMeasure[] {
-  if (!state.handOver) return [];
+  return state.handOver ? measuresNow(model, state) : [];
+}
+
+/**
+ * What a job would leave proved if it ended now, the last of each place: windings that were neither replaced nor repaired, the spare that
+ * was fitted as it read on the bench, and every figure that was read after the repair. Before it nothing but a winding counts, for the fault
+ * was in all else. A display that wandered proves nothing.
+ */
+export function measuresNow(model: CircuitModel, state: JobState): ProvedMeasure[] {
   const found = new Map<string, ProvedMeasure>();
   const add = (one: ProvedMeasure | null) => one && found.set(one.place, one);
   const mended = mendedParts(state);
@@ -128,7 +132,7 @@ export function keptFigures({ after, proofs }: JobState): PinnedReading[] {
 }
 
 /** Parts that the job changed or worked on. */
-function mendedParts({ fixes, decision }: JobState): ReadonlySet<string> {
+export function mendedParts({ fixes, decision }: JobState): ReadonlySet<string> {
   return new Set([...fixes, ...(decision ? [decision] : [])].map(({ body }) => body.part));
 }
 

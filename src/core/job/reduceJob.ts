@@ -115,13 +115,19 @@ export function reduceJob(entries: readonly Entry[]): JobState {
   const complaint = last('complaint');
   const wires = all('wire');
   const decision = last('decision');
-  const readings = pinned.filter(({ entry }) => entry.body.phase === undefined);
+  const retest = last('retest')?.body.tests ?? null;
+  const fixes = all('fix').map(({ id }) => positions.get(id)!);
+  const firstFix = Math.min(Infinity, ...fixes);
+  // Of a re-test every reading up to its own work is evidence: nothing was said to be wrong, and nothing was repaired before it.
+  const readings = pinned.filter(
+    ({ entry, position }) => entry.body.phase === undefined || (retest !== null && position < firstFix),
+  );
   return {
     complaint: complaint?.body.words ?? null,
     when: complaint?.body.when ?? [],
     weather: complaint?.body.weather ?? null,
     codes: codesOf(all('code')),
-    retest: last('retest')?.body.tests ?? null,
+    retest,
     joined: [...new Set(all('joined').map(({ body }) => body.function))],
     redrawn: last('redrawn')?.body.version ?? null,
     readings,
@@ -149,7 +155,7 @@ export function reduceJob(entries: readonly Entry[]): JobState {
       part: body.part,
       from: readings.filter(({ position }) => position < positions.get(id)!).length,
     })),
-    lastFix: Math.max(-1, ...all('fix').map(({ id }) => positions.get(id)!)),
+    lastFix: Math.max(-1, ...fixes),
     spareTests: all('spareTest'),
     proofs: new Map(all('proof').map((entry) => [entry.body.proof, entry])),
     handOver: last('handOver'),

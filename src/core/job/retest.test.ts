@@ -52,6 +52,20 @@ describe('a look at a sound machine', () => {
     expect(stops).toHaveLength(proofList(model, state).length);
   });
 
+  it('counts what it reads as evidence until something is mended, and only the rest as proof of that', () => {
+    const read = (value: number) =>
+      ['reading', { reading: { ...current.test, value }, typed: '', phase: 'fixed' }] as const;
+    const state = reduceJob(log(read(1), ['fix', fitted('Y1')], read(2)));
+    expect(state.readings.map(({ reading }) => reading.value)).toEqual([1]);
+    expect(state.after.map(({ reading }) => reading.value)).toEqual([1, 2]);
+    expect(state.mended).toEqual([{ part: 'Y1', from: 1 }]);
+    // In a job with a complaint what is read last proves the work, whatever it is.
+    const write = entryWriter();
+    expect(reduceJob([write('complaint', { words: 'dead', when: [] }), write(...read(1))]).readings).toEqual(
+      [],
+    );
+  });
+
   it('that was worked on is a job like any other', () => {
     expect(handOverStops(model, reduceJob(log(['fix', fitted('Y1')]))).map(({ code }) => code)).toContain(
       'undecided',

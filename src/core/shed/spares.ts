@@ -39,6 +39,47 @@ export const spareRatings = z
 export type SpareRatings = z.infer<typeof spareRatings>;
 export type RatingName = keyof SpareRatings;
 
+const OF_CONTACTS = ['contactAmps', 'normallyOpen', 'normallyClosed'] as const;
+const OF_WINDING = ['current', 'volts', 'ohms', 'watts'] as const;
+const OF_FLUID = ['medium', 'kPa'] as const;
+
+/** What the label of a kind says, in the order in which it is read off; whatever else stands on one is no rating of its kind. */
+export const LABELLED: Readonly<Record<PartKind, readonly RatingName[]>> = {
+  source: ['current', 'volts', 'amps'],
+  transformer: ['volts', 'va', 'amps'],
+  fuse: ['amps', 'current', 'volts'],
+  breaker: ['amps', 'current', 'volts'],
+  wire: ['mm2'],
+  pin: ['amps', 'mm2'],
+  switch: ['current', 'volts', ...OF_CONTACTS],
+  relay: [...OF_WINDING, 'va', ...OF_CONTACTS],
+  coil: [...OF_WINDING, 'va'],
+  diode: ['volts', 'amps'],
+  resistor: ['ohms', 'watts'],
+  lamp: ['current', 'volts', 'watts'],
+  heater: OF_WINDING,
+  motor: [...OF_WINDING, 'amps'],
+  sensor3: ['volts', 'kPa', 'medium'],
+  driver: ['current', 'volts', 'amps'],
+  timer: ['current', 'volts', 'seconds', ...OF_CONTACTS],
+  airSupply: OF_FLUID,
+  pump: OF_FLUID,
+  accumulator: OF_FLUID,
+  relief: OF_FLUID,
+  regulator: OF_FLUID,
+  filter: OF_FLUID,
+  check: OF_FLUID,
+  hose: OF_FLUID,
+  throttle: OF_FLUID,
+  silencer: OF_FLUID,
+  plug: OF_FLUID,
+  valve: ['ways', ...OF_FLUID],
+  proportionalValve: [...OF_WINDING, 'ways', ...OF_FLUID],
+  cylinder: OF_FLUID,
+  vacuumActuator: OF_FLUID,
+  pressureSwitch: [...OF_FLUID, 'current', 'volts', ...OF_CONTACTS],
+};
+
 /** What a part in its own circuit asks of a spare. */
 export interface Wanted {
   kind: PartKind;

@@ -164,7 +164,7 @@ function growsByFactors(days: readonly number[], points: readonly TrendPoint[]):
 const same = (value: number) => value;
 
 /** Past which limit a value stands. */
-function sideBeyond(limits: TrendLimits | null, value: number): Trend['beyond'] {
+export function sideBeyond(limits: TrendLimits | null, value: number): Trend['beyond'] {
   if (!limits || Number.isNaN(value)) return null;
   if (limits.least !== null && value < limits.least) return 'least';
   if (limits.most !== null && value > limits.most) return 'most';

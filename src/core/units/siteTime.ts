@@ -42,6 +42,11 @@ export function siteDay(iso: string, zone: string): string {
   return new Intl.DateTimeFormat('en-GB', words).format(new Date(iso));
 }
 
+/** A calendar day, 2026-02-03, as a list says it: "3 Feb 2026". */
+export function calendarDay(day: string): string {
+  return siteTime(`${day}T12:00:00Z`, 'UTC').day;
+}
+
 /** Date and time in one: "2026-02-03 14:05". */
 export function siteMoment(iso: string, zone: string): string {
   const { date, time } = siteTime(iso, zone);

@@ -10,6 +10,7 @@ import { weighOptions } from '@/core/job/rules/weighOptions';
 import { findLanes } from '@/core/path/lanes';
 import type { JobPast } from '@/core/sheets/onCircuit/jobSheet';
 import type { Experience } from '@/core/diagnosis/experience';
+import type { Drifting } from '@/core/shed/readPastLimit';
 import type { ShopMarks } from '@/core/tables/marks';
 import type { StoredBookRow } from '@/db/codeBook';
 import type { Policy } from '../policy/policy';
@@ -36,8 +37,8 @@ export interface JobFacts extends Omit<OpenJob, 'entries'> {
   experience: Experience;
   /** What was found in functions drawn alike; null with too few proved jobs. */
   alike: { jobs: number; words: string } | null;
-  /** The place of its function that may be at its limit first, and from which day on; null where nothing says so. */
-  limitSoon: { on: string; title: string } | null;
+  /** Places of its function that drifted before it, the worst first. */
+  drifting: readonly Drifting[];
   /** The shop's own figures for what nothing better is known of. */
   marks: ShopMarks;
   /** Who is signed in: everything is written in their name. */

@@ -89,20 +89,22 @@ export async function begunFacts(functionId: string, who: Person): Promise<Begun
   return facts;
 }
 
+/** A function with more that drifts is said by its worst. */
+const MOST_DRIFTING = 12;
+
 /** What is known around a job: of its machine, of the shed, and of who works on it. */
 async function factsAround<J extends AboutJob>(job: J, who: Person): Promise<J & Around> {
-  const [book, functions, { past, experience }, { policy }, { rules }, [worst], alike, people] =
+  const [book, functions, { past, experience }, { policy }, { rules }, worst, alike, people] =
     await Promise.all([
       readBook(job.machineId),
       functionsOf(job.machineId),
       pastOfJob(job),
       openPolicy(),
       openRules(),
-      listTrends(1, { functionId: job.functionId, moving: true }),
+      listTrends(MOST_DRIFTING, { functionId: job.functionId, moving: true }),
       foundAlike(job.circuit),
       openPeople(),
     ]);
-  const on = worst?.body.mayReachOn;
   return {
     ...job,
     me: { name: who.name, role: who.role, licences: who.licences },
@@ -110,7 +112,13 @@ async function factsAround<J extends AboutJob>(job: J, who: Person): Promise<J &
       .filter(({ closed }) => !closed)
       .map(({ name, role, licences }) => ({ name, role, licences })),
     alike,
-    limitSoon: worst && on ? { on, title: worst.body.title } : null,
+    drifting: worst.map(({ body: { place, part, title, mayReachOn, trend } }) => ({
+      place,
+      part,
+      title,
+      on: mayReachOn,
+      beyond: trend.beyond !== null,
+    })),
     past,
     experience,
     book,

@@ -6,8 +6,10 @@ import { addDays, format } from 'date-fns';
 import { useMemo, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { handOverStops } from '@/core/job/rules/handOverStops';
+import { readPastLimits, stillDrifts } from '@/core/shed/readPastLimit';
+import { driftingWords, pastLimitLines } from '@/words/en/trends';
 import { nextRetest } from './nextRetest';
-import { siteMoment } from '@/core/units/siteTime';
+import { calendarDay, siteMoment } from '@/core/units/siteTime';
 import { Field, FIELD, Heading, MainKey, Nothing, PlainKey } from '@/ui/sheet';
 import { useDesk } from '../desk/desk';
 import { isBegun } from '../desk/steps';
@@ -32,7 +34,12 @@ export function HandOverScreen() {
   const remaining = state.codes.filter(({ present }) => present);
   // No day to test again until somebody says so, the site's policy or a trend: a date nobody chose must not stand on the report.
   const { retestDays } = job.policy;
-  const [proposed] = useState(() => nextRetest(today(), retestDays, job.limitSoon));
+  const past = useMemo(() => readPastLimits(speaker.model, state, job.marks), [speaker, state, job.marks]);
+  const drifting = useMemo(
+    () => stillDrifts(speaker.model, state, job.drifting),
+    [speaker, state, job.drifting],
+  );
+  const [proposed] = useState(() => nextRetest(today(), retestDays, drifting));
   const { register, handleSubmit, setValue, watch } = useForm({
     defaultValues: { note: '', left: '', retest: proposed?.on ?? '' },
   });
@@ -86,7 +93,7 @@ export function HandOverScreen() {
                   ✓ Handed over by {handOver.person}, {siteMoment(handOver.at, job.policy.timeZone)}
                 </p>
                 {handOver.body.note ? <p>{handOver.body.note}</p> : null}
-                {handOver.body.retest ? <p>Re-test {handOver.body.retest}</p> : null}
+                {handOver.body.retest ? <p>Re-test {calendarDay(handOver.body.retest)}</p> : null}
               </div>
             ) : (
               <div className="space-y-2 py-2">
@@ -118,13 +125,23 @@ export function HandOverScreen() {
                       : 'By what drifts on it. Change or empty it as this machine needs it.'}
                   </p>
                 ) : null}
-                {job.limitSoon ? (
-                  <p className="text-[16px] text-copper-ink">
-                    {job.limitSoon.title} may be at its limit from {job.limitSoon.on} on.
-                    {isAhead(job.limitSoon.on) ? (
+                {past.length > 0 ? (
+                  <div className="text-[16px] text-copper-ink" data-testid="past-limits">
+                    <p>As read last, and on the report. Mend it, or look again soon:</p>
+                    <ul className="list-disc pl-5">
+                      {pastLimitLines(speaker, past).map((line) => (
+                        <li key={line}>{line}.</li>
+                      ))}
+                    </ul>
+                  </div>
+                ) : null}
+                {drifting ? (
+                  <p className="text-[16px] text-copper-ink" data-testid="drifting">
+                    {driftingWords(drifting)}
+                    {drifting.on && isAhead(drifting.on) ? (
                       <PlainKey
                         className="ml-3 px-3! text-[15.5px]!"
-                        onClick={() => setValue('retest', job.limitSoon!.on)}
+                        onClick={() => setValue('retest', drifting.on!)}
                       >
                         Look again by then
                       </PlainKey>

@@ -4,7 +4,7 @@ import type { Test } from '@/core/circuit/schema';
 import type { Entry } from '@/core/job/entries';
 import { proofList } from '@/core/job/proofList';
 import { reduceJob } from '@/core/job/reduceJob';
-import { singleCoil } from '@/core/templates/electrical';
+import { singleCoil, winchPack } from '@/core/templates/electrical';
 import { entryWriter } from '@/core/testing/entryWriter';
 import { MachineUnderTest } from '@/core/testing/machineUnderTest';
 import { useDesk, type JobFacts } from '../desk/desk';
@@ -98,6 +98,27 @@ describe('handing over', () => {
     expect(screen.getByText(/^By the site’s policy: 30 days/)).toBeTruthy();
     await person.clear(field);
     expect(screen.queryByText(/^By the site’s policy/)).toBeNull();
+  });
+
+  it('says what goes out past its limit as it was just read, and what drifted and was not looked at', async () => {
+    const pack = winchPack();
+    const setup = { controls: { pendant: 'out' } };
+    const entry = entryWriter();
+    const reading = { kind: 'volts', from: 'P', to: 'M1', setup, value: 0.31 };
+    const drifting = { place: 'p', part: 'K2', title: 'K2, volts lost', on: null, beyond: true };
+    const desk = openDesk(
+      pack,
+      [entry('retest', { tests: [] }), entry('reading', { reading, typed: '0.31', phase: 'fixed' })],
+      { drifting: [drifting] },
+    );
+    asked.mockImplementation(desk.useDesk);
+    render(<HandOverScreen />);
+    expect(screen.getByTestId('past-limits').textContent).toMatch(
+      /K1, volts lost \d+ to \d+, pendant out: 0\.31 V, above 0\.2 V: the shop’s rule for lost volts\./,
+    );
+    expect(screen.getByTestId('drifting').textContent).toBe(
+      'K2, volts lost was past its limit when it was read last.',
+    );
   });
 
   it('codes that remain are said to go on the report', () => {

@@ -14,10 +14,10 @@ export interface NextRetest {
 export function nextRetest(
   today: string,
   policyDays: number | null,
-  limitSoon: { on: string } | null,
+  drifting: { on: string | null } | null,
 ): NextRetest | null {
   const byPolicy = policyDays === null ? null : format(addDays(parseISO(today), policyDays), 'yyyy-MM-dd');
-  const byTrend = limitSoon && limitSoon.on > today ? limitSoon.on : null;
+  const byTrend = drifting?.on && drifting.on > today ? drifting.on : null;
   if (byTrend !== null && (byPolicy === null || byTrend < byPolicy)) return { on: byTrend, by: 'trend' };
   return byPolicy === null ? null : { on: byPolicy, by: 'policy' };
 }

@@ -199,7 +199,7 @@ describe('the report of a job', () => {
     ]);
     // Figures are kept as this machine's own; what only works is no figure.
     expect(closed.baselines).toEqual([{ text: '0.79 A, through Y8, key on, tilt right' }]);
-    expect(closed.retest).toBe('2026-08-04');
+    expect(closed.retest).toBe('4 Aug 2026');
     expect(closed.closed).toMatch(/^2026-02-04/);
     // What was read after the fix is no evidence of the fault.
     expect(closed.verdict.headline).toBe('X8.1 coil plug pin 1 proved bad: open');

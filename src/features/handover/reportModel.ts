@@ -1,4 +1,6 @@
 import type { JobPast } from '@/core/sheets/onCircuit/jobSheet';
+import { readPastLimits } from '@/core/shed/readPastLimit';
+import { pastLimitLines } from '@/words/en/trends';
 import type { ShopMarks } from '@/core/tables/marks';
 import type { Setup, Test } from '@/core/circuit/schema';
 import { nodesOfTest } from '@/core/circuit/testPlace';
@@ -11,7 +13,7 @@ import { ledgerStanding, safetyDefects } from '@/core/job/rules/ledgerStanding';
 import { chooseLane, complaintLane } from '@/core/path/chooseLane';
 import { waysOf } from '@/core/path/lane';
 import type { State } from '@/core/path/standing';
-import { siteMoment } from '@/core/units/siteTime';
+import { calendarDay, siteMoment } from '@/core/units/siteTime';
 import { pointTitle } from '@/words/en/energies';
 import { defectHarm } from '@/words/en/ledger';
 import { checkWords } from '@/words/en/checks';
@@ -300,6 +302,10 @@ export function buildReport(
     }),
     left: [
       ...(handOver?.body.left ?? []).map((text): ReportLine => ({ text, tone: 'left' })),
+      ...pastLimitLines(speaker, readPastLimits(speaker.model, state, marks)).map((line): ReportLine => ({
+        text: `Past its limit: ${line}`,
+        tone: 'left',
+      })),
       ...state.codes
         .filter(({ present }) => present)
         .map(({ key, entry }): ReportLine => ({
@@ -308,7 +314,7 @@ export function buildReport(
         })),
     ],
     baselines: keptFigures(state).map(({ reading }) => ({ text: readingWords(speaker, reading) })),
-    retest: handOver?.body.retest ?? null,
+    retest: handOver?.body.retest ? calendarDay(handOver.body.retest) : null,
   };
 }
 

@@ -6,6 +6,9 @@ import type { CircuitModel } from '@/core/circuit/model';
 import type { Reading, Test } from '@/core/circuit/schema';
 import { mayBeLeft, proofList, proofStanding, proves, type Proof } from '@/core/job/proofList';
 import { cautionsOf } from '@/core/diagnosis/cautionsOf';
+import { testKey } from '@/core/diagnosis/observations';
+import { readPastLimits, type PastLimit } from '@/core/shed/readPastLimit';
+import { pastLimitWords } from '@/words/en/trends';
 import { windingRead } from '@/core/diagnosis/windingRead';
 import { figureOf } from '@/core/kinds/reading';
 import { parseCelsius } from '@/core/units/parseCelsius';
@@ -27,8 +30,14 @@ const FIRST_CYCLE = 'Area clear, one person at the stop. Try each limit gently, 
 
 /** Everything that is shown before the machine goes back: positions, current, drops, interlocks, codes, wires, locks. */
 export function ProveScreen() {
-  const { speaker, log } = useDesk();
+  const { speaker, log, job } = useDesk();
   const proofs = useMemo(() => proofList(speaker.model, log.state), [speaker, log.state]);
+  const past = useMemo(
+    () => readPastLimits(speaker.model, log.state, job.marks),
+    [speaker, log.state, job.marks],
+  );
+  const pastOf = (proof: Proof) =>
+    'test' in proof ? past.find(({ test }) => testKey(test) === testKey(proof.test)) : undefined;
   const standing = proofs.map((proof) => ({ proof, now: proofStanding(proof, log.state) }));
   // What may hurt in anything that is still to be shown.
   const grave = useMemo(
@@ -54,7 +63,7 @@ export function ProveScreen() {
           </Heading>
           <div>
             {standing.map(({ proof, now }) => (
-              <ProofRow key={proof.id} proof={proof} now={now} />
+              <ProofRow key={proof.id} proof={proof} now={now} past={pastOf(proof)} />
             ))}
           </div>
         </section>
@@ -72,7 +81,16 @@ export function ProveScreen() {
   );
 }
 
-function ProofRow({ proof, now }: { proof: Proof; now: ReturnType<typeof proofStanding> }) {
+function ProofRow({
+  proof,
+  now,
+  past,
+}: {
+  proof: Proof;
+  now: ReturnType<typeof proofStanding>;
+  /** What it read is past a limit that stops no hand-over. */
+  past: PastLimit | undefined;
+}) {
   const { speaker, log } = useDesk();
   const [signing, setSigning] = useState(false);
   const [reason, setReason] = useState('');
@@ -100,6 +118,9 @@ function ProofRow({ proof, now }: { proof: Proof; now: ReturnType<typeof proofSt
             <span className="block text-copper-ink">Left, because {now.reason}</span>
           ) : null}
           {now.state === 'wrong' ? <span className="block text-stamp">{now.found}</span> : null}
+          {now.state === 'done' && past ? (
+            <span className="block text-copper-ink">Past its limit, {pastLimitWords(speaker, past)}</span>
+          ) : null}
         </span>
         {now.state === 'done' ? (
           <span className="fig text-[15.5px] text-verdi">{now.found}</span>

@@ -1,8 +1,8 @@
-import { render, screen, within } from '@testing-library/react';
+import { cleanup, render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { Test } from '@/core/circuit/schema';
 import type { Entry } from '@/core/job/entries';
-import { singleCoil, stopSolenoid } from '@/core/templates/electrical';
+import { singleCoil, stopSolenoid, winchPack } from '@/core/templates/electrical';
 import { entryWriter } from '@/core/testing/entryWriter';
 import { MachineUnderTest } from '@/core/testing/machineUnderTest';
 import { useDesk } from '../desk/desk';
@@ -56,6 +56,21 @@ describe('what is shown before the machine goes back', () => {
     await person.type(within(current!).getByLabelText('Amps'), `${sound} A{Enter}`);
     expect(state(current!)).toBe('done');
     expect(within(current!).getByText(`${sound} A`)).toBeTruthy();
+  });
+
+  it('a drop that stops nothing and is past the shop’s limit says so on its line', async () => {
+    const { person } = show(winchPack());
+    const read = async (volts: string) => {
+      const row = rows('followed')[0]!;
+      await person.type(within(row).getByRole('textbox'), `${volts}{Enter}`);
+      return rows('followed')[0]!.textContent;
+    };
+    const drop = { kind: 'volts', from: 'P', to: 'M1', setup: { controls: { pendant: 'out' } } };
+    cleanup();
+    show(winchPack(), [entryWriter()('retest', { tests: [drop] })]);
+    expect(await read('0.31')).toMatch(/Past its limit, above 0\.2 V/);
+    await person.click(within(rows('followed')[0]!).getByRole('button', { name: 'Again' }));
+    expect(await read('0.05')).not.toMatch(/Past its limit/);
   });
 
   it('what may be left needs a reason, and the reason stands there', async () => {

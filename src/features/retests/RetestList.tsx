@@ -1,6 +1,6 @@
 import { Link } from '@/ui/Link';
 import type { RetestRow } from '@/db/retests';
-import { siteDay, siteTime } from '@/core/units/siteTime';
+import { calendarDay, siteDay } from '@/core/units/siteTime';
 import { Heading, Nothing } from '@/ui/sheet';
 import { DUE_WORDS } from '@/words/en/retests';
 import { DUES, dueOf, type Due } from '@/core/units/weeks';
@@ -39,8 +39,7 @@ export function RetestList({ rows, today }: { rows: readonly RetestRow[]; today:
 
 /** Near days by their weekday, others with their year. */
 function dayWords(day: string, due: Due): string {
-  const noon = `${day}T12:00:00Z`;
-  return due === 'thisWeek' || due === 'nextWeek' ? siteDay(noon, 'UTC') : siteTime(noon, 'UTC').day;
+  return due === 'thisWeek' || due === 'nextWeek' ? siteDay(`${day}T12:00:00Z`, 'UTC') : calendarDay(day);
 }
 
 function RetestLine({ row, due }: { row: RetestRow; due: Due }) {

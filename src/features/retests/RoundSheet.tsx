@@ -1,5 +1,6 @@
 'use client';
 
+import { calendarDay } from '@/core/units/siteTime';
 import { Link } from '@/ui/Link';
 import { useState, useTransition } from 'react';
 import { Heading, MainKey, Nothing, Trouble } from '@/ui/sheet';
@@ -48,7 +49,7 @@ export function RoundSheet({ stops, today }: { stops: readonly RoundStop[]; toda
                 <span className={due < today ? 'text-stamp' : ''}>
                   {function_name}, {machine_name}
                   {machine_place ? `, ${machine_place}` : ''}; {due < today ? 'was due' : 'due'}{' '}
-                  <span className="whitespace-nowrap">{due}</span>
+                  <span className="whitespace-nowrap">{calendarDay(due)}</span>
                 </span>
               }
             >

@@ -79,7 +79,7 @@ describe('a round', () => {
       />,
     );
     const [first, second] = screen.getAllByTestId('round-stop');
-    expect(first!.textContent).toContain('Groomer, Bay 3; was due 2026-11-20');
+    expect(first!.textContent).toContain('Groomer, Bay 3; was due 20 Nov 2026');
     expect(first!.textContent).toContain('was 0.5 V');
     expect(second!.textContent).toContain('No place was read twice here yet');
     expect(within(second!).getByRole('link').getAttribute('href')).toBe('/jobs/99?step=prove');

@@ -23,7 +23,7 @@ export function ShelfRows({ spares }: { spares: readonly SpareRow[] }) {
             <span className="min-w-0 text-[15.5px] break-words text-ink2">{place || 'no place said'}</span>
             <span className={`text-[16px] ${stock < minimum ? 'font-[680] text-copper-ink' : ''}`}>
               <span className="fig-bold">{stock}</span>
-              {minimum > 0 ? ` of ${minimum}` : ''}
+              {minimum > 0 ? `, ${minimum} at least` : ''}
               {on_the_way > 0 ? (
                 <span className="block text-[15px] text-ink2">{on_the_way} on the way</span>
               ) : null}

@@ -4,7 +4,7 @@ import { useRouter } from 'next/navigation';
 import { useState, useTransition } from 'react';
 import { useForm } from 'react-hook-form';
 import type { PartKind } from '@/core/kinds/part/module';
-import { SPARE_MEDIA, type RatingName, type SpareRatings } from '@/core/shed/spares';
+import { LABELLED, SPARE_MEDIA, type RatingName, type SpareRatings } from '@/core/shed/spares';
 import { parseFigure } from '@/core/units/parseFigure';
 import type { SpareRow } from '@/db/spares';
 import { Form } from '@/ui/Form';
@@ -16,7 +16,13 @@ import { askPieces, keepSpare, movePieces } from './actions';
 import { useMay } from '@/ui/who';
 
 const SILENT = { trouble: 'The server does not answer. What was typed stands here; try again.' };
-const FIGURES = Object.keys(RATING_NAMES).filter(
+const RATINGS = Object.keys(RATING_NAMES) as RatingName[];
+/** Ratings that are one of a few words. */
+const CHOICES: Readonly<Partial<Record<RatingName, readonly string[]>>> = {
+  current: ['DC', 'AC'],
+  medium: SPARE_MEDIA,
+};
+const FIGURES = RATINGS.filter(
   (name): name is Exclude<RatingName, 'current' | 'ways' | 'medium'> =>
     name !== 'current' && name !== 'ways' && name !== 'medium',
 );
@@ -49,7 +55,7 @@ export function SpareCard({
   kinds: readonly PartKind[];
 }) {
   const router = useRouter();
-  const { register, handleSubmit } = useForm<Typed>({ defaultValues: typedOf(spare) });
+  const { register, handleSubmit, watch } = useForm<Typed>({ defaultValues: typedOf(spare) });
   const [trouble, setTrouble] = useState<string | null>(null);
   const [kept, setKept] = useState(false);
   const [busy, start] = useTransition();
@@ -64,12 +70,30 @@ export function SpareCard({
         router.push(`/parts/${encodeURIComponent(typed.number.trim())}`);
     });
   });
-  const figure = (name: RatingName) => {
+  // What its kind has on its label, and what was written on this card all the same.
+  const typed = watch();
+  const own = LABELLED[typed.kind as PartKind];
+  const shown = [...own, ...RATINGS.filter((name) => !own.includes(name) && typed[name])];
+  const rating = (name: RatingName) => {
     const { name: words, unit } = RATING_NAMES[name];
     const said = capital(words);
+    const choices = CHOICES[name];
     return (
       <Field key={name} label={SELF_SAID.includes(unit) ? said : `${said}, ${unit}`}>
-        <input className={`${FIELD} fig`} inputMode="decimal" {...register(name)} />
+        {choices ? (
+          <select className={FIELD} {...register(name)}>
+            <option value="">not said</option>
+            {choices.map((choice) => (
+              <option key={choice} value={choice}>
+                {choice}
+              </option>
+            ))}
+          </select>
+        ) : name === 'ways' ? (
+          <input className={FIELD} maxLength={10} placeholder="5/3" {...register(name)} />
+        ) : (
+          <input className={`${FIELD} fig`} inputMode="decimal" {...register(name)} />
+        )}
       </Field>
     );
   };
@@ -99,27 +123,7 @@ export function SpareCard({
       <div className="col-span-full">
         <Heading aside="what stands there; empty where it says nothing">Its label</Heading>
       </div>
-      <Field label="AC or DC">
-        <select className={FIELD} {...register('current')}>
-          <option value="">not said</option>
-          <option value="DC">DC</option>
-          <option value="AC">AC</option>
-        </select>
-      </Field>
-      {FIGURES.map(figure)}
-      <Field label="Ways of a valve">
-        <input className={FIELD} maxLength={10} placeholder="5/3" {...register('ways')} />
-      </Field>
-      <Field label="Made for">
-        <select className={FIELD} {...register('medium')}>
-          <option value="">not said</option>
-          {SPARE_MEDIA.map((medium) => (
-            <option key={medium} value={medium}>
-              {medium}
-            </option>
-          ))}
-        </select>
-      </Field>
+      {shown.map(rating)}
       <div className="col-span-full">
         <Heading>The shelf</Heading>
       </div>

@@ -63,6 +63,28 @@ describe('a spare’s card', () => {
     expect(push).not.toHaveBeenCalled();
   });
 
+  it('asks for what the label of its kind says, and shows what was written beside that', async () => {
+    const person = userEvent.setup();
+    render(
+      <SpareCard spare={{ ...spare, ratings: { ...spare.ratings, seconds: 5 } }} kinds={['coil', 'valve']} />,
+    );
+    expect(screen.getByLabelText<HTMLInputElement>('Seconds').value).toBe('5');
+    expect(screen.queryByLabelText('Ways')).toBeNull();
+    await person.clear(screen.getByLabelText('Seconds'));
+    expect(screen.queryByLabelText('Seconds')).toBeNull();
+    await person.selectOptions(screen.getByLabelText('Kind of part'), 'valve');
+    await person.type(screen.getByLabelText('Ways'), '3/2');
+    // Another kind was picked: what the label said is not thrown away unseen.
+    expect(screen.getByLabelText<HTMLInputElement>('Ohms at 20 °C').value).toBe('21.5');
+    await person.click(screen.getByRole('button', { name: 'Keep it' }));
+    expect(kept).toHaveBeenCalledWith(
+      expect.objectContaining({
+        kind: 'valve',
+        ratings: { volts: 12, current: 'DC', ohms: 21.5, ways: '3/2' },
+      }),
+    );
+  });
+
   it('names what is no figure, and makes nothing of it', async () => {
     const person = userEvent.setup();
     render(<SpareCard spare={spare} kinds={['coil']} />);

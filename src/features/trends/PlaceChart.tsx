@@ -169,7 +169,7 @@ interface Line {
 
 /** The trend over what it stands on, and on to its limit. */
 function linesOf({ dots, trend, limits, repairs }: PlaceTrend): Line[] {
-  const { perYear, level, toLimit, state, byFactors } = trend;
+  const { perYear, level, toLimit, beyond, state, byFactors } = trend;
   if (!perYear || state === 'steady') return [];
   const since = repairs.at(-1);
   const own = since === undefined ? dots : dots.filter(({ at }) => at >= since);
@@ -188,7 +188,7 @@ function linesOf({ dots, trend, limits, repairs }: PlaceTrend): Line[] {
     }));
   const line: Line = { as: 'line', points: between(begin, last) };
   const limit = toLimit && limits?.[toLimit.side];
-  if (!toLimit || limit === null || limit === undefined) return [line];
+  if (!toLimit || beyond || limit === null || limit === undefined) return [line];
   const ahead: Line = { as: 'ahead', points: between(last, last + toLimit.about) };
   return [line, ahead];
 }

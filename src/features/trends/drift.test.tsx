@@ -135,6 +135,8 @@ describe('the rows of what drifts', () => {
       stripOf(body({}, { toLimit: { side: 'most', about: 5000, soonest: 1, latest: null } }))!.ahead,
     ).toBeLessThan(52);
     expect(stripOf(body({ limits: null }, { toLimit: null }))).toMatchObject({ limit: null, ahead: null });
+    // What is past its limit is on its way to none.
+    expect(stripOf(body({}, { beyond: 'most' }))).toMatchObject({ ahead: null });
     expect(stripOf(body({ dots: [] }))).toBeNull();
   });
 });

@@ -10,7 +10,7 @@ export interface Strip {
   points: number[];
   /** Height of the limit that matters; null where there is none. */
   limit: number | null;
-  /** How far right of the last reading the line meets it; null where it does not. */
+  /** How far right of the last reading the line meets it; null where it does not, or has met it already. */
   ahead: number | null;
   /** Where it was mended. */
   repairs: number[];
@@ -39,7 +39,7 @@ export function stripOf({ kind, dots, limits, trend, repairs }: PlaceTrend): Str
   return {
     points: dots.flatMap(({ at, value }) => [short(x(Date.parse(at))), short(y(scale(value)))]),
     limit: limit === null ? null : short(y(scale(limit))),
-    ahead: trend.toLimit && limit !== null ? short(reach(trend.toLimit.about)) : null,
+    ahead: trend.toLimit && !trend.beyond && limit !== null ? short(reach(trend.toLimit.about)) : null,
     repairs: repairs.map((at) => short(x(Date.parse(at)))),
   };
 }

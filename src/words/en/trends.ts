@@ -1,5 +1,7 @@
 import { differenceInCalendarDays } from 'date-fns';
 import type { PlaceTrend } from '@/core/shed/functionTrends';
+import { calendarDay } from '@/core/units/siteTime';
+import type { Drifting, PastLimit } from '@/core/shed/readPastLimit';
 import type { LimitSource } from '@/core/shed/measureLimits';
 import type { MeasureKind } from '@/core/job/provedMeasures';
 import type { ReadingKind } from '@/core/circuit/schema';
@@ -13,11 +15,20 @@ const MONTH_DAYS = 30.4;
 const DAYS_UP_TO = 12;
 const WEEKS_UP_TO = 70;
 
-/** What a place is called in a list: "X9.1 blade plug, volts lost, float on". */
-export function placeTitle(
-  speaker: Speaker,
-  { kind, part, test, limits }: Pick<PlaceTrend, 'kind' | 'part' | 'test' | 'limits'>,
-): string {
+/** What places of one function are called in a list; two that would be called the same by their whole set-up. */
+export function placeTitles(speaker: Speaker, places: readonly Placed[]): string[] {
+  const titles = places.map((place) => placeTitle(speaker, place));
+  return titles.map((title, k) => {
+    const { test } = places[k]!;
+    const isAlone = titles.indexOf(title) === titles.lastIndexOf(title);
+    return isAlone || !test ? title : followedWords(speaker, test);
+  });
+}
+
+type Placed = Pick<PlaceTrend, 'kind' | 'part' | 'test' | 'limits'>;
+
+/** What a place is called: "X9.1 blade plug, volts lost 4 to 6, float on". */
+function placeTitle(speaker: Speaker, { kind, part, test, limits }: Placed): string {
   if (kind === 'winding' && part !== null) return `${partWords(speaker, part)}, winding at 20 °C`;
   if (!test) return part ?? kind;
   const stand = positionWords(speaker.model.compiled.circuit.controls, test.setup);
@@ -27,7 +38,9 @@ export function placeTitle(
   if (part === null && limits?.source.code === 'lost')
     return `Volts lost, ${testPlace(speaker, test)}${behind}`;
   if (test.kind === 'pressure') return `Pressure at ${testPlace(speaker, test)}${behind}`;
-  if (part !== null && kind === 'volts') return `${partWords(speaker, part)}, volts lost${behind}`;
+  // A contactor has more than one contact: the points say which.
+  if (part !== null && kind === 'volts')
+    return `${partWords(speaker, part)}, volts lost ${testPlace(speaker, test)}${behind}`;
   if (part !== null && kind === 'amps') return `${partWords(speaker, part)}, amps${behind}`;
   if (test.kind === 'insulation') return `Insulation ${testPlace(speaker, test)}, ${test.testVolts} V`;
   return followedWords(speaker, test);
@@ -128,6 +141,31 @@ export function limitWords(source: LimitSource): string {
     case 'sound':
       return 'what the sound circuit may show, by the drawing';
   }
+}
+
+/** Against what a place is past its limit: "above 0.2 V: the shop’s rule for lost volts". */
+export function pastLimitWords({ gaugeUnit }: Speaker, { measure, side, limits }: PastLimit): string {
+  const limit = measureFigure(measure.kind, limits[side]!, gaugeUnit);
+  return `${side === 'least' ? 'below' : 'above'} ${limit}: ${limitWords(limits.source)}`;
+}
+
+/** Places that a job leaves past their limits, a sentence for each: "K1 contactors in, volts lost 1 to 8: 0.215 V, above 0.2 V: the shop’s rule for lost volts". */
+export function pastLimitLines(speaker: Speaker, past: readonly PastLimit[]): string[] {
+  const titles = placeTitles(
+    speaker,
+    past.map(({ measure: { kind, part }, test, limits }) => ({ kind, part, test, limits })),
+  );
+  return past.map((one, k) => {
+    const { kind, value } = one.measure;
+    return `${titles[k]!}: ${measureFigure(kind, value, speaker.gaugeUnit)}, ${pastLimitWords(speaker, one)}`;
+  });
+}
+
+/** What drifted before a job, and was not read or mended in it. */
+export function driftingWords({ title, on, beyond }: Drifting): string {
+  return beyond || on === null
+    ? `${title} was past its limit when it was read last.`
+    : `${title} may be at its limit from ${calendarDay(on)} on.`;
 }
 
 /** What a repair changed: "0.41 V before, 0.06 V after". */

@@ -72,7 +72,7 @@ export default page<{ params: Promise<{ number: string }> }>('look', async funct
                   key={`${moved_at.toISOString()} ${pieces}`}
                   className="flex min-h-11 flex-wrap items-center gap-x-4 border-b-[1.5px] border-rule"
                 >
-                  <span className="fig-bold w-12">{pieces > 0 ? `+${pieces}` : pieces}</span>
+                  <span className="fig-bold w-12">{pieces > 0 ? `+${pieces}` : `−${-pieces}`}</span>
                   <span className="min-w-0 flex-1">
                     {MOVE_WORDS[why as MoveWhy]}, {person}
                     {job === null ? null : (

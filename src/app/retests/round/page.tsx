@@ -4,6 +4,7 @@ import { z } from 'zod';
 import { page } from '@/features/gate/page';
 import { RoundSheet } from '@/features/retests/RoundSheet';
 import { openRound, ROUND_DAYS, roundOf } from '@/features/retests/server';
+import { calendarDay } from '@/core/units/siteTime';
 import { PageHead } from '@/ui/PageHead';
 import { PrintKey } from '@/ui/PrintKey';
 import { dueWithin } from '@/words/en/retests';
@@ -31,7 +32,7 @@ export default page<{
     <div className="flex min-h-dvh flex-col bg-sheet">
       <PageHead
         title={own ? 'Read again' : 'Round'}
-        under={own ? today : `What is due until ${until}, in the order of walking`}
+        under={own ? calendarDay(today) : `What is due until ${calendarDay(until)}, in the order of walking`}
       >
         <span className="print:hidden">
           <PrintKey />

@@ -50,7 +50,7 @@ export function openDesk(circuit: Circuit, entries: readonly Entry[] = [], more:
     past: NO_PAST,
     experience: NO_EXPERIENCE,
     alike: null,
-    limitSoon: null,
+    drifting: [],
     marks: shopMarks({}),
     stored: [],
     me: somebody(),

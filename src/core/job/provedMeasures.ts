@@ -9,11 +9,12 @@ import { supplySigma } from '../diagnosis/commonScatter';
 import { totalSigma } from '../diagnosis/likelihood';
 import { testKey } from '../diagnosis/observations';
 import { partsAcross } from '../diagnosis/partsAcross';
-import { windingRead } from '../diagnosis/windingRead';
+import { isWound, ohmicRead } from '../diagnosis/windingRead';
+import { kindOf } from '../kinds/part/index';
 import { figureOf, readingKind } from '../kinds/reading/index';
 import type { JobState, PinnedReading } from './reduceJob';
 
-/** What is followed over the years: windings by their ohms, everything else by its kind of reading. */
+/** What is followed over the years: windings, elements and resistors by their own ohms, everything else by its kind of reading. */
 export const MEASURE_KINDS = [
   'winding',
   'ohms',
@@ -36,7 +37,7 @@ export interface ProvedMeasure {
   type: string;
   /** The part that it speaks of; null where it is of a point of the run. */
   part: string | null;
-  /** In the unit of its kind: windings at 20 °C where their temperature was taken, what rises with the supply at its rated volts. */
+  /** In the unit of its kind: what is wound at 20 °C where their temperature was taken, what rises with the supply at its rated volts. */
   value: number;
   /** One standard deviation of the value, in its unit. */
   sigma: number;
@@ -67,13 +68,18 @@ export interface PastWinding {
 
 /** Steps of the drawing's ohms that count as one type, of their natural logarithm: about five percent. */
 const OHMS_STEP = 0.05;
+/** What a drawing may say of one. */
+type Said = Partial<Record<'ohms' | 'henries' | 'va' | 'sealedAmps', number>>;
 /** Kelvin, one standard deviation, that a winding of unknown temperature stands off 20 °C. */
 const UNKNOWN_KELVIN = 15;
 
-/** What makes windings alike over the machines of a shed: kind, volts, and what the drawings say of them. Null for what is no winding. */
+/**
+ * What makes windings, elements and resistors alike over the machines of a shed: kind, volts, and what the drawings say of them. Null for
+ * what has no ohms of its own.
+ */
 export function windingType({ part, branches }: CompiledPart): string | null {
-  if (part.kind !== 'coil' && part.kind !== 'relay') return null;
-  const { ohms, henries, va, sealedAmps } = part;
+  if (!kindOf(part).traits.ohmic) return null;
+  const { ohms, henries, va, sealedAmps } = part as Said;
   return JSON.stringify([
     part.kind,
     Math.round(branches[0]!.volts),
@@ -138,7 +144,7 @@ export function mendedParts({ fixes, decision }: JobState): ReadonlySet<string> 
 
 function ofWinding(model: CircuitModel, { entry, reading }: PinnedReading): ProvedMeasure | null {
   if (reading.kind !== 'ohms' || typeof reading.value !== 'number' || reading.unsteady) return null;
-  const winding = windingRead(model, reading);
+  const winding = ohmicRead(model, reading);
   return (
     winding &&
     windingMeasure(winding.part, reading.value, {
@@ -156,8 +162,9 @@ function windingMeasure(
 ): ProvedMeasure | null {
   const type = windingType(part);
   if (type === null || ohms <= 0) return null;
-  const corrected = celsius !== undefined;
-  const value = corrected ? ohmsAt20(ohms, celsius) : ohms;
+  const wound = isWound(part);
+  const corrected = !wound || celsius !== undefined;
+  const value = wound && celsius !== undefined ? ohmsAt20(ohms, celsius) : ohms;
   const unknown = corrected ? 0 : COPPER_PER_K * UNKNOWN_KELVIN * value;
   return {
     kind: 'winding',

@@ -1,10 +1,11 @@
 import { CircuitModel } from '../circuit/model';
+import type { Test } from '../circuit/schema';
 import { Diagnoser } from '../diagnosis/diagnose';
-import { windingType, type PastWinding } from '../job/provedMeasures';
+import { provedMeasures, windingType, type PastWinding } from '../job/provedMeasures';
 import { reduceJob } from '../job/reduceJob';
 import { seededRandom } from '../random';
 import { shopMarks } from '../tables/marks';
-import { twoWayPair } from '../templates/electrical';
+import { proportionalPilot, twoWayPair } from '../templates/electrical';
 import { entryWriter, fitted } from '../testing/entryWriter';
 import { calibrate, wilson } from './calibration';
 import { functionTrends, type PlaceMeasure } from './functionTrends';
@@ -126,6 +127,41 @@ describe('windings by their past', () => {
     );
     expect(learntWindings(unsaid, others.slice(1))).toEqual({});
     expect(learntWindings(unsaid, others).Y1).toMatchObject({ from: 'fleet', count: 4, ohms: 8.2 });
+  });
+});
+
+describe('a resistor by its past', () => {
+  const pilot = proportionalPilot();
+  const pilotModel = new CircuitModel(pilot);
+  const at = pilotModel.compiled.partIndex.get('R1')!;
+  const resistor = pilotModel.compiled.parts[at]!;
+  const { '1': from, '2': to } = resistor.part.nodes as { '1': string; '2': string };
+  const test: Test = { kind: 'ohms', from, to, setup: { isolated: ['G1'], controls: { thumb: 'rest' } } };
+
+  it('is followed by its own ohms, which no weather moves, and solved with them nearer than a winding', () => {
+    const write = entryWriter();
+    const log = (value: number) =>
+      reduceJob([
+        write('retest', { tests: [test] }),
+        write('reading', { reading: { ...test, value }, typed: String(value), phase: 'fixed' }),
+        write('handOver', { note: '' }),
+      ]);
+    const [measure] = provedMeasures(pilotModel, log(4.9));
+    expect(measure).toMatchObject({ kind: 'winding', part: 'R1', value: 4.9, corrected: true });
+    const past: PastWinding[] = [4.88, 4.9, 4.91, 4.9].map((ohms, k) => ({
+      part: 'R1',
+      type: windingType(resistor)!,
+      ohms,
+      atReference: true,
+      own: true,
+      machine: 'G-2',
+      jobNumber: 300 + k,
+      at: '2026-01-01T00:00:00Z',
+    }));
+    const { R1, Y1 } = learntWindings(pilotModel, past);
+    expect(R1).toMatchObject({ ohms: 4.9, from: 'own', count: 4 });
+    expect(R1!.tolerance).toBeLessThan(0.04);
+    expect(Y1).toBeUndefined();
   });
 });
 

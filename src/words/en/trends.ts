@@ -3,6 +3,7 @@ import type { PlaceTrend } from '@/core/shed/functionTrends';
 import { calendarDay } from '@/core/units/siteTime';
 import type { Drifting, PastLimit } from '@/core/shed/readPastLimit';
 import type { LimitSource } from '@/core/shed/measureLimits';
+import { isWound } from '@/core/diagnosis/windingRead';
 import type { MeasureKind } from '@/core/job/provedMeasures';
 import type { ReadingKind } from '@/core/circuit/schema';
 import { figureWords, partWords, positionWords, testPlace, type Speaker } from './readings';
@@ -29,7 +30,8 @@ type Placed = Pick<PlaceTrend, 'kind' | 'part' | 'test' | 'limits'>;
 
 /** What a place is called: "X9.1 blade plug, volts lost 4 to 6, float on". */
 function placeTitle(speaker: Speaker, { kind, part, test, limits }: Placed): string {
-  if (kind === 'winding' && part !== null) return `${partWords(speaker, part)}, winding at 20 °C`;
+  if (kind === 'winding' && part !== null)
+    return `${partWords(speaker, part)}, ${isWoundPart(speaker, part) ? 'winding at 20 °C' : 'its ohms'}`;
   if (!test) return part ?? kind;
   const stand = positionWords(speaker.model.compiled.circuit.controls, test.setup);
   const behind = stand ? `, ${stand}` : '';
@@ -44,6 +46,11 @@ function placeTitle(speaker: Speaker, { kind, part, test, limits }: Placed): str
   if (part !== null && kind === 'amps') return `${partWords(speaker, part)}, amps${behind}`;
   if (test.kind === 'insulation') return `Insulation ${testPlace(speaker, test)}, ${test.testVolts} V`;
   return followedWords(speaker, test);
+}
+
+function isWoundPart({ model: { compiled } }: Speaker, ref: string): boolean {
+  const part = compiled.parts[compiled.partIndex.get(ref) ?? -1];
+  return part !== undefined && isWound(part);
 }
 
 /** Kind of reading that a measure is shown as. */

@@ -9,6 +9,8 @@ const HARMLESS = 0.02;
 /** Path resistances beyond the range that changes the function, still found by an insulation tester. */
 export const FAINTEST_LEAK_OHMS = 5e8;
 const WORST_JOINT_OHMS = 2e6;
+/** Heat in one contact or joint that wears it out: 0.1 V at 100 A, where a heavy contact is no longer good (reference tables, verify). */
+const BURNING_WATTS = 10;
 /** Volts at which weak insulation may begin to conduct, over the highest it sees at work; each is a variant, none is reported. */
 const BREAKDOWN_SHARES = [0.1, 0.35, 0.7, 2, 6, 18];
 
@@ -24,13 +26,17 @@ export function faultRanges(model: CircuitModel): FaultRanges {
   const least = finite.length > 0 ? Math.min(...finite) : 10;
   const loopOf = ({ index }: Branch) => (Number.isFinite(loops[index]!) ? loops[index]! : least);
   const series = (branch: Branch): SeverityRange => {
-    const matters = 0.05 * loopOf(branch) + branch.ohms;
+    const loop = loopOf(branch);
+    const amps = compiled.supplyVolts / loop;
+    // What carries much burns long before the load is short of volts.
+    const more = Math.min(0.05 * loop, BURNING_WATTS / (amps * amps));
+    const matters = branch.ohms + more;
     return {
       unit: 'ohms',
-      least: Math.min(branch.ohms * 1.5 + 0.01 * loopOf(branch), matters),
+      least: Math.min(branch.ohms * 1.5 + 0.01 * loop, branch.ohms + more / 4),
       most: Math.max(WORST_JOINT_OHMS, 1e3 * matters),
       mainLeast: matters,
-      mainMost: 100 * loopOf(branch) + branch.ohms,
+      mainMost: 100 * loop + branch.ohms,
     };
   };
   const leakRange = (branch: Branch): SeverityRange => ({

@@ -35,9 +35,14 @@ test('from a drifting place to a re-test, its reading, a new part from the shelf
   await makeSafe(page, 'Tove');
   const machine = new MachineUnderTest('winch-reversing', 'K1', 'highResistance', 0.0017);
   await prove(page, machine);
+  // It stops nothing, and goes out with the machine: that is said.
+  await expect(page.locator('[data-proof=drop]').filter({ hasText: 'Past its limit' })).toHaveCount(1);
+  await step(page, 'Hand over');
+  await expect(page.getByTestId('past-limits')).toContainText('K1 contactors in, volts lost');
 
-  // It is worn out: decided by its past, and changed.
+  // It is worn out, by what was just read, and changed.
   await step(page, 'Decide');
+  await expect(page.getByText('K1: proved bad')).toBeVisible();
   await page
     .getByRole('group', { name: 'What is done' })
     .getByRole('button', { name: /Replace/ })
@@ -46,11 +51,10 @@ test('from a drifting place to a re-test, its reading, a new part from the shelf
   await page.getByLabel('replace, minutes').fill('40');
   await page.getByLabel('replace, parts cost').fill('28');
   await page.getByLabel('In a sentence').fill('Its contact has lost more every quarter for two years.');
-  const against = page.getByLabel(/do not name K1 yet/);
-  if ((await against.count()) > 0) await against.fill('Followed over two winters.');
   for (const box of await page.getByRole('checkbox', { name: /looked at/ }).all()) await box.check();
   await page.getByRole('button', { name: 'Decide', exact: true }).click();
   await expect(page.getByTestId('decided')).toContainText('K1');
+  await makeSafe(page, 'Tove');
   await step(page, 'Fix');
   const offered = page.getByTestId('offered').first();
   await expect(offered).toHaveAttribute('data-fit', 'fits');
@@ -70,6 +74,19 @@ test('from a drifting place to a re-test, its reading, a new part from the shelf
     return entries.some(({ type }) => type === 'fix');
   };
   await expect.poll(kept).toBe(true);
+  // Nothing that was shown before the work shows anything of the new part.
+  await step(page, 'Hand over');
+  await expect(page.getByTestId('stops').getByText(/Not shown/).first()).toBeVisible();
+  await prove(page, new MachineUnderTest('winch-reversing'));
+  await step(page, 'Hand over');
+  await expect(page.getByTestId('past-limits')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Hand over as Tove' }).click();
+  await expect(page.getByTestId('handed-over')).toBeVisible();
+  await expect
+    .poll(async () =>
+      (await keptEntries<{ type: string }>(page.request, number)).some(({ type }) => type === 'handOver'),
+    )
+    .toBe(true);
 
   // It is off the shelf; more are asked for, and come back onto it step by step.
   await page.goto(`/parts/${spare}`);
@@ -96,8 +113,10 @@ test('from a drifting place to a re-test, its reading, a new part from the shelf
   await expect(asked).toHaveCount(0);
   await page.goto(`/parts/${spare}`);
   expect(await stock()).toBe(left + 2);
+  // The place begins anew with the new part.
   await page.goto(place);
-  await expect(jobs).toHaveCount(read);
+  await expect(jobs).toHaveCount(read + 1);
+  await expect(page.getByTestId('trend-words')).toContainText('One reading so far');
 });
 
 test('what usually breaks here is seen, and the lead puts an own factor in place of a learnt one', async ({

@@ -27,8 +27,8 @@ export function faultRanges(model: CircuitModel): FaultRanges {
   const loopOf = ({ index }: Branch) => (Number.isFinite(loops[index]!) ? loops[index]! : least);
   const series = (branch: Branch): SeverityRange => {
     const loop = loopOf(branch);
-    const amps = compiled.supplyVolts / loop;
-    // What carries much burns long before the load is short of volts.
+    // What carries much burns long before the load is short of volts; what carries nothing, or a fluid, does not.
+    const amps = branch.domain === 'electrical' ? compiled.supplyVolts / loops[branch.index]! : 0;
     const more = Math.min(0.05 * loop, BURNING_WATTS / (amps * amps));
     const matters = branch.ohms + more;
     return {

@@ -351,10 +351,10 @@ export function proofStanding(proof: Proof, state: JobState): ProofStanding {
     : { state: 'wrong', found: entry.body.found };
 }
 
-/** Whether a reading after the fix shows what a proof asks for; the last one of that test counts. */
-function isShown(proof: Extract<Proof, { test: Test }>, { after }: JobState): boolean {
+/** Whether a reading after the last work shows what a proof asks for; the last one of that test counts. */
+function isShown(proof: Extract<Proof, { test: Test }>, { after, lastFix }: JobState): boolean {
   const key = testKey(proof.test);
-  const last = after.findLast(({ reading }) => testKey(reading) === key);
+  const last = after.findLast(({ reading, position }) => position > lastFix && testKey(reading) === key);
   return last !== undefined && proves(proof, last.reading.value);
 }
 

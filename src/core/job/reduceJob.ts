@@ -45,7 +45,7 @@ export interface JobState {
   redrawn: number | null;
   /** Readings that count in the diagnosis, oldest first. */
   readings: PinnedReading[];
-  /** Readings taken after the fix, oldest first. */
+  /** Readings taken to prove the machine, oldest first; of a re-test also those before its own work. */
   after: PinnedReading[];
   /** Traces that stand, oldest first. */
   traces: EntryOf<'trace'>[];
@@ -77,6 +77,7 @@ export interface JobState {
   /** Place in the log of the last one, counted from 0; -1 while there is none. */
   lastFix: number;
   spareTests: EntryOf<'spareTest'>[];
+  /** What was shown, or left with a reason, since the last work on the machine, by line: what was shown before it is open again. */
   proofs: Map<string, EntryOf<'proof'>>;
   handOver: EntryOf<'handOver'> | null;
 }
@@ -118,6 +119,7 @@ export function reduceJob(entries: readonly Entry[]): JobState {
   const retest = last('retest')?.body.tests ?? null;
   const fixes = all('fix').map(({ id }) => positions.get(id)!);
   const firstFix = Math.min(Infinity, ...fixes);
+  const lastFix = Math.max(-1, ...fixes);
   // Of a re-test every reading up to its own work is evidence: nothing was said to be wrong, and nothing was repaired before it.
   const readings = pinned.filter(
     ({ entry, position }) => entry.body.phase === undefined || (retest !== null && position < firstFix),
@@ -155,9 +157,13 @@ export function reduceJob(entries: readonly Entry[]): JobState {
       part: body.part,
       from: readings.filter(({ position }) => position < positions.get(id)!).length,
     })),
-    lastFix: Math.max(-1, ...fixes),
+    lastFix,
     spareTests: all('spareTest'),
-    proofs: new Map(all('proof').map((entry) => [entry.body.proof, entry])),
+    proofs: new Map(
+      all('proof')
+        .filter(({ id }) => positions.get(id)! > lastFix)
+        .map((entry) => [entry.body.proof, entry]),
+    ),
     handOver: last('handOver'),
   };
 }

@@ -66,6 +66,28 @@ describe('a look at a sound machine', () => {
     );
   });
 
+  it('has everything to show again once something was mended in it: nothing that was shown before counts', () => {
+    const { test, id } = plain.find(({ kind }) => kind === 'works') as Extract<Proof, { kind: 'works' }>;
+    const shown = [
+      ['reading', { reading: { ...test, value: 'works' }, typed: 'works', phase: 'fixed', check: id }],
+      ['proof', { proof: id, done: true, found: 'works' }],
+    ] as const;
+    const left = ['proof', { proof: current.id, done: false, found: '', reason: 'no clamp here' }] as const;
+    const standing = (...more: Parameters<typeof log>) => {
+      const state = reduceJob(log(...more));
+      return proofList(model, state)
+        .filter((proof) => proof.id === id || proof.id === current.id)
+        .map((proof) => proofStanding(proof, state).state)
+        .sort();
+    };
+    const fix = ['fix', fitted('Y1')] as const;
+    expect(standing(...shown, left)).toEqual(['done', 'signedOff']);
+    expect(standing(...shown, left, fix)).toEqual(['open', 'open']);
+    expect(standing(...shown, left, fix, ...shown, left)).toEqual(['done', 'signedOff']);
+    // A tick alone does not lift the reading of before over the work.
+    expect(standing(...shown, fix, shown[1])).toEqual(['open', 'open']);
+  });
+
   it('that was worked on is a job like any other', () => {
     expect(handOverStops(model, reduceJob(log(['fix', fitted('Y1')]))).map(({ code }) => code)).toContain(
       'undecided',

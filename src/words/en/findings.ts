@@ -131,10 +131,14 @@ export function clearWords({ part, reason }: ClearFirst): string {
 const MOST_FAULTS = 3;
 /** Limits this far apart are said both: one figure between them would be made up. */
 const ONE_FIGURE = 2;
+/** Two figures of less than this many ohms are none with two decimals. */
+const SAID_IN_OHMS = 0.1;
 
 function sizeWords(ohms: number, range: Suspect['severityRange']): string {
   const words = (value: number, digits: number) =>
-    quantity('ohms', significant(value, digits)).replace(/\.0+(?= )/, '');
+    value < SAID_IN_OHMS
+      ? `${significant(1000 * value, digits)} mΩ`
+      : quantity('ohms', significant(value, digits)).replace(/\.0+(?= )/, '');
   return range && range[1] > ONE_FIGURE * range[0]
     ? `${words(range[0], 1)} to ${words(range[1], 1)}`
     : `about ${words(ohms, 2)}`;

@@ -466,6 +466,9 @@ describe('what the readings mean so far', () => {
     expect(faultWords(tilt, { part: 'S3R', fault: 'highResistance', severityOhms: 0.15 })).toBe(
       'contact makes badly, about 0.15 Ω',
     );
+    expect(faultWords(tilt, { part: 'S3R', fault: 'highResistance', severityOhms: 0.00163 })).toBe(
+      'contact makes badly, about 1.6 mΩ',
+    );
     expect(clearWords({ part: 'V8', reason: 'suppressionDiode' })).toMatch(/^V8: shorted/);
     const named = new Set(
       TEMPLATES.flatMap(({ build }) => new Diagnoser(build()).faults.map(({ fault }) => fault)),

@@ -76,7 +76,12 @@ test('from a drifting place to a re-test, its reading, a new part from the shelf
   await expect.poll(kept).toBe(true);
   // Nothing that was shown before the work shows anything of the new part.
   await step(page, 'Hand over');
-  await expect(page.getByTestId('stops').getByText(/Not shown/).first()).toBeVisible();
+  await expect(
+    page
+      .getByTestId('stops')
+      .getByText(/Not shown/)
+      .first(),
+  ).toBeVisible();
   await prove(page, new MachineUnderTest('winch-reversing'));
   await step(page, 'Hand over');
   await expect(page.getByTestId('past-limits')).toHaveCount(0);

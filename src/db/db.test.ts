@@ -205,13 +205,18 @@ describe('jobs', () => {
     const machines = await listMachines(50);
     expect(machines.find(({ code }) => code === 'G-2')).toMatchObject({ functions: 4 });
     expect(machines.find(({ code }) => code === 'S-6')).toMatchObject({ functions: 0, open_jobs: 0 });
-    // As people count: G-2 before G-10, and on from where a page ended.
-    const codes = machines.map(({ code }) => code);
+    expect(await findJob(999_999)).toBeNull();
+  });
+
+  it('lists machines as people count, G-2 before G-10, and on from where a page ended', async () => {
+    const made = ['G-10', 'G-9', 'G-11'].map((code) => [uuidv7(), code, 'Groomer']);
+    await pool().query('INSERT INTO machines (id, code, name) VALUES ?', [made]);
+    const codes = (await listMachines(50)).map(({ code }) => code);
     expect(codes.indexOf('G-2')).toBeLessThan(codes.indexOf('G-10'));
     expect(codes).toEqual([...codes].sort((a, b) => a.localeCompare(b, 'en', { numeric: true })));
     const behind = await listMachines(2, { after: 'G-9' });
     expect(behind.map(({ code }) => code)).toEqual(['G-10', 'G-11']);
-    expect(await findJob(999_999)).toBeNull();
+    await pool().query('DELETE FROM machines WHERE id IN (?)', [made.map(([id]) => id)]);
   });
 });
 

@@ -153,13 +153,20 @@ export async function functionsWithPast(): Promise<string[]> {
   return rows.map((row) => String(row.function_id));
 }
 
-/** Parts of a function that were mended or changed, and when its job was closed. */
+/**
+ * Parts of a function that were mended or changed in jobs that were handed over, and when, by the clock that its readings are by: what was
+ * read behind it in the same job is the new part's.
+ */
 export async function repairsOf(functionId: string): Promise<Repair[]> {
   const [rows] = await pool().query<RowDataPacket[]>(
-    'SELECT part, closed_at FROM outcomes WHERE function_id = ? ORDER BY closed_at',
+    `SELECT JSON_VALUE(e.body, '$.part') AS part, e.written_at FROM jobs j
+     JOIN entries e ON e.job_id = j.id AND e.type = 'fix'
+     WHERE j.function_id = ? AND j.closed_at IS NOT NULL
+       AND NOT EXISTS (SELECT 1 FROM entries later WHERE later.job_id = e.job_id AND later.supersedes = e.id)
+     ORDER BY e.written_at`,
     [functionId],
   );
-  return rows.map((row) => ({ part: String(row.part), at: (row.closed_at as Date).toISOString() }));
+  return rows.map((row) => ({ part: String(row.part), at: (row.written_at as Date).toISOString() }));
 }
 
 const outcomeRow = z.object({

@@ -29,11 +29,15 @@ export function faultRanges(model: CircuitModel): FaultRanges {
     const loop = loopOf(branch);
     // What carries much burns long before the load is short of volts; what carries nothing, or a fluid, does not.
     const amps = branch.domain === 'electrical' ? compiled.supplyVolts / loops[branch.index]! : 0;
-    const more = Math.min(0.05 * loop, BURNING_WATTS / (amps * amps));
-    const matters = branch.ohms + more;
+    const burning = BURNING_WATTS / (amps * amps);
+    const starved = 0.05 * loop;
+    const matters = branch.ohms + Math.min(starved, burning);
     return {
       unit: 'ohms',
-      least: Math.min(branch.ohms * 1.5 + 0.01 * loop, branch.ohms + more / 4),
+      least: Math.min(
+        branch.ohms * 1.5 + 0.01 * loop,
+        burning < starved ? branch.ohms + burning / 4 : matters,
+      ),
       most: Math.max(WORST_JOINT_OHMS, 1e3 * matters),
       mainLeast: matters,
       mainMost: 100 * loop + branch.ohms,

@@ -51,7 +51,7 @@ export interface Trend {
   /** The limit that it is past already. */
   beyond: 'least' | 'most' | null;
   toLimit: ToLimit | null;
-  /** What the last repair changed: the middle before, and after. */
+  /** What the last repair changed: the last reading before, and the first after. */
   step: { day: number; before: number; after: number } | null;
   /** It moves by factors: the line is straight over powers of ten. */
   byFactors: boolean;
@@ -171,13 +171,11 @@ export function sideBeyond(limits: TrendLimits | null, value: number): Trend['be
   return null;
 }
 
-/** What a repair changed, by the middle of up to four readings on each side. */
+/** What a repair changed, by the readings on either side of it: what drifted had no middle. */
 function stepOf(sorted: readonly TrendPoint[], since: number): Trend['step'] {
-  const before = sorted.filter(({ day }) => day < since).slice(-LEAST_POINTS);
-  const after = sorted.filter(({ day }) => day >= since).slice(0, LEAST_POINTS);
-  if (before.length === 0 || after.length === 0) return null;
-  const middle = (those: readonly TrendPoint[]) => median(those.map(({ value }) => value));
-  return { day: since, before: middle(before), after: middle(after) };
+  const before = sorted.findLast(({ day }) => day < since);
+  const after = sorted.find(({ day }) => day >= since);
+  return before && after ? { day: since, before: before.value, after: after.value } : null;
 }
 
 /** What the meter and the corrections leave open of one reading, on the scale of the line. */

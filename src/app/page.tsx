@@ -44,10 +44,12 @@ export default page<Props>('look', async function ShedPage({ searchParams }) {
     `/?${new URLSearchParams({ ...Object.fromEntries(keep), ...more })}`;
   return (
     <div className="flex min-h-dvh flex-col">
-      <header className="sticky top-0 z-20 flex h-14 shrink-0 items-stretch border-b-2 border-ink bg-film pl-6 max-tablet:pl-3">
+      <header className="sticky top-0 z-20 flex h-14 shrink-0 items-stretch border-b-2 border-ink bg-film pl-6 max-tablet:h-auto max-tablet:min-h-14 max-tablet:pl-3">
         <Brand />
         <div className="flex min-w-0 flex-col justify-center border-l border-rule px-4">
-          <h1 className="truncate text-[17px] leading-5 font-[750]">{policy.shedName}</h1>
+          <h1 className="truncate text-[17px] leading-5 font-[750] max-tablet:line-clamp-2 max-tablet:whitespace-normal">
+            {policy.shedName}
+          </h1>
           <p className="truncate text-[15px] leading-5 text-ink2 max-tablet:hidden">
             {siteDay(new Date().toISOString(), policy.timeZone)}
           </p>

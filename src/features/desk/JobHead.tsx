@@ -19,13 +19,17 @@ export function JobHead({ job, step, done }: { job: JobTitle; step: StepId; done
   const at = STEP_IDS.indexOf(step);
   const steps = STEP_IDS.map((id) => ({ id, name: STEP_NAMES[id] }));
   return (
-    <header className="relative flex h-14 shrink-0 items-stretch border-b-2 border-ink bg-film pl-6 max-tablet:pl-3">
+    <header className="relative flex h-14 shrink-0 items-stretch border-b-2 border-ink bg-film pl-6 max-tablet:h-auto max-tablet:min-h-14 max-tablet:pl-3">
       <Brand />
-      <div className="flex min-w-0 flex-1 flex-col justify-center border-l border-rule px-4 desk:flex-initial desk:max-w-[200px] xl:max-w-[440px]">
-        <h1 className="truncate text-[17px] leading-5 font-[750]" title={job.title}>
+      <div className="flex min-w-0 flex-1 flex-col justify-center border-l border-rule px-4 max-tablet:px-2 desk:flex-initial desk:max-w-[200px] xl:max-w-[440px]">
+        {/* Beside the steps a phone has no room for a line: three short ones say more. */}
+        <h1
+          className="truncate text-[17px] leading-5 font-[750] max-tablet:line-clamp-3 max-tablet:text-[15px] max-tablet:leading-[18px] max-tablet:whitespace-normal"
+          title={job.title}
+        >
           {job.machineCode} {job.title}
         </h1>
-        <p className="truncate text-[15px] leading-5 text-ink2">
+        <p className="truncate text-[15px] leading-5 text-ink2 max-tablet:hidden">
           {job.machineName}, {isBegun(job.number) ? 'begun on this device' : `job ${job.number}`}
           {job.person ? `, ${job.person}` : ''}
         </p>

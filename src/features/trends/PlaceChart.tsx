@@ -27,6 +27,8 @@ const WORDS = '15px "Sofia Sans Semi Condensed Variable"';
 const AHEAD_SHARE = 0.25;
 /** A line that bends is drawn in so many pieces. */
 const STEPS = 24;
+/** Words stand this far off the edge of the chart, px. */
+const INSET = 8;
 
 /** A place over the years: every reading, the limit it is held against, repairs, and where the line runs to. */
 export function PlaceChart({
@@ -218,11 +220,14 @@ function ruled(
         ctx.lineTo(area.right, on);
         ctx.stroke();
         ctx.fillStyle = inks.ink;
-        const words = `${below ? 'not below' : 'not above'}: ${limits ? limitWords(limits.source) : kind}`;
+        const side = below ? 'not below' : 'not above';
+        const whole = `${side}: ${limits ? limitWords(limits.source) : kind}`;
+        // The words under the chart say what it is held against: a phone has room for the side alone.
+        const words = ctx.measureText(whole).width > area.width - 2 * INSET ? side : whole;
         const room = below ? area.bottom - on : on - area.top;
         // In the tint where there is room, inside the line where there is none.
         const inside = room < 22;
-        ctx.fillText(words, area.left + 8, below === inside ? on - 6 : on + 16);
+        ctx.fillText(words, area.left + INSET, below === inside ? on - 6 : on + 16);
       }
       for (const at of repairs) {
         const on = x!.getPixelForValue(Date.parse(at) / DAY_MS);

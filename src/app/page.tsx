@@ -65,7 +65,7 @@ export default page<Props>('look', async function ShedPage({ searchParams }) {
         <section aria-labelledby="in-hand" className="bg-sheet">
           <h2
             id="in-hand"
-            className="mx-6 flex h-12 items-center gap-3 border-b-2 border-ink text-[19px] font-[780] max-tablet:mx-3"
+            className="mx-6 flex min-h-12 flex-wrap items-center gap-x-3 border-b-2 border-ink text-[19px] font-[780] max-tablet:mx-3"
           >
             {show === 'closed' ? 'Handed over' : 'In hand'}{' '}
             <span className="text-[15.5px] font-[550] text-ink2">{total}</span>

@@ -24,14 +24,17 @@ export function JobRow({ job }: { job: JobRowFacts }) {
     <li className="relative grid min-h-[86px] grid-cols-[190px_minmax(0,400px)_minmax(0,1fr)] items-center gap-x-4 border-b-[1.5px] border-rule px-6 py-2 max-desk:grid-cols-[84px_minmax(0,1fr)] max-tablet:px-3">
       <div className="min-w-0">
         <p className="fig-bold text-[27px] leading-[30px]">{job.machineCode}</p>
-        <p className="truncate text-[15.5px] text-ink2" title={job.machineName}>
+        <p
+          className="truncate text-[15.5px] text-ink2 max-tablet:line-clamp-2 max-tablet:leading-5 max-tablet:whitespace-normal"
+          title={job.machineName}
+        >
           {job.machineName}
         </p>
       </div>
       <div className="min-w-0">
         <Link
           href={`/jobs/${job.number}`}
-          className="block truncate text-[19px] leading-6 font-[750] before:absolute before:inset-0"
+          className="block truncate text-[19px] leading-6 font-[750] before:absolute before:inset-0 max-tablet:line-clamp-2 max-tablet:whitespace-normal"
           title={job.title}
         >
           {job.title}

@@ -79,6 +79,8 @@ export interface JobState {
   spareTests: EntryOf<'spareTest'>[];
   /** What was shown, or left with a reason, since the last work on the machine, by line: what was shown before it is open again. */
   proofs: Map<string, EntryOf<'proof'>>;
+  /** Lines that were shown, or left, before the last work. */
+  shownBefore: ReadonlySet<string>;
   handOver: EntryOf<'handOver'> | null;
 }
 
@@ -120,6 +122,7 @@ export function reduceJob(entries: readonly Entry[]): JobState {
   const fixes = all('fix').map(({ id }) => positions.get(id)!);
   const firstFix = Math.min(Infinity, ...fixes);
   const lastFix = Math.max(-1, ...fixes);
+  const isSince = ({ id }: Entry) => positions.get(id)! > lastFix;
   // Of a re-test every reading up to its own work is evidence: nothing was said to be wrong, and nothing was repaired before it.
   const readings = pinned.filter(
     ({ entry, position }) => entry.body.phase === undefined || (retest !== null && position < firstFix),
@@ -161,8 +164,13 @@ export function reduceJob(entries: readonly Entry[]): JobState {
     spareTests: all('spareTest'),
     proofs: new Map(
       all('proof')
-        .filter(({ id }) => positions.get(id)! > lastFix)
+        .filter(isSince)
         .map((entry) => [entry.body.proof, entry]),
+    ),
+    shownBefore: new Set(
+      all('proof')
+        .filter((entry) => !isSince(entry))
+        .map(({ body }) => body.proof),
     ),
     handOver: last('handOver'),
   };

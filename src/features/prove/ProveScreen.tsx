@@ -118,6 +118,9 @@ function ProofRow({
             <span className="block text-copper-ink">Left, because {now.reason}</span>
           ) : null}
           {now.state === 'wrong' ? <span className="block text-stamp">{now.found}</span> : null}
+          {now.state === 'open' && log.state.shownBefore.has(proof.id) ? (
+            <span className="block text-ink2">Shown before the last work; show it again.</span>
+          ) : null}
           {now.state === 'done' && past ? (
             <span className="block text-copper-ink">Past its limit, {pastLimitWords(speaker, past)}</span>
           ) : null}

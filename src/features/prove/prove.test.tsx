@@ -3,7 +3,10 @@ import userEvent from '@testing-library/user-event';
 import type { Test } from '@/core/circuit/schema';
 import type { Entry } from '@/core/job/entries';
 import { singleCoil, stopSolenoid, winchPack } from '@/core/templates/electrical';
-import { entryWriter } from '@/core/testing/entryWriter';
+import { CircuitModel } from '@/core/circuit/model';
+import { proofList } from '@/core/job/proofList';
+import { reduceJob } from '@/core/job/reduceJob';
+import { entryWriter, fitted } from '@/core/testing/entryWriter';
 import { MachineUnderTest } from '@/core/testing/machineUnderTest';
 import { useDesk } from '../desk/desk';
 import { openDesk } from '../desk/testing/openDesk';
@@ -71,6 +74,25 @@ describe('what is shown before the machine goes back', () => {
     expect(await read('0.31')).toMatch(/Past its limit, above 0\.2 V/);
     await person.click(within(rows('followed')[0]!).getByRole('button', { name: 'Again' }));
     expect(await read('0.05')).not.toMatch(/Past its limit/);
+  });
+
+  it('what was shown before the last work is to be shown again, and says so', async () => {
+    const circuit = singleCoil();
+    const write = entryWriter();
+    const [works] = proofList(new CircuitModel(circuit), reduceJob([])).filter(
+      ({ kind }) => kind === 'works',
+    );
+    const { person } = show(circuit, [
+      write('retest', { tests: [] }),
+      write('proof', { proof: works!.id, done: true, found: 'works' }),
+      write('fix', fitted('Y1')),
+    ]);
+    const [row] = rows('works');
+    expect(state(row!)).toBe('open');
+    expect(row!.textContent).toContain('Shown before the last work; show it again.');
+    await person.click(within(row!).getByRole('button', { name: 'Works' }));
+    expect(state(row!)).toBe('done');
+    expect(row!.textContent).not.toContain('before the last work');
   });
 
   it('what may be left needs a reason, and the reason stands there', async () => {

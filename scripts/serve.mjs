@@ -34,8 +34,11 @@ const MOST_CONNECTIONS = 2000;
 /** What is under way at the end may come to its end. */
 const LEAVE_MS = 4000;
 
-/** Pages that are made at a time. An entry never waits behind all the pages of a full shed: those wait for each other. */
-const PAGES_AT_ONCE = 6;
+/**
+ * Pages that are made at a time: enough that one is made while another waits for the database. An entry never waits behind all the pages of
+ * a full shed: those wait for each other, and each step of an entry behind two at most.
+ */
+const PAGES_AT_ONCE = 2;
 const MOST_PAGES_WAITING = 300;
 const AWAY_MS = 3000;
 

@@ -1,5 +1,5 @@
 import { Plus } from 'lucide-react';
-import { Link } from '@/ui/Link';
+import { Link, LINE_LINK } from '@/ui/Link';
 import { z } from 'zod';
 import { page } from '@/features/gate/page';
 import { ShedFilter } from '@/features/shed/ShedFilter';
@@ -120,15 +120,12 @@ export default page<Props>('look', async function ShedPage({ searchParams }) {
           {jobs.some(({ digest }) => !digest) ? <LookAgain /> : null}
           <nav aria-label="Pages" className="flex gap-6 px-6 max-tablet:px-3">
             {after ? (
-              <Link href={address({})} className="flex min-h-11 items-center underline underline-offset-4">
+              <Link href={address({})} className={LINE_LINK}>
                 Newest jobs
               </Link>
             ) : null}
             {more ? (
-              <Link
-                href={address({ at: more.openedAt.toISOString(), id: more.id })}
-                className="flex min-h-11 items-center underline underline-offset-4"
-              >
+              <Link href={address({ at: more.openedAt.toISOString(), id: more.id })} className={LINE_LINK}>
                 Older jobs
               </Link>
             ) : null}
@@ -144,10 +141,10 @@ export default page<Props>('look', async function ShedPage({ searchParams }) {
             </Heading>
             <DriftRows rows={drift.rows} />
             <p className="flex flex-wrap items-center gap-x-6 text-[15.5px] text-ink2">
-              <Link href="/drift" className="flex min-h-11 items-center underline underline-offset-4">
+              <Link href="/drift" className={LINE_LINK}>
                 All that drifts
               </Link>
-              <Link href="/record" className="flex min-h-11 items-center underline underline-offset-4">
+              <Link href="/record" className={LINE_LINK}>
                 What usually breaks
               </Link>
             </p>
@@ -177,7 +174,7 @@ export default page<Props>('look', async function ShedPage({ searchParams }) {
             ))}
           </ul>
           {allMachines > machines.length ? (
-            <Link href="/machines" className="flex min-h-11 items-center underline underline-offset-4">
+            <Link href="/machines" className={LINE_LINK}>
               All {allMachines} machines
             </Link>
           ) : null}

@@ -8,3 +8,7 @@ import type { ComponentProps } from 'react';
 export function Link(props: Omit<ComponentProps<typeof NextLink>, 'prefetch'>) {
   return <NextLink {...props} prefetch={false} />;
 }
+
+/** Looks of a link that stands among words, and of one that has a line to itself. */
+export const LINK = 'inline-flex min-h-11 items-center underline underline-offset-4';
+export const LINE_LINK = 'flex min-h-11 items-center underline underline-offset-4';

@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import { Link } from '@/ui/Link';
+import { Link, LINE_LINK } from '@/ui/Link';
 import { z } from 'zod';
 import { page } from '@/features/gate/page';
 import { DriftRows } from '@/features/trends/DriftRows';
@@ -11,7 +11,6 @@ import { followedCount } from '@/words/en/trends';
 export const metadata: Metadata = { title: 'Drift' };
 export const dynamic = 'force-dynamic';
 
-const LINK = 'flex min-h-11 items-center underline underline-offset-4';
 const cursorSchema = z.object({
   on: z.iso.date(),
   functionId: z.uuid(),
@@ -50,11 +49,11 @@ export default page<Props>('look', async function DriftPage({ searchParams }) {
       <PageHead title={whose ? `Drift of ${whose}` : 'Drift'} under={followedCount(counts)} />
       <main className="flex-1 px-6 pb-10 max-tablet:px-3">
         <nav aria-label="Which" className="flex flex-wrap gap-x-6 pt-1">
-          <Link href={address({}, all === undefined)} className={LINK}>
+          <Link href={address({}, all === undefined)} className={LINE_LINK}>
             {all ? 'Only what moves or is past its limit' : 'Also what is steady'}
           </Link>
           {whose ? (
-            <Link href="/drift" className={LINK}>
+            <Link href="/drift" className={LINE_LINK}>
               All machines
             </Link>
           ) : null}
@@ -75,12 +74,12 @@ export default page<Props>('look', async function DriftPage({ searchParams }) {
         )}
         <nav aria-label="Pages" className="flex flex-wrap gap-x-6 pt-3">
           {cursor.success ? (
-            <Link href={address({})} className={LINK}>
+            <Link href={address({})} className={LINE_LINK}>
               From the worst
             </Link>
           ) : null}
           {more ? (
-            <Link href={address(more)} className={LINK}>
+            <Link href={address(more)} className={LINE_LINK}>
               More
             </Link>
           ) : null}

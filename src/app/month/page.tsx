@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import { Link } from '@/ui/Link';
+import { Link, LINE_LINK } from '@/ui/Link';
 import { format } from 'date-fns';
 import { z } from 'zod';
 import { page } from '@/features/gate/page';
@@ -13,7 +13,6 @@ import { monthLines } from '@/words/en/history';
 export const metadata: Metadata = { title: 'The month' };
 export const dynamic = 'force-dynamic';
 
-const LINK = 'flex min-h-11 items-center underline underline-offset-4';
 /** Of a long month as many are listed; all of them are in the table. */
 const MOST_LISTED = 40;
 const askedSchema = z.object({
@@ -79,18 +78,18 @@ export default page<{
             </ul>
           </section>
           <nav aria-label="Months" className="flex flex-wrap gap-x-6 pt-3 print:hidden">
-            <Link className={LINK} href={`/month?m=${before}`}>
+            <Link className={LINE_LINK} href={`/month?m=${before}`}>
               The month before
             </Link>
             {after ? (
-              <Link className={LINK} href={`/month?m=${after}`}>
+              <Link className={LINE_LINK} href={`/month?m=${after}`}>
                 The month after
               </Link>
             ) : null}
-            <a className={LINK} href={`/api/month.csv?m=${month}`}>
+            <a className={LINE_LINK} href={`/api/month.csv?m=${month}`}>
               Its jobs as CSV
             </a>
-            <Link className={LINK} href="/record">
+            <Link className={LINE_LINK} href="/record">
               What usually breaks
             </Link>
           </nav>

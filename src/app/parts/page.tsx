@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import { Link } from '@/ui/Link';
+import { Link, LINE_LINK } from '@/ui/Link';
 import { Plus, Search } from 'lucide-react';
 import { z } from 'zod';
 import { page } from '@/features/gate/page';
@@ -14,7 +14,6 @@ import { FIELD, Heading, Nothing, PlainKey } from '@/ui/sheet';
 export const metadata: Metadata = { title: 'Parts' };
 export const dynamic = 'force-dynamic';
 
-const LINK = 'flex min-h-11 items-center underline underline-offset-4';
 const askedSchema = z.object({
   q: z.string().max(100).catch(''),
   low: z.enum(['yes']).optional().catch(undefined),
@@ -60,7 +59,7 @@ export default page<{
               />
             </label>
             <PlainKey type="submit">Find</PlainKey>
-            <Link className={LINK} href={low ? '/parts' : '/parts?low=yes'}>
+            <Link className={LINE_LINK} href={low ? '/parts' : '/parts?low=yes'}>
               {low ? 'All of it' : 'Under their minimum'}
             </Link>
           </form>
@@ -75,16 +74,16 @@ export default page<{
           )}
           <nav aria-label="Pages" className="flex flex-wrap gap-x-6 pt-2">
             {after ? (
-              <Link className={LINK} href={`/parts?${new URLSearchParams(keep)}`}>
+              <Link className={LINE_LINK} href={`/parts?${new URLSearchParams(keep)}`}>
                 From the first
               </Link>
             ) : null}
             {more ? (
-              <Link className={LINK} href={`/parts?${new URLSearchParams({ ...keep, after: more })}`}>
+              <Link className={LINE_LINK} href={`/parts?${new URLSearchParams({ ...keep, after: more })}`}>
                 More
               </Link>
             ) : null}
-            <a className={LINK} href="/api/parts.csv">
+            <a className={LINE_LINK} href="/api/parts.csv">
               The shelf as CSV
             </a>
           </nav>

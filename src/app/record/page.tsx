@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import { Link } from '@/ui/Link';
+import { Link, LINK } from '@/ui/Link';
 import { may } from '@/core/people/roles';
 import { page } from '@/features/gate/page';
 import { CalibrationPlot } from '@/features/record/CalibrationPlot';
@@ -11,8 +11,6 @@ import { alikeWords, calibrationWords } from '@/words/en/record';
 
 export const metadata: Metadata = { title: 'What usually breaks' };
 export const dynamic = 'force-dynamic';
-
-const LINK = 'inline-flex min-h-11 items-center underline underline-offset-4';
 
 /** The latest of long lists; the table has them all. */
 const MOST_LISTED = 12;

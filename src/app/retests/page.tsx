@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import { Link } from '@/ui/Link';
+import { Link, LINE_LINK } from '@/ui/Link';
 import { z } from 'zod';
 import { page } from '@/features/gate/page';
 import { openRetests } from '@/features/retests/server';
@@ -24,25 +24,22 @@ export default page<{
         <RetestList rows={rows} today={today} />
         <nav aria-label="Pages" className="flex flex-wrap gap-x-6 pt-3">
           {cursor.success ? (
-            <Link href="/retests" className="flex min-h-11 items-center underline underline-offset-4">
+            <Link href="/retests" className={LINE_LINK}>
               From the first
             </Link>
           ) : null}
           {more ? (
-            <Link
-              href={`/retests?${new URLSearchParams(more)}`}
-              className="flex min-h-11 items-center underline underline-offset-4"
-            >
+            <Link href={`/retests?${new URLSearchParams(more)}`} className={LINE_LINK}>
               More
             </Link>
           ) : null}
           {rows.length > 0 ? (
-            <Link href="/retests/round" className="flex min-h-11 items-center underline underline-offset-4">
+            <Link href="/retests/round" className={LINE_LINK}>
               Round of this week, to walk and to print
             </Link>
           ) : null}
           {rows.length > 0 ? (
-            <a href="/api/retests.ics" className="flex min-h-11 items-center underline underline-offset-4">
+            <a href="/api/retests.ics" className={LINE_LINK}>
               As a calendar (iCalendar feed)
             </a>
           ) : null}

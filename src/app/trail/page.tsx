@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import { Link } from '@/ui/Link';
+import { Link, LINK } from '@/ui/Link';
 import { z } from 'zod';
 import { siteMoment } from '@/core/units/siteTime';
 import { page } from '@/features/gate/page';
@@ -17,7 +17,6 @@ const askedSchema = z.object({
   id: z.uuid().optional().catch(undefined),
   person: z.string().max(60).optional().catch(undefined),
 });
-const LINK = 'inline-flex min-h-11 items-center underline underline-offset-4';
 
 /** Who did what beside the logs of jobs, from where, the latest first. */
 export default page<{ searchParams: Promise<Record<string, string | string[] | undefined>> }>(

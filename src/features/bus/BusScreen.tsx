@@ -1,7 +1,7 @@
 'use client';
 
 import { machineAddress } from '@/ui/machineAddress';
-import { Link } from '@/ui/Link';
+import { Link, LINE_LINK } from '@/ui/Link';
 import { useMemo, useState } from 'react';
 import { codeKey, lookUp } from '@/core/codes/codeBook';
 import type { LiveCode } from '@/core/codes/liveCodes';
@@ -47,13 +47,10 @@ export function BusScreen({
           </p>
         ) : null}
         <p className="flex flex-wrap gap-x-5 text-[16px]">
-          <Link
-            className="flex min-h-11 items-center underline underline-offset-4"
-            href={machineAddress(machineCode, 'codes')}
-          >
+          <Link className={LINE_LINK} href={machineAddress(machineCode, 'codes')}>
             Code book of {machineCode}
           </Link>
-          <Link className="flex min-h-11 items-center underline underline-offset-4" href="/codes">
+          <Link className={LINE_LINK} href="/codes">
             Read a bus log
           </Link>
         </p>

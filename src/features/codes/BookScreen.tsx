@@ -2,7 +2,7 @@
 
 import { machineAddress } from '@/ui/machineAddress';
 import { Download, FileUp, Plus } from 'lucide-react';
-import { Link } from '@/ui/Link';
+import { Link, LINE_LINK } from '@/ui/Link';
 import { useState, useTransition } from 'react';
 import { useForm } from 'react-hook-form';
 import { codeKey } from '@/core/codes/codeBook';
@@ -66,10 +66,7 @@ export function BookScreen({ machine, book, past, functions }: OpenBook) {
         >
           <Download size={20} aria-hidden /> Save as a table
         </a>
-        <Link
-          className="flex min-h-11 items-center underline underline-offset-4"
-          href={machineAddress(machine.code, 'bus')}
-        >
+        <Link className={LINE_LINK} href={machineAddress(machine.code, 'bus')}>
           Listen to the bus
         </Link>
         <span role="status" className="text-verdi">

@@ -2,7 +2,7 @@
 
 import { machineAddress } from '@/ui/machineAddress';
 import { Check } from 'lucide-react';
-import { Link } from '@/ui/Link';
+import { Link, LINE_LINK } from '@/ui/Link';
 import { useEffect, useMemo, useState } from 'react';
 import { agreedBlinks, decodeBlinks, type LampEdge } from '@/core/codes/blink';
 import { codeKey, lookUp, meansOf } from '@/core/codes/codeBook';
@@ -116,7 +116,7 @@ function BlinkPad({ onCode }: { onCode: (code: string) => void }) {
 
 function PanelLink({ href, children }: { href: string; children: React.ReactNode }) {
   return (
-    <Link href={href} className="flex min-h-11 items-center underline underline-offset-4">
+    <Link href={href} className={LINE_LINK}>
       {children}
     </Link>
   );

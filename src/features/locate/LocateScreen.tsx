@@ -2,7 +2,7 @@
 
 import { machineAddress } from '@/ui/machineAddress';
 import { Check } from 'lucide-react';
-import { Link } from '@/ui/Link';
+import { Link, LINK } from '@/ui/Link';
 import { useEffect, useMemo, useState } from 'react';
 import { Heading, Nothing, PlainKey, TextField } from '@/ui/sheet';
 import { KIND_NAMES } from '@/words/en/drawing';
@@ -23,7 +23,7 @@ function NewerDrawing() {
   if (job.newestVersion <= own)
     return (
       <p className="text-[16px]">
-        <Link className="inline-flex min-h-11 items-center underline underline-offset-4" href={base}>
+        <Link className={LINK} href={base}>
           The drawing, version {own}
         </Link>
       </p>
@@ -41,7 +41,7 @@ function NewerDrawing() {
         <PlainKey onClick={() => log.write({ type: 'redrawn', body: { version: job.newestVersion } })}>
           Take the new drawing
         </PlainKey>
-        <Link className="inline-flex min-h-11 items-center underline underline-offset-4" href={base}>
+        <Link className={LINK} href={base}>
           See what changed
         </Link>
       </div>
@@ -115,7 +115,7 @@ export function LocateScreen() {
           <LegendSearch machineId={job.machineId} machine={job.machineCode} />
           <p className="text-[16px]">
             <Link
-              className="inline-flex min-h-11 items-center underline underline-offset-4"
+              className={LINK}
               href={`${machineAddress(job.machineCode, 'drawings')}${part ? `?part=${encodeURIComponent(part)}` : ''}`}
             >
               {part ? `${part} on the drawing` : `Drawings of ${job.machineCode}`}

@@ -1,9 +1,7 @@
-import { Link } from '@/ui/Link';
+import { Link, LINK } from '@/ui/Link';
 import { Heading, Nothing } from '@/ui/sheet';
 import { drawnWords, machinesCount, wayWords } from '@/words/en/classes';
 import type { ClassPage } from './classes';
-
-const LINK = 'inline-flex min-h-11 items-center underline underline-offset-4';
 
 /** A class of equipment as a whole: how each function is drawn on its machines, where one differs, and what was found. */
 export function ClassScreen({ name, machines, functions }: ClassPage) {

@@ -2,7 +2,7 @@
 
 import { FileUp } from 'lucide-react';
 import SearchForm from 'next/form';
-import { Link } from '@/ui/Link';
+import { Link, LINE_LINK, LINK } from '@/ui/Link';
 import { useRouter } from 'next/navigation';
 import { useState, useTransition } from 'react';
 import { useForm } from 'react-hook-form';
@@ -13,8 +13,6 @@ import { classAddress, machinesCount } from '@/words/en/classes';
 import { askServer, NotAnswered } from '../askServer';
 import { createMachine } from './actions';
 import { Form } from '@/ui/Form';
-
-const LINK = 'inline-flex min-h-11 items-center underline underline-offset-4';
 
 /** Every machine of the shed, and a new one by hand or from an archive. */
 export function LibraryScreen({
@@ -98,7 +96,7 @@ export function LibraryScreen({
           ))}
         </ul>
         {next === null ? null : (
-          <Link href={address(next)} className="flex min-h-11 items-center underline underline-offset-4">
+          <Link href={address(next)} className={LINE_LINK}>
             More machines
           </Link>
         )}
@@ -131,7 +129,7 @@ export function LibraryScreen({
           <Link className="mr-6 inline-flex min-h-11 items-center underline underline-offset-4" href="/bench">
             Bench sheets: a part in the hand, without a job
           </Link>
-          <Link className="inline-flex min-h-11 items-center underline underline-offset-4" href="/tables">
+          <Link className={LINK} href="/tables">
             Reference tables: gauges, fuses, coils, contacts, insulation
           </Link>
         </p>
@@ -296,10 +294,7 @@ function Fleet() {
         <PlainKey disabled={busy} onClick={() => picker.choose()}>
           <FileUp size={18} aria-hidden /> {busy ? 'Taking it in …' : 'Take a table in'}
         </PlainKey>
-        <a
-          className="inline-flex min-h-11 items-center underline underline-offset-4"
-          href="/api/machines.csv"
-        >
+        <a className={LINK} href="/api/machines.csv">
           The fleet as CSV
         </a>
         {picker.input}

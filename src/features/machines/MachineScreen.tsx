@@ -1,7 +1,7 @@
 'use client';
 
 import { Download } from 'lucide-react';
-import { Link } from '@/ui/Link';
+import { Link, LINK } from '@/ui/Link';
 import { useState } from 'react';
 import { useForm, useWatch } from 'react-hook-form';
 import type { Template } from '@/core/templates/templates';
@@ -14,7 +14,6 @@ import type { OpenMachine } from './server';
 import { Form } from '@/ui/Form';
 
 const SILENT = { trouble: 'The server does not answer. Try again.' };
-const LINK = 'inline-flex min-h-11 items-center underline underline-offset-4';
 
 /** A template as its form needs it: what it asks for, not how it is built. */
 export type TemplateChoice = Omit<Template, 'build'>;

@@ -1,4 +1,4 @@
-import { Link } from '@/ui/Link';
+import { Link, LINK } from '@/ui/Link';
 import { PageHead } from '@/ui/PageHead';
 import { Hold } from '@/ui/sheet';
 
@@ -10,7 +10,7 @@ export function MayNot({ message }: { message: string }) {
       <main className="px-6 py-8 max-tablet:px-3">
         <p className="max-w-[60ch] text-[19px]">{message}</p>
         <p className="py-3">
-          <Link href="/" className="inline-flex min-h-11 items-center underline underline-offset-4">
+          <Link href="/" className={LINK}>
             Back to the shed
           </Link>
         </p>

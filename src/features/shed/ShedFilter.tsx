@@ -1,6 +1,6 @@
 import { Search } from 'lucide-react';
 import Form from 'next/form';
-import { Link } from '@/ui/Link';
+import { Link, LINE_LINK } from '@/ui/Link';
 
 /** Finds jobs by any word; the address holds what is asked. */
 export function ShedFilter({ q, show }: { q: string; show: 'open' | 'closed' }) {
@@ -34,7 +34,7 @@ export function ShedFilter({ q, show }: { q: string; show: 'open' | 'closed' }) 
       </Form>
       <Link
         href={`/?${new URLSearchParams({ ...(q ? { q } : {}), ...(other === 'closed' ? { show: 'closed' } : {}) })}`}
-        className="flex min-h-11 items-center underline underline-offset-4"
+        className={LINE_LINK}
       >
         {other === 'closed' ? 'Handed over' : 'In hand'}
       </Link>

@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import { Link } from '@/ui/Link';
+import { Link, LINK } from '@/ui/Link';
 import { notFound } from 'next/navigation';
 import { z } from 'zod';
 import { page } from '@/features/gate/page';
@@ -15,7 +15,6 @@ import { limitWords, measureFigure, slopeWords, stepWords, trendWords } from '@/
 export const metadata: Metadata = { title: 'Drift of a place' };
 export const dynamic = 'force-dynamic';
 
-const LINK = 'inline-flex min-h-11 items-center underline underline-offset-4';
 const paramsSchema = z.object({ function: z.uuid(), place: z.string().regex(/^[0-9a-f]{32}$/) });
 const TONE = { stamp: 'text-stamp', copper: 'text-copper-ink', plain: '' } as const;
 

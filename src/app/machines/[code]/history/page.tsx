@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import { Link } from '@/ui/Link';
+import { Link, LINE_LINK } from '@/ui/Link';
 import { notFound } from 'next/navigation';
 import { z } from 'zod';
 import { page } from '@/features/gate/page';
@@ -14,7 +14,6 @@ import { Heading, Nothing } from '@/ui/sheet';
 export const metadata: Metadata = { title: 'History' };
 export const dynamic = 'force-dynamic';
 
-const LINK = 'flex min-h-11 items-center underline underline-offset-4';
 const askedSchema = z.object({ before: z.coerce.number().int().min(1).optional().catch(undefined) });
 
 /** A machine's jobs on one page, and what drifts on it. */
@@ -51,11 +50,11 @@ export default page<{
           <HistoryRows rows={rows} timeZone={timeZone} />
         </section>
         <nav aria-label="Pages" className="flex flex-wrap gap-x-6 pt-2 print:hidden">
-          <Link className={LINK} href={machineAddress(machine.code)}>
+          <Link className={LINE_LINK} href={machineAddress(machine.code)}>
             {machine.code}
           </Link>
           {more ? (
-            <Link className={LINK} href={`${machineAddress(machine.code, 'history')}?before=${more}`}>
+            <Link className={LINE_LINK} href={`${machineAddress(machine.code, 'history')}?before=${more}`}>
               Older jobs
             </Link>
           ) : null}

@@ -43,7 +43,7 @@ export interface JobState {
   joined: string[];
   /** Version of the drawing it went over to; null while it stands on the one it was opened on. */
   redrawn: number | null;
-  /** Readings that count in the diagnosis, oldest first. */
+  /** Readings that count in the diagnosis, oldest first: what proved a work is no evidence of the fault, what it did not mend is. */
   readings: PinnedReading[];
   /** Readings taken to prove the machine, oldest first; of a re-test also those before its own work. */
   after: PinnedReading[];
@@ -76,6 +76,8 @@ export interface JobState {
   mended: Mended[];
   /** Place in the log of the last one, counted from 0; -1 while there is none. */
   lastFix: number;
+  /** Something was shown not to be as it should since the last work: the fault, or another one, is still there. */
+  failed: boolean;
   spareTests: EntryOf<'spareTest'>[];
   /** What was shown, or left with a reason, since the last work on the machine, by line: what was shown before it is open again. */
   proofs: Map<string, EntryOf<'proof'>>;
@@ -120,13 +122,19 @@ export function reduceJob(entries: readonly Entry[]): JobState {
   const decision = last('decision');
   const retest = last('retest')?.body.tests ?? null;
   const fixes = all('fix').map(({ id }) => positions.get(id)!);
-  const firstFix = Math.min(Infinity, ...fixes);
   const lastFix = Math.max(-1, ...fixes);
   const isSince = ({ id }: Entry) => positions.get(id)! > lastFix;
-  // Of a re-test every reading up to its own work is evidence: nothing was said to be wrong, and nothing was repaired before it.
-  const readings = pinned.filter(
-    ({ entry, position }) => entry.body.phase === undefined || (retest !== null && position < firstFix),
-  );
+  /** How often something was mended before a place in the log. */
+  const works = (position: number) => fixes.filter((at) => at < position).length;
+  const proofs = all('proof').map((entry) => ({ entry, after: works(positions.get(entry.id)!) }));
+  const failed = failedWorks(proofs);
+  // Of a re-test every reading up to its own work is evidence: nothing was said to be wrong, and nothing was repaired before it. What was
+  // read to prove a work is none of the fault, unless it showed that the fault is still there.
+  const readings = pinned.filter(({ entry, position }) => {
+    const after = works(position);
+    const isRetest = retest !== null && after === 0;
+    return entry.body.phase === undefined || isRetest || failed.has(after);
+  });
   return {
     complaint: complaint?.body.words ?? null,
     when: complaint?.body.when ?? [],
@@ -161,6 +169,7 @@ export function reduceJob(entries: readonly Entry[]): JobState {
       from: readings.filter(({ position }) => position < positions.get(id)!).length,
     })),
     lastFix,
+    failed: failed.has(fixes.length),
     spareTests: all('spareTest'),
     proofs: new Map(
       all('proof')
@@ -174,6 +183,13 @@ export function reduceJob(entries: readonly Entry[]): JobState {
     ),
     handOver: last('handOver'),
   };
+}
+
+/** Works, counted from one, after which something was shown not to be as it should, and was not shown to be so since. */
+function failedWorks(proofs: readonly { entry: EntryOf<'proof'>; after: number }[]): ReadonlySet<number> {
+  const last = new Map(proofs.map((one) => [`${one.after} ${one.entry.body.proof}`, one]));
+  const wrong = [...last.values()].filter(({ entry: { body } }) => !body.done && !body.reason);
+  return new Set(wrong.map(({ after }) => after));
 }
 
 function codesOf(entries: readonly EntryOf<'code'>[]): JobCode[] {

@@ -16,10 +16,17 @@ export type NextStep =
 
 /** The next thing to do, as the log stands and the diagnosis says. */
 export function nextStep(
-  { handOver, fixes, decision, opinion, retest }: JobState,
+  { handOver, fixes, decision, opinion, retest, failed }: JobState,
   { verdict, next }: Pick<Diagnosis, 'verdict' | 'next'>,
 ): NextStep {
   if (handOver) return { step: 'handedOver' };
+  if (failed) {
+    // What was mended is not what is still wrong.
+    const named = verdict.state === 'name' ? verdict.part : null;
+    if (named !== null && !fixes.some(({ body }) => body.part === named))
+      return { step: 'decide', part: named };
+    return next[0] ? { step: 'test', test: next[0].test } : { step: 'noTestLeft' };
+  }
   if (fixes.length > 0 || (retest !== null && !decision)) return { step: 'prove' };
   if (decision) {
     if (opinion?.body.says === 'sendBack') return { step: 'decideAgain', note: opinion.body.note };

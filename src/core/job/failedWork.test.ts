@@ -1,0 +1,87 @@
+import { Diagnoser } from '../diagnosis/diagnose';
+import { faultKey } from '../diagnosis/experience';
+import { twoWayPair } from '../templates/electrical';
+import { entryWriter, fitted } from '../testing/entryWriter';
+import { MachineUnderTest } from '../testing/machineUnderTest';
+import { proofList, type Proof } from './proofList';
+import { reduceJob } from './reduceJob';
+import { nextStep } from './rules/nextStep';
+
+const circuit = twoWayPair();
+const diagnoser = new Diagnoser(circuit);
+/** A feed wire with a bad joint; the coil was changed for it. */
+const wire = diagnoser.faults.find(({ ref, fault }) => ref.startsWith('W') && fault === 'highResistance')!;
+const machine = new MachineUnderTest(circuit, wire.ref, 'highResistance', 12);
+const sound = new MachineUnderTest(circuit);
+const proofs = proofList(diagnoser.model, reduceJob([]));
+const ofCoil = proofs.filter(
+  (proof): proof is Extract<Proof, { kind: 'works' | 'current' }> =>
+    (proof.kind === 'works' || proof.kind === 'current') && proof.part === 'Y1',
+);
+
+function story() {
+  const write = entryWriter();
+  const log = [
+    write('complaint', { words: 'dead', when: [] }),
+    write('decision', { part: 'Y1', fault: 'open', action: 'replace', why: 'last year too' }),
+    write('fix', fitted('Y1')),
+  ];
+  const prove = (on: MachineUnderTest, done: boolean) =>
+    ofCoil.forEach(({ id, test }) => {
+      const value = on.value(test);
+      log.push(write('reading', { reading: { ...test, value }, typed: '', phase: 'fixed', check: id }));
+      log.push(write('proof', { proof: id, done, found: String(value) }));
+    });
+  const weigh = () => {
+    const state = reduceJob(log);
+    const diagnosis = diagnoser.diagnose(
+      state.readings.map(({ reading }) => reading),
+      { mended: state.mended, most: 3 },
+    );
+    const share = (part: string) =>
+      diagnosis.suspects.filter((one) => one.part === part).reduce((sum, one) => sum + one.share, 0);
+    return { state, diagnosis, share };
+  };
+  return { log, write, prove, weigh };
+}
+
+describe('a work that did not mend it', () => {
+  it('is told by what was to prove it: the new part is good, and the search goes on', () => {
+    const { prove, weigh } = story();
+    expect(weigh().state).toMatchObject({ failed: false, readings: [] });
+    prove(machine, false);
+    const { state, diagnosis, share } = weigh();
+    expect(state.failed).toBe(true);
+    expect(state.readings).toHaveLength(ofCoil.length);
+    expect(share('Y1')).toBeLessThan(0.1);
+    expect(diagnosis.suspects.map(faultKeyOf)).toContain(faultKey(wire));
+    expect(nextStep(state, diagnosis)).toMatchObject({ step: 'test' });
+  });
+
+  it('stays evidence when the next one is proved, which is none itself', () => {
+    const { log, write, prove, weigh } = story();
+    prove(machine, false);
+    log.push(write('decision', { part: wire.ref, fault: 'highResistance', action: 'repair', why: '' }));
+    log.push(write('fix', fitted(wire.ref)));
+    prove(sound, true);
+    const { state, diagnosis } = weigh();
+    expect(state.failed).toBe(false);
+    expect(state.readings).toHaveLength(ofCoil.length);
+    expect(state.mended).toEqual([
+      { part: 'Y1', from: 0 },
+      { part: wire.ref, from: ofCoil.length },
+    ]);
+    expect(nextStep(state, diagnosis)).toEqual({ step: 'prove' });
+  });
+
+  it('was a slip of the finger where the same line is shown after all', () => {
+    const { prove, weigh } = story();
+    prove(sound, false);
+    prove(sound, true);
+    expect(weigh().state).toMatchObject({ failed: false, readings: [] });
+  });
+});
+
+function faultKeyOf({ part, fault }: { part: string; fault: string }): string {
+  return `${part}|${fault}`;
+}

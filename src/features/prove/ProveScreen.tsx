@@ -22,6 +22,8 @@ import { FigureForm } from '../desk/FigureForm';
 import { WarmAt } from '../desk/WarmAt';
 import { SetupSteps } from '../desk/SetupSteps';
 import { StepLayout } from '../desk/StepLayout';
+import { StepLink } from '../desk/StepLink';
+import { LINK } from '@/ui/Link';
 import { Ledger } from './Ledger';
 import { graveWords, shutWords } from '@/words/en/holds';
 import { followedWords, kindOfPart, proofWords, stopWords } from '@/words/en/proofs';
@@ -61,6 +63,15 @@ export function ProveScreen() {
           <Heading id="proofs" aside={`${done} of ${proofs.length}`}>
             To be shown
           </Heading>
+          {log.state.failed ? (
+            <p className="py-1.5 text-copper-ink" data-testid="not-mended">
+              Something is still wrong. What was read here counts: go on at{' '}
+              <StepLink step="test" className={LINK}>
+                Test
+              </StepLink>
+              .
+            </p>
+          ) : null}
           <div>
             {standing.map(({ proof, now }) => (
               <ProofRow key={proof.id} proof={proof} now={now} past={pastOf(proof)} />

@@ -38,8 +38,10 @@ describe('what is shown before the machine goes back', () => {
   it('one that does not stays in the way', async () => {
     const { person } = show();
     const [works] = rows('works');
+    expect(screen.queryByTestId('not-mended')).toBeNull();
     await person.click(within(works!).getByRole('button', { name: 'Does not' }));
     expect(state(works!)).toBe('wrong');
+    expect(screen.getByTestId('not-mended').textContent).toMatch(/go on at Test/);
     await person.click(within(works!).getByRole('button', { name: 'Works' }));
     expect(state(works!)).toBe('done');
   });

@@ -8,7 +8,7 @@ import { reduceJob } from '@/core/job/reduceJob';
 import { findLanes } from '@/core/path/lanes';
 import { jobSheet } from '@/core/sheets/onCircuit/build';
 import { NO_PAST } from '@/core/sheets/onCircuit/jobSheet';
-import { entryWriter } from '@/core/testing/entryWriter';
+import { entryWriter, fitted } from '@/core/testing/entryWriter';
 import { makeDiagnosisService } from '@/workers/diagnosisService';
 import { justDrawn } from '@/workers/protocol';
 import type { Speaker } from '@/words/en/readings';
@@ -203,6 +203,27 @@ describe('the report of a job', () => {
     expect(closed.closed).toMatch(/^2026-02-04/);
     // What was read after the fix is no evidence of the fault.
     expect(closed.verdict.headline).toBe('X8.1 coil plug pin 1 proved bad: open');
+  });
+
+  it('tells what did not mend it: what failed to be proved stands as evidence, what proved the last work does not', () => {
+    const [works] = proofList(model, reduceJob([])).filter(({ id }) => id.startsWith('works Y8'));
+    const watched = (value: 'works' | 'dead') => [
+      reading({ kind: 'function', part: 'Y8', setup: right, value }, { phase: 'fixed', check: works!.id }),
+      entry('proof', { proof: works!.id, done: value === 'works', found: value }),
+    ];
+    const { evidence } = report([
+      ...FOUND,
+      entry('fix', fitted('Y8')),
+      ...watched('dead'),
+      entry('fix', fitted('X8.1')),
+      ...watched('works'),
+    ]);
+    const seen = evidence.filter(({ text }) => text.includes('tilt right') && /dead|works/.test(text));
+    expect(seen.map(({ text }) => text.split(',')[0])).toEqual([
+      expect.stringMatching(/dead$/),
+      expect.stringMatching(/dead$/),
+    ]);
+    expect(seen.map(({ beside }) => beside!.endsWith('after the fix'))).toEqual([false, true]);
   });
 
   it('says what was seen, what was put in and how it came out, and what the points are called', () => {

@@ -109,6 +109,12 @@ export function buildReport(
       .slice(Math.min(Infinity, ...state.mended.map(({ from }) => from)))
       .map(({ entry }) => entry.id),
   );
+  const counted = new Set(state.readings.map(({ entry }) => entry.id));
+  /** Readings that the verdict stands on, and what was read besides the proofs. */
+  const told = ({ entry, superseded }: JobState['history'][number]) =>
+    superseded || counted.has(entry.id) || entry.body.check === undefined;
+  const isAfterFix = ({ id, body }: EntryOf<'reading'>) =>
+    sinceFix.has(id) || (body.phase !== undefined && !counted.has(id));
   const readings = state.readings.map(({ reading }) => reading);
   const lead = suspects[0];
   const { parts } = speaker.model.compiled;
@@ -205,9 +211,9 @@ export function buildReport(
       : [],
     // What a proof read stands with the proofs.
     evidence: [
-      ...state.history.filter(isEvidence).map(({ entry, superseded }) => ({
+      ...state.history.filter(told).map(({ entry, superseded }) => ({
         text: `${readingWords(speaker, entry.body.reading)}${apart(entry.body.reading.setup)}`,
-        beside: `${writtenWords(entry.at, arrivals.get(entry.id), timeZone)}, ${entry.person}${superseded ? ', taken back' : entry.body.phase || sinceFix.has(entry.id) ? ', after the fix' : ''}${entry.body.instrument ? ', by wire' : ''}`,
+        beside: `${writtenWords(entry.at, arrivals.get(entry.id), timeZone)}, ${entry.person}${superseded ? ', taken back' : isAfterFix(entry) ? ', after the fix' : ''}${entry.body.instrument ? ', by wire' : ''}`,
         ...(superseded ? { tone: 'left' as const } : {}),
       })),
       ...state.traces.map(({ id, at, person, body }) => ({
@@ -346,11 +352,6 @@ function safetyLine(entry: JobState['safetyTrail'][number], when: string): Repor
       ? `${title} opened for a test: ${reason}`
       : `Lock of ${owner} on ${title} taken off: ${reason}`;
   return [{ text, beside, tone: 'left' }];
-}
-
-/** Readings that the verdict stands on, and what was read besides the proofs. */
-function isEvidence({ entry, superseded }: JobState['history'][number]): boolean {
-  return superseded || entry.body.phase === undefined || entry.body.check === undefined;
 }
 
 /** What the numbered points of these tests are called on the machine; null where none has a number. */

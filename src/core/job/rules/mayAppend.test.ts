@@ -4,7 +4,7 @@ import { emptyDrawing, layChains } from '../../draw/layChain';
 import { bindTest, predict, predictedValue } from '../../diagnosis/predict';
 import { hydraulicLift } from '../../templates/fluid';
 import { isolationPlan } from '../../safety/isolationPlan';
-import { entryWriter } from '../../testing/entryWriter';
+import { entryWriter, fitted } from '../../testing/entryWriter';
 import type { Entry } from '../entries';
 import { proofList, proofStanding } from '../proofList';
 import { reduceJob } from '../reduceJob';
@@ -182,17 +182,17 @@ describe('a bridge', () => {
       (one) => one.kind === 'interlock' && one.guards.length > 0,
     )!;
     const left = own('proof', { proof: proof.id, done: false, found: '', reason: 'no time' });
-    expect(judge(left, [])).toEqual({ code: 'guardUntried', guards: ['S1'] });
+    expect(judge(against(left, 0), [])).toEqual({ code: 'guardUntried', guards: ['S1'] });
     expect(['open', 'wrong']).toContain(proofStanding(proof, reduceJob([left])).state);
     const works = proofList(model, reduceJob([])).find(({ kind }) => kind === 'works')!;
     expect(
-      judge(own('proof', { proof: works.id, done: false, found: '', reason: 'no time' }), []),
+      judge(against(own('proof', { proof: works.id, done: false, found: '', reason: 'no time' }), 0), []),
     ).toBeNull();
   });
 
   it('cannot be left with a reason, here or by anybody who sends it', () => {
     const left = own('proof', { proof: 'ledger Bridge S1', done: false, found: '', reason: 'no time' });
-    expect(judge(left, [put])).toMatchObject({ code: 'mayNotBeLeft' });
+    expect(judge(against(left, 1), [put])).toMatchObject({ code: 'mayNotBeLeft' });
     const stops = handOverStops(model, reduceJob([put, left]));
     expect(stops).toContainEqual(
       expect.objectContaining({ code: 'notShown', proof: expect.objectContaining({ kind: 'ledger' }) }),
@@ -261,6 +261,22 @@ describe('handing over', () => {
     expect(judge(against(hand, log.length + 1), [...log, put])).toMatchObject({ code: 'stops' });
     const picture = own('looked', { check: 'x', finding: 'good' });
     expect(judge(against(hand, log.length), [...log, picture])).toBeNull();
+  });
+
+  it('a proof shows the machine as it stands: not after a work that its writer had not seen', () => {
+    const shown = own('proof', { proof: 'works Y1', done: true, found: 'works' });
+    const fix = own('fix', fitted('Y1'));
+    const picture = own('looked', { check: 'x', finding: 'good' });
+    expect(judge(shown, [])).toEqual({ code: 'noState', type: 'proof' });
+    expect(judge(against(shown, 0), [picture])).toBeNull();
+    expect(judge(against(shown, 0), [fix])).toMatchObject({
+      code: 'moved',
+      type: 'proof',
+      missed: [{ type: 'fix' }],
+    });
+    expect(judge(against(shown, 1), [fix])).toBeNull();
+    // The fix waited on the same device: whoever wrote the proof had written it.
+    expect(judge(against(shown, 0, [fix.id]), [fix])).toBeNull();
   });
 
   it('stays shut where a dead test was taken and nobody ever signed make safe', () => {

@@ -9,6 +9,8 @@ const MUST_HAVE_SEEN: Readonly<Partial<Record<Entry['type'], (own: Entry, newer:
   reopened: (own, newer) => aboutPoint(own) === aboutPoint(newer) || newer.type === 'madeSafe',
   ledgerOut: (own, newer) => aboutItem(own) === aboutItem(newer),
   ledgerSeen: (own, newer) => aboutItem(own) === aboutItem(newer),
+  // What was shown of a machine that somebody has worked on since shows nothing of it.
+  proof: (_own, { type }) => type === 'fix',
   handOver: (_own, { type }) => !IDLE.includes(type),
 };
 const SAFETY: readonly Entry['type'][] = [

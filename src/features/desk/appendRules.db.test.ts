@@ -130,9 +130,40 @@ describe('what a browser sends is judged again by the server', () => {
     });
   });
 
+  it('a proof that was written before somebody’s work is set aside, and says what it had missed', async () => {
+    const number = await last();
+    const fix = {
+      part: 'Y7',
+      work: 'New coil',
+      spare: '',
+      serial: '',
+      dated: '',
+      torque: '',
+      seals: '',
+      untested: 'none here',
+    };
+    expect(await send([entry('fix', fix)])).toMatchObject({ added: 1 });
+    const shown = (seen: number) =>
+      entry(
+        'proof',
+        { proof: 'works Y7', done: true, found: 'works' },
+        { against: { number: seen, own: [] } },
+      );
+    expect(await send([shown(number)])).toMatchObject({
+      problem: {
+        message: expect.stringMatching(/The job has moved since: .*Y7.*Look at it as it stands now/),
+      },
+    });
+    expect(await send([shown(await last())])).toMatchObject({ added: 1 });
+  });
+
   it('a machine is not handed over with anything open, nor by a proof that leaves a bridge in', async () => {
     await send([entry('ledger', { item: 'Bridge', kind: 'jumper' })]);
-    const left = entry('proof', { proof: 'ledger Bridge', done: false, found: '', reason: 'no time' });
+    const left = entry(
+      'proof',
+      { proof: 'ledger Bridge', done: false, found: '', reason: 'no time' },
+      { against: { number: await last(), own: [] } },
+    );
     expect(await send([left])).toMatchObject({
       problem: { message: expect.stringMatching(/cannot be left in/) },
     });

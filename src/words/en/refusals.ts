@@ -102,7 +102,9 @@ export function entryWords(entry: Entry): string {
         ? ` ${entry.body.item}`
         : entry.type === 'reading'
           ? ` ${entry.body.typed}`
-          : '';
+          : entry.type === 'fix'
+            ? ` of ${entry.body.part}`
+            : '';
   return `${what}${which}`;
 }
 

@@ -98,7 +98,11 @@ describe('a refrigerant circuit', () => {
       person: 'Tove',
       licence: 'refrigerant',
     });
-    const care = write('proof', { proof: 'care leakCheck Q1', done: true, found: 'done' });
+    const care = write(
+      'proof',
+      { proof: 'care leakCheck Q1', done: true, found: 'done' },
+      { against: { number: 9, own: [] } },
+    );
     expect(refusal(by(care, 'Tove'), tove)).toMatchObject({ code: 'notLicensed' });
     expect(refusal(care)).toBeNull();
     // Its coil is electricity like any other.
@@ -119,7 +123,13 @@ describe('a refrigerant circuit', () => {
     expect(careOf('care stem Q1')).toEqual({ care: 'stem', part: 'Q1' });
     expect([careOf('works Q1'), careOf('care nothing Q1')]).toEqual([null, null]);
     const left = (care: string) =>
-      refusal(write('proof', { proof: `care ${care} Q1`, done: false, found: '', reason: 'flared' }));
+      refusal(
+        write(
+          'proof',
+          { proof: `care ${care} Q1`, done: false, found: '', reason: 'flared' },
+          { against: { number: 9, own: [] } },
+        ),
+      );
     expect(left('evacuation')).toEqual({ code: 'careShown', care: 'evacuation' });
     expect(left('hotWork')).toBeNull();
     const dated = proofs.find(({ care }) => care === 'dated')!;

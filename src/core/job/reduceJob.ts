@@ -123,7 +123,6 @@ export function reduceJob(entries: readonly Entry[]): JobState {
   const retest = last('retest')?.body.tests ?? null;
   const fixes = all('fix').map(({ id }) => positions.get(id)!);
   const lastFix = Math.max(-1, ...fixes);
-  const isSince = ({ id }: Entry) => positions.get(id)! > lastFix;
   /** How often something was mended before a place in the log. */
   const works = (position: number) => fixes.filter((at) => at < position).length;
   const proofs = all('proof').map((entry) => ({ entry, after: works(positions.get(entry.id)!) }));
@@ -172,14 +171,10 @@ export function reduceJob(entries: readonly Entry[]): JobState {
     failed: failed.has(fixes.length),
     spareTests: all('spareTest'),
     proofs: new Map(
-      all('proof')
-        .filter(isSince)
-        .map((entry) => [entry.body.proof, entry]),
+      proofs.flatMap(({ entry, after }) => (after === fixes.length ? [[entry.body.proof, entry]] : [])),
     ),
     shownBefore: new Set(
-      all('proof')
-        .filter((entry) => !isSince(entry))
-        .map(({ body }) => body.proof),
+      proofs.flatMap(({ entry, after }) => (after < fixes.length ? [entry.body.proof] : [])),
     ),
     handOver: last('handOver'),
   };

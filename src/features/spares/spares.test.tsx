@@ -222,6 +222,7 @@ describe('ratings in words', () => {
     );
     expect(dueWords(null, '2026-11-28')).toEqual({ words: 'no day said', late: false });
     expect(dueWords('2026-11-28', '2026-11-28').words).toBe('due today');
+    expect(dueWords('2026-12-19', '2026-11-28').words).toBe('due 19 Dec 2026');
     expect(dueWords('2026-11-27', '2026-11-28')).toEqual({ words: '1 day late', late: true });
   });
 });

@@ -1,4 +1,5 @@
 import type { Difference, Fit, RatingName, SpareRatings } from '@/core/shed/spares';
+import { calendarDay } from '@/core/units/siteTime';
 import type { MoveWhy, RequisitionState } from '@/core/shed/requisition';
 
 /** A rating's name in a form and in a sentence, and its unit. */
@@ -87,13 +88,13 @@ export const MOVE_WORDS: Readonly<Record<MoveWhy, string>> = {
   sentBack: 'bad, sent back',
 };
 
-/** When something ordered is to come, seen from a day: "due Thursday", "2 days late". */
+/** When something ordered is to come, seen from a day: "due 19 Dec 2026", "2 days late". */
 export function dueWords(due: string | null, today: string): { words: string; late: boolean } {
   if (due === null) return { words: 'no day said', late: false };
   const days = Math.round((Date.parse(`${due}T12:00:00Z`) - Date.parse(`${today}T12:00:00Z`)) / 86_400_000);
   if (days < 0) return { words: `${-days} ${days === -1 ? 'day' : 'days'} late`, late: true };
   if (days === 0) return { words: 'due today', late: false };
-  return { words: `due ${due}`, late: false };
+  return { words: `due ${calendarDay(due)}`, late: false };
 }
 
 /** Spares of the same kind that do not fit. */

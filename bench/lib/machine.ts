@@ -10,6 +10,8 @@ const BLUNDERS = 0.02;
 /** A bound of tolerance or accuracy is about this many standard deviations' worth, turned round. */
 const SIGMA_OF_BOUND = 0.6;
 const LOAD_TOLERANCE = 0.08;
+/** What a meter reads of a filament cold, and of a rotor standing, as a share of what it has at work: no two are alike. */
+const READS_AT_REST = { lamp: [1 / 15, 1 / 7], motor: [1 / 20, 1 / 3] } as const;
 /** A meter's error in a few ohms, as a share. */
 const METER_SHARE = 0.015;
 const SUPPLY_TOLERANCE = 0.02;
@@ -181,12 +183,16 @@ export class Machine {
     switch (part.kind) {
       case 'source':
         return { ...part, volts: part.volts * around(SUPPLY_TOLERANCE) };
+      case 'lamp':
+      case 'motor': {
+        const ohms = part.ohms * around(part.tolerance ?? LOAD_TOLERANCE);
+        const [least, most] = READS_AT_REST[part.kind];
+        return { ...part, ohms, restOhms: ohms * (least + (most - least) * this.random.next()) };
+      }
       case 'coil':
       case 'relay':
       case 'resistor':
-      case 'lamp':
       case 'heater':
-      case 'motor':
       case 'sensor3':
         if (part.ohms === undefined) return part;
         return { ...part, ohms: part.ohms * around(part.tolerance ?? LOAD_TOLERANCE) };

@@ -1,4 +1,4 @@
-import { ATMOSPHERE, type BranchRole, type BranchSpec } from '../kinds/part/branch';
+import { ATMOSPHERE, type BranchRole, type BranchSpec, type RestFigures } from '../kinds/part/branch';
 import { isFluidEnd, kindOf } from '../kinds/part/index';
 import { transformerOhms } from '../kinds/part/transformer';
 import type { WindingFigures } from '../kinds/part/branch';
@@ -47,6 +47,8 @@ export interface Branch {
   ohmsKnown: boolean;
   impedanceKnown: boolean;
   emfTolerance: number;
+  /** What a meter reads of it cold or standing; null where that is what it has at work. */
+  rest: RestFigures | null;
   /** Valve positions in which it is open; null for everything else. */
   positions: readonly number[] | null;
 }
@@ -96,6 +98,9 @@ export interface CompiledCircuit {
   volts: Float64Array;
   /** Some branch has reactance: the network is solved with complex numbers. */
   reactive: boolean;
+  /** Some load reads less at rest than at work; and of one nobody has said how much. */
+  rests: boolean;
+  restUnsaid: boolean;
 }
 
 /** Spread of a supply that nobody has said, relative. */
@@ -165,6 +170,7 @@ export function compileCircuit(circuit: Circuit, learnt: LearntOhms = new Map())
             ? EMF_NOT_KNOWN
             : spec.emfTolerance
           : 0,
+        rest: spec.rest ?? null,
         positions: spec.positions ?? null,
       };
       windings.push(spec.winding);
@@ -236,6 +242,8 @@ export function compileCircuit(circuit: Circuit, learnt: LearntOhms = new Map())
     hertz,
     volts,
     reactive: branches.some(({ reactance }) => reactance > 0),
+    rests: branches.some(({ rest }) => rest !== null),
+    restUnsaid: branches.some(({ rest }) => rest?.said === false),
   };
 }
 

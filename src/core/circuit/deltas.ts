@@ -13,6 +13,8 @@ const TESTER_OHMS_PER_VOLT = 1000;
 export type Drive =
   | { mode: 'live' }
   | { mode: 'ohms' }
+  /** Ohms with every filament cold and every rotor standing, by usual figures where nobody has said. */
+  | { mode: 'resting' }
   | { mode: 'diode'; from: number; to: number }
   | { mode: 'insulation'; from: number; to: number; testVolts: number };
 

@@ -1,5 +1,7 @@
 import { MIDWAY, MIDWAY_NARROWER, OPENING_STEPS } from '../kinds/part/branch';
+import type { Branch } from './compile';
 import type { Device } from './deviceTypes';
+import type { Drive } from './deltas';
 import type { Edit } from './edits';
 import type { Coupling, Edge } from './network';
 import type { Situation } from './situation';
@@ -12,11 +14,12 @@ export function edgesOf(
   situation: Situation,
   devices: readonly Device[],
   state: Uint8Array,
-  live: boolean,
+  mode: Drive['mode'],
   structural: readonly Edit[],
 ): { edges: Edge[]; couplings: Coupling[] } {
   const { compiled } = situation;
-  const edges = bareEdges(situation, live);
+  const live = mode === 'live';
+  const edges = bareEdges(situation, mode);
   const conducting = Uint8Array.from(situation.commanded);
   const stateOfPart = setDevices(devices, state, conducting, edges);
   setWays(situation, stateOfPart, conducting, edges);
@@ -31,17 +34,23 @@ export function edgesOf(
   return { edges, couplings };
 }
 
-/** Every branch as if it conducted. With the sources off, a source is a piece of wire. */
-function bareEdges({ compiled, a, b, ohms }: Situation, live: boolean): Edge[] {
+/** Every branch as if it conducted. With the sources off, a source is a piece of wire, and what rests has its ohms at rest. */
+function bareEdges({ compiled, a, b, ohms }: Situation, mode: Drive['mode']): Edge[] {
+  const live = mode === 'live';
   return compiled.branches.map((branch): Edge => {
     const source = compiled.parts[branch.part]!.part.kind === 'source';
     return {
       a: a[branch.index]!,
       b: b[branch.index]!,
-      ...admittance(ohms[branch.index]!, live ? branch.reactance : 0),
+      ...admittance(restsAt(branch, mode) ?? ohms[branch.index]!, live ? branch.reactance : 0),
       emf: !live && source ? 0 : branch.emf,
     };
   });
+}
+
+/** Ohms of a branch that rests, as far as they are said; all of them where a reading asks for what is usual. Null where it has what it has at work. */
+function restsAt({ rest }: Branch, mode: Drive['mode']): number | null {
+  return rest && mode !== 'live' && (rest.said || mode === 'resting') ? rest.ohms : null;
 }
 
 /** What fuses, diodes and drivers let through; gives the state of every device that moves something, by its part. */

@@ -63,6 +63,8 @@ function part<K extends string, N extends z.ZodType, S extends z.ZodRawShape>(ki
 
 const two = z.object({ '1': name, '2': name });
 const load = { ohms: positive, tolerance: share.optional() };
+/** A load that a meter reads less of than it has at work: a filament cold, a rotor standing. */
+const restingLoad = { ...load, restOhms: positive.optional() };
 /** What limits a coil's current on alternating volts; with its ohms alone that is not known. */
 const winding = {
   henries: positive.optional(),
@@ -150,9 +152,9 @@ const electrical = [
   }),
   part('diode', z.object({ anode: name, cathode: name }), { forwardVolts: positive.optional() }),
   part('resistor', two, load),
-  part('lamp', two, load),
+  part('lamp', two, restingLoad),
   part('heater', two, load),
-  part('motor', two, { ...load, ...watched }),
+  part('motor', two, { ...restingLoad, ...watched }),
   part('sensor3', z.object({ supply: name, signal: name, return: name }), {
     ohms: positive,
     /** Control whose positions, first to last, carry the wiper from return to supply. */

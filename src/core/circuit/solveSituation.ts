@@ -97,7 +97,7 @@ export class SituationSolver {
 
   /** State with the given faults. */
   solve(drive: Drive, edits: readonly Edit[] = []): World {
-    if (edits.length === 0 && (drive.mode === 'live' || drive.mode === 'ohms')) {
+    if (edits.length === 0 && (drive.mode === 'live' || isOhms(drive))) {
       let world = this.worlds.get(drive.mode);
       if (!world) {
         world = this.iterate(this.question(drive, edits));
@@ -131,7 +131,7 @@ export class SituationSolver {
     // A supply's volts vary without end: its networks are cheap (the inverse is kept) and not worth keeping.
     if (structural.some(({ type }) => type === 'emf' || type === 'transformer')) return new Map();
     const acting = structural.filter(({ type }) => type === 'reverse' || type === 'cross');
-    const mode = drive.mode === 'live' ? 'live' : 'dead';
+    const mode = drive.mode === 'live' || drive.mode === 'resting' ? drive.mode : 'dead';
     const key = acting.length === 0 ? mode : `${mode}|${editKey(acting)}`;
     let built = this.built.get(key);
     if (!built) {
@@ -190,7 +190,8 @@ export class SituationSolver {
     if (unedited) this.onTheWay.length = 0;
     const state = this.startingState(question);
     const fuseLoad = new Map<number, number>();
-    const steady = drive.mode === 'ohms';
+    const steady = isOhms(drive);
+    const resting = drive.mode === 'resting';
     let weak = 0;
     let seen: Set<string> | null = null;
     let chatters = false;
@@ -218,6 +219,7 @@ export class SituationSolver {
         jammed,
         meter,
         steady,
+        resting,
       };
       if (chatters || steady || pass >= MOST_PASSES) {
         world.chatters = chatters || pass >= MOST_PASSES;
@@ -313,9 +315,8 @@ export class SituationSolver {
   }
 
   private build(state: Uint8Array, { drive, structural }: Question): Built {
-    const live = drive.mode === 'live';
-    const { edges, couplings } = edgesOf(this.situation, this.devices, state, live, structural);
-    const network = this.networkOf(edges, couplings, state, structural, live);
+    const { edges, couplings } = edgesOf(this.situation, this.devices, state, drive.mode, structural);
+    const network = this.networkOf(edges, couplings, state, structural, drive.mode);
     return { network, edges, couplings, without: new Map() };
   }
 
@@ -324,12 +325,13 @@ export class SituationSolver {
     couplings: readonly Coupling[],
     state: Uint8Array,
     structural: readonly Edit[],
-    live: boolean,
+    mode: Drive['mode'],
   ): Network | AcNetwork {
     const { compiled, nodeCount } = this.situation;
+    const live = mode === 'live';
     const shaping = structural.filter(({ type }) => type === 'cross' || type === 'transformer');
-    const apart = live && (compiled.transformers.length > 0 || compiled.reactive);
-    const key = `${apart ? 'l' : ''}${stateKey(state)}|${editKey(shaping)}`;
+    const apart = live && (compiled.transformers.length > 0 || compiled.reactive || compiled.rests);
+    const key = `${apart ? 'l' : mode === 'resting' ? 'r' : ''}${stateKey(state)}|${editKey(shaping)}`;
     let matrix = this.matrices.get(key);
     if (!matrix) {
       const references = this.references();
@@ -357,6 +359,11 @@ export class SituationSolver {
     }
     return found;
   }
+}
+
+/** A meter's few tenths of a volt drive, and nothing else. */
+function isOhms({ mode }: Drive): boolean {
+  return mode === 'ohms' || mode === 'resting';
 }
 
 /** Whether a changed conductance inside one island carries nothing and leaves enough beside it to be had in closed form. */

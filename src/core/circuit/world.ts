@@ -32,6 +32,8 @@ export interface World {
   meter: { siemens: number; emf: number } | null;
   /** Solved at the few tenths of a volt of an ohmmeter: nothing breaks down, no state changes. */
   steady: boolean;
+  /** Every filament cold and every rotor standing, by usual figures. */
+  resting: boolean;
   /** Filled on first use by `scatterSources`. */
   scatter?: ScatterSource[];
   /** Filled on first use by `limitedBranches`. */

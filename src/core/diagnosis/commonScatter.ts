@@ -44,7 +44,7 @@ export function commonScatter(
     if (!withSupply) return;
     const due = peek(k);
     if (due.type !== 'number' || due.loose || due.mean === Infinity || due.mean === 0) return;
-    if (due.shut !== undefined) return;
+    if (due.instead) return;
     const mean = unsigned ? Math.abs(due.mean) : due.mean;
     const off = (unsigned ? Math.abs(value) : value) - mean;
     const sigma = totalSigma(kind, due.mean, due.sigma, meter);

@@ -1,7 +1,7 @@
 import type { Reading } from '../circuit/schema';
 import { figureOf, readingKind } from '../kinds/reading/index';
 import { choiceKey } from './predict';
-import { SHUT_SHARE, type Prediction } from './prediction';
+import { INSTEAD_SHARE, type Instead, type Prediction } from './prediction';
 
 /** Chance that a meter shows over-range, or a figure, where the other was due. */
 const OVER_SLIP = 0.01;
@@ -86,7 +86,22 @@ export function density(
   supplyVolts: number,
 ): number {
   if (prediction.type === 'choice') return prediction.odds[choiceKey(value)] ?? 0;
-  const { mean, sigma, loose } = prediction;
+  const { loose, instead } = prediction;
+  const due = oneDensity(kind, prediction, value, meter, supplyVolts);
+  const sharp = instead
+    ? (1 - INSTEAD_SHARE) * due + INSTEAD_SHARE * oneDensity(kind, instead, value, meter, supplyVolts)
+    : due;
+  return loose ? (1 - LOOSE_SHARE) * sharp + LOOSE_SHARE * mistakeDensity(kind, value, supplyVolts) : sharp;
+}
+
+/** Density of a value beside one figure that is due. */
+function oneDensity(
+  kind: Kind,
+  { mean, sigma }: Instead,
+  value: Reading['value'],
+  meter: Reading['meter'],
+  supplyVolts: number,
+): number {
   const { over, unsigned } = figureOf(kind);
   if (over !== Infinity) {
     const shown = overShare(mean, over);
@@ -97,18 +112,7 @@ export function density(
   const seen = Number(value);
   // A clamp or a pair of leads is easily turned round: the sign says little.
   const shift = unsigned ? Math.abs(seen) - Math.abs(mean) : seen - mean;
-  const spread = totalSigma(kind, mean, sigma, meter);
-  const held = normal(shift, 0, spread);
-  const { shut } = prediction;
-  const sharp =
-    shut === undefined ? held : (1 - SHUT_SHARE) * held + SHUT_SHARE * shutDensity(kind, shut, seen, meter);
-  return loose ? (1 - LOOSE_SHARE) * sharp + LOOSE_SHARE * mistakeDensity(kind, value, supplyVolts) : sharp;
-}
-
-/** Density of a figure where the output has shut off. */
-function shutDensity(kind: Kind, shut: number, seen: number, meter: Reading['meter']): number {
-  const off = figureOf(kind).unsigned ? Math.abs(seen) - Math.abs(shut) : seen - shut;
-  return normal(off, 0, totalSigma(kind, shut, 0, meter));
+  return normal(shift, 0, totalSigma(kind, mean, sigma, meter));
 }
 
 /**
@@ -123,7 +127,7 @@ export function againDensity(
   meter: Reading['meter'],
 ): number | null {
   if (due.type !== 'number' || due.loose || due.mean === Infinity || typeof value !== 'number') return null;
-  if (due.shut !== undefined) return null;
+  if (due.instead) return null;
   if (!earlier.every((one) => typeof one === 'number')) return null;
   const { unsigned } = figureOf(kind);
   const size = (one: number) => (unsigned ? Math.abs(one) : one);

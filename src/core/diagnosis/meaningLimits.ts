@@ -23,7 +23,9 @@ export type MeaningLimit =
   /** A few volts do not break down insulation that fails at working voltage. */
   | { code: 'insulationByOhms' }
   /** Direct current sees a winding's wire only, not what limits it on alternating current. */
-  | { code: 'reactiveByOhms'; part: string };
+  | { code: 'reactiveByOhms'; part: string }
+  /** A cold filament, a standing rotor: it reads far less than what it is drawn with, and nobody has said how much. */
+  | { code: 'restsLower'; part: string };
 
 /** Current from which a contact is heavy, amperes. */
 export const HEAVY_AMPS = 10;
@@ -32,6 +34,9 @@ const LEAD_OHMS = 0.2;
 const CLEAR_OF_LEADS = 4;
 /** How much below its own value a part reads before another path is worth a word. */
 const PARALLEL_SHARE = 0.93;
+
+/** Of what is expected: what rests and moves the reading no further is not worth a word. */
+const RESTS_SHARE = 0.9;
 
 /** What limits the meaning of a test's answer on the sound circuit, the gravest first. */
 export function meaningLimits(model: CircuitModel, test: Test, leadOhms = LEAD_OHMS): MeaningLimit[] {
@@ -73,7 +78,24 @@ export function meaningLimits(model: CircuitModel, test: Test, leadOhms = LEAD_O
       found.push({ code: 'parallelPath', ...wayAround(model, test, part.index, expected), expected });
     if (branch.reactance > 0) found.push({ code: 'reactiveByOhms', part: part.part.ref });
   }
-  return found;
+  return [...found, ...restingLower(model, test, expected)];
+}
+
+/** Loads that nobody has said a meter's ohms of, where those move what is read. */
+function restingLower(
+  model: CircuitModel,
+  test: Extract<Test, { kind: 'ohms' }>,
+  expected: number,
+): MeaningLimit[] {
+  const { branches, parts, nodeIndex } = model.compiled;
+  const [i, j] = [test.from, test.to].map((name) => nodeIndex.get(name)!) as [number, number];
+  const solver = model.situation(test.setup);
+  return branches.flatMap(({ index, part, rest }): MeaningLimit[] => {
+    if (!rest || rest.said) return [];
+    const edits: Edit[] = [{ type: 'ohms', branch: index, ohms: rest.ohms }];
+    const lower = solver.solve({ mode: 'ohms' }, edits).changed.pairOhms(i, j) < RESTS_SHARE * expected;
+    return lower ? [{ code: 'restsLower', part: parts[part]!.part.ref }] : [];
+  });
 }
 
 /** What carries the meter's current past a part, and the easiest of it to take off. */

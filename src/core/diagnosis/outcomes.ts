@@ -6,7 +6,7 @@ import { TESTER_VOLTS } from './testerVolts';
 import type { Reading, Test } from '../circuit/schema';
 import type { Hypothesis } from './hypotheses';
 import { totalSigma } from './likelihood';
-import { SHUT_SHARE, type Prediction } from './prediction';
+import { INSTEAD_SHARE, type NumberDue, type Prediction } from './prediction';
 import { cellOf } from './scorer';
 import { xlogx } from './severity';
 
@@ -84,7 +84,7 @@ export function groupOutcomes(
   const [healthy] = predictions;
   if (healthy!.type === 'choice') return groupChoices(test, hypotheses, predictions);
   const size = (mean: number) => (figureOf(test.kind).unsigned ? Math.abs(mean) : mean);
-  const sound = soundBand(test, size(healthy!.mean), healthy!.sigma);
+  const sound = soundBand(test, healthy as NumberDue, size);
   const cells = new Map<number, Band>();
   const put = (h: number, figure: number, scatter: number, share: number) => {
     const { part, ref, fault, weight: whole } = hypotheses[h]!;
@@ -107,9 +107,9 @@ export function groupOutcomes(
   };
   predictions.forEach((prediction, h) => {
     if (prediction.type !== 'number') return;
-    const { mean, sigma, shut } = prediction;
-    put(h, mean, sigma, shut === undefined ? 1 : 1 - SHUT_SHARE);
-    if (shut !== undefined) put(h, shut, 0, SHUT_SHARE);
+    const { mean, sigma, instead } = prediction;
+    put(h, mean, sigma, instead ? 1 - INSTEAD_SHARE : 1);
+    if (instead) put(h, instead.mean, instead.sigma, INSTEAD_SHARE);
   });
   const list =
     test.kind === 'insulation'
@@ -209,9 +209,18 @@ function outerLow({ sound, over, low, high }: Band, count: number): number {
   return sound && (low > 0 || high < 0) ? low : -Infinity;
 }
 
-function soundBand(test: Test, mean: number, sigma: number): Band {
-  const wide = mean === Infinity ? 0 : SOUND_SIGMAS * totalSigma(test.kind, mean, sigma, test.meter);
-  return { ...emptyBand(mean), low: mean - wide, high: mean + wide, sound: true };
+/** From the lower figure that is due of the sound circuit to the higher one: what lies between is a filament that is warm still. */
+function soundBand(test: Test, due: NumberDue, size: (mean: number) => number): Band {
+  const ends = [due, ...(due.instead ? [due.instead] : [])].map(({ mean, sigma }) => {
+    const wide = mean === Infinity ? 0 : SOUND_SIGMAS * totalSigma(test.kind, mean, sigma, test.meter);
+    return [size(mean) - wide, size(mean) + wide] as const;
+  });
+  return {
+    ...emptyBand(size(due.mean)),
+    low: Math.min(...ends.map(([low]) => low)),
+    high: Math.max(...ends.map(([, high]) => high)),
+    sound: true,
+  };
 }
 
 function emptyBand(mean: number): Band {

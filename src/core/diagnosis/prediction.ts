@@ -1,20 +1,27 @@
-/** What a meter or a person would find in one world. */
-export type Prediction =
-  | {
-      type: 'number';
-      /** Volts, amperes, ohms or kPa; `Infinity` is over-range. */
-      mean: number;
-      /** Scatter from part tolerances, without the meter's own. */
-      sigma: number;
-      /** The pair floats, or the circuit chatters: the display wanders, the figure says little. */
-      loose: boolean;
-      /** What it shows as well where an output stands in its limit: many shut off instead, half of them. */
-      shut?: number;
-    }
-  | { type: 'choice'; odds: Readonly<Record<string, number>> };
+/** A figure that is due. */
+export interface NumberDue {
+  type: 'number';
+  /** Volts, amperes, ohms or kPa; `Infinity` is over-range. */
+  mean: number;
+  /** Scatter from part tolerances, without the meter's own. */
+  sigma: number;
+  /** The pair floats, or the circuit chatters: the display wanders, the figure says little. */
+  loose: boolean;
+  /**
+   * What it shows instead as often as not, where nobody can know which: an output in its limit that shuts off, a filament that is cold, a
+   * rotor that stands.
+   */
+  instead?: Instead;
+}
 
-/** Share of outputs that shut off where their load takes more than they give; the others hold the limit. */
-export const SHUT_SHARE = 0.5;
+/** The other figure of two that may be due. */
+export type Instead = Pick<NumberDue, 'mean' | 'sigma'>;
+
+/** What a meter or a person would find in one world. */
+export type Prediction = NumberDue | { type: 'choice'; odds: Readonly<Record<string, number>> };
+
+/** Share of the other figure where two may be due: nothing says which is the likelier. */
+export const INSTEAD_SHARE = 0.5;
 
 /** Softness of thresholds (fuse, pull-in, works or weak), relative. */
 const THRESHOLD_SOFTNESS = 0.06;
@@ -35,9 +42,10 @@ export class PackedPredictions {
   takesAny = false;
   /** Odds of choices; null for numbers. Equal neighbours share one object. */
   private odds: (Readonly<Record<string, number>> | null)[] | null = null;
-  /** NaN where nothing can shut off; null as long as nothing has. */
-  private shut: Float64Array | null = null;
-  private readonly number: Extract<Prediction, { type: 'number' }> = {
+  /** The other figure and its scatter, two by two; NaN where only one is due, null as long as there is none. */
+  private instead: Float64Array | null = null;
+  private readonly other = { mean: 0, sigma: 0 };
+  private readonly number: NumberDue = {
     type: 'number',
     mean: 0,
     sigma: 0,
@@ -57,9 +65,10 @@ export class PackedPredictions {
       this.means[at] = prediction.mean;
       this.sigmas[at] = prediction.sigma;
       this.loose[at] = prediction.loose ? 1 : 0;
-      if (prediction.shut !== undefined) {
-        this.shut ??= new Float64Array(this.length).fill(NaN);
-        this.shut[at] = prediction.shut;
+      if (prediction.instead) {
+        this.instead ??= new Float64Array(2 * this.length).fill(NaN);
+        this.instead[2 * at] = prediction.instead.mean;
+        this.instead[2 * at + 1] = prediction.instead.sigma;
       }
     } else {
       this.odds ??= new Array<Readonly<Record<string, number>> | null>(this.length).fill(null);
@@ -76,9 +85,13 @@ export class PackedPredictions {
     this.number.mean = this.means[at]!;
     this.number.sigma = this.sigmas[at]!;
     this.number.loose = this.loose[at] === 1;
-    const shut = this.shut ? this.shut[at]! : NaN;
-    if (Number.isNaN(shut)) delete this.number.shut;
-    else this.number.shut = shut;
+    const other = this.instead ? this.instead[2 * at]! : NaN;
+    if (Number.isNaN(other)) delete this.number.instead;
+    else {
+      this.other.mean = other;
+      this.other.sigma = this.instead![2 * at + 1]!;
+      this.number.instead = this.other;
+    }
     return this.number;
   }
 
@@ -88,7 +101,9 @@ export class PackedPredictions {
       this.means[one] === this.means[two] &&
       this.sigmas[one] === this.sigmas[two] &&
       this.loose[one] === this.loose[two] &&
-      (this.shut === null || Object.is(this.shut[one], this.shut[two]))
+      (this.instead === null ||
+        (Object.is(this.instead[2 * one], this.instead[2 * two]) &&
+          Object.is(this.instead[2 * one + 1], this.instead[2 * two + 1])))
     );
   }
 }

@@ -1,3 +1,4 @@
+import type { Branch } from '../circuit/compile';
 import type { CircuitModel } from '../circuit/model';
 import type { Solved } from '../circuit/network';
 import {
@@ -56,15 +57,21 @@ export function ohmsScatter(model: CircuitModel, world: World, i: number, j: num
   return sigma;
 }
 
+/** How far what rests may be off from its own ohms at rest; null where it has what it has at work. */
+function restTolerance({ rest }: Branch, { resting }: World): number | null {
+  return rest && (rest.said || resting) ? rest.tolerance : null;
+}
+
 function pairScatter(model: CircuitModel, world: World, i: number, j: number): number {
   let variance = CONTACT_SCATTER_OHMS ** 2;
   for (const branch of model.compiled.scattering) {
-    if (branch.tolerance === 0 || branch.domain === 'fluid' || hasDelta(world, branch.index)) continue;
+    const tolerance = restTolerance(branch, world) ?? branch.tolerance;
+    if (tolerance === 0 || branch.domain === 'fluid' || hasDelta(world, branch.index)) continue;
     const siemens = conductance(world, branch.index);
     if (siemens === 0) continue;
     const { a, b } = world.edges[branch.index]!;
     const reach = world.changed.transfer(i, j, a, b);
-    variance += (siemens * reach * reach * branch.tolerance * TOLERANCE_SIGMA) ** 2;
+    variance += (siemens * reach * reach * tolerance * TOLERANCE_SIGMA) ** 2;
   }
   return Math.sqrt(variance);
 }

@@ -2,7 +2,7 @@ import type { Test } from '../circuit/schema';
 import type { Hypothesis } from './hypotheses';
 import { figureOf } from '../kinds/reading/index';
 import { totalSigma } from './likelihood';
-import { SHUT_SHARE, type Prediction } from './prediction';
+import { INSTEAD_SHARE, type Prediction } from './prediction';
 import { xlogx } from './severity';
 
 /** Cells a person can tell apart on the display. */
@@ -152,14 +152,14 @@ function spread(
     }
     return;
   }
-  const { mean, loose, shut } = prediction;
+  const { mean, loose, instead } = prediction;
   if (mean === Infinity) return put(OVER_CELL, 1);
-  if (shut !== undefined) {
-    spread(test, { type: 'number', mean: shut, sigma: 0, loose: false }, dead, (cell, share) =>
-      put(cell, SHUT_SHARE * share),
+  if (instead) {
+    spread(test, { type: 'number', ...instead, loose: false }, dead, (cell, share) =>
+      put(cell, INSTEAD_SHARE * share),
     );
-    const { shut: _off, ...held } = prediction;
-    return spread(test, held, dead, (cell, share) => put(cell, (1 - SHUT_SHARE) * share));
+    const { instead: _other, ...due } = prediction;
+    return spread(test, due, dead, (cell, share) => put(cell, (1 - INSTEAD_SHARE) * share));
   }
   // A pair that floats reads about nothing and wanders: it cannot be told from a dead one, and its width tells nothing either.
   const wide = totalSigma(test.kind, mean, loose ? dead : prediction.sigma, test.meter);

@@ -77,8 +77,9 @@ function drawnOhms(model: CircuitModel, test: Test): Yardstick[] {
   const [i, j] = [test.from, test.to].map((name) => model.compiled.nodeIndex.get(name)!) as [number, number];
   const there = model.situation(test.setup).solve({ mode: 'ohms' }).changed.pairOhms(i, j);
   return partsAcross(model, test).flatMap(({ part: { part }, branch }): Yardstick[] => {
-    if (!branch?.ohmsKnown || branch.role !== 'body' || !kindOf(part).traits.ohmic) return [];
-    const { ohms, tolerance } = branch;
+    if (!branch?.ohmsKnown || branch.role !== 'body') return [];
+    if (!kindOf(part).traits.ohmic && !branch.rest?.said) return [];
+    const { ohms, tolerance } = branch.rest ?? branch;
     return there < ALONE_SHARE * ohms || there > ohms / ALONE_SHARE
       ? []
       : [{ code: 'drawn', part: part.ref, ohms, tolerance }];

@@ -90,7 +90,7 @@ export class CoilSystem implements InTime {
     const { size, law, q, f, jq, jf } = this;
     const { coil, volts, sourceOhms, switched, onOhms, offOhms, acrossOhms, freewheel } = this.of;
     const [amps, place, speed] = [y[AMPS]!, y[METRES]!, y[SPEED]!];
-    law.at(amps, place, speed);
+    law.at(amps * amps, place, speed);
     const feeds = 1 / (sourceOhms + (switched.closed(t) ? onOhms : offOhms));
     // A diode beside the coil lets through what pulls its terminal under the frame; the arc what pulls it under the supply by its volts.
     const through = freewheel ? 1 / freewheel.diode.ohms : 0;
@@ -109,7 +109,7 @@ export class CoilSystem implements InTime {
     if (!coil.jammed) {
       f[METRES] = -speed;
       f[SPEED] = law.back;
-      jf[SPEED * size + AMPS] = law.backByAmps;
+      jf[SPEED * size + AMPS] = 2 * amps * law.backBySquare;
       jf[SPEED * size + METRES] = law.backByPlace;
       jf[SPEED * size + SPEED] = law.backBySpeed;
     }

@@ -22,6 +22,9 @@ export type Element =
   | { kind: 'switch'; a: number; b: number; schedule: Schedule; onOhms: number; offOhms: number }
   | Diode
   | Solenoid
+  | AcSolenoid
+  | Transformer
+  | Limiter
   | Contact
   | Motor
   | Filament
@@ -60,6 +63,31 @@ export interface Solenoid {
   damping: number;
   /** It does not move, whatever pulls it. */
   jammed?: boolean;
+}
+
+/** A winding with a plunger on alternating volts. A shading ring in its pole face lags by `ringSeconds`; a broken one by next to nothing. */
+export interface AcSolenoid extends Omit<Solenoid, 'kind'> {
+  kind: 'acSolenoid';
+  ringSeconds: number;
+}
+
+/** Two windings on one iron that nothing saturates; `ohms` is their copper, at the secondary. */
+export interface Transformer {
+  kind: 'transformer';
+  primary: readonly [number, number];
+  secondary: readonly [number, number];
+  /** Primary volts over secondary volts. */
+  ratio: number;
+  ohms: number;
+}
+
+/** An output that gives no more than its limit: it conducts like its ohms up to there, and holds its amperes beyond. */
+export interface Limiter {
+  kind: 'limiter';
+  a: number;
+  b: number;
+  ohms: number;
+  limitAmps: number;
 }
 
 /** A contact that a plunger moves. */
@@ -128,6 +156,11 @@ export const OWN_UNKNOWNS: Readonly<Record<Element['kind'], readonly string[]>> 
   switch: [],
   diode: ['junctionVolts'],
   solenoid: ['amps', 'metres', 'metresPerSecond'],
+  /** What pulls its plunger, A². */
+  acSolenoid: ['amps', 'metres', 'metresPerSecond', 'squareAmps'],
+  /** Of its secondary. */
+  transformer: ['amps'],
+  limiter: [],
   contact: [],
   motor: ['amps', 'radiansPerSecond'],
   /** Its share of the way from cold to hot. */

@@ -1,5 +1,8 @@
 import type { Diode, Solenoid } from './elements';
 
+/** What a plunger's laws need of its coil, on direct or alternating volts. */
+export type Plunger = Omit<Solenoid, 'kind'>;
+
 /** Conductance from every node to the frame, siemens. */
 export const LEAK = 1e-12;
 /** kT/q at 27 °C, where simulators are compared. */
@@ -19,7 +22,7 @@ export const LEAST_AMPS = 1e-3;
  * What the rows of a solenoid store at the least, of which a share may be off: its flux, its way, and the speed of going it in a hundredth of
  * a second; what it settles into a stop by is nothing beside them.
  */
-export function solenoidSizes({ openHenries, strokeMetres, kilograms }: Solenoid): [number, number, number] {
+export function solenoidSizes({ openHenries, strokeMetres, kilograms }: Plunger): [number, number, number] {
   return [LEAST_AMPS * openHenries, strokeMetres, kilograms * strokeMetres * 100];
 }
 
@@ -28,9 +31,9 @@ export class PlungerLaw {
   /** Inductance, and how it grows with the plunger's way: H and H/m. */
   henries = 0;
   slope = 0;
-  /** What holds the plunger back, newtons, and how that changes with amperes, place and speed. */
+  /** What holds the plunger back, newtons, and how that changes with the square of the amperes, place and speed. */
   back = 0;
-  backByAmps = 0;
+  backBySquare = 0;
   backByPlace = 0;
   backBySpeed = 0;
   private readonly gap: number;
@@ -40,20 +43,21 @@ export class PlungerLaw {
   private stopByPlace = 0;
   private stopBySpeed = 0;
 
-  constructor(private readonly coil: Solenoid) {
+  constructor(private readonly coil: Plunger) {
     this.gap = coil.strokeMetres / (coil.closedHenries / coil.openHenries - 1);
     this.stopDamping = 2 * STOP_DAMPED * Math.sqrt(STOP_STIFF * coil.kilograms);
   }
 
-  at(amps: number, place: number, speed: number): void {
+  /** @param squareAmps square of the amperes that pull, A² */
+  at(squareAmps: number, place: number, speed: number): void {
     const { jammed, preloadNewtons, springNewtonsPerMetre, damping } = this.coil;
     this.stores(jammed ? 0 : place);
     if (jammed) return;
     this.stops(place, speed);
-    const half = 0.5 * amps * amps;
+    const half = 0.5 * squareAmps;
     this.back =
       preloadNewtons + springNewtonsPerMetre * place + damping * speed - half * this.slope - this.stop;
-    this.backByAmps = -amps * this.slope;
+    this.backBySquare = -0.5 * this.slope;
     this.backByPlace = springNewtonsPerMetre - half * this.curvature - this.stopByPlace;
     this.backBySpeed = damping - this.stopBySpeed;
   }
@@ -93,7 +97,7 @@ export class PlungerLaw {
 }
 
 /** Where a plunger stands that nothing pulls: as deep in its stop as its spring holds it. */
-export function restOf({ preloadNewtons, springNewtonsPerMetre }: Solenoid): number {
+export function restOf({ preloadNewtons, springNewtonsPerMetre }: Plunger): number {
   return -preloadNewtons / (STOP_STIFF + springNewtonsPerMetre);
 }
 

@@ -1,12 +1,12 @@
-import type { Branch, CompiledCircuit, CompiledPart } from '../circuit/compile';
+import type { Branch, CompiledCircuit, CompiledPart, TransformerUnit } from '../circuit/compile';
 import type { Edit } from '../circuit/edits';
 import type { CircuitModel } from '../circuit/model';
 import type { Setup } from '../circuit/schema';
 import { applySetup, type Situation } from '../circuit/situation';
-import { holdAmps, pullInAmps } from '../kinds/part/coil';
+import { gapOf, holdAmps, pullInAmps } from '../kinds/part/coil';
 import { listDevices } from '../circuit/devices';
 import { conductance } from '../circuit/world';
-import { constant, sine, type Element, type Schedule, type Solenoid } from './elements';
+import { constant, sine, type AcSolenoid, type Element, type Schedule, type Solenoid } from './elements';
 import { solenoidOf } from './plunger';
 
 /** A set-up and when it begins, seconds; the first at 0. */
@@ -25,6 +25,8 @@ export interface TimeCircuit {
   elementOf: ReadonlyMap<number, number>;
   /** Coils of whose iron and plunger the drawing says nothing: what they do in time is of the usual kind, not of this machine. */
   usual: string[];
+  /** Largest step with which a supply's own period is followed, seconds; infinite on direct volts. */
+  mostStep: number;
 }
 
 /** What a coil's iron and plunger do in time, where the drawing does not say. */
@@ -52,12 +54,20 @@ export const USUAL_IRON: Iron = {
   damping: 0.5,
   spring: 1,
 };
-/** A motor of the usual kind: times its running current while it stands, its winding's time, and how it runs up. */
-const USUAL_MOTOR = { locked: 6, windingSeconds: 2e-3, seconds: 0.15, radiansPerSecond: 150 };
+/** A motor of the usual kind: its winding's time, and how it runs up. */
+const USUAL_MOTOR = { windingSeconds: 2e-3, seconds: 0.15, radiansPerSecond: 150 };
+/** Time that a lamp's wire takes to half of its heat. */
+const FILAMENT_SECONDS = 0.05;
+/** By how much a sound pole face's ring lags: what pulls falls to three quarters between two crests of 50 Hz. */
+const RING_SECONDS = 5e-3;
+/** Steps in a period of an alternating supply. */
+const STEPS_A_PERIOD = 40;
 /** Time of a blade fuse's warmth: with it a fuse opens within the bounds of ISO 8820-3 from 135 % of its rating to 600 %. */
 const FUSE_SECONDS = 2.2;
 /** A fuse with more ohms than this has gone before. */
 const BLOWN_OHMS = 100;
+/** Share by which an iron grows at the least, so that it has a gap. */
+const LEAST_GROWTH = 1e-3;
 /** Of its henries closed: an iron that has no gap left to open. */
 const CLOSED_SHARE = 0.999;
 /** An open contact, and what has been cut off. */
@@ -69,8 +79,7 @@ const MAKES_AT = 0.8;
 const BREAKS_AT = 0.2;
 
 /**
- * The electrical side of a circuit in time, under set-ups that follow each other and with faults in it. Throws a `RangeError` for what has no
- * course yet: transformers, and coils on alternating volts.
+ * The electrical side of a circuit in time, under set-ups that follow each other and with faults in it.
  *
  * @param irons iron and plunger of coils and relays by name, where something is known of them
  */
@@ -101,7 +110,6 @@ class Builder {
   ) {
     const { compiled } = model;
     this.compiled = compiled;
-    if (compiled.transformers.length > 0) throw new RangeError('a transformer has no course in time yet');
     this.situations = moments.map(({ setup }) => applySetup(compiled, setup));
     const [first] = this.situations as [Situation];
     this.nodes = first.nodeCount;
@@ -124,14 +132,17 @@ class Builder {
       for (const branch of part.branches) if (this.isWinding(part, branch)) this.wind(part, branch);
     for (const part of parts)
       for (const branch of part.branches) if (!this.isWinding(part, branch)) this.place(part, branch);
+    for (const unit of compiled.transformers) this.transform(unit);
     for (const { a, b, ohms } of this.situations[0]!.jumpers) this.join(a, b, ohms);
     this.leaks();
+    const fastest = Math.max(0, ...compiled.hertz);
     return {
       nodes: this.nodes,
       elements: this.elements,
       nodeOf: (node) => this.nodeOf(node),
       elementOf: this.elementOf,
       usual: this.usual,
+      mostStep: fastest > 0 ? 1 / (STEPS_A_PERIOD * fastest) : Infinity,
     };
   }
 
@@ -225,8 +236,6 @@ class Builder {
   }
 
   private wind(compiled: CompiledPart, branch: Branch): void {
-    if (branch.reactance > 0)
-      throw new RangeError(`${compiled.part.ref}: a coil on alternating volts has no course in time yet`);
     const { part } = compiled;
     if (part.kind !== 'coil' && part.kind !== 'relay') return;
     const ohms = this.ohmsOf(branch);
@@ -234,6 +243,7 @@ class Builder {
     const { a, b } = this.endsOf(branch);
     const from = this.behind(branch, a);
     if (from === null) return;
+    if (branch.reactance > 0) return this.windAlternating(compiled, branch, from, b, ohms);
     const nominal = branch.ohms;
     const pull =
       part.kind === 'coil'
@@ -258,6 +268,64 @@ class Builder {
       ...(jammed ? { jammed } : {}),
     });
     this.elementOf.set(branch.index, at);
+  }
+
+  /** A coil on alternating volts, by what its label or its circuit says of its armature closed and open. */
+  private windAlternating(compiled: CompiledPart, branch: Branch, a: number, b: number, ohms: number): void {
+    const { part } = compiled;
+    if (part.kind !== 'coil' && part.kind !== 'relay') return;
+    const { reactance } = branch;
+    const turning = 2 * Math.PI * Math.max(this.compiled.hertz[branch.a]!, this.compiled.hertz[branch.b]!);
+    const gap = gapOf(branch, part.inrushAmps);
+    const open = gap.type === 'gap' ? gap.share * reactance : reactance;
+    // Points are said of it closed; what pulls it in is what the same volts drive through it open.
+    const closedImpedance = Math.hypot(branch.ohms, reactance);
+    const openImpedance = Math.hypot(branch.ohms, open);
+    const points =
+      part.kind === 'coil'
+        ? { pull: pullInAmps(branch, part) * closedImpedance, hold: holdAmps(branch, part) * closedImpedance }
+        : (({ pickUp, dropOut }) => ({ pull: pickUp, hold: dropOut }))(
+            pickUpOf(this.situations[0]!, branch.index),
+          );
+    const known = this.irons.get(part.ref);
+    if (!branch.impedanceKnown && !known) this.usual.push(part.ref);
+    const fault = this.edits.find((edit) => edit.type === 'gap' && edit.branch === branch.index);
+    const jams = this.edits.some((edit) => edit.type === 'jam' && edit.part === compiled.index);
+    const at = this.push(
+      alternatingCoil(
+        a,
+        b,
+        {
+          ohms: branch.ohms,
+          openHenries: (fault?.type === 'gap' ? fault.share * reactance : open) / turning,
+          closedHenries: reactance / turning,
+          pull: points.pull / openImpedance,
+          hold: points.hold / closedImpedance,
+        },
+        { ...(known ?? USUAL_IRON), ...(jams || fault ? { jammed: 'out' as const } : {}) },
+        ohms,
+      ),
+    );
+    this.elementOf.set(branch.index, at);
+  }
+
+  /** On direct volts, or with one winding open, its windings know nothing of each other. */
+  private transform({ part, primary, secondary, ratio: drawn, ohms: copper }: TransformerUnit): void {
+    const { setup } = this.moments[0]!;
+    const { ref } = this.compiled.parts[part]!.part;
+    if (setup.removed?.includes(ref) || setup.isolated?.includes(ref)) return;
+    const edit = this.edits.find((one) => one.type === 'transformer' && one.part === part);
+    const change: { ohms?: number; factor?: number } = edit?.type === 'transformer' ? edit : {};
+    const ohms = change.ohms ?? copper;
+    if (!Number.isFinite(ohms)) return;
+    const ratio = drawn / (change.factor ?? 1);
+    const [p, s] = [primary, secondary].map(([one, two]) => [this.nodeOf(one), this.nodeOf(two)] as const);
+    if (primary.some((node) => this.compiled.alternating[node] === 1)) {
+      this.push({ kind: 'transformer', primary: p!, secondary: s!, ratio, ohms });
+    } else {
+      this.push({ kind: 'resistor', a: p![0], b: p![1], ohms: ohms * ratio * ratio });
+      this.push({ kind: 'resistor', a: s![0], b: s![1], ohms });
+    }
   }
 
   private place(compiled: CompiledPart, branch: Branch): void {
@@ -293,7 +361,27 @@ class Builder {
       this.elementOf.set(branch.index, this.push({ kind: 'source', a: from, b, volts: wave, ohms }));
       return;
     }
-    if (part.kind === 'motor') return this.turn(compiled, branch, from, b, ohms);
+    const isDrawn = ohms === this.situations[0]!.ohms[branch.index]!;
+    if (part.kind === 'motor' && isDrawn && branch.rest!.ohms < ohms)
+      return this.turn(compiled, branch, from, b, ohms);
+    if (part.kind === 'lamp' && isDrawn && branch.rest!.ohms < ohms && branch.volts > 0) {
+      const lamp: Element = {
+        kind: 'filament',
+        a: from,
+        b,
+        coldOhms: branch.rest!.ohms,
+        hotOhms: ohms,
+        ratedVolts: branch.volts,
+        seconds: FILAMENT_SECONDS,
+      };
+      this.elementOf.set(branch.index, this.push(lamp));
+      return;
+    }
+    if (part.kind === 'driver' && part.limitAmps !== undefined) {
+      const limited: Element = { kind: 'limiter', a: from, b, ohms, limitAmps: part.limitAmps };
+      this.elementOf.set(branch.index, this.push(limited));
+      return;
+    }
     if (part.kind === 'fuse' && ohms < BLOWN_OHMS) {
       this.elementOf.set(
         branch.index,
@@ -304,10 +392,10 @@ class Builder {
     this.elementOf.set(branch.index, this.push({ kind: 'resistor', a: from, b, ohms }));
   }
 
-  /** A motor that runs as the drawing's ohms say, and takes a multiple of that while it stands. */
+  /** A motor that runs as the drawing's ohms say, and takes what its winding lets it while it stands. */
   private turn({ part }: CompiledPart, branch: Branch, a: number, b: number, ohms: number): void {
     this.usual.push(part.ref);
-    const winding = ohms / USUAL_MOTOR.locked;
+    const winding = branch.rest!.ohms;
     // It is held by what grows with its speed: at any volts it comes to the drawing's own current.
     const constant = branch.volts > 0 ? branch.volts / USUAL_MOTOR.radiansPerSecond : 1;
     const at = this.push({
@@ -407,6 +495,50 @@ export function plungerCoil(
     closedHenries: left * coil.closedHenries,
     preloadNewtons: spring * coil.preloadNewtons,
     springNewtonsPerMetre: spring * coil.springNewtonsPerMetre,
+    ...(jammed ? { jammed: true } : {}),
+  };
+}
+
+/** A coil on alternating volts as its label has it: its inductance open and closed, and the amperes, effective, that pull and hold it. */
+export interface AlternatingSheet {
+  ohms: number;
+  openHenries: number;
+  closedHenries: number;
+  pull: number;
+  hold: number;
+}
+
+/**
+ * A coil with its iron on alternating volts. At steady volts the flux hardly changes with the gap, so that an iron of a plain gap would let go
+ * where it pulled in; a closed one pulls harder than that, and its spring is taken to give way by as much.
+ */
+export function alternatingCoil(
+  a: number,
+  b: number,
+  { ohms: nominal, openHenries, closedHenries, pull, hold }: AlternatingSheet,
+  { openSeconds, strokeMetres, kilogramsByWatt, damping, spring, jammed }: Iron,
+  ohms = nominal,
+): AcSolenoid {
+  const gap = strokeMetres / Math.max(closedHenries / openHenries - 1, LEAST_GROWTH);
+  const preload = (0.5 * pull ** 2 * openHenries ** 2) / (gap * closedHenries);
+  const closed = (0.5 * hold ** 2 * closedHenries) / gap;
+  // What it stores as it pulls in, as the watts of a coil on direct volts that stores as much.
+  const watts = (openHenries * pull * pull) / openSeconds;
+  const left = Math.min((ohms / nominal) ** 2, 1);
+  const open = jammed === 'in' ? CLOSED_SHARE * closedHenries : openHenries;
+  return {
+    kind: 'acSolenoid',
+    a,
+    b,
+    ohms,
+    openHenries: left * open,
+    closedHenries: left * closedHenries,
+    strokeMetres,
+    kilograms: kilogramsByWatt * Math.max(watts, 1),
+    preloadNewtons: spring * preload,
+    springNewtonsPerMetre: (spring * (closed - preload)) / strokeMetres,
+    damping,
+    ringSeconds: RING_SECONDS,
     ...(jammed ? { jammed: true } : {}),
   };
 }

@@ -18,6 +18,11 @@ const ALL: readonly Element[] = [
   { ...MOTOR, a: 4, b: 2 },
   { kind: 'filament', a: 4, b: 1, coldOhms: 0.3, hotOhms: 3, ratedVolts: 12, seconds: 0.05 },
   { kind: 'fuse', a: 1, b: 4, ohms: 0.02, ratedAmps: 10, seconds: 2.2 },
+  { ...VALVE, kind: 'acSolenoid', a: 4, b: 1, ringSeconds: 5e-3 },
+  { ...VALVE, kind: 'acSolenoid', a: 4, b: 0, ringSeconds: 5e-3, jammed: true },
+  { kind: 'transformer', primary: [1, 3], secondary: [4, 0], ratio: 5, ohms: 0.4 },
+  { kind: 'limiter', a: 2, b: 0, ohms: 0.05, limitAmps: 4 },
+  { kind: 'limiter', a: 1, b: 3, ohms: 0.2, limitAmps: 1.5 },
 ];
 
 describe('a circuit as one system', () => {
@@ -35,12 +40,14 @@ describe('a circuit as one system', () => {
     };
     const coil = system.own[7]!;
     const free = system.own[8]!;
+    const even = system.own[13]!;
     for (let seed = 1; seed <= 20; seed++) {
       const random = seededRandom(seed);
       const y = Float64Array.from({ length: size }, () => random.next() - 0.5);
       // A plunger in its first stop, on its way, over its contact's hair, in its last stop.
       y[coil + 1] = [-2e-6, 1e-3, 1.5e-3, 3.002e-3][seed % 4]!;
       y[free + 1] = 1e-3;
+      y[even + 1] = [2e-3, -2e-6, 3.002e-3, 1e-3][seed % 4]!;
       // Beyond cold a filament is held where it is, so that a pass finds its way back.
       y[system.own[11]!] = random.next();
       // A fuse that is whole, that parts, that has parted.
@@ -49,7 +56,7 @@ describe('a circuit as one system', () => {
       system.evaluate(y, 0);
       const [jq, jf] = [system.jq.slice(), system.jf.slice()];
       for (let column = 0; column < size; column++) {
-        const place = column === coil + 1 || column === free + 1;
+        const place = [coil, free, even].includes(column - 1);
         const h = place ? 1e-9 : 1e-6;
         const [up, down] = [y.slice(), y.slice()];
         up[column]! += h;

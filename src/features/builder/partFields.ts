@@ -97,9 +97,14 @@ const OWN: Readonly<Record<Part['kind'], readonly PartField[]>> = {
   ],
   diode: [figure('forwardVolts', 'Forward', 'V')],
   resistor: [figure('ohms', 'Resistance', 'Ω'), tolerance],
-  lamp: [figure('ohms', 'Hot resistance', 'Ω'), tolerance],
+  lamp: [figure('ohms', 'Hot resistance', 'Ω'), tolerance, figure('restOhms', 'Cold, by a meter', 'Ω')],
   heater: [figure('ohms', 'Resistance', 'Ω'), tolerance],
-  motor: [figure('ohms', 'Running resistance', 'Ω'), tolerance, OWN_GAUGE],
+  motor: [
+    figure('ohms', 'Running resistance', 'Ω'),
+    tolerance,
+    figure('restOhms', 'Standing, by a meter', 'Ω'),
+    OWN_GAUGE,
+  ],
   sensor3: [
     figure('ohms', 'End to end', 'Ω'),
     tolerance,

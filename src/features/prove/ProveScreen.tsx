@@ -26,7 +26,8 @@ import { StepLink } from '../desk/StepLink';
 import { LINK } from '@/ui/Link';
 import { Ledger } from './Ledger';
 import { graveWords, shutWords } from '@/words/en/holds';
-import { followedWords, kindOfPart, proofWords, stopWords } from '@/words/en/proofs';
+import { followedWords, proofWords, stopWords } from '@/words/en/proofs';
+import { kindOfPart } from '@/words/en/readings';
 
 const FIRST_CYCLE = 'Area clear, one person at the stop. Try each limit gently, and watch the first cycle.';
 

@@ -10,7 +10,7 @@ import type { Yardstick } from '@/core/diagnosis/yardsticks';
 import { ALL_TURNS } from '@/core/path/turns';
 import type { GaugeMark } from '@/core/units/quantities';
 import { siteTime } from '@/core/units/siteTime';
-import { figureWords, pointName, quantity, valueWords, type Speaker } from './readings';
+import { figureWords, kindOfPart, pointName, quantity, valueWords, type Speaker } from './readings';
 
 /** Why an answer may not mean what it seems to, said to the person who holds the probes. */
 export function limitWords(speaker: Speaker, limit: MeaningLimit): string {
@@ -31,6 +31,10 @@ export function limitWords(speaker: Speaker, limit: MeaningLimit): string {
       return 'A few volts do not break down weak insulation: OL here does not clear it.';
     case 'reactiveByOhms':
       return `Ohms show the wire of ${limit.part} only; on alternating current its iron counts too.`;
+    case 'restsLower':
+      return kindOfPart(speaker, limit.part) === 'motor'
+        ? `${limit.part} is drawn as it runs: standing, a meter reads a good deal less. Few ohms through it are no short.`
+        : `${limit.part} is drawn as it glows: cold, a meter reads about a tenth. Few ohms through it are no short.`;
   }
 }
 

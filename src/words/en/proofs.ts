@@ -8,6 +8,7 @@ import { pointTitle } from './energies';
 import { capital } from './capital';
 import {
   changedWords,
+  kindOfPart,
   modeName,
   partWords,
   pointName,
@@ -183,8 +184,4 @@ export function stopWords(kind: Part['kind']): StopWords {
     default:
       return kind satisfies never;
   }
-}
-
-export function kindOfPart({ model }: Speaker, ref: string): Part['kind'] {
-  return model.compiled.circuit.parts.find((one) => one.ref === ref)!.kind;
 }

@@ -1,5 +1,6 @@
 import { mediumOf } from '@/core/circuit/medium';
 import type { CircuitModel } from '@/core/circuit/model';
+import type { Part } from '@/core/circuit/partSchema';
 import type { Circuit, Edge, GaugeStand, MotionSeen, Reading, Setup, Test } from '@/core/circuit/schema';
 import { isDeadKind, nodesOfTest, partOfTest } from '@/core/circuit/testPlace';
 import { readingKind } from '@/core/kinds/reading/index';
@@ -13,6 +14,11 @@ export interface Speaker {
   lanes: Lanes;
   /** What the site's gauges are marked in. */
   gaugeUnit: GaugeMark;
+}
+
+/** What kind of part a reference stands for. */
+export function kindOfPart({ model }: Speaker, ref: string): Part['kind'] {
+  return model.compiled.circuit.parts.find((one) => one.ref === ref)!.kind;
 }
 
 /** Unit in which a quantity is read, by quantity; one without is a type error. A pressure's is the gauge's. */

@@ -6,9 +6,9 @@ import type { LimitSource } from '@/core/shed/measureLimits';
 import { isWound } from '@/core/diagnosis/windingRead';
 import type { MeasureKind } from '@/core/job/provedMeasures';
 import type { ReadingKind } from '@/core/circuit/schema';
-import { figureWords, partWords, positionWords, testPlace, type Speaker } from './readings';
+import { figureWords, kindOfPart, partWords, positionWords, testPlace, type Speaker } from './readings';
 import { passWords } from './heldAgainst';
-import { followedWords, kindOfPart } from './proofs';
+import { followedWords } from './proofs';
 
 const WEEK_DAYS = 7;
 const MONTH_DAYS = 30.4;

@@ -1,7 +1,7 @@
 import type { CompiledPart } from '../../circuit/compile';
 import type { Device } from '../../circuit/deviceTypes';
 import { broken } from '../../diagnosis/faultTypes';
-import { ATMOSPHERE, body, LOAD_TOLERANCE, type BranchSpec } from './branch';
+import { ATMOSPHERE, body, LOAD_TOLERANCE, type BranchSpec, type RestFigures } from './branch';
 import { nothing, traits, type FaultContext } from './module';
 import { LOW_PRESSURE, SHORT_OHMS } from './ranges';
 
@@ -17,6 +17,26 @@ export const LOAD = { load: true, draws: true, falls: true } as const;
 /** A load's one piece: its resistance and how far that may be off. */
 export function loadBranches(part: TwoEnds & { ohms: number; tolerance?: number }): BranchSpec[] {
   return [{ ...body(part, part.ohms), tolerance: part.tolerance ?? LOAD_TOLERANCE }];
+}
+
+/** What a meter reads of a load cold or standing, where nobody has said: a share of what it has at work, and how far that may be off. */
+export interface UsualRest {
+  share: number;
+  spread: number;
+}
+
+/** A load's one piece that reads less at rest than at work: a filament, a rotor. */
+export function restingBranches(usual: UsualRest) {
+  return (
+    part: TwoEnds & { ohms: number; restOhms?: number | undefined; tolerance?: number },
+  ): BranchSpec[] => {
+    const { ohms, restOhms, tolerance = LOAD_TOLERANCE } = part;
+    const rest: RestFigures =
+      restOhms === undefined
+        ? { ohms: usual.share * ohms, tolerance: usual.spread, said: false }
+        : { ohms: restOhms, tolerance, said: true };
+    return loadBranches(part).map((spec) => ({ ...spec, rest }));
+  };
 }
 
 /** A load that breaks, or is bridged within itself. */

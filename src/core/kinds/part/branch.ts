@@ -27,6 +27,13 @@ export interface WindingFigures {
   inrushAmps?: number | undefined;
 }
 
+/** A filament that is cold, a rotor that stands: ohms, how far they may be off (a share), and whether somebody has said them. */
+export interface RestFigures {
+  ohms: number;
+  tolerance: number;
+  said: boolean;
+}
+
 /** What one two-terminal piece of a part needs to be told; nodes by name. */
 export interface BranchSpec {
   role: BranchRole;
@@ -42,6 +49,8 @@ export interface BranchSpec {
   emf?: number;
   tolerance?: number;
   emfTolerance?: number;
+  /** What a meter reads of it cold or standing, where that is not what it has at work. */
+  rest?: RestFigures;
   /** Contact set of a relay, counted from 0. */
   set?: number;
   /** Valve positions in which a way is open. */

@@ -1,4 +1,4 @@
-import { LOAD, loadBranches, openOrShort } from './bases';
+import { LOAD, openOrShort, restingBranches } from './bases';
 import { definePart, nothing, round, traits } from './module';
 
 export const lamp = definePart<'lamp'>()({
@@ -6,7 +6,8 @@ export const lamp = definePart<'lamp'>()({
   traits: traits({ ...LOAD, works: true }),
   accessMinutes: 1.5,
   odds: { open: 0.8, short: 0.3 },
-  branches: loadBranches,
+  // A filament: an eighth to a fifteenth of its ohms while it is cold.
+  branches: restingBranches({ share: 0.1, spread: 0.7 }),
   faults: openOrShort,
   energy: nothing,
   labelled: { ohms: { saidBy: ['ohms', 'watts'] } },

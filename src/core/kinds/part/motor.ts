@@ -1,4 +1,4 @@
-import { LOAD, loadBranches, openShortOrToFrame } from './bases';
+import { LOAD, openShortOrToFrame, restingBranches } from './bases';
 import { definePart, nothing, round, traits } from './module';
 
 export const motor = definePart<'motor'>()({
@@ -6,7 +6,8 @@ export const motor = definePart<'motor'>()({
   traits: traits({ ...LOAD, works: true }),
   accessMinutes: 1.5,
   odds: { open: 0.8, short: 0.3, shortToFrame: 0.3 },
-  branches: loadBranches,
+  // Its winding and its brushes: standing it has no volts of its own, and how they touch differs from place to place.
+  branches: restingBranches({ share: 1 / 6, spread: 1 }),
   faults: openShortOrToFrame,
   energy: nothing,
   labelled: { ohms: { saidBy: ['ohms', 'watts'] } },

@@ -44,7 +44,8 @@ export const amps = defineReading<'amps'>()({
         if (limited.length === 0) return found;
         const { a, b } = world.edges[branch.index]!;
         const given = conductance(world, branch.index) * limitedVolts(world, a, b);
-        return { ...found, shut: limited.includes(branch.index) ? 0 : shown(own - given) };
+        const off = limited.includes(branch.index) ? 0 : shown(own - given);
+        return { ...found, instead: { mean: off, sigma: 0 } };
       },
     ];
   },

@@ -1,3 +1,5 @@
+import type { CircuitModel } from '../../circuit/model';
+import type { World } from '../../circuit/world';
 import { ohmsScatter } from '../../diagnosis/scatter';
 import { DEFAULT_METER, digitalSigma, resistanceShown } from './meters';
 import { defineReading, type Meter } from './module';
@@ -27,10 +29,23 @@ export const ohms = defineReading<'ohms'>()({
     const [i, j] = pair;
     return [
       { mode: 'ohms' },
-      (world) => {
-        const own = world.changed.pairOhms(i, j);
-        return measuredOhms(own, own > OHMS_OVER ? 0 : ohmsScatter(model, world, i, j), OHMS_OVER);
+      (world, edits) => {
+        const due = shownOhms(model, world, i, j);
+        if (!model.compiled.restUnsaid) return due;
+        const rested = shownOhms(model, solver.solve({ mode: 'resting' }, edits), i, j);
+        // What lies between is all the same: a filament that is warm still, a rotor that turns on.
+        return due.mean === Infinity || rested.mean > SAME_SHARE * due.mean
+          ? due
+          : { ...due, instead: rested };
       },
     ];
   },
 });
+
+/** Above this share of what it has at work, a pair reads the same at rest. */
+const SAME_SHARE = 0.97;
+
+function shownOhms(model: CircuitModel, world: World, i: number, j: number) {
+  const own = world.changed.pairOhms(i, j);
+  return measuredOhms(own, own > OHMS_OVER ? 0 : ohmsScatter(model, world, i, j), OHMS_OVER);
+}

@@ -3,7 +3,7 @@ import type { CircuitModel } from '../../circuit/model';
 import type { Part, Test } from '../../circuit/schema';
 import { findNode, findPart } from '../../circuit/situation';
 import type { SituationSolver } from '../../circuit/solveSituation';
-import type { Prediction } from '../../diagnosis/prediction';
+import type { NumberDue } from '../../diagnosis/prediction';
 
 /** Volts above which a pair counts as powered: an ohmmeter there would read nonsense and may be damaged. */
 const POWERED_VOLTS = 0.02;
@@ -65,7 +65,7 @@ export function refusePowered(
 }
 
 /** Ohms as a meter shows them, with over-range above a limit. */
-export function measuredOhms(ohms: number, sigma: number, over: number): Prediction {
+export function measuredOhms(ohms: number, sigma: number, over: number): NumberDue {
   return ohms > over
     ? { type: 'number', mean: Infinity, sigma: 0, loose: false }
     : { type: 'number', mean: Math.max(ohms, 0), sigma, loose: false };

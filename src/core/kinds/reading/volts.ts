@@ -50,5 +50,5 @@ function predicted(world: World, i: number, j: number, loadOhms: number, size: b
   if (limitedBranches(world).length === 0) return { type: 'number', mean, sigma, loose: world.chatters };
   const off = open - limitedVolts(world, i, j);
   const shut = ((size ? Math.abs(off) : off) * loadOhms) / (loadOhms + source);
-  return { type: 'number', mean, sigma, loose: world.chatters, shut };
+  return { type: 'number', mean, sigma, loose: world.chatters, instead: { mean: shut, sigma: 0 } };
 }

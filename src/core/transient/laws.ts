@@ -3,8 +3,8 @@ import type { Diode, Solenoid } from './elements';
 /** What a plunger's laws need of its coil, on direct or alternating volts. */
 export type Plunger = Omit<Solenoid, 'kind'>;
 
-/** Conductance from every node to the frame, siemens. */
-export const LEAK = 1e-12;
+/** Conductance from every node to the frame, siemens: a thousand megohms, so that what floats stands somewhere in spite of rounding. */
+export const LEAK = 1e-9;
 /** kT/q at 27 °C, where simulators are compared. */
 export const THERMAL_VOLTS = 0.025864979;
 /** Stops of a plunger: so stiff, N/m, damped by this share of what would just not swing, and in full from about this depth on, metres. */

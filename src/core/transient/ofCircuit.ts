@@ -58,6 +58,9 @@ export const USUAL_IRON: Iron = {
 const USUAL_MOTOR = { windingSeconds: 2e-3, seconds: 0.15, radiansPerSecond: 150 };
 /** Time that a lamp's wire takes to half of its heat. */
 const FILAMENT_SECONDS = 0.05;
+/** Of its ohms running, on alternating volts: what a rotor lets through that stands; and what it takes of power to run up. */
+const LOCKED_SHARE = 1 / 6;
+const RUN_UP_SECONDS = 0.8;
 /** By how much a sound pole face's ring lags: what pulls falls to three quarters between two crests of 50 Hz. */
 const RING_SECONDS = 5e-3;
 /** Steps in a period of an alternating supply. */
@@ -362,20 +365,21 @@ class Builder {
       return;
     }
     const isDrawn = ohms === this.situations[0]!.ohms[branch.index]!;
-    if (part.kind === 'motor' && isDrawn && branch.rest!.ohms < ohms)
-      return this.turn(compiled, branch, from, b, ohms);
-    if (part.kind === 'lamp' && isDrawn && branch.rest!.ohms < ohms && branch.volts > 0) {
-      const lamp: Element = {
-        kind: 'filament',
-        a: from,
-        b,
-        coldOhms: branch.rest!.ohms,
-        hotOhms: ohms,
-        ratedVolts: branch.volts,
-        seconds: FILAMENT_SECONDS,
-      };
-      this.elementOf.set(branch.index, this.push(lamp));
-      return;
+    if (isDrawn && branch.rest && branch.rest.ohms < ohms && branch.volts > 0) {
+      const alternating = this.compiled.alternating[branch.a] === 1;
+      if (part.kind === 'lamp') return this.rises(branch, from, b, branch.rest.ohms, ohms, FILAMENT_SECONDS);
+      if (part.kind === 'motor' && !alternating) return this.turn(compiled, branch, from, b, ohms);
+      if (part.kind === 'motor') {
+        this.usual.push(part.ref);
+        return this.rises(
+          branch,
+          from,
+          b,
+          Math.max(LOCKED_SHARE * ohms, branch.rest.ohms),
+          ohms,
+          RUN_UP_SECONDS,
+        );
+      }
     }
     if (part.kind === 'driver' && part.limitAmps !== undefined) {
       const limited: Element = { kind: 'limiter', a: from, b, ohms, limitAmps: part.limitAmps };
@@ -390,6 +394,22 @@ class Builder {
       return;
     }
     this.elementOf.set(branch.index, this.push({ kind: 'resistor', a: from, b, ohms }));
+  }
+
+  /** A load whose ohms rise as it comes to work: a wire that grows warm; on alternating volts a rotor that runs up, which a field carries along. */
+  private rises(
+    branch: Branch,
+    a: number,
+    b: number,
+    coldOhms: number,
+    hotOhms: number,
+    seconds: number,
+  ): void {
+    const ratedVolts = branch.volts;
+    this.elementOf.set(
+      branch.index,
+      this.push({ kind: 'filament', a, b, coldOhms, hotOhms, ratedVolts, seconds }),
+    );
   }
 
   /** A motor that runs as the drawing's ohms say, and takes what its winding lets it while it stands. */

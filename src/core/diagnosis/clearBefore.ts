@@ -16,6 +16,9 @@ export interface ClearFirst {
     | 'overVoltage'
     | 'jammedSpool'
     | 'jammedArmature'
+    /** On direct volts: a new one would not move either. A rotor: what it drives, or its bearings. */
+    | 'jammedPlunger'
+    | 'seizedRotor'
     | 'missingAir'
     /** Water, dirt or dry air; dirt in the oil; dust; moisture in a refrigerant: what made it stick, wear or choke. */
     | 'foulAir'
@@ -67,7 +70,8 @@ export function clearBefore(model: CircuitModel, ref: string, fault: FaultName):
     case 'coil':
     case 'relay':
       diodesAcross(nodes);
-      if (fault === 'jammed') found.push({ part: ref, reason: 'jammedArmature' });
+      if (fault === 'jammed')
+        found.push({ part: ref, reason: branches[0]!.reactance > 0 ? 'jammedArmature' : 'jammedPlunger' });
       if (!BURNT.includes(fault)) break;
       for (const { part: valve } of compiled.parts) {
         if (valve.kind !== 'valve' || (valve.coil !== ref && valve.coil2 !== ref)) continue;
@@ -100,6 +104,7 @@ export function clearBefore(model: CircuitModel, ref: string, fault: FaultName):
       break;
     case 'motor':
       diodesAcross(nodes);
+      if (fault === 'jammed') found.push({ part: ref, reason: 'seizedRotor' });
   }
   found.push(...foulBefore(model, part, fault));
   return found;

@@ -23,6 +23,8 @@ interface Likelihood {
   faults: readonly FaultName[];
   /** Kinds of part that it is said of; all where none is named. */
   kinds?: readonly Part['kind'][];
+  /** Only of what draws more with the fault in it. */
+  drawsMore?: true;
   /** Times as likely as with the rest. */
   factor: number;
   /** Why: a rule of thumb of the trade. */
@@ -94,7 +96,7 @@ export const SIGN_LIKELIHOODS: Readonly<Record<Circumstance, readonly Likelihood
   ],
   betterWarm: [
     { faults: ['weakInsulation', 'highResistance'], factor: 4, because: 'moisture dries out' },
-    { faults: ['stuckAtRest', 'stuckMidway', 'jammed'], factor: 4, because: 'a sticky spool loosens' },
+    { faults: ['stuckAtRest', 'stuckMidway', 'jammed'], factor: 4, because: 'what sticks loosens' },
     { faults: ['ventBlocked', 'blocked'], factor: 4, because: 'water that froze in it thaws' },
   ],
   afterPause: [
@@ -107,7 +109,7 @@ export const SIGN_LIKELIHOODS: Readonly<Record<Circumstance, readonly Likelihood
     {
       faults: ['stuckAtRest', 'stuckMidway', 'jammed'],
       factor: 4,
-      because: 'a spool sticks where it rested',
+      because: 'what moves sticks where it rested',
     },
   ],
   movesByItself: [{ faults: ['sealLeak', 'leaking'], factor: 3, because: 'it creeps' }],
@@ -117,6 +119,7 @@ export const SIGN_LIKELIHOODS: Readonly<Record<Circumstance, readonly Likelihood
   fuseHoldsSeconds: [
     {
       faults: ['shortedTurns', 'jammed', 'weakInsulation'],
+      drawsMore: true,
       factor: 3,
       because: 'a dead short takes it at once',
     },
@@ -124,6 +127,7 @@ export const SIGN_LIKELIHOODS: Readonly<Record<Circumstance, readonly Likelihood
   fuseHoldsMinutes: [
     {
       faults: ['shortedTurns', 'weakInsulation', 'jammed'],
+      drawsMore: true,
       factor: 6,
       because: 'only a small overload, or one that grows, takes minutes',
     },
@@ -221,7 +225,10 @@ export function signWeights(
       // Of rules that say the same thing in other words the strongest counts.
       const factors = rules
         .filter(
-          ({ faults: names, kinds }) => names.includes(fault.fault) && (!kinds || kinds.includes(part.kind)),
+          ({ faults: names, kinds, drawsMore }) =>
+            names.includes(fault.fault) &&
+            (!kinds || kinds.includes(part.kind)) &&
+            (!drawsMore || mayDrawMore(fault)),
         )
         .map(({ factor }) => Math.log(factor));
       const strongest = factors.reduce((top, one) => (Math.abs(one) > Math.abs(top) ? one : top), 0);
@@ -243,6 +250,12 @@ export function signWeights(
     tell(LOOKS[at][good ? 'good' : 'bad'], (part) => subject === null || isAt(part, at, subject));
   }
   return weights;
+}
+
+/** A plunger that does not move leaves the current of its coil as it is, on direct volts. */
+function mayDrawMore({ fault, variants }: CandidateFault): boolean {
+  if (fault !== 'jammed') return true;
+  return variants.some(({ edits }) => edits(1).some(({ type }) => type === 'gap' || type === 'ohms'));
 }
 
 /** Whether a look, found good or bad, would say anything of a fault of a part. */

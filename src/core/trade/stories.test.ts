@@ -716,12 +716,12 @@ describe('alternating coils', () => {
     expect(sound.high).toBeGreaterThan(2);
   });
 
-  it('a jammed armature is a fault of theirs, and of no coil on direct current', () => {
+  it('a jammed armature draws more for good; on direct current it changes nothing that a clamp shows', () => {
     const faults = (circuit: Circuit) =>
       new Story(circuit).diagnoser.faults.filter(({ fault }) => fault === 'jammed').map(({ ref }) => ref);
     expect(faults(gasBypass())).toEqual(['Y1']);
     expect(faults(levelControl())).toEqual(['K1', 'Y1']);
-    expect(faults(proportionalPilot())).toEqual([]);
+    expect(faults(proportionalPilot())).toEqual(['Y1']);
     const ON = at({ output: 'on' });
     const jammed = new Story(gasBypass(), ['Y1', 'jammed']).take(
       { kind: 'amps', through: 'Y1', setup: ON },
@@ -729,6 +729,11 @@ describe('alternating coils', () => {
     );
     expect(jammed.readings[0]!.value).toBeGreaterThan(1.5);
     expect(jammed.readings[1]!.value).toBe('dead');
+    const [sound, held] = [
+      new Story(proportionalPilot()),
+      new Story(proportionalPilot(), ['Y1', 'jammed']),
+    ].map((story) => story.take({ kind: 'amps', through: 'Y1', setup: ON }).readings[0]!.value);
+    expect(held).toBe(sound);
   });
 });
 

@@ -68,7 +68,8 @@ const FAULT_WORDS_OF: Partial<Record<PartKind, Partial<Record<FaultName, string>
     shortedTurns: 'shorted turns in its coil',
     jammed: 'armature jammed',
   },
-  coil: { jammed: 'armature jammed' },
+  coil: { jammed: 'plunger jammed' },
+  motor: { jammed: 'seized, it does not turn' },
   relief: { lowPressure: 'opens too early', leaking: 'does not shut', stuckClosed: 'does not open' },
   switch: BAD_CONTACT,
   pressureSwitch: BAD_CONTACT,
@@ -113,6 +114,9 @@ const CLEAR_WORDS: Readonly<Record<ClearFirst['reason'], string>> = {
     'too many volts would burn the new one: read them at their highest, a battery while it is charged',
   jammedArmature:
     'find what holds it, ice, dirt, a bent stem or the valve it moves: a new one would stand at its inrush current and burn',
+  jammedPlunger:
+    'find what holds it, rust, dirt, a bent stem or what it moves: a new one would not move either',
+  seizedRotor: 'find what holds it, its bearings or what it drives: a new one would stand and burn',
   jammedSpool: 'jammed, it would leave an alternating coil at its inrush current',
   missingAir: 'without pilot pressure a good spool stands mid-way',
   foulAir: 'water, dirt or dry air does the same to the next one: drain it, look at its bowl',

@@ -35,9 +35,9 @@ export const coil = definePart<'coil'>()({
     add('shortToFrame', leakRange(own), leaks(own));
     add('weakInsulation', weakRange(own), weakSpots(own));
     // Where a valve's spool hangs on it, that is what jams.
-    if (!movesSpool && own.reactance > 0)
+    if (!movesSpool)
       add('jammed', null, [
-        { weight: 1, edits: () => [gapOf(own, inrushAmps), { type: 'jam', part: part.index }] },
+        { weight: 1, edits: () => [...openGap(own, inrushAmps), { type: 'jam', part: part.index }] },
       ]);
   },
   energy: nothing,
@@ -65,7 +65,12 @@ export const coil = definePart<'coil'>()({
 /** An armature that does not close leaves this share of the sealed reactance: three times the current or more. */
 const GAP_SHARE = 0.3;
 
-/** An armature that stands open: the coil draws its inrush current for good. */
+/** What an armature that stays out does to its coil: on direct volts nothing, on alternating volts it draws its inrush current for good. */
+export function openGap(own: Branch, inrushAmps?: number): Edit[] {
+  return own.reactance > 0 ? [gapOf(own, inrushAmps)] : [];
+}
+
+/** An alternating coil with its armature open. */
 export function gapOf(own: Branch, inrushAmps?: number): Edit {
   const { ohms, reactance } = own;
   const open = inrushAmps

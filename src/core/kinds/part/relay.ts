@@ -3,7 +3,7 @@ import { InputError } from '../../circuit/inputError';
 import type { PartOf } from '../../circuit/partSchema';
 import { broken, forced, worsened } from '../../diagnosis/faultTypes';
 import { LOAD_TOLERANCE, CONTACT_OHMS, type BranchSpec } from './branch';
-import { gapOf } from './coil';
+import { openGap } from './coil';
 import { definePart, nothing, round, traits } from './module';
 
 /** Thresholds against the highest supply when the file gives none (common range, see reference section 10). */
@@ -75,18 +75,18 @@ export const relay = definePart<'relay'>()({
         };
       }),
     );
-    // An alternating armature that does not close draws its inrush current, and its contacts stay as they rest.
-    if (own.reactance > 0)
-      add('jammed', null, [
-        {
-          weight: 1,
-          edits: () => [
-            gapOf(own, inrushAmps),
-            ...made.map(({ index }) => ({ type: 'force' as const, branch: index, on: false })),
-            ...resting.map(({ index }) => ({ type: 'force' as const, branch: index, on: true })),
-          ],
-        },
-      ]);
+    // An armature that does not close leaves all its contacts as they rest.
+    add('jammed', null, [
+      {
+        weight: 1,
+        edits: () => [
+          ...openGap(own, inrushAmps),
+          { type: 'jam', part: part.index },
+          ...made.map(({ index }) => ({ type: 'force' as const, branch: index, on: false })),
+          ...resting.map(({ index }) => ({ type: 'force' as const, branch: index, on: true })),
+        ],
+      },
+    ]);
     // What belongs on the one contact of a pole hangs on the other.
     const turned = made.flatMap((branch) => {
       const twin = resting.find(({ set }) => set === branch.set);

@@ -18,7 +18,7 @@ export const click = defineReading<'click'>()({
       return [
         { mode: 'live' },
         (world) => {
-          const yes = relayIn(world, index) ? 0.98 : 0.02;
+          const yes = relayIn(world, index) && !world.jammed.has(index) ? 0.98 : 0.02;
           return { type: 'choice', odds: { true: yes, false: 1 - yes } };
         },
       ];

@@ -24,13 +24,13 @@ export const functionKind = defineReading<'function'>()({
     if (part.kind === 'cylinder' || part.kind === 'vacuumActuator')
       return [{ mode: 'live' }, actuatorPrediction(solver, index, WORKS_SHARE, DEAD_SHARE)];
     const branch = branches[0]!.index;
+    const still = { type: 'choice', odds: { works: 0.02, weak: 0.03, dead: 0.95 } } as const;
     if (part.kind === 'coil') {
       const pullIn = pullInAmps(branches[0]!, part);
       return [
         { mode: 'live' },
         (world) => {
-          if (world.jammed.has(index))
-            return { type: 'choice', odds: { works: 0.02, weak: 0.03, dead: 0.95 } };
+          if (world.jammed.has(index)) return still;
           const amps = Math.abs(branchAmps(world, branch));
           const ratio = Math.log(Math.max(amps, 1e-12) / pullIn);
           const works = soft(ratio);
@@ -47,6 +47,7 @@ export const functionKind = defineReading<'function'>()({
     return [
       { mode: 'live' },
       (world) => {
+        if (world.jammed.has(index)) return still;
         const amps = Math.abs(branchAmps(world, branch));
         if (healthy < 1e-9) {
           const runs = amps > 1e-6 ? 0.9 : 0.02;

@@ -1,6 +1,7 @@
 import { CELSIUS_LEAST, CELSIUS_MOST } from '../units/parseCelsius';
 import { z } from 'zod';
 import { CIRCUMSTANCES, LOOKED_AT } from './circumstances';
+import { COIL_CONDITIONS } from '../trace/conditions';
 import { ENERGIES, SUPPLY_ENERGIES } from './energies';
 import { name, notNegative, partSchema, positive, type Part, type PartOf } from './partSchema';
 
@@ -128,6 +129,13 @@ function readingKinds(valued: boolean) {
       part: name,
       ...readingCommon,
       ...value(z.enum(['works', 'weak', 'dead'])),
+    }),
+    z.object({
+      kind: z.literal('trace'),
+      part: name,
+      ...readingCommon,
+      /** What a coil's whole current was named as: see `trace/conditions.ts`. */
+      ...value(z.enum(COIL_CONDITIONS)),
     }),
     z.object({ kind: z.literal('hertz'), ...pair, ...readingCommon, ...value(z.number()) }),
     z.object({ kind: z.literal('pressure'), at: name, ...readingCommon, ...value(z.number()) }),

@@ -42,6 +42,7 @@ export function modeFor({ compiled }: CircuitModel, test: Test): MeterMode | nul
     case 'insulation':
     case 'fuse':
     case 'click':
+    case 'trace':
     case 'bit':
     case 'function':
     case 'code':

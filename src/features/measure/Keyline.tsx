@@ -2,6 +2,7 @@
 
 import { Delete, X } from 'lucide-react';
 import { GAUGE_STANDS, MOTIONS, type Reading, type Test } from '@/core/circuit/schema';
+import { COIL_CONDITIONS } from '@/core/trace/conditions';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
 import type { LiveReading } from '@/core/instrument/offered';
 import { WANDERS } from '@/core/units/wandering';
@@ -278,6 +279,8 @@ export function choicesOf({
       return [...MOTIONS];
     case 'gauge':
       return [...GAUGE_STANDS];
+    case 'trace':
+      return [...COIL_CONDITIONS];
     case 'hold':
       return ['holds', 'falls'];
     case 'flow':

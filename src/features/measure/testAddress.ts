@@ -14,6 +14,7 @@ const TOLD_BY: Readonly<Record<ReadingKind, 'part' | 'points' | 'port' | 'listed
   amps: 'part',
   fuse: 'part',
   click: 'part',
+  trace: 'part',
   function: 'part',
   bit: 'listed',
   code: 'part',

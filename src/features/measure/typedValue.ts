@@ -30,6 +30,7 @@ const MODE_WORDS: Readonly<Record<Test['kind'], string>> = {
   // Pressed, not typed.
   fuse: 'what the fuse does',
   click: 'a click or none',
+  trace: 'what its trace shows',
   bit: '1 or 0',
   function: 'what it does',
   code: 'codes',

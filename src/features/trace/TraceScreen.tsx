@@ -10,14 +10,8 @@ import { watchedParts, workedIn, type WatchedPart } from '@/core/trace/restOf';
 import type { Trace } from '@/core/trace/trace';
 import { FIELD, Heading, Nothing, PlainKey, Trouble } from '@/ui/sheet';
 import { partWords, quantity } from '@/words/en/readings';
-import {
-  CONDITION_WORDS,
-  featureLines,
-  judgementWords,
-  KIND_WORDS,
-  markWords,
-  standingRows,
-} from '@/words/en/traces';
+import { featureLines, judgementWords, KIND_WORDS, markWords, standingRows } from '@/words/en/traces';
+import { CONDITION_WORDS } from '@/words/en/conditions';
 import { useDesk } from '../desk/desk';
 import { StepLayout } from '../desk/StepLayout';
 import { StepLink } from '../desk/StepLink';
@@ -152,7 +146,14 @@ function PartTrace({ watched, parts }: { watched: WatchedPart; parts: readonly W
         { kind: 'amps', through: part, setup: on.setup, value: settled },
         `trace settles at ${quantity('amps', settled)}`,
       );
-    if (dip && features.moved !== null)
+    const condition = judged?.ok ? judged.value.named : null;
+    // A shape that has a name says whether it moved as well.
+    if (dip && condition !== null)
+      write(
+        { kind: 'trace', part, setup: on.setup, value: condition },
+        `trace: ${CONDITION_WORDS[condition]}`,
+      );
+    else if (dip && features.moved !== null)
       write(
         { kind: 'click', part, setup: on.setup, value: features.moved },
         features.moved ? 'trace: it moved' : 'trace: no dip',
@@ -304,7 +305,7 @@ function PartTrace({ watched, parts }: { watched: WatchedPart; parts: readonly W
               {fixes.length > 0
                 ? 'After the fix: what the next trace of it is held against.'
                 : dip
-                  ? 'What it settles at and whether it moved count as readings.'
+                  ? 'What it settles at and what its shape is named count as readings.'
                   : 'What it settles at counts as a reading.'}
             </span>
           </div>

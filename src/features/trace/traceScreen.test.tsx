@@ -81,7 +81,7 @@ describe('the trace sheet of a job', () => {
     await waitFor(() => expect(desk.readings()).toHaveLength(2));
     expect(desk.readings()).toMatchObject([
       { kind: 'amps', through: 'Y1', setup: { controls: { command: 'on' } } },
-      { kind: 'click', part: 'Y1', value: false },
+      { kind: 'trace', part: 'Y1', value: 'jammedOut' },
     ]);
     expect(screen.getByText(/Kept by Tove, from clamp.csv/)).toBeTruthy();
   });

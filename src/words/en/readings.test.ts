@@ -340,9 +340,15 @@ describe('answers and what they mean', () => {
       /^T1, Y2 lie across it: sound, it reads 1\.6\d* Ω here\. With F2 off it is read alone\.$/,
     ],
     [{ code: 'reactiveByOhms', part: 'K1' }, /alternating current its iron counts/],
-    [{ code: 'restsLower', part: 'H1' }, /^H1 is drawn as it glows: .* no short\.$/],
   ] as const)('warn of %j', (limit, words) => {
     expect(limitWords(tilt, limit as never)).toMatch(words);
+  });
+
+  it('warn of what a meter reads less of at rest, each kind in its words', () => {
+    expect(limitWords(template('change-over-relay'), { code: 'restsLower', part: 'H1' })).toMatch(
+      /^H1 is drawn as it glows: cold, .* no short\.$/,
+    );
+    expect(limitWords(template('winch-pack'), { code: 'restsLower', part: 'M' })).toMatch(/^M is drawn as it runs: standing, /);
   });
 });
 

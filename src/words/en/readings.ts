@@ -5,7 +5,9 @@ import type { Circuit, Edge, GaugeStand, MotionSeen, Reading, Setup, Test } from
 import { isDeadKind, nodesOfTest, partOfTest } from '@/core/circuit/testPlace';
 import { readingKind } from '@/core/kinds/reading/index';
 import type { Lanes } from '@/core/path/lanes';
+import type { CoilCondition } from '@/core/trace/conditions';
 import { formatQuantity } from '@/core/units/formatQuantity';
+import { CONDITION_WORDS } from './conditions';
 import { pressureIn, type GaugeMark, type Quantity } from '@/core/units/quantities';
 
 /** How a test and a reading are named. The core gives data; what a person reads is made here and beside. */
@@ -49,6 +51,8 @@ export function modeName({ model, gaugeUnit }: Speaker, test: Test): string {
       return 'watch the fuse';
     case 'click':
       return 'listen for the click';
+    case 'trace':
+      return 'clamp, a trace of it';
     case 'bit':
       return 'the controller’s own page';
     case 'function':
@@ -162,6 +166,7 @@ export function valueWords(kind: Test['kind'], value: Reading['value'], unit: Ga
   if (Array.isArray(value)) return value.length === 0 ? 'no code' : `code ${value.join(', ')}`;
   if (kind === 'moves') return MOTION_WORDS[value as MotionSeen];
   if (kind === 'gauge') return GAUGE_WORDS[value as GaugeStand];
+  if (kind === 'trace') return CONDITION_WORDS[value as CoilCondition];
   return value;
 }
 
@@ -217,6 +222,8 @@ export function readingWords(speaker: Speaker, reading: Reading): string {
   const changed = changedWords(kind === 'hold' ? { ...setup, plugged: [] } : setup);
   if (reading.kind === 'bit')
     return `${bitWords(speaker, reading)} ${reading.value}${positions ? `, ${positions}` : ''}`;
+  if (reading.kind === 'trace')
+    return `Trace of ${partWords(speaker, reading.part)}: ${valueWords(kind, value, speaker.gaugeUnit)}${positions ? `, ${positions}` : ''}`;
   if (reading.kind === 'changes') {
     const over =
       value === 'OL'

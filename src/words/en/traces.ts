@@ -6,6 +6,7 @@ import type { FuseOnTheWay } from '@/core/sheets/onCircuit/bearing';
 import type { TraceAnswer } from '@/core/sheets/trace/trace';
 import type { FuseUnder } from '@/core/trace/inrush';
 import type { CoilStanding } from '@/core/trace/judgeCoil';
+import { CONDITION_WORDS } from './conditions';
 import { quantity } from './readings';
 
 /** A short time in words: "38 ms", "1.2 s". */
@@ -22,19 +23,6 @@ export const KIND_WORDS: Readonly<Record<TraceKind, string>> = {
   dip: 'its plunger: on and off again',
   inrush: 'its start: peak and what it settles at',
   pwm: 'pulses',
-};
-
-/** What each condition is called in a list. */
-export const CONDITION_WORDS: Readonly<Record<CoilCondition, string>> = {
-  sound: 'as it was when it was sound',
-  nothing: 'nothing flows',
-  starved: 'too little reaches it',
-  shortedTurns: 'turns shorted',
-  jammedOut: 'stays out',
-  jammedIn: 'stays in',
-  slow: 'moves late, held up on its way',
-  weakSpring: 'moves early, spring weak',
-  bare: 'suppression gone',
 };
 
 /** What cannot be told apart without a sound trace goes by one name then. */

@@ -16,6 +16,7 @@ import type { FigureShown, ReadingModule } from './module';
 import { moves } from './moves';
 import { ohms } from './ohms';
 import { pressure } from './pressure';
+import { trace } from './trace';
 import { volts } from './volts';
 
 /** Every kind of reading with everything that is known about it. A kind that is missing here is a type error. */
@@ -37,6 +38,7 @@ export const READING_KINDS = {
   hertz,
   hold,
   changes,
+  trace,
 } as const satisfies { [K in ReadingKind]: ReadingModule<K> };
 
 /** What is known about a kind of reading. */

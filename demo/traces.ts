@@ -1,7 +1,7 @@
 import { CircuitModel } from '../src/core/circuit/model';
 import type { Circuit } from '../src/core/circuit/schema';
 import { seededRandom } from '../src/core/random';
-import { coilInCircuit } from '../src/core/trace/expectedCoil';
+import { partInCircuit } from '../src/core/trace/partInCircuit';
 import { restOf, workedIn } from '../src/core/trace/restOf';
 import { sampled, type Trace } from '../src/core/trace/trace';
 import { pulses } from '../src/core/transient/elements';
@@ -28,7 +28,7 @@ export function coilTrace(circuit: Circuit, ref: string, iron: Iron, seed: numbe
   const model = new CircuitModel(circuit);
   const on = workedIn(model, ref)!.setup;
   const rest = restOf(model, ref, on)!;
-  const course = coilInCircuit(
+  const course = partInCircuit(
     model,
     ref,
     { rest, on },

@@ -44,11 +44,13 @@ test('a trace of a coil names a plunger that is held up, counts as readings, and
       number,
     );
   await expect
-    .poll(async () => (await entries()).filter(({ body }) => body.reading?.kind === 'click').length)
+    .poll(async () => (await entries()).filter(({ body }) => body.reading?.kind === 'trace').length)
     .toBe(1);
   const kept = await entries();
   const readings = kept.flatMap(({ type, body }) => (type === 'reading' ? [body.reading!] : []));
-  expect(readings).toContainEqual(expect.objectContaining({ kind: 'click', value: true }));
+  // What its shape was named says whether it moved as well.
+  expect(readings).toContainEqual(expect.objectContaining({ kind: 'trace', value: 'slow' }));
+  expect(readings.filter(({ kind }) => kind === 'click')).toEqual([]);
   const amps = readings.find(({ kind }) => kind === 'amps');
   expect(Number(amps!.value)).toBeCloseTo(1.72, 1);
   expect(kept.find(({ type }) => type === 'trace')!.body.named).toBe('slow');
@@ -56,4 +58,25 @@ test('a trace of a coil names a plunger that is held up, counts as readings, and
   await expect(
     page.getByText(/Trace of Y14.*moved after 17\.\d ms, settles at 1\.72 A, moves late/),
   ).toBeVisible();
+});
+
+test('a start is recorded from the meter as it comes, and drawn beside what a sound one draws', async ({
+  page,
+}) => {
+  await openJob(page, 'W-2 Winch groomer OR-221: Recovery winch, in and out', 'Winch to be watched');
+  const number = /jobs\/(\d+)/.exec(page.url())![1]!;
+  await page.evaluate(() => localStorage.setItem('spiraxis-live-meter', JSON.stringify({ from: 'shop' })));
+  await page.goto(`/jobs/${number}?sheet=trace&part=M1`);
+  await hydrated(page);
+  const record = page.getByTestId('record');
+  await record.getByRole('button', { name: 'Record from the meter' }).click();
+  const turn = record.getByRole('button', { name: /^Turn it to DC amps/ });
+  await expect(turn.or(record.getByText(/values in \d/))).toBeVisible();
+  if (await turn.isVisible()) await turn.click();
+  await expect(record.getByText(/values in [2-9]\.\d s/)).toBeVisible();
+  await record.getByRole('button', { name: 'Stop and draw it' }).click();
+  await expect(page.getByTestId('trace-chart')).toBeVisible();
+  await expect(page.getByTestId('trace-found')).toContainText(/A falling to [0-9.]+ A/);
+  await page.getByRole('button', { name: 'Keep it in the job' }).click();
+  await expect(page.getByTestId('trace-found')).toContainText(/from .*, recorded/);
 });

@@ -2,12 +2,12 @@ import type { CoilJudgement } from '@/core/trace/judgeCoil';
 import type { Trace } from '@/core/trace/trace';
 import type { TraceFile } from '@/formats/traceFile';
 import { runIn, type OwnRun } from './ownWorker';
-import type { TraceQuestion } from './traceTask';
+import type { ExpectedQuestion, TraceQuestion } from './traceTask';
 
 interface TraceWorker {
   read(file: Blob, name: string): Promise<TraceFile>;
   judge(question: TraceQuestion): Promise<CoilJudgement>;
-  expected(question: Pick<TraceQuestion, 'circuit' | 'part' | 'on'>): Promise<Trace | null>;
+  expected(question: ExpectedQuestion): Promise<Trace | null>;
 }
 
 const ownWorker = () => new Worker(new URL('./trace.worker.ts', import.meta.url), { type: 'module' });
@@ -23,7 +23,7 @@ export function weighTrace(question: TraceQuestion): OwnRun<CoilJudgement> {
   return runIn<TraceWorker, CoilJudgement>(ownWorker(), (remote) => remote.judge(question), failed);
 }
 
-/** What a sound coil should draw. */
-export function expectTrace(question: Pick<TraceQuestion, 'circuit' | 'part' | 'on'>): OwnRun<Trace | null> {
+/** What a sound load should draw. */
+export function expectTrace(question: ExpectedQuestion): OwnRun<Trace | null> {
   return runIn<TraceWorker, Trace | null>(ownWorker(), (remote) => remote.expected(question), failed);
 }

@@ -2,9 +2,10 @@ import { CircuitModel } from '@/core/circuit/model';
 import type { Circuit, Setup } from '@/core/circuit/schema';
 import { coilFeed } from '@/core/trace/coilFeed';
 import { judgeCoil, type CoilJudgement } from '@/core/trace/judgeCoil';
-import { coilInCircuit } from '@/core/trace/expectedCoil';
+import { partInCircuit } from '@/core/trace/partInCircuit';
 import { traceOfKept, type KeptTrace } from '@/core/trace/keptTrace';
-import { restOf } from '@/core/trace/restOf';
+import { startOf } from '@/core/trace/inrush';
+import { restOf, type WatchedPart } from '@/core/trace/restOf';
 import { sampled, type Trace } from '@/core/trace/trace';
 import { readTraceSound } from '@/formats/traceSound';
 import { readTraceText, type TraceFile } from '@/formats/traceFile';
@@ -30,21 +31,27 @@ export function judgeTrace({ circuit, part, on, amps, sound }: TraceQuestion): C
   return judgeCoil(feed, traceOfKept(amps), sound && traceOfKept(sound));
 }
 
-/** What a sound coil draws in its whole circuit, switched on and off again: shape and amperes are its own, milliseconds those of the usual kind. Null where its circuit has no course in time. */
-export function expectedTrace({
-  circuit,
-  part,
-  on,
-}: Pick<TraceQuestion, 'circuit' | 'part' | 'on'>): Trace | null {
+/** What is asked about what a sound load should draw. */
+export interface ExpectedQuestion extends Pick<TraceQuestion, 'circuit' | 'part' | 'on'> {
+  /** A plunger, switched on and off again; or a start, until it has settled. */
+  kind: WatchedPart['kind'];
+}
+
+/**
+ * What a sound load draws in its whole circuit: shape and amperes are its own, milliseconds those of the usual kind; alternating current by its
+ * heat. Null where no position of the controls leaves it at rest.
+ */
+export function expectedTrace({ circuit, part, on, kind }: ExpectedQuestion): Trace | null {
   const model = new CircuitModel(circuit);
   const rest = restOf(model, part, on);
   if (!rest) return null;
-  try {
-    return sampled(coilInCircuit(model, part, { rest, on }, EXPECTED), EXPECTED.step);
-  } catch (error) {
-    // A transformer, an alternating neighbour: nothing is drawn then.
-    if (error instanceof RangeError) return null;
-    throw error;
-  }
+  const { step, ...times } = EXPECTED[kind];
+  const whole = partInCircuit(model, part, { rest, on }, times);
+  if (kind === 'dip') return sampled(whole, step);
+  const { compiled } = model;
+  return startOf(whole, compiled.hertz[compiled.parts[compiled.partIndex.get(part)!]!.branches[0]!.a]!).trace;
 }
-const EXPECTED = { on: 0.04, off: 0.3, end: 0.5, step: 5e-4 };
+const EXPECTED = {
+  dip: { on: 0.04, off: 0.3, end: 0.5, step: 5e-4 },
+  inrush: { on: 0.05, end: 1.6, step: 2e-3 },
+} as const;

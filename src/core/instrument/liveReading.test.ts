@@ -1,11 +1,11 @@
 import { PlaceWatch, readingOf } from './liveReading';
-import type { MeterMode, MeterSample } from './meterMode';
+import type { MeterMode, TimedSample } from './meterMode';
 import { METER_SILENT, type MeterReport } from './meterReport';
 import { offeredBy } from './offered';
 
 const DC: MeterMode = { measures: 'volts', coupling: 'dc' };
 const OHMS: MeterMode = { measures: 'ohms' };
-const sample = (value: number | 'OL', mode = DC): MeterSample => ({ mode, value });
+const sample = (value: number | 'OL', mode = DC): TimedSample => ({ mode, value, at: 0 });
 
 /** Reports as they come: each value a report of its own, the last 24 kept. */
 function reports(

@@ -17,6 +17,11 @@ export interface MeterSample {
   value: number | 'OL';
 }
 
+/** The same with when it came, milliseconds on the clock of whoever follows the instrument. */
+export interface TimedSample extends MeterSample {
+  at: number;
+}
+
 /** Dial that a test wants; null where no meter on a wire reads it: an insulation tester, a gauge, an eye. */
 export function modeFor({ compiled }: CircuitModel, test: Test): MeterMode | null {
   const alternates = (node: number) => compiled.alternating[node] === 1;

@@ -1,4 +1,4 @@
-import type { MeterSample } from './meterMode';
+import type { TimedSample } from './meterMode';
 
 /** What is said of a live meter, several times a second. */
 export interface MeterReport {
@@ -11,7 +11,7 @@ export interface MeterReport {
   /** Why nothing is heard; null while values come. */
   lost: string | null;
   /** Values since the leads stand where they do, the last at the end; none while nothing is heard. */
-  samples: readonly MeterSample[];
+  samples: readonly TimedSample[];
   /** How many have come so far, those that are no longer kept included. */
   count: number;
 }

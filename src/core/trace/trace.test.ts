@@ -9,7 +9,7 @@ import { demoCircuit } from '../../testing/demoCircuits';
 import { coilCourse } from './coilCourse';
 import { coilFeatures, thinned } from './coilFeatures';
 import { coilFeed } from './coilFeed';
-import { coilInCircuit } from './expectedCoil';
+import { partInCircuit } from './partInCircuit';
 import { keepTrace, MOST_KEPT, traceOfKept } from './keptTrace';
 import { restOf, tracedParts, workedIn } from './restOf';
 import { seenPoints } from './seenPoints';
@@ -74,7 +74,7 @@ describe('a coil behind its feed alone', () => {
     const model = new CircuitModel(circuit);
     const on = workedIn(model, ref)!.setup;
     const rest = restOf(model, ref, on)!;
-    const whole = coilInCircuit(model, ref, { rest, on }, TIMES);
+    const whole = partInCircuit(model, ref, { rest, on }, TIMES);
     const alone = coilCourse(coilFeed(model, ref, on), { iron: USUAL_IRON }, TIMES);
     const most = Math.max(...whole.values);
     // But for the moments at which it is switched off and its plunger goes back: those are told by a hair.
@@ -86,7 +86,7 @@ describe('a coil behind its feed alone', () => {
     const model = new CircuitModel(singleCoil());
     const on = workedIn(model, 'Y1')!.setup;
     const own = model.compiled.parts.find(({ part }) => part.ref === 'Y1')!.branches[0]!;
-    const gone = coilInCircuit(model, 'Y1', { rest: {}, on }, TIMES, [
+    const gone = partInCircuit(model, 'Y1', { rest: {}, on }, TIMES, [
       { type: 'ohms', branch: own.index, ohms: Infinity },
     ]);
     expect(Math.max(...gone.values)).toBe(0);

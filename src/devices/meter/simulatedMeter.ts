@@ -5,6 +5,10 @@ import { testSchema, type Circuit, type Test } from '@/core/circuit/schema';
 import { bindTest, predict } from '@/core/diagnosis/predict';
 import { modeFor, suits, type MeterMode } from '@/core/instrument/meterMode';
 import { seededRandom } from '@/core/random';
+import { partInCircuit } from '@/core/trace/partInCircuit';
+import { restOf } from '@/core/trace/restOf';
+import type { Trace } from '@/core/trace/trace';
+import { valueAt } from '@/core/transient/run';
 import { figureOf } from '@/core/kinds/reading/index';
 
 /** A function of a simulated machine with what is secretly wrong with it. */
@@ -41,12 +45,25 @@ export class SimulatedMeter {
   }
 
   /** Leads put on a function's points, in a set-up. Throws `InputError` for what its circuit does not have. */
-  stand(machine: string, functionName: string, question: unknown): Leads {
+  stand(machine: string, functionName: string, question: unknown, switched = false): Leads {
     const found = this.models.get(keyOf(machine, functionName));
     if (!found)
       throw new InputError('function', `no function "${functionName}" on "${machine}" is simulated`);
-    return new Leads(this, found.model, found.edits, testSchema.parse(question));
+    return new Leads(this, found.model, found.edits, testSchema.parse(question), switched);
   }
+}
+
+/** When a simulated machine's hand switches on and off while it is recorded, seconds. */
+const SWITCHED = { on: 0.6, off: 3, end: 4 } as const;
+
+/** Current of a part as it is switched on and off; null where it has no course of its own: it is read as it stands. */
+function courseOf(
+  model: CircuitModel,
+  { through, setup }: Extract<Test, { kind: 'amps' }>,
+  edits: readonly Edit[],
+): Trace | null {
+  const rest = restOf(model, through, setup);
+  return rest ? partInCircuit(model, through, { rest, on: setup }, SWITCHED, edits) : null;
 }
 
 /** Leads on their points. */
@@ -54,13 +71,19 @@ export class Leads {
   private readonly wanted: MeterMode | null;
   private readonly flicker = seededRandom(7);
   private readonly own: number;
+  private readonly putAt: number;
+  private readonly course: Trace | null;
 
   constructor(
     private readonly meter: SimulatedMeter,
     private readonly model: CircuitModel,
     private readonly edits: readonly Edit[],
     private readonly test: Test,
+    switched: boolean,
+    private readonly now: () => number = () => performance.now(),
   ) {
+    this.putAt = now();
+    this.course = switched && test.kind === 'amps' ? courseOf(model, test, edits) : null;
     this.wanted = modeFor(model, test);
     // The same place reads the same whoever asks.
     this.own = seededRandom(hashOf(JSON.stringify(test))).normal();
@@ -80,12 +103,19 @@ export class Leads {
       throw error;
     }
     if (prediction.type !== 'number') return 0;
-    const { mean, loose } = prediction;
+    const { loose } = prediction;
+    const mean = this.course && test.kind === 'amps' ? this.courseNow(this.course) : prediction.mean;
     const { meterSigma, leastSigma, over } = figureOf(test.kind);
     if (Math.abs(mean) > over || mean === Infinity) return 'OL';
     if (loose) return FLOATS_BY * this.model.compiled.supplyVolts * Math.abs(this.flicker.normal());
     const sigma = Math.max(meterSigma(Math.abs(mean), undefined), 0.2 * leastSigma);
     return mean + sigma * (OWN_SHARE * this.own + FLICKER_SHARE * this.flicker.normal());
+  }
+
+  /** Where what is switched on and off stands now, by its course in time. */
+  private courseNow({ seconds, values }: Trace): number {
+    const since = ((this.now() - this.putAt) / 1000) % SWITCHED.end;
+    return valueAt(seconds, values, since);
   }
 
   /** What leads on these points measure with the dial where it is; null where that is nothing: a clamp on volts, volts on amps. */

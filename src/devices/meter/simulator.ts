@@ -16,6 +16,8 @@ const placeSchema = z.object({
   machine: z.string().max(40),
   function: z.string().max(200),
   test: z.unknown(),
+  /** Switched on and off over and over while it is read. */
+  switched: z.boolean().optional(),
 });
 
 /** One connection: its own leads and its own list of errors, as SCPI has them. */
@@ -80,7 +82,7 @@ class Session {
     const text = line.slice(line.indexOf('{'));
     try {
       const place = placeSchema.parse(JSON.parse(text));
-      this.leads = this.meter.stand(place.machine, place.function, place.test);
+      this.leads = this.meter.stand(place.machine, place.function, place.test, place.switched);
     } catch (error) {
       this.leads = null;
       const why = error instanceof z.ZodError ? 'no such test' : (error as Error).message;
@@ -108,7 +110,7 @@ export function serveMeter(meter: SimulatedMeter): Server {
   });
 }
 
-/** The command that puts the simulated meter's leads on a test's points. */
-export function placeCommand(machine: string, functionName: string, test: unknown): string {
-  return `SIMulate:PLACe ${JSON.stringify({ machine, function: functionName, test })}`;
+/** The command that puts the simulated meter's leads on a test's points; what it measures rests, or is switched on and off over and over. */
+export function placeCommand(machine: string, functionName: string, test: unknown, switched = false): string {
+  return `SIMulate:PLACe ${JSON.stringify({ machine, function: functionName, test, switched })}`;
 }

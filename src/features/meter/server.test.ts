@@ -1,5 +1,7 @@
 import type { AddressInfo, Server } from 'node:net';
+import type { Test } from '@/core/circuit/schema';
 import type { MeterReport } from '@/core/instrument/meterReport';
+import { Recording, traceOfRecorded } from '@/core/instrument/recorded';
 import { singleCoil } from '@/core/templates/electrical';
 import { serveMeter } from '@/devices/meter/simulator';
 import { SimulatedMeter } from '@/devices/meter/simulatedMeter';
@@ -51,7 +53,7 @@ describe('the shop’s meter at the server', () => {
     expect(addressOf('')).toBeNull();
   });
   it('sends values of the points that the page asks about, and is turned', async () => {
-    const place = { machine: 'T-1', function: 'Valve', test: SUPPLY };
+    const place = { machine: 'T-1', function: 'Valve', test: SUPPLY, pace: 'eye' as const };
     const volts = await until(place, ({ samples }) => samples.length >= 2);
     expect(volts).toMatchObject({ simulated: true, turns: true, lost: null });
     expect(Math.abs(Number(volts.samples.at(-1)!.value) - 12.5)).toBeLessThan(0.4);
@@ -61,18 +63,33 @@ describe('the shop’s meter at the server', () => {
   });
   it('whose leads cannot stand there says why; one that is not there too', async () => {
     const nowhere = await until(
-      { machine: 'Q-9', function: 'Valve', test: SUPPLY },
+      { machine: 'Q-9', function: 'Valve', test: SUPPLY, pace: 'eye' as const },
       ({ lost }) => lost !== null && lost !== 'the meter is being called',
     );
     expect(nowhere.lost).toMatch(/no function Valve on Q-9/);
     expect(nowhere.samples).toEqual([]);
     process.env.SPIRAXIS_METER = '127.0.0.1:1';
-    const gone = { machine: 'T-1', function: 'Valve', test: null };
+    const gone = { machine: 'T-1', function: 'Valve', test: null, pace: 'eye' as const };
     expect((await until(gone, ({ lost }) => lost?.includes('nobody answers') ?? false)).samples).toEqual([]);
     await expect(turnMeter({ measures: 'ohms' })).rejects.toMatchObject({ status: 503 });
     delete process.env.SPIRAXIS_METER;
     await until(gone, ({ lost }) => lost === 'no meter is set up at this server');
     await expect(turnMeter({ measures: 'ohms' })).rejects.toMatchObject({ status: 404 });
+  });
+  it('records as fast as values come, switched on and off meanwhile', async () => {
+    const clamp: Test = { kind: 'amps', through: 'Y1', setup: { controls: { key: 'on' } } };
+    const place = { machine: 'T-1', function: 'Valve', test: clamp, pace: 'recording' as const };
+    await turnMeter({ measures: 'amps', coupling: 'dc' });
+    const seen = new Recording();
+    await until(place, ({ samples, count }) => {
+      seen.take(samples, count);
+      return seen.seconds > 1;
+    });
+    const { values } = traceOfRecorded(seen.samples, { measures: 'amps', coupling: 'dc' });
+    expect(values.length).toBeGreaterThan(20);
+    expect(Math.abs(values[0]!)).toBeLessThan(0.1);
+    expect(values.at(-1)!).toBeGreaterThan(1);
+    await turnMeter({ measures: 'volts', coupling: 'dc' });
   });
   it('a place that is none is refused with the field', () => {
     const ask = (query: string) => () => placeAsked(new URL(`http://127.0.0.1/api/meter?${query}`));
@@ -84,6 +101,7 @@ describe('the shop’s meter at the server', () => {
       machine: 'T-1',
       function: 'Valve',
       test: SUPPLY,
+      pace: 'eye',
     });
   });
 });

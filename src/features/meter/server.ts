@@ -8,7 +8,7 @@ import { placeCommand } from '@/devices/meter/simulator';
 import { addressOf, tcpChannel } from '@/devices/tcpChannel';
 import { Refused } from '../gate/failure';
 import { log } from '../serverLog';
-import { followInstrument } from './follow';
+import { followInstrument, PACES } from './follow';
 import { METER_SILENT } from '@/core/instrument/meterReport';
 
 const HEARTBEAT_MS = 5000;
@@ -23,13 +23,18 @@ export const placeSchema = z.object({
   machine: z.string().min(1).max(40),
   function: z.string().min(1).max(200),
   test: testSchema.nullable(),
+  pace: z.enum(PACES),
 });
 export type MeterPlace = z.infer<typeof placeSchema>;
 
 /** A simulated meter is told where its leads stand; a real one's are held by a hand. */
 async function putLeads(instrument: ScpiInstrument, name: string, place: MeterPlace) {
   const simulated = name.includes('SIMULATED');
-  if (simulated && place.test) await instrument.tell(placeCommand(place.machine, place.function, place.test));
+  if (simulated && place.test) {
+    // What is recorded is switched on and off meanwhile: by a hand on a machine, by itself on a simulated one.
+    const switched = place.pace === 'recording';
+    await instrument.tell(placeCommand(place.machine, place.function, place.test, switched));
+  }
   return { simulated };
 }
 
@@ -52,6 +57,7 @@ export function meterEvents(place: MeterPlace, signal: AbortSignal): ReadableStr
               told = JSON.stringify(report);
               send();
             },
+            place.pace,
           )
         : () => undefined;
       const timer = setInterval(send, HEARTBEAT_MS);
@@ -85,7 +91,7 @@ export async function turnMeter({ measures, coupling }: z.infer<typeof turnSchem
   }
 }
 
-/** A place as an address has it: `?machine=&function=&test=`. Throws `InputError` or a Zod error for one that is none. */
+/** A place as an address has it: `?machine=&function=&test=&pace=`. Throws `InputError` or a Zod error for one that is none. */
 export function placeAsked({ searchParams }: URL): MeterPlace {
   const text = searchParams.get('test');
   let test: unknown = null;
@@ -98,5 +104,6 @@ export function placeAsked({ searchParams }: URL): MeterPlace {
     machine: searchParams.get('machine') ?? '',
     function: searchParams.get('function') ?? '',
     test,
+    pace: searchParams.get('pace') ?? 'eye',
   });
 }

@@ -8,10 +8,8 @@ import { PlaceWatch, readingOf, type Seen } from '@/core/instrument/liveReading'
 import { modeFor, type MeterSample } from '@/core/instrument/meterMode';
 import { METER_SILENT, type MeterReport } from '@/core/instrument/meterReport';
 import type { LiveReading } from '@/core/instrument/offered';
-import { followEvents } from '../events';
-import { followInstrument } from './follow';
+import { followMeter } from './followMeter';
 import type { LiveSource } from './liveSource';
-import { openPlug } from './plug';
 
 /**
  * Follows the chosen meter while a test is asked for. Values of another place, or of another dial, never count for this one.
@@ -28,11 +26,10 @@ export function useLiveMeter(
   /** What the display showed last, by the place it stood at. */
   const last = useRef<{ key: string; sample: MeterSample } | null>(null);
   const asked = JSON.stringify(source);
-  const address = useMemo(() => {
-    const query = new URLSearchParams({ machine: place.machine, function: place.function });
-    if (test) query.set('test', JSON.stringify(test));
-    return `/api/meter?${query}`;
-  }, [place.machine, place.function, test]);
+  const stands = useMemo(
+    () => ({ place: { machine: place.machine, function: place.function }, test }),
+    [place.machine, place.function, test],
+  );
   const follows = source.from !== 'typed' && wanted !== null;
 
   useEffect(() => {
@@ -44,15 +41,8 @@ export function useLiveMeter(
       if (sample) last.current = { key, sample };
       setHeard({ key, ...watch.take(report) });
     };
-    if (chosen.from === 'plug') {
-      const open = () => openPlug(chosen);
-      return followInstrument(open, () => Promise.resolve({ simulated: false }), tell);
-    }
-    return followEvents<MeterReport>(() => address, {
-      message: tell,
-      lost: () => tell({ ...METER_SILENT, lost: 'the server does not answer' }),
-    });
-  }, [address, asked, follows, key]);
+    return chosen.from === 'typed' ? undefined : followMeter(chosen, stands.place, stands.test, 'eye', tell);
+  }, [stands, asked, follows, key]);
 
   return useMemo(() => {
     if (source.from === 'typed') return { is: 'off' };

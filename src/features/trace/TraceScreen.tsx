@@ -19,6 +19,7 @@ import { SheetNav } from '../sheets/SheetNav';
 import { soundTraces } from './actions';
 import { BringTrace } from './BringTrace';
 import { HowToTake } from './HowToTake';
+import { RecordTrace } from './RecordTrace';
 import { ShownTrace, TraceChart } from './ShownTrace';
 import { Standings } from './Standings';
 import { useStart } from './useStart';
@@ -111,7 +112,9 @@ function PartTrace({ watched, parts }: { watched: WatchedPart; parts: readonly W
 
   /** Condition whose expected curve lies behind; the named one until another is pressed. */
   const [behind, setBehind] = useState<CoilCondition | null>(null);
-  const sketch = useExpected(model.compiled.circuit, part, !shown && dip ? (on?.setup ?? null) : null);
+  // How a start should look is laid behind what was brought as well; a plunger's is that of the condition that is asked for.
+  const asExpected = dip ? (shown ? null : 'dip') : kind === 'inrush' ? 'inrush' : null;
+  const sketch = useExpected(model.compiled.circuit, part, on?.setup ?? null, asExpected);
   const expected = useMemo(() => {
     if (!judged?.ok || !shown) return null;
     const wanted = behind ?? judged.value.named;
@@ -121,6 +124,14 @@ function PartTrace({ watched, parts }: { watched: WatchedPart; parts: readonly W
       : null;
   }, [judged, shown, behind]);
 
+  const clamped = useMemo(
+    () => (on ? ({ kind: 'amps', through: part, setup: on.setup } as const) : null),
+    [on, part],
+  );
+  const bring = (trace: Trace, source: string) => {
+    setTrouble(null);
+    setBrought({ trace, source });
+  };
   const keep = () => {
     if (!amps || !features || !on || !brought) return;
     const fixed = fixes.length > 0;
@@ -181,13 +192,20 @@ function PartTrace({ watched, parts }: { watched: WatchedPart; parts: readonly W
           </p>
         ) : null}
         <BringTrace
-          onBrought={(trace, source) => {
-            setTrouble(null);
-            setBrought({ trace, source });
-          }}
+          onBrought={bring}
           onTrouble={setTrouble}
           onSound={(trace, source) => setSounds((now) => [{ name: source, amps: keepTrace(trace) }, ...now])}
         />
+        {clamped ? (
+          <RecordTrace
+            model={model}
+            machine={job.machineCode}
+            functionName={job.functionName}
+            test={clamped}
+            onBrought={bring}
+            onTrouble={setTrouble}
+          />
+        ) : null}
         <label className="flex flex-wrap items-center gap-2 text-[16.5px]">
           Watched for
           <select
@@ -219,6 +237,15 @@ function PartTrace({ watched, parts }: { watched: WatchedPart; parts: readonly W
                     },
                   ]
                 : []),
+              ...(sketch && start
+                ? [
+                    {
+                      name: `expected: ${part} sound`,
+                      trace: shifted(sketch, (start.marks[0]?.at ?? 0) - sketch.seconds[0]!),
+                      as: 'expected' as const,
+                    },
+                  ]
+                : []),
               ...(expected
                 ? [
                     {
@@ -236,7 +263,7 @@ function PartTrace({ watched, parts }: { watched: WatchedPart; parts: readonly W
             <TraceChart
               label={`What a sound ${part} draws`}
               lines={[{ name: 'sound', trace: sketch, as: 'expected' }]}
-              marks={markWords(coilFeatures(sketch))}
+              marks={dip ? markWords(coilFeatures(sketch)) : []}
               cursors={[]}
             />
             <p className="text-[15.5px] text-copper-ink">

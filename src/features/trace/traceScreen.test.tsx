@@ -1,12 +1,16 @@
-import { render, screen, waitFor } from '@testing-library/react';
+import { act, render, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { driverHighSide } from '@/core/templates/electrical';
 import { hoistLimits } from '@/core/templates/line';
+import type { MeterMode } from '@/core/instrument/meterMode';
+import type { MeterReport } from '@/core/instrument/meterReport';
 import { entryWriter } from '@/core/testing/entryWriter';
 import type { Answer } from '@/workers/protocol';
 import { expectTrace, readTrace, weighTrace } from '@/workers/traceClient';
 import { useDesk } from '../desk/desk';
 import { openDesk } from '../desk/testing/openDesk';
+import { followMeter } from '../meter/followMeter';
+import { keepSource } from '../meter/liveSource';
 import { soundTraces } from './actions';
 import { TraceScreen } from './TraceScreen';
 
@@ -17,6 +21,8 @@ jest.mock('../desk/StepLink', () => ({
 jest.mock('../desk/JobStrip', () => ({ JobStrip: () => null }));
 jest.mock('next/navigation', () => ({ useSearchParams: () => new URLSearchParams('sheet=trace&part=Y1') }));
 jest.mock('./actions', () => ({ soundTraces: jest.fn() }));
+jest.mock('../meter/actions', () => ({ turnMeter: jest.fn() }));
+jest.mock('../meter/followMeter', () => ({ followMeter: jest.fn() }));
 jest.mock('@/workers/traceClient', () => ({
   readTrace: jest.fn(),
   weighTrace: jest.fn(),
@@ -134,6 +140,39 @@ describe('the trace sheet of a job', () => {
     await waitFor(() => expect(screen.getByText(/Kept by Tove/)).toBeTruthy());
     expect(desk.readings()).toEqual([]);
   });
+  it('records from the chosen meter, each value once, and draws what came', async () => {
+    keepSource({ from: 'shop' });
+    const told: ((report: MeterReport) => void)[] = [];
+    (followMeter as jest.Mock).mockImplementation((...given: unknown[]) => {
+      told.push(given[4] as (report: MeterReport) => void);
+      return jest.fn();
+    });
+    const { person } = show();
+    await person.click(screen.getByRole('button', { name: 'Record from the meter' }));
+    const report = (mode: MeterMode, values: readonly number[], from = 0): MeterReport => ({
+      name: 'Bench',
+      simulated: true,
+      turns: true,
+      lost: null,
+      samples: values.map((value, k) => ({ mode, value, at: 20 * (from + k) })),
+      count: from + values.length,
+    });
+    act(() => told[0]!(report({ measures: 'volts', coupling: 'dc' }, [12, 12])));
+    expect(screen.getByTestId('live').textContent).toMatch(/stands on DC volts, this asks for DC amps/);
+    const amps = { measures: 'amps', coupling: 'dc' } as const;
+    act(() => told[0]!(report(amps, [0, 0, 0.4, 0.9, 1.02, 1.04], 2)));
+    expect(screen.getByTestId('record').textContent).toMatch(/1\.04 A; 6 values in 0\.1 s/);
+    // Too few to draw a line: said, and nothing is brought.
+    await person.click(screen.getByRole('button', { name: 'Stop and draw it' }));
+    expect(screen.getByText(/meter gave 6 values; record until at least 8 have come/)).toBeTruthy();
+    await person.click(screen.getByRole('button', { name: 'Record from the meter' }));
+    act(() => told[1]!(report(amps, [0, 0, 0.1, 0.4, 0.7, 0.9, 1, 1.02, 1.04, 1.04])));
+    await person.click(screen.getByRole('button', { name: 'Stop and draw it' }));
+    expect(await screen.findByTestId('trace-found')).toBeTruthy();
+    expect(screen.queryByText(/record until/)).toBeNull();
+    localStorage.clear();
+  });
+
   it('a coil on alternating volts is watched for its start: what it peaks at and where it settles', async () => {
     const start = seconds.map((t) =>
       t < 0.05 ? 0 : t < 0.07 ? 4.2 : 0.68 + 3.5 * Math.exp(-(t - 0.07) / 0.01),
@@ -145,7 +184,7 @@ describe('the trace sheet of a job', () => {
     await bring(person, /Bring a trace/);
     const found = await screen.findByTestId('trace-found');
     expect(found.textContent).toMatch(/4\.2 A falling to 0\.6[89] A in \d+(\.\d)? ms: it pulled in\./);
-    expect(screen.getByTestId('chart').textContent).toMatch(/this one\|on\|settled/);
+    expect(screen.getByTestId('chart').textContent).toMatch(/this one\|expected: K1 sound\|on\|settled/);
     expect(weighTrace).not.toHaveBeenCalled();
     await person.click(screen.getByRole('button', { name: 'Keep it in the job' }));
     await waitFor(() => expect(desk.readings()).toHaveLength(1));

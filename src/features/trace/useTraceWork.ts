@@ -4,6 +4,7 @@ import { useEffect, useMemo, useState } from 'react';
 import type { Circuit, Setup } from '@/core/circuit/schema';
 import type { CoilJudgement } from '@/core/trace/judgeCoil';
 import type { KeptTrace } from '@/core/trace/keptTrace';
+import type { WatchedPart } from '@/core/trace/restOf';
 import type { Trace } from '@/core/trace/trace';
 import type { Answer } from '@/workers/protocol';
 import { expectTrace, weighTrace } from '@/workers/traceClient';
@@ -31,10 +32,18 @@ export function useJudgement(
   return question && found?.of === question ? found.answer : null;
 }
 
-/** What a sound coil of this circuit should draw; null while that is worked out, and where nobody can say. */
-export function useExpected(circuit: Circuit, part: string, on: Setup | null): Trace | null {
+/** What a sound load of this circuit should draw; null while that is worked out, where nobody can say, and where nobody asks. */
+export function useExpected(
+  circuit: Circuit,
+  part: string,
+  on: Setup | null,
+  kind: WatchedPart['kind'] | null,
+): Trace | null {
   const [found, setFound] = useState<{ of: object; trace: Trace | null } | null>(null);
-  const question = useMemo(() => (on ? { circuit, part, on } : null), [circuit, part, on]);
+  const question = useMemo(
+    () => (on && kind ? { circuit, part, on, kind } : null),
+    [circuit, part, on, kind],
+  );
   useEffect(() => {
     if (!question) return;
     const { answer, cancel } = expectTrace(question);

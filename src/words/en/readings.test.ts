@@ -348,7 +348,9 @@ describe('answers and what they mean', () => {
     expect(limitWords(template('change-over-relay'), { code: 'restsLower', part: 'H1' })).toMatch(
       /^H1 is drawn as it glows: cold, .* no short\.$/,
     );
-    expect(limitWords(template('winch-pack'), { code: 'restsLower', part: 'M' })).toMatch(/^M is drawn as it runs: standing, /);
+    expect(limitWords(template('winch-pack'), { code: 'restsLower', part: 'M' })).toMatch(
+      /^M is drawn as it runs: standing, /,
+    );
   });
 });
 

@@ -18,6 +18,23 @@ export function timeWords(seconds: number): string {
     : `${Number(seconds.toPrecision(3))} s`;
 }
 
+/** What a recording has come to so far. */
+export function recordingWords({
+  lost,
+  shown,
+  seconds,
+  count,
+}: {
+  lost: string | null;
+  shown: string | null;
+  seconds: number;
+  count: number;
+}): string {
+  if (lost !== null) return `Waiting: ${lost}.`;
+  if (shown === null) return 'Waiting for its first value.';
+  return `${shown}; ${count} values in ${seconds.toFixed(1)} s. Switch it on, and off again.`;
+}
+
 /** What a trace is watched for. */
 export const KIND_WORDS: Readonly<Record<TraceKind, string>> = {
   dip: 'its plunger: on and off again',

@@ -6,7 +6,7 @@ import { type seededRandom } from '../../random';
 import type { Iron } from '../../transient/ofCircuit';
 import { coilFeed } from '../coilFeed';
 import type { Switching } from '../coilCourse';
-import { coilInCircuit } from '../expectedCoil';
+import { partInCircuit } from '../partInCircuit';
 import { coilFeatures } from '../coilFeatures';
 import type { CoilCondition } from '../conditions';
 import { restOf, workedIn } from '../restOf';
@@ -141,7 +141,7 @@ export class CoilOfMachine {
 
   private dipOf(edits: Edit[], iron: Iron): number {
     const { model, ref, on, rest } = this.place;
-    const course = coilInCircuit(model, ref, { rest, on }, TIMES, edits, new Map([[ref, iron]]));
+    const course = partInCircuit(model, ref, { rest, on }, TIMES, edits, new Map([[ref, iron]]));
     return coilFeatures(sampled(course, STEP_SECONDS)).dipSeconds ?? Infinity;
   }
 
@@ -159,7 +159,7 @@ export class CoilOfMachine {
     );
     const today = sources.map(({ index }): Edit => ({ type: 'emf', branch: index, factor: supply }));
     const others = new Map([[ref, iron]]);
-    const course = coilInCircuit(model, ref, { rest, on }, TIMES, [...edits, ...today], others);
+    const course = partInCircuit(model, ref, { rest, on }, TIMES, [...edits, ...today], others);
     const { seconds, values } = sampled(course, STEP_SECONDS);
     const range = Math.max(...values.map(Math.abs), 0.05);
     return {

@@ -2,16 +2,17 @@ import type { Edit } from '../circuit/edits';
 import type { CircuitModel } from '../circuit/model';
 import type { Setup } from '../circuit/schema';
 import { findPart } from '../circuit/situation';
+import { elementAmps } from '../transient/elementAmps';
 import { timeCircuit, type Iron } from '../transient/ofCircuit';
 import { runInTime } from '../transient/run';
 import type { Switching } from './coilCourse';
 import type { Trace } from './trace';
 
 /**
- * A coil's current in its whole circuit, from rest over switching on to switching off, with relays, drivers and neighbours as they come.
- * Throws a `RangeError` for a circuit that has no course in time, and `InputError` for a part that is not there.
+ * A load's current in its whole circuit, from rest over switching on to switching off, with relays, drivers and neighbours as they come.
+ * Throws a `RangeError` for a part that draws nothing by itself, and `InputError` for one that is not there.
  */
-export function coilInCircuit(
+export function partInCircuit(
   model: CircuitModel,
   ref: string,
   { rest, on }: { rest: Setup; on: Setup },
@@ -25,12 +26,12 @@ export function coilInCircuit(
     { seconds: times.on, setup: on },
     ...(times.off === undefined ? [] : [{ seconds: times.off, setup: rest }]),
   ];
-  const { nodes, elements, elementOf } = timeCircuit(model, moments, edits, irons);
+  const { nodes, elements, elementOf, mostStep } = timeCircuit(model, moments, edits, irons);
   const at = elementOf.get(own.index);
   if (at === undefined) return { seconds: [0, times.end], values: [0, 0] };
-  const { seconds, own: unknowns } = runInTime(nodes, elements, times.end, {
-    mostStep: times.end / 400,
+  const course = runInTime(nodes, elements, times.end, {
+    mostStep: Math.min(times.end / 400, mostStep),
     tolerance: 1e-3,
   });
-  return { seconds: [...seconds], values: [...unknowns[at]![0]!] };
+  return { seconds: [...course.seconds], values: [...elementAmps(elements, at, course)] };
 }

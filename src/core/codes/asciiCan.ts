@@ -1,3 +1,5 @@
+import { questionFrame, type BusQuestion } from './requests';
+
 /**
  * The public ASCII protocol of serial CAN adapters: a letter and its figures, each line ended by a carriage return. Frames are told as bus
  * logs write them, so that one reader serves both.
@@ -22,11 +24,19 @@ export function isCanBitRate(value: number): value is CanBitRate {
 }
 
 /**
- * What opens an adapter: closed first, whatever it was left in, its bit rate, and open to listen only. Nothing is ever sent onto a bus from
- * here, not even an acknowledgement: nothing can move by it.
+ * What opens an adapter: closed first, whatever it was left in, its bit rate, and open to listen only. So nothing is sent onto a bus, not
+ * even an acknowledgement.
  */
 export function openingCommands(bitRate: CanBitRate): string[] {
   return ['C', CAN_BIT_RATES[bitRate], 'L'];
+}
+
+/** What asks one question of the bus: closed, open to talk, the frame. The adapter is opened to listen only again once it was answered. */
+export function askingCommands(bitRate: CanBitRate, question: BusQuestion): string[] {
+  const [id, data] = questionFrame(question);
+  const hex = (value: number, digits: number) => value.toString(16).toUpperCase().padStart(digits, '0');
+  const frame = `T${hex(id, 8)}${data.length}${data.map((byte) => hex(byte, 2)).join('')}`;
+  return ['C', CAN_BIT_RATES[bitRate], 'O', frame];
 }
 
 export const CLOSING_COMMAND = 'C';

@@ -10,6 +10,8 @@ export interface BusReport {
   frames: number;
   senders: number[];
   codes: LiveCode[];
+  /** Codes that were there before, once somebody asked for them and was answered. */
+  earlier: LiveCode[] | null;
 }
 
 /** Follows one way to a bus: whether it is up, what was heard last, and what that comes to. */
@@ -49,7 +51,7 @@ export class BusWatch {
     const quiet = this.heard === 0 ? null : (this.now() - this.heard) / 1000;
     const lost = !this.up || quiet === null || quiet > LOST_SECONDS;
     const why = this.up && quiet !== null ? 'no frame for some seconds' : this.reason;
-    const { frames, senders, codes } = this.live.state();
+    const { frames, senders, codes, earlier } = this.live.state();
     return {
       adapter,
       simulated,
@@ -57,11 +59,14 @@ export class BusWatch {
       frames,
       senders,
       codes: lost ? [] : codes,
+      earlier,
     };
   }
 }
 
-/** Component and failure mode of each active code: a change of them is told at once. */
-export function codesKey({ lost, codes }: Pick<BusReport, 'lost' | 'codes'>): string {
-  return JSON.stringify([lost, codes.map(({ component, failureMode }) => [component, failureMode])]);
+/** Component and failure mode of each code, active and earlier: a change of them is told at once. */
+export function codesKey({ lost, codes, earlier }: Pick<BusReport, 'lost' | 'codes' | 'earlier'>): string {
+  const names = (list: readonly LiveCode[]) =>
+    list.map(({ component, failureMode }) => [component, failureMode]);
+  return JSON.stringify([lost, names(codes), earlier && names(earlier)]);
 }

@@ -1,6 +1,6 @@
 import { fromMessage, type FoundCode } from './describe';
 import { GONE_SECONDS } from './codeLog';
-import { DM1 } from './j1939';
+import { DM1, DM2 } from './j1939';
 import { LogLineReader } from './logLine';
 import { Reassembler } from './transport';
 
@@ -23,6 +23,8 @@ export interface LiveState {
   /** Source addresses heard within the last seconds. */
   senders: number[];
   codes: LiveCode[];
+  /** Codes that were there and are not now, by those that were asked and answered; null while nobody has. */
+  earlier: LiveCode[] | null;
 }
 
 /** Follows a live bus: keeps the active codes of each sender, replaced by its every message. */
@@ -30,6 +32,8 @@ export class LiveCodes {
   private readonly reader = new LogLineReader();
   private readonly messages = new Reassembler();
   private readonly active = new Map<number, { time: number; codes: Map<string, LiveCode> }>();
+  /** By sender: what it answered last. */
+  private readonly before = new Map<number, LiveCode[]>();
   private readonly heard = new Map<number, number>();
   private frames = 0;
   private bad = 0;
@@ -45,6 +49,14 @@ export class LiveCodes {
     if (!frame.extended) return;
     this.heard.set(frame.id & 0xff, frame.time);
     const message = this.messages.push(frame.id, frame.data, frame.time);
+    if (message?.pgn === DM2) {
+      const { pgn, sourceAddress, data, time } = message;
+      const codes = fromMessage(pgn, sourceAddress, data);
+      this.before.set(
+        sourceAddress,
+        codes.map((code) => ({ ...code, sourceAddress, since: time })),
+      );
+    }
     if (!message || message.pgn !== DM1) return;
     const before = this.active.get(message.sourceAddress)?.codes;
     const codes = new Map<string, LiveCode>();
@@ -70,6 +82,7 @@ export class LiveCodes {
         .filter(({ time }) => recent(time))
         .flatMap(({ codes }) => [...codes.values()])
         .sort((a, b) => a.since - b.since),
+      earlier: this.before.size > 0 ? [...this.before.values()].flat() : null,
     };
   }
 }

@@ -1,4 +1,5 @@
 import type { Setup } from '@/core/circuit/schema';
+import type { BusQuestion } from '@/core/codes/requests';
 
 /** What a bus says while it is open. */
 export interface BusListener {
@@ -12,6 +13,8 @@ export interface BusListener {
 
 export interface BusLink {
   close(): void;
+  /** Asks one of the questions that the standard lets anybody ask; what answers comes as frames. False while nobody is there to hear it. */
+  ask(question: BusQuestion): boolean;
 }
 
 /** A way to a machine's bus. Others than the shipped simulator implement this and nothing else. */

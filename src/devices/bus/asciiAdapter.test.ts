@@ -21,7 +21,7 @@ it('a serial CAN adapter over a bridge is opened to listen, heard, lost and foun
     server.listen(0, '127.0.0.1', () => resolve((server.address() as AddressInfo).port)),
   );
   const told: string[] = [];
-  const adapter = asciiAdapter('Bridge', 250_000, () => tcpChannel({ host: '127.0.0.1', port }, '\r'));
+  const adapter = asciiAdapter('Bridge', 250_000, () => tcpChannel({ host: '127.0.0.1', port }, '\r'), 20);
   const link = adapter.open('G-1', {
     onUp: () => told.push('up'),
     onLine: (line) => told.push(line.replace(/^\([\d.]+\) /, '')),
@@ -36,10 +36,16 @@ it('a serial CAN adapter over a bridge is opened to listen, heard, lost and foun
     await until(() => told.length >= 3);
     expect(told).toEqual(['up', 'can0 18FECA21#0400FFFF00000000', 'can0 123#']);
     expect(asked).toEqual(['C', 'S5', 'L']);
+    // One question, and it listens only again.
+    expect(link.ask('earlier')).toBe(true);
+    await until(() => asked.length >= 10);
+    expect(asked.slice(3)).toEqual(['C', 'S5', 'O', 'T18EAFFF93CBFE00', 'C', 'S5', 'L']);
     sockets[0]!.destroy();
     await until(() => told.filter((one) => one === 'up').length === 2);
     expect(told).toContain('lost: nobody answers there');
     expect(adapter.handle).toBeUndefined();
+    link.close();
+    expect(link.ask('earlier')).toBe(false);
   } finally {
     link.close();
     await until(() => asked.filter((one) => one === 'C').length >= 2);

@@ -5,7 +5,8 @@ import { codedDrivers } from '@/core/diagnosis/codeEvidence';
 import { faultByName, listFaults } from '@/core/diagnosis/faults';
 import { driverHighSide } from '@/core/templates/electrical';
 import { SimulatedMachine } from './simulatedMachine';
-import { serveMachines } from './simulator';
+import { questionFrame } from '@/core/codes/requests';
+import { frameLine, serveMachines } from './simulator';
 import { simulatorAdapter } from './simulatorAdapter';
 
 const circuit = driverHighSide();
@@ -37,6 +38,30 @@ describe('a simulated machine', () => {
     expect(machine.codes).toEqual([[520214, 6]]);
     machine.handle(NAME, unplugged);
     expect(machine.codes).toEqual([[520214, 6]]);
+  });
+  it('tells what was there before to whoever asks, by the question that the standard has for it', () => {
+    const [id, data] = questionFrame('earlier');
+    // F07c: to everybody, from an off-board tool.
+    expect([id.toString(16), data]).toEqual(['18eafff9', [0xcb, 0xfe, 0x00]]);
+    const machine = machineWith(coil.ref, 'shortedTurns', 3);
+    const told = () => {
+      const live = new LiveCodes();
+      expect(live.state().earlier).toBeNull();
+      for (const [at, frame] of machine.answerFrames('earlier').entries())
+        live.line(frameLine(1 + at * 0.05, ...frame));
+      return live
+        .state()
+        .earlier!.map(({ component, failureMode, active }) => [component, failureMode, active]);
+    };
+    expect(told()).toEqual([]);
+    machine.handle(NAME, unplugged);
+    expect(told()).toEqual([[520214, 6, false]]);
+    machine.handle(NAME, { controls: {} });
+    // Two codes do not fit into one frame.
+    expect(told()).toEqual([
+      [520214, 6, false],
+      [520214, 5, false],
+    ]);
   });
   it('refuses what the machine cannot be put into, and stays as it was', () => {
     const machine = machineWith(coil.ref, 'open');

@@ -2,13 +2,14 @@ import type { Edit } from '@/core/circuit/edits';
 import { CircuitModel } from '@/core/circuit/model';
 import type { Circuit, Setup } from '@/core/circuit/schema';
 import { setupSchema } from '@/core/circuit/schema';
-import { DM1, encodeDm, encodeJ1939 } from '@/core/codes/j1939';
+import { DM1, DM2, encodeDm, encodeJ1939 } from '@/core/codes/j1939';
+import type { BusQuestion } from '@/core/codes/requests';
 import { packBroadcast } from '@/core/codes/transport';
 import { codedDrivers } from '@/core/diagnosis/codeEvidence';
 import { bindTest, predict, predictedValue } from '@/core/diagnosis/predict';
 
 const ENGINE_SPEED = 0x0cf00400;
-const DM1_ID = 0x18000000 | (DM1 << 8);
+const PRIORITY = 0x18000000;
 const AMBER_ON = 0x04;
 const NO_FLASH = 0xff;
 
@@ -65,12 +66,32 @@ export class SimulatedMachine {
 
   /** What the controller says once a second: its active codes, in one frame or several. */
   codeFrames(): [number, number[]][] {
-    const codes = this.active.map(([component, mode]) =>
+    return this.message(DM1, this.active);
+  }
+
+  /** What it answers to a question that anybody may ask. */
+  answerFrames(question: BusQuestion): [number, number[]][] {
+    switch (question) {
+      case 'earlier': {
+        const now = new Set(this.active.map(([component, mode]) => `${component}-${mode}`));
+        const earlier = [...this.occurrences.keys()].filter((key) => !now.has(key));
+        return this.message(
+          DM2,
+          earlier.map((key) => key.split('-').map(Number) as [number, number]),
+        );
+      }
+      default:
+        return question satisfies never;
+    }
+  }
+
+  private message(group: number, list: readonly (readonly [number, number])[]): [number, number[]][] {
+    const codes = list.map(([component, mode]) =>
       encodeJ1939(component, mode, this.occurrences.get(`${component}-${mode}`) ?? 1),
     );
-    const payload = encodeDm([codes.length > 0 ? AMBER_ON : 0, NO_FLASH], codes);
-    if (payload.length > 8) return packBroadcast(DM1, this.address, payload);
-    return [[(DM1_ID | this.address) >>> 0, payload]];
+    const payload = encodeDm([this.active.length > 0 ? AMBER_ON : 0, NO_FLASH], codes);
+    if (payload.length > 8) return packBroadcast(group, this.address, payload);
+    return [[(PRIORITY | (group << 8) | this.address) >>> 0, payload]];
   }
 
   /** The ordinary talk of a bus between codes. */

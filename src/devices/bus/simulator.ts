@@ -1,6 +1,7 @@
 import { createServer, type Server, type Socket } from 'node:net';
 import { createInterface } from 'node:readline';
 import { z } from 'zod';
+import { BUS_QUESTION_NAMES, type BusQuestion } from '@/core/codes/requests';
 import type { SimulatedMachine } from './simulatedMachine';
 
 /** Where the stand-in bus is found when nothing else is said. */
@@ -14,6 +15,11 @@ const LONGEST_COMMAND = 20_000;
 export const commandSchema = z.discriminatedUnion('do', [
   z.object({ do: z.literal('listen'), machine: z.string().max(40) }),
   z.object({ do: z.literal('tell'), machine: z.string().max(40) }),
+  z.object({
+    do: z.literal('ask'),
+    machine: z.string().max(40),
+    question: z.enum(BUS_QUESTION_NAMES as [BusQuestion, ...BusQuestion[]]),
+  }),
   z.object({
     do: z.literal('handle'),
     machine: z.string().max(40),
@@ -53,6 +59,8 @@ export function serveMachines(machines: ReadonlyMap<string, SimulatedMachine>): 
       const heard = listeners.get(command.machine) ?? new Set<Socket>();
       listeners.set(command.machine, heard.add(socket));
       tell(command.machine, machine.codeFrames());
+    } else if (command.do === 'ask') {
+      tell(command.machine, machine.answerFrames(command.question));
     } else if (command.do === 'tell') {
       socket.write(`# standing ${JSON.stringify(machine.standing)}\n`);
     } else {

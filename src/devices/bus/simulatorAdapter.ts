@@ -48,6 +48,11 @@ export function simulatorAdapter({ host = '127.0.0.1', port }: { host?: string; 
           clearTimeout(timer);
           socket?.destroy();
         },
+        ask(question) {
+          if (closed || !socket?.writable) return false;
+          socket.write(`${JSON.stringify({ do: 'ask', machine, question })}\n`);
+          return true;
+        },
       };
     },
     async handle(machine, functionName, setup) {

@@ -34,7 +34,7 @@ export function BusAnswer({
   onTake: (modes: number[]) => void;
 }) {
   const { job } = useDesk();
-  const bus = useBus(job.machineCode, true);
+  const { bus } = useBus(job.machineCode, true);
   const [stands, setStands] = useState(false);
   const [trouble, setTrouble] = useState<string | null>(null);
   const known = job.book.some((row) => row.function === job.functionName && row.part === test.part);

@@ -3,13 +3,15 @@
 import { machineAddress } from '@/ui/machineAddress';
 import { Link, LINE_LINK } from '@/ui/Link';
 import { useMemo, useState } from 'react';
-import { codeKey, lookUp } from '@/core/codes/codeBook';
+import { codeKey } from '@/core/codes/codeBook';
 import type { LiveCode } from '@/core/codes/liveCodes';
 import type { StoredBookRow } from '@/db/codeBook';
 import { Heading, Hold, Nothing } from '@/ui/sheet';
-import { bookWords, codeExtras, codeName } from '@/words/en/codes';
+import { codeName } from '@/words/en/codes';
 import type { CanBitRate } from '@/core/codes/asciiCan';
 import { BusSource } from './BusSource';
+import { CodeRow } from './CodeRow';
+import { EarlierCodes } from './EarlierCodes';
 import { Heartbeat } from './Heartbeat';
 import { SimulatedControls, type SimulatedFunctionFacts } from './SimulatedControls';
 import { useBus } from './useBus';
@@ -25,7 +27,7 @@ export function BusScreen({
   functions: SimulatedFunctionFacts[];
 }) {
   const [plug, setPlug] = useState<CanBitRate | null>(null);
-  const bus = useBus(machineCode, true, plug);
+  const { bus, ask } = useBus(machineCode, true, plug);
   const gone = useGone(bus.codes, bus.lost !== null);
   return (
     <div className="grid gap-x-9 px-6 pb-8 max-tablet:px-3 desk:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
@@ -38,7 +40,7 @@ export function BusScreen({
         {bus.lost === null && bus.codes.length === 0 ? <Nothing>No code is active.</Nothing> : null}
         <ul aria-label="Active codes">
           {bus.codes.map((code) => (
-            <LiveRow key={`${code.sourceAddress}-${codeKey(code)}`} code={code} book={book} />
+            <CodeRow key={`${code.sourceAddress}-${codeKey(code)}`} code={code} book={book} />
           ))}
         </ul>
         {gone.length > 0 ? (
@@ -46,6 +48,7 @@ export function BusScreen({
             Was here and is gone: <span className="fig">{gone.join(', ')}</span>
           </p>
         ) : null}
+        <EarlierCodes bus={bus} book={book} ask={ask} />
         <p className="flex flex-wrap gap-x-5 text-[16px]">
           <Link className={LINE_LINK} href={machineAddress(machineCode, 'codes')}>
             Code book of {machineCode}
@@ -71,26 +74,6 @@ export function BusScreen({
         </section>
       ) : null}
     </div>
-  );
-}
-
-function LiveRow({ code, book }: { code: LiveCode; book: StoredBookRow[] }) {
-  const [match] = lookUp(book, code);
-  return (
-    <li className="border-b-[1.5px] border-rule py-2" data-testid="live-code">
-      <p className="flex flex-wrap items-baseline gap-x-3">
-        <span className="fig-bold text-[19px]">{codeName(code)}</span>
-        <span className="text-[17px] font-[650]">{code.text}</span>
-      </p>
-      <p className="text-[15.5px] text-ink2">{codeExtras(code).join(', ')}</p>
-      <p className="text-[16px]">
-        {match ? (
-          bookWords(match.row)
-        ) : (
-          <span className="text-ink2">Not in the code book of this machine.</span>
-        )}
-      </p>
-    </li>
   );
 }
 

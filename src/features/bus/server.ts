@@ -3,7 +3,8 @@ import { z } from 'zod';
 import { setupSchema } from '@/core/circuit/schema';
 import { CAN_BIT_RATES, isCanBitRate } from '@/core/codes/asciiCan';
 import { BusWatch, codesKey } from '@/core/codes/busWatch';
-import type { BusAdapter } from '@/devices/bus/adapter';
+import { BUS_QUESTION_NAMES, type BusQuestion } from '@/core/codes/requests';
+import type { BusAdapter, BusLink } from '@/devices/bus/adapter';
 import { asciiAdapter } from '@/devices/bus/asciiAdapter';
 import { simulatorAdapter } from '@/devices/bus/simulatorAdapter';
 import { addressOf, tcpChannel } from '@/devices/tcpChannel';
@@ -39,10 +40,13 @@ function silentAdapter(name: string, why: string): BusAdapter {
     name,
     open: (_machine, { onLost }) => {
       onLost(why);
-      return { close: () => undefined };
+      return { close: () => undefined, ask: () => false };
     },
   };
 }
+
+/** Ways to buses that pages hold open, by machine: what is asked goes out where the answer is heard. */
+const held = new Map<string, Set<BusLink>>();
 
 /** What a machine's bus says, as server-sent events, twice a second and whenever the codes change. */
 export function busEvents(machine: string, signal: AbortSignal): ReadableStream<Uint8Array> {
@@ -70,10 +74,14 @@ export function busEvents(machine: string, signal: AbortSignal): ReadableStream<
         },
         onLost: (why) => watch.onLost(why),
       });
+      const links = held.get(machine) ?? new Set();
+      if (link) held.set(machine, links.add(link));
       tell();
       const timer = setInterval(tell, REPORT_MS);
       signal.addEventListener('abort', () => {
         clearInterval(timer);
+        if (link) links.delete(link);
+        if (links.size === 0) held.delete(machine);
         link?.close();
         controller.close();
       });
@@ -82,17 +90,31 @@ export function busEvents(machine: string, signal: AbortSignal): ReadableStream<
 }
 
 const handleSchema = z.object({ function: z.string().max(200), setup: setupSchema });
+const askSchema = z.object({ ask: z.enum(BUS_QUESTION_NAMES as [BusQuestion, ...BusQuestion[]]) });
 
-/** Puts a function of a simulated machine into a set-up. */
-export async function handleMachine(machine: string, text: string): Promise<{ trouble: string | null }> {
-  const adapter = busAdapter();
-  if (!adapter?.handle) return { trouble: 'This bus is not simulated: set the machine up by hand.' };
+/** Takes what a page wants of a bus: a question that the standard lets anybody ask, or a simulated machine in a set-up. */
+export async function tellBus(machine: string, text: string): Promise<{ trouble: string | null }> {
   let question: unknown;
   try {
     question = JSON.parse(text);
   } catch {
     return { trouble: 'The request is not JSON.' };
   }
+  const asked = askSchema.safeParse(question);
+  if (asked.success) return askBus(machine, asked.data.ask);
+  return handleMachine(machine, question);
+}
+
+/** Asks over the way that a page holds open. */
+function askBus(machine: string, question: BusQuestion): { trouble: string | null } {
+  const isAsked = [...(held.get(machine) ?? [])].some((link) => link.ask(question));
+  return { trouble: isAsked ? null : 'Nobody listens to this bus at present: nothing was asked.' };
+}
+
+/** Puts a function of a simulated machine into a set-up. */
+async function handleMachine(machine: string, question: unknown): Promise<{ trouble: string | null }> {
+  const adapter = busAdapter();
+  if (!adapter?.handle) return { trouble: 'This bus is not simulated: set the machine up by hand.' };
   const parsed = handleSchema.safeParse(question);
   if (!parsed.success) return { trouble: `setup: ${parsed.error.issues[0]?.message ?? 'not valid'}` };
   try {

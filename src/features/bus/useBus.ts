@@ -1,9 +1,10 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import type { CanBitRate } from '@/core/codes/asciiCan';
 import { followEvents } from '../events';
-import { followPlug } from './followPlug';
+import type { BusQuestion } from '@/core/codes/requests';
+import { followPlug, type FollowedPlug } from './followPlug';
 import type { BusReport } from '@/core/codes/busWatch';
 
 export const BUS_OFF: BusReport = {
@@ -13,10 +14,11 @@ export const BUS_OFF: BusReport = {
   frames: 0,
   senders: [],
   codes: [],
+  earlier: null,
 };
 
 /**
- * Follows a machine's bus. A lost server is a lost bus, said plainly; it is called again by itself.
+ * Follows a machine's bus, and asks it a question; what stands in the way of that is said, null where it went out. A lost server is a lost bus, said plainly; it is called again by itself.
  *
  * @param plugBitRate bit rate of an adapter at a plug of this device; null for the server's own bus
  */
@@ -24,16 +26,45 @@ export function useBus(
   machine: string,
   listening: boolean,
   plugBitRate: CanBitRate | null = null,
-): BusReport {
+): { bus: BusReport; ask: (question: BusQuestion) => Promise<string | null> } {
   const [report, setReport] = useState<BusReport>(BUS_OFF);
+  const plug = useRef<FollowedPlug | null>(null);
   useEffect(() => {
     if (!listening) return;
-    if (plugBitRate !== null) return followPlug(plugBitRate, setReport);
+    if (plugBitRate !== null) {
+      const followed = (plug.current = followPlug(plugBitRate, setReport));
+      return () => {
+        plug.current = null;
+        followed.stop();
+      };
+    }
     return followEvents<BusReport>(() => `/api/machines/${encodeURIComponent(machine)}/bus`, {
       message: setReport,
       lost: () =>
         setReport((last) => ({ ...last, lost: 'the server does not answer', codes: [], senders: [] })),
     });
   }, [machine, listening, plugBitRate]);
-  return report;
+  const ask = useCallback(
+    (question: BusQuestion) =>
+      plug.current ? askPlug(plug.current, question) : askServer(machine, question),
+    [machine],
+  );
+  return { bus: report, ask };
 }
+
+function askPlug(plug: FollowedPlug, question: BusQuestion): Promise<string | null> {
+  return Promise.resolve(plug.ask(question) ? null : 'The adapter is not there: nothing was asked.');
+}
+
+async function askServer(machine: string, question: BusQuestion): Promise<string | null> {
+  const answer = await fetch(`/api/machines/${encodeURIComponent(machine)}/bus`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ ask: question }),
+    signal: AbortSignal.timeout(ANSWER_MS),
+  }).catch(() => null);
+  if (!answer) return 'The server does not answer: nothing was asked.';
+  const { trouble } = (await answer.json()) as { trouble: string | null };
+  return trouble;
+}
+const ANSWER_MS = 10_000;

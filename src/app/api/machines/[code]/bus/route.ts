@@ -1,5 +1,5 @@
 import { NextResponse } from 'next/server';
-import { busEvents, handleMachine } from '@/features/bus/server';
+import { busEvents, tellBus } from '@/features/bus/server';
 import { answerEvents } from '@/features/eventStream';
 import { route, textOf } from '@/features/gate/route';
 import { stillSignedIn } from '@/features/people/session';
@@ -15,8 +15,8 @@ export const GET = route<{ code: string }>('look', async (request, { code }, who
   ),
 );
 
-/** Puts a function of a simulated machine into a set-up: `{function, setup}`. */
+/** Asks a question of the bus, `{ask}`; or puts a function of a simulated machine into a set-up, `{function, setup}`. */
 export const POST = route<{ code: string }>('work', async (request, { code }) => {
-  const answer = await handleMachine(code, await textOf(request, LARGEST_BYTES, 'The request'));
+  const answer = await tellBus(code, await textOf(request, LARGEST_BYTES, 'The request'));
   return NextResponse.json(answer, { status: answer.trouble ? 400 : 200 });
 });

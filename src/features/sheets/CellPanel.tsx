@@ -6,7 +6,7 @@ import type { Reading, Test } from '@/core/circuit/schema';
 import { testGate } from '@/core/job/rules/testGate';
 import { readingKind } from '@/core/kinds/reading';
 import type { JobSheet, SheetCell } from '@/core/sheets/onCircuit/jobSheet';
-import { placeColumn } from '@/core/sheets/onCircuit/pastedColumn';
+import { placeColumn, placeRow } from '@/core/sheets/onCircuit/pastedColumn';
 import { parseCelsius } from '@/core/units/parseCelsius';
 import { Heading, Hold, PlainKey } from '@/ui/sheet';
 import { shutWords } from '@/words/en/holds';
@@ -26,6 +26,7 @@ import { useHold } from '../measure/useHold';
 import { useMeter } from '../measure/useMeter';
 import { PastedColumn } from './PastedColumn';
 import { TimedRun } from './TimedRun';
+import { TracedWire } from './TracedWire';
 import { CellPast } from './CellPast';
 
 /** What a cell was answered with. */
@@ -66,6 +67,8 @@ export function CellPanel({
 }) {
   const { speaker, log, job } = useDesk();
   const [column, setColumn] = useState<(Pinned | null)[] | null>(null);
+  /** What a trace of the wire showed at each moment. */
+  const [along, setAlong] = useState<Pinned[] | null>(null);
   const [atFirst] = useState(cell.reading);
   const [meter] = useMeter();
   const { test } = cell;
@@ -94,15 +97,10 @@ export function CellPanel({
       words: pinnedWords(speaker, test, one.value),
       entries: write(test, one),
     });
-  const lines =
-    column &&
-    placeColumn(
-      speaker.model,
-      sheet,
-      at,
-      column,
-      (one) => testGate(speaker.model, hold.plan, log.state, one, job.me).state === 'free',
-    );
+  const isOpen = (one: Test) => testGate(speaker.model, hold.plan, log.state, one, job.me).state === 'free';
+  const lines = along
+    ? placeRow(speaker.model, sheet, at, along, isOpen)
+    : column && placeColumn(speaker.model, sheet, at, column, isOpen);
   return (
     <div ref={panel}>
       <Heading id="cell" aside={modeName(speaker, test)}>
@@ -159,7 +157,10 @@ export function CellPanel({
                   const entries = taken.flatMap((line) => write(line.test, line.figure));
                   onPinned({ words: `Pinned ${taken.length} readings.`, entries });
                 }}
-                onLeave={() => setColumn(null)}
+                onLeave={() => {
+                  setColumn(null);
+                  setAlong(null);
+                }}
               />
             ) : shows.is === 'figure' ? (
               <>
@@ -177,6 +178,7 @@ export function CellPanel({
                     onColumn={setColumn}
                   />
                 )}
+                {sheet.name === 'timeline' ? <TracedWire sheet={sheet} onRead={setAlong} /> : null}
                 {test.kind === 'changes' ? (
                   <PlainKey
                     className="mt-2"

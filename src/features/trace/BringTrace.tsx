@@ -5,6 +5,7 @@ import type { Trace } from '@/core/trace/trace';
 import { channelTrace, readTraceText, type TraceFile } from '@/formats/traceFile';
 import { FIELD, PlainKey } from '@/ui/sheet';
 import { readTrace } from '@/workers/traceClient';
+import { FileKey } from './FileKey';
 
 /** A file, or points that are typed or pasted; and a second one of when it was sound. */
 export function BringTrace({
@@ -92,24 +93,5 @@ export function BringTrace({
         </>
       ) : null}
     </div>
-  );
-}
-
-/** A key that opens a file. */
-function FileKey({ label, onFile }: { label: string; onFile: (file: File | undefined) => void }) {
-  return (
-    <label className="flex min-h-11 cursor-pointer items-center border-[1.5px] border-edge bg-sheet px-4 text-[16.5px] font-[650] focus-within:outline-3 focus-within:outline-offset-2 focus-within:outline-pencil">
-      {label}
-      <input
-        type="file"
-        accept=".csv,.txt,.tsv,.wav"
-        className="sr-only"
-        onChange={({ target }) => {
-          onFile(target.files?.[0]);
-          // The same file again, mended, is another one.
-          target.value = '';
-        }}
-      />
-    </label>
   );
 }

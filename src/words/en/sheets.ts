@@ -99,6 +99,12 @@ function momentWords(column: string): string {
   return turned === null ? AT_REST : `${turned[0]} ${turned[1]}${atOnce ? ', at once' : ''}`;
 }
 
+/** What is done at a moment of a sequence that is run through at a pace. */
+export function paceWords(column: string): string {
+  const [turned] = JSON.parse(column) as [[string, string] | null, boolean];
+  return turned === null ? 'at rest, recorder on' : `${turned[0]} ${turned[1]}`;
+}
+
 /** The same within a sentence. */
 export function columnInText(column: string): string {
   return COLUMNS[column]?.toLowerCase() ?? columnWords(column).replace(AT_REST, AT_REST.toLowerCase());

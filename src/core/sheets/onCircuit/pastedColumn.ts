@@ -22,15 +22,37 @@ export function placeColumn<T>(
   figures: readonly (T | null)[],
   isOpen: (test: Test) => boolean,
 ): PastedLine<T>[] {
-  const places = downwards(sheet, at);
-  const first = sheet.rows[at[0]]?.cells[at[1]]?.test;
+  return placeAt(model, sheet, at, downwards(sheet, at), figures, isOpen);
+}
+
+/** Lays figures into a row of a sheet, from its first column on: what a trace shows of one wire at moment after moment. */
+export function placeRow<T>(
+  model: CircuitModel,
+  sheet: JobSheet,
+  at: readonly [number, number],
+  figures: readonly (T | null)[],
+  isOpen: (test: Test) => boolean,
+): PastedLine<T>[] {
+  const along = sheet.columns.map((_name, column): [number, number] => [at[0], column]);
+  return placeAt(model, sheet, at, along, figures, isOpen);
+}
+
+function placeAt<T>(
+  model: CircuitModel,
+  sheet: JobSheet,
+  cleared: readonly [number, number],
+  places: readonly [number, number][],
+  figures: readonly (T | null)[],
+  isOpen: (test: Test) => boolean,
+): PastedLine<T>[] {
+  const first = sheet.rows[cleared[0]]?.cells[cleared[1]]?.test;
   if (first === undefined) return [];
   return figures.flatMap((figure, line): PastedLine<T>[] => {
     if (figure === null) return [];
     const place = places[line];
     const test = place && sheet.rows[place[0]]!.cells[place[1]]?.test;
     if (!place || !test) return [{ is: 'noCell' }];
-    const same = line === 0 || (isHeldAlike(model, first, test) && isOpen(test));
+    const same = test === first || (isHeldAlike(model, first, test) && isOpen(test));
     return [same ? { is: 'taken', at: place, test, figure } : { is: 'otherHold', at: place }];
   });
 }

@@ -1,5 +1,5 @@
 import { seededRandom } from '../random';
-import { clicksIn } from './clicks';
+import { clicksIn, heardBeside } from './clicks';
 
 const RATE = 16_000;
 const random = seededRandom(4);
@@ -35,5 +35,24 @@ describe('clicks in what was heard', () => {
   });
   it('drown where it is as loud as they are', () => {
     expect(clicksIn(withClick(room(2, 0.2), 1, 0.3), RATE)).toEqual([]);
+  });
+  it('are looked for beside a clamp, on the same clock, and nowhere else', () => {
+    const sound = withClick(room(2), 0.8);
+    const seconds = sound.map((_one, k) => 5 + k / RATE);
+    const clamp = { quantity: null, values: seconds.map((t) => (t < 5.785 ? 0 : 1)) };
+    const heard = heardBeside(seconds, [clamp, { quantity: null, values: sound }], 0);
+    expect(heard).toHaveLength(1);
+    expect(heard[0]!).toBeCloseTo(5.8, 1);
+    expect(heardBeside(seconds, [clamp, { quantity: 'volts', values: sound }], 0)).toEqual([]);
+    // What a slow recorder took is no sound.
+    const slow = { quantity: null, values: sound.filter((_one, k) => k % 10 === 0) };
+    expect(
+      heardBeside(
+        seconds.filter((_t, k) => k % 10 === 0),
+        [clamp, slow],
+        0,
+      ),
+    ).toEqual([]);
+    expect(heardBeside(seconds, [clamp, { quantity: null, values: sound.map(() => 0) }], 0)).toEqual([]);
   });
 });

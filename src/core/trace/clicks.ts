@@ -47,3 +47,29 @@ export function clicksIn(samples: ArrayLike<number>, rate: number): Click[] {
   }
   return found;
 }
+
+/** Slower than this nothing was recorded that anybody could hear, points a second. */
+const LEAST_RATE = 4000;
+
+/**
+ * Sharp sounds on the other channels of a recording: a microphone beside the clamp, on one clock. Seconds of the recording; none where another
+ * channel is a current or volts, or too slow for a sound.
+ */
+export function heardBeside(
+  seconds: ArrayLike<number>,
+  channels: readonly { quantity: string | null; values: readonly number[] }[],
+  chosen: number,
+): number[] {
+  const span = seconds[seconds.length - 1]! - seconds[0]!;
+  const rate = (seconds.length - 1) / span;
+  if (!(rate >= LEAST_RATE)) return [];
+  return channels.flatMap(({ quantity, values }, at) => {
+    if (at === chosen || quantity !== null) return [];
+    const most = values.reduce((top, one) => Math.max(top, Math.abs(one)), 0);
+    if (most === 0) return [];
+    return clicksIn(
+      values.map((one) => one / most),
+      rate,
+    ).map((click) => seconds[0]! + click.seconds);
+  });
+}

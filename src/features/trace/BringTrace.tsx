@@ -1,6 +1,7 @@
 'use client';
 
 import { useEffect, useRef, useState } from 'react';
+import { heardBeside } from '@/core/trace/clicks';
 import type { Trace } from '@/core/trace/trace';
 import { channelTrace, readTraceText, type TraceFile } from '@/formats/traceFile';
 import { FIELD, PlainKey } from '@/ui/sheet';
@@ -13,7 +14,8 @@ export function BringTrace({
   onTrouble,
   onSound,
 }: {
-  onBrought: (trace: Trace, source: string) => void;
+  /** `heard`: when something sharp was heard on a channel beside it, seconds. */
+  onBrought: (trace: Trace, source: string, heard?: number[]) => void;
   onTrouble: (words: string) => void;
   onSound: (trace: Trace, source: string) => void;
 }) {
@@ -34,8 +36,14 @@ export function BringTrace({
     if (!answer.ok) return onTrouble(`${chosen.name}: ${answer.message}`);
     const { channels } = answer.value;
     setFile(channels.length > 1 ? { read: answer.value, name: chosen.name, take } : null);
-    take(channelTrace(answer.value, 0), chosen.name);
+    takeChannel(answer.value, chosen.name, 0, take);
   };
+  const takeChannel = (read: TraceFile, name: string, at: number, take: typeof onBrought) =>
+    take(
+      channelTrace(read, at),
+      at === 0 ? name : `${name}, ${read.channels[at]!.name}`,
+      heardBeside(read.seconds, read.channels, at),
+    );
   const takeTyped = () => {
     try {
       onBrought(channelTrace(readTraceText(text), 0), 'typed points');
@@ -61,12 +69,7 @@ export function BringTrace({
           Channel of {file.name}
           <select
             className={`${FIELD} w-auto!`}
-            onChange={({ target }) =>
-              file.take(
-                channelTrace(file.read, Number(target.value)),
-                `${file.name}, ${file.read.channels[Number(target.value)]!.name}`,
-              )
-            }
+            onChange={({ target }) => takeChannel(file.read, file.name, Number(target.value), file.take)}
           >
             {file.read.channels.map(({ name }, at) => (
               <option key={name} value={at}>

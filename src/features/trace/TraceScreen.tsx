@@ -10,7 +10,14 @@ import { watchedParts, workedIn, type WatchedPart } from '@/core/trace/restOf';
 import type { Trace } from '@/core/trace/trace';
 import { FIELD, Heading, Nothing, PlainKey, Trouble } from '@/ui/sheet';
 import { partWords, quantity } from '@/words/en/readings';
-import { featureLines, judgementWords, KIND_WORDS, markWords, standingRows } from '@/words/en/traces';
+import {
+  featureLines,
+  heardLines,
+  judgementWords,
+  KIND_WORDS,
+  markWords,
+  standingRows,
+} from '@/words/en/traces';
 import { CONDITION_WORDS } from '@/words/en/conditions';
 import { useDesk } from '../desk/desk';
 import { StepLayout } from '../desk/StepLayout';
@@ -62,7 +69,7 @@ function PartTrace({ watched, parts }: { watched: WatchedPart; parts: readonly W
   const on = useMemo(() => workedIn(model, part), [model, part]);
   const kept = traces.filter(({ body }) => body.part === part).at(-1) ?? null;
   const [kind, setKind] = useState<TraceKind>(kept?.body.kind ?? watched.kind);
-  const [brought, setBrought] = useState<{ trace: Trace; source: string } | null>(null);
+  const [brought, setBrought] = useState<{ trace: Trace; source: string; heard: number[] } | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
   const [sounds, setSounds] = useState<Sound[]>([]);
   const [against, setAgainst] = useState(0);
@@ -128,9 +135,9 @@ function PartTrace({ watched, parts }: { watched: WatchedPart; parts: readonly W
     () => (on ? ({ kind: 'amps', through: part, setup: on.setup } as const) : null),
     [on, part],
   );
-  const bring = (trace: Trace, source: string) => {
+  const bring = (trace: Trace, source: string, heard: number[] = []) => {
     setTrouble(null);
-    setBrought({ trace, source });
+    setBrought({ trace, source, heard });
   };
   const keep = () => {
     if (!amps || !features || !on || !brought) return;
@@ -256,7 +263,10 @@ function PartTrace({ watched, parts }: { watched: WatchedPart; parts: readonly W
                   ]
                 : []),
             ]}
-            marks={dip ? markWords(features) : (start?.marks ?? [])}
+            marks={[
+              ...(dip ? markWords(features) : (start?.marks ?? [])),
+              ...(brought?.heard ?? []).map((at) => ({ at, words: 'heard' })),
+            ]}
           />
         ) : sketch ? (
           <>
@@ -306,7 +316,10 @@ function PartTrace({ watched, parts }: { watched: WatchedPart; parts: readonly W
                 : judged.message}
         </p>
         <div className="pb-2 text-[17px]">
-          {(dip ? featureLines(features, before, on?.amps ?? null) : (start?.lines ?? [])).map((line) => (
+          {[
+            ...(dip ? featureLines(features, before, on?.amps ?? null) : (start?.lines ?? [])),
+            ...heardLines(features, brought?.heard ?? []),
+          ].map((line) => (
             <p key={line}>{line}</p>
           ))}
         </div>

@@ -4,6 +4,7 @@ import { keepTrace } from '@/core/trace/keptTrace';
 import type { TraceAnswer } from '@/core/sheets/trace/trace';
 import {
   featureLines,
+  heardLines,
   fuseUnderWords,
   judgementWords,
   keptTraceWords,
@@ -124,5 +125,19 @@ describe('a coil’s trace in words', () => {
       '120 Hz, rising for 45 % of the time: 1.05 A in the mean, ripple 0.4 A.',
     );
     expect(pulseWords({ ...answer(null), hz: null })).toMatch(/^No pulses/);
+  });
+});
+
+describe('what was heard beside a current', () => {
+  it('is laid against where the current says that something moved', () => {
+    const seen = { onset: 0.05, dipSeconds: 0.018 };
+    expect(heardLines(seen, [0.07])).toEqual([
+      'A sharp sound 20 ms after it was switched on: where its current says that it moved.',
+    ]);
+    expect(heardLines(seen, [0.15])[0]).toMatch(/100 ms after .* it moved after 18 ms\. Something else may/);
+    expect(heardLines({ onset: 0.05, dipSeconds: null }, [0.07])[0]).toMatch(/shows nothing that moved/);
+    expect(heardLines(seen, [0.02])[0]).toMatch(/30 ms before it was switched on/);
+    expect(heardLines({ onset: null, dipSeconds: null }, [0.07])).toEqual(['A sharp sound at 70 ms.']);
+    expect(heardLines(seen, [])).toEqual([]);
   });
 });

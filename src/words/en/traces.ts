@@ -120,6 +120,25 @@ export function markWords(features: CoilFeatures): { at: number; words: string }
   ];
 }
 
+/** A plunger is heard as it strikes home, this near to where its current says that it arrived, seconds. */
+const STRIKES_WITHIN = 0.012;
+
+/** What a microphone beside the clamp heard, against what the current shows. */
+export function heardLines(
+  { onset, dipSeconds }: Pick<CoilFeatures, 'onset' | 'dipSeconds'>,
+  heard: readonly number[],
+): string[] {
+  return heard.slice(0, 3).map((at) => {
+    if (onset === null) return `A sharp sound at ${timeWords(at)}.`;
+    if (at < onset) return `A sharp sound ${timeWords(onset - at)} before it was switched on.`;
+    const after = `A sharp sound ${timeWords(at - onset)} after it was switched on`;
+    if (dipSeconds === null) return `${after}; its current shows nothing that moved.`;
+    return Math.abs(at - onset - dipSeconds) < STRIKES_WITHIN
+      ? `${after}: where its current says that it moved.`
+      : `${after}; by its current it moved after ${timeWords(dipSeconds)}. Something else may have clicked.`;
+  });
+}
+
 /** What a coil's trace shows, line by line, beside an earlier one. */
 export function featureLines(
   now: CoilFeatures,

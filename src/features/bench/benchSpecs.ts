@@ -487,8 +487,11 @@ export const BENCH_FORMS: Readonly<Record<SheetName, readonly FieldSpec[]>> = {
     figure('exhaustOutConductance', 'What lets its rod side go', { unit: 'dm³/(s·bar)' }),
     figure('exhaustInConductance', 'What lets its cap side go', { unit: 'dm³/(s·bar)' }),
     figure('deadCm3', 'Dead space and line of each end', { unit: 'cm³' }),
+    figure('oilLpm', 'On oil: what the pump delivers, in place of conductances', { unit: 'L/min' }),
     figure('outSeconds', 'Out, from the valve’s shift to the end', { unit: 's' }),
     figure('inSeconds', 'In, the same', { unit: 's' }),
+    figure('outStartSeconds', 'Out, until it begins to move', { unit: 's' }),
+    figure('inStartSeconds', 'In, until it begins to move', { unit: 's' }),
   ],
   connector: [
     { kind: 'names', field: 'pins', label: 'Pins', hint: '1, 2, PE' },

@@ -72,6 +72,13 @@ const STROKE_SAYS: Readonly<Record<StrokeVerdict, string>> = {
   slowBoth: 'Slow both ways: supply, valve, load or the cylinder itself',
   tooHeavy: 'Too heavy for it',
 };
+/** On oil nothing is let go into the open. */
+const OIL_STROKE_SAYS: Readonly<Record<StrokeVerdict, string>> = {
+  ...STROKE_SAYS,
+  slowOut: 'Slow on its way out: its way through the valve, a throttle, or the line back from its rod side',
+  slowIn: 'Slow on its way in: its way through the valve, a throttle, or the line back from its cap side',
+  slowBoth: 'Slow both ways: pump, relief valve, load or the cylinder itself',
+};
 const NOT_YET = 'Not known yet';
 const line = (label: string, value: string | null) => (value === null ? [] : [`${label}: ${value}`]);
 /** On for how much of its cycle, and how long at most. */
@@ -442,7 +449,8 @@ const SAY: { [N in SheetName]: (answer: Answers[N]) => SaidAnswer } = {
     ],
   }),
   stroke: (one) => ({
-    head: one.verdict === null ? NOT_YET : STROKE_SAYS[one.verdict],
+    head:
+      one.verdict === null ? NOT_YET : (one.medium === 'oil' ? OIL_STROKE_SAYS : STROKE_SAYS)[one.verdict],
     tone: one.verdict === null ? 'open' : one.verdict === 'asComputed' ? 'good' : 'bad',
     lines: [
       ...line('Pushes', plain(one.outNewton, 'N')),

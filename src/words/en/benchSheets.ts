@@ -181,6 +181,8 @@ const WORDS: Readonly<Record<FindingCode, (found: Finding) => string>> = {
   speedAlone: () => 'Only one way was timed.',
   fasterThanComputed: () =>
     'Faster than these figures allow: a throttle is wider, a load lighter, or a seal passes.',
+  trappedAir: ({ way, cm3 }) =>
+    `It starts late on its way ${at(way)}: as if about ${at(significant(Number(cm3), 2))} cm³ of air were trapped in it. Bleed it, let it run to both ends, and time it again.`,
   throughDiode: ({ from, to }) => `${at(from)} to ${at(to)} reads through the diode: its own test decides.`,
   diodeHidden: () => 'What lies across the diode hides it: lift one end.',
   outsideTable: ({ fromC, toC }) =>

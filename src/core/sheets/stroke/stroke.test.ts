@@ -87,4 +87,27 @@ describe('a stroke against what it should take', () => {
     );
     expect(stroke({ ...PIPED, outSeconds: 1 })).toMatchObject({ verdict: null, next: { ask: 'inSeconds' } });
   });
+
+  it('on oil takes what its volume takes of the pump, and starts late by the air that is squeezed first', () => {
+    const OIL = { boreMm: 60, rodMm: 35, strokeMm: 500, supplyKpa: 16_000, loadN: 20_000, oilLpm: 22 };
+    const cap = (Math.PI / 4) * 0.06 ** 2;
+    const { outComputed, medium, next, outBegins } = stroke(OIL);
+    expect(outComputed!).toBeCloseTo((cap * 0.5) / (22 / 60_000), 6);
+    expect([medium, outBegins, next]).toEqual(['oil', null, { ask: 'outSeconds' }]);
+    const timed = { ...OIL, outSeconds: 4, inSeconds: 2.7 };
+    expect(stroke(timed)).toMatchObject({ verdict: 'asComputed' });
+    expect(codes(stroke(timed))).not.toContain('trappedAir');
+    // Boyle: 300 cm³ of air at 94 bar take up 3 cm³; the rest has to be pumped in before it moves.
+    const gauge = 20_000 / cap + 0.15 * 16e6;
+    const late = (300e-6 * (1 - 101_325 / (101_325 + gauge))) / (22 / 60_000);
+    const spongy = stroke({ ...timed, outSeconds: 4 + late, outStartSeconds: late + 0.2 });
+    expect(spongy.verdict).toBe('asComputed');
+    expect(spongy.findings.find(({ code }) => code === 'trappedAir')).toMatchObject({
+      way: 'out',
+      cm3: expect.closeTo(300, 0),
+    });
+    // A hand is no quicker than this, and without a load nobody can tell.
+    expect(codes(stroke({ ...timed, outStartSeconds: 0.2 }))).not.toContain('trappedAir');
+    expect(stroke({ ...timed, outSeconds: 9 }).verdict).toBe('slowOut');
+  });
 });

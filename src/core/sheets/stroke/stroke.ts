@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { ATMOSPHERE_BAR, strokeInTime } from './strokeInTime';
+import { oilStroke } from './oilStroke';
 import { maybe, positive, sheetHead, type Finding, type SheetAnswer } from '../sheet';
 
 const conductance = maybe(z.number().gt(0).max(1000));
@@ -19,9 +20,14 @@ export const strokeSheet = z.object({
   exhaustInConductance: conductance,
   /** Of each chamber's dead space and line, cm³. */
   deadCm3: maybe(z.number().gt(0).max(100_000)),
+  /** On oil: what the pump delivers, L/min; conductances and dead space are of air. */
+  oilLpm: maybe(z.number().gt(0).max(5000)),
   /** Seconds from the valve's shifting to the end. */
   outSeconds: maybe(positive),
   inSeconds: maybe(positive),
+  /** And until it begins to move. */
+  outStartSeconds: maybe(z.number().min(0).max(600)),
+  inStartSeconds: maybe(z.number().min(0).max(600)),
 });
 export type StrokeSheet = z.infer<typeof strokeSheet>;
 
@@ -33,6 +39,7 @@ export type StrokeFinding = Finding<
   | 'tooHeavyIn'
   | 'speedAlone'
   | 'fasterThanComputed'
+  | 'trappedAir'
 >;
 
 /** Way that is slow, or both. */
@@ -46,6 +53,8 @@ export interface StrokeAnswer extends SheetAnswer {
   /** Computed, s; null where it does not move at all, or too little is known. */
   outComputed: number | null;
   inComputed: number | null;
+  /** What moves it. */
+  medium: 'air' | 'oil';
   /** Of that, until the piston begins to move. */
   outBegins: number | null;
   inBegins: number | null;
@@ -62,8 +71,9 @@ const ALIKE = 1.5;
 const FAST = 0.5;
 
 /**
- * A pneumatic cylinder's stroke against what its bore, load and throttles make of it: the chamber that is let go sets the speed (meter-out),
- * what feeds the other one bounds it. Solved in time from the valve's shifting on, flows by ISO 6358; its cushions are not in it.
+ * A cylinder's stroke against what its bore, load and throttles make of it: the chamber that is let go sets the speed (meter-out),
+ * what feeds the other one bounds it. Solved in time from the valve's shifting on, flows by ISO 6358; its cushions are not in it. On oil the
+ * pump's flow sets the speed.
  */
 export function judgeStroke(sheet: StrokeSheet): StrokeAnswer {
   const { boreMm, rodMm, strokeMm, supplyKpa, loadN = 0, outSeconds, inSeconds } = sheet;
@@ -76,6 +86,7 @@ export function judgeStroke(sheet: StrokeSheet): StrokeAnswer {
     inComputed: null,
     outBegins: null,
     inBegins: null,
+    medium: sheet.oilLpm === undefined ? ('air' as const) : ('oil' as const),
     findings,
   };
   for (const [field, value] of Object.entries({ boreMm, rodMm, supplyKpa }))
@@ -86,9 +97,10 @@ export function judgeStroke(sheet: StrokeSheet): StrokeAnswer {
   const forces = { outNewton: newton(cap), inNewton: newton(ring) };
   if (loadN > forces.outNewton) findings.push({ code: 'tooHeavyOut' });
   if (-loadN > forces.inNewton) findings.push({ code: 'tooHeavyIn' });
-  const moved = { ...nothing, ...forces };
+  const moved: StrokeAnswer = { ...nothing, ...forces, next: null };
   if (findings.some(({ code }) => code === 'tooHeavyOut' || code === 'tooHeavyIn'))
     return { ...moved, verdict: 'tooHeavy', next: null };
+  if (sheet.oilLpm !== undefined) return onOil(sheet, sheet.oilLpm, moved, { cap, ring });
   const { feedConductance: feed, exhaustOutConductance: out, exhaustInConductance: back } = sheet;
   for (const [field, value] of Object.entries({ strokeMm, feedConductance: feed }))
     if (value === undefined) return { ...moved, next: { ask: field } };
@@ -116,14 +128,52 @@ export function judgeStroke(sheet: StrokeSheet): StrokeAnswer {
     outBegins: outward?.begins ?? null,
     inBegins: inward?.begins ?? null,
   };
-  const ratios = [
+  return timed(sheet, { ...moved, ...computed }, [
     ratioOf(outSeconds, computed.outComputed),
     ratioOf(inSeconds, computed.inComputed),
-  ] as const;
-  if (ratios.some((one) => one !== null && one < FAST)) findings.push({ code: 'fasterThanComputed' });
+  ]);
+}
+
+/** On oil the pump's flow sets the speed, and the start tells how much air is in it. */
+function onOil(
+  sheet: StrokeSheet,
+  flowLpm: number,
+  moved: StrokeAnswer,
+  { cap, ring }: { cap: number; ring: number },
+): StrokeAnswer {
+  const { strokeMm, supplyKpa, loadN = 0 } = sheet;
+  if (strokeMm === undefined) return { ...moved, next: { ask: 'strokeMm' } };
+  const way = (drivenM2: number, load: number, startSeconds: number | undefined) =>
+    oilStroke({
+      drivenM2,
+      strokeM: strokeMm / 1000,
+      flowLpm,
+      againstNewton: load + (1 - FORCE_LEFT) * supplyKpa! * 1000 * drivenM2,
+      startSeconds,
+    });
+  const [outward, inward] = [way(cap, loadN, sheet.outStartSeconds), way(ring, -loadN, sheet.inStartSeconds)];
+  for (const [name, { airCm3 }] of [
+    ['out', outward],
+    ['in', inward],
+  ] as const)
+    if (airCm3 !== null) moved.findings.push({ code: 'trappedAir', way: name, cm3: airCm3 });
+  const moving = (whole: number | undefined, start = 0) => (whole === undefined ? undefined : whole - start);
+  return timed(sheet, { ...moved, outComputed: outward.seconds, inComputed: inward.seconds }, [
+    ratioOf(moving(sheet.outSeconds, sheet.outStartSeconds), outward.seconds),
+    ratioOf(moving(sheet.inSeconds, sheet.inStartSeconds), inward.seconds),
+  ]);
+}
+
+/** What was timed, against what was computed. */
+function timed(
+  { outSeconds, inSeconds }: StrokeSheet,
+  answer: StrokeAnswer,
+  ratios: readonly [number | null, number | null],
+): StrokeAnswer {
+  if (ratios.some((one) => one !== null && one < FAST)) answer.findings.push({ code: 'fasterThanComputed' });
   const next =
     outSeconds === undefined ? { ask: 'outSeconds' } : inSeconds === undefined ? { ask: 'inSeconds' } : null;
-  return { ...moved, ...computed, verdict: next === null ? verdictOf(ratios) : null, next };
+  return { ...answer, verdict: next === null ? verdictOf(ratios) : null, next };
 }
 
 /** m² of a circle so wide, mm. */

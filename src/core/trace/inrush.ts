@@ -86,6 +86,30 @@ function overPeriods({ seconds, values }: Trace, period: number): Trace {
   return { seconds, values: out };
 }
 
+/** How what a motor drives weighs on it, beside a start of it when it was sound: less than it should, or more. */
+export type Weighs = 'slips' | 'drags';
+
+/** Shares of its sound settled current; by the drawing alone, which knows no load to the ampere, it takes more. */
+const WEIGHS = { before: { slips: 0.65, drags: 1.4 }, drawn: { slips: 0.45, drags: 1.8 } } as const;
+/** A peak this far off says that the supply is another, not the load, share. */
+const SAME_PEAK = 0.25;
+
+/** What a motor's running current says of what it drives; null where it did not run up, or says nothing. */
+export function weighs(
+  now: TraceAnswer,
+  before: TraceAnswer | null,
+  drawnAmps: number | null,
+): Weighs | null {
+  if (now.verdict !== 'ran' || !now.settled) return null;
+  const isSame = before?.peak && now.peak && Math.abs(now.peak / before.peak - 1) < SAME_PEAK;
+  if (before?.settled && !isSame) return null;
+  const sound = before?.settled ?? drawnAmps;
+  if (!sound) return null;
+  const { slips, drags } = before?.settled ? WEIGHS.before : WEIGHS.drawn;
+  const share = now.settled / sound;
+  return share < slips ? 'slips' : share > drags ? 'drags' : null;
+}
+
 export type FuseUnder = 'bears' | 'mayOpen' | 'opens';
 
 /**

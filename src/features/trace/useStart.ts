@@ -50,7 +50,7 @@ export function useStart(
     return {
       head: startWords(answer, starterOf(own.part.kind)),
       lines: [
-        ...startLines(answer, before, on.amps, rms),
+        ...startLines(answer, before, on.amps, rms, starterOf(own.part.kind)),
         ...fuses.map((fuse) => fuseUnderWords(fuse, fuseUnder(trace, fuse.rated, fuse.besides))),
       ],
       marks: [

@@ -112,7 +112,21 @@ describe('a coil’s trace in words', () => {
     expect(startWords(answer('locked'), 'other')).toMatch(/as what only warms does/);
     expect(startWords(answer(null, { settled: null }), 'motor')).toMatch(/take it longer/);
     expect(startWords(answer('nothing'), 'motor')).toMatch(/^Nothing flows/);
-    expect(startLines(answer('ran'), answer('ran', { peak: 55 }), 10, true)).toEqual([
+    // A belt that slips leaves the peak as it was, and half of what it carries.
+    expect(startLines(answer('ran', { settled: 5 }), answer('ran'), 11, false, 'motor')[0]).toMatch(
+      /belt that slips/,
+    );
+    expect(startLines(answer('ran', { settled: 18 }), answer('ran'), 11, false, 'motor')[0]).toMatch(/drags/);
+    // Less of everything is less supply; and what only warms carries nothing.
+    const low = startLines(answer('ran', { peak: 30, settled: 5 }), answer('ran'), 11, false, 'motor');
+    expect(low.join()).not.toMatch(/belt/);
+    expect(startLines(answer('ran', { settled: 5 }), answer('ran'), 11, false, 'other').join()).not.toMatch(
+      /belt/,
+    );
+    // By the drawing alone it takes more.
+    expect(startLines(answer('ran', { settled: 7 }), null, 11, false, 'motor').join()).not.toMatch(/belt/);
+    expect(startLines(answer('ran', { settled: 4 }), null, 11, false, 'motor')[0]).toMatch(/belt that slips/);
+    expect(startLines(answer('ran'), answer('ran', { peak: 55 }), 10, true, 'motor')).toEqual([
       'Peak 61.0 A, 55.0 A before.',
       'Settled 11.0 A, 11.0 A before.',
       'The drawing expects 10.0 A once it has settled.',

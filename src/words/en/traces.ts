@@ -4,7 +4,7 @@ import { coilFeatures, type CoilFeatures } from '@/core/trace/coilFeatures';
 import { traceOfKept } from '@/core/trace/keptTrace';
 import type { FuseOnTheWay } from '@/core/sheets/onCircuit/bearing';
 import type { TraceAnswer } from '@/core/sheets/trace/trace';
-import type { FuseUnder } from '@/core/trace/inrush';
+import { weighs, type FuseUnder, type Weighs } from '@/core/trace/inrush';
 import type { CoilStanding } from '@/core/trace/judgeCoil';
 import { CONDITION_WORDS } from './conditions';
 import { quantity } from './readings';
@@ -214,15 +214,24 @@ export function startWords({ verdict, peak, settled, settleSeconds }: TraceAnswe
   }
 }
 
+const WEIGHS_WORDS: Readonly<Record<Weighs, string>> = {
+  slips:
+    'It runs with far less than it should carry: a belt that slips, a broken drive, or nothing left to move.',
+  drags: 'It runs with far more than it should carry: what it drives drags, or its own bearings do.',
+};
+
 /** What a start is beside an earlier one, and what the drawing expects. */
 export function startLines(
   now: TraceAnswer,
   before: TraceAnswer | null,
   expectedAmps: number | null,
   rms: boolean,
+  of: Starter,
 ): string[] {
   const amps = (value: number) => quantity('amps', value);
+  const load = of === 'motor' ? weighs(now, before, expectedAmps) : null;
   return [
+    load === null ? '' : WEIGHS_WORDS[load],
     before?.peak ? `Peak ${amps(now.peak ?? 0)}, ${amps(before.peak)} before.` : '',
     before?.settled && now.settled ? `Settled ${amps(now.settled)}, ${amps(before.settled)} before.` : '',
     now.settled && expectedAmps !== null

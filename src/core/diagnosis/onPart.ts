@@ -20,6 +20,8 @@ export interface FaultPlace {
   branches: readonly number[];
   /** It gives current a way to the frame, or flow one to the atmosphere. */
   leaks: boolean;
+  /** It does not move though it is fed. */
+  jammed: boolean;
   /** Ends of the pins of two plugs that stand in each other's place; empty for all other faults. */
   crossed: readonly number[];
 }
@@ -52,11 +54,12 @@ function placeOf({ compiled }: CircuitModel, fault: CandidateFault, edits: reado
     part: fault.part,
     otherEnds: crossed.length > 0 ? [] : endsOf(other),
     branches: [
-      ...new Set([...own.map(({ branch }) => branch), ...edits.flatMap((edit) => branchOf(edit))]),
+      ...new Set([...own.map(({ branch }) => branch), ...edits.flatMap((edit) => branchOf(compiled, edit))]),
     ].filter((branch) => compiled.branches[branch]!.part === fault.part),
     leaks: edits.some(
       (edit) => edit.type === 'leak' && compiled.branches[edit.at.branch]!.part === fault.part,
     ),
+    jammed: edits.some((edit) => edit.type === 'jam' && edit.part === fault.part),
     crossed,
   };
 }
@@ -71,7 +74,9 @@ function terminalsOf(edit: Edit): Terminal[] {
   return edit.type === 'bridge' ? [edit.from, edit.to] : [];
 }
 
-function branchOf(edit: Edit): number[] {
+/** What is jammed does not move though it is fed: that is read at its winding. */
+function branchOf({ parts }: CompiledCircuit, edit: Edit): number[] {
+  if (edit.type === 'jam') return parts[edit.part]!.branches.slice(0, 1).map(({ index }) => index);
   return 'branch' in edit ? [edit.branch] : [];
 }
 
@@ -111,9 +116,11 @@ export function isOnPart(model: CircuitModel, bound: BoundTest, place: FaultPlac
     case 'gauge':
     case 'function':
       return movedByHand(model, test, place);
-    case 'amps':
     case 'click':
-      // How much flows, and whether something clicks, is the doing of all that lies in the run.
+      // Of what should move it is what is read of the part itself; of all else it is the doing of the whole run.
+      return place.jammed && test.part === ref;
+    case 'amps':
+      // How much flows is the doing of all that lies in the run.
       return false;
   }
 }

@@ -46,7 +46,9 @@ export function countProofs(suspect: Suspect, observations: readonly Observation
   const places = new Map<string, Evidence>();
   for (const evidence of strong) {
     const test = observations.find(({ positions }) => positions.includes(evidence.reading))?.bound.test;
-    if (!test || isComplaint(test)) continue;
+    // That a plunger does not click is the reading of what is jammed, once something shows that it is fed.
+    const isItsClick = test?.kind === 'click' && evidence.onPart;
+    if (!test || (isComplaint(test) && !isItsClick)) continue;
     const key = proofKey(test);
     const known = places.get(key);
     if (!known || (evidence.onPart && !known.onPart)) places.set(key, evidence);

@@ -26,6 +26,14 @@ describe('a start', () => {
     expect(answer).toMatchObject({ verdict: 'ran' });
     expect(answer.settled).toBeCloseTo(11, 1);
   });
+  it('that was caught on the way, and comes again after a pause, is the one that was seen whole', () => {
+    const cycle = (t: number) => ((t + 1.2) % 3 > 2 ? 0 : motor(((t + 1.2) % 3) + 0.25));
+    const { answer, trace } = startOf(over(cycle, 6), 0);
+    expect(trace.seconds[0]).toBeCloseTo(1.8, 2);
+    expect(trace.seconds.at(-1)).toBeCloseTo(3.8, 1);
+    expect(answer).toMatchObject({ verdict: 'ran' });
+    expect(answer.peak).toBeCloseTo(61, 0);
+  });
   it('of a motor that stands, and of nothing', () => {
     expect(
       startOf(

@@ -29,11 +29,8 @@ export function startOf(trace: Trace, hz: number): Start {
   const sizes = values.map(Math.abs);
   const peak = sizes.reduce((most, one) => Math.max(most, one), 0);
   const floor = Math.max(BEGINS * peak, 4 * noiseOf(values.slice(0, Math.max(8, values.length >> 5))));
-  const first = Math.max(
-    sizes.findIndex((value) => value > floor),
-    0,
-  );
-  const last = sizes.findLastIndex((value) => value > ENDED * peak);
+  const first = firstOn(sizes, floor);
+  const last = lastOn(sizes, first, ENDED * peak);
   // What is still on when the record ends is watched to its end.
   const end = last < sizes.length - 3 ? last - 1 : sizes.length - 1;
   const cut: Trace =
@@ -64,6 +61,25 @@ export function pulsesOf(trace: Trace): TraceAnswer {
     values: [...trace.values],
   });
 }
+
+/** The first point at which it is switched on; what is on already as the record begins is no start, unless there is none after it. */
+function firstOn(sizes: readonly number[], floor: number): number {
+  const on = (from: number) => sizes.findIndex((value, at) => at >= from && value > floor);
+  const first = Math.max(on(0), 0);
+  if (first > 0) return first;
+  const off = sizes.findIndex((value) => value <= floor);
+  const again = off < 0 ? -1 : on(off);
+  return again < 0 ? first : again;
+}
+
+/** The last point before it is switched off again: what comes after a pause is another start. */
+function lastOn(sizes: readonly number[], first: number, off: number): number {
+  const pause = Math.max(LEAST_PAUSE, sizes.length >> 6);
+  let last = first;
+  for (let at = first; at < sizes.length && at - last <= pause; at++) if (sizes[at]! > off) last = at;
+  return last;
+}
+const LEAST_PAUSE = 5;
 
 function alternates({ values }: Trace): boolean {
   let [low, high] = [0, 0];

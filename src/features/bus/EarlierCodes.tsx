@@ -49,7 +49,10 @@ export function EarlierCodes({
         ))}
       </ul>
       <div className="flex flex-wrap items-center gap-3 py-2">
-        <PlainKey onClick={() => void press()} disabled={bus.lost !== null || state === 'asked'}>
+        <PlainKey
+          onClick={() => void press()}
+          disabled={bus.lost !== null || (state === 'asked' && !isAnswered)}
+        >
           {state === 'asked' && !isAnswered ? 'Asked, waiting' : 'Ask for codes of before'}
         </PlainKey>
         <span className="max-w-[46ch] text-[15.5px] text-ink2">

@@ -35,6 +35,7 @@ export function TracedWire({
     () => (isPace ? pacedMoments(speaker.model, moments, seconds) : null),
     [isPace, speaker.model, moments, seconds],
   );
+  const end = Math.ceil(Math.max(0, ...(paced ?? []).map(({ to }) => to)));
   const bring = async (file: File | undefined) => {
     if (!file || !paced) return;
     const run = readTrace(file, file.name);
@@ -82,11 +83,17 @@ export function TracedWire({
               </li>
             ),
           )}
+          <li className="flex min-h-8 gap-3">
+            <span className="fig w-[64px] text-right">{end.toFixed(0)} s</span>
+            <span>done, recorder off</span>
+          </li>
         </ol>
       ) : (
         <p className="py-2 text-stamp">Between 1 and 60 seconds.</p>
       )}
-      <FileKey label="Bring its volts (CSV)" onFile={(file) => void bring(file)} />
+      <div className="flex">
+        <FileKey label="Bring its volts (CSV)" onFile={(file) => void bring(file)} />
+      </div>
       {trouble ? <Trouble>{trouble}</Trouble> : null}
     </details>
   );

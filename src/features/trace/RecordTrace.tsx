@@ -70,7 +70,7 @@ export function RecordTrace({
   const last = report?.samples.at(-1);
   const isOff = report && last && !suits(last.mode, wanted);
   return (
-    <div className="flex flex-wrap items-center gap-3" data-testid="record">
+    <div className="flex flex-wrap items-center gap-3 pb-2" data-testid="record">
       {running ? (
         <button
           type="button"

@@ -77,6 +77,8 @@ export function fusesOf(model: CircuitModel, ref: string, setup: Setup): FuseOnT
     if (
       fuse.part.kind !== 'fuse' ||
       isAssumed(fuse.part, 'amps') ||
+      // What feeds the coil of its contactor carries nothing of the load itself.
+      amps(fuse) < FOR_GOOD * steady ||
       !feeds(model, fuse.part.ref, load, setup, steady)
     )
       return [];

@@ -101,8 +101,8 @@ export function isOnPart(model: CircuitModel, bound: BoundTest, place: FaultPlac
       // What changes when the part is off its plug says that the part was it; the same with all in place does not.
       return test.part !== ref && isOut(bound.solver.situation, model.compiled.parts[place.part]!);
     case 'changes':
-    // Whether its own plunger moves, and how.
     case 'trace':
+      // Of its own plunger: whether it moves, and how.
       return test.part === ref;
     case 'bit':
       // What its program asks for, and what its card reads back, is the output's own.

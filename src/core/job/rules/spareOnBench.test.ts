@@ -33,6 +33,25 @@ describe('a spare on the bench', () => {
     expect(refusal(fix(), decided('Y1'), spare(ohms), spare('OL'))).toMatchObject({ code: 'spareUnread' });
     expect(refusal(fix(), decided('Y1'), spare('OL'), spare(ohms))).toBeNull();
   });
+  it('that is a lamp or a motor reads less than it has at work, and is refused only where it is open or reads more', () => {
+    const build = (id: string) => TEMPLATES.find((one) => one.id === id)!.build();
+    for (const [id, ref, drawn] of [
+      ['change-over-relay', 'H1', 6],
+      ['winch-pack', 'M', 0.09],
+    ] as const) {
+      const lit = new CircuitModel(build(id));
+      const [check] = benchChecks(lit, ref);
+      for (const sound of [drawn / 12, drawn / 4, drawn]) expect(soundSpare(sound, check!)).toBe(true);
+      for (const bad of ['OL', 2 * drawn] as const) expect(soundSpare(bad, check!)).toBe(false);
+      // What somebody said that a meter reads is held against as any winding is.
+      const parts = build(id).parts.map((part) =>
+        part.ref === ref ? { ...part, restOhms: drawn / 10 } : part,
+      );
+      const [said] = benchChecks(new CircuitModel({ ...build(id), parts: parts as never }), ref);
+      expect(soundSpare(drawn / 10, said!)).toBe(true);
+      expect(soundSpare(drawn, said!)).toBe(false);
+    }
+  });
   it('counts by what it read, not by what was said of it', () => {
     expect(refusal(fix(), decided('Y1'), spare('OL', 'winding', true))).toMatchObject({
       code: 'spareUnread',

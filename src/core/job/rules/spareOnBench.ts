@@ -41,12 +41,18 @@ function checksOf(part: Part): BenchCheck[] {
   switch (part.kind) {
     case 'coil':
     case 'heater':
-    case 'lamp':
-    case 'motor':
     case 'resistor':
     case 'relay':
     case 'proportionalValve':
       return [winding(part.ohms, ('tolerance' in part && part.tolerance) || USUAL_TOLERANCE)];
+    case 'lamp':
+    case 'motor':
+      // Drawn is what it has lit or running: on the bench a sound one reads anything under that, where nobody has said what.
+      return [
+        part.restOhms === undefined
+          ? notOpen(part.ohms, part.tolerance ?? USUAL_TOLERANCE)
+          : winding(part.restOhms, part.tolerance ?? USUAL_TOLERANCE),
+      ];
     case 'sensor3':
       return [winding(part.ohms, TRACK_TOLERANCE)];
     case 'fuse':
@@ -108,6 +114,12 @@ function winding(ohms: number | undefined, tolerance: number): BenchCheck {
     most: ohms + within,
     about: { value: ohms, tolerance },
   };
+}
+
+/** What reads less cold or standing than it has at work is only not open. */
+function notOpen(ohms: number, tolerance: number): BenchCheck {
+  const most = ohms * (1 + tolerance + METER_SHARE);
+  return { measure: 'winding', quantity: 'ohms', least: -Infinity, most, about: null };
 }
 
 function through(most: number): BenchCheck {

@@ -98,8 +98,8 @@ export interface CompiledCircuit {
   volts: Float64Array;
   /** Some branch has reactance: the network is solved with complex numbers. */
   reactive: boolean;
-  /** Some load reads less at rest than at work; and of one nobody has said how much. */
-  rests: boolean;
+  /** Of some load it is said what a meter reads of it at rest; and of some that reads less there nobody has said it. */
+  restSaid: boolean;
   restUnsaid: boolean;
 }
 
@@ -242,7 +242,7 @@ export function compileCircuit(circuit: Circuit, learnt: LearntOhms = new Map())
     hertz,
     volts,
     reactive: branches.some(({ reactance }) => reactance > 0),
-    rests: branches.some(({ rest }) => rest !== null),
+    restSaid: branches.some(({ rest }) => rest?.said === true),
     restUnsaid: branches.some(({ rest }) => rest?.said === false),
   };
 }

@@ -330,7 +330,7 @@ export class SituationSolver {
     const { compiled, nodeCount } = this.situation;
     const live = mode === 'live';
     const shaping = structural.filter(({ type }) => type === 'cross' || type === 'transformer');
-    const apart = live && (compiled.transformers.length > 0 || compiled.reactive || compiled.rests);
+    const apart = live && (compiled.transformers.length > 0 || compiled.reactive || compiled.restSaid);
     const key = `${apart ? 'l' : mode === 'resting' ? 'r' : ''}${stateKey(state)}|${editKey(shaping)}`;
     let matrix = this.matrices.get(key);
     if (!matrix) {

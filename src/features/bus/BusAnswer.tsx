@@ -7,7 +7,7 @@ import type { LiveCode } from '@/core/codes/liveCodes';
 import type { StoredBookRow } from '@/db/codeBook';
 import { PlainKey } from '@/ui/sheet';
 import { useDesk } from '../desk/desk';
-import { handleMachine } from './SimulatedControls';
+import { handleMachine } from './tellBus';
 import { useBus } from './useBus';
 
 /** Failure modes of one driver among the live codes, by the machine's code book. */

@@ -1,9 +1,9 @@
 'use client';
 
 import { useState } from 'react';
-import { askStatus } from '../askServer';
 import type { Setup } from '@/core/circuit/schema';
 import { PlainKey, Trouble } from '@/ui/sheet';
+import { handleMachine } from './tellBus';
 
 /** What of a function can be handled on the simulated machine. */
 export interface SimulatedFunctionFacts {
@@ -12,27 +12,6 @@ export interface SimulatedFunctionFacts {
   connectors: string[];
   /** Set-up that the simulated machine starts in. */
   setup: Setup;
-}
-
-/** Asks the simulated machine to stand in a set-up. Gives one line of trouble, or null. */
-export async function handleMachine(
-  machineCode: string,
-  functionName: string,
-  setup: Setup,
-): Promise<string | null> {
-  try {
-    const { answer } = await askStatus<{ trouble?: string | null; message?: string }>(
-      `/api/machines/${encodeURIComponent(machineCode)}/bus`,
-      {
-        method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ function: functionName, setup }),
-      },
-    );
-    return answer?.trouble === undefined ? (answer?.message ?? 'The server failed at this.') : answer.trouble;
-  } catch {
-    return 'The server does not answer; the simulated machine stands as it was.';
-  }
 }
 
 /** Controls and plugs of one function of the simulated machine. */

@@ -5,6 +5,7 @@ import type { CanBitRate } from '@/core/codes/asciiCan';
 import { followEvents } from '../events';
 import type { BusQuestion } from '@/core/codes/requests';
 import { followPlug, type FollowedPlug } from './followPlug';
+import { askBus } from './tellBus';
 import type { BusReport } from '@/core/codes/busWatch';
 
 export const BUS_OFF: BusReport = {
@@ -45,8 +46,7 @@ export function useBus(
     });
   }, [machine, listening, plugBitRate]);
   const ask = useCallback(
-    (question: BusQuestion) =>
-      plug.current ? askPlug(plug.current, question) : askServer(machine, question),
+    (question: BusQuestion) => (plug.current ? askPlug(plug.current, question) : askBus(machine, question)),
     [machine],
   );
   return { bus: report, ask };
@@ -55,16 +55,3 @@ export function useBus(
 function askPlug(plug: FollowedPlug, question: BusQuestion): Promise<string | null> {
   return Promise.resolve(plug.ask(question) ? null : 'The adapter is not there: nothing was asked.');
 }
-
-async function askServer(machine: string, question: BusQuestion): Promise<string | null> {
-  const answer = await fetch(`/api/machines/${encodeURIComponent(machine)}/bus`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ ask: question }),
-    signal: AbortSignal.timeout(ANSWER_MS),
-  }).catch(() => null);
-  if (!answer) return 'The server does not answer: nothing was asked.';
-  const { trouble } = (await answer.json()) as { trouble: string | null };
-  return trouble;
-}
-const ANSWER_MS = 10_000;

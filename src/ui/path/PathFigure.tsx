@@ -163,7 +163,12 @@ export function PathFigure(props: PathFigureProps) {
 
       <FoundPath pins={pins} layout={layout} />
       {props.spans.map((span) => (
-        <SpanMark key={`${span.from}-${span.to}`} span={span} layout={layout} />
+        <SpanMark
+          key={`${span.from}-${span.to}`}
+          span={span}
+          layout={layout}
+          isDoubted={(part) => standings[part]!.turns > 0}
+        />
       ))}
       {/* What is being typed at a point stands where its last reading did. */}
       {pins

@@ -89,7 +89,19 @@ export function FoundPath({ pins, layout }: { pins: readonly Pin[]; layout: Path
   );
 }
 
-export function SpanMark({ span, layout }: { span: Span; layout: PathLayout }) {
+/** Over the count of a part that the doubt sits on, where one lies between its points. */
+const OVER_COUNT = 22;
+
+export function SpanMark({
+  span,
+  layout,
+  isDoubted,
+}: {
+  span: Span;
+  layout: PathLayout;
+  /** Whether the doubt sits on a part, by its place in the circuit. */
+  isDoubted: (part: number) => boolean;
+}) {
   const boxes = [span.from, span.to].map((node) => layout.points.find((box) => box.node === node));
   const [one, two] = boxes;
   if (!one || !two) return null;
@@ -106,8 +118,12 @@ export function SpanMark({ span, layout }: { span: Span; layout: PathLayout }) {
       </g>
     );
   }
-  const y = Math.min(one.y, two.y) - 26;
-  const [x1, x2] = [Math.min(one.x, two.x) + 8, Math.max(one.x, two.x) - 8];
+  const [left, right] = [Math.min(one.x, two.x), Math.max(one.x, two.x)];
+  const counted = layout.runs.some(
+    ({ x1, x2, parts }) => x1 > left - RADIUS && x2 < right + RADIUS && parts.some(isDoubted),
+  );
+  const y = Math.min(one.y, two.y) - 26 - (counted ? OVER_COUNT : 0);
+  const [x1, x2] = [left + 8, right - 8];
   return (
     <g pointerEvents="none">
       <path d={`M${x1} ${y + 8}v-8H${x2}v8`} fill="none" stroke="var(--pencil)" strokeWidth={2.4} />

@@ -6,7 +6,7 @@ import type { Reading, Test } from '@/core/circuit/schema';
 import { testGate } from '@/core/job/rules/testGate';
 import { readingKind } from '@/core/kinds/reading';
 import type { JobSheet, SheetCell } from '@/core/sheets/onCircuit/jobSheet';
-import { placeColumn, placeRow } from '@/core/sheets/onCircuit/pastedColumn';
+import { cautionsOfRow, placeColumn, placeRow } from '@/core/sheets/onCircuit/pastedColumn';
 import { parseCelsius } from '@/core/units/parseCelsius';
 import { Heading, Hold, PlainKey } from '@/ui/sheet';
 import { shutWords } from '@/words/en/holds';
@@ -72,7 +72,16 @@ export function CellPanel({
   const [atFirst] = useState(cell.reading);
   const [meter] = useMeter();
   const { test } = cell;
-  const asked = useMemo(() => ({ test, cautions: cautionsOf(speaker.model, test) }), [speaker, test]);
+  /** The wire is recorded through its whole sequence: all that holds any moment of it is asked for at once. */
+  const [whole, setWhole] = useState(false);
+  const row = at[0];
+  const asked = useMemo(
+    () => ({
+      test,
+      cautions: whole ? cautionsOfRow(speaker.model, sheet, row) : cautionsOf(speaker.model, test),
+    }),
+    [speaker, test, whole, sheet, row],
+  );
   const hold = useHold(asked);
   const shut = shutWords(hold.gate);
   const panel = useAnswerFocus(follows, hold);
@@ -99,7 +108,7 @@ export function CellPanel({
     });
   const isOpen = (one: Test) => testGate(speaker.model, hold.plan, log.state, one, job.me).state === 'free';
   const lines = along
-    ? placeRow(speaker.model, sheet, at, along, isOpen)
+    ? placeRow(sheet, row, along, isOpen)
     : column && placeColumn(speaker.model, sheet, at, column, isOpen);
   return (
     <div ref={panel}>
@@ -178,7 +187,18 @@ export function CellPanel({
                     onColumn={setColumn}
                   />
                 )}
-                {sheet.name === 'timeline' ? <TracedWire sheet={sheet} onRead={setAlong} /> : null}
+                {sheet.name === 'timeline' ? (
+                  <TracedWire
+                    sheet={sheet}
+                    open={whole}
+                    onOpen={(open) => {
+                      setWhole(open);
+                      // What was said to be clear was said of one moment.
+                      if (open !== whole) hold.tick(false);
+                    }}
+                    onRead={setAlong}
+                  />
+                ) : null}
                 {test.kind === 'changes' ? (
                   <PlainKey
                     className="mt-2"

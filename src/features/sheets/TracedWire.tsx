@@ -18,9 +18,13 @@ const DIGITS = 3;
 /** A wire's volts recorded while the whole sequence is run through at a steady pace: what it carried at each moment, in one go. */
 export function TracedWire({
   sheet,
+  open,
+  onOpen,
   onRead,
 }: {
   sheet: JobSheet;
+  open: boolean;
+  onOpen: (open: boolean) => void;
   onRead: (along: { value: number; typed: string }[]) => void;
 }) {
   const { speaker } = useDesk();
@@ -54,11 +58,17 @@ export function TracedWire({
         }),
       );
     } catch (error) {
-      setTrouble(`${file.name}: ${error instanceof Error ? error.message : String(error)}.`);
+      const why = error instanceof Error ? error.message.replace(/^trace: /, '') : String(error);
+      setTrouble(`${file.name}: ${why}.`);
     }
   };
   return (
-    <details className="pt-3 text-[16.5px]" data-testid="traced-wire">
+    <details
+      className="pt-3 text-[16.5px]"
+      data-testid="traced-wire"
+      open={open}
+      onToggle={({ currentTarget }) => onOpen(currentTarget.open)}
+    >
       <summary className="min-h-11 cursor-pointer py-2.5 underline-offset-4 hover:underline">
         Or record this wire through the whole sequence
       </summary>

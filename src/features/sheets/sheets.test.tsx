@@ -10,12 +10,14 @@ import { entryWriter } from '@/core/testing/entryWriter';
 import type { Circuit, Reading, Test } from '@/core/circuit/schema';
 import { jobSheet } from '@/core/sheets/onCircuit/build';
 import { shopMarks } from '@/core/tables/marks';
+import { readTrace } from '@/workers/traceClient';
 import { useDesk } from '../desk/desk';
 import { openDesk } from '../desk/testing/openDesk';
 import { SheetScreen } from './SheetScreen';
 
 jest.mock('../desk/desk', () => ({ useDesk: jest.fn() }));
 jest.mock('../desk/JobStrip', () => ({ JobStrip: () => null }));
+jest.mock('@/workers/traceClient', () => ({ readTrace: jest.fn() }));
 const asked = useDesk as unknown as jest.Mock;
 let sheet = 'contacts';
 jest.mock('next/navigation', () => ({ useSearchParams: () => new URLSearchParams({ sheet }) }));
@@ -86,6 +88,56 @@ describe('a timed test of a pair that the sheet no longer has', () => {
     expect(field.value).toBe('450M');
     expect(desk.readings()).toEqual([]);
     localStorage.clear();
+  });
+});
+
+describe('a wire that is recorded through its whole sequence', () => {
+  const circuit = demoCircuit('tractor-blower-stop');
+  const bring = (seconds: number[], values: number[], quantity = 'volts') =>
+    (readTrace as jest.Mock).mockReturnValue({
+      answer: Promise.resolve({ ok: true, value: { seconds, channels: [{ name: 'A', quantity, values }] } }),
+      cancel: jest.fn(),
+    });
+  const points = Array.from({ length: 800 }, (_one, k) => k * 0.02);
+
+  it('asks at once for all that holds any moment of it, fills its row and says what came first', async () => {
+    const { desk, person } = show('timeline', circuit);
+    const hold = () => document.querySelector<HTMLInputElement>('[data-hold]');
+    // At rest nothing moves; who runs through all of it may move it.
+    if (hold()) await person.click(hold()!);
+    await person.click(screen.getByText(/Or record this wire/));
+    expect(await screen.findByText('Tick “Clear” first.')).toBeTruthy();
+    await person.click(hold()!);
+    const file = await screen.findByLabelText('Bring its volts (CSV)');
+    // Dead all the way: the first moment at which it should not be is the first difference.
+    bring(
+      points,
+      points.map(() => 0.01),
+    );
+    await person.upload(file, new File(['x'], 'wire.csv'));
+    const pasted = await screen.findByTestId('pasted-column');
+    expect(pasted.textContent).not.toMatch(/left out/);
+    await person.click(within(pasted).getByRole('button', { name: /^Pin these \d readings/ }));
+    expect(desk.readings().length).toBeGreaterThan(3);
+    expect(found()).toMatch(/^First difference, seat taken: .*carries 0.01 V where 12\.\d V should stand/);
+  });
+
+  it('is refused where it is no volts, or too short; a pace that is none is said', async () => {
+    const { desk, person } = show('timeline', circuit);
+    await person.click(screen.getByText(/Or record this wire/));
+    const hold = document.querySelector<HTMLInputElement>('[data-hold]');
+    if (hold && !hold.checked) await person.click(hold);
+    const file = await screen.findByLabelText('Bring its volts (CSV)');
+    bring(points, points, 'amps');
+    await person.upload(file, new File(['x'], 'clamp.csv'));
+    expect(await screen.findByText(/clamp\.csv: holds amps/)).toBeTruthy();
+    bring(points.slice(0, 100), points.slice(0, 100));
+    await person.upload(file, new File(['x'], 'short.csv'));
+    expect(await screen.findByText(/short\.csv: lasts .* record until it is at rest again/)).toBeTruthy();
+    const pace = screen.getByLabelText(/Something is turned every/);
+    await person.clear(pace);
+    expect(screen.getByText('Between 1 and 60 seconds.')).toBeTruthy();
+    expect(desk.readings()).toEqual([]);
   });
 });
 

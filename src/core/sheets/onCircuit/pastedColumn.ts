@@ -1,6 +1,6 @@
 import type { CircuitModel } from '../../circuit/model';
 import type { Test } from '../../circuit/schema';
-import { cautionsOf } from '../../diagnosis/cautionsOf';
+import { cautionsOf, type Caution } from '../../diagnosis/cautionsOf';
 import { putIn } from '../../safety/putIn';
 import type { JobSheet } from './jobSheet';
 
@@ -22,38 +22,44 @@ export function placeColumn<T>(
   figures: readonly (T | null)[],
   isOpen: (test: Test) => boolean,
 ): PastedLine<T>[] {
-  return placeAt(model, sheet, at, downwards(sheet, at), figures, isOpen);
+  const first = sheet.rows[at[0]]?.cells[at[1]]?.test;
+  if (first === undefined) return [];
+  const isCleared = (test: Test) => test === first || (isHeldAlike(model, first, test) && isOpen(test));
+  return placeAt(sheet, downwards(sheet, at), figures, isCleared);
 }
 
-/** Lays figures into a row of a sheet, from its first column on: what a trace shows of one wire at moment after moment. */
+/**
+ * Lays figures into a row of a sheet, from its first column on: what a trace shows of one wire at moment after moment. All that holds any of
+ * them has been said to be clear: see {@link cautionsOfRow}.
+ */
 export function placeRow<T>(
-  model: CircuitModel,
   sheet: JobSheet,
-  at: readonly [number, number],
+  row: number,
   figures: readonly (T | null)[],
   isOpen: (test: Test) => boolean,
 ): PastedLine<T>[] {
-  const along = sheet.columns.map((_name, column): [number, number] => [at[0], column]);
-  return placeAt(model, sheet, at, along, figures, isOpen);
+  const along = sheet.columns.map((_name, column): [number, number] => [row, column]);
+  return placeAt(sheet, along, figures, isOpen);
+}
+
+/** Everything that holds back any reading of a row: what a hand does who runs through all of it. */
+export function cautionsOfRow(model: CircuitModel, { rows }: JobSheet, row: number): Caution[] {
+  const tests = rows[row]?.cells.flatMap((cell) => cell?.test ?? []) ?? [];
+  return [...new Set(tests.flatMap((test) => cautionsOf(model, test)))];
 }
 
 function placeAt<T>(
-  model: CircuitModel,
   sheet: JobSheet,
-  cleared: readonly [number, number],
   places: readonly [number, number][],
   figures: readonly (T | null)[],
-  isOpen: (test: Test) => boolean,
+  isCleared: (test: Test) => boolean,
 ): PastedLine<T>[] {
-  const first = sheet.rows[cleared[0]]?.cells[cleared[1]]?.test;
-  if (first === undefined) return [];
   return figures.flatMap((figure, line): PastedLine<T>[] => {
     if (figure === null) return [];
     const place = places[line];
     const test = place && sheet.rows[place[0]]!.cells[place[1]]?.test;
     if (!place || !test) return [{ is: 'noCell' }];
-    const same = test === first || (isHeldAlike(model, first, test) && isOpen(test));
-    return [same ? { is: 'taken', at: place, test, figure } : { is: 'otherHold', at: place }];
+    return [isCleared(test) ? { is: 'taken', at: place, test, figure } : { is: 'otherHold', at: place }];
   });
 }
 

@@ -5,7 +5,7 @@ import { partInCircuit } from '../src/core/trace/partInCircuit';
 import { restOf, workedIn } from '../src/core/trace/restOf';
 import { sampled, type Trace } from '../src/core/trace/trace';
 import { pulses } from '../src/core/transient/elements';
-import { USUAL_IRON, type Iron } from '../src/core/transient/ofCircuit';
+import { USUAL_IRON, type Iron } from '../src/core/transient/irons';
 import { runInTime } from '../src/core/transient/run';
 import { writeTable } from '../src/formats/table';
 import { loadDemoCircuit } from './shed';

@@ -1,5 +1,5 @@
 import { closedBetween } from '../transient/elements';
-import { plungerCoil, type Iron } from '../transient/ofCircuit';
+import { plungerCoil, type Iron } from '../transient/irons';
 import { runSystem } from '../transient/run';
 import type { CoilFeed, Suppression } from './coilFeed';
 import { CoilSystem, type CoilBehindFeed, type Freewheel } from './coilSystem';

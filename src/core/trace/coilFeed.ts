@@ -1,3 +1,4 @@
+import type { Branch } from '../circuit/compile';
 import type { CircuitModel } from '../circuit/model';
 import type { Setup } from '../circuit/schema';
 import { findPart } from '../circuit/situation';
@@ -5,7 +6,9 @@ import { branchAmps } from '../circuit/world';
 import { InputError } from '../circuit/inputError';
 import type { Edit } from '../circuit/edits';
 import { holdAmps, pullInAmps } from '../kinds/part/coil';
-import { pickUpOf, type CoilSheet } from '../transient/ofCircuit';
+import type { CoilSheet } from '../transient/irons';
+import { pickUpOf } from '../transient/ofCircuit';
+import { suppressorsOf, takesOut } from './suppressors';
 
 /** What a coil stands behind in its circuit, once it is switched on. */
 export interface CoilFeed {
@@ -62,32 +65,14 @@ export function coilFeed(
     sheet,
     volts: Number.isNaN(volts) ? loaded : volts,
     sourceOhms: amps > 0 ? Math.max((volts - loaded) / amps, 0) : 0,
-    suppression: suppressionOf(model, own.a, own.b, own.index, edits),
+    suppression: suppressionOf(model, own, edits),
   };
 }
 
-function suppressionOf(
-  { compiled }: CircuitModel,
-  a: number,
-  b: number,
-  own: number,
-  edits: readonly Edit[],
-): Suppression {
-  const beside = compiled.branches.filter(
-    ({ index, a: from, b: to, domain }) =>
-      index !== own && domain === 'electrical' && ((from === a && to === b) || (from === b && to === a)),
-  );
-  const gone = (index: number) =>
-    edits.some(
-      (edit) =>
-        (edit.type === 'ohms' && edit.branch === index && !Number.isFinite(edit.ohms)) ||
-        (edit.type === 'force' && edit.branch === index && !edit.on),
-    );
-  for (const { index, part, ohms } of beside) {
-    if (gone(index)) continue;
-    const { kind } = compiled.parts[part]!.part;
-    if (kind === 'diode') return { by: 'diode', ohms };
-    if (kind === 'resistor') return { by: 'resistor', ohms };
+function suppressionOf({ compiled }: CircuitModel, own: Branch, edits: readonly Edit[]): Suppression {
+  for (const { index, part, ohms } of suppressorsOf(compiled, own)) {
+    if (edits.some((edit) => takesOut(edit, index))) continue;
+    return { by: compiled.parts[part]!.part.kind === 'diode' ? 'diode' : 'resistor', ohms };
   }
   return { by: 'nothing' };
 }

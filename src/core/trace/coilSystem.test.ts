@@ -1,6 +1,6 @@
 import { seededRandom } from '../random';
 import { constant, type Element } from '../transient/elements';
-import { USUAL_IRON } from '../transient/ofCircuit';
+import { USUAL_IRON } from '../transient/irons';
 import { runInTime, runSystem, valueAt } from '../transient/run';
 import { coilBehind } from './coilCourse';
 import type { CoilFeed } from './coilFeed';

@@ -1,5 +1,5 @@
 import { seededRandom } from '../random';
-import { USUAL_IRON, type Iron } from '../transient/ofCircuit';
+import { USUAL_IRON, type Iron } from '../transient/irons';
 import { COIL_CONDITIONS, type CoilCondition } from './conditions';
 import { coilCourse, type CoilState, type Switching } from './coilCourse';
 import { coilFeatures, type CoilFeatures } from './coilFeatures';

@@ -4,7 +4,7 @@ import { driverHighSide, singleCoil, twoWayPair } from '../templates/electrical'
 import { hoistLimits } from '../templates/line';
 import { runInTime } from '../transient/run';
 import { constant } from '../transient/elements';
-import { USUAL_IRON } from '../transient/ofCircuit';
+import { USUAL_IRON } from '../transient/irons';
 import { demoCircuit } from '../../testing/demoCircuits';
 import { coilCourse } from './coilCourse';
 import { coilFeatures, thinned } from './coilFeatures';

@@ -1,8 +1,9 @@
-import type { Branch, CompiledPart } from '../../circuit/compile';
+import type { CompiledPart } from '../../circuit/compile';
 import type { Edit } from '../../circuit/edits';
 import type { CircuitModel } from '../../circuit/model';
 import { branchAmps, type World } from '../../circuit/world';
 import { COIL_CONDITIONS, type CoilCondition } from '../../trace/conditions';
+import { suppressorsOf, takesOut } from '../../trace/suppressors';
 import { AT_REST } from '../part/branch';
 import { defineReading } from './module';
 import { partOf } from './places';
@@ -38,7 +39,7 @@ export const trace = defineReading<'trace'>()({
     const own = branches[0]!;
     const sound = Math.abs(branchAmps(solver.solve({ mode: 'live' }), own.index));
     const spools = valvesOf(model, model.compiled.parts[index]!);
-    const beside = suppressorsOf(model, own);
+    const beside = suppressorsOf(model.compiled, own);
     const odds = (world: World, edits: readonly Edit[]): Partial<Record<CoilCondition, number>> => {
       const amps = Math.abs(branchAmps(world, own.index));
       if (!(amps > NOTHING_SHARE * sound)) return { nothing: 1 };
@@ -51,7 +52,7 @@ export const trace = defineReading<'trace'>()({
             : { jammedIn: 0.75, jammedOut: 0.15, slow: 0.1 };
         if (edit.type === 'ohms' && edit.branch === own.index && edit.ohms < SHORTED_SHARE * own.ohms)
           return { shortedTurns: 1 };
-        if (beside.some((branch) => isGone(edit, branch))) return { bare: 1 };
+        if (beside.some(({ index: branch }) => takesOut(edit, branch))) return { bare: 1 };
       }
       if (amps < STARVED_SHARE * sound) return { starved: 1 };
       return { sound: 1, ...WEAR };
@@ -65,20 +66,6 @@ function valvesOf({ compiled }: CircuitModel, { part: { ref } }: CompiledPart): 
   return compiled.parts.flatMap(({ part, index }) =>
     part.kind === 'valve' && (part.coil === ref || part.coil2 === ref) ? [index] : [],
   );
-}
-
-/** What a coil's current may run on through when it is switched off. */
-function suppressorsOf({ compiled }: CircuitModel, { index, a, b }: Branch): number[] {
-  return compiled.branches.flatMap((other) => {
-    const kind = compiled.parts[other.part]!.part.kind;
-    const across = (other.a === a && other.b === b) || (other.a === b && other.b === a);
-    return other.index !== index && across && (kind === 'diode' || kind === 'resistor') ? [other.index] : [];
-  });
-}
-
-function isGone(edit: Edit, branch: number): boolean {
-  if (edit.type === 'force') return edit.branch === branch && !edit.on;
-  return edit.type === 'ohms' && edit.branch === branch && !Number.isFinite(edit.ohms);
 }
 
 function scaled<K extends string>(odds: Partial<Record<K, number>>, by: number): Record<string, number> {

@@ -3,7 +3,7 @@ import { CircuitModel } from '../../circuit/model';
 import type { Circuit, Setup } from '../../circuit/schema';
 import { faultByName, listFaults } from '../../diagnosis/faults';
 import { type seededRandom } from '../../random';
-import type { Iron } from '../../transient/ofCircuit';
+import type { Iron } from '../../transient/irons';
 import { coilFeed } from '../coilFeed';
 import type { Switching } from '../coilCourse';
 import { partInCircuit } from '../partInCircuit';

@@ -1,7 +1,7 @@
 import { createServer, type Server, type Socket } from 'node:net';
 import { createInterface } from 'node:readline';
 import { z } from 'zod';
-import { BUS_QUESTION_NAMES, type BusQuestion } from '@/core/codes/requests';
+import { BUS_QUESTION_NAMES } from '@/core/codes/requests';
 import type { SimulatedMachine } from './simulatedMachine';
 
 /** Where the stand-in bus is found when nothing else is said. */
@@ -18,7 +18,7 @@ export const commandSchema = z.discriminatedUnion('do', [
   z.object({
     do: z.literal('ask'),
     machine: z.string().max(40),
-    question: z.enum(BUS_QUESTION_NAMES as [BusQuestion, ...BusQuestion[]]),
+    question: z.enum(BUS_QUESTION_NAMES),
   }),
   z.object({
     do: z.literal('handle'),

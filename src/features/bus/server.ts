@@ -90,7 +90,7 @@ export function busEvents(machine: string, signal: AbortSignal): ReadableStream<
 }
 
 const handleSchema = z.object({ function: z.string().max(200), setup: setupSchema });
-const askSchema = z.object({ ask: z.enum(BUS_QUESTION_NAMES as [BusQuestion, ...BusQuestion[]]) });
+const askSchema = z.object({ ask: z.enum(BUS_QUESTION_NAMES) });
 
 /** Takes what a page wants of a bus: a question that the standard lets anybody ask, or a simulated machine in a set-up. */
 export async function tellBus(machine: string, text: string): Promise<{ trouble: string | null }> {

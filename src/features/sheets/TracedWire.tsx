@@ -4,6 +4,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import type { JobSheet } from '@/core/sheets/onCircuit/jobSheet';
 import type { TimelineAnswer } from '@/core/sheets/onCircuit/timelineSheet';
 import { pacedMoments, readAlong } from '@/core/sheets/onCircuit/tracedWire';
+import { parseFigure } from '@/core/units/parseFigure';
 import { significant } from '@/core/units/significant';
 import { channelTrace } from '@/formats/traceFile';
 import { FIELD, Trouble } from '@/ui/sheet';
@@ -33,7 +34,8 @@ export function TracedWire({
   const [trouble, setTrouble] = useState<string | null>(null);
   const cancel = useRef<(() => void) | null>(null);
   useEffect(() => () => cancel.current?.(), []);
-  const seconds = Number(pace.replace(',', '.'));
+  const read = parseFigure(pace);
+  const seconds = read.is === 'figure' ? read.value : NaN;
   const isPace = seconds >= 1 && seconds <= 60;
   const paced = useMemo(
     () => (isPace ? pacedMoments(speaker.model, moments, seconds) : null),

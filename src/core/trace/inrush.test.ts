@@ -1,4 +1,4 @@
-import { fuseUnder, pulsesOf, startOf } from './inrush';
+import { carriesItsOwn, fuseUnder, pulsesOf, startOf, startVerdict } from './inrush';
 import type { Trace } from './trace';
 
 const over = (value: (t: number) => number, end: number, step = 1e-3): Trace => {
@@ -62,6 +62,69 @@ describe('a start', () => {
         60,
       ).rms,
     ).toBe(false);
+  });
+});
+
+describe('a start without a peak', () => {
+  const still = (t: number) => (t < 0.2 ? 0 : 11);
+  const verdictOf = (trace: Trace, before: Trace | null = null, drawn: number | null = 11) =>
+    startVerdict(startOf(trace, 0), before && startOf(before, 0).answer, drawn, 'motor');
+
+  it('stands where a peak would have been seen', () => {
+    expect(verdictOf(over(still, 2))).toBe('locked');
+  });
+  it('is not seen where values lie too far apart, or it was on already', () => {
+    expect(verdictOf(over(still, 8, 0.4))).toBe('unseen');
+    expect(startOf(over(still, 8, 0.4), 0).apartSeconds).toBeCloseTo(0.4, 9);
+    expect(verdictOf(over(() => 11, 2))).toBe('unseen');
+    expect(
+      verdictOf(
+        over(() => 11, 2),
+        null,
+        null,
+      ),
+    ).toBe('unseen');
+    expect(
+      startOf(
+        over(() => 11, 2),
+        0,
+      ).apartSeconds,
+    ).toBeNull();
+  });
+  it('stands whatever was seen, where it carries what only one that stands carries', () => {
+    expect(verdictOf(over(() => 60, 2))).toBe('locked');
+    expect(
+      verdictOf(
+        over(() => 58, 2),
+        over(motor, 3),
+      ),
+    ).toBe('locked');
+    // Beside a sound one three times its own is not enough.
+    expect(
+      verdictOf(
+        over(() => 40, 2),
+        over(motor, 3),
+      ),
+    ).toBe('unseen');
+    // A sound one that was not seen itself says nothing of a peak.
+    expect(
+      verdictOf(
+        over(() => 11, 2),
+        over(() => 11, 2),
+      ),
+    ).toBe('unseen');
+  });
+  it('that begins with its rise was seen', () => {
+    const { seconds, values } = over(motor, 3);
+    const from = seconds.findIndex((at) => at >= 0.25);
+    const trace = { seconds: seconds.slice(from), values: [5, 40, ...values.slice(from + 2)] };
+    expect(startOf(trace, 0).apartSeconds).toBeLessThan(5e-3);
+  });
+  it('carries its own, or something else', () => {
+    expect(carriesItsOwn(11, null, 11)).toBe(true);
+    expect(carriesItsOwn(25, null, 11)).toBe(false);
+    expect(carriesItsOwn(4, null, 11)).toBe(false);
+    expect(carriesItsOwn(11, null, null)).toBe(false);
   });
 });
 

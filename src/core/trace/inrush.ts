@@ -1,4 +1,5 @@
 import { fuseWindow } from '../circuit/fuseTime';
+import type { Part } from '../circuit/schema';
 import { readTrace, type TraceAnswer } from '../sheets/trace/trace';
 import { thinned } from './coilFeatures';
 import { noiseOf } from './steady';
@@ -10,11 +11,24 @@ export interface Start {
   /** Each value stands for a whole period of an alternating current. */
   rms: boolean;
   answer: TraceAnswer;
+  /** Seconds that lie between two values where it begins; null where it was on already as the record began. */
+  apartSeconds: number | null;
+}
+
+/** What starts: a motor runs up, a coil's armature closes, anything else warms up. */
+export type Starter = 'motor' | 'coil' | 'other';
+
+/** Says how a part starts. */
+export function starterOf(kind: Part['kind']): Starter {
+  if (kind === 'motor') return 'motor';
+  return kind === 'coil' || kind === 'relay' ? 'coil' : 'other';
 }
 
 /** Of its peak: where a start begins, and where it has ended. */
 const BEGINS = 0.05;
 const ENDED = 0.1;
+/** What begins above this share of its peak may have been on for long. */
+const RISEN = 0.5;
 /** A current that goes back by more than this share of its peak alternates. */
 const ALTERNATES = 0.3;
 
@@ -46,7 +60,65 @@ export function startOf(trace: Trace, hz: number): Start {
     seconds: [...cut.seconds],
     values: [...cut.values],
   });
-  return { trace: cut, rms, answer };
+  return { trace: cut, rms, answer, apartSeconds: apartAt(seconds, sizes, first, peak) };
+}
+
+/** The longest time between two values from the last one before it is on to the second one after; null where not even its rise is there. */
+function apartAt(
+  seconds: readonly number[],
+  sizes: readonly number[],
+  first: number,
+  peak: number,
+): number | null {
+  if (first === 0 && sizes[0]! > RISEN * peak) return null;
+  const from = Math.max(first, 1);
+  const steps = seconds.slice(from, from + 3).map((at, k) => at - seconds[from + k - 1]!);
+  return Math.max(...steps);
+}
+
+/** What a start came to; `unseen` where the record cannot show it. */
+export type StartVerdict = NonNullable<TraceAnswer['verdict']> | 'unseen';
+
+/** What starts is seen where values lie no further apart than this, seconds: an armature closes in tens of milliseconds, a rotor runs up in longer. */
+const SEEN: Readonly<Record<Starter, number>> = { motor: 0.05, coil: 0.02, other: 0.02 };
+/** A peak as high as the one before, share; and so many times what is drawn when it works, only what stands carries. */
+const STANDS = { peakShare: 0.8, drawnTimes: 3 } as const;
+
+/** Whether a record is fine enough, and begins soon enough, to show a start's own peak. */
+export function showsPeak({ apartSeconds }: Start, of: Starter): boolean {
+  return apartSeconds !== null && apartSeconds <= SEEN[of];
+}
+
+/**
+ * What a start came to. One without a peak stands still only where a peak would have been seen, or where it carries what only something that
+ * stands still does: a slow meter, or a record that begins too late, shows a sound one just so.
+ *
+ * @param drawnAmps what it should carry once it works; null where nothing says it
+ */
+export function startVerdict(
+  start: Start,
+  before: TraceAnswer | null,
+  drawnAmps: number | null,
+  of: Starter,
+): StartVerdict | null {
+  const { verdict, settled } = start.answer;
+  if (verdict !== 'locked' || settled === null || showsPeak(start, of)) return verdict;
+  if (before?.verdict === 'ran' && before.peak)
+    return settled >= STANDS.peakShare * before.peak ? 'locked' : 'unseen';
+  const works = before?.settled ?? drawnAmps;
+  return works && settled >= STANDS.drawnTimes * works ? 'locked' : 'unseen';
+}
+
+/** Whether what is carried is near enough to what it should carry once it works, by the drawing or by a sound one. */
+export function carriesItsOwn(
+  settled: number,
+  before: TraceAnswer | null,
+  drawnAmps: number | null,
+): boolean {
+  const works = before?.settled ?? drawnAmps;
+  if (!works) return false;
+  const { slips, drags } = before?.settled ? WEIGHS.before : WEIGHS.drawn;
+  return settled >= slips * works && settled <= drags * works;
 }
 
 /** Reads how a current is pulsed. */

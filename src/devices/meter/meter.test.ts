@@ -9,7 +9,7 @@ import { tcpChannel } from '../tcpChannel';
 import { plainInstrument } from './plainInstrument';
 import { scpiInstrument } from './scpiInstrument';
 import { METER_NAME, placeCommand, serveMeter } from './simulator';
-import { SimulatedMeter } from './simulatedMeter';
+import { Leads, SimulatedMeter } from './simulatedMeter';
 
 const circuit = singleCoil();
 const on = { controls: { key: 'on' } };
@@ -62,6 +62,20 @@ describe('a simulated bench meter', () => {
     const shown = Array.from({ length: 20 }, () => Number(leads.show()));
     expect(new Set(shown).size).toBeGreaterThan(10);
     expect(Math.max(...shown) - Math.min(...shown)).toBeLessThan(0.05);
+  });
+  it('what is switched on and off waits for whoever reads slowly', () => {
+    const meter = meterWith();
+    meter.mode = { measures: 'amps', coupling: 'dc' };
+    const clamp: Test = { kind: 'amps', through: 'Y1', setup: on };
+    let now = 0;
+    const leads = new Leads(meter, new CircuitModel(circuit), [], clamp, true, () => now);
+    const shown = Array.from({ length: 300 }, () => {
+      now += 700;
+      return Number(leads.show());
+    });
+    const starts = shown.filter((value, k) => k > 0 && value > 0.5 && shown[k - 1]! <= 0.5);
+    expect(starts).toHaveLength(3);
+    expect(shown.filter((value) => value > 0.5).length).toBeGreaterThan(150);
   });
   it('refuses a machine, a point and a test that are not there', () => {
     const meter = meterWith();

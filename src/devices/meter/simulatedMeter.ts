@@ -3,6 +3,7 @@ import { CircuitModel } from '@/core/circuit/model';
 import { InputError } from '@/core/circuit/inputError';
 import { testSchema, type Circuit, type Test } from '@/core/circuit/schema';
 import { bindTest, predict } from '@/core/diagnosis/predict';
+import type { Prediction } from '@/core/diagnosis/prediction';
 import { modeFor, suits, type MeterMode } from '@/core/instrument/meterMode';
 import { seededRandom } from '@/core/random';
 import { partInCircuit } from '@/core/trace/partInCircuit';
@@ -56,6 +57,9 @@ export class SimulatedMeter {
 /** When a simulated machine's hand switches on and off while it is recorded, seconds. */
 const SWITCHED = { on: 0.6, off: 3, end: 4 } as const;
 
+/** A simulated machine goes on by no more than this from one value to the next, seconds: what a busy computer reads late is drawn whole. */
+const LONGEST_STEP_SECONDS = 0.04;
+
 /** Current of a part as it is switched on and off; null where it has no course of its own: it is read as it stands. */
 function courseOf(
   model: CircuitModel,
@@ -71,8 +75,10 @@ export class Leads {
   private readonly wanted: MeterMode | null;
   private readonly flicker = seededRandom(7);
   private readonly own: number;
-  private readonly putAt: number;
   private readonly course: Trace | null;
+  private shownAt: number;
+  private into = 0;
+  private last: { kind: Test['kind']; prediction: Prediction | null } | null = null;
 
   constructor(
     private readonly meter: SimulatedMeter,
@@ -82,7 +88,7 @@ export class Leads {
     switched: boolean,
     private readonly now: () => number = () => performance.now(),
   ) {
-    this.putAt = now();
+    this.shownAt = now();
     this.course = switched && test.kind === 'amps' ? courseOf(model, test, edits) : null;
     this.wanted = modeFor(model, test);
     // The same place reads the same whoever asks.
@@ -94,14 +100,10 @@ export class Leads {
     const { mode } = this.meter;
     const test = this.testIn(mode);
     if (!test) return 0;
-    let prediction;
-    try {
-      prediction = predict(bindTest(this.model, test), this.edits);
-    } catch (error) {
-      // Ohms on what is live, a diode range across a supply: a real one shows nonsense or blows its fuse.
-      if (error instanceof InputError) return 'OL';
-      throw error;
-    }
+    // On one dial the same points have the same there, however often they are looked at.
+    if (this.last?.kind !== test.kind) this.last = { kind: test.kind, prediction: this.predicted(test) };
+    const { prediction } = this.last;
+    if (!prediction) return 'OL';
     if (prediction.type !== 'number') return 0;
     const { loose } = prediction;
     const mean = this.course && test.kind === 'amps' ? this.courseNow(this.course) : prediction.mean;
@@ -112,10 +114,22 @@ export class Leads {
     return mean + sigma * (OWN_SHARE * this.own + FLICKER_SHARE * this.flicker.normal());
   }
 
-  /** Where what is switched on and off stands now, by its course in time. */
+  /** What is there by the circuit; null where a real meter shows nonsense or blows its fuse: ohms on what is live, a diode range across a supply. */
+  private predicted(test: Test): Prediction | null {
+    try {
+      return predict(bindTest(this.model, test), this.edits);
+    } catch (error) {
+      if (error instanceof InputError) return null;
+      throw error;
+    }
+  }
+
+  /** Where what is switched on and off stands now, by its course in time: one that waits for whoever reads it too slowly to see it. */
   private courseNow({ seconds, values }: Trace): number {
-    const since = ((this.now() - this.putAt) / 1000) % SWITCHED.end;
-    return valueAt(seconds, values, since);
+    const now = this.now();
+    this.into = (this.into + Math.min((now - this.shownAt) / 1000, LONGEST_STEP_SECONDS)) % SWITCHED.end;
+    this.shownAt = now;
+    return valueAt(seconds, values, this.into);
   }
 
   /** What leads on these points measure with the dial where it is; null where that is nothing: a clamp on volts, volts on amps. */

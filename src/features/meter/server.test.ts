@@ -83,7 +83,7 @@ describe('the shop’s meter at the server', () => {
     const seen = new Recording();
     await until(place, ({ samples, count }) => {
       seen.take(samples, count);
-      return seen.seconds > 1;
+      return seen.seconds > 1 && seen.samples.length > 40;
     });
     const { values } = traceOfRecorded(seen.samples, { measures: 'amps', coupling: 'dc' });
     expect(values.length).toBeGreaterThan(20);

@@ -3,19 +3,11 @@
 import { useMemo } from 'react';
 import { fusesOf } from '@/core/sheets/onCircuit/bearing';
 import type { TraceKind } from '@/core/trace/conditions';
-import { fuseUnder, pulsesOf, startOf } from '@/core/trace/inrush';
+import { fuseUnder, pulsesOf, showsPeak, startOf, starterOf } from '@/core/trace/inrush';
 import { traceOfKept, type KeptTrace } from '@/core/trace/keptTrace';
 import type { workedIn } from '@/core/trace/restOf';
 import type { Trace } from '@/core/trace/trace';
-import type { Part } from '@/core/circuit/schema';
-import {
-  fuseUnderWords,
-  pulseWords,
-  startLines,
-  startWords,
-  timeWords,
-  type Starter,
-} from '@/words/en/traces';
+import { fuseUnderWords, pulseWords, startLines, startWords, timeWords } from '@/words/en/traces';
 import { useDesk } from '../desk/desk';
 import type { TraceMark } from './TraceChart';
 
@@ -43,28 +35,27 @@ export function useStart(
     const { compiled } = model;
     const own = compiled.parts.find(({ part: { ref } }) => ref === part)!;
     const hz = compiled.hertz[own.branches[0]!.a]!;
-    const { trace, rms, answer } = startOf(shown, hz);
+    const start = startOf(shown, hz);
+    const { trace, answer } = start;
+    const of = starterOf(own.part.kind);
     const before = sound ? startOf(traceOfKept(sound), hz).answer : null;
-    const fuses = answer.verdict === 'nothing' ? [] : fusesOf(model, part, on.setup);
+    const held = { start, before, drawnAmps: on.amps, of };
     const begin = trace.seconds[0]!;
+    const isBegun = start.apartSeconds !== null;
+    // A peak that nobody saw may open what bears the rest.
+    const fuses = fusesOf(model, part, on.setup)
+      .map((fuse) => ({ fuse, under: fuseUnder(trace, fuse.rated, fuse.besides) }))
+      .filter(({ under }) => answer.verdict !== 'nothing' && (showsPeak(start, of) || under === 'opens'));
     return {
-      head: startWords(answer, starterOf(own.part.kind)),
-      lines: [
-        ...startLines(answer, before, on.amps, rms, starterOf(own.part.kind)),
-        ...fuses.map((fuse) => fuseUnderWords(fuse, fuseUnder(trace, fuse.rated, fuse.besides))),
-      ],
+      head: startWords(held),
+      lines: [...startLines(held), ...fuses.map(({ fuse, under }) => fuseUnderWords(fuse, under))],
       marks: [
-        { at: begin, words: 'on' },
-        ...(answer.settleSeconds
+        ...(isBegun ? [{ at: begin, words: 'on' }] : []),
+        ...(isBegun && answer.settleSeconds
           ? [{ at: begin + answer.settleSeconds, words: `settled, ${timeWords(answer.settleSeconds)}` }]
           : []),
       ],
       settled: answer.settled,
     };
   }, [model, part, kind, shown, sound, on]);
-}
-
-function starterOf(kind: Part['kind']): Starter {
-  if (kind === 'motor') return 'motor';
-  return kind === 'coil' || kind === 'relay' ? 'coil' : 'other';
 }

@@ -2,6 +2,7 @@ import { coilFeatures } from '@/core/trace/coilFeatures';
 import { COIL_CONDITIONS } from '@/core/trace/conditions';
 import { keepTrace } from '@/core/trace/keptTrace';
 import type { TraceAnswer } from '@/core/sheets/trace/trace';
+import type { Start, Starter } from '@/core/trace/inrush';
 import {
   featureLines,
   heardLines,
@@ -14,6 +15,7 @@ import {
   startLines,
   startWords,
   timeWords,
+  type StartHeld,
 } from './traces';
 
 /** A current that dips on its way up after 20 ms, and is switched off at 300. */
@@ -103,30 +105,55 @@ describe('a coil’s trace in words', () => {
   it('says what a start comes to, by what starts', () => {
     const answer = (verdict: 'ran' | 'locked' | 'nothing' | null, more = {}) =>
       ({ peak: 61, settled: 11, settleSeconds: 0.6, verdict, ...more }) as TraceAnswer;
-    expect(startWords(answer('ran'), 'motor')).toBe('61.0 A falling to 11.0 A in 600 ms: it ran up.');
-    expect(startWords(answer('ran'), 'coil')).toMatch(/it pulled in\.$/);
-    expect(startWords(answer('locked', { settled: 60 }), 'motor')).toMatch(
+    const held = (
+      one: TraceAnswer,
+      of: Starter = 'motor',
+      against: Partial<StartHeld> = {},
+      taken: Partial<Start> = {},
+    ): StartHeld => ({
+      start: { trace: { seconds: [], values: [] }, rms: false, answer: one, apartSeconds: 0.001, ...taken },
+      before: null,
+      drawnAmps: 11,
+      of,
+      ...against,
+    });
+    expect(startWords(held(answer('ran')))).toBe('61.0 A falling to 11.0 A in 600 ms: it ran up.');
+    expect(startWords(held(answer('ran'), 'coil'))).toMatch(/it pulled in\.$/);
+    expect(startWords(held(answer('locked', { settled: 60 })))).toMatch(
       /stays at 60\.0 A and does not run up/,
     );
     // A heater that stays where it began is as it should be.
-    expect(startWords(answer('locked'), 'other')).toMatch(/as what only warms does/);
-    expect(startWords(answer(null, { settled: null }), 'motor')).toMatch(/take it longer/);
-    expect(startWords(answer('nothing'), 'motor')).toMatch(/^Nothing flows/);
+    expect(startWords(held(answer('locked'), 'other'))).toMatch(/as what only warms does/);
+    expect(startWords(held(answer(null, { settled: null })))).toMatch(/take it longer/);
+    expect(startWords(held(answer('nothing')))).toMatch(/^Nothing flows/);
+    // Without a peak that could have been seen nobody can say that it stands.
+    expect(startWords(held(answer('locked'), 'motor', {}, { apartSeconds: 0.4 }))).toBe(
+      'It carries 11.0 A, as one does that runs. How it started was not seen: values lie 400 ms apart there. Take them faster, or with a clamp that keeps the peak.',
+    );
+    expect(startWords(held(answer('locked', { settled: 25 }), 'motor', {}, { apartSeconds: null }))).toBe(
+      'It carries 25.0 A. How it started was not seen: it was on already as the record began. Record first, then switch it on.',
+    );
+    expect(startLines(held(answer('ran'), 'motor', {}, { apartSeconds: 0.4 }))[0]).toBe(
+      'Its peak may have been higher: values lie 400 ms apart there.',
+    );
+    const before = answer('ran');
     // A belt that slips leaves the peak as it was, and half of what it carries.
-    expect(startLines(answer('ran', { settled: 5 }), answer('ran'), 11, false, 'motor')[0]).toMatch(
+    expect(startLines(held(answer('ran', { settled: 5 }), 'motor', { before }))[0]).toMatch(
       /belt that slips/,
     );
-    expect(startLines(answer('ran', { settled: 18 }), answer('ran'), 11, false, 'motor')[0]).toMatch(/drags/);
+    expect(startLines(held(answer('ran', { settled: 18 }), 'motor', { before }))[0]).toMatch(/drags/);
     // Less of everything is less supply; and what only warms carries nothing.
-    const low = startLines(answer('ran', { peak: 30, settled: 5 }), answer('ran'), 11, false, 'motor');
+    const low = startLines(held(answer('ran', { peak: 30, settled: 5 }), 'motor', { before }));
     expect(low.join()).not.toMatch(/belt/);
-    expect(startLines(answer('ran', { settled: 5 }), answer('ran'), 11, false, 'other').join()).not.toMatch(
-      /belt/,
-    );
+    expect(startLines(held(answer('ran', { settled: 5 }), 'other', { before })).join()).not.toMatch(/belt/);
     // By the drawing alone it takes more.
-    expect(startLines(answer('ran', { settled: 7 }), null, 11, false, 'motor').join()).not.toMatch(/belt/);
-    expect(startLines(answer('ran', { settled: 4 }), null, 11, false, 'motor')[0]).toMatch(/belt that slips/);
-    expect(startLines(answer('ran'), answer('ran', { peak: 55 }), 10, true, 'motor')).toEqual([
+    expect(startLines(held(answer('ran', { settled: 7 }))).join()).not.toMatch(/belt/);
+    expect(startLines(held(answer('ran', { settled: 4 })))[0]).toMatch(/belt that slips/);
+    expect(
+      startLines(
+        held(answer('ran'), 'motor', { before: answer('ran', { peak: 55 }), drawnAmps: 10 }, { rms: true }),
+      ),
+    ).toEqual([
       'Peak 61.0 A, 55.0 A before.',
       'Settled 11.0 A, 11.0 A before.',
       'The drawing expects 10.0 A once it has settled.',

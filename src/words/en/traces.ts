@@ -4,7 +4,16 @@ import { coilFeatures, type CoilFeatures } from '@/core/trace/coilFeatures';
 import { traceOfKept } from '@/core/trace/keptTrace';
 import type { FuseOnTheWay } from '@/core/sheets/onCircuit/bearing';
 import type { TraceAnswer } from '@/core/sheets/trace/trace';
-import { weighs, type FuseUnder, type Weighs } from '@/core/trace/inrush';
+import {
+  carriesItsOwn,
+  showsPeak,
+  startVerdict,
+  weighs,
+  type FuseUnder,
+  type Start,
+  type Starter,
+  type Weighs,
+} from '@/core/trace/inrush';
 import type { CoilStanding } from '@/core/trace/judgeCoil';
 import { CONDITION_WORDS } from './conditions';
 import { quantity } from './readings';
@@ -184,19 +193,28 @@ export function keptTraceWords({ amps, named }: Pick<EntryOf<'trace'>['body'], '
     .join(', ');
 }
 
-/** What starts: a motor runs up, a coil's armature closes, anything else warms up. */
-export type Starter = 'motor' | 'coil' | 'other';
-
 const RAN_WORDS: Readonly<Record<Starter, string>> = {
   motor: 'it ran up',
   coil: 'it pulled in',
   other: 'it came to its warmth',
 };
 
+/** A start with what it is held against. */
+export interface StartHeld {
+  start: Start;
+  /** A sound one of before. */
+  before: TraceAnswer | null;
+  /** What it should carry once it works, amperes. */
+  drawnAmps: number | null;
+  of: Starter;
+}
+
 /** What a start comes to: "61 A falling to 11 A in 0.6 s: it ran up." */
-export function startWords({ verdict, peak, settled, settleSeconds }: TraceAnswer, of: Starter): string {
+export function startWords({ start, before, drawnAmps, of }: StartHeld): string {
+  const { peak, settled, settleSeconds } = start.answer;
   const amps = (value: number | null) => quantity('amps', value ?? 0);
   const fell = `${amps(peak)} falling to ${amps(settled)} in ${timeWords(settleSeconds ?? 0)}`;
+  const verdict = startVerdict(start, before, drawnAmps, of);
   switch (verdict) {
     case 'ran':
       return `${fell}: ${RAN_WORDS[of]}.`;
@@ -205,6 +223,8 @@ export function startWords({ verdict, peak, settled, settleSeconds }: TraceAnswe
       return of === 'coil'
         ? `It stays at ${amps(settled)}: its armature does not close. Off with it, it overheats.`
         : `It stays at ${amps(settled)} and does not run up: it stands, or what it drives holds it. Off with it, it overheats.`;
+    case 'unseen':
+      return `It carries ${amps(settled)}${carriesItsOwn(settled ?? 0, before, drawnAmps) ? `, as one does that ${WORKS_WORDS[of]}` : ''}. How it started was not seen: ${unseenWords(start)}.`;
     case 'nothing':
       return 'Nothing flows: the way to it is open, or nothing asks for it.';
     case null:
@@ -214,6 +234,18 @@ export function startWords({ verdict, peak, settled, settleSeconds }: TraceAnswe
   }
 }
 
+const WORKS_WORDS: Readonly<Record<Starter, string>> = {
+  motor: 'runs',
+  coil: 'has pulled in',
+  other: 'is warm',
+};
+
+function unseenWords({ apartSeconds }: Start): string {
+  return apartSeconds === null
+    ? 'it was on already as the record began. Record first, then switch it on'
+    : `values lie ${timeWords(apartSeconds)} apart there. Take them faster, or with a clamp that keeps the peak`;
+}
+
 const WEIGHS_WORDS: Readonly<Record<Weighs, string>> = {
   slips:
     'It runs with far less than it should carry: a belt that slips, a broken drive, or nothing left to move.',
@@ -221,24 +253,26 @@ const WEIGHS_WORDS: Readonly<Record<Weighs, string>> = {
 };
 
 /** What a start is beside an earlier one, and what the drawing expects. */
-export function startLines(
-  now: TraceAnswer,
-  before: TraceAnswer | null,
-  expectedAmps: number | null,
-  rms: boolean,
-  of: Starter,
-): string[] {
+export function startLines(held: StartHeld): string[] {
+  const { start, before, drawnAmps, of } = held;
+  const { answer: now, rms } = start;
   const amps = (value: number) => quantity('amps', value);
-  const load = of === 'motor' ? weighs(now, before, expectedAmps) : null;
+  const load = of === 'motor' ? weighs(now, before, drawnAmps) : null;
+  const isSeen = showsPeak(start, of);
   return [
     load === null ? '' : WEIGHS_WORDS[load],
-    before?.peak ? `Peak ${amps(now.peak ?? 0)}, ${amps(before.peak)} before.` : '',
+    now.verdict === 'ran' && !isSeen ? `Its peak may have been higher: ${peakUnseenWords(start)}.` : '',
+    before?.peak && isSeen ? `Peak ${amps(now.peak ?? 0)}, ${amps(before.peak)} before.` : '',
     before?.settled && now.settled ? `Settled ${amps(now.settled)}, ${amps(before.settled)} before.` : '',
-    now.settled && expectedAmps !== null
-      ? `The drawing expects ${amps(expectedAmps)} once it has settled.`
-      : '',
+    now.settled && drawnAmps !== null ? `The drawing expects ${amps(drawnAmps)} once it has settled.` : '',
     rms ? 'Alternating current: each value is the effective one of its period.' : '',
   ].filter((line) => line !== '');
+}
+
+function peakUnseenWords({ apartSeconds }: Start): string {
+  return apartSeconds === null
+    ? 'the record begins with it'
+    : `values lie ${timeWords(apartSeconds)} apart there`;
 }
 
 const FUSE_WORDS: Readonly<Record<FuseUnder, string>> = {

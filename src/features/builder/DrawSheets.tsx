@@ -58,7 +58,12 @@ export function DrawSheets({
         </label>
       </div>
       {SHEETS.map((one) => (
-        <Tabs.Content key={one} value={one} className="min-h-0 flex-1 overflow-y-auto outline-offset-[-2px]">
+        // Another part begins at the head of its form, not where the one before was scrolled to.
+        <Tabs.Content
+          key={one === 'Parts' ? `${one} ${chosen}` : one}
+          value={one}
+          className="min-h-0 flex-1 overflow-y-auto outline-offset-[-2px]"
+        >
           {panels[one]}
         </Tabs.Content>
       ))}

@@ -1,5 +1,6 @@
 import { demoCircuit } from '@/testing/demoCircuits';
 import type { Reading, Test } from '../circuit/schema';
+import { contactorTwoSupplies } from '../templates/line';
 import { Diagnoser } from './diagnose';
 import { faultByName } from './faults';
 import { bindTest, predict, predictedValue } from './predict';
@@ -39,6 +40,32 @@ describe('diagnose', () => {
       const shares = suspects.map(({ share }) => share);
       expect(shares).toEqual([...shares].sort((a, b) => b - a));
     }
+  });
+
+  it('says of each answer which parts it leaves, a part of many faults by all of them', () => {
+    const fan = new Diagnoser(contactorTwoSupplies());
+    const dead: Reading = {
+      kind: 'function',
+      part: 'M1',
+      setup: { controls: { thermostat: 'calling' } },
+      value: 'dead',
+    };
+    const outcomes = fan.diagnose([dead], { most: 12 }).next.flatMap((one) => one.outcomes);
+    for (const { means, goes } of outcomes) {
+      const shares = goes.map(({ share }) => share);
+      expect(shares).toEqual([...shares].sort((a, b) => b - a));
+      for (const { part } of means) {
+        const listed = means.reduce((sum, one) => sum + (one.part === part ? one.share : 0), 0);
+        const whole = goes.find((one) => one.part === part)?.share ?? shares.at(-1)!;
+        expect(whole).toBeGreaterThan(listed - 1e-9);
+      }
+    }
+    // None of its faults alone comes to as much as the one of a thermostat; all of them come to more.
+    const feed = { kind: 'volts', from: 'F2:2', to: 'PE', setup: dead.setup } as const;
+    const sound = fan.diagnose([dead], { tests: [feed] }).next[0]!.outcomes.find((one) => one.sound)!;
+    expect(sound.goes.map(({ part }) => part)).toEqual(['M1', 'K1', 'S1']);
+    expect(sound.means[0]!.part).toBe('S1');
+    expect(sound.faults[0]!.fault).toBe('open');
   });
 
   it('clears what the working side shares with the dead one', () => {

@@ -20,6 +20,10 @@ export interface Outcome {
   share: number;
   /** Suspects this answer would leave, with the shares they would then have. */
   means: { part: string | null; fault: string | null; share: number }[];
+  /** Parts that the doubt would lie on, all their faults together, the most first; `null` is none of them. */
+  goes: { part: string | null; share: number }[];
+  /** Faults by their name, those of all parts together, the most first. */
+  faults: { fault: string | null; share: number }[];
   /** The healthy circuit would answer so. */
   sound: boolean;
 }
@@ -27,6 +31,10 @@ export interface Outcome {
 /** Share of the least that a meter tells apart, below which a figure is rounding. */
 const DUST = 0.01;
 const MOST_OUTCOMES = 4;
+const MOST_MEANS = 6;
+const MOST_PARTS_LEFT = 3;
+/** Of an answer; less is not said. */
+const LEAST_LEFT = 0.01;
 /** Bands that differ by less than this are one to a person. */
 const MERGE_FREELY = 0.01;
 /** Standard deviations around what the sound circuit reads that still count as that. */
@@ -136,7 +144,7 @@ export function groupOutcomes(
     low: band.low,
     high: band.high,
     share: band.weight / total,
-    means: meanings(band),
+    ...leaves(band),
     sound: band.sound,
   }));
 }
@@ -342,7 +350,7 @@ function groupChoices(
     .map(([key, band]) => ({
       reading: choiceValue(test.kind, key),
       share: band.weight,
-      means: meanings(band),
+      ...leaves(band),
       sound: band.sound,
     }));
 }
@@ -360,12 +368,26 @@ function addWeight(
   else band.parts.set(key, { part: ref, fault, weight });
 }
 
-function meanings({ parts, weight }: Pick<Band, 'parts' | 'weight'>): Outcome['means'] {
-  return [...parts.values()]
-    .sort((a, b) => b.weight - a.weight)
-    .slice(0, 6)
-    .filter((one) => one.weight / weight > 0.01)
-    .map(({ part, fault, weight: own }) => ({ part, fault, share: own / weight }));
+/** What an answer leaves: of a part with many faults, or a fault of many parts, none alone would be among the first. */
+function leaves({
+  parts,
+  weight,
+}: Pick<Band, 'parts' | 'weight'>): Pick<Outcome, 'means' | 'goes' | 'faults'> {
+  const all = [...parts.values()];
+  const least = LEAST_LEFT * weight;
+  const heaviest = <Of extends { weight: number }>(of: readonly Of[]) =>
+    of.filter((one) => one.weight > least).sort((a, b) => b.weight - a.weight);
+  const summed = (key: 'part' | 'fault') =>
+    heaviest([...sumBy(all, key)].map(([name, own]) => ({ name, weight: own })));
+  return {
+    means: heaviest(all)
+      .slice(0, MOST_MEANS)
+      .map(({ part, fault, weight: own }) => ({ part, fault, share: own / weight })),
+    goes: summed('part')
+      .slice(0, MOST_PARTS_LEFT)
+      .map(({ name, weight: own }) => ({ part: name, share: own / weight })),
+    faults: summed('fault').map(({ name, weight: own }) => ({ fault: name, share: own / weight })),
+  };
 }
 
 /** Information about parts lost when two neighbouring bands become one, nats. */
@@ -380,9 +402,16 @@ function lossOfMerging(one: Band, two: Band): number {
   return Math.max(0, loss);
 }
 
-function byPart({ parts }: Band): Map<string | null, number> {
+function byPart({ parts }: Pick<Band, 'parts'>): Map<string | null, number> {
+  return sumBy(parts.values(), 'part');
+}
+
+function sumBy(
+  of: Iterable<{ part: string | null; fault: string | null; weight: number }>,
+  key: 'part' | 'fault',
+): Map<string | null, number> {
   const weights = new Map<string | null, number>();
-  for (const { part, weight } of parts.values()) weights.set(part, (weights.get(part) ?? 0) + weight);
+  for (const one of of) weights.set(one[key], (weights.get(one[key]) ?? 0) + one.weight);
   return weights;
 }
 

@@ -2,7 +2,7 @@ import type { Outcome } from '@/core/diagnosis/outcomes';
 import { supposedValues } from './supposedValues';
 
 const outcome = (low: number, high: number, reading: number | 'OL'): Outcome =>
-  ({ low, high, reading, share: 0.5, means: [], sound: false }) as Outcome;
+  ({ low, high, reading, share: 0.5, means: [], goes: [], faults: [], sound: false }) as Outcome;
 
 describe('values worth supposing', () => {
   it('lie in every outcome, ascending, with over-range last', () => {
@@ -19,7 +19,10 @@ describe('values worth supposing', () => {
   });
   it('are none where nothing is measured', () => {
     expect(
-      supposedValues([{ reading: 'works', share: 1, means: [], sound: true } as unknown as Outcome], 'works'),
+      supposedValues(
+        [{ reading: 'works', share: 1, means: [], goes: [], faults: [], sound: true } as unknown as Outcome],
+        'works',
+      ),
     ).toEqual([]);
   });
 });

@@ -11,16 +11,16 @@ const volts: RankedTest = {
   proof: false,
   expected: 12.6,
   outcomes: [
-    { reading: 0, low: -0.1, high: 0.5, share: 0.4, means: [], sound: false },
-    { reading: 12.6, low: 12.3, high: 13, share: 0.6, means: [], sound: true },
+    { reading: 0, low: -0.1, high: 0.5, share: 0.4, means: [], goes: [], faults: [], sound: false },
+    { reading: 12.6, low: 12.3, high: 13, share: 0.6, means: [], goes: [], faults: [], sound: true },
   ],
 };
 const ohms: RankedTest = {
   ...volts,
   test: { kind: 'ohms', from: 'A', to: 'GND', setup: {} },
   outcomes: [
-    { reading: 31.5, low: 29, high: 34, share: 0.6, means: [], sound: true },
-    { reading: 'OL', low: 900, high: Infinity, share: 0.4, means: [], sound: false },
+    { reading: 31.5, low: 29, high: 34, share: 0.6, means: [], goes: [], faults: [], sound: true },
+    { reading: 'OL', low: 900, high: Infinity, share: 0.4, means: [], goes: [], faults: [], sound: false },
   ],
 };
 
@@ -28,8 +28,8 @@ const gauge: RankedTest = {
   ...volts,
   test: { kind: 'pressure', at: 'Regulator outlet', setup: {} },
   outcomes: [
-    { reading: 210, low: 190, high: 414, share: 0.4, means: [], sound: false },
-    { reading: 600, low: 570, high: 640, share: 0.6, means: [], sound: true },
+    { reading: 210, low: 190, high: 414, share: 0.4, means: [], goes: [], faults: [], sound: false },
+    { reading: 600, low: 570, high: 640, share: 0.6, means: [], goes: [], faults: [], sound: true },
   ],
 };
 

@@ -142,13 +142,13 @@ const NO_AMPS = 0.01;
 /** What blows out of an opening, from nothing upwards. */
 const FLOWS: readonly string[] = ['none', 'bubbles', 'weak', 'full'];
 
-function shareOf({ means }: Outcome, ref: string): number {
-  return means.reduce((sum, { part, share }) => (part === ref ? sum + share : sum), 0);
+function shareOf({ goes }: Outcome, ref: string): number {
+  return goes.find(({ part }) => part === ref)?.share ?? 0;
 }
 
 /** Doubt that sits on insulation which only a tester's volts break down. */
-function weakShare({ means }: Outcome): number {
-  return means.reduce((sum, { fault, share }) => (fault === 'weakInsulation' ? sum + share : sum), 0);
+function weakShare({ faults }: Outcome): number {
+  return faults.find(({ fault }) => fault === 'weakInsulation')?.share ?? 0;
 }
 
 /** Most of the doubt is on a contact between the leads that does not open. */
@@ -182,7 +182,7 @@ export function thenWords(
     return there ? `As drawn, and yet ${there} stays in doubt.` : 'As drawn. Look elsewhere.';
   }
   const { kind } = test;
-  const short = SHORTS.includes(outcome.means[0]?.fault as FaultName);
+  const short = SHORTS.includes(outcome.faults[0]?.fault as FaultName);
   const value = typeof outcome.reading === 'number' ? outcome.reading : null;
   const wanted = typeof expected === 'number' ? expected : expected === 'OL' ? Infinity : null;
   if (kind === 'ohms' || kind === 'insulation') {
@@ -193,7 +193,7 @@ export function thenWords(
         ? 'To be watched: damp, or ageing.'
         : 'Leaks to the frame here.';
     if (value !== null && wanted !== null && value < wanted)
-      return CLOSED.includes(outcome.means[0]?.fault as FaultName)
+      return CLOSED.includes(outcome.faults[0]?.fault as FaultName)
         ? 'Something else is closed beside it.'
         : 'Shorted, or leaking.';
     return 'A bad joint.';
@@ -202,7 +202,7 @@ export function thenWords(
     const supply = Math.abs(wanted) > 1;
     if (!supply) {
       if (Math.abs(value) < Math.abs(wanted)) return 'Little or nothing flows here.';
-      const fault = outcome.means[0]?.fault as FaultName;
+      const fault = outcome.faults[0]?.fault as FaultName;
       if (FEEDS.includes(fault) && Math.abs(value) > 1) return 'Live, and should be dead.';
       if (TAKES_MORE.includes(fault)) return 'More flows here than should.';
       return Math.abs(value) > 1 ? 'The fall is here.' : 'A small fall here.';
@@ -227,7 +227,7 @@ export function thenWords(
     }
     if (value < -VACUUM_GONE) return 'Vacuum that should not be here.';
     if (Math.abs(value) >= Math.abs(wanted)) return 'Pressure that should not be here.';
-    const fault = outcome.means[0]?.fault as FaultName;
+    const fault = outcome.faults[0]?.fault as FaultName;
     if (LEAKS.includes(fault)) return 'Pulled down: something leaks.';
     // A valve that stands wrong shuts off what lies behind it, or lets go what stands before it: that leaves some.
     const lost = STARVES.includes(fault) || Math.abs(value) < 0.1 * Math.abs(wanted);
@@ -267,14 +267,9 @@ function unplugWords(off: string, outcome: Outcome, expected: Reading['value']):
 }
 
 /** Where an outcome would leave the doubt: "X8.1 9, Y8 5". */
-export function goesToWords({ means }: Outcome): string {
-  const parts = new Map<string, number>();
-  for (const { part, share } of means) {
-    const name = part ?? 'none';
-    parts.set(name, (parts.get(name) ?? 0) + share);
-  }
-  return [...parts]
-    .map(([name, share]) => ({ name, turns: Math.round(share * ALL_TURNS) }))
+export function goesToWords({ goes }: Outcome): string {
+  return goes
+    .map(({ part, share }) => ({ name: part ?? 'none', turns: Math.round(share * ALL_TURNS) }))
     .filter(({ turns }) => turns > 0)
     .slice(0, 2)
     .map(({ name, turns }) => `${name} ${turns}`)

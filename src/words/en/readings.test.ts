@@ -38,8 +38,15 @@ const VARIED = [
   'stop-solenoid',
 ];
 const right = { controls: { key: 'on', tilt: 'right' } };
-const outcome = (given: Partial<Outcome>): Outcome =>
-  ({ reading: 0, share: 0.5, means: [], sound: false, ...given }) as Outcome;
+const outcome = (given: Partial<Outcome>): Outcome => ({
+  reading: 0,
+  share: 0.5,
+  means: [],
+  goes: [],
+  faults: (given.means ?? []).map(({ fault, share }) => ({ fault, share })),
+  sound: false,
+  ...given,
+});
 
 describe('figures as a meter shows them', () => {
   it.each([
@@ -270,14 +277,22 @@ describe('answers and what they mean', () => {
   });
 
   it('count doubt in turns, the two heaviest', () => {
-    const means = [
-      { part: 'X8.1', fault: 'open', share: 0.3 },
-      { part: 'X8.1', fault: 'highResistance', share: 0.15 },
-      { part: 'Y8', fault: 'open', share: 0.25 },
-      { part: 'W15', fault: 'open', share: 0.2 },
-      { part: 'V8', fault: 'short', share: 0.01 },
+    const goes = [
+      { part: 'X8.1', share: 0.45 },
+      { part: 'Y8', share: 0.25 },
+      { part: 'W15', share: 0.2 },
     ];
-    expect(goesToWords(outcome({ means }))).toBe('X8.1 9, Y8 5');
+    expect(goesToWords(outcome({ goes }))).toBe('X8.1 9, Y8 5');
+    expect(
+      goesToWords(
+        outcome({
+          goes: [
+            { part: null, share: 0.9 },
+            { part: 'V8', share: 0.01 },
+          ],
+        }),
+      ),
+    ).toBe('none 18');
   });
 
   it('say why a test comes first', () => {

@@ -54,7 +54,11 @@ describe('a vacuum', () => {
 
   it('words of a band with no end say which end is open, above and below the atmosphere', () => {
     const band = (low: number, high: number) =>
-      bandWords('pressure', { reading: 0, low, high, share: 1, means: [], sound: false }, 'bar');
+      bandWords(
+        'pressure',
+        { reading: 0, low, high, share: 1, means: [], goes: [], faults: [], sound: false },
+        'bar',
+      );
     expect([band(-Infinity, 420), band(553, Infinity), band(-5, 7), band(420, 553)]).toEqual([
       'under 4.2 bar',
       'over 5.53 bar',

@@ -120,6 +120,10 @@ export class AcNetwork implements AcSolved {
     return size(this.phasorTransfer(i, j, p, q));
   }
 
+  drawnDown(i: number, j: number, p: number, q: number): number {
+    return shownDown(this, i, j, p, q);
+  }
+
   below(): AcSolved {
     return this;
   }
@@ -241,6 +245,10 @@ export class AcChangedNetwork implements AcSolved {
     return size(this.phasorTransfer(i, j, p, q));
   }
 
+  drawnDown(i: number, j: number, p: number, q: number): number {
+    return shownDown(this, i, j, p, q);
+  }
+
   below(): AcSolved {
     return this;
   }
@@ -254,6 +262,16 @@ function shownVolts(solved: AcSolved, i: number, j: number): number {
   if (!solved.joined(i, j)) return NaN;
   const volts = solved.phasorVolts(i, j);
   return solved.alternates(i) || solved.alternates(j) ? size(volts) : volts.re;
+}
+
+/** The size of what is drawn down is that of the transfer, its phase being nobody's; its sign is that of what stands across what draws. */
+function shownDown(solved: AcSolved, i: number, j: number, p: number, q: number): number {
+  if (!solved.joined(i, j) || !solved.joined(p, q)) return 0;
+  const transfer = solved.phasorTransfer(i, j, p, q);
+  const drawn = times(transfer, solved.phasorVolts(p, q));
+  const { re, im } = solved.phasorVolts(i, j);
+  const isSize = solved.alternates(i) || solved.alternates(j);
+  return Math.sign(isSize ? re * drawn.re + im * drawn.im : drawn.re) * size(transfer);
 }
 
 function phasorAmps(solved: AcSolved, a: number, b: number, admittance: Phasor, emf: number): number {

@@ -6,7 +6,7 @@ import { InputError } from './inputError';
 import { nodeGroups } from './nodeGroups';
 import type { Circuit, Part } from './schema';
 import { isAssumed } from './assumed';
-import { notSaid, settleWinding } from './windings';
+import { isNotKnown, notSaid, settleWinding } from './windings';
 
 /** Ohms by reference, of windings whose own nobody has said. */
 export type LearntOhms = ReadonlyMap<string, LearntOhm>;
@@ -85,6 +85,8 @@ export interface CompiledCircuit {
   transformers: TransformerUnit[];
   /** Branches whose resistance or volts scatter from one good part to the next. */
   scattering: Branch[];
+  /** Those of them of which nobody has said what they are. */
+  notKnown: Branch[];
   connectors: string[];
   /** Highest nominal supply, volts. */
   supplyVolts: number;
@@ -232,6 +234,7 @@ export function compileCircuit(circuit: Circuit, learnt: LearntOhms = new Map())
     branches,
     transformers,
     scattering: branches.filter(({ tolerance, emfTolerance }) => tolerance > 0 || emfTolerance > 0),
+    notKnown: branches.filter(isNotKnown),
     connectors: [...new Set(circuit.parts.flatMap((p) => (p.kind === 'pin' ? [p.connector] : [])))],
     supplyVolts,
     supplyKPa: Math.max(

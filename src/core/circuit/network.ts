@@ -53,6 +53,8 @@ export interface Solved {
   pairOhms(i: number, j: number): number;
   /** `(e_i − e_j)ᵀ Z (e_p − e_q)`, ohms, for `i`, `j` joined. */
   transfer(i: number, j: number, p: number, q: number): number;
+  /** How much lower `i` stands against `j`, as it is shown, for each ampere that is drawn from `p` to `q` by what lies between, ohms. */
+  drawnDown(i: number, j: number, p: number, q: number): number;
   /** The network below the changes that current between two nodes knows nothing of; its transfers from that pair are the same. */
   below(i: number, j: number): Solved;
   /** Current from `a` to `b` through an admittance with a source in series, amperes. 0 where the two float. */
@@ -146,6 +148,10 @@ export class Network implements Solved {
 
   transfer(i: number, j: number, p: number, q: number): number {
     return this.matrix.transfer(i, j, p, q);
+  }
+
+  drawnDown(i: number, j: number, p: number, q: number): number {
+    return this.transfer(i, j, p, q);
   }
 
   below(): Solved {
@@ -267,6 +273,10 @@ export class ChangedNetwork implements Solved {
     }
     if (this.effect === 'join') return this.acrossJoin(i, j, p, q);
     return base.transfer(i, j, p, q);
+  }
+
+  drawnDown(i: number, j: number, p: number, q: number): number {
+    return this.transfer(i, j, p, q);
   }
 
   below(i: number, j: number): Solved {

@@ -5,6 +5,11 @@ import type { Branch, LearntOhm } from './compile';
 const USUAL_WATTS = 15;
 /** Spread of a value that is not known, relative: a reading three times higher or lower accuses nobody. */
 const NOT_KNOWN = 3;
+/** Whether nobody knows what a branch takes at work, or reads at rest: what that moves it moves in every reading alike. */
+export function isNotKnown({ tolerance, liveTolerance }: Branch): boolean {
+  return tolerance >= NOT_KNOWN || liveTolerance >= NOT_KNOWN;
+}
+
 /** Sealed, an alternating coil limits its current mostly by its iron: reactance over resistance where only ohms are known. */
 const USUAL_REACTANCE = 2.5;
 /** Resistance of an alternating coil as a share of its impedance, where only its label is known. */

@@ -36,6 +36,8 @@ export interface World {
   resting: boolean;
   /** Filled on first use by `scatterSources`. */
   scatter?: ScatterSource[];
+  /** Filled on first use by `notKnownSources`. */
+  notKnown?: NotKnownSource[];
   /** Filled on first use by `limitedBranches`. */
   limited?: readonly number[];
 }
@@ -124,6 +126,22 @@ export function scatterSources(world: World): readonly ScatterSource[] {
   }
   world.scatter = found;
   return found;
+}
+
+/** What nobody knows takes so much more, amperes with their sign, for a standard unit of its tolerance. */
+export interface NotKnownSource extends ScatterSource {
+  branch: number;
+}
+
+/** Of {@link scatterSources} those of which nobody has said what they take. A fault that sits on one says it. */
+export function notKnownSources(world: World): readonly NotKnownSource[] {
+  world.notKnown ??= world.situation.compiled.notKnown.flatMap(({ index, liveTolerance }) => {
+    if (hasDelta(world, index)) return [];
+    const amps = branchAmps(world, index) * liveTolerance;
+    const { a, b } = world.edges[index]!;
+    return Math.abs(amps) > LEAST_SCATTER_AMPS ? [{ branch: index, a, b, amps }] : [];
+  });
+  return world.notKnown;
 }
 
 /** Driver branches that stand in their current limit in this world. Worked out once a world. */

@@ -4,7 +4,7 @@ import { fluidNode, type Situation } from '../circuit/situation';
 import type { SituationSolver } from '../circuit/solveSituation';
 import { branchAmps, nodeKPa, type World } from '../circuit/world';
 import { soft, type Prediction } from './prediction';
-import { voltsScatter } from './scatter';
+import { voltsCommon, voltsScatter } from './scatter';
 
 /** Flows a person can tell apart: bubbles in water, a breath on the hand, a blast. L/min. */
 const BUBBLES_FROM = 0.03;
@@ -36,7 +36,8 @@ export function pressurePrediction(model: CircuitModel, at: string, field: strin
     // Shut in on all sides: the gauge shows whatever was last in there.
     if (Number.isNaN(kPa)) return { type: 'number', mean: 0, sigma: 5, loose: true };
     const sigma = Math.max(2, voltsScatter(world, node, compiled.atmosphere));
-    return { type: 'number', mean: kPa, sigma, loose: world.chatters };
+    const common = voltsCommon(world, node, compiled.atmosphere);
+    return { type: 'number', mean: kPa, sigma, loose: world.chatters, ...(common && { common }) };
   };
 }
 

@@ -12,6 +12,14 @@ export interface NumberDue {
    * rotor that stands.
    */
   instead?: Instead;
+  /** Of its scatter what comes from the one branch that nobody has said and that moves it most: it moves every reading of its circuit. */
+  common?: Common;
+}
+
+/** How one standard deviation of a branch that nobody has said moves a figure, in its unit and with its sign. */
+export interface Common {
+  branch: number;
+  reach: number;
 }
 
 /** The other figure of two that may be due. */
@@ -45,6 +53,10 @@ export class PackedPredictions {
   /** The other figure and its scatter, two by two; NaN where only one is due, null as long as there is none. */
   private instead: Float64Array | null = null;
   private readonly other = { mean: 0, sigma: 0 };
+  /** Branch that nobody has said, and how it moves the figure; null as long as there is none, -1 where there is none. */
+  private commonBranch: Int32Array | null = null;
+  private commonReach: Float64Array | null = null;
+  private readonly shared = { branch: 0, reach: 0 };
   private readonly number: NumberDue = {
     type: 'number',
     mean: 0,
@@ -70,6 +82,12 @@ export class PackedPredictions {
         this.instead[2 * at] = prediction.instead.mean;
         this.instead[2 * at + 1] = prediction.instead.sigma;
       }
+      if (prediction.common) {
+        this.commonBranch ??= new Int32Array(this.length).fill(-1);
+        this.commonReach ??= new Float64Array(this.length);
+        this.commonBranch[at] = prediction.common.branch;
+        this.commonReach[at] = prediction.common.reach;
+      }
     } else {
       this.odds ??= new Array<Readonly<Record<string, number>> | null>(this.length).fill(null);
       this.odds[at] = prediction.odds;
@@ -92,6 +110,13 @@ export class PackedPredictions {
       this.other.sigma = this.instead![2 * at + 1]!;
       this.number.instead = this.other;
     }
+    const branch = this.commonBranch ? this.commonBranch[at]! : -1;
+    if (branch < 0) delete this.number.common;
+    else {
+      this.shared.branch = branch;
+      this.shared.reach = this.commonReach![at]!;
+      this.number.common = this.shared;
+    }
     return this.number;
   }
 
@@ -101,6 +126,9 @@ export class PackedPredictions {
       this.means[one] === this.means[two] &&
       this.sigmas[one] === this.sigmas[two] &&
       this.loose[one] === this.loose[two] &&
+      (this.commonBranch === null ||
+        (this.commonBranch[one] === this.commonBranch[two] &&
+          this.commonReach![one] === this.commonReach![two])) &&
       (this.instead === null ||
         (Object.is(this.instead[2 * one], this.instead[2 * two]) &&
           Object.is(this.instead[2 * one + 1], this.instead[2 * two + 1])))

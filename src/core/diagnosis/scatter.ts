@@ -1,5 +1,6 @@
 import type { Branch } from '../circuit/compile';
 import type { CircuitModel } from '../circuit/model';
+import type { Common } from './prediction';
 import type { Solved } from '../circuit/network';
 import {
   branchAmps,
@@ -7,6 +8,7 @@ import {
   hasDelta,
   LIMIT_SPREAD,
   limitedBranches,
+  notKnownSources,
   scatterSources,
   type World,
 } from '../circuit/world';
@@ -26,6 +28,28 @@ export function voltsScatter(world: World, i: number, j: number): number {
   return TOLERANCE_SIGMA * Math.sqrt(variance);
 }
 
+/** What moves a pair's volts, as they are shown, together with every other reading: the branch that nobody has said and that weighs most. */
+export function voltsCommon(world: World, i: number, j: number): Common | undefined {
+  let most: Common | undefined;
+  for (const { branch, a, b, amps } of notKnownSources(world)) {
+    const reach = -TOLERANCE_SIGMA * amps * world.changed.drawnDown(i, j, a, b);
+    if (reach !== 0 && Math.abs(reach) > Math.abs(most?.reach ?? 0)) most = { branch, reach };
+  }
+  return most;
+}
+
+/** The same for the current through a branch, by its size where it alternates. */
+export function ampsCommon(model: CircuitModel, world: World, through: number): Common | undefined {
+  const own = notKnownSources(world).find(({ branch }) => branch === through);
+  // As in its scatter: in a series loop what it takes itself and what that leaves of the volts are one cause.
+  if (own) return { branch: through, reach: TOLERANCE_SIGMA * own.amps };
+  const siemens = conductance(world, through);
+  if (siemens === 0) return undefined;
+  const { a, b } = world.edges[through]!;
+  const moved = voltsCommon(world, a, b);
+  return moved && { ...moved, reach: siemens * moved.reach };
+}
+
 /** The same for the current through a branch, amperes. */
 export function ampsScatter(model: CircuitModel, world: World, through: number): number {
   const own = conductance(world, through);
@@ -41,20 +65,26 @@ export function ampsScatter(model: CircuitModel, world: World, through: number):
 }
 
 /** What the spread is of pairs of one network: whatever changes beside them leaves it as it is. */
-const known = new WeakMap<Solved, Map<number, number>>();
+const known = new WeakMap<Solved, Map<number, Spread>>();
+
+/** How far a figure stands off with good parts, and what of that is one branch's that nobody has said. */
+export interface Spread {
+  sigma: number;
+  common?: Common;
+}
 
 /** The same for the resistance between two nodes, ohms. */
-export function ohmsScatter(model: CircuitModel, world: World, i: number, j: number): number {
+export function ohmsScatter(model: CircuitModel, world: World, i: number, j: number): Spread {
   const below = world.changed.below(i, j);
-  const pairs = known.get(below) ?? new Map<number, number>();
+  const pairs = known.get(below) ?? new Map<number, Spread>();
   known.set(below, pairs);
   const pair = i * world.situation.nodeCount + j;
-  let sigma = pairs.get(pair);
-  if (sigma === undefined) {
-    sigma = pairScatter(model, world, i, j);
-    pairs.set(pair, sigma);
+  let spread = pairs.get(pair);
+  if (spread === undefined) {
+    spread = pairScatter(model, world, i, j);
+    pairs.set(pair, spread);
   }
-  return sigma;
+  return spread;
 }
 
 /** How far what rests may be off from its own ohms at rest; null where it has what it has at work. */
@@ -62,7 +92,9 @@ function restTolerance({ rest }: Branch, { resting }: World): number | null {
   return rest && (rest.said || resting) ? rest.tolerance : null;
 }
 
-function pairScatter(model: CircuitModel, world: World, i: number, j: number): number {
+function pairScatter(model: CircuitModel, world: World, i: number, j: number): Spread {
+  const { notKnown } = model.compiled;
+  let common: Common | undefined;
   let variance = CONTACT_SCATTER_OHMS ** 2;
   for (const branch of model.compiled.scattering) {
     const tolerance = restTolerance(branch, world) ?? branch.tolerance;
@@ -71,7 +103,10 @@ function pairScatter(model: CircuitModel, world: World, i: number, j: number): n
     if (siemens === 0) continue;
     const { a, b } = world.edges[branch.index]!;
     const reach = world.changed.transfer(i, j, a, b);
-    variance += (siemens * reach * reach * tolerance * TOLERANCE_SIGMA) ** 2;
+    const off = siemens * reach * reach * tolerance * TOLERANCE_SIGMA;
+    variance += off * off;
+    if (off > (common?.reach ?? 0) && notKnown.includes(branch))
+      common = { branch: branch.index, reach: off };
   }
-  return Math.sqrt(variance);
+  return { sigma: Math.sqrt(variance), ...(common && { common }) };
 }

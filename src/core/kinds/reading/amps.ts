@@ -1,7 +1,7 @@
 import { InputError } from '../../circuit/inputError';
 import { findPart } from '../../circuit/situation';
 import { branchAmps, conductance, limitedBranches, limitedVolts } from '../../circuit/world';
-import { ampsScatter } from '../../diagnosis/scatter';
+import { ampsCommon, ampsScatter } from '../../diagnosis/scatter';
 import { digitalSigma, sizeStep } from './meters';
 import { defineReading } from './module';
 
@@ -39,7 +39,15 @@ export const amps = defineReading<'amps'>()({
         const own = branchAmps(world, branch.index);
         const sigma = ampsScatter(model, world, branch.index);
         const shown = (value: number) => (size ? Math.abs(value) : sign * value);
-        const found = { type: 'number', mean: shown(own), sigma, loose: world.chatters } as const;
+        const moved = ampsCommon(model, world, branch.index);
+        const common = moved && { ...moved, reach: (size ? 1 : sign) * moved.reach };
+        const found = {
+          type: 'number',
+          mean: shown(own),
+          sigma,
+          loose: world.chatters,
+          ...(common && { common }),
+        } as const;
         const limited = limitedBranches(world);
         if (limited.length === 0) return found;
         const { a, b } = world.edges[branch.index]!;

@@ -26,7 +26,7 @@ export const insulation = defineReading<'insulation'>()({
         const { siemens, emf } = world.meter!;
         const amps = siemens * (emf - volts);
         const own = amps > 0 && Number.isFinite(volts) ? volts / amps : Infinity;
-        return measuredOhms(own, SCATTER_SHARE * own, INSULATION_OVER);
+        return measuredOhms(own, { sigma: SCATTER_SHARE * own }, INSULATION_OVER);
       },
     ];
   },

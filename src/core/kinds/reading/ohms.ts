@@ -45,7 +45,9 @@ export const ohms = defineReading<'ohms'>()({
 /** Above this share of what it has at work, a pair reads the same at rest. */
 const SAME_SHARE = 0.97;
 
+const NONE = { sigma: 0 };
+
 function shownOhms(model: CircuitModel, world: World, i: number, j: number) {
   const own = world.changed.pairOhms(i, j);
-  return measuredOhms(own, own > OHMS_OVER ? 0 : ohmsScatter(model, world, i, j), OHMS_OVER);
+  return measuredOhms(own, own > OHMS_OVER ? NONE : ohmsScatter(model, world, i, j), OHMS_OVER);
 }

@@ -4,6 +4,7 @@ import type { Part, Test } from '../../circuit/schema';
 import { findNode, findPart } from '../../circuit/situation';
 import type { SituationSolver } from '../../circuit/solveSituation';
 import type { NumberDue } from '../../diagnosis/prediction';
+import type { Spread } from '../../diagnosis/scatter';
 
 /** Volts above which a pair counts as powered: an ohmmeter there would read nonsense and may be damaged. */
 const POWERED_VOLTS = 0.02;
@@ -65,8 +66,8 @@ export function refusePowered(
 }
 
 /** Ohms as a meter shows them, with over-range above a limit. */
-export function measuredOhms(ohms: number, sigma: number, over: number): NumberDue {
+export function measuredOhms(ohms: number, spread: Spread, over: number): NumberDue {
   return ohms > over
     ? { type: 'number', mean: Infinity, sigma: 0, loose: false }
-    : { type: 'number', mean: Math.max(ohms, 0), sigma, loose: false };
+    : { type: 'number', mean: Math.max(ohms, 0), loose: false, ...spread };
 }

@@ -1,6 +1,6 @@
 import { limitedBranches, limitedVolts, type World } from '../../circuit/world';
 import type { Prediction } from '../../diagnosis/prediction';
-import { voltsScatter } from '../../diagnosis/scatter';
+import { voltsCommon, voltsScatter } from '../../diagnosis/scatter';
 import { digitalSigma, signedStep, VOLT_RANGES } from './meters';
 import { defineReading } from './module';
 import { electricalPair } from './places';
@@ -47,8 +47,11 @@ function predicted(world: World, i: number, j: number, loadOhms: number, size: b
   const ghost = source > GHOST_SHARE * loadOhms;
   const scatter = voltsScatter(world, i, j);
   const sigma = ghost ? Math.hypot(scatter, 0.25 * Math.abs(mean)) : scatter;
-  if (limitedBranches(world).length === 0) return { type: 'number', mean, sigma, loose: world.chatters };
+  const common = voltsCommon(world, i, j);
+  const due: Prediction = { type: 'number', mean, sigma, loose: world.chatters };
+  if (common) due.common = common;
+  if (limitedBranches(world).length === 0) return due;
   const off = open - limitedVolts(world, i, j);
   const shut = ((size ? Math.abs(off) : off) * loadOhms) / (loadOhms + source);
-  return { type: 'number', mean, sigma, loose: world.chatters, instead: { mean: shut, sigma: 0 } };
+  return { ...due, instead: { mean: shut, sigma: 0 } };
 }

@@ -2,18 +2,19 @@
  * Self-play: a hidden fault in a machine whose parts scatter, a meter that is off a little, 2 % blunders. The program's
  * own first choice is followed until it names a part or gives up; the same for two baselines under the same verdict rule.
  *
- *   npm run bench:diagnosis -- [--rounds=N] [--only=TEXT] [--own] [--mean] [--unseen] [--fluid] [--fuses] [--odds] [--faults=N] [--verbose] [--seed=N]
+ *   npm run bench:diagnosis -- [--rounds=N] [--only=TEXT] [--own] [--mean] [--unseen] [--fluid] [--fuses] [--unsaid] [--odds] [--faults=N] [--verbose] [--seed=N]
  *
  * Every fault is as likely as the next, which tries the rare ones as hard; with `--odds` they are drawn by the odds that the engine gives
  * them, as a shed has them: only then can shares be held against how often they were true.
  * With `--fuses` a fuse that went stays gone until the program has it looked at, and nobody says that it went.
+ * With `--unsaid` the drawing says of no coil what it reads or draws, as most do not.
  *
  * Prints rates, mean readings and minutes, and how well shares are calibrated. Asserts nothing.
  */
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseCircuit } from '../src/core/circuit/parse';
-import type { Circuit, Reading, Test } from '../src/core/circuit/schema';
+import type { Circuit, Part, Reading, Test } from '../src/core/circuit/schema';
 import { listCandidateTests } from '../src/core/diagnosis/candidateTests';
 import { Diagnoser } from '../src/core/diagnosis/diagnose';
 import type { CandidateFault } from '../src/core/diagnosis/faultTypes';
@@ -86,6 +87,18 @@ function circuits(): [string, Circuit][] {
       parseCircuit(JSON.parse(readFileSync(join(folder, file), 'utf8'))),
     ]);
   return [...demo, ...TEMPLATES.map(({ id, build }): [string, Circuit] => [id, build()])];
+}
+
+/** A drawing that says of no coil and no relay what it reads or draws. */
+function unsaid(circuit: Circuit): Circuit {
+  const parts = circuit.parts.map((part): Part => {
+    if (part.kind !== 'coil' && part.kind !== 'relay') return part;
+    const { henries: _henries, va: _va, sealedAmps: _sealed, inrushAmps: _inrush, ...bare } = part;
+    if (bare.kind === 'relay') return { ...bare, assumed: [...(bare.assumed ?? []), 'ohms'] };
+    const { ohms: _ohms, ...unread } = bare;
+    return unread;
+  });
+  return { ...circuit, parts };
 }
 
 /** What the operator says: works, weak or dead in every position, which fuse blows, what a sensor's display shows. */
@@ -259,7 +272,7 @@ let count = 0;
 for (const [name, circuit] of circuits()) {
   if (only && !name.includes(only)) continue;
   count++;
-  const diagnoser = new Diagnoser(circuit);
+  const diagnoser = new Diagnoser(flag('unsaid') ? unsaid(circuit) : circuit);
   for (const [policy, make] of policies) {
     const started = performance.now();
     const tally = empty();

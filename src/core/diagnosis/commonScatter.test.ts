@@ -150,12 +150,23 @@ describe('what nobody has said', () => {
       const places: Test[] = [
         { kind: 'volts', from: own!, to: bare.frame, setup },
         { kind: 'amps', through: ref, setup },
+        {
+          kind: 'ohms',
+          from: own!,
+          to: bare.frame,
+          setup: {
+            isolated: model.compiled.circuit.parts.flatMap(({ kind, ref: source }) =>
+              kind === 'source' ? [source] : [],
+            ),
+          },
+        },
       ];
       for (const test of places) {
         const { mean, common } = shown(model, test);
         const moved = (shown(more, test).mean - mean) / 0.01;
         expect(common?.branch).toBe(branch.index);
-        const reach = common!.reach / (TOLERANCE_SIGMA * branch.liveTolerance);
+        const tolerance = test.kind === 'ohms' ? branch.tolerance : branch.liveTolerance;
+        const reach = common!.reach / (TOLERANCE_SIGMA * tolerance);
         expect(Math.sign(reach)).toBe(Math.sign(moved));
         // Of what alternates nobody knows the phase either: it is no less than what the size changes by.
         expect(Math.abs(reach)).toBeGreaterThan(0.95 * Math.abs(moved));

@@ -105,8 +105,9 @@ function pairScatter(model: CircuitModel, world: World, i: number, j: number): S
     const reach = world.changed.transfer(i, j, a, b);
     const off = siemens * reach * reach * tolerance * TOLERANCE_SIGMA;
     variance += off * off;
-    if (off > (common?.reach ?? 0) && notKnown.includes(branch))
-      common = { branch: branch.index, reach: off };
+    // As at work: what takes more reads less.
+    if (off > Math.abs(common?.reach ?? 0) && notKnown.includes(branch))
+      common = { branch: branch.index, reach: -off };
   }
   return { sigma: Math.sqrt(variance), ...(common && { common }) };
 }

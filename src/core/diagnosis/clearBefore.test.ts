@@ -1,6 +1,8 @@
 import { demoCircuit } from '@/testing/demoCircuits';
 import { CircuitModel } from '../circuit/model';
+import { singleCoil } from '../templates/electrical';
 import { airClamp, hydraulicLift } from '../templates/fluid';
+import { contactorTwoSupplies } from '../templates/line';
 import { clearBefore } from './clearBefore';
 
 const reasons = (
@@ -29,5 +31,14 @@ describe('what would spoil the next one of an air, oil, vacuum or refrigerant pa
       'missingAir',
       'foulAir',
     ]);
+  });
+});
+
+describe('what would burn the next winding', () => {
+  it('is the supply that feeds it, and none that feeds something else', () => {
+    const fan = new CircuitModel(contactorTwoSupplies());
+    expect(clearBefore(fan, 'K1', 'open')).toEqual([{ part: 'G2', reason: 'overLineVoltage' }]);
+    const coil = clearBefore(new CircuitModel(singleCoil()), 'Y1', 'shortedTurns');
+    expect(coil).toContainEqual({ part: 'G1', reason: 'overVoltage' });
   });
 });

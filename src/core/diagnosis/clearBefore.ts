@@ -3,7 +3,8 @@ import type { Part } from '../circuit/schema';
 import { isOfRefrigerant } from '../safety/refrigerant';
 import { kindOf } from '../kinds/part';
 import type { CircuitModel } from '../circuit/model';
-import { branchAmps } from '../circuit/world';
+import type { CompiledPart } from '../circuit/compile';
+import { branchAmps, branchVolts } from '../circuit/world';
 import type { FaultName } from './faultTypes';
 
 /** Why a part beside the one proved bad must be cleared first. */
@@ -13,7 +14,9 @@ export interface ClearFirst {
     | 'shortBehind'
     | 'suppressionDiode'
     | 'openSuppressor'
+    /** Of a battery, which is highest while it is charged; of a line, which is highest with little on it. */
     | 'overVoltage'
+    | 'overLineVoltage'
     | 'jammedSpool'
     | 'jammedArmature'
     /** On direct volts: a new one would not move either. A rotor: what it drives, or its bearings. */
@@ -28,6 +31,8 @@ export interface ClearFirst {
     | 'overload';
 }
 
+/** Less is nothing that a load would draw. */
+const LEAST_AMPS = 1e-3;
 const BURNT_CONTACT: readonly FaultName[] = ['highResistance', 'welded'];
 const BURNT: readonly FaultName[] = ['open', 'shortedTurns', 'short', 'shortToFrame', 'weakInsulation'];
 
@@ -50,7 +55,7 @@ export function clearBefore(model: CircuitModel, ref: string, fault: FaultName):
     const fed = new Set<string>();
     for (const controls of model.combinations) {
       const world = model.situation({ controls }).solve({ mode: 'live' });
-      const flows = (branch: number) => Math.abs(branchAmps(world, branch)) > 1e-3;
+      const flows = (branch: number) => Math.abs(branchAmps(world, branch)) > LEAST_AMPS;
       if (!branches.some(({ index }) => flows(index))) continue;
       for (const other of compiled.parts) {
         if (other.part.ref !== ref && kindOf(other.part).traits.load && flows(other.branches[0]!.index))
@@ -80,9 +85,11 @@ export function clearBefore(model: CircuitModel, ref: string, fault: FaultName):
           found.push({ part: valve.ref, reason: 'jammedSpool' });
         }
       }
-      for (const { part: source } of compiled.parts) {
-        if (source.kind === 'source') found.push({ part: source.ref, reason: 'overVoltage' });
-      }
+      for (const source of feedsOf(model, branches[0]!.index))
+        found.push({
+          part: source.part.ref,
+          reason: compiled.alternating[source.branches[0]!.a] === 1 ? 'overLineVoltage' : 'overVoltage',
+        });
       break;
     case 'fuse':
     case 'breaker':
@@ -108,6 +115,27 @@ export function clearBefore(model: CircuitModel, ref: string, fault: FaultName):
   }
   found.push(...foulBefore(model, part, fault));
   return found;
+}
+
+/** Of the volts across a load, what a supply has to bring to be one that feeds it, share. */
+const FEEDS_SHARE = 0.05;
+
+/** Supplies that feed a branch in a position in which current flows through it; each where none does, since nothing clears it. */
+function feedsOf(model: CircuitModel, branch: number): CompiledPart[] {
+  const sources = model.compiled.parts.filter(({ part }) => part.kind === 'source');
+  const fed = new Set<CompiledPart>();
+  for (const controls of model.combinations) {
+    const world = model.situation({ controls }).solve({ mode: 'live' });
+    if (Math.abs(branchAmps(world, branch)) < LEAST_AMPS) continue;
+    const { a, b } = world.edges[branch]!;
+    const across = Math.abs(branchVolts(world, branch));
+    for (const source of sources) {
+      const { a: from, b: to, siemens, emf } = world.edges[source.branches[0]!.index]!;
+      if (Math.abs(siemens * emf * world.changed.transfer(a, b, from, to)) > FEEDS_SHARE * across)
+        fed.add(source);
+    }
+  }
+  return fed.size > 0 ? [...fed] : sources;
 }
 
 /** What sticks, wears or chokes because of what comes with its air, oil or vacuum. */

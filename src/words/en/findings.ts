@@ -112,6 +112,8 @@ const CLEAR_WORDS: Readonly<Record<ClearFirst['reason'], string>> = {
   suppressionDiode: 'shorted or the wrong way round, it would kill the new part',
   overVoltage:
     'too many volts would burn the new one: read them at their highest, a battery while it is charged',
+  overLineVoltage:
+    'too many volts would burn the new one: read them at their highest, when little else is on',
   jammedArmature:
     'find what holds it, ice, dirt, a bent stem or the valve it moves: a new one would stand at its inrush current and burn',
   jammedPlunger:

@@ -258,7 +258,7 @@ describe('naming', () => {
     const { verdict } = diagnoser.diagnose([...given, back!]);
     expect(verdict).toMatchObject({ state: 'name', part: 'Y1', fault: 'open' });
     if (verdict.state !== 'name') throw new Error(verdict.state);
-    expect(verdict.clearFirst).toContainEqual({ part: 'G1', reason: 'overVoltage' });
+    expect(verdict.clearFirst).toContainEqual({ part: 'G1', reason: 'overLineVoltage' });
   });
 
   it('grows surer with readings that agree, and never past one', () => {

@@ -234,7 +234,9 @@ export function compileCircuit(circuit: Circuit, learnt: LearntOhms = new Map())
     branches,
     transformers,
     scattering: branches.filter(({ tolerance, emfTolerance }) => tolerance > 0 || emfTolerance > 0),
-    notKnown: branches.filter(isNotKnown),
+    notKnown: branches.filter(
+      ({ tolerance, liveTolerance }) => isNotKnown(tolerance) || isNotKnown(liveTolerance),
+    ),
     connectors: [...new Set(circuit.parts.flatMap((p) => (p.kind === 'pin' ? [p.connector] : [])))],
     supplyVolts,
     supplyKPa: Math.max(

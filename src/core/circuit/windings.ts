@@ -4,10 +4,15 @@ import type { Branch, LearntOhm } from './compile';
 /** Watts of a solenoid whose value nobody has said: most lie within a few times of this, so its volts say roughly what it reads. */
 const USUAL_WATTS = 15;
 /** Spread of a value that is not known, relative: a reading three times higher or lower accuses nobody. */
-const NOT_KNOWN = 3;
-/** Whether nobody knows what a branch takes at work, or reads at rest: what that moves it moves in every reading alike. */
-export function isNotKnown({ tolerance, liveTolerance }: Branch): boolean {
-  return tolerance >= NOT_KNOWN || liveTolerance >= NOT_KNOWN;
+export const NOT_KNOWN = 3;
+/** Whether a spread is that of a figure which nobody has said. */
+export function isNotKnown(tolerance: number): boolean {
+  return tolerance >= NOT_KNOWN;
+}
+
+/** Whether somebody has said what a winding draws at work. */
+export function isDrawKnown({ impedanceKnown, liveTolerance }: Branch): boolean {
+  return impedanceKnown && !isNotKnown(liveTolerance);
 }
 
 /** Sealed, an alternating coil limits its current mostly by its iron: reactance over resistance where only ohms are known. */

@@ -1,4 +1,5 @@
 import type { Device } from './deviceTypes';
+import { isNotKnown } from './windings';
 import type { Delta, Edge, Solved } from './network';
 import type { Situation } from './situation';
 
@@ -128,18 +129,26 @@ export function scatterSources(world: World): readonly ScatterSource[] {
   return found;
 }
 
-/** What nobody knows takes so much more, amperes with their sign, for a standard unit of its tolerance. */
-export interface NotKnownSource extends ScatterSource {
+/** A branch of which nobody has said what it takes, at work. */
+export interface NotKnownSource {
   branch: number;
+  a: number;
+  b: number;
+  /** What it takes here, with its sign where that has one. */
+  amps: number;
+  /** Of what it would take by itself, the share that the rest of its circuit would keep from it: `|Y|·|Z|` at its ends. */
+  bend: number;
 }
 
-/** Of {@link scatterSources} those of which nobody has said what they take. A fault that sits on one says it. */
+/** Branches of {@link scatterSources} of which nobody has said what they take. A fault that sits on one says it. */
 export function notKnownSources(world: World): readonly NotKnownSource[] {
   world.notKnown ??= world.situation.compiled.notKnown.flatMap(({ index, liveTolerance }) => {
-    if (hasDelta(world, index)) return [];
-    const amps = branchAmps(world, index) * liveTolerance;
-    const { a, b } = world.edges[index]!;
-    return Math.abs(amps) > LEAST_SCATTER_AMPS ? [{ branch: index, a, b, amps }] : [];
+    const amps = branchAmps(world, index);
+    if (!isNotKnown(liveTolerance) || hasDelta(world, index) || Math.abs(amps) < LEAST_SCATTER_AMPS)
+      return [];
+    const { a, b, siemens, susceptance = 0 } = world.edges[index]!;
+    const bend = Math.min(Math.hypot(siemens, susceptance) * world.changed.pairOhms(a, b), 1);
+    return [{ branch: index, a, b, amps, bend }];
   });
   return world.notKnown;
 }

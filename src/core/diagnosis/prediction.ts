@@ -12,14 +12,18 @@ export interface NumberDue {
    * rotor that stands.
    */
   instead?: Instead;
-  /** Of its scatter what comes from the one branch that nobody has said and that moves it most: it moves every reading of its circuit. */
+  /** How the one branch that nobody has said and that moves it most does so: it moves every reading of its circuit. */
   common?: Common;
 }
 
-/** How one standard deviation of a branch that nobody has said moves a figure, in its unit and with its sign. */
+/**
+ * How a figure follows a branch that nobody has said: were that to take `1 + x` times what is usual, by itself, the figure would be
+ * `mean + slope·x / (1 + bend·x)`, exact for one changed conductance of a direct network.
+ */
 export interface Common {
   branch: number;
-  reach: number;
+  slope: number;
+  bend: number;
 }
 
 /** The other figure of two that may be due. */
@@ -53,10 +57,10 @@ export class PackedPredictions {
   /** The other figure and its scatter, two by two; NaN where only one is due, null as long as there is none. */
   private instead: Float64Array | null = null;
   private readonly other = { mean: 0, sigma: 0 };
-  /** Branch that nobody has said, and how it moves the figure; null as long as there is none, -1 where there is none. */
+  /** Branch that nobody has said, -1 where there is none, and how it moves the figure, two by two; null as long as there is none. */
   private commonBranch: Int32Array | null = null;
-  private commonReach: Float64Array | null = null;
-  private readonly shared = { branch: 0, reach: 0 };
+  private commonCourse: Float64Array | null = null;
+  private readonly shared = { branch: 0, slope: 0, bend: 0 };
   private readonly number: NumberDue = {
     type: 'number',
     mean: 0,
@@ -84,9 +88,10 @@ export class PackedPredictions {
       }
       if (prediction.common) {
         this.commonBranch ??= new Int32Array(this.length).fill(-1);
-        this.commonReach ??= new Float64Array(this.length);
+        this.commonCourse ??= new Float64Array(2 * this.length);
         this.commonBranch[at] = prediction.common.branch;
-        this.commonReach[at] = prediction.common.reach;
+        this.commonCourse[2 * at] = prediction.common.slope;
+        this.commonCourse[2 * at + 1] = prediction.common.bend;
       }
     } else {
       this.odds ??= new Array<Readonly<Record<string, number>> | null>(this.length).fill(null);
@@ -114,7 +119,8 @@ export class PackedPredictions {
     if (branch < 0) delete this.number.common;
     else {
       this.shared.branch = branch;
-      this.shared.reach = this.commonReach![at]!;
+      this.shared.slope = this.commonCourse![2 * at]!;
+      this.shared.bend = this.commonCourse![2 * at + 1]!;
       this.number.common = this.shared;
     }
     return this.number;
@@ -128,7 +134,8 @@ export class PackedPredictions {
       this.loose[one] === this.loose[two] &&
       (this.commonBranch === null ||
         (this.commonBranch[one] === this.commonBranch[two] &&
-          this.commonReach![one] === this.commonReach![two])) &&
+          this.commonCourse![2 * one] === this.commonCourse![2 * two] &&
+          this.commonCourse![2 * one + 1] === this.commonCourse![2 * two + 1])) &&
       (this.instead === null ||
         (Object.is(this.instead[2 * one], this.instead[2 * two]) &&
           Object.is(this.instead[2 * one + 1], this.instead[2 * two + 1])))

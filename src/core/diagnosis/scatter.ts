@@ -1,4 +1,5 @@
 import type { Branch } from '../circuit/compile';
+import { isNotKnown } from '../circuit/windings';
 import type { CircuitModel } from '../circuit/model';
 import type { Common } from './prediction';
 import type { Solved } from '../circuit/network';
@@ -31,23 +32,22 @@ export function voltsScatter(world: World, i: number, j: number): number {
 /** What moves a pair's volts, as they are shown, together with every other reading: the branch that nobody has said and that weighs most. */
 export function voltsCommon(world: World, i: number, j: number): Common | undefined {
   let most: Common | undefined;
-  for (const { branch, a, b, amps } of notKnownSources(world)) {
-    const reach = -TOLERANCE_SIGMA * amps * world.changed.drawnDown(i, j, a, b);
-    if (reach !== 0 && Math.abs(reach) > Math.abs(most?.reach ?? 0)) most = { branch, reach };
+  for (const { branch, a, b, amps, bend } of notKnownSources(world)) {
+    const slope = -amps * world.changed.drawnDown(i, j, a, b);
+    if (slope !== 0 && Math.abs(slope) > Math.abs(most?.slope ?? 0)) most = { branch, slope, bend };
   }
   return most;
 }
 
 /** The same for the current through a branch, by its size where it alternates. */
-export function ampsCommon(model: CircuitModel, world: World, through: number): Common | undefined {
+export function ampsCommon(world: World, through: number): Common | undefined {
   const own = notKnownSources(world).find(({ branch }) => branch === through);
-  // As in its scatter: in a series loop what it takes itself and what that leaves of the volts are one cause.
-  if (own) return { branch: through, reach: TOLERANCE_SIGMA * own.amps };
+  if (own) return { branch: through, slope: own.amps * (1 - own.bend), bend: own.bend };
   const siemens = conductance(world, through);
   if (siemens === 0) return undefined;
   const { a, b } = world.edges[through]!;
   const moved = voltsCommon(world, a, b);
-  return moved && { ...moved, reach: siemens * moved.reach };
+  return moved && { ...moved, slope: siemens * moved.slope };
 }
 
 /** The same for the current through a branch, amperes. */
@@ -60,6 +60,12 @@ export function ampsScatter(model: CircuitModel, world: World, through: number):
   const spread = limitedBranches(world).includes(through) ? LIMIT_SPREAD : tolerance;
   const direct = hasDelta(world, through) ? 0 : Math.abs(amps) * spread * TOLERANCE_SIGMA;
   const fromVolts = own * voltsScatter(world, a, b);
+  const unsaid = notKnownSources(world).find(({ branch }) => branch === through);
+  if (unsaid) {
+    // What nobody has said is known apart from all the rest: as much as it takes more, less what that leaves of its volts.
+    const left = direct * (1 - unsaid.bend);
+    return Math.sqrt(left * left + Math.max(fromVolts ** 2 - (direct * unsaid.bend) ** 2, 0));
+  }
   // In a series loop the two are the same cause seen twice; the larger one is the honest figure.
   return Math.max(direct, fromVolts);
 }
@@ -93,7 +99,6 @@ function restTolerance({ rest }: Branch, { resting }: World): number | null {
 }
 
 function pairScatter(model: CircuitModel, world: World, i: number, j: number): Spread {
-  const { notKnown } = model.compiled;
   let common: Common | undefined;
   let variance = CONTACT_SCATTER_OHMS ** 2;
   for (const branch of model.compiled.scattering) {
@@ -103,11 +108,15 @@ function pairScatter(model: CircuitModel, world: World, i: number, j: number): S
     if (siemens === 0) continue;
     const { a, b } = world.edges[branch.index]!;
     const reach = world.changed.transfer(i, j, a, b);
-    const off = siemens * reach * reach * tolerance * TOLERANCE_SIGMA;
-    variance += off * off;
+    const slope = siemens * reach * reach;
+    variance += (slope * tolerance * TOLERANCE_SIGMA) ** 2;
     // As at work: what takes more reads less.
-    if (off > Math.abs(common?.reach ?? 0) && notKnown.includes(branch))
-      common = { branch: branch.index, reach: -off };
+    if (isNotKnown(tolerance) && slope > Math.abs(common?.slope ?? 0))
+      common = {
+        branch: branch.index,
+        slope: -slope,
+        bend: Math.min(siemens * world.changed.pairOhms(a, b), 1),
+      };
   }
   return { sigma: Math.sqrt(variance), ...(common && { common }) };
 }

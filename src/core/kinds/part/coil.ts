@@ -4,6 +4,7 @@ import type { PartOf } from '../../circuit/partSchema';
 import { broken, worsened } from '../../diagnosis/faultTypes';
 import { LOAD } from './bases';
 import { saidOf } from '../../circuit/assumed';
+import { isDrawKnown } from '../../circuit/windings';
 import { body, LOAD_TOLERANCE } from './branch';
 import { definePart, nothing, round, traits } from './module';
 
@@ -80,16 +81,17 @@ export function gapOf(own: Branch, inrushAmps?: number): Edit {
 }
 
 /**
- * Current at which a coil pulls its plunger in, amperes. An alternating coil of which only ohms are known has no figure that the file's
- * amperes could be held against, and where nobody said them there are none: it pulls in at the usual share of whatever it draws.
+ * Current at which a coil pulls its plunger in, amperes. A coil of which nobody has said what it draws, as an alternating one of which only
+ * ohms are known, has no figure that the file's amperes could be held against, and where nobody said them there are none: it pulls in at the
+ * usual share of whatever it draws.
  */
 export function pullInAmps(branch: Branch, part: PartOf<'coil'>): number {
   const usual = (PULL_IN_SHARE * branch.volts) / Math.hypot(branch.ohms, branch.reactance);
-  return branch.impedanceKnown ? (saidOf(part, 'pullInAmps') ?? usual) : usual;
+  return isDrawKnown(branch) ? (saidOf(part, 'pullInAmps') ?? usual) : usual;
 }
 
 /** Current below which it lets go again, amperes. */
 export function holdAmps(branch: Branch, part: PartOf<'coil'>): number {
   const usual = HOLD_SHARE * pullInAmps(branch, part);
-  return branch.impedanceKnown ? (saidOf(part, 'holdAmps') ?? usual) : usual;
+  return isDrawKnown(branch) ? (saidOf(part, 'holdAmps') ?? usual) : usual;
 }

@@ -39,8 +39,8 @@ export const amps = defineReading<'amps'>()({
         const own = branchAmps(world, branch.index);
         const sigma = ampsScatter(model, world, branch.index);
         const shown = (value: number) => (size ? Math.abs(value) : sign * value);
-        const moved = ampsCommon(model, world, branch.index);
-        const common = moved && { ...moved, reach: (size ? 1 : sign) * moved.reach };
+        const moved = ampsCommon(world, branch.index);
+        const common = moved && { ...moved, slope: (size ? 1 : sign) * moved.slope };
         const found = {
           type: 'number',
           mean: shown(own),

@@ -10,7 +10,7 @@ import { coilCourse } from './coilCourse';
 import { coilFeatures, thinned } from './coilFeatures';
 import { coilFeed } from './coilFeed';
 import { partInCircuit } from './partInCircuit';
-import { keepTrace, MOST_KEPT, traceOfKept } from './keptTrace';
+import { keepTrace, keptTrace, MOST_KEPT, traceOfKept } from './keptTrace';
 import { restOf, tracedParts, workedIn } from './restOf';
 import { seenPoints } from './seenPoints';
 import { sampled, traceAt, type Trace } from './trace';
@@ -137,6 +137,16 @@ describe('a trace that is kept', () => {
     expect(back.seconds.at(-1)!).toBeCloseTo(1, 2);
     const short = over((t) => t, 0.01, 1e-3);
     expect(traceOfKept(keepTrace(short)).values).toHaveLength(10);
+  });
+  it('of uneven steps is kept with its own times: no peak is lost, and nothing is drawn between that nobody saw', () => {
+    const seconds = [5, 5.01, 5.02, 5.05, 5.1, 5.2, 5.3, 5.5, 5.9, 6.6];
+    const values = [0, 60, 72, 55, 40, 28, 22, 18.5, 17, 16.8];
+    const kept = keptTrace.parse(keepTrace({ seconds, values }));
+    expect(traceOfKept(kept).values).toEqual(values);
+    traceOfKept(kept).seconds.forEach((at, k) => expect(at).toBeCloseTo(seconds[k]!, 9));
+    const times = kept.seconds!;
+    expect(keptTrace.safeParse({ ...kept, seconds: times.slice(1) }).success).toBe(false);
+    expect(keptTrace.safeParse({ ...kept, seconds: [...times].reverse() }).success).toBe(false);
   });
   it('is thinned by taking points together, and drawn by the lowest and the highest of each stretch', () => {
     const long = over((t) => (Math.abs(t - 0.25) < 2e-5 ? 9 : 1), 0.5, 1e-5);

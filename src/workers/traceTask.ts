@@ -5,7 +5,7 @@ import { judgeCoil, type CoilJudgement } from '@/core/trace/judgeCoil';
 import { partInCircuit } from '@/core/trace/partInCircuit';
 import { traceOfKept, type KeptTrace } from '@/core/trace/keptTrace';
 import { startOf } from '@/core/trace/inrush';
-import { restOf, type WatchedPart } from '@/core/trace/restOf';
+import { hertzOf, restOf, type WatchedPart } from '@/core/trace/restOf';
 import { sampled, type Trace } from '@/core/trace/trace';
 import { readTraceSound } from '@/formats/traceSound';
 import { readTraceText, type TraceFile } from '@/formats/traceFile';
@@ -48,8 +48,7 @@ export function expectedTrace({ circuit, part, on, kind }: ExpectedQuestion): Tr
   const { step, ...times } = EXPECTED[kind];
   const whole = partInCircuit(model, part, { rest, on }, times);
   if (kind === 'dip') return sampled(whole, step);
-  const { compiled } = model;
-  return startOf(whole, compiled.hertz[compiled.parts[compiled.partIndex.get(part)!]!.branches[0]!.a]!).trace;
+  return startOf(whole, hertzOf(model, part)).trace;
 }
 const EXPECTED = {
   dip: { on: 0.04, off: 0.3, end: 0.5, step: 5e-4 },

@@ -54,6 +54,12 @@ export function workedIn(model: CircuitModel, ref: string): { setup: Setup; amps
   return most.amps > 0 ? most : null;
 }
 
+/** Frequency that a part works at; 0 on direct volts. */
+export function hertzOf({ compiled }: CircuitModel, ref: string): number {
+  const own = compiled.parts[findPart(compiled, ref, 'part')]!.branches[0];
+  return own ? compiled.hertz[own.a]! : 0;
+}
+
 /** Coils and relays on direct volts that a position of the controls switches on: what draws a trace with a plunger in it. */
 export function tracedParts(model: CircuitModel): string[] {
   const { compiled } = model;

@@ -39,6 +39,7 @@ export function ReportSheet({ report }: { report: Report }) {
       <Section title="Proofs" lines={report.proofs} />
       <Section title="Safety defects" lines={report.defects} />
       <Section title="Still locked or isolated" lines={report.safety} />
+      {report.toDriver ? <Section title="To the driver" lines={[{ text: report.toDriver }]} /> : null}
       <Section title="Faults left" lines={report.left} empty="None known." />
       <Section title="Kept as this machine’s own values" lines={report.baselines} />
       {report.retest ? <Section title="Re-test" lines={[{ text: report.retest }]} /> : null}

@@ -155,7 +155,7 @@ describe('the report of a job', () => {
       entry('reopened', { point: 'X9', reason: 'gone home', owner: 'Tove', second: 'Ilse' }),
       entry('reopened', { point: 'X9', reason: 'volts at 4', setup: {} }),
       entry('reopened', { point: 'X9', reason: 'work done' }),
-      entry('handOver', { note: '', left: ['left lamp is dim'], retest: '2026-08-04' }),
+      entry('handOver', { note: 'Try it gently first.', left: ['left lamp is dim'], retest: '2026-08-04' }),
     ]);
     expect(closed.madeSafe).toEqual([
       {
@@ -175,6 +175,7 @@ describe('the report of a job', () => {
       },
       { text: 'The plan was not signed.', tone: 'bad' },
     ]);
+    expect(closed.toDriver).toBe('Try it gently first.');
     expect(closed.safety).toEqual([{ text: 'G1, lock 21', beside: 'Tove', tone: 'left' }]);
     expect(closed.decision.map(({ text }) => text)).toEqual([
       'Repair X8.1 coil plug pin 1: pin pushed back',

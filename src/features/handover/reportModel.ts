@@ -67,6 +67,8 @@ export interface Report {
   decision: ReportLine[];
   parts: ReportLine[];
   proofs: ReportLine[];
+  /** What whoever drives it is told. */
+  toDriver: string | null;
   left: ReportLine[];
   baselines: ReportLine[];
   retest: string | null;
@@ -217,7 +219,7 @@ export function buildReport(
         ...(superseded ? { tone: 'left' as const } : {}),
       })),
       ...state.traces.map(({ id, at, person, body }) => ({
-        text: `Trace of ${partWords(speaker, body.part)}: ${keptTraceWords(body)}`,
+        text: `Trace of ${partWords(speaker, body.part)}: ${keptTraceWords(speaker.model, body)}`,
         beside: `${writtenWords(at, arrivals.get(id), timeZone)}, ${person}${body.phase ? ', after the fix' : ''}`,
       })),
     ],
@@ -306,6 +308,7 @@ export function buildReport(
             : [now.found, ...(shown ? [`${day(shown.at)}, ${shown.person}`] : [])].filter(Boolean).join(', ');
       return { text: proofWords(speaker, proof), beside, tone };
     }),
+    toDriver: handOver?.body.note || null,
     left: [
       ...(handOver?.body.left ?? []).map((text): ReportLine => ({ text, tone: 'left' })),
       ...pastLimitLines(speaker, readPastLimits(speaker.model, state, marks)).map((line): ReportLine => ({

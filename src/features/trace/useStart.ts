@@ -5,7 +5,7 @@ import { fusesOf } from '@/core/sheets/onCircuit/bearing';
 import type { TraceKind } from '@/core/trace/conditions';
 import { fuseUnder, pulsesOf, showsPeak, startOf, starterOf } from '@/core/trace/inrush';
 import { traceOfKept, type KeptTrace } from '@/core/trace/keptTrace';
-import type { workedIn } from '@/core/trace/restOf';
+import { hertzOf, type workedIn } from '@/core/trace/restOf';
 import type { Trace } from '@/core/trace/trace';
 import { fuseUnderWords, pulseWords, startLines, startWords, timeWords } from '@/words/en/traces';
 import { useDesk } from '../desk/desk';
@@ -32,12 +32,10 @@ export function useStart(
   return useMemo(() => {
     if (!shown || !on || kind === 'dip') return null;
     if (kind === 'pwm') return { head: pulseWords(pulsesOf(shown)), lines: [], marks: [], settled: null };
-    const { compiled } = model;
-    const own = compiled.parts.find(({ part: { ref } }) => ref === part)!;
-    const hz = compiled.hertz[own.branches[0]!.a]!;
+    const hz = hertzOf(model, part);
     const start = startOf(shown, hz);
     const { trace, answer } = start;
-    const of = starterOf(own.part.kind);
+    const of = starterOf(model.compiled.parts[model.compiled.partIndex.get(part)!]!.part.kind);
     const before = sound ? startOf(traceOfKept(sound), hz).answer : null;
     const held = { start, before, drawnAmps: on.amps, of };
     const begin = trace.seconds[0]!;

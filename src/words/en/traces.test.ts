@@ -1,3 +1,6 @@
+import { CircuitModel } from '@/core/circuit/model';
+import { singleCoil } from '@/core/templates/electrical';
+import { contactorTwoSupplies } from '@/core/templates/line';
 import { coilFeatures } from '@/core/trace/coilFeatures';
 import { COIL_CONDITIONS } from '@/core/trace/conditions';
 import { keepTrace } from '@/core/trace/keptTrace';
@@ -98,9 +101,23 @@ describe('a coil’s trace in words', () => {
     expect(alone[0]!.drawn).toBe(true);
   });
   it('stands in a report in one breath', () => {
-    expect(keptTraceWords({ amps: keepTrace(traceOf(current)), named: 'slow' })).toMatch(
+    const model = new CircuitModel(singleCoil());
+    const kept = {
+      part: 'Y1',
+      kind: 'dip' as const,
+      amps: keepTrace(traceOf(current)),
+      named: 'slow' as const,
+    };
+    expect(keptTraceWords(model, kept)).toMatch(
       /^moved after 19\.\d ms, settles at 2 A, moves late, held up on its way$/,
     );
+    const fan = new CircuitModel(contactorTwoSupplies());
+    const started = keepTrace(traceOf((t) => (t < 0.1 ? 0 : 17 + 60 * Math.exp(-(t - 0.1) / 0.1)), 1.5));
+    expect(keptTraceWords(fan, { part: 'M1', kind: 'inrush', amps: started, named: null })).toMatch(
+      /^7\d\.\d A falling to 17\.0 A in \d+ ms: it ran up\.$/,
+    );
+    const pulsed = keepTrace(traceOf((t) => ((t * 50) % 1 < 0.5 ? 1.4 : 0.6), 0.3));
+    expect(keptTraceWords(model, { ...kept, kind: 'pwm', amps: pulsed })).toMatch(/^50 Hz/);
   });
   it('says what a start comes to, by what starts', () => {
     const answer = (verdict: 'ran' | 'locked' | 'nothing' | null, more = {}) =>

@@ -4,9 +4,15 @@ import { coilFeatures, type CoilFeatures } from '@/core/trace/coilFeatures';
 import { traceOfKept } from '@/core/trace/keptTrace';
 import type { FuseOnTheWay } from '@/core/sheets/onCircuit/bearing';
 import type { TraceAnswer } from '@/core/sheets/trace/trace';
+import type { CircuitModel } from '@/core/circuit/model';
+import { findPart } from '@/core/circuit/situation';
+import { hertzOf, workedIn } from '@/core/trace/restOf';
 import {
   carriesItsOwn,
+  pulsesOf,
   showsPeak,
+  starterOf,
+  startOf,
   startVerdict,
   weighs,
   type FuseUnder,
@@ -181,8 +187,18 @@ export function featureLines(
 }
 
 /** A kept trace in one breath, as a report has it. */
-export function keptTraceWords({ amps, named }: Pick<EntryOf<'trace'>['body'], 'amps' | 'named'>): string {
-  const { settledAmps, moved, dipSeconds } = coilFeatures(traceOfKept(amps));
+export function keptTraceWords(
+  model: CircuitModel,
+  { part, kind, amps, named }: Pick<EntryOf<'trace'>['body'], 'part' | 'kind' | 'amps' | 'named'>,
+): string {
+  const trace = traceOfKept(amps);
+  if (kind === 'inrush') {
+    const of = starterOf(model.compiled.parts[findPart(model.compiled, part, 'part')]!.part.kind);
+    const drawnAmps = workedIn(model, part)?.amps ?? null;
+    return startWords({ start: startOf(trace, hertzOf(model, part)), before: null, drawnAmps, of });
+  }
+  if (kind === 'pwm') return pulseWords(pulsesOf(trace));
+  const { settledAmps, moved, dipSeconds } = coilFeatures(trace);
   return [
     moved === true && dipSeconds !== null ? `moved after ${timeWords(dipSeconds)}` : '',
     moved === false ? 'did not move' : '',

@@ -167,6 +167,7 @@ export function PathFigure(props: PathFigureProps) {
           key={`${span.from}-${span.to}`}
           span={span}
           layout={layout}
+          pins={pins}
           isDoubted={(part) => standings[part]!.turns > 0}
         />
       ))}

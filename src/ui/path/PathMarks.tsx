@@ -89,16 +89,19 @@ export function FoundPath({ pins, layout }: { pins: readonly Pin[]; layout: Path
   );
 }
 
-/** Over the count of a part that the doubt sits on, where one lies between its points. */
+/** Over the count of a part that the doubt sits on, where one lies between its points; and over what is pinned at them besides. */
 const OVER_COUNT = 22;
+const OVER_PIN = 14;
 
 export function SpanMark({
   span,
   layout,
+  pins,
   isDoubted,
 }: {
   span: Span;
   layout: PathLayout;
+  pins: readonly Pin[];
   /** Whether the doubt sits on a part, by its place in the circuit. */
   isDoubted: (part: number) => boolean;
 }) {
@@ -122,7 +125,8 @@ export function SpanMark({
   const counted = layout.runs.some(
     ({ x1, x2, parts }) => x1 > left - RADIUS && x2 < right + RADIUS && parts.some(isDoubted),
   );
-  const y = Math.min(one.y, two.y) - 26 - (counted ? OVER_COUNT : 0);
+  const isPinned = pins.some(({ node }) => node === span.from || node === span.to);
+  const y = Math.min(one.y, two.y) - 26 - (counted ? OVER_COUNT + (isPinned ? OVER_PIN : 0) : 0);
   const [x1, x2] = [left + 8, right - 8];
   return (
     <g pointerEvents="none">

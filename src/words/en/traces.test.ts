@@ -150,6 +150,9 @@ describe('a coil’s trace in words', () => {
     expect(startWords(held(answer('locked', { settled: 25 }), 'motor', {}, { apartSeconds: null }))).toBe(
       'It carries 25.0 A. How it started was not seen: it was on already as the record began. Record first, then switch it on.',
     );
+    expect(startWords(held(answer('ran'), 'motor', {}, { apartSeconds: 0.4 }))).toMatch(
+      /^At least 61\.0 A falling/,
+    );
     expect(startLines(held(answer('ran'), 'motor', {}, { apartSeconds: 0.4 }))[0]).toBe(
       'Its peak may have been higher: values lie 400 ms apart there.',
     );

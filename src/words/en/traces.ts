@@ -229,7 +229,7 @@ export interface StartHeld {
 export function startWords({ start, before, drawnAmps, of }: StartHeld): string {
   const { peak, settled, settleSeconds } = start.answer;
   const amps = (value: number | null) => quantity('amps', value ?? 0);
-  const fell = `${amps(peak)} falling to ${amps(settled)} in ${timeWords(settleSeconds ?? 0)}`;
+  const fell = `${showsPeak(start, of) ? '' : 'At least '}${amps(peak)} falling to ${amps(settled)} in ${timeWords(settleSeconds ?? 0)}`;
   const verdict = startVerdict(start, before, drawnAmps, of);
   switch (verdict) {
     case 'ran':

@@ -1,6 +1,7 @@
 import { demoCircuit } from '@/testing/demoCircuits';
 import type { Circuit, Reading } from '../circuit/schema';
 import { CircuitModel } from '../circuit/model';
+import { Diagnoser } from './diagnose';
 import { learnFromTwins } from './learnFromTwins';
 import { gatherObservations } from './observations';
 
@@ -29,6 +30,12 @@ describe('ohms that nobody has said', () => {
   it('over range, and where nothing was read, teach nothing', () => {
     expect(learnt(ohms('Y51', 'OL'))).toEqual({});
     expect(learnt()).toEqual({});
+  });
+  it('a shorted twin teaches nothing: it has no ohms of its own left', () => {
+    expect(learnt(ohms('Y51', 0))).toEqual({});
+    expect(learnt(ohms('Y51', 0.06), ohms('Y52', 21.8))['Y54']).toBe(21.8);
+    const { suspects } = new Diagnoser(unknownCoils()).diagnose([ohms('Y51', 0)]);
+    expect(suspects.every(({ share }) => Number.isFinite(share))).toBe(true);
   });
   it('where the ohms stand on the drawing there is nothing to learn', () => {
     const known = new CircuitModel(demoCircuit('groomer-comb-flaps'));

@@ -5,6 +5,9 @@ import type { Observation } from './observations';
 import { areTwins } from './twins';
 import { windingRead } from './windingRead';
 
+/** No winding reads less, ohms: what does is shorted, and tells nothing of what a sound one has. */
+const LEAST_WINDING_OHMS = 0.2;
+
 /**
  * Ohms of windings that nobody has said, from what a twin of them was read to have: each from the others, none from itself, and the
  * middle one where several were read. A reading that something lies in parallel to teaches nothing.
@@ -18,7 +21,7 @@ export function learnFromTwins(
   const read = new Map<number, number>();
   for (const { bound, readings } of observations) {
     const value = readings.at(-1)?.value;
-    if (typeof value !== 'number') continue;
+    if (typeof value !== 'number' || value < LEAST_WINDING_OHMS) continue;
     const winding = windingRead(model, bound.test);
     if (winding) read.set(winding.part.index, value);
   }

@@ -29,7 +29,8 @@ export function learntWindings(
     const type = windingType(part);
     const [branch] = part.branches;
     if (type === null || !branch) continue;
-  XX
+    // What reads nothing is shorted, and has no ohms of its own.
+    const alike = past.filter((one) => one.type === type && one.ohms > 0);
     const own = alike.filter((one) => one.own && one.part === part.part.ref);
     const from = own.length > 0 ? 'own' : 'fleet';
     if (from === 'fleet' && (branch.ohmsKnown || alike.length < LEAST_OF_FLEET)) continue;

@@ -27,9 +27,13 @@ export function supplySigma({ compiled }: CircuitModel): number {
 
 /** Standard deviation of the logarithm of what nobody has said: three times more or less accuses nobody. */
 const NOT_KNOWN_LOG = Math.log(3);
-/** Standard deviations to either side within which it is looked for, and their steps. */
+/** Standard deviations to either side within which it is looked for; and the places between, whatever was read. */
 const LOOKED_FOR = 3;
 const COARSE_STEPS = 16;
+const COARSE = Array.from(
+  { length: COARSE_STEPS + 1 },
+  (_one, k) => NOT_KNOWN_LOG * LOOKED_FOR * ((2 * k) / COARSE_STEPS - 1),
+);
 /** Standard deviations of a reading's own around where it alone would put it: readings are sharp, what they are of is broad. */
 const FINE = [-3, -2, -1.2, -0.6, 0, 0.6, 1.2, 2, 3] as const;
 /** Readings whose places are looked at finely: the others lie there too, or fit nowhere. */
@@ -117,7 +121,7 @@ function notSaid(reads: readonly Read[]): number {
     const logAt = (u: number) =>
       follow.reduce((sum, one) => sum + one.log(u), -0.5 * (u / NOT_KNOWN_LOG) ** 2);
     const places = [
-      ...coarsePlaces(),
+      ...COARSE,
       ...follow
         .sort((one, other) => one.width - other.width)
         .slice(0, FINE_READINGS)
@@ -135,13 +139,6 @@ function notSaid(reads: readonly Read[]): number {
     for (const one of follow) gained -= one.settle(best);
   }
   return gained;
-}
-
-function coarsePlaces(): number[] {
-  return Array.from(
-    { length: COARSE_STEPS + 1 },
-    (_one, k) => NOT_KNOWN_LOG * LOOKED_FOR * ((2 * k) / COARSE_STEPS - 1),
-  );
 }
 
 /** A reading that follows a branch of which nobody has said what it takes, by the logarithm of how many times the usual that is. */

@@ -1,5 +1,6 @@
 import { fuseWindow } from '../circuit/fuseTime';
-import type { Part } from '../circuit/schema';
+import type { CircuitModel } from '../circuit/model';
+import { findPart } from '../circuit/situation';
 import { readTrace, type TraceAnswer } from '../sheets/trace/trace';
 import { thinned } from './coilFeatures';
 import { noiseOf } from './steady';
@@ -19,7 +20,8 @@ export interface Start {
 export type Starter = 'motor' | 'coil' | 'other';
 
 /** Says how a part starts. */
-export function starterOf(kind: Part['kind']): Starter {
+export function starterOf({ compiled }: CircuitModel, ref: string): Starter {
+  const { kind } = compiled.parts[findPart(compiled, ref, 'part')]!.part;
   if (kind === 'motor') return 'motor';
   return kind === 'coil' || kind === 'relay' ? 'coil' : 'other';
 }

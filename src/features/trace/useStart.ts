@@ -35,7 +35,7 @@ export function useStart(
     const hz = hertzOf(model, part);
     const start = startOf(shown, hz);
     const { trace, answer } = start;
-    const of = starterOf(model.compiled.parts[model.compiled.partIndex.get(part)!]!.part.kind);
+    const of = starterOf(model, part);
     const before = sound ? startOf(traceOfKept(sound), hz).answer : null;
     const held = { start, before, drawnAmps: on.amps, of };
     const begin = trace.seconds[0]!;

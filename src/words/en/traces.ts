@@ -5,7 +5,6 @@ import { traceOfKept } from '@/core/trace/keptTrace';
 import type { FuseOnTheWay } from '@/core/sheets/onCircuit/bearing';
 import type { TraceAnswer } from '@/core/sheets/trace/trace';
 import type { CircuitModel } from '@/core/circuit/model';
-import { findPart } from '@/core/circuit/situation';
 import { hertzOf, workedIn } from '@/core/trace/restOf';
 import {
   carriesItsOwn,
@@ -193,7 +192,7 @@ export function keptTraceWords(
 ): string {
   const trace = traceOfKept(amps);
   if (kind === 'inrush') {
-    const of = starterOf(model.compiled.parts[findPart(model.compiled, part, 'part')]!.part.kind);
+    const of = starterOf(model, part);
     const drawnAmps = workedIn(model, part)?.amps ?? null;
     return startWords({ start: startOf(trace, hertzOf(model, part)), before: null, drawnAmps, of });
   }

@@ -3,11 +3,12 @@
  * 5 % send a picture), with event lines open, against a running application with the demo data. Prints waits by kind,
  * errors, what idle lines cost, what a long log costs, and what many reports do to a write. Changes the database.
  *
- *   npm run bench:load -- http://127.0.0.1:3000 50 200
+ *   npm run bench:load -- http://127.0.0.1:3000 50 200 [--crowds]   (crowds and idle lines alone)
  */
 import { readFileSync } from 'node:fs';
 import { Agent, request } from 'node:http';
 import { performance } from 'node:perf_hooks';
+import { parseArgs } from 'node:util';
 import sharp from 'sharp';
 import { v7 as uuidv7 } from 'uuid';
 import { signInCookie } from '../scripts/lib/signIn.mjs';
@@ -15,8 +16,14 @@ import { signInCookie } from '../scripts/lib/signIn.mjs';
 /** Who writes: everybody signs in on a device of their own. */
 const PEOPLE = ['Tove', 'Ilse', 'Rasmus', 'Henrike', 'Maike'];
 
-const [base = 'http://127.0.0.1:3000', ...crowds] = process.argv.slice(2);
+const { positionals, values } = parseArgs({
+  allowPositionals: true,
+  options: { crowds: { type: 'boolean', default: false } },
+});
+const [base = 'http://127.0.0.1:3000', ...crowds] = positionals;
 const SECONDS = 30;
+/** Of a few people before the first crowd: a shed's server has run for days, and what it does often is compiled. */
+const WARM = { people: 20, seconds: 15 };
 const ACT_MS = 2000;
 const LINES = 300;
 const { hostname, port } = new URL(base);
@@ -89,16 +96,37 @@ function line(name: string, all: readonly Taken[]): string {
   return `  ${name.padEnd(16)} ${String(all.length).padStart(6)}   p50 ${figures[0]} ms, p95 ${figures[1]}, p99 ${figures[2]}, most ${figures[3]}; errors ${wrong.length}${why ? ` (${why})` : ''}`;
 }
 
-/** The server's own process, by its port: processor time in seconds and memory in MB. */
-function serverProcess(): { cpu: number; megabytes: number } | null {
-  const pid = process.env.SPIRAXIS_SERVER_PID;
-  if (!pid) return null;
+/** What a process took so far, seconds of a core, and holds, MB. */
+interface Process {
+  cpuSeconds: number;
+  megabytes: number;
+}
+
+function processOf(pid: string): Process {
   const stat = readFileSync(`/proc/${pid}/stat`, 'utf8').split(') ')[1]!.split(' ');
   const status = readFileSync(`/proc/${pid}/status`, 'utf8');
   return {
-    cpu: (Number(stat[11]) + Number(stat[12])) / 100,
+    cpuSeconds: (Number(stat[11]) + Number(stat[12])) / 100,
     megabytes: Number(/VmRSS:\s+(\d+)/.exec(status)![1]) / 1024,
   };
+}
+
+/** The server's processes, the one that hears everybody first, by its number; none where that was not said. */
+function serverProcesses(): Process[] {
+  const pid = process.env.SPIRAXIS_SERVER_PID;
+  if (!pid) return [];
+  const makers = readFileSync(`/proc/${pid}/task/${pid}/children`, 'utf8').split(' ').filter(Boolean);
+  return [pid, ...makers].map(processOf);
+}
+
+/** What the server took since then, of a core, and holds now. */
+function serverWords(before: readonly Process[], seconds: number): string {
+  return serverProcesses()
+    .map(({ cpuSeconds, megabytes }, at) => {
+      const share = (100 * (cpuSeconds - (before[at]?.cpuSeconds ?? 0))) / seconds;
+      return `; ${at === 0 ? 'server' : `maker ${at}`} ${share.toFixed(1)} % of a core, ${megabytes.toFixed(0)} MB`;
+    })
+    .join('');
 }
 
 function openLines(count: number, jobs: readonly number[]): () => void {
@@ -120,9 +148,10 @@ function openLines(count: number, jobs: readonly number[]): () => void {
 
 const sleep = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 
-async function crowd(people: number, jobs: readonly number[], picture: Buffer): Promise<void> {
+/** So many people for so long; gives what each kind of request took. */
+async function work(people: number, seconds: number, jobs: readonly number[], picture: Buffer) {
   const taken = { read: [] as Taken[], entry: [] as Taken[], picture: [] as Taken[] };
-  const until = performance.now() + SECONDS * 1000;
+  const until = performance.now() + seconds * 1000;
   const reads = (job: number) => [
     '/',
     `/jobs/${job}`,
@@ -130,8 +159,6 @@ async function crowd(people: number, jobs: readonly number[], picture: Buffer): 
     `/api/find?q=tilt`,
     '/api/functions?q=blade',
   ];
-  const before = serverProcess();
-  const started = performance.now();
   await Promise.all(
     Array.from({ length: people }, async (_one, at) => {
       const agent = agents[at % agents.length]!;
@@ -150,26 +177,25 @@ async function crowd(people: number, jobs: readonly number[], picture: Buffer): 
       }
     }),
   );
-  const after = serverProcess();
-  const all = [...taken.read, ...taken.entry, ...taken.picture];
-  const cpu =
-    before && after
-      ? `; server ${Math.round((100_000 * (after.cpu - before.cpu)) / (performance.now() - started))} % of a core, ${after.megabytes.toFixed(0)} MB`
-      : '';
-  process.stdout.write(`${people} people, ${(all.length / SECONDS).toFixed(1)} requests a second${cpu}\n`);
+  return taken;
+}
+
+async function crowd(people: number, jobs: readonly number[], picture: Buffer): Promise<void> {
+  const before = serverProcesses();
+  const started = performance.now();
+  const taken = await work(people, SECONDS, jobs, picture);
+  const all = Object.values(taken).flat();
+  const server = serverWords(before, (performance.now() - started) / 1000);
+  process.stdout.write(`${people} people, ${(all.length / SECONDS).toFixed(1)} requests a second${server}\n`);
   for (const [name, some] of Object.entries(taken)) process.stdout.write(`${line(name, some)}\n`);
 }
 
 async function idleLines(jobs: readonly number[]): Promise<() => void> {
   const close = openLines(LINES, jobs);
   await sleep(3000);
-  const before = serverProcess();
+  const before = serverProcesses();
   await sleep(10_000);
-  const after = serverProcess();
-  if (before && after)
-    process.stdout.write(
-      `${LINES} idle event lines: ${(10 * (after.cpu - before.cpu)).toFixed(1)} % of a core\n`,
-    );
+  process.stdout.write(`${LINES} idle event lines${serverWords(before, 10)}\n`);
   return close;
 }
 
@@ -237,9 +263,10 @@ const picture = await sharp(scene, { raw: { width: 2400, height: 1800, channels:
   .jpeg({ quality: 60 })
   .toBuffer();
 process.stdout.write(`pictures of ${(picture.length / 1e6).toFixed(1)} MB, ${jobs.length} jobs\n`);
-await manyReports(jobs[0]!);
+if (!values.crowds) await manyReports(jobs[0]!);
 const close = await idleLines(jobs);
+await work(WARM.people, WARM.seconds, jobs, picture);
 for (const people of crowds.length > 0 ? crowds.map(Number) : [50, 200]) await crowd(people, jobs, picture);
 close();
-await longLog(jobs[1]!, jobs[2]!);
+if (!values.crowds) await longLog(jobs[1]!, jobs[2]!);
 process.exit(0);

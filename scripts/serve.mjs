@@ -1,21 +1,23 @@
 /**
  * The application over HTTP: Next.js behind Node's own server, so that what no route ever sees is answered here with a
- * sentence, and nobody but the socket says where a request comes from.
+ * sentence, and nobody but the socket says where a request comes from. What is written is taken here, and who follows a job
+ * is told from here; what is read is made by a process beside this one (`maker.mjs`), so that no entry waits behind a page.
  *
  * `SPIRAXIS_PORT`, `SPIRAXIS_ADDRESS` (127.0.0.1); `SPIRAXIS_CERT` and `SPIRAXIS_KEY` for TLS of its own; `SPIRAXIS_PROXY=1` behind a proxy
  * of one's own, `SPIRAXIS_TLS=1` where that speaks TLS; `SPIRAXIS_SHEDS=sheds.example` for many sheds, each under its own
- * name, as north.sheds.example.
+ * name, as north.sheds.example; `SPIRAXIS_MAKERS=0` where memory is short and one process is to do all, a larger number for a machine of many cores.
  */
-import { AsyncLocalStorage } from 'node:async_hooks';
 import { readFileSync } from 'node:fs';
 import { createServer, get } from 'node:http';
 import { createServer as createSecureServer, get as getSecure } from 'node:https';
 import { once } from 'node:events';
+import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
-import next from 'next';
 import pLimit from 'p-limit';
 import sirv from 'sirv';
 import { ANSWER_HEADERS } from './lib/answerHeaders.mjs';
+import { held, openApplication, refuse, sayFailed } from './lib/application.mjs';
+import { startMakers } from './lib/maker.mjs';
 import { ROOT } from './lib/system.mjs';
 
 const port = Number(process.env.SPIRAXIS_PORT ?? 3000);
@@ -31,6 +33,8 @@ const HEADERS_MS = 15_000;
  */
 const KEPT_OPEN_MS = 75_000;
 const MOST_CONNECTIONS = 2000;
+/** Processes that make what is read, beside this one: all cores but one, which is for what is written and for the database. */
+const MAKERS = Number(process.env.SPIRAXIS_MAKERS ?? Math.min(4, Math.max(1, availableParallelism() - 1)));
 /** What is under way at the end may come to its end. */
 const LEAVE_MS = 4000;
 
@@ -38,13 +42,13 @@ const LEAVE_MS = 4000;
  * Pages that are made at a time: enough that one is made while another waits for the database. An entry never waits behind all the pages of
  * a full shed: those wait for each other, and each step of an entry behind two at most.
  */
-const PAGES_AT_ONCE = 2;
+const PAGES_AT_ONCE = 2 * Math.max(1, MAKERS);
 const MOST_PAGES_WAITING = 300;
-const AWAY_MS = 3000;
 
 /** A certificate of its own: then cookies go over nothing but TLS. */
 const secure = Boolean(process.env.SPIRAXIS_CERT && process.env.SPIRAXIS_KEY);
 if (secure) process.env.SPIRAXIS_TLS = '1';
+const scheme = secure ? 'https' : 'http';
 
 const LOOPBACK = ['127.0.0.1', 'localhost', '::1'];
 const LEAST_SECRET = 32;
@@ -67,8 +71,6 @@ if (danger) {
   process.exit(1);
 }
 
-/** For whom something is done, as the code on the server asks for it; see `src/db/shed.ts`. */
-const shed = (globalThis.spiraxisShed ??= new AsyncLocalStorage());
 const under = process.env.SPIRAXIS_SHEDS ?? '';
 /** What is about the server and no shed. */
 const OF_THE_SERVER = ['/api/live', '/api/health', '/api/metrics'];
@@ -79,35 +81,10 @@ function shedOf({ headers }) {
   return name.endsWith(`.${under}`) ? name.slice(0, -under.length - 1) : null;
 }
 
-/** What the code on the server left in the process; see `src/db/shed.ts`. */
-const held = (name) => globalThis.spiraxisHeld?.get(name);
-
 let leaving = false;
 const pages = pLimit(PAGES_AT_ONCE);
-const app = next({ dev: false, dir: ROOT, hostname, port });
-const handle = app.getRequestHandler();
-await app.prepare();
-
-function refuse(response, status, message) {
-  const code = status === 503 ? 'busy' : status === 500 ? 'failed' : 'bad-input';
-  response.writeHead(status, {
-    'content-type': 'application/json',
-    'cache-control': 'no-store',
-    connection: 'close',
-  });
-  response.end(JSON.stringify({ code, message }));
-}
-
-/** A page that fails while the database is away is no failure of the server's: it is asked to come again. */
-function sayAway(response) {
-  const write = response.writeHead.bind(response);
-  response.writeHead = (status, ...rest) => {
-    const away = Date.now() - (held('away')?.at ?? 0) < AWAY_MS;
-    if (status !== 500 || !away) return write(status, ...rest);
-    response.setHeader('retry-after', '2');
-    return write(503, ...rest);
-  };
-}
+const makers = MAKERS > 0 ? startMakers(MAKERS) : null;
+const handle = await openApplication({ hostname, port });
 
 const BUILT = '/_next/static';
 /** Files of the build, each with its compressed copies beside it (`scripts/compress.mjs`); their names change with what is in them. */
@@ -123,6 +100,17 @@ const built = sirv(join(ROOT, '.next', 'static'), {
 /** What is made from the whole of a page's data; neither a file nor an answer to a program. */
 function isPage({ method, url }) {
   return method === 'GET' && !url.startsWith('/api/') && !url.startsWith('/_next/');
+}
+
+/** Lines that stay open, what is said of this very process, and devices that it holds. */
+const STAYS_HERE =
+  /^\/api\/(?:live|health|metrics|meter|session|jobs\/[^/]+\/events|machines\/[^/]+\/bus)(?:[/?]|$)/;
+/** A picture is read and made smaller before it is kept. */
+const MADE_THERE = /^\/api\/photos(?:\?|$)/;
+
+/** What takes time to make, or to read in: that is done by the process beside this one. */
+function isMade({ method, url }) {
+  return method === 'GET' || method === 'HEAD' ? !STAYS_HERE.test(url) : MADE_THERE.test(url);
 }
 
 /** An address that is one: short enough, and its percent signs stand for whole characters. */
@@ -160,20 +148,15 @@ const server = serverOf((request, response) => {
       if (name.startsWith('x-forwarded-')) Reflect.deleteProperty(request.headers, name);
     request.headers['x-forwarded-for'] = request.socket.remoteAddress ?? '';
   }
-  sayAway(response);
-  const answered = under === '' ? answer(request, response) : answerShed(request, response);
-  answered.catch((error) => {
-    process.stderr.write(`spiraxis: ${error?.stack ?? error}\n`);
-    if (!response.headersSent) refuse(response, 500, 'The server failed at this; its log says why.');
-    else response.destroy();
-  });
+  const answered = under === '' ? answer(request, response, '') : answerShed(request, response);
+  answered.catch((error) => sayFailed(response, error));
 });
 
 /** Nothing is handed on before it is known which shed it is for. */
 async function answerShed(request, response) {
   const { pathname } = new URL(request.url, 'http://server');
   if (OF_THE_SERVER.includes(pathname) || pathname.startsWith('/_next/'))
-    return shed.run('', () => answer(request, response));
+    return answer(request, response, '');
   const name = shedOf(request);
   let there;
   try {
@@ -189,11 +172,11 @@ async function answerShed(request, response) {
       421,
       `There is no shed under this name. A shed’s address goes NAME.${under}; ask whoever keeps the server.`,
     );
-  return shed.run(name, () => answer(request, response));
+  return answer(request, response, name);
 }
 
 /** Hands a file of the build out; what is none, the application answers. */
-async function handOut(request, response) {
+async function handOut(request, response, name) {
   const { url, method } = request;
   if (method !== 'GET' && method !== 'HEAD') {
     response.setHeader('allow', 'GET, HEAD');
@@ -204,26 +187,29 @@ async function handOut(request, response) {
     response.once('close', resolve);
     built(request, response, () => {
       request.url = url;
-      handle(request, response).then(resolve, reject);
+      handle(request, response, name).then(resolve, reject);
     });
   });
 }
 
-function answer(request, response) {
-  if (request.url.startsWith(`${BUILT}/`)) return handOut(request, response);
-  return isPage(request)
-    ? pages.pendingCount > MOST_PAGES_WAITING
-      ? Promise.resolve(
-          refuse(
-            response,
-            503,
-            'The server has its hands full. Nothing was lost; ask again in a few seconds.',
-          ),
-        )
-      : pages(() =>
-          response.destroyed ? undefined : Promise.race([handle(request, response), once(response, 'close')]),
-        )
-    : handle(request, response);
+async function answer(request, response, name) {
+  if (request.url.startsWith(`${BUILT}/`)) return handOut(request, response, name);
+  if (!isPage(request)) return make(request, response, name);
+  if (pages.pendingCount > MOST_PAGES_WAITING)
+    return refuse(
+      response,
+      503,
+      'The server has its hands full. Nothing was lost; ask again in a few seconds.',
+    );
+  return pages(() =>
+    response.destroyed ? undefined : Promise.race([make(request, response, name), once(response, 'close')]),
+  );
+}
+
+/** Has a request answered by the process that makes what is read, or, where that is away or this is none for it, here. */
+async function make(request, response, name) {
+  if (makers && isMade(request) && (await makers.hand(request, response, name, scheme))) return;
+  await handle(request, response, name);
 }
 server.maxConnections = MOST_CONNECTIONS;
 // A request that is no HTTP never comes to a handler.
@@ -235,12 +221,11 @@ server.on('error', (error) => {
   process.stderr.write(`spiraxis: the application cannot listen on ${hostname}:${port} (${error.code}).\n`);
   process.exit(1);
 });
+await makers?.ready;
 server.listen(port, hostname, () => {
   process.stdout.write(`spiraxis: ready on ${scheme}://${hostname}:${port}\n`);
   void warmUp();
 });
-
-const scheme = secure ? 'https' : 'http';
 
 /** Asks this server for something, whoever its certificate was made out to: it is itself. */
 function ask(path) {
@@ -289,6 +274,7 @@ for (const signal of ['SIGINT', 'SIGTERM'])
   process.on(signal, () => {
     if (leaving) process.exit(1);
     leaving = true;
+    makers?.stop();
     server.close(() => process.exit(0));
     server.closeIdleConnections();
     // Event lines never end by themselves.

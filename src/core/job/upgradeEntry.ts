@@ -3,6 +3,9 @@ import { parseReading } from '../units/parseReading';
 type Fields = Record<string, unknown>;
 const isFields = (value: unknown): value is Fields => typeof value === 'object' && value !== null;
 
+/** Which form of entries is today's: counted up with every change below, since browsers keep long logs as they came. */
+export const ENTRY_FORM = 2;
+
 /** An entry of an older log in today's form; whatever is of today's form already, or of no form known, comes back as it is. */
 export function upgradeEntry(entry: unknown): unknown {
   if (!isFields(entry) || entry.type !== 'isolation' || !isFields(entry.body)) return entry;

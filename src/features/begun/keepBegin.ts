@@ -1,4 +1,4 @@
-import { BEGIN } from '../offline/caches';
+import { BEGIN, openKept } from '../offline/caches';
 import type { BegunFacts } from './begunFacts';
 
 /** What a job would begin with is not asked for again so soon; a drawing that changed meanwhile is said on the job's page. */
@@ -8,16 +8,12 @@ const MOST = 120;
 
 const address = (functionId: string) => `/api/functions/${functionId}/begin`;
 
-async function openCache(): Promise<Cache | null> {
-  return 'caches' in globalThis ? caches.open(BEGIN).catch(() => null) : null;
-}
-
 /**
  * Keeps what jobs on these functions would begin with, for where there is no network, one after the other. One that does
  * not come is asked for the next time.
  */
 export async function keepBegin(functionIds: readonly string[], now = Date.now()): Promise<void> {
-  const cache = navigator.onLine ? await openCache() : null;
+  const cache = navigator.onLine ? await openKept(BEGIN) : null;
   if (!cache) return;
   for (const id of functionIds.slice(0, MOST)) {
     const known = (await cache.match(address(id)))?.headers.get('date');
@@ -35,14 +31,14 @@ export async function keepBegin(functionIds: readonly string[], now = Date.now()
 
 /** What a job on a function begins with, as it was kept; null where it was not. */
 export async function keptBegin(functionId: string): Promise<BegunFacts | null> {
-  const cache = await openCache();
+  const cache = await openKept(BEGIN);
   const kept = await cache?.match(address(functionId));
   return kept ? ((await kept.json()) as BegunFacts) : null;
 }
 
 /** Functions that a job can be begun on here without the server, as a list of the form. */
 export async function listBegin(): Promise<{ id: string; machine: string; name: string }[]> {
-  const cache = await openCache();
+  const cache = await openKept(BEGIN);
   if (!cache) return [];
   const all = await Promise.all(
     (await cache.keys()).map(async (request) => (await (await cache.match(request))!.json()) as BegunFacts),

@@ -2,6 +2,7 @@ import 'server-only';
 import { joinCircuits } from '@/core/circuit/joinCircuits';
 import type { Circuit } from '@/core/circuit/schema';
 import type { Entry } from '@/core/job/entries';
+import { aboutJob } from '@/core/job/aboutJob';
 import { reduceJob } from '@/core/job/reduceJob';
 import { functionsOf } from '@/db/jobs';
 import { readVersion } from '@/db/library';
@@ -14,7 +15,7 @@ export async function circuitOfJob(
   job: { circuit: Circuit; machine_id: string; function_id: string },
   entries: readonly Entry[],
 ): Promise<Circuit> {
-  const { joined, redrawn } = reduceJob(entries);
+  const { joined, redrawn } = reduceJob(aboutJob(entries));
   const own = (redrawn === null ? null : await readVersion(job.function_id, redrawn)) ?? job.circuit;
   if (joined.length === 0) return own;
   const functions = await functionsOf(job.machine_id);

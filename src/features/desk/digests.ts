@@ -10,12 +10,15 @@ import { log } from '../serverLog';
 import { learnSoon } from '../record/odds';
 import { refreshTrends } from '../trends/refresh';
 import { circuitOfJob } from './circuitOfJob';
+import { aboutJob } from '@/core/job/aboutJob';
 import { reduceJob } from '@/core/job/reduceJob';
 import { pastOfJob } from './jobPast';
 import { wholeLog } from './jobLogs';
 
 /** Between two digests of a log that grows all the time. */
 const REST_MS = 3000;
+/** A server that is short of time rests longer: so many times what the last digest took, its waiting included. */
+const RESTS = 20;
 
 /** Jobs whose digest is being worked out; true when the log grew meanwhile. */
 const busyOf = ofShed('digests', () => new Map<string, boolean>());
@@ -35,7 +38,7 @@ export async function refreshDigest(jobId: string): Promise<void> {
     equipment: job.equipment,
     machineHours: job.machine_hours,
     openedAt: job.opened_at.toISOString(),
-    weather: reduceJob(entries).weather,
+    weather: reduceJob(aboutJob(entries)).weather,
   });
   const made = await inThread(
     'digest',
@@ -60,9 +63,11 @@ export function digestSoon(jobId: string): void {
     try {
       for (;;) {
         busy.set(jobId, false);
+        const began = Date.now();
         await refreshDigest(jobId);
         if (!busy.get(jobId)) break;
-        await new Promise((resolve) => setTimeout(resolve, REST_MS));
+        const rest = Math.max(REST_MS, RESTS * (Date.now() - began));
+        await new Promise((resolve) => setTimeout(resolve, rest));
       }
     } catch (error) {
       // The shed says that it is being worked out, and asks again.

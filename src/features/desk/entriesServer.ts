@@ -1,5 +1,6 @@
 import 'server-only';
 import { z } from 'zod';
+import { aboutJob } from '@/core/job/aboutJob';
 import { entrySchema, type Entry } from '@/core/job/entries';
 import { looksAtState, mayAppend, type EntryRefusal } from '@/core/job/rules/mayAppend';
 import { appendEntries, type Appended } from '@/db/entries';
@@ -20,7 +21,7 @@ import { digestSoon } from './digests';
 import { jobStream, tellJob } from './jobEvents';
 import { knownLog, wholeLog } from './jobLogs';
 import { drawnOf } from './jobModel';
-import type { SendAnswer, SendResult } from './log/protocol';
+import { PIECE, type SendAnswer, type SendResult, type SentEntry } from './log/protocol';
 
 export interface SaveProblem {
   code: 'bad-input' | 'no-job' | 'conflict' | 'too-many';
@@ -34,9 +35,6 @@ const requestSchema = z.object({
   /** The sender's clock as it sent them. */
   sentAt: z.iso.datetime().optional(),
 });
-/** What decides which circuit the job is about. */
-const CIRCUIT_TYPES: ReadonlySet<Entry['type']> = new Set(['joined', 'redrawn', 'withdrawal']);
-
 /**
  * Adds entries sent by a browser, each by itself: one that is refused, with the reason, holds no other back. What protects
  * people and the record is judged by the core against the log as it stands under the job's lock.
@@ -131,9 +129,7 @@ export async function appendToJob(
 
 /** The rules of the core over a job's log as it stands under the lock, with the circuit that the log says it is about. */
 async function judgeOf(job: JobRow, now: Date, signingOf: (entry: Entry) => Signing) {
-  const before = (await wholeLog(job.id))
-    .map(({ entry }) => entry)
-    .filter(({ type }) => CIRCUIT_TYPES.has(type));
+  const before = aboutJob((await wholeLog(job.id)).map(({ entry }) => entry));
   let drawn = drawnOf(await circuitOfJob(job, before));
   const judge = async (
     entry: Entry,
@@ -187,11 +183,30 @@ export async function entryEvents(
   number: string,
   after: string,
 ): Promise<{ stream: (signal: AbortSignal) => ReadableStream<Uint8Array> } | { problem: SaveProblem }> {
+  const found = await positionIn(number, after);
+  if ('problem' in found) return found;
+  return { stream: (signal) => jobStream(found.after, wholeLog, found.job.id, signal) };
+}
+
+/** A piece of a job's log: what follows a number, at most {@link PIECE} entries. */
+export async function entriesAfter(
+  number: string,
+  after: string,
+): Promise<{ entries: SentEntry[] } | { problem: SaveProblem }> {
+  const found = await positionIn(number, after);
+  if ('problem' in found) return found;
+  // The log has no gap: an entry's place is its number.
+  return { entries: (await wholeLog(found.job.id)).slice(found.after, found.after + PIECE) };
+}
+
+async function positionIn(
+  number: string,
+  after: string,
+): Promise<{ job: JobRow; after: number } | { problem: SaveProblem }> {
   if (!/^\d{1,15}$/.test(after))
     return problem('bad-input', `after: "${after}" is no position; use a whole number.`);
   const job = await findJobByText(number);
-  if (!job) return problem('no-job', `There is no job ${number}.`);
-  return { stream: (signal) => jobStream(Number(after), wholeLog, job.id, signal) };
+  return job ? { job, after: Number(after) } : problem('no-job', `There is no job ${number}.`);
 }
 
 function problem(code: SaveProblem['code'], message: string): { problem: SaveProblem } {

@@ -18,7 +18,7 @@ import { openShed } from '../shed/server';
 import { refreshDigest } from './digests';
 import { putSetting } from '@/db/settings';
 import { openRules, openTables, settleRules } from '../tables/server';
-import { appendToJob, entryEvents } from './entriesServer';
+import { appendToJob, entriesAfter, entryEvents } from './entriesServer';
 import { functionChoices, trialsOfFunction } from './functionChoices';
 import { firstEntryId } from './firstEntryId';
 import { openBegunJob, openNewJob } from './newJob';
@@ -75,6 +75,15 @@ describe('entries that a browser sends', () => {
     const answer = await appendToJob('417', text, who);
     expect(answer).toMatchObject({ problem: { code: 'bad-input', message: expect.stringMatching(words) } });
     expect(await stored(417)).toBe(before);
+  });
+
+  it('come back in pieces, each told by the number before it', async () => {
+    const all = await readEntries((await findJob(417))!.id);
+    expect(await entriesAfter('417', '0')).toEqual({ entries: all });
+    expect(await entriesAfter('417', '2')).toEqual({ entries: all.slice(2) });
+    expect(await entriesAfter('417', String(all.length))).toEqual({ entries: [] });
+    expect(await entriesAfter('417', '-1')).toMatchObject({ problem: { code: 'bad-input' } });
+    expect(await entriesAfter('99999', '0')).toMatchObject({ problem: { code: 'no-job' } });
   });
 
   it('belong to a job that there is', async () => {

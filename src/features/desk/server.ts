@@ -13,6 +13,7 @@ import { openPeople } from '../people/server';
 import { openPolicy } from '../policy/server';
 import { openRules } from '../tables/server';
 import { foundAlike } from '../record/server';
+import { aboutJob } from '@/core/job/aboutJob';
 import { reduceJob } from '@/core/job/reduceJob';
 import { circuitOfJob } from './circuitOfJob';
 import { wholeLog } from './jobLogs';
@@ -39,7 +40,7 @@ export const openJob = cache(async (number: string) => {
     openedOnVersion: job.function_version,
     newestVersion: job.newest_version,
     openedAt: job.opened_at.toISOString(),
-    weather: reduceJob(entries).weather,
+    weather: reduceJob(aboutJob(entries)).weather,
     circuit: await circuitOfJob(job, entries),
     entries,
     stored,

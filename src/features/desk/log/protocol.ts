@@ -26,3 +26,8 @@ export interface SendAnswer {
 
 /** As many as one request carries; a longer queue goes in several. */
 export const MOST_IN_BATCH = 100;
+
+/** A log that is longer does not come with its page but after it, in pieces that a browser keeps. */
+export const MOST_IN_PAGE = 500;
+/** Entries in one piece of a log. */
+export const PIECE = 2000;

@@ -1,5 +1,5 @@
 import { NextResponse } from 'next/server';
-import { appendToJob, type SaveProblem } from '@/features/desk/entriesServer';
+import { appendToJob, entriesAfter, type SaveProblem } from '@/features/desk/entriesServer';
 import { route, textOf } from '@/features/gate/route';
 
 const STATUS: Readonly<Record<SaveProblem['code'], number>> = {
@@ -16,4 +16,11 @@ export const POST = route<{ number: string }>('work', async (request, { number }
   const answer = await appendToJob(number, await textOf(request, LARGEST_BYTES, 'The request'), who);
   if ('problem' in answer) return NextResponse.json(answer.problem, { status: STATUS[answer.problem.code] });
   return NextResponse.json(answer);
+});
+
+/** A piece of a job's log: the entries that follow `?after=NUMBER`, as many as one piece holds. */
+export const GET = route<{ number: string }>('look', async (request, { number }) => {
+  const answer = await entriesAfter(number, request.nextUrl.searchParams.get('after') ?? '0');
+  if ('problem' in answer) return NextResponse.json(answer.problem, { status: STATUS[answer.problem.code] });
+  return NextResponse.json(answer.entries, { headers: { 'cache-control': 'no-store' } });
 });

@@ -1,0 +1,59 @@
+/**
+ * The application itself, as each process that runs it asks it: `serve.mjs`, which hears everybody, and `maker.mjs`, which
+ * makes what is read.
+ */
+import { AsyncLocalStorage } from 'node:async_hooks';
+import next from 'next';
+import { ROOT } from './system.mjs';
+
+const AWAY_MS = 3000;
+
+/** For whom something is done, as the code on the server asks for it; see `src/db/shed.ts`. */
+const shed = (globalThis.spiraxisShed ??= new AsyncLocalStorage());
+
+/** What the code on the server left in the process; see `src/db/shed.ts`. */
+export const held = (name) => globalThis.spiraxisHeld?.get(name);
+
+/** A page that fails while the database is away is no failure of the server's: it is asked to come again. */
+function sayAway(response) {
+  const write = response.writeHead.bind(response);
+  response.writeHead = (status, ...rest) => {
+    const away = Date.now() - (held('away')?.at ?? 0) < AWAY_MS;
+    if (status !== 500 || !away) return write(status, ...rest);
+    response.setHeader('retry-after', '2');
+    return write(503, ...rest);
+  };
+}
+
+/**
+ * Loads the application.
+ *
+ * @returns how to have a request answered, for the shed of this name; '' where there is but one
+ */
+export async function openApplication({ hostname, port }) {
+  const app = next({ dev: false, dir: ROOT, hostname, port });
+  const handle = app.getRequestHandler();
+  await app.prepare();
+  return (request, response, name) => {
+    sayAway(response);
+    return shed.run(name, () => handle(request, response));
+  };
+}
+
+/** Writes a refusal as every route does: a code for programs and a sentence for people. */
+export function refuse(response, status, message) {
+  const code = status === 503 ? 'busy' : status === 500 ? 'failed' : 'bad-input';
+  response.writeHead(status, {
+    'content-type': 'application/json',
+    'cache-control': 'no-store',
+    connection: 'close',
+  });
+  response.end(JSON.stringify({ code, message }));
+}
+
+/** Says in the log why the server failed, and in the answer that it did. */
+export function sayFailed(response, error) {
+  process.stderr.write(`spiraxis: ${error?.stack ?? error}\n`);
+  if (!response.headersSent) refuse(response, 500, 'The server failed at this; its log says why.');
+  else response.destroy();
+}

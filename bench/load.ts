@@ -11,6 +11,7 @@ import { performance } from 'node:perf_hooks';
 import { parseArgs } from 'node:util';
 import sharp from 'sharp';
 import { v7 as uuidv7 } from 'uuid';
+import { PIECE } from '@/features/desk/log/protocol';
 import { signInCookie } from '../scripts/lib/signIn.mjs';
 
 /** Who writes: everybody signs in on a device of their own. */
@@ -224,8 +225,11 @@ async function longLog(short: number, long: number): Promise<void> {
       await sleep(50);
     }
     for (let round = 0; round < 8; round++) pages.push(await call(agent, `/jobs/${job}`));
+    const pieces: Taken[] = [];
+    for (let after = 0; after < writes.length + (job === long ? all : 0); after += PIECE)
+      pieces.push(await call(agent, `/api/jobs/${job}/entries?after=${after}`));
     process.stdout.write(
-      `${name}\n${line('write', writes)}\n${line('page', pages)}  ${(pages[0]!.text.length / 1000).toFixed(0)} kB\n`,
+      `${name}\n${line('write', writes)}\n${line('page', pages)}  ${(pages[0]!.text.length / 1000).toFixed(0)} kB\n${line('piece of the log', pieces)}\n`,
     );
   }
 }

@@ -1,4 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
+import { v7 as uuidv7 } from 'uuid';
 import { answerByKeyboard, askedTest, MachineUnderTest } from './bench';
 import { as, onOwnDevice } from './signIn';
 import { hydrated, openJob, step } from './steps';
@@ -140,6 +141,44 @@ test('in a dead spot a job is begun, worked on, found again, and arrives under a
     'reading Ilse',
     'looked Ilse',
   ]);
+});
+
+test('a job whose log is too long for its page opens as any other, in a dead spot too', async ({
+  page,
+  context,
+}) => {
+  await as(page, 'Ilse');
+  const address = await openJob(page, HOIST, 'Looked at for weeks');
+  const job = jobOf(address);
+  const path = new URL(address).pathname;
+  const entry = (type: string, body: object) => ({
+    id: uuidv7(),
+    at: new Date().toISOString(),
+    person: 'Ilse',
+    type,
+    body,
+  });
+  const log = [
+    ...Array.from({ length: 599 }, (_one, at) =>
+      entry('looked', { check: `plug X${at} seated`, finding: 'good' }),
+    ),
+    entry('complaint', { words: 'Sinks in the yard' }),
+  ];
+  for (const entries of [log.slice(0, 200), log.slice(200, 400), log.slice(400)])
+    expect((await page.request.post(`/api/jobs/${job}/entries`, { data: { entries } })).status()).toBe(200);
+  const answer = await page.request.get(address);
+  expect((await answer.text()).length).toBeLessThan(100_000);
+  await page.goto(`${address}?step=complaint`);
+  await expect(page.locator('main')).toContainText('Sinks in the yard');
+  await kept(page, '/', path);
+  await context.setOffline(true);
+  await page.reload();
+  await expect(page.locator('main')).toContainText('Sinks in the yard');
+  await step(page, 'As found');
+  await water(page).click();
+  await expect(page.getByTestId('offline')).toContainText('1 entry will send');
+  await context.setOffline(false);
+  await expect.poll(async () => (await stored(page, address)).length).toBeGreaterThan(601);
 });
 
 test('eight hours apart on two devices and two tabs each, then both come back: nothing lost, nothing doubled, what moved is said', async ({

@@ -221,7 +221,6 @@ server.on('error', (error) => {
   process.stderr.write(`spiraxis: the application cannot listen on ${hostname}:${port} (${error.code}).\n`);
   process.exit(1);
 });
-await makers?.ready;
 server.listen(port, hostname, () => {
   process.stdout.write(`spiraxis: ready on ${scheme}://${hostname}:${port}\n`);
   void warmUp();

@@ -29,6 +29,7 @@ import {
   ensureProgram,
   has,
   must,
+  read,
   ROOT,
   VAR,
 } from './lib/system.mjs';
@@ -205,6 +206,11 @@ await run(async () => {
         process.kill(pid, 'SIGKILL');
         await sleep(500);
       });
+    await fault('maker of pages killed', known, async () => {
+      const [maker] = read(`/proc/${pid}/task/${pid}/children`).split(' ');
+      process.kill(Number(maker), 'SIGKILL');
+      await sleep(500);
+    });
     for (let round = 1; round <= 3; round++)
       await fault(`database killed, ${round}`, known, async () => {
         process.kill(database.pid(), 'SIGKILL');

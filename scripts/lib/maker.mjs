@@ -21,8 +21,8 @@ const PATIENCE_MS = 300_000;
  * Keeps the processes running that make what is read (`maker.mjs`), and hands requests over to whichever has least to do.
  *
  * @param {number} count of them
- * @returns `ready`, kept once all are there or have not come in time; `hand(request, response, shed, scheme)`, which gives false
- *   where none is there and nothing was said yet; `stop`
+ * @returns `hand(request, response, shed, scheme)`, which waits for the first start and gives false where none is there and
+ *   nothing was said yet; `stop`
  */
 export function startMakers(count) {
   // Nobody but who started them may ask them: they take what they are told for judged.
@@ -30,9 +30,10 @@ export function startMakers(count) {
   chmodSync(folder, 0o700);
   process.on('exit', () => rmSync(folder, { recursive: true, force: true }));
   const makers = Array.from({ length: count }, (_one, at) => startMaker(join(folder, `${at}.sock`)));
+  const begun = Promise.all(makers.map(({ ready }) => ready));
   return {
-    ready: Promise.all(makers.map(({ ready }) => ready)),
     hand: async (request, response, shed, scheme) => {
+      await begun;
       const [least] = makers.filter(({ there }) => there()).sort((a, b) => a.busy() - b.busy());
       if (!least) return false;
       request.headers[SHED_HEADER] = shed;

@@ -48,10 +48,15 @@ interface Tally {
   /** Minutes of the plays that ended with the right name. */
   rightMinutes: number;
 }
-interface Bin {
+interface Count {
   count: number;
   share: number;
   truly: number;
+}
+/** Shares between two limits: each that was said, and of a part that stood there more than once in a play the first alone. */
+interface Bin {
+  said: Count;
+  once: Count;
 }
 
 const option = (name: string) => process.argv.find((word) => word.startsWith(`--${name}=`))?.split('=')[1];
@@ -74,7 +79,8 @@ const empty = (): Tally => ({
   minutes: 0,
   rightMinutes: 0,
 });
-const bins: Bin[] = BINS.slice(1).map(() => ({ count: 0, share: 0, truly: 0 }));
+const nothing = (): Count => ({ count: 0, share: 0, truly: 0 });
+const bins: Bin[] = BINS.slice(1).map(() => ({ said: nothing(), once: nothing() }));
 
 function circuits(): [string, Circuit][] {
   if (flag('unseen')) return unseenCircuits();
@@ -221,7 +227,7 @@ function byOdds(faults: readonly CandidateFault[], random: Random): CandidateFau
  * Counts every share that is given, once: a reading that moves nothing says it no second time. Else a play that nothing at hand can
  * settle would count at each of its eighteen readings.
  *
- * @param said what was counted last in this play, by part
+ * @param said what was counted last in this play, by part, and where each part stood before
  */
 function calibrate(
   suspects: readonly { part: string; share: number }[],
@@ -235,10 +241,14 @@ function calibrate(
     said.set(part, share);
     const at = BINS.findIndex((low, k) => share >= low && share < (BINS[k + 1] ?? 0));
     if (at < 0) continue;
-    const bin = bins[at]!;
-    bin.count++;
-    bin.share += share;
-    if (guilty(part)) bin.truly++;
+    const stood = `${part} in ${at}`;
+    const { said: each, once } = bins[at]!;
+    for (const one of said.has(stood) ? [each] : [each, once]) {
+      one.count++;
+      one.share += share;
+      if (guilty(part)) one.truly++;
+    }
+    said.set(stood, share);
   }
 }
 
@@ -307,11 +317,15 @@ for (const [name, tally] of totals) {
       `minutes against ${name}: ${((own.minutes / own.played / (tally.minutes / tally.played) - 1) * 100).toFixed(0)} %`,
     );
 }
-console.log('\nshare given     suspects   mean share   were true');
-bins.forEach(({ count: n, share, truly }, at) => {
-  if (n === 0) return;
+console.log('\nshare given      suspects   mean share   were true   once a play   mean share   were true');
+bins.forEach(({ said, once }, at) => {
+  if (said.count === 0) return;
+  const columns = [said, once].map(
+    ({ count: n, share, truly }) =>
+      `${String(n).padStart(9)}      ${percent(share, n)}     ${percent(truly, n)}`,
+  );
   console.log(
-    `${BINS[at]!.toFixed(2)} to ${Math.min(1, BINS[at + 1]!).toFixed(2)}   ${String(n).padStart(8)}   ${percent(share, n)}      ${percent(truly, n)}`,
+    `${BINS[at]!.toFixed(2)} to ${Math.min(1, BINS[at + 1]!).toFixed(2)}   ${columns.join('     ')}`,
   );
 });
 console.log(`peak memory ${(process.resourceUsage().maxRSS / 1024).toFixed(0)} MB`);

@@ -12,6 +12,8 @@ export type Edit =
       branch: number;
       ohms: number;
       /** A fuse that another fault took, before anybody looked. */ spent?: true;
+      /** Of what is held where it would turn, and so at work alone: a meter reads a standing rotor either way. How far it may be off, a share. */
+      held?: number;
     }
   /** Conducts, or not, whatever the control says. */
   | {

@@ -162,18 +162,20 @@ export class SituationSolver {
   /** The closed-form faults and the meter on top of a built network; `weak` has a bit for each spot that broke down. */
   private changesOn(
     ready: Built,
-    { closed, meter }: Question,
+    { closed, meter, drive }: Question,
     weak: number,
   ): Pick<World, 'changed' | 'deltas'> {
     let changed: Solved = ready.network;
     const deltas: World['deltas'][number][] = [];
     for (let at = 0; at < closed.length; at++) {
       const edit = closed[at]!;
+      const held = edit.type === 'ohms' ? edit.held : undefined;
+      if (held !== undefined && drive.mode !== 'live') continue;
       const delta = deltaOf(this.situation, edit, ready.edges, ((weak >> at) & 1) === 1);
       if (!delta) continue;
       if (edit.type === 'ohms' || edit.type === 'force' || edit.type === 'gap') {
         changed = deltas.length === 0 ? this.worsened(ready, edit.branch, delta) : changedBy(changed, delta);
-        deltas.push({ branch: edit.branch, delta });
+        deltas.push({ branch: edit.branch, delta, ...(held !== undefined && { tolerance: held }) });
       } else changed = changedBy(changed, delta);
     }
     if (meter) changed = changedBy(changed, { a: meter.to, b: meter.from, ...meter });

@@ -18,8 +18,8 @@ export interface World {
   changed: Solved;
   /** By branch, then jumpers: the network before its closed-form changes. */
   edges: readonly Edge[];
-  /** Closed-form changes of branches. */
-  deltas: readonly { branch: number; delta: Delta }[];
+  /** Closed-form changes of branches; how far what is there now may be off, a share, where that is not known exactly. */
+  deltas: readonly { branch: number; delta: Delta; tolerance?: number }[];
   devices: readonly Device[];
   /** Of each device, see `Device`. */
   state: Uint8Array;
@@ -91,6 +91,12 @@ export function hasDelta(world: World, branch: number): boolean {
   return false;
 }
 
+/** How far what a branch has may be off, a share: its own spread, or that of the change that sits on it. */
+export function toleranceOf(world: World, branch: number, own: number): number {
+  const change = world.deltas.find((one) => one.branch === branch);
+  return change ? (change.tolerance ?? 0) : own;
+}
+
 /** Current through a branch from its first node to its second, amperes (L/min); its size only on alternating current with reactance. */
 export function branchAmps(world: World, branch: number): number {
   const { a, b, emf, siemens: own, susceptance: across = 0 } = world.edges[branch]!;
@@ -117,7 +123,7 @@ export function scatterSources(world: World): readonly ScatterSource[] {
     const siemens = conductance(world, index);
     if (siemens === 0) continue;
     const { a, b, emf } = world.edges[index]!;
-    const own = hasDelta(world, index) ? 0 : branchAmps(world, index) * tolerance;
+    const own = branchAmps(world, index) * toleranceOf(world, index, tolerance);
     const amps = Math.sqrt(own * own + (siemens * emf * emfTolerance) ** 2);
     if (amps > LEAST_SCATTER_AMPS) found.push({ a, b, amps });
   }

@@ -91,6 +91,60 @@ describe('what reads less at rest than at work', () => {
     expect(sound.high).toBeGreaterThan(7.2);
   });
 
+  it('says nothing for a seized rotor, however often it is measured: that one stands as well', () => {
+    const live = { controls: { lever: 'on' } };
+    const fuseOut: Reading[] = [
+      dead,
+      { kind: 'volts', from: 'F1:2', to: 'GND', setup: live, value: 0.004 },
+      { kind: 'ohms', from: 'B+', to: 'F1:2', setup: { isolated: ['G1'] }, value: 'OL' },
+    ];
+    const often = (values: readonly number[]): Reading[] => {
+      const setups = [{}, { pulled: ['F1'] }, { lifted: [{ part: 'W1', node: 'A1:1' }] }];
+      return values.map(
+        (value, k) => ({ ...across, setup: { ...setups[k], isolated: ['G1'] }, value }) as Reading,
+      );
+    };
+    const odds = (readings: readonly Reading[]) => {
+      const { suspects } = new Diagnoser(motor).diagnose(readings);
+      const share = (part: string, fault: string) =>
+        suspects.find((one) => one.part === part && one.fault === fault)?.share ?? 0;
+      return {
+        held: share('A1', 'jammed') / share('F1', 'open'),
+        short: share('A1', 'short') / share('F1', 'open'),
+      };
+    };
+    const before = odds(fuseOut);
+    for (const values of [
+      [0.21, 0.24, 0.22],
+      [0.36, 0.33, 0.37],
+      [1.4, 1.5, 1.45],
+    ]) {
+      const after = odds([...fuseOut, ...often(values)]);
+      expect(after.held / before.held).toBeCloseTo(1, 1);
+      // Nor for a short: that nobody knows which of two it reads is one unknown, and not one for each reading.
+      expect(after.short).toBeLessThan(before.short);
+    }
+  });
+
+  it('draws held what it reads standing, as widely as nobody knows it', () => {
+    const model = new CircuitModel(motor);
+    const amps: Test = { kind: 'amps', through: 'W1', setup: { controls: { lever: 'on' } } };
+    const { variants } = new Diagnoser(motor).faults.find(
+      ({ ref, fault }) => ref === 'A1' && fault === 'jammed',
+    )!;
+    const bare = { ...model.compiled.circuit };
+    const unfused = new CircuitModel({
+      ...bare,
+      parts: bare.parts.map((part) => (part.kind === 'fuse' ? { ...part, amps: 500 } : part)),
+    });
+    const held = predict(bindTest(unfused, amps), variants[0]!.edits(1));
+    expect(held).toMatchObject({ type: 'number', mean: expect.closeTo(13.4 / (0.25 + 0.09), 0) });
+    expect((held as { sigma: number }).sigma).toBeGreaterThan(8);
+    expect(predict(bindTest(model, across), variants[0]!.edits(1))).toEqual(
+      predict(bindTest(model, across), []),
+    );
+  });
+
   it('draws at work what it is drawn with', () => {
     const model = new CircuitModel(fed({ kind: 'lamp', ohms: 7.2, restOhms: 0.6 }));
     const amps: Test = { kind: 'amps', through: 'W1', setup: { controls: { lever: 'on' } } };

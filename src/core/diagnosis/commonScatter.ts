@@ -3,9 +3,9 @@ import type { CircuitModel } from '../circuit/model';
 import type { Reading } from '../circuit/schema';
 import { NOT_KNOWN } from '../circuit/windings';
 import { figureOf } from '../kinds/reading/index';
-import { mistakeRate, normalDensity, slipDensity, totalSigma } from './likelihood';
+import { density, mistakeRate, normalDensity, slipDensity, totalSigma } from './likelihood';
 import type { Observation } from './observations';
-import type { Common, Prediction } from './prediction';
+import { INSTEAD_SHARE, type Common, type Instead, type NumberDue, type Prediction } from './prediction';
 import { TOLERANCE_SIGMA } from './scatter';
 
 /** Readings that contradict each other by more than this are no deviation of the supply: one of them is a slip, log. */
@@ -70,12 +70,17 @@ export function commonScatter(
 ): number {
   if (observations.length < 2) return 0;
   const reads: Read[] = [];
+  const either: Either[] = [];
   observations.forEach((observation, k) => {
     const { kind, value, meter } = observation.readings[0]!;
     if (typeof value !== 'number' || observation.unsteady) return;
     const { unsigned, withSupply } = figureOf(kind);
     const due = peek(k);
-    if (due.type !== 'number' || due.loose || due.mean === Infinity || due.mean === 0 || due.instead) return;
+    if (due.type !== 'number' || due.loose || due.mean === Infinity || due.mean === 0) return;
+    if (due.instead) {
+      if (kind === 'ohms') either.push(eitherOf(observation, due, due.instead, supplyVolts));
+      return;
+    }
     if (!due.common && (!withSupply || share === 0)) return;
     const sign = unsigned && due.mean < 0 ? -1 : 1;
     const mean = sign * due.mean;
@@ -94,7 +99,44 @@ export function commonScatter(
       slip: slipDensity(kind, value, due, meter, range),
     });
   });
-  return reads.length < 2 ? 0 : notSaid(reads) + ofSupply(reads);
+  return (reads.length < 2 ? 0 : notSaid(reads) + ofSupply(reads)) + atRest(either);
+}
+
+/** Density of what was read where two figures may be due, slips with it: of the one at work, and of the one at rest. */
+interface Either {
+  working: number;
+  resting: number;
+}
+
+function eitherOf(
+  { readings, range: own }: Observation,
+  { mean, sigma }: NumberDue,
+  instead: Instead,
+  supplyVolts: number,
+): Either {
+  const { kind, value, meter } = readings[0]!;
+  const range = own > 0 ? own : supplyVolts;
+  const mistake = mistakeRate(kind);
+  const of = (figure: Instead) => {
+    const due = { type: 'number' as const, loose: false, mean: figure.mean, sigma: figure.sigma };
+    const right = (1 - mistake) * density(kind, due, value, meter, range);
+    return Math.max(right + mistake * slipDensity(kind, value, due, meter, range), Number.MIN_VALUE);
+  };
+  return { working: of({ mean, sigma }), resting: of(instead) };
+}
+
+/** What readings gain since what is cold, or stands, does so in all of them: one unknown, and not one for each. */
+function atRest(either: readonly Either[]): number {
+  if (either.length < 2) return 0;
+  let [working, resting, alone] = [0, 0, 0];
+  for (const one of either) {
+    working += Math.log(one.working);
+    resting += Math.log(one.resting);
+    alone += Math.log((1 - INSTEAD_SHARE) * one.working + INSTEAD_SHARE * one.resting);
+  }
+  const top = Math.max(working, resting);
+  const together = (1 - INSTEAD_SHARE) * Math.exp(working - top) + INSTEAD_SHARE * Math.exp(resting - top);
+  return top + Math.log(together) - alone;
 }
 
 /** Density of what was read, as far as it is no slip. */

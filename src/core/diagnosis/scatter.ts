@@ -11,6 +11,7 @@ import {
   limitedBranches,
   notKnownSources,
   scatterSources,
+  toleranceOf,
   type World,
 } from '../circuit/world';
 
@@ -58,7 +59,7 @@ export function ampsScatter(model: CircuitModel, world: World, through: number):
   const { liveTolerance: tolerance } = model.compiled.branches[through]!;
   const amps = branchAmps(world, through);
   const spread = limitedBranches(world).includes(through) ? LIMIT_SPREAD : tolerance;
-  const direct = hasDelta(world, through) ? 0 : Math.abs(amps) * spread * TOLERANCE_SIGMA;
+  const direct = Math.abs(amps) * toleranceOf(world, through, spread) * TOLERANCE_SIGMA;
   const fromVolts = own * voltsScatter(world, a, b);
   const unsaid = notKnownSources(world).find(({ branch }) => branch === through);
   if (unsaid) {

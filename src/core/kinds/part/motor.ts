@@ -16,7 +16,12 @@ export const motor = definePart<'motor'>()({
       {
         weight: 1,
         edits: () => [
-          { type: 'ohms', branch: own.index, ohms: Math.min(own.rest!.ohms, own.ohms) },
+          {
+            type: 'ohms',
+            branch: own.index,
+            ohms: Math.min(own.rest!.ohms, own.ohms),
+            held: own.rest!.tolerance,
+          },
           { type: 'jam', part: part.index },
         ],
       },

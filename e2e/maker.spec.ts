@@ -31,7 +31,7 @@ test('pages are made beside the server: where what makes them is killed they com
     await expect.poll(health, { timeout: 30_000 }).toBe(200);
     const [maker] = childrenOf(server.pid!);
     await page.goto(`${BASE}/jobs/417`);
-    await page.getByTestId('next-test').waitFor();
+    await page.getByTestId('path').waitFor();
     process.kill(maker!, 'SIGKILL');
     // At once, whoever makes it.
     for (const path of ['/', '/machines', '/jobs/417', '/api/find?q=tilt'])

@@ -34,6 +34,8 @@ export function startMakers(count) {
   return {
     hand: async (request, response, shed, scheme) => {
       await begun;
+      // Whoever asked has gone meanwhile.
+      if (response.destroyed) return true;
       const [least] = makers.filter(({ there }) => there()).sort((a, b) => a.busy() - b.busy());
       if (!least) return false;
       request.headers[SHED_HEADER] = shed;

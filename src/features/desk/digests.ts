@@ -17,8 +17,6 @@ import { wholeLog } from './jobLogs';
 
 /** Between two digests of a log that grows all the time. */
 const REST_MS = 3000;
-/** A server that is short of time rests longer: so many times what the last digest took, its waiting included. */
-const RESTS = 20;
 
 /** Jobs whose digest is being worked out; true when the log grew meanwhile. */
 const busyOf = ofShed('digests', () => new Map<string, boolean>());
@@ -63,11 +61,9 @@ export function digestSoon(jobId: string): void {
     try {
       for (;;) {
         busy.set(jobId, false);
-        const began = Date.now();
         await refreshDigest(jobId);
         if (!busy.get(jobId)) break;
-        const rest = Math.max(REST_MS, RESTS * (Date.now() - began));
-        await new Promise((resolve) => setTimeout(resolve, rest));
+        await new Promise((resolve) => setTimeout(resolve, REST_MS));
       }
     } catch (error) {
       // The shed says that it is being worked out, and asks again.

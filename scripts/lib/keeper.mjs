@@ -7,7 +7,7 @@ import { say, Stop } from './say.mjs';
 const FIRST_PAUSE_MS = 500;
 const LONGEST_PAUSE_MS = 20_000;
 /** Who ran for so long is well again: its next end is the first one. */
-const WELL_MS = 60_000;
+export const WELL_MS = 60_000;
 const STOP_SECONDS = 10;
 
 /** Scripts that take a folder for themselves: only a process of theirs is a holder, whatever number it has. */

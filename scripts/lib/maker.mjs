@@ -5,15 +5,13 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { createProxyServer } from 'httpxy';
 import { refuse } from './application.mjs';
-import { pauseMs } from './keeper.mjs';
+import { pauseMs, WELL_MS } from './keeper.mjs';
 import { ROOT } from './system.mjs';
 
 /** For which shed the process that hears everybody found a request to be; it says so itself, whatever a client sent. */
 export const SHED_HEADER = 'x-spiraxis-shed';
 /** A first start that takes longer is not waited for. */
 const READY_MS = 30_000;
-/** Who ran for so long is well again: its next end is the first one. */
-const WELL_MS = 60_000;
 /** As long as a request may take. */
 const PATIENCE_MS = 300_000;
 

@@ -25,7 +25,7 @@ function LongDesk({ job }: { job: SentJob }) {
   useEffect(() => {
     const leave = new AbortController();
     setTrouble(null);
-    readLongLog(job.number, setHere, leave.signal).then(
+    readLongLog(job, setHere, leave.signal).then(
       (stored) => {
         if (!leave.signal.aborted) setWhole({ job, stored });
       },
@@ -44,7 +44,7 @@ function LongDesk({ job }: { job: SentJob }) {
       <p role="status" className="px-6 pt-5 text-[19px] max-tablet:px-3">
         {trouble === null
           ? `Reading the log: ${here} of ${job.logged} entries are here.`
-          : `${trouble} The log of this job is long, and comes by itself; it is not all here yet.`}
+          : `${trouble} The log of this job is long and is read after its page; not all of it is here yet.`}
       </p>
       {trouble === null ? null : (
         <div className="px-6 pt-4 max-tablet:px-3">

@@ -35,6 +35,7 @@ const requestSchema = z.object({
   /** The sender's clock as it sent them. */
   sentAt: z.iso.datetime().optional(),
 });
+
 /**
  * Adds entries sent by a browser, each by itself: one that is refused, with the reason, holds no other back. What protects
  * people and the record is judged by the core against the log as it stands under the job's lock.

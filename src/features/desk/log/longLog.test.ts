@@ -36,6 +36,8 @@ Object.assign(globalThis, {
   },
 });
 
+const JOB = { number: 412, id: '019a0000-0000-7000-8000-000000000412' };
+
 beforeEach(() => {
   kept.clear();
   asked.length = 0;
@@ -48,27 +50,27 @@ describe('a log that is too long for its page', () => {
       kept.clear();
       server = log(length);
       const came: number[] = [];
-      expect(await readLongLog(412, (entries) => came.push(entries))).toEqual(server);
+      expect(await readLongLog(JOB, (entries) => came.push(entries))).toEqual(server);
       expect(came.at(-1)).toBe(length);
     }
   });
 
   it('is asked for once: the next time only what may have grown comes', async () => {
     server = log(2 * PIECE + 7);
-    await readLongLog(412);
+    await readLongLog(JOB);
     server = log(2 * PIECE + 9);
     asked.length = 0;
-    expect(await readLongLog(412)).toEqual(server);
+    expect(await readLongLog(JOB)).toEqual(server);
     expect(asked).toEqual([2 * PIECE]);
   });
 
   it('is there without a network as it came last, and one job’s is not another’s', async () => {
     const whole = log(PIECE + 5);
     server = whole;
-    await readLongLog(412);
+    await readLongLog(JOB);
     server = null;
-    expect(await readLongLog(412)).toEqual(whole);
-    await expect(readLongLog(413)).rejects.toThrow('The server does not answer.');
+    expect(await readLongLog(JOB)).toEqual(whole);
+    await expect(readLongLog({ ...JOB, number: 413 })).rejects.toThrow('The server does not answer.');
   });
 
   it.each([
@@ -77,15 +79,22 @@ describe('a log that is too long for its page', () => {
   ])('%d, %s: what is kept is shown: %s', async (status, _who, shown) => {
     const whole = log(PIECE + 5);
     server = whole;
-    await readLongLog(412);
+    await readLongLog(JOB);
     server = status;
-    if (shown) expect(await readLongLog(412)).toEqual(whole);
-    else await expect(readLongLog(412)).rejects.toThrow('It said no.');
+    if (shown) expect(await readLongLog(JOB)).toEqual(whole);
+    else await expect(readLongLog(JOB)).rejects.toThrow('It said no.');
+  });
+
+  it('is not what another job under the same number left, in a shed that was begun anew', async () => {
+    server = log(PIECE + 5);
+    await readLongLog(JOB);
+    server = log(PIECE + 5).map((one) => ({ ...one, receivedAt: '2026-05-01T08:00:00.000Z' }));
+    expect(await readLongLog({ ...JOB, id: '019a0000-0000-7000-8000-000000000999' })).toEqual(server);
   });
 
   it('comes on a device that is full', async () => {
     full = true;
     server = log(PIECE + 5);
-    expect(await readLongLog(412)).toEqual(server);
+    expect(await readLongLog(JOB)).toEqual(server);
   });
 });

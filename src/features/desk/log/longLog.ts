@@ -14,14 +14,17 @@ const FAILED = 500;
  * @param came told how many entries are here, after each piece
  */
 export async function readLongLog(
-  jobNumber: number,
+  { number, id }: { number: number; id: string },
   came: (entries: number) => void = () => undefined,
   signal?: AbortSignal,
 ): Promise<SentEntry[]> {
   const kept = await openKept(LOGS);
   const log: SentEntry[] = [];
   for (;;) {
-    const piece = await pieceAfter(`/api/jobs/${jobNumber}/entries?after=${log.length}&form=${ENTRY_FORM}`);
+    const piece = await pieceAfter(
+      // Kept by its id as well: a shed that was begun anew counts its jobs anew.
+      `/api/jobs/${number}/entries?after=${log.length}&form=${ENTRY_FORM}&job=${id}`,
+    );
     log.push(...piece);
     came(log.length);
     if (piece.length < PIECE) return log;

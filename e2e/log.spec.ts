@@ -3,7 +3,7 @@ import { expect, test, type APIRequestContext, type Page } from '@playwright/tes
 import { v7 as uuidv7 } from 'uuid';
 import { answerByKeyboard, askedTest, MachineUnderTest } from './bench';
 import { as, USUAL } from './signIn';
-import { keptEntries } from './keptEntries';
+import { keptEntries, pollKept } from './keptEntries';
 
 const JOB = 412;
 const OWN_PORT = 3177;
@@ -49,7 +49,7 @@ test('a reload and a second browser show the same state; others’ readings arri
   expect(await second.getByTestId('next-test').getAttribute('data-test')).toBe(first);
   const before = await storedReadings(request, JOB);
   await answerByKeyboard(page, machine);
-  await expect.poll(() => storedReadings(request, JOB)).toBe(before + 1);
+  await pollKept(() => storedReadings(request, JOB)).toBe(before + 1);
   await expect(page.locator('main[data-working=false]')).toBeVisible();
   const wanted = await page.getByTestId('path').locator('text').allTextContents();
   await page.reload();
@@ -85,7 +85,7 @@ test('killing the server between two entries loses nothing', async ({ page, requ
     await openTest(page, 416, base);
     const before = await storedReadings(request, 416);
     await answerByKeyboard(page, machine);
-    await expect.poll(() => storedReadings(request, 416)).toBe(before + 1);
+    await pollKept(() => storedReadings(request, 416)).toBe(before + 1);
 
     server.kill('SIGKILL');
     await new Promise((resolve) => server.once('exit', resolve));
@@ -99,7 +99,7 @@ test('killing the server between two entries loses nothing', async ({ page, requ
 
     server = startServer();
     await ready(base);
-    await expect.poll(() => storedReadings(request, 416)).toBe(before + 2);
+    await pollKept(() => storedReadings(request, 416)).toBe(before + 2);
     await expect(page.getByTestId('offline')).toHaveCount(0);
     await page.reload();
     await expect(page.getByTestId('path')).toBeVisible();
@@ -124,7 +124,7 @@ test('an entry that could not be sent survives a reload and is sent later', asyn
   await page.reload();
   await expect(page.getByTestId('offline')).toContainText(/entr(y|ies) will send/);
   await page.unroute('**/api/jobs/**');
-  await expect.poll(() => storedReadings(request, 414)).toBe(before + 1);
+  await pollKept(() => storedReadings(request, 414)).toBe(before + 1);
   await context.close();
 });
 

@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test';
 import { askedTest, MachineUnderTest, movedOn } from './bench';
 import { closeAgain, makeSafe, openJob, step } from './steps';
-import { jobOf, keptEntries } from './keptEntries';
+import { jobOf, keptEntries, pollKept } from './keptEntries';
 
 test('a meter over SCPI: from the complaint to a named part, no value is typed', async ({ page }) => {
   // The simulated meter stands on the machine with the fault that the demo hides there; eyes and ears are this journey's own.
@@ -69,6 +69,6 @@ test('a meter over SCPI: from the complaint to a named part, no value is typed',
     const entries = await keptEntries<{ body: { instrument?: string } }>(page.request, jobOf(page.url()));
     return entries.flatMap(({ body }) => body.instrument ?? []);
   };
-  await expect.poll(async () => (await wired()).length).toBe(byWire);
+  await pollKept(async () => (await wired()).length).toBe(byWire);
   expect((await wired())[0]).toContain('SIMULATED');
 });

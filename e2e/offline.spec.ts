@@ -3,7 +3,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { answerByKeyboard, askedTest, MachineUnderTest } from './bench';
 import { as, onOwnDevice } from './signIn';
 import { hydrated, openJob, step } from './steps';
-import { jobOf, keptEntries } from './keptEntries';
+import { jobOf, keptEntries, pollKept } from './keptEntries';
 
 // Everywhere else the service worker is kept away: each journey has a browser of its own, which would fetch the whole build first.
 test.use({ serviceWorkers: 'allow' });
@@ -178,7 +178,7 @@ test('a job whose log is too long for its page opens as any other, in a dead spo
   await water(page).click();
   await expect(page.getByTestId('offline')).toContainText('1 entry will send');
   await context.setOffline(false);
-  await expect.poll(async () => (await stored(page, address)).length).toBeGreaterThan(601);
+  await pollKept(async () => (await stored(page, address)).length).toBeGreaterThan(601);
 });
 
 test('eight hours apart on two devices and two tabs each, then both come back: nothing lost, nothing doubled, what moved is said', async ({

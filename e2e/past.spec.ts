@@ -4,7 +4,7 @@ import { MachineUnderTest } from './bench';
 import { prove } from './prove';
 import { makeSafe, step } from './steps';
 import { as } from './signIn';
-import { keptEntries } from './keptEntries';
+import { keptEntries, pollKept } from './keptEntries';
 
 test('from a drifting place to a re-test, its reading, a new part from the shelf, and what was asked for received', async ({
   page,
@@ -73,7 +73,7 @@ test('from a drifting place to a re-test, its reading, a new part from the shelf
     const entries = await keptEntries<{ type: string }>(page.request, number);
     return entries.some(({ type }) => type === 'fix');
   };
-  await expect.poll(kept).toBe(true);
+  await pollKept(kept).toBe(true);
   // Nothing that was shown before the work shows anything of the new part.
   await step(page, 'Hand over');
   await expect(
@@ -87,11 +87,9 @@ test('from a drifting place to a re-test, its reading, a new part from the shelf
   await expect(page.getByTestId('past-limits')).toHaveCount(0);
   await page.getByRole('button', { name: 'Hand over as Tove' }).click();
   await expect(page.getByTestId('handed-over')).toBeVisible();
-  await expect
-    .poll(async () =>
-      (await keptEntries<{ type: string }>(page.request, number)).some(({ type }) => type === 'handOver'),
-    )
-    .toBe(true);
+  await pollKept(async () =>
+    (await keptEntries<{ type: string }>(page.request, number)).some(({ type }) => type === 'handOver'),
+  ).toBe(true);
 
   // It is off the shelf; more are asked for, and come back onto it step by step.
   await page.goto(`/parts/${spare}`);

@@ -2,7 +2,7 @@ import { expect, test, type Page } from '@playwright/test';
 import { DEMO_PIN } from '../demo/people';
 import { as } from './signIn';
 import { hydrated, openJob, provePoint, step } from './steps';
-import { jobOf, keptEntries } from './keptEntries';
+import { jobOf, keptEntries, pollKept } from './keptEntries';
 
 const HOIST = 'G-1 Groomer OR-201: Tiller float valve';
 
@@ -149,7 +149,7 @@ test('what somebody wrote is sent in their name alone, also when another one too
   expect(await kept()).toEqual([]);
   await page.request.post('/api/session', { data: { name: 'Ilse', demo: true } });
   await page.goto(`${address}?step=as-found`);
-  await expect.poll(kept).toEqual(['Ilse']);
+  await pollKept(kept).toEqual(['Ilse']);
   await expect(page.getByTestId('of-others')).toHaveCount(0);
 });
 

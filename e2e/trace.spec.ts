@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { hydrated, openJob, step } from './steps';
-import { keptEntries } from './keptEntries';
+import { keptEntries, pollKept } from './keptEntries';
 
 test('a trace of a coil names a plunger that is held up, counts as readings, and stands in the report', async ({
   page,
@@ -43,9 +43,9 @@ test('a trace of a coil names a plunger that is held up, counts as readings, and
       page.request,
       number,
     );
-  await expect
-    .poll(async () => (await entries()).filter(({ body }) => body.reading?.kind === 'trace').length)
-    .toBe(1);
+  await pollKept(
+    async () => (await entries()).filter(({ body }) => body.reading?.kind === 'trace').length,
+  ).toBe(1);
   const kept = await entries();
   const readings = kept.flatMap(({ type, body }) => (type === 'reading' ? [body.reading!] : []));
   // What its shape was named says whether it moved as well.

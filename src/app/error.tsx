@@ -6,8 +6,8 @@ export default function Failed({ reset }: { error: Error; reset: () => void }) {
     <main className="px-6 py-16">
       <h1 className="text-[23px] font-[800]">The shed does not answer</h1>
       <p className="mt-3 max-w-[60ch]">
-        The server or its database is down. Entries made on this device are kept and will be sent. Check that
-        the start command is still running.
+        The server or its database is down, or it failed at this page; its log says which. Entries made on
+        this device are kept and will be sent. Check that the start command is still running.
       </p>
       <button type="button" onClick={reset} className="mt-6 min-h-11 bg-pencil px-6 font-[750] text-sheet">
         Try again

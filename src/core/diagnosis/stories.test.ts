@@ -78,6 +78,24 @@ describe('a fuse that a fault took unseen', () => {
     expect(shareOf(first, 'Y1')).toBeLessThan(0.02);
     expect(isSpent({ type: 'ohms', branch: 0, ohms: Infinity, spent: true })).toBe(true);
   });
+
+  const blows: Reading = { kind: 'fuse', part: 'F1', setup: ON, value: 'blows' };
+
+  it('was seen to go, and may lie there still: nothing behind it at rest is no short in front of what was run', () => {
+    const diagnosis = diagnoser.diagnose([dead, blows, volts('F1:2', 'N', OFF, 0)]);
+    expect(diagnosis.verdict).toMatchObject({ state: 'keepTesting', because: 'tooLittle' });
+    for (const part of ['Y1', 'W2']) expect(shareOf(diagnosis, part)).toBeGreaterThan(0.1);
+  });
+
+  it('was seen to go and put in anew: the next run takes the new one', () => {
+    const renewed = [dead, blows, volts('F1:2', 'N', OFF, 24)];
+    const again = [...renewed, volts('A1:O', 'N', ON, 0), volts('W1:2', 'N', OFF, 0)];
+    const [before, after] = [renewed, again].map((readings) => diagnoser.diagnose(readings));
+    for (const part of ['Y1', 'W2'])
+      expect(shareOf(after!, part) / shareOf(before!, part)).toBeGreaterThan(0.6);
+    expect(shareOf(after!, 'W1')).toBeLessThan(0.1);
+    expect(after!.suspects[0]).toMatchObject({ part: 'Y1', against: [] });
+  });
 });
 
 describe('a part that was mended', () => {

@@ -51,8 +51,8 @@ interface Told {
 /** A fuse that a fault would have taken unseen: between which observations it would have been gone, and under which severities. */
 interface Spent {
   fuse: number;
-  from: number;
-  until: number;
+  /** Each from the run that took it until somebody looked, in order; the last may still last. */
+  spells: readonly { from: number; until: number }[];
   takes: readonly boolean[];
 }
 
@@ -74,23 +74,23 @@ interface Read {
 export function storiesOf(read: Read, row: Row): Story[] {
   const { table, mended } = read;
   const { part } = table.faults[row.fault]!;
-  const spent = spentUnder(read, row);
-  if (!spent && !mended.has(part)) return [simply(read, row)];
+  const ways = spentUnder(read, row);
+  if (ways.length === 0 && !mended.has(part)) return [simply(read, row)];
   const wasMended = mended.has(part) ? [false, true] : [false];
   return wasMended.flatMap((isMended) => {
     const chance = mended.has(part) ? Math.log(isMended ? MENDED_PRIOR : 1 - MENDED_PRIOR) : 0;
     const whole = stoodWith(read, row, isMended, null);
-    if (!spent) return [storyOf(read, row, whole, [whole], () => chance)];
-    const gone = stoodWith(read, row, isMended, spent);
-    const taken = (severity: number) => spent.takes[placeIn(row.grid, severity)]!;
+    const gone = ways.map((spent) => stoodWith(read, row, isMended, spent));
+    const taken = (severity: number) => ways[0]?.takes[placeIn(row.grid, severity)] ?? false;
+    const seen = gone.filter(({ during }) => during.includes('spent'));
     // Nothing was read yet that would be another with the fuse gone.
-    if (!gone.during.includes('spent'))
+    if (seen.length === 0)
       return [
         storyOf(
           read,
           row,
           whole,
-          [whole, gone],
+          [whole, ...gone.slice(0, 1)],
           () => chance,
           (severity) => (taken(severity) ? 1 : 0),
         ),
@@ -99,8 +99,10 @@ export function storiesOf(read: Read, row: Row): Story[] {
       storyOf(read, row, whole, [whole], (severity) =>
         taken(severity) ? chance + Math.log(1 - SPENT_PRIOR) : chance,
       ),
-      storyOf(read, row, gone, [gone], (severity) =>
-        taken(severity) ? chance + Math.log(SPENT_PRIOR) : -Infinity,
+      ...seen.map((standing) =>
+        storyOf(read, row, standing, [standing], (severity) =>
+          taken(severity) ? chance + Math.log(SPENT_PRIOR / seen.length) : -Infinity,
+        ),
       ),
     ];
   });
@@ -137,7 +139,7 @@ function stoodWith(
   const { part } = table.faults[fault]!;
   const refOf = (fuse: number) => model.compiled.parts[fuse]!.part.ref;
   const isGone = (k: number) => {
-    if (!spent || k < spent.from || k >= spent.until) return false;
+    if (!spent?.spells.some(({ from, until }) => k >= from && k < until)) return false;
     // Out of its holder it was gone anyway.
     if (observations[k]!.bound.test.setup.pulled?.includes(refOf(spent.fuse))) return false;
     // What takes the fuse itself reads the same with the fuse gone before.
@@ -149,7 +151,7 @@ function stoodWith(
       if (isMended && mended.has(part)) return 'sound';
       return isGone(k) ? 'spent' : 'faulty';
     }),
-    now: isMended ? 'sound' : spent?.until === Infinity ? 'spent' : 'faulty',
+    now: isMended ? 'sound' : spent?.spells.at(-1)!.until === Infinity ? 'spent' : 'faulty',
     fuse: spent?.fuse ?? null,
   };
 }
@@ -235,29 +237,47 @@ function storyOf(
 }
 
 /**
- * The fuse that a fault would have taken when the machine was first run, unseen: gone from there until somebody looks at it or it is
- * renewed. Null where it takes none, or somebody has seen it go first.
+ * The fuse that a fault would have taken when the machine was run, unseen: gone from there until somebody looks at it or it is renewed,
+ * and again from the next run on, for the fault takes the new one too. Whoever saw it go put another in, or left it there for what was
+ * read next: a way each, where anything was read between. None where it takes no fuse, or was seen each time it went.
  */
-function spentUnder({ model, table, observations, fits }: Read, { start, grid, fault }: Row): Spent | null {
-  for (let k = 0; k < observations.length; k++) {
-    const { takes, takesAny } = fits[k]!.predictions;
-    if (!takesAny) continue;
-    const at = grid.findIndex((_severity, s) => takes[start + s]! >= 0);
-    if (at < 0) continue;
-    const fuse = takes[start + at]!;
-    if (fuse === table.faults[fault]!.part) return null;
-    const sees = ({ bound: { test } }: Observation) =>
-      test.kind === 'fuse' && model.compiled.partIndex.get(test.part) === fuse;
-    const looked = observations.findIndex((one) => sees(one) || one.mended.has(fuse));
-    if (looked >= 0 && looked <= k) return null;
-    return {
-      fuse,
-      from: k,
-      until: looked < 0 ? Infinity : looked,
-      takes: grid.map((_severity, s) => takes[start + s] === fuse),
-    };
-  }
-  return null;
+function spentUnder({ model, table, observations, fits }: Read, { start, grid, fault }: Row): Spent[] {
+  let fuse = -1;
+  /** Under which severities it goes in the first set-up that took it. */
+  let takes: readonly boolean[] = [];
+  const looks = (k: number) => {
+    const { bound, mended } = observations[k]!;
+    const isNew = mended.has(fuse) && !(observations[k - 1]?.mended.has(fuse) ?? false);
+    return isNew || (bound.test.kind === 'fuse' && model.compiled.partIndex.get(bound.test.part) === fuse);
+  };
+  const runs = observations.map((_one, k) => {
+    const { predictions } = fits[k]!;
+    if (!predictions.takesAny) return false;
+    const taken = grid.map((_severity, s) => predictions.takes[start + s]!);
+    if (fuse < 0) {
+      fuse = taken.find((one) => one >= 0) ?? -1;
+      takes = taken.map((one) => one >= 0 && one === fuse);
+    }
+    // What takes another, or only where it is worse, is told by what it reads itself.
+    return fuse >= 0 && takes.every((one, s) => one === (taken[s] === fuse));
+  });
+  if (fuse < 0 || fuse === table.faults[fault]!.part) return [];
+  const spellsFrom = (begins: (k: number) => boolean) => {
+    const spells: { from: number; until: number }[] = [];
+    for (let k = 0; k < observations.length; k++) {
+      if (!begins(k)) continue;
+      let until = k + 1;
+      while (until < observations.length && !looks(until)) until++;
+      const from = looks(k) ? k + 1 : k;
+      if (until > from) spells.push({ from, until: until < observations.length ? until : Infinity });
+      k = until - 1;
+    }
+    return spells;
+  };
+  const renewed = spellsFrom((k) => runs[k]! && !looks(k));
+  const left = spellsFrom((k) => runs[k]!);
+  const ways = left.some(({ from }, at) => from !== renewed[at]?.from) ? [renewed, left] : [left];
+  return ways.filter(({ length }) => length > 0).map((spells) => ({ fuse, spells, takes }));
 }
 
 /** Place of the greatest severity of a grid that is not above a given one. */

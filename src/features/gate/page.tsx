@@ -8,6 +8,7 @@ import { signedIn, type Signed } from '../people/session';
 import { MayNot } from '../people/MayNot';
 import { askingOf, whileAsking } from './asking';
 import { Refused } from './failure';
+import { NotMade } from './NotMade';
 import { judged } from './who';
 
 /** Who is signed in, asked once a request however many pieces of a page want to know. */
@@ -36,7 +37,12 @@ export function page<P = object>(
           if (error instanceof Refused) return <MayNot message={error.message} />;
           throw error;
         }
-        return make(props, who);
+        try {
+          return await make(props, who);
+        } catch (error) {
+          if (error instanceof Refused) return <NotMade message={error.message} here={here} />;
+          throw error;
+        }
       },
     );
   };

@@ -4,6 +4,7 @@ import Piscina from 'piscina';
 import { ofProcess } from '@/db/shed';
 import { log } from '../serverLog';
 import { Refused } from './failure';
+import { afterMachineTime } from './machineTime';
 
 /** A kind of heavy work that is done beside the server's own loop, so that nobody's reading waits for it. */
 interface Heavy {
@@ -11,7 +12,7 @@ interface Heavy {
   file: string;
   /** As many as may wait. Who comes after them is told to come again. */
   waiting: number;
-  /** Longer than this it is given up. */
+  /** Machine time after which it is given up. */
   seconds: number;
   megabytes: number;
   /** What is said where it was given up. */
@@ -38,7 +39,7 @@ const HEAVY = {
     waiting: 60,
     seconds: 45,
     megabytes: 768,
-    tooLong: 'This report takes too long to make.',
+    tooLong: 'This report takes too long to make. Ask again when the server has less to do.',
   },
   archive: {
     file: 'archive',
@@ -96,7 +97,7 @@ export async function inThread<T, R>(
   const limit = new AbortController();
   // Counted from its turn on: waiting for one's turn is not the work's fault.
   const pool = poolOf(kind);
-  const timer = setTimeout(() => limit.abort(), seconds * 1000 * (1 + pool.queueSize));
+  const ended = afterMachineTime(seconds * (1 + pool.queueSize), () => limit.abort());
   try {
     return (await pool.run(task, { signal: limit.signal })) as Awaited<R>;
   } catch (error) {
@@ -113,6 +114,6 @@ export async function inThread<T, R>(
       throw new Refused(400, 'bad-input', tooLong);
     throw error;
   } finally {
-    clearTimeout(timer);
+    ended();
   }
 }

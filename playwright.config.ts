@@ -29,7 +29,7 @@ export default defineConfig({
   globalSetup: './e2e/signIn.ts',
   workers: Math.max(1, lanes.length),
   // Patience for a small machine that others use too: what is slow is measured in bench, not here.
-  timeout: 360_000,
+  timeout: 600_000,
   expect: { timeout: 45_000 },
   forbidOnly: true,
   reporter: [['list'], ['json', { outputFile: 'var/test/e2e.json' }]],

@@ -227,7 +227,7 @@ test('eight hours apart on two devices and two tabs each, then both come back: n
     await context.clearCookies({ name: 'spiraxis-person' });
     await context.setOffline(false);
   }
-  await expect(one.page.getByTestId('signed-out')).toContainText('Nobody is signed in any more', {
+  await expect(one.page.getByTestId('signed-out')).toContainText('is not signed in here any more', {
     timeout: 60_000,
   });
   expect(

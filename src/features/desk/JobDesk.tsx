@@ -85,7 +85,7 @@ function OpenStep({ step, notice }: { step: StepId; notice: ReactNode }) {
           {mayNotWords(job.me.role, 'work')} You look at this job.
         </p>
       )}
-      <SaveStrip log={log} here={stepAddress(job.number, step)} />
+      <SaveStrip log={log} here={stepAddress(job.number, step)} person={job.me.name} />
     </>
   );
 }

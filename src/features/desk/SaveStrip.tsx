@@ -5,7 +5,17 @@ import { PlainKey } from '@/ui/sheet';
 import type { OpenLog } from './log/useJobLog';
 
 /** Says when entries wait for the server, when one stands aside with its reason, and when this browser keeps nothing. */
-export function SaveStrip({ log, here }: { log: OpenLog; /** Its page, to come back to. */ here: string }) {
+export function SaveStrip({
+  log,
+  here,
+  person,
+}: {
+  log: OpenLog;
+  /** Its page, to come back to. */
+  here: string;
+  /** Who writes on it. */
+  person: string;
+}) {
   const { waiting, online, aside, unkept, signedOut, others, mend, drop } = log;
   const count = waiting.length;
   return (
@@ -62,7 +72,7 @@ export function SaveStrip({ log, here }: { log: OpenLog; /** Its page, to come b
           className="flex shrink-0 flex-wrap items-center gap-x-3 border-t-2 border-stamp bg-stamp-t px-6 py-1.5 text-[15.5px] text-stamp"
         >
           <span>
-            <strong>Nobody is signed in any more.</strong>
+            <strong>{person} is not signed in here any more.</strong>
             {count === 0
               ? null
               : ` ${count === 1 ? '1 entry is' : `${count} entries are`} kept on this device.`}

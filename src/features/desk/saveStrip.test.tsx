@@ -9,6 +9,7 @@ const strip = (more: Partial<OpenLog>) =>
   render(
     <SaveStrip
       here="/jobs/7"
+      person="Ilse"
       log={
         {
           waiting: [],

@@ -10,6 +10,8 @@ class Server {
   away = false;
   /** Keeps what it is sent and dies before it can say so. */
   dieAfter = false;
+  /** Who is signed in on the device; nobody's name: whoever writes. */
+  person: string | null = null;
   refuse = (_entry: Entry): string | null => null;
   readonly pictures: Blob[] = [];
   private readonly lines = new Set<(entries: SentEntry[]) => void>();
@@ -19,6 +21,7 @@ class Server {
       send: async (entries) => {
         await Promise.resolve();
         if (this.away) throw new Error('away');
+        if (entries.some((entry) => this.person !== null && entry.person !== this.person)) return 'signedOut';
         const results = entries.map((entry) => {
           const there = this.log.find((one) => one.entry.id === entry.id);
           if (there) return { id: entry.id, state: 'known' as const, number: there.number };
@@ -180,6 +183,24 @@ describe('a job’s log in the browser', () => {
     expect(words(server.log.map(({ entry }) => entry))).toEqual(['a', 'b', 'good']);
     expect(again.view().aside).toEqual([]);
     expect(browser.rows.size).toBe(0);
+  });
+
+  it('what was written waits while somebody else is signed in beside it, and is sent when its writer is again', async () => {
+    const [server, browser] = [new Server(), new Browser()];
+    const log = openTab(server, browser);
+    server.person = 'Rasmus';
+    log.write(said('one'));
+    await rest();
+    // Others' entries go on arriving over the line of who is signed in.
+    openTab(server, new Browser(), 'Rasmus').write(said('theirs'));
+    await rest();
+    expect(log.view()).toMatchObject({ signedOut: true, aside: [], online: true });
+    expect(words(log.view().waiting)).toEqual(['one']);
+    expect(words(log.view().entries)).toEqual(['theirs', 'one']);
+    server.person = null;
+    await rest();
+    expect(log.view()).toMatchObject({ signedOut: false, waiting: [] });
+    expect(words(server.log.map(({ entry }) => entry))).toEqual(['theirs', 'one']);
   });
 
   it('two tabs that are offline together lose nothing of each other', async () => {

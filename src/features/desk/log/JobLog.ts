@@ -24,7 +24,7 @@ export interface LogView {
   waiting: readonly Entry[];
   /** Written here by somebody who is not signed in now, and not sent before they are again; how many, by name. */
   others: ReadonlyMap<string, number>;
-  /** Nobody is signed in any more: nothing is sent before somebody is. */
+  /** Whoever writes here is signed in no more: nothing is sent before they are. */
   signedOut: boolean;
   /** Refused by the server, each with its reason; they count for nothing until they are mended or dropped. */
   aside: readonly WaitingEntry[];
@@ -37,7 +37,7 @@ export interface LogView {
 
 /** The way to the server. */
 export interface LogTransport {
-  /** Throws when the server is away; gives null when it answered but could not take anything now, or that nobody is signed in. */
+  /** Throws when the server is away; gives null when it answered but could not take anything now, or that whoever wrote is signed in no more. */
   send(entries: readonly Entry[]): Promise<SendAnswer | 'signedOut' | null>;
   /** Uploads a picture kept here; its content hash, or why the server will never take it. */
   upload(picture: Blob): Promise<{ hash: string } | { trouble: string }>;
@@ -105,12 +105,14 @@ export class JobLog {
         entries: (entries) => {
           const news = entries.length > 0 || !this.online || this.signedOut;
           this.online = true;
-          this.signedOut = false;
           if (!news) return;
           this.learn(entries);
+          const waits = this.own().length > 0;
+          // The line may be somebody else's, who signed in beside this page: what waits is sent, and the answer tells.
+          if (!waits) this.signedOut = false;
           this.changed();
           // The line is back: so is the server.
-          if (this.own().length > 0 && !this.sending) void this.send();
+          if (waits && !this.sending) void this.send();
         },
         lost: () => {
           this.online = false;

@@ -56,6 +56,13 @@ describe('the way to the server', () => {
     expect(await transport.send(sent)).toBe('signedOut');
   });
 
+  it('what somebody else would send by signing in meanwhile is not refused for good: it waits', async () => {
+    const message = 'It is written in the name of Ilse, and Rasmus is signed in.';
+    const results = sent.map(({ id }) => ({ id, state: 'refused', code: 'notYourName', message }));
+    answering(400, { code: 'bad-input', message, results });
+    expect(await transport.send(sent)).toBe('signedOut');
+  });
+
   it('a server that is away is no answer', async () => {
     Object.assign(globalThis, { fetch: () => Promise.reject(new TypeError('Failed to fetch')) });
     await expect(transport.send(sent)).rejects.toThrow();

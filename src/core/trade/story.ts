@@ -1,7 +1,17 @@
 import type { Circuit, Reading, Setup, Test } from '../circuit/schema';
 import { Diagnoser, type Diagnosis, type DiagnoseOptions } from '../diagnosis/diagnose';
 import type { RankedTest } from '../diagnosis/rankTests';
+import { shopMarks } from '../tables/marks';
 import { MachineUnderTest } from '../testing/machineUnderTest';
+
+/** A shop that has read nothing yet and goes by the tables as they ship. */
+export const nothing = { readings: [], baselines: [], marks: shopMarks({}) };
+
+/** The circuit with other figures on one of its parts. */
+export function changed(circuit: Circuit, ref: string, figures: object): Circuit {
+  const parts = circuit.parts.map((part) => (part.ref === ref ? { ...part, ...figures } : part));
+  return { ...circuit, parts: parts as Circuit['parts'] };
+}
 
 /** What the program has to say after some readings, put so that a story reads as one. */
 export interface Told extends Diagnosis {

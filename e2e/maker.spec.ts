@@ -19,6 +19,7 @@ test('pages are made beside the server: where what makes them is killed they com
       SPIRAXIS_LOG: 'silent',
       SPIRAXIS_PORT: String(OWN_PORT),
       SPIRAXIS_MAKERS: '1',
+      SPIRAXIS_METRICS_WORD: 'a word for figures',
     },
     stdio: 'ignore',
   });
@@ -32,6 +33,13 @@ test('pages are made beside the server: where what makes them is killed they com
     const [maker] = childrenOf(server.pid!);
     await page.goto(`${BASE}/jobs/417`);
     await page.getByTestId('path').waitFor();
+    // What each counted of itself.
+    const figures = async () =>
+      (
+        await request.get(`${BASE}/api/metrics`, { headers: { authorization: 'Bearer a word for figures' } })
+      ).text();
+    expect(await figures()).toMatch(/spiraxis_process_cpu_seconds_total\{process="server"\} [\d.]+\n/);
+    expect(await figures()).toMatch(/spiraxis_process_cpu_seconds_total\{process="maker1"\} [\d.]+\n/);
     process.kill(maker!, 'SIGKILL');
     // At once, whoever makes it.
     for (const path of ['/', '/machines', '/jobs/417', '/api/find?q=tilt'])

@@ -7,7 +7,7 @@ import { rmSync } from 'node:fs';
 import { createServer } from 'node:http';
 import { setPriority } from 'node:os';
 import { dirname } from 'node:path';
-import { openApplication, sayFailed } from './lib/application.mjs';
+import { held, openApplication, sayFailed } from './lib/application.mjs';
 import { SHED_HEADER } from './lib/maker.mjs';
 
 /** A little behind the process that takes entries: where a core is short, an entry goes first. */
@@ -40,6 +40,13 @@ const server = createServer(
     answer(request, response, name ?? '').catch((error) => sayFailed(response, error));
   },
 );
+// Whoever started it asks for the figures, and for nothing else.
+process.on('message', () => {
+  Promise.resolve(held('metrics')?.registry.getMetricsAsJSON() ?? []).then(
+    (figures) => process.send({ figures }),
+    (error) => process.stderr.write(`spiraxis: no figures: ${error?.message}\n`),
+  );
+});
 server.listen(process.env.SPIRAXIS_MAKER_SOCKET, () => process.send('ready'));
 
 for (const signal of ['SIGINT', 'SIGTERM'])

@@ -16,7 +16,7 @@ import { join } from 'node:path';
 import pLimit from 'p-limit';
 import sirv from 'sirv';
 import { ANSWER_HEADERS } from './lib/answerHeaders.mjs';
-import { held, openApplication, refuse, sayFailed } from './lib/application.mjs';
+import { held, hold, openApplication, refuse, sayFailed } from './lib/application.mjs';
 import { startMakers } from './lib/maker.mjs';
 import { ROOT } from './lib/system.mjs';
 
@@ -84,6 +84,7 @@ function shedOf({ headers }) {
 let leaving = false;
 const pages = pLimit(PAGES_AT_ONCE);
 const makers = MAKERS > 0 ? startMakers(MAKERS) : null;
+hold('figures beside', { ask: () => (makers ? makers.figures() : Promise.resolve([])) });
 const handle = await openApplication({ hostname, port });
 
 const BUILT = '/_next/static';

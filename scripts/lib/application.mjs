@@ -14,6 +14,9 @@ const shed = (globalThis.spiraxisShed ??= new AsyncLocalStorage());
 /** What the code on the server left in the process; see `src/db/shed.ts`. */
 export const held = (name) => globalThis.spiraxisHeld?.get(name);
 
+/** Leaves something in the process for the code on the server. */
+export const hold = (name, thing) => (globalThis.spiraxisHeld ??= new Map()).set(name, thing);
+
 /** A page that fails while the database is away is no failure of the server's: it is asked to come again. */
 function sayAway(response) {
   const write = response.writeHead.bind(response);

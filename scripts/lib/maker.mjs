@@ -1,4 +1,5 @@
 import { fork } from 'node:child_process';
+import { once } from 'node:events';
 import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
 import { Agent } from 'node:http';
 import { tmpdir } from 'node:os';
@@ -12,6 +13,8 @@ import { ROOT } from './system.mjs';
 export const SHED_HEADER = 'x-spiraxis-shed';
 /** A first start that takes longer is not waited for. */
 const READY_MS = 30_000;
+/** Figures that come later are left out. */
+const FIGURES_MS = 2000;
 /** As long as a request may take. */
 const PATIENCE_MS = 300_000;
 
@@ -20,7 +23,7 @@ const PATIENCE_MS = 300_000;
  *
  * @param {number} count of them
  * @returns `hand(request, response, shed, scheme)`, which waits for the first start and gives false where none is there and
- *   nothing was said yet; `stop`
+ *   nothing was said yet; `figures`, what each counted of itself; `stop`
  */
 export function startMakers(count) {
   // Nobody but who started them may ask them: they take what they are told for judged.
@@ -40,6 +43,7 @@ export function startMakers(count) {
       request.headers['x-forwarded-proto'] ??= scheme;
       return least.hand(request, response);
     },
+    figures: () => Promise.all(makers.map(({ figures }) => figures())),
     stop: () => makers.forEach(({ stop }) => stop()),
   };
 }
@@ -67,8 +71,11 @@ function startMaker(socketPath) {
     child = fork(join(ROOT, 'scripts', 'maker.mjs'), [], {
       cwd: ROOT,
       env: { ...process.env, SPIRAXIS_MAKER_SOCKET: socketPath },
+      // A figure may be no number, which JSON has no word for.
+      serialization: 'advanced',
     });
-    child.on('message', () => {
+    child.on('message', (message) => {
+      if (message !== 'ready') return;
       there = true;
       sayReady();
     });
@@ -110,6 +117,16 @@ function startMaker(socketPath) {
       } finally {
         busy--;
       }
+    },
+    figures: async () => {
+      if (!there || !child.connected) return [];
+      const answer = once(child, 'message', { signal: AbortSignal.timeout(FIGURES_MS) });
+      child.send('figures', () => undefined);
+      // One that ends or has its hands full says nothing this time.
+      return answer.then(
+        ([{ figures }]) => figures,
+        () => [],
+      );
     },
     stop: () => {
       stopping = true;

@@ -1,4 +1,5 @@
-import { askedName, mayMeasure } from './metrics';
+import { ofProcess } from '@/db/shed';
+import { allFigures, askedName, mayMeasure, metrics } from './metrics';
 
 describe('figures of the server', () => {
   it.each([
@@ -16,5 +17,18 @@ describe('figures of the server', () => {
     expect(mayMeasure('long-word', 'long-word')).toBe(false);
     expect(mayMeasure(null, 'long-word')).toBe(false);
     expect(mayMeasure('Bearer ', '')).toBe(false);
+  });
+
+  it('are told of every process by its name, those that do not answer left out', async () => {
+    metrics.entries.inc(3);
+    const beside = ofProcess<{ ask: () => Promise<unknown> }>('figures beside', () => {
+      throw new Error('metrics.ts has left none');
+    });
+    const figures = await metrics.registry.getMetricsAsJSON();
+    beside.ask = () => Promise.resolve([figures, []]);
+    const told = await allFigures();
+    expect(told).toMatch(/^spiraxis_entries_total\{process="server"\} 3$/m);
+    expect(told).toMatch(/^spiraxis_entries_total\{process="maker1"\} 3$/m);
+    expect(told).not.toContain('maker2');
   });
 });

@@ -1,6 +1,15 @@
 import 'server-only';
 import { timingSafeEqual } from 'node:crypto';
-import { collectDefaultMetrics, Counter, Gauge, Histogram, Registry } from 'prom-client';
+import {
+  AggregatorRegistry,
+  collectDefaultMetrics,
+  Counter,
+  Gauge,
+  Histogram,
+  Registry,
+  type MetricObjectWithValues,
+  type MetricValue,
+} from 'prom-client';
 import { ofProcess } from '@/db/shed';
 
 /** Seconds at which waits are counted: what a person feels, up to what they give up at. */
@@ -35,6 +44,25 @@ function make() {
 }
 
 export const metrics = ofProcess('metrics', make);
+
+type Figures = MetricObjectWithValues<MetricValue<string>>[];
+
+/** How the processes beside this one are asked for theirs; `scripts/serve.mjs` puts it in. */
+const beside = ofProcess('figures beside', () => ({ ask: (): Promise<Figures[]> => Promise.resolve([]) }));
+
+/** The figures of every process of the server in the text format of Prometheus; the label `process` says whose each is. */
+export async function allFigures(): Promise<string> {
+  const [own, others] = await Promise.all([metrics.registry.getMetricsAsJSON(), beside.ask()]);
+  const all = [figuresOf('server', own), ...others.map((one, at) => figuresOf(`maker${at + 1}`, one))];
+  return AggregatorRegistry.aggregate(all).metrics();
+}
+
+function figuresOf(process: string, figures: Figures): Figures {
+  return figures.map((one) => ({
+    ...one,
+    values: one.values.map((value) => ({ ...value, labels: { ...value.labels, process } })),
+  }));
+}
 
 /** A path as one of few: what stands in it for one job, machine or picture is left out. */
 export function askedName(path: string): string {

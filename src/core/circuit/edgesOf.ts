@@ -1,5 +1,5 @@
 import { MIDWAY, MIDWAY_NARROWER, OPENING_STEPS } from '../kinds/part/branch';
-import type { Branch } from './compile';
+import type { Branch, CompiledCircuit } from './compile';
 import type { Device } from './deviceTypes';
 import type { Drive } from './deltas';
 import type { Edit } from './edits';
@@ -16,7 +16,7 @@ export function edgesOf(
   state: Uint8Array,
   mode: Drive['mode'],
   structural: readonly Edit[],
-): { edges: Edge[]; couplings: Coupling[] } {
+): { edges: readonly Edge[]; couplings: Coupling[] } {
   const { compiled } = situation;
   const live = mode === 'live';
   const edges = bareEdges(situation, mode);
@@ -31,7 +31,34 @@ export function edgesOf(
     edges[index]!.susceptance = 0;
   });
   for (const { a, b, ohms } of situation.jumpers) edges.push({ a, b, siemens: 1 / ohms, emf: 0 });
-  return { edges, couplings };
+  return { edges: shared(compiled, edges), couplings };
+}
+
+/** Of each circuit, by the place in its networks, the edges that stood there. */
+const stood = new WeakMap<CompiledCircuit, Edge[][]>();
+/** A place where more stood is one whose figures never come again. */
+const MOST_AT_A_PLACE = 16;
+
+/** Hundreds of networks of a circuit are kept, and each has almost all of its edges in common with others: they have the same ones. */
+function shared(compiled: CompiledCircuit, edges: readonly Edge[]): readonly Edge[] {
+  const places = stood.get(compiled) ?? [];
+  if (places.length === 0) stood.set(compiled, places);
+  return edges.map((edge, at) => {
+    const here = (places[at] ??= []);
+    for (const one of here) if (isSame(one, edge)) return one;
+    if (here.length < MOST_AT_A_PLACE) here.push(edge);
+    return edge;
+  });
+}
+
+function isSame(one: Edge, other: Edge): boolean {
+  return (
+    one.a === other.a &&
+    one.b === other.b &&
+    one.siemens === other.siemens &&
+    one.emf === other.emf &&
+    one.susceptance === other.susceptance
+  );
 }
 
 /** Every branch as if it conducted. With the sources off, a source is a piece of wire, and what rests has its ohms at rest. */

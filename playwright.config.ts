@@ -30,7 +30,7 @@ export default defineConfig({
   workers: Math.max(1, lanes.length),
   // Patience for a small machine that others use too: what is slow is measured in bench, not here.
   timeout: 600_000,
-  expect: { timeout: 45_000 },
+  expect: { timeout: 90_000 },
   forbidOnly: true,
   reporter: [['list'], ['json', { outputFile: 'var/test/e2e.json' }]],
   outputDir: 'var/test/e2e',

@@ -21,11 +21,12 @@ async function kept(page: Page, ...paths: string[]) {
         page.evaluate(async (wanted) => {
           const pages = await (await caches.open('spiraxis-pages')).keys();
           const there = pages.map(({ url }) => new URL(url).pathname);
-          return wanted.every((path) => there.includes(path)) && navigator.serviceWorker.controller !== null;
+          const missing = wanted.filter((path) => !there.includes(path));
+          return navigator.serviceWorker.controller === null ? ['the program', ...missing] : missing;
         }, paths),
-      { timeout: 60_000 },
+      { timeout: 120_000 },
     )
-    .toBe(true);
+    .toEqual([]);
 }
 
 /** Entries of a job that the server has, by type and person. */

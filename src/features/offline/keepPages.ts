@@ -4,13 +4,32 @@ import { openPages, pageKey } from './caches';
 const FRESH_MS = 10 * 60_000;
 const asked = new Map<string, number>();
 
+/** A server that has its hands full is asked again so much later for what did not come. */
+const AGAIN_AFTER_MS = [5000, 20_000, 60_000];
+
 /**
  * Keeps pages that go with the one that is open, for where there is no network, one after the other. One that does not come
- * is asked for the next time; nothing that is written depends on it.
+ * is asked for a few times more, behind what follows; nothing that is written depends on it.
  */
-export async function keepPages(paths: readonly string[], now = Date.now()): Promise<void> {
+export async function keepPages(paths: readonly string[]): Promise<void> {
+  void keepAgain(await keepOnce(paths));
+}
+
+async function keepAgain(paths: readonly string[]): Promise<void> {
+  let left = paths;
+  for (const pause of AGAIN_AFTER_MS) {
+    if (left.length === 0) return;
+    await new Promise((resolve) => setTimeout(resolve, pause));
+    left = await keepOnce(left);
+  }
+}
+
+/** Gives those that did not come, where there is a network. */
+async function keepOnce(paths: readonly string[]): Promise<string[]> {
+  const now = Date.now();
   const cache = navigator.onLine ? await openPages() : null;
-  if (!cache) return;
+  if (!cache) return [];
+  const left: string[] = [];
   for (const path of paths) {
     const url = pageKey(new URL(path, location.origin).href);
     if (now - (asked.get(url) ?? -Infinity) < FRESH_MS) continue;
@@ -25,8 +44,11 @@ export async function keepPages(paths: readonly string[], now = Date.now()): Pro
         () => true,
         () => false,
       ));
-    if (!isKept) asked.delete(url);
+    if (isKept) continue;
+    asked.delete(url);
+    left.push(path);
   }
+  return left;
 }
 
 /** A page that is kept here. */

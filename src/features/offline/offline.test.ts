@@ -1,7 +1,7 @@
 import { entryWriter } from '@/core/testing/entryWriter';
 import { waitingWords } from '@/words/en/offline';
 import { forgetKept, jobOfPath, openPages, pageKey } from './caches';
-import { listKept } from './keepPages';
+import { keepPages, listKept } from './keepPages';
 import { countWaiting } from './waiting';
 
 const row = (person: string, job: number, refused?: { code: string; message: string }) => ({
@@ -55,6 +55,48 @@ describe('a page that is kept', () => {
       null,
       null,
     ]);
+  });
+});
+
+describe('pages that go with the one that is open', () => {
+  const put = jest.fn(() => Promise.resolve());
+  const define = (name: string, value: unknown) =>
+    Object.defineProperty(globalThis, name, { value, configurable: true });
+  beforeEach(() => {
+    jest.useFakeTimers();
+    define('caches', { open: () => Promise.resolve({ put }) });
+    define('location', { origin: 'http://shed' });
+    define('navigator', { onLine: true });
+  });
+  afterEach(() => {
+    jest.useRealTimers();
+    put.mockClear();
+    for (const name of ['caches', 'location', 'navigator', 'fetch']) Reflect.deleteProperty(globalThis, name);
+  });
+  const kept = () => put.mock.calls.map(([url]: unknown[]) => url);
+
+  it('are asked for again where the server had its hands full, and no more once they are here', async () => {
+    const busy = new Set(['http://shed/a']);
+    const asked = jest.fn((url: string) => Promise.resolve({ ok: !busy.has(url), redirected: false }));
+    define('fetch', asked);
+    await keepPages(['/a', '/b']);
+    expect(kept()).toEqual(['http://shed/b']);
+    await jest.advanceTimersByTimeAsync(6000);
+    expect(kept()).toEqual(['http://shed/b']);
+    busy.clear();
+    await jest.advanceTimersByTimeAsync(200_000);
+    expect(kept()).toEqual(['http://shed/b', 'http://shed/a']);
+    expect(asked).toHaveBeenCalledTimes(4);
+    await keepPages(['/a', '/b']);
+    expect(asked).toHaveBeenCalledTimes(4);
+  });
+
+  it('are asked for a few times and no more where the server never gives them', async () => {
+    const asked = jest.fn(() => Promise.reject(new TypeError('Failed to fetch')));
+    define('fetch', asked);
+    await keepPages(['/never']);
+    await jest.advanceTimersByTimeAsync(3_600_000);
+    expect(asked).toHaveBeenCalledTimes(4);
   });
 });
 

@@ -4,11 +4,11 @@ import { cookies, headers } from 'next/headers';
 import { redirect } from 'next/navigation';
 import { cache, type ReactNode } from 'react';
 import type { Deed } from '@/core/people/roles';
+import { TurnedAway } from '@/ui/TurnedAway';
 import { signedIn, type Signed } from '../people/session';
 import { MayNot } from '../people/MayNot';
 import { askingOf, whileAsking } from './asking';
 import { Refused } from './failure';
-import { NotMade } from './NotMade';
 import { judged } from './who';
 
 /** Who is signed in, asked once a request however many pieces of a page want to know. */
@@ -40,7 +40,8 @@ export function page<P = object>(
         try {
           return await make(props, who);
         } catch (error) {
-          if (error instanceof Refused) return <NotMade message={error.message} here={here} />;
+          if (error instanceof Refused)
+            return <TurnedAway title="Not made" message={error.message} again={here} />;
           throw error;
         }
       },

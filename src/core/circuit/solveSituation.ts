@@ -21,6 +21,8 @@ import { branchAmps, type World } from './world';
 const MOST_PASSES = 40;
 /** Below this share of its conductance, what is left of a branch in closed form has lost too many digits. */
 const ILL_RELATIVE = 1e-6;
+/** Share of a conductance from which on its loss may cancel digits. */
+const NEARLY_ALL = 0.99;
 /** Volts (kPa) that are rounding. */
 const NOTHING_VOLTS = 1e-10;
 
@@ -28,9 +30,11 @@ interface Built {
   network: Network | AcNetwork;
   edges: readonly Edge[];
   couplings: readonly Coupling[];
-  /** The same network with one branch taken out, where that cannot be had in closed form. */
-  without: Map<number, Solved>;
+  /** The same network with some branches taken out, by their numbers, where that cannot be had in closed form. */
+  without: Map<string, Solved>;
 }
+
+type BranchChange = World['deltas'][number];
 
 /** What the fixed point is sought for: one drive and one list of faults. */
 interface Question {
@@ -60,7 +64,7 @@ export class SituationSolver {
   /** Networks that the sound live circuit went through, the last one standing. */
   private readonly onTheWay: Built[] = [];
   private idleKnown: boolean | null = null;
-  /** Inverses with one branch taken out; also among `Built.without`. */
+  /** Inverses with branches taken out; also among `Built.without`. */
   private readonly opened: Matrix[] = [];
 
   constructor(readonly situation: Situation) {
@@ -165,8 +169,8 @@ export class SituationSolver {
     { closed, meter, drive }: Question,
     weak: number,
   ): Pick<World, 'changed' | 'deltas'> {
-    let changed: Solved = ready.network;
-    const deltas: World['deltas'][number][] = [];
+    const deltas: BranchChange[] = [];
+    const onTerminals: Delta[] = [];
     for (let at = 0; at < closed.length; at++) {
       const edit = closed[at]!;
       const held = edit.type === 'ohms' ? edit.held : undefined;
@@ -174,10 +178,11 @@ export class SituationSolver {
       const delta = deltaOf(this.situation, edit, ready.edges, ((weak >> at) & 1) === 1);
       if (!delta) continue;
       if (edit.type === 'ohms' || edit.type === 'force' || edit.type === 'gap') {
-        changed = deltas.length === 0 ? this.worsened(ready, edit.branch, delta) : changedBy(changed, delta);
         deltas.push({ branch: edit.branch, delta, ...(held !== undefined && { tolerance: held }) });
-      } else changed = changedBy(changed, delta);
+      } else onTerminals.push(delta);
     }
+    let changed = this.changedBranches(ready, deltas);
+    for (const delta of onTerminals) changed = changedBy(changed, delta);
     if (meter) changed = changedBy(changed, { a: meter.to, b: meter.from, ...meter });
     return { changed, deltas };
   }
@@ -285,30 +290,55 @@ export class SituationSolver {
   }
 
   /**
-   * The first closed-form change of a branch. Nearly all of a conductance taken away where little else joins its ends
-   * cancels digits: then the branch is taken out exactly and what is left of it put back.
+   * Closed-form changes of branches. Nearly all of a conductance taken away where little else joins its ends cancels
+   * digits: then the branch is taken out exactly and what is left of it put back.
    */
-  private worsened({ network, edges, couplings, without }: Built, branch: number, delta: Delta): Solved {
-    const { a, b, siemens, emf = 0 } = delta;
-    const own = edges[branch]!.siemens;
-    if (network instanceof AcNetwork || -siemens < 0.99 * own || !network.joined(a, b)) {
-      return changedBy(network, delta);
-    }
-    const left = 1 - own * network.transfer(a, b, a, b);
-    if (left > ILL_RELATIVE) return changedBy(network, delta);
-    let open = without.get(branch);
-    if (!open) {
-      if (left < BRIDGE_RELATIVE) open = changedBy(network, { a, b, siemens: -own, emf });
-      else {
-        const rest = edges.map((edge, at) => (at === branch ? { ...edge, siemens: 0 } : edge));
-        const matrix = new Matrix(this.situation.nodeCount, this.references(), rest, couplings);
-        this.opened.push(matrix);
-        open = new Network(matrix, rest);
+  private changedBranches(ready: Built, changes: readonly BranchChange[]): Solved {
+    let changed: Solved = ready.network;
+    let isBarelyLeft = false;
+    for (const one of changes) {
+      const { a, b, siemens } = one.delta;
+      const own = ready.edges[one.branch]!.siemens;
+      if (isLost(one, ready.edges) && !(ready.network instanceof AcNetwork) && changed.joined(a, b)) {
+        const left = 1 - own * changed.transfer(a, b, a, b);
+        const remains = own + siemens > 0;
+        // Among others, all of it taken from where nothing else joins the two halves is exact as it stands.
+        const cutsExactly = changes.length > 1 && left < BRIDGE_RELATIVE && !remains && !isBarelyLeft;
+        if (left <= ILL_RELATIVE && !cutsExactly) return this.takenOut(ready, changes);
+        isBarelyLeft ||= remains;
       }
-      without.set(branch, open);
+      changed = changedBy(changed, one.delta);
     }
-    const remains = Math.max(0, own + siemens);
-    return remains > 0 ? changedBy(open, { a, b, siemens: remains, emf }) : open;
+    return changed;
+  }
+
+  /** The same with each branch that loses nearly all out of the network as it is built, and what is left of it put back. */
+  private takenOut(ready: Built, changes: readonly BranchChange[]): Solved {
+    const { edges, without } = ready;
+    const out = changes.filter((one) => isLost(one, edges)).map(({ branch }) => branch);
+    const key = [...out].sort((one, other) => one - other).join();
+    let open = without.get(key);
+    if (!open) {
+      open = this.openedAt(ready, out);
+      without.set(key, open);
+    }
+    return changes.reduce<Solved>((changed, one) => {
+      if (!isLost(one, edges)) return changedBy(changed, one.delta);
+      const siemens = Math.max(0, edges[one.branch]!.siemens + one.delta.siemens);
+      return siemens > 0 ? changedBy(changed, { ...one.delta, siemens }) : changed;
+    }, open);
+  }
+
+  private openedAt({ network, edges, couplings }: Built, out: readonly number[]): Solved {
+    if (out.length === 1) {
+      const { a, b, siemens, emf } = edges[out[0]!]!;
+      const left = 1 - siemens * network.transfer(a, b, a, b);
+      if (left < BRIDGE_RELATIVE) return changedBy(network, { a, b, siemens: -siemens, emf });
+    }
+    const rest = edges.map((edge, at) => (out.includes(at) ? { ...edge, siemens: 0 } : edge));
+    const matrix = new Matrix(this.situation.nodeCount, this.references(), rest, couplings);
+    this.opened.push(matrix);
+    return new Network(matrix, rest);
   }
 
   private references(): number[] {
@@ -373,6 +403,11 @@ function movesNothing(network: Solved, { a, b, siemens, emf = 0 }: Delta): boole
   if (network.sideOf(a) !== network.sideOf(b)) return false;
   if (!(Math.abs(network.pairVolts(a, b) + emf) < NOTHING_VOLTS)) return false;
   return 1 + siemens * network.transfer(a, b, a, b) > ILL_RELATIVE;
+}
+
+/** Whether a change takes nearly all of a branch's conductance. */
+function isLost({ branch, delta }: BranchChange, edges: readonly Edge[]): boolean {
+  return -delta.siemens >= NEARLY_ALL * edges[branch]!.siemens;
 }
 
 function changedBy(solved: Solved, delta: Delta): Solved {

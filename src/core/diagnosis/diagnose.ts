@@ -104,7 +104,7 @@ export class Diagnoser {
     const { signs = NO_SIGNS } = options;
     const posterior = this.weigher.weigh(observations, this.weightsOf(signs), mendedNow);
     const suspects = explainSuspects(this.model, posterior, observations);
-    const judged = decide(this.model, this.weigher.faults, posterior, suspects, observations);
+    const judged = decide(this.model, this.weigher.faults, posterior, suspects, observations, mendedNow);
     const { tests, excluded = [], noReach = [], most } = options;
     // Where somebody felt a shock nobody touches it live.
     const preferences: Preferences = {
@@ -287,7 +287,8 @@ export class Diagnoser {
       counts: (candidate, onPart) =>
         lead.rival !== null ||
         lead.command ||
-        this.weigher.favours(candidate.bound, of, onPart ? saidElsewhere : said) >= proofBits(onPart),
+        this.weigher.favours(candidate.bound, of, onPart ? saidElsewhere : said, observations) >=
+          proofBits(onPart),
     };
   }
 

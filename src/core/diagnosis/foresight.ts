@@ -1,7 +1,8 @@
-import type { Edit } from '../circuit/edits';
+import { isSpent, type Edit } from '../circuit/edits';
 import type { World } from '../circuit/world';
 import type { CandidateTest } from './candidateTests';
 import type { Hypothesis } from './hypotheses';
+import { predict } from './predict';
 import type { Prediction } from './prediction';
 
 /**
@@ -28,7 +29,8 @@ export class Foresight {
       const world = bound.solver.solve(bound.drive, edits);
       blows.set(edits, opensFuse(world));
       group.forEach((candidate, at) => {
-        if (!known[at]!.has(edits)) known[at]!.set(edits, candidate.bound.read(world, edits));
+        if (!known[at]!.has(edits))
+          known[at]!.set(edits, asked(candidate, edits) ?? candidate.bound.read(world, edits));
       });
     }
   }
@@ -44,6 +46,15 @@ export class Foresight {
     const blows = this.blows.get(group)!;
     return hypotheses.reduce((sum, { edits, weight }) => sum + (blows.get(edits) ? weight : 0), 0);
   }
+}
+
+/** Who is asked to watch a fuse puts a new one in where it is gone; null for all else. */
+function asked({ bound }: CandidateTest, edits: readonly Edit[]): Prediction | null {
+  if (bound.test.kind !== 'fuse' || !edits.some(isSpent)) return null;
+  return predict(
+    bound,
+    edits.filter((edit) => !isSpent(edit)),
+  );
 }
 
 function opensFuse({ fuseLoad }: World): boolean {

@@ -17,10 +17,15 @@ export function mistakeDensity(kind: Kind, value: Reading['value'], supplyVolts:
   return shows.mistakeDensity(value as number | 'OL', supplyVolts);
 }
 
-/** Slips of a reading of volts by their shape: a probe that does not touch, leads swapped, a misplaced point; the rest anywhere. */
-const SLIPS = { notTouching: 0.3, swapped: 0.1, tenFold: 0.04 } as const;
+/**
+ * Slips of a reading of volts by their shape: a probe that does not touch, a probe on the next terminal, which mostly carries all of the
+ * supply, leads swapped, a misplaced point; the rest anywhere. Shop rule.
+ */
+const SLIPS = { notTouching: 0.4, nextTerminal: 0.12, swapped: 0.1, tenFold: 0.04 } as const;
 /** What a probe that touches nothing shows, volts. */
 const NOT_TOUCHING_VOLTS = 0.03;
+/** How far the supply as read may stand off, as a share of it. */
+const SUPPLY_OFF = 0.05;
 
 /**
  * Where an insulation tester shows a figure though nothing leaks, something still hangs on the conductor: a coil, a lamp, a wire that was not
@@ -62,11 +67,12 @@ export function slipDensity(
     return figureByMistake(kind, value, range);
   const anywhere = mistakeDensity(kind, value, range);
   if (kind !== 'volts' || due.type !== 'number' || typeof value !== 'number') return anywhere;
-  const { notTouching, swapped, tenFold } = SLIPS;
+  const { notTouching, nextTerminal, swapped, tenFold } = SLIPS;
   const near = (mean: number) => normal(value, mean, totalSigma(kind, mean, due.sigma, meter));
   return (
-    (1 - notTouching - swapped - 2 * tenFold) * anywhere +
+    (1 - notTouching - nextTerminal - swapped - 2 * tenFold) * anywhere +
     notTouching * normal(value, 0, NOT_TOUCHING_VOLTS) +
+    nextTerminal * normal(value, range, SUPPLY_OFF * range) +
     swapped * near(-due.mean) +
     tenFold * (near(10 * due.mean) + near(due.mean / 10))
   );

@@ -1,4 +1,4 @@
-import type { Edit } from '../circuit/edits';
+import { isSpent, type Edit } from '../circuit/edits';
 import type { CircuitModel } from '../circuit/model';
 import type { Reading } from '../circuit/schema';
 import { NO_EXPERIENCE, weighByExperience, type Experience } from './experience';
@@ -69,9 +69,22 @@ export class Weigher {
     this.table.prepare(bound);
   }
 
-  /** How much better a suspect would explain the answer it asks for than the rest of the doubt does once the complaint is known, bits. */
-  favours(bound: BoundTest, suspect: WeighedFault, complaint: ReadonlyMap<number, number>): number {
-    const expected = predict(bound, leadNow(suspect));
+  /**
+   * How much better a suspect would explain the answer it asks for than the rest of the doubt does once the complaint is known, bits.
+   * Where the suspect's fuse is taken to be gone, so is that of all that took the same one.
+   */
+  favours(
+    bound: BoundTest,
+    suspect: WeighedFault,
+    complaint: ReadonlyMap<number, number>,
+    observations: readonly Observation[],
+  ): number {
+    const edits = leadNow(suspect);
+    const expected = predict(bound, edits);
+    const gone = edits.find(isSpent);
+    const fuse = gone ? this.model.compiled.branches[gone.branch]!.part : -1;
+    const fits = gone ? observations.map((one) => this.table.fit(one).predictions) : [];
+    const isGone = (cell: number) => fits.some(({ takes }) => takes[cell] === fuse);
     const value = predictedValue(bound.test.kind, expected);
     const reading = { ...bound.test, value } as Reading;
     const range = ownVolts(this.model, nodesOfTest(reading));
@@ -99,7 +112,9 @@ export class Weigher {
       if (logOdds[r]! < least || this.faults[row.fault]!.part === suspect.fault.part) return;
       row.grid.forEach((_severity, s) => {
         const mass = Math.exp(logOdds[r]! + (row.grid.length === 1 ? 0 : row.logMass[s]!));
-        const prediction = predicted(row, s);
+        const prediction = isGone(row.start + s)
+          ? this.table.predictedSpent(bound, row, fuse)[s]!
+          : predicted(row, s);
         weight += mass;
         others += mass * Math.exp(logLikelihood(one, prediction, supplyVolts));
       });

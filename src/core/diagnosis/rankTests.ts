@@ -83,6 +83,8 @@ const REACHED_SHARE = 0.02;
 /** Minutes that a blown fuse costs: fetch, fit, explain. */
 const BLOWN_FUSE_MINUTES = 10;
 const RISKY_SHARE = 0.15;
+/** What tells less than this is no reason to spare a fuse. */
+const IDLE_BITS = 0.05;
 const MISTAKES = 0.96;
 /** Tests that get a full look. */
 const SHORTLIST = 80;
@@ -213,8 +215,10 @@ export function rankTests(
   const few = rough.length > MOST_COARSE + 1 ? bestOf(open, coarsely(rough), COARSE_LIST) : open;
   const shortlist = bestOf(few, rough, SHORTLIST);
   const scored = onlyTrueProofs(score(shortlist, hypotheses), prove);
-  // A test that takes a fuse with it stands behind every other, however much it tells.
-  scored.sort((a, b) => Number(a.risky) - Number(b.risky) || b.score - a.score);
+  // A test that takes a fuse with it stands behind every other that tells anything, however much it tells itself.
+  const place = ({ risky, bits, proof }: Scored) => (risky ? 1 : bits < IDLE_BITS && !proof ? 2 : 0);
+  const mayBlow = scored.some(({ risky, bits }) => risky && bits >= IDLE_BITS);
+  scored.sort((a, b) => (mayBlow ? place(a) - place(b) : 0) || b.score - a.score);
   const foreseen = hypothesesOf(posterior, true);
   const offered = withoutTwins(
     scored.filter(({ bits, proof, score: worth }) => bits > LEAST_BITS || (proof && worth > 0)),

@@ -1,3 +1,4 @@
+import { isSpent } from '../circuit/edits';
 import type { Test } from '../circuit/schema';
 import type { Hypothesis } from './hypotheses';
 import { figureOf } from '../kinds/reading/index';
@@ -77,16 +78,21 @@ export class Scorer {
 
   /**
    * How surely an answer would clear the leading part if it were sound, bits: half the overlap distance. Less where
-   * another suspect moves the reading the same way: with a short beside it, a sound coil reads low as well.
+   * another suspect moves the reading the same way: with a short beside it, a sound coil reads low as well. The sound circuit has
+   * its fuse, so that it is compared with worlds that have theirs, as long as the part has one.
    */
   refutation(test: Test, predictions: readonly Prediction[], ref: string): number {
     const guilty = new Map<number, number>();
     const sound = new Map<number, number>();
     let guiltyTotal = 0;
     const dead = deadSigma(predictions);
+    const isWhole = ({ edits }: Hypothesis) => !edits.some(isSpent);
+    const hasWhole = this.hypotheses.some((one) => one.ref === ref && isWhole(one));
+    const counts = (one: Hypothesis) => !hasWhole || isWhole(one);
     predictions.forEach((prediction, h) => {
-      const { ref: own, weight } = this.hypotheses[h]!;
-      if (own === ref) {
+      const one = this.hypotheses[h]!;
+      const { ref: own, weight } = one;
+      if (own === ref && counts(one)) {
         guiltyTotal += weight;
         spread(test, prediction, dead, (cell, share) =>
           guilty.set(cell, (guilty.get(cell) ?? 0) + weight * share),
@@ -97,22 +103,28 @@ export class Scorer {
     let overlap = 0;
     for (const [cell, share] of sound)
       overlap += Math.min(share, (guilty.get(cell) ?? 0) / (guiltyTotal || 1));
-    return 2 * (1 - overlap) * (1 - this.mimicry(predictions, ref));
+    return 2 * (1 - overlap) * (1 - this.mimicry(predictions, ref, counts));
   }
 
   /** Share of the doubt on other parts that would show most of what the leading part shows. */
-  private mimicry(predictions: readonly Prediction[], ref: string): number {
+  private mimicry(
+    predictions: readonly Prediction[],
+    ref: string,
+    counts: (one: Hypothesis) => boolean,
+  ): number {
     const sound = figure(predictions[0]!);
     let [heaviest, guilty] = [0, NaN];
     let [others, alike] = [0, 0];
-    this.hypotheses.forEach(({ ref: own, weight }, h) => {
-      if (own !== ref || weight <= heaviest) return;
+    this.hypotheses.forEach((one, h) => {
+      const { ref: own, weight } = one;
+      if (own !== ref || weight <= heaviest || !counts(one)) return;
       [heaviest, guilty] = [weight, figure(predictions[h]!)];
     });
     const departure = guilty - sound;
     if (!(Math.abs(departure) > 0) || !Number.isFinite(departure)) return 0;
-    this.hypotheses.forEach(({ ref: own, weight }, h) => {
-      if (own === ref) return;
+    this.hypotheses.forEach((one, h) => {
+      const { ref: own, weight } = one;
+      if (own === ref || !counts(one)) return;
       others += weight;
       const shown = (figure(predictions[h]!) - sound) / departure;
       if (shown > 0) alike += weight * Math.min(1, shown, 1 / shown);

@@ -99,13 +99,18 @@ export interface Judgement {
   lead: Lead | null;
 }
 
-/** Decides whether to name, go on, or say that nothing fits. */
+/**
+ * Decides whether to name, go on, or say that nothing fits.
+ *
+ * @param mendedNow parts that were mended up to now
+ */
 export function decide(
   model: CircuitModel,
   faults: readonly CandidateFault[],
   posterior: Posterior,
   suspects: readonly Suspect[],
   observations: readonly Observation[],
+  mendedNow: ReadonlySet<number>,
 ): Judgement {
   const without = (verdict: Verdict): Judgement => ({ verdict, lead: null });
   const keepTesting = { state: 'keepTesting' } as const;
@@ -135,6 +140,8 @@ export function decide(
     worst &&
     worst.bits > CONFLICT_BITS &&
     observations[worst.at]!.readings.length === 1 &&
+    // What was read before a repair cannot be read again.
+    observations[worst.at]!.mended.size === mendedNow.size &&
     !proofs.readings.includes(observations[worst.at]!.positions[0]!)
   ) {
     const retake = observations[worst.at]!.positions[0]!;

@@ -9,6 +9,7 @@ import { Diagnoser } from '../diagnosis/diagnose';
 import { listFaults } from '../diagnosis/faults';
 import { workingPatterns } from '../diagnosis/patterns';
 import { bindTest, predict, predictedValue, type BoundTest } from '../diagnosis/predict';
+import type { Prediction } from '../diagnosis/prediction';
 import { seededRandom } from '../random';
 import { rewriteCircuit } from '../testing/rewriteCircuit';
 import { TEMPLATES } from './templates';
@@ -66,15 +67,41 @@ describe.each(circuits)('%s', (_id, circuit) => {
         if (!comparable(bound.test, ref)) continue;
         const again = boundIn(other, bound.test);
         if (!again) continue;
-        const [fast, slow] = [predict(bound, variants[0]!.edits(size)), predict(again, [])];
         compared++;
-        if (fast.type === 'number' && slow.type === 'number') {
-          if (fast.mean === Infinity || slow.mean === Infinity) expect(fast.mean).toBe(slow.mean);
-          else expect(Math.abs(fast.mean - slow.mean)).toBeLessThan(1.5e-4 * (1 + Math.abs(slow.mean)));
-        } else expect(predictedValue(bound.test.kind, fast)).toEqual(predictedValue(bound.test.kind, slow));
+        expectAlike(bound.test.kind, predict(bound, variants[0]!.edits(size)), predict(again, []));
       }
     }
     expect(compared).toBeGreaterThan(20);
+  });
+
+  it('answers two faults at once, in either order, as the circuit rewritten with both does', () => {
+    const random = seededRandom(circuit.parts.length);
+    const { tests } = listCandidateTests(model);
+    const faults = listFaults(model);
+    const pick = <T>(list: readonly T[]) => list[Math.floor(random.next() * list.length)]!;
+    let compared = 0;
+    for (let round = 0; round < 400; round++) {
+      const [one, two, { bound }] = [pick(faults), pick(faults), pick(tests)];
+      const [size, other] = [one, two].map(({ severity }) =>
+        severity ? severity.least * (severity.mainMost / severity.least) ** random.next() : 1,
+      ) as [number, number];
+      if (one.part === two.part || !comparable(bound.test, one.ref) || !comparable(bound.test, two.ref))
+        continue;
+      const first = [one.variants[0]!.edits(size), two.variants[0]!.edits(other)];
+      const [fast, turned] = [predict(bound, first.flat()), predict(bound, first.reverse().flat())];
+      expectAlike(bound.test.kind, fast, turned);
+      const half = rewriteCircuit(circuit, one.ref, one.fault, size);
+      const plain =
+        half &&
+        half.parts.some(({ ref }) => ref === two.ref) &&
+        rewriteCircuit(half, two.ref, two.fault, other);
+      const again = plain && soundModel(plain);
+      const slow = again && boundIn(again, bound.test);
+      if (!slow) continue;
+      compared++;
+      expectAlike(bound.test.kind, fast, predict(slow, []));
+    }
+    expect(compared).toBeGreaterThan(10);
   });
 
   it('never offers what is not allowed', () => {
@@ -133,6 +160,13 @@ describe.each(circuits)('%s', (_id, circuit) => {
     expect(suspects.slice(0, 3).map(({ part }) => part)).toContain(hidden.ref);
   });
 });
+
+function expectAlike(kind: Test['kind'], one: Prediction, other: Prediction): void {
+  if (one.type === 'number' && other.type === 'number') {
+    if (one.mean === Infinity || other.mean === Infinity) expect(one.mean).toBe(other.mean);
+    else expect(Math.abs(one.mean - other.mean)).toBeLessThan(1.5e-4 * (1 + Math.abs(other.mean)));
+  } else expect(predictedValue(kind, one)).toEqual(predictedValue(kind, other));
+}
 
 /** The rewritten circuit opened; null where a part taken out leaves nothing to stand on. */
 function soundModel(circuit: Parameters<typeof rewriteCircuit>[0]): CircuitModel | null {

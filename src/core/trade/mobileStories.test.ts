@@ -1,5 +1,5 @@
 import { CircuitModel } from '../circuit/model';
-import type { Reading, Setup } from '../circuit/schema';
+import type { Circuit, Reading, Setup } from '../circuit/schema';
 import { cautionsOf } from '../diagnosis/cautionsOf';
 import { energyChange } from '../diagnosis/access';
 import { meaningLimits } from '../diagnosis/meaningLimits';
@@ -216,6 +216,37 @@ describe('W14, a fuse that goes when a direction is selected', () => {
       expect(test.setup.removed).toBeUndefined();
       if (test.kind === 'diode') expect(test.setup.lifted ?? test.setup.unplugged).toBeDefined();
     }
+  });
+});
+
+describe('W14, a motor’s fuse that went of its own accord', () => {
+  const ON = at({ switch: 'on' });
+  /** A motor of 1.2 Ω behind a relay, on a fuse that it alone is fed by. */
+  const motor = (): Circuit => {
+    const whole = changed(changed(changeOverRelay(), 'H1', { kind: 'motor', ohms: 1.2 }), 'F1', { amps: 20 });
+    const alone = changed(whole, 'K1', { nodes: { a1: '86', a2: '85', com: '30', no: '87' } });
+    return { ...alone, parts: alone.parts.filter(({ ref }) => ref !== 'H2' && ref !== 'W5') };
+  };
+
+  it('once ohms and insulation clear what it feeds a new one is watched under load, and no reading is taken for its own sake', () => {
+    const story = new Story(motor(), ['F1', 'open']).take(works('H1', ON));
+    const told = story.follow();
+    expect(told.named).toBe('F1');
+    const asked = story.readings.slice(1);
+    const watched = asked.findIndex(({ kind }) => kind === 'fuse');
+    expect(asked[watched]).toMatchObject({ part: 'F1', setup: ON, value: 'holds' });
+    const before = asked.slice(0, watched);
+    expect(before).toContainEqual(expect.objectContaining({ kind: 'insulation', from: '87', value: 'OL' }));
+    expect(asked.length).toBeLessThan(10);
+  });
+
+  it('at rest next to nothing would take a new one: watching it there tells little', () => {
+    const told = new Story(motor(), ['F1', 'open'])
+      .take(works('H1', ON), volts('F1:2', 'GND', ON), ohms('87', 'GND', { isolated: ['G1'] }))
+      .ask({ most: 400 });
+    const bits = (setup: Setup) => told.offered({ kind: 'fuse', setup })?.bits ?? 0;
+    expect(bits(ON)).toBeGreaterThan(0.5);
+    expect(bits(at({ switch: 'off' }))).toBeLessThan(0.1);
   });
 });
 

@@ -4,6 +4,8 @@ import { electricalPair, measuredOhms, refusePowered } from './places';
 
 /** Above this a tester shows over-range (contract). */
 export const INSULATION_OVER = 2e9;
+/** Share of mistaken readings that show over-range. Shop rule. */
+const MISTAKE_OVER = 0.3;
 const RANGES = [6e5, 6e6, 6e7, 6e8, 6e9];
 const SCATTER_SHARE = 0.03;
 
@@ -13,7 +15,7 @@ export const insulation = defineReading<'insulation'>()({
   school: null,
   minutes: 2,
   mistakeRate: 0.02,
-  shows: resistanceShown(INSULATION_OVER, (size, meter) => digitalSigma(RANGES, size, meter)),
+  shows: resistanceShown(INSULATION_OVER, MISTAKE_OVER, (size, meter) => digitalSigma(RANGES, size, meter)),
   bind: (model, solver, test, field) => {
     const pair = electricalPair(model, test, field);
     refusePowered(model, solver, pair, test.kind, field);

@@ -16,8 +16,6 @@ export const VOLT_RANGES = [0.6, 6, 60, 600];
 const DISPLAY_COUNTS = 6000;
 /** A specification is a bound; about this share of it is one standard deviation. */
 export const SPECIFICATION_SIGMA = 0.7;
-/** Share of mistaken readings of ohms that show over-range. */
-const MISTAKE_OVER = 0.3;
 /** Decades of ohms, in natural logarithms, that a mistake may lie in. */
 const MISTAKE_SPAN = 18;
 
@@ -35,10 +33,14 @@ function rangeOf(ranges: readonly number[], size: number): number {
   return size;
 }
 
-/** Density of a mistaken reading of ohms: log-uniform over what the meter can show, flat below its least step. */
-export function ohmsMistake(value: number | 'OL', leastSigma: number): number {
-  if (value === 'OL') return MISTAKE_OVER;
-  return (1 - MISTAKE_OVER) / (MISTAKE_SPAN * (Math.abs(value) + 2 * leastSigma));
+/**
+ * Density of a mistaken reading of ohms: log-uniform over what the meter can show, flat below its least step.
+ *
+ * @param shareOver share of the mistaken readings that show over-range
+ */
+export function ohmsMistake(value: number | 'OL', leastSigma: number, shareOver: number): number {
+  if (value === 'OL') return shareOver;
+  return (1 - shareOver) / (MISTAKE_SPAN * (Math.abs(value) + 2 * leastSigma));
 }
 
 /** Steps of a meter that shows both signs: near zero about as wide as contacts scatter, far from it a few percent. */
@@ -47,8 +49,16 @@ export const signedStep = (nearZero: number, share: number) => (value: number, m
 export const sizeStep = (nearZero: number, share: number) => (value: number) =>
   Math.asinh(Math.abs(value) / nearZero) / share;
 
-/** How a resistance shows: over-range above `over`, a mistake anywhere, neighbours told apart to some percent. */
-export function resistanceShown(over: number, meterSigma: FigureShown['meterSigma']): FigureShown {
+/**
+ * How a resistance shows: over-range above `over`, a mistake anywhere, neighbours told apart to some percent.
+ *
+ * @param shareOver share of the mistaken readings that show over-range
+ */
+export function resistanceShown(
+  over: number,
+  shareOver: number,
+  meterSigma: FigureShown['meterSigma'],
+): FigureShown {
   const leastStep = meterSigma(0, undefined);
   return {
     is: 'figure',
@@ -58,7 +68,7 @@ export function resistanceShown(over: number, meterSigma: FigureShown['meterSigm
     leastSigma: 0,
     withSupply: false,
     meterSigma,
-    mistakeDensity: (value) => ohmsMistake(value, leastStep),
+    mistakeDensity: (value) => ohmsMistake(value, leastStep, shareOver),
     step: sizeStep(3, 0.08),
   };
 }

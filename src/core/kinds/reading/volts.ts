@@ -16,7 +16,7 @@ export const volts = defineReading<'volts'>()({
   mechanical: false,
   school: 'loadedVoltsFirst',
   minutes: 0.5,
-  mistakeRate: 0.02,
+  mistakeRate: 0.03,
   shows: {
     is: 'figure',
     quantity: 'volts',

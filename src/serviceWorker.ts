@@ -7,15 +7,21 @@ import {
   type PrecacheEntry,
   type SerwistPlugin,
 } from 'serwist';
-import { PAGES, PHOTOS, pageKey } from './features/offline/caches';
+import { HOLD, PAGES, PHOTOS, pageKey } from './features/offline/caches';
 
 interface FetchAsked extends Event {
   readonly request: Request;
   respondWith(answer: Promise<Response>): void;
 }
+interface Told extends Event {
+  readonly data: unknown;
+  waitUntil(done: Promise<void>): void;
+}
 declare const self: {
   __SW_MANIFEST: (PrecacheEntry | string)[];
+  clients: { claim(): Promise<void> };
   addEventListener(type: 'fetch', listener: (event: FetchAsked) => void): void;
+  addEventListener(type: 'message', listener: (event: Told) => void): void;
 };
 
 /** A server that says nothing for so long is away: what is kept here is shown. */
@@ -94,5 +100,9 @@ self.addEventListener('fetch', (event) => {
         kept ? new Response(await kept.blob(), { headers: kept.headers }) : fetch(request),
       ),
   );
+});
+// A page that was on its way while this was put in place, or was loaded past it, asks to be held: else what it has not loaded yet would not come in a dead spot.
+self.addEventListener('message', (event) => {
+  if (event.data === HOLD) event.waitUntil(self.clients.claim());
 });
 serwist.addEventListeners();

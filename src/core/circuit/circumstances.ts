@@ -18,5 +18,5 @@ export const CIRCUMSTANCES = [
 ] as const;
 export type Circumstance = (typeof CIRCUMSTANCES)[number];
 
-/** What is looked at without a meter: a plug, a loom, hoses for a leak, a rod by hand, how far a throttle is open, a relief valve by ear and warmth, the whole for water. */
-export const LOOKED_AT = ['plug', 'loom', 'leak', 'rod', 'throttle', 'relief', 'water'] as const;
+/** What is looked at without a meter: a plug, a loom, hoses for a leak, a rod or a rotor by hand, how far a throttle is open, a relief valve by ear and warmth, the whole for water. */
+export const LOOKED_AT = ['plug', 'loom', 'leak', 'rod', 'rotor', 'throttle', 'relief', 'water'] as const;

@@ -173,6 +173,12 @@ const LOOKS: Readonly<Record<Look['at'], { bad: readonly Likelihood[]; good: rea
     bad: [{ faults: ['jammed'], factor: 20, because: 'with its air off it does not go by hand either' }],
     good: [{ faults: ['jammed'], factor: 0.05, because: 'with its air off it goes freely by hand' }],
   },
+  rotor: {
+    bad: [{ faults: ['jammed'], kinds: ['motor'], factor: 20, because: 'it does not turn by hand either' }],
+    good: [
+      { faults: ['jammed'], kinds: ['motor'], factor: 0.05, because: 'nothing holds what turns by hand' },
+    ],
+  },
   throttle: {
     bad: [
       { faults: ['blocked'], kinds: ['throttle'], factor: 20, because: 'screwed in it lets little past' },
@@ -270,6 +276,6 @@ export function lookSaysOf({ at, subject }: Omit<Look, 'good'>, part: Part, faul
 
 function isAt(part: Part, at: Look['at'], subject: string): boolean {
   if (at === 'plug') return part.kind === 'pin' && part.connector === subject;
-  if (at === 'rod' || at === 'throttle' || at === 'relief') return part.ref === subject;
+  if (at === 'rod' || at === 'rotor' || at === 'throttle' || at === 'relief') return part.ref === subject;
   return part.place === subject;
 }

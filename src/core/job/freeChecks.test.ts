@@ -2,9 +2,10 @@ import { demoCircuit } from '@/testing/demoCircuits';
 import type { Circuit } from '../circuit/schema';
 import { CircuitModel } from '../circuit/model';
 import { Diagnoser } from '../diagnosis/diagnose';
+import { winchPack } from '../templates/electrical';
 import { airClamp, hydraulicLift } from '../templates/fluid';
 import { entryWriter } from '../testing/entryWriter';
-import { freeChecks } from './freeChecks';
+import { freeChecks, isByHand } from './freeChecks';
 import { looksLeft } from './looksLeft';
 import { reduceJob } from './reduceJob';
 import { weighOptions } from './rules/weighOptions';
@@ -21,13 +22,14 @@ function sharesBy(
   of: { part: string; fault: string },
   circuit = airClamp(),
   controls: Record<string, string> = { bit: '1' },
+  watched = 'C1',
 ) {
   const write = entryWriter();
   const setup = { controls };
   return (['notSeen', 'good', 'bad'] as const).map((finding) => {
     const state = reduceJob([write('looked', { check, finding })]);
     const { suspects } = new Diagnoser(circuit).diagnose(
-      [{ kind: 'function', part: 'C1', setup, value: told }],
+      [{ kind: 'function', part: watched, setup, value: told }],
       weighOptions(state, {}, 1),
     );
     return suspects.find(({ part, fault }) => part === of.part && fault === of.fault)?.share ?? 0;
@@ -55,6 +57,21 @@ describe('a rod moved by hand', () => {
     const [unseen, free, stuck] = sharesBy('rod C1', 'dead', { part: 'C1', fault: 'jammed' });
     expect(free).toBeLessThan(0.2 * unseen);
     expect(stuck).toBeGreaterThan(4 * unseen);
+  });
+});
+
+describe('a rotor turned by hand', () => {
+  it('is asked of every motor, with the machine made safe', () => {
+    expect(askedOf(winchPack(), 'rotor')).toEqual(['rotor M']);
+    expect(isByHand('rotor M')).toBe(true);
+    expect(isByHand('throttle R2')).toBe(false);
+  });
+  it('that turns is not seized, one that does not is', () => {
+    const of = { part: 'M', fault: 'jammed' };
+    const [unseen, turns, held] = sharesBy('rotor M', 'dead', of, winchPack(), { pendant: 'out' }, 'M');
+    expect(unseen).toBeGreaterThan(0.01);
+    expect(turns).toBeLessThan(0.1 * unseen);
+    expect(held).toBeGreaterThan(4 * unseen);
   });
 });
 

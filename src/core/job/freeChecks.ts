@@ -8,10 +8,29 @@ import { workingPatterns } from '../diagnosis/patterns';
 /** A look, a listen or a touch that costs next to nothing. With a test, its answer is a reading the engine weighs. */
 export interface FreeCheck {
   id: string;
-  kind: 'gauge' | 'click' | 'override' | 'leak' | 'rod' | 'throttle' | 'relief' | 'plug' | 'loom' | 'water';
+  kind:
+    | 'gauge'
+    | 'click'
+    | 'override'
+    | 'leak'
+    | 'rod'
+    | 'rotor'
+    | 'throttle'
+    | 'relief'
+    | 'plug'
+    | 'loom'
+    | 'water';
   /** What is looked at: a part, a plug, a gauge's place. */
   subject: string;
   test: Test | null;
+}
+
+/** Looks that put a hand on what moves: made once nothing can move it. */
+const BY_HAND: readonly FreeCheck['kind'][] = ['rod', 'rotor'];
+
+/** Whether a look, by its id, puts a hand on what moves. */
+export function isByHand(check: string): boolean {
+  return BY_HAND.some((kind) => check.startsWith(`${kind} `));
 }
 
 /** A set-up with the loads blocked that it would let go. */
@@ -58,6 +77,9 @@ export function freeChecks(model: CircuitModel): FreeCheck[] {
       if (part.kind !== 'cylinder' && part.kind !== 'vacuumActuator') continue;
       checks.push({ id: `rod ${part.ref}`, kind: 'rod', subject: part.ref, test: null });
     }
+  for (const part of parts)
+    if (part.kind === 'motor')
+      checks.push({ id: `rotor ${part.ref}`, kind: 'rotor', subject: part.ref, test: null });
   // What meters refrigerant is inside its circuit: nobody sees how far it is open.
   for (const part of parts)
     if (part.kind === 'throttle' && !part.refrigerant)

@@ -2,7 +2,7 @@
 
 import { useMemo } from 'react';
 import { MOTIONS, type Reading } from '@/core/circuit/schema';
-import { freeChecks, type FreeCheck } from '@/core/job/freeChecks';
+import { freeChecks, isByHand, type FreeCheck } from '@/core/job/freeChecks';
 import { Heading, PlainKey } from '@/ui/sheet';
 import { answerTo } from '@/core/job/answerTo';
 import { standsSafe } from '@/core/job/rules/testGate';
@@ -51,7 +51,7 @@ export function AsFoundScreen() {
   );
 }
 
-/** A row for a look; a hand goes to a rod once nothing can move it. */
+/** A row for a look; a hand goes to what moves once nothing can move it. */
 function CheckRow({ check, safe }: { check: FreeCheck; safe: boolean }) {
   const { speaker, log } = useDesk();
   const [what, how] = checkWords(speaker, check);
@@ -68,7 +68,7 @@ function CheckRow({ check, safe }: { check: FreeCheck; safe: boolean }) {
         <GaugeAnswer check={check} />
       ) : check.test ? (
         <ReadingAnswer check={check} answers={check.test.kind === 'click' ? [true, false] : [...MOTIONS]} />
-      ) : check.kind === 'rod' && !safe ? (
+      ) : isByHand(check.id) && !safe ? (
         <StepLink step="make-safe" className="py-2.5 underline underline-offset-4">
           Make safe first
         </StepLink>

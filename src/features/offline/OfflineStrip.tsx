@@ -6,7 +6,7 @@ import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { useWho } from '@/ui/who';
 import { begunIn, isBegun, stepAddress } from '../desk/steps';
 import { waitingWords } from '@/words/en/offline';
-import { jobOfPath } from './caches';
+import { HOLD, jobOfPath } from './caches';
 import { personHere, rememberPerson } from './personHere';
 import { readWaiting, sendWaiting, type Waiting } from './waiting';
 
@@ -139,6 +139,10 @@ function Keeper() {
     // A private window, a certificate that the browser does not trust, storage that is shut.
     keeps.catch(() => setRefused(true));
     if (!serwist) return;
+    const { serviceWorker } = navigator;
+    void serviceWorker.ready.then(({ active }) => {
+      if (serviceWorker.controller === null) active?.postMessage(HOLD);
+    });
     const waits = () => setFresh(true);
     serwist.addEventListener('waiting', waits);
     const timer = setInterval(() => void serwist.update().catch(() => undefined), UPDATE_MS);

@@ -5,6 +5,8 @@ export const PHOTOS = 'spiraxis-photos';
 export const BEGIN = 'spiraxis-begin';
 /** Pieces of logs that are too long for their pages. */
 export const LOGS = 'spiraxis-logs';
+/** What an open page that nothing holds says to the program that is kept here. */
+export const HOLD = 'hold this page';
 
 /** Number of the job that a path is the page of; null where it is no job's. */
 export function jobOfPath(path: string): number | null {

@@ -26,6 +26,11 @@ export function checkWords(speaker: Speaker, { kind, subject, test }: FreeCheck)
         `${partWords(speaker, subject)} moved by hand`,
         'made safe, vented, its load held: free over its whole way',
       ];
+    case 'rotor':
+      return [
+        `${partWords(speaker, subject)} turned by hand`,
+        'made safe and locked, what it drives held: turns right round, no hard spot',
+      ];
     case 'throttle':
       return [partWords(speaker, subject), 'screw where it was set, not turned in; its lock nut tight'];
     case 'loom':

@@ -126,6 +126,8 @@ export function refusalWords(refusal: EntryRefusal | StorageRefusal, speaker: Sp
       return `${pointTitle(refusal.point)} is not proved dead. ${proofRefusalWords(refusal.refusal, speaker.gaugeUnit)}`;
     case 'notClosed':
       return `Still to close: ${refusal.points.map(pointTitle).join('; ')}.`;
+    case 'handNotSafe':
+      return `${refusal.part} by hand: the machine does not stand made safe. Lock it and sign Make safe first, then put a hand to it and write down what you felt.`;
     case 'cutsRelief':
       return `${reliefWords(refusal.reliefs)} No reading with it off is taken.`;
     case 'opensOil':

@@ -129,6 +129,25 @@ describe('isolation and its signature', () => {
   });
 });
 
+describe('a hand on what moves', () => {
+  const by = (check: string, finding: 'good' | 'bad' | 'notSeen') => own('looked', { check, finding });
+  const signed = () => [...closing(), own('madeSafe', { points: plan.map(({ point }) => point) })];
+
+  it('waits for the machine to stand made safe; that nobody put one there does not', () => {
+    for (const check of ['rotor M1', 'rod C1'])
+      expect(judge(by(check, 'bad'), [])).toEqual({ code: 'handNotSafe', part: check.split(' ')[1] });
+    expect(judge(by('rotor M1', 'good'), closing())).toMatchObject({ code: 'handNotSafe' });
+    expect(judge(by('rotor M1', 'good'), signed())).toBeNull();
+    expect(judge(by('rotor M1', 'notSeen'), [])).toBeNull();
+    expect(judge(by('plug X1', 'bad'), [])).toBeNull();
+  });
+
+  it('and goes away again where a lock is off', () => {
+    const off = own('reopened', { point: plan[0]!.point, reason: 'needed it' });
+    expect(judge(by('rotor M1', 'good'), [...signed(), off])).toMatchObject({ code: 'handNotSafe' });
+  });
+});
+
 describe('a bridge', () => {
   const put = own('ledger', { item: 'Bridge S1', kind: 'jumper', puts: { jumpers: [bridge] }, found: true });
   const out = own('ledgerOut', { item: 'Bridge S1' });

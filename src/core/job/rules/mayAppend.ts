@@ -11,12 +11,14 @@ import { isolationPlan } from '../../safety/isolationPlan';
 import type { Entry } from '../entries';
 import { careOf, guardsShownBy, proofList, type Proof } from '../proofList';
 import { reduceJob } from '../reduceJob';
+import { isByHand } from '../freeChecks';
 import { handOverStops, type HandOverStop } from './handOverStops';
 import { missedBy, needsNewest } from './newestState';
 import { maySign, signingLooksBack, type Signing, type SigningRefusal } from './signing';
 import { benchOpen, saysWhatItReads } from './spareOnBench';
 import type { BenchMeasure } from '../benchMeasures';
 import { provedDead, type ProofRefusal } from './provedDead';
+import { standsSafe } from './testGate';
 import { outsideReason } from './writersClock';
 
 /** Why an entry is not taken into a job's log. The wording lives in the interface. */
@@ -32,6 +34,8 @@ export type EntryRefusal =
   | { code: 'notProved'; point: string; refusal: ProofRefusal }
   /** Points of the plan that are not closed. */
   | { code: 'notClosed'; points: string[] }
+  /** A hand on what moves, of a machine that does not stand made safe. */
+  | { code: 'handNotSafe'; part: string }
   | { code: 'defeatsGuard'; guards: string[] }
   | { code: 'cutsRelief'; reliefs: string[] }
   | { code: 'opensOil'; at: string[] }
@@ -63,7 +67,12 @@ export interface JobBefore {
 
 /** Entries whose rules look at the job's state, not only at themselves. */
 export function looksAtState(entry: Entry): boolean {
-  return needsNewest(entry) || entry.type === 'redrawn' || signingLooksBack(entry);
+  return needsNewest(entry) || entry.type === 'redrawn' || signingLooksBack(entry) || isLookByHand(entry);
+}
+
+/** Somebody had a hand on what moves. That it was not looked at says nothing of a hand. */
+function isLookByHand(entry: Entry): entry is Extract<Entry, { type: 'looked' }> {
+  return entry.type === 'looked' && isByHand(entry.body.check) && entry.body.finding !== 'notSeen';
 }
 
 /** Whether an entry may be added to a job as it stands: the rules that protect people and the record. Null when it may. */
@@ -105,6 +114,10 @@ function refusalOf(entry: Entry, job: JobBefore): EntryRefusal | null {
     case 'ledger':
       if (entry.body.puts) model.situation(entry.body.puts, 'puts');
       return null;
+    case 'looked':
+      return isLookByHand(entry) && !standsSafe(plan(), reduceJob(log()))
+        ? { code: 'handNotSafe', part: entry.body.check.replace(/^\S+ /, '') }
+        : null;
     case 'isolation': {
       const point = isolationPlan(model).find((one) => one.point === entry.body.point);
       // A lock that this drawing does not ask for harms nobody.

@@ -93,7 +93,8 @@ test('a page that was loaded past what is kept here is held by it all the same',
   await hydrated(page);
   await expect.poll(held).toBe(true);
   await context.setOffline(true);
-  await step(page, 'Report');
+  await step(page, 'As found');
+  await expect(page.getByRole('heading', { name: /Look and listen/ })).toBeVisible();
 });
 
 test('in a dead spot a job is begun, worked on, found again, and arrives under a number with all that was written', async ({

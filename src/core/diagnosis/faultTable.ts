@@ -172,16 +172,15 @@ export class FaultTable {
     const world = solver.solve(drive, edits);
     all.set(at, read(world, edits));
     if (drive.mode !== 'live') return;
-    const taken = takenBy(this.model, world);
+    const taken = takenBy(world);
     all.takes[at] = taken;
     if (taken >= 0) all.takesAny = true;
   }
 }
 
-/** Part of the fuse that opens in a world; -1 where none does. A breaker is seen to have tripped, and is put in again. */
-export function takenBy({ compiled }: CircuitModel, { fuseLoad }: World): number {
-  for (const [part, load] of fuseLoad)
-    if (load > 1 && compiled.parts[part]!.part.kind === 'fuse') return part;
+/** Part of the fuse or breaker that opens in a world; -1 where none does. Nobody looks at a breaker more than at a fuse. */
+export function takenBy({ fuseLoad }: World): number {
+  for (const [part, load] of fuseLoad) if (load > 1) return part;
   return -1;
 }
 

@@ -33,10 +33,9 @@ describe('a fuse that a fault took unseen', () => {
   });
 
   it('costs another one where it is watched anew', () => {
+    const watched: Test = { kind: 'fuse', part: 'F1', setup: ON };
     const minutesOf = (readings: Reading[]) =>
-      diagnoser
-        .diagnose(readings, { most: 400 })
-        .next.find(({ test }) => test.kind === 'fuse' && test.setup.controls?.output === 'on')!.minutes;
+      diagnoser.diagnose(readings, { tests: [watched] }).next[0]!.minutes;
     // Shorts hold most of the doubt: each of them would take the new one too.
     expect(minutesOf(found) - minutesOf([dead])).toBeGreaterThan(2);
   });

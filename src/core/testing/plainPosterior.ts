@@ -23,7 +23,7 @@ export function plainPosterior(model: CircuitModel, readings: readonly Reading[]
     const whole = each.reduce((sum, one) => sum + one, 0);
     // A fuse that the fault took when it was first run is gone from then on, as likely as not, until somebody looks at it.
     const taken = observations.map(({ bound: { solver, drive } }) =>
-      drive.mode === 'live' ? takenBy(model, solver.solve(drive, edits)) : -1,
+      drive.mode === 'live' ? takenBy(solver.solve(drive, edits)) : -1,
     );
     const from = taken.findIndex((part) => part >= 0);
     if (from < 0) return whole;

@@ -265,6 +265,26 @@ describe('W11, a contactor that clicks and does not make', () => {
   });
 });
 
+describe('W11, a contactor that has welded and trips the pack’s breaker', () => {
+  it('is not missed behind the breaker that it tripped, which lies there out while the rest is read', () => {
+    const IN = at({ pendant: 'in' });
+    const tripped = [
+      { ...works('M', IN), value: 'dead' },
+      { ...click('K4', IN), value: true },
+      { ...volts('F0:2', 'GND', IN), value: 0 },
+      { ...ohms('B+', 'F0:2', { isolated: ['G1'] }), value: 'OL' },
+    ] as Reading[];
+    const story = new Story(winchPack(), ['K4', 'welded'])
+      .take(works('M', at({ pendant: 'out' })))
+      .say(...tripped);
+    expect(story.ask().named).toBeNull();
+    expect(story.ask().suspect('K4', 'welded')).toBeGreaterThan(0.05);
+    const shorted = story.take(ohms('M1', 'GND', { isolated: ['G1'] })).ask();
+    expect(shorted.suspects[0]).toMatchObject({ part: 'K4', fault: 'welded' });
+    expect(shorted.share('F0')).toBeLessThan(0.05);
+  });
+});
+
 describe('W15, a change-over relay', () => {
   const ON = at({ switch: 'on' });
   it('a contact that does not make is named across com and no, not through its coil', () => {

@@ -162,19 +162,26 @@ export function causeWords({ model }: Speaker, ref: string, fault?: FaultName): 
   if (fault === 'noCommand')
     return 'What its program waits for: an input, a permission, a time, an override that somebody left. Nothing is to be renewed for it.';
   const at = model.compiled.partIndex.get(ref);
-  if (at !== undefined && model.compiled.parts[at]!.part.kind === 'fuse')
+  const kind = at === undefined ? undefined : model.compiled.parts[at]!.part.kind;
+  if (kind === 'fuse')
     return 'What took it: measure from its load side to the frame, with the fuse out and every position tried, before another goes in.';
+  if (kind === 'breaker')
+    return 'What tripped it: measure from its load side to the frame, with the breaker out and every position tried, before it goes in again.';
   const fluid = at !== undefined && kindOf(model.compiled.parts[at]!.part).traits.fluid;
   return `Whatever could have done this: ${fluid ? 'rubbing, heat, dirt, a loose fitting' : 'water, rubbing, a loose terminal'}.`;
 }
 
 /** What a fuse that went wants, whatever took it: "F4 control blew: …". */
 export function renewWords(speaker: Speaker, fuse: Part): string {
+  if (fuse.kind === 'breaker')
+    return `${partWords(speaker, fuse.ref)} tripped: it goes in again now that the fault is mended, and is never held in.`;
   return `${partWords(speaker, fuse.ref)} blew: a new one of ${ratingOf(fuse)} goes in, of the same kind and never larger.`;
 }
 
 /** What a fuse wants that nobody has looked at, and that has gone by all that was read. */
 export function spentWords(speaker: Speaker, fuse: Part): string {
+  if (fuse.kind === 'breaker')
+    return `${partWords(speaker, fuse.ref)}: whoever ran this tripped it, by all that was read, and nobody has looked. Look now; where it is out, it goes in again once the fault is mended, and is never held in.`;
   return `${partWords(speaker, fuse.ref)}: whoever ran this took it, by all that was read, and nobody has looked. Look now; where it is blown, a new one of ${ratingOf(fuse)} goes in once the fault is mended, of the same kind and never larger.`;
 }
 

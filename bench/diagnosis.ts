@@ -5,7 +5,8 @@
  *   npm run bench:diagnosis -- [--rounds=N] [--only=TEXT] [--own] [--mean] [--unseen] [--fluid] [--fuses] [--unsaid] [--odds] [--faults=N] [--verbose] [--seed=N]
  *
  * Every fault is as likely as the next, which tries the rare ones as hard; with `--odds` they are drawn by the odds that the engine gives
- * them, as a shed has them: only then can shares be held against how often they were true.
+ * them, as a shed has them: only then can shares be held against how often they were true. With `--mean` besides, the shed breaks in a way
+ * of its own: each fault of a kind of part comes more or less often than the engine thinks.
  * With `--fuses` a fuse that went stays gone until the program has it looked at, and nobody says that it went.
  * With `--unsaid` the drawing says of no coil what it reads or draws, as most do not.
  *
@@ -36,6 +37,8 @@ const MOST_EVIDENCE = 70;
 const SAME_SHARE = 0.005;
 /** Between the seeds of two circuits; no two runs of a few seeds meet. */
 const APART = 7919;
+/** How much more or less often a fault of a kind of part comes in a shed that breaks in its own way: sigma of the logarithm. */
+const OWN_WAY = 0.7;
 const BINS = [0.5, 0.7, 0.85, 0.95, 0.99, 1.0001];
 
 interface Tally {
@@ -208,10 +211,14 @@ function play(
 }
 
 /** So many of a circuit's faults by chance (`--faults=N`), or all of them; with `--odds` as many by their odds, some more than once. */
-function sampled(faults: readonly CandidateFault[], random: Random): readonly CandidateFault[] {
+function sampled(
+  faults: readonly CandidateFault[],
+  random: Random,
+  odds: (fault: CandidateFault) => number,
+): readonly CandidateFault[] {
   const most = Number(option('faults') ?? Infinity);
   if (flag('odds'))
-    return Array.from({ length: Math.min(most, faults.length) }, () => byOdds(faults, random));
+    return Array.from({ length: Math.min(most, faults.length) }, () => byOdds(faults, random, odds));
   if (faults.length <= most) return faults;
   return faults
     .map((fault) => [random.next(), fault] as const)
@@ -220,9 +227,25 @@ function sampled(faults: readonly CandidateFault[], random: Random): readonly Ca
     .map(([, fault]) => fault);
 }
 
-function byOdds(faults: readonly CandidateFault[], random: Random): CandidateFault {
-  let left = random.next() * faults.reduce((sum, { prior }) => sum + prior, 0);
-  return faults.find(({ prior }) => (left -= prior) <= 0) ?? faults.at(-1)!;
+function byOdds(
+  faults: readonly CandidateFault[],
+  random: Random,
+  odds: (fault: CandidateFault) => number,
+): CandidateFault {
+  let left = random.next() * faults.reduce((sum, fault) => sum + odds(fault), 0);
+  return faults.find((fault) => (left -= odds(fault)) <= 0) ?? faults.at(-1)!;
+}
+
+/** How often a fault comes here: as the engine thinks, or in the shed's own way. */
+function oddsHere({ model }: Diagnoser, random: Random): (fault: CandidateFault) => number {
+  if (!meanly) return ({ prior }) => prior;
+  const factors = new Map<string, number>();
+  return ({ part, fault, prior }) => {
+    const key = `${model.compiled.parts[part]!.part.kind} ${fault}`;
+    const factor = factors.get(key) ?? Math.exp(OWN_WAY * random.normal());
+    factors.set(key, factor);
+    return prior * factor;
+  };
 }
 
 /**
@@ -290,9 +313,10 @@ for (const [at, [name, circuit]] of circuits().entries()) {
     const tally = empty();
     // Each circuit has chances of its own: with the same ones all would have their faults at the same places of their odds.
     const random: Random = seededRandom(seed + APART * at);
+    const odds = oddsHere(diagnoser, seededRandom(seed + APART * at + 1));
     const chooses = make(diagnoser);
     for (let round = 0; round < rounds; round++) {
-      for (const fault of sampled(diagnoser.faults, random)) {
+      for (const fault of sampled(diagnoser.faults, random, odds)) {
         const { severity, variants } = fault;
         const [least, most] = severity
           ? meanly

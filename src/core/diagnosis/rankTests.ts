@@ -215,10 +215,14 @@ export function rankTests(
   const few = rough.length > MOST_COARSE + 1 ? bestOf(open, coarsely(rough), COARSE_LIST) : open;
   const shortlist = bestOf(few, rough, SHORTLIST);
   const scored = onlyTrueProofs(score(shortlist, hypotheses), prove);
-  // A test that takes a fuse with it stands behind every other that tells anything, however much it tells itself.
-  const place = ({ risky, bits, proof }: Scored) => (risky ? 1 : bits < IDLE_BITS && !proof ? 2 : 0);
-  const mayBlow = scored.some(({ risky, bits }) => risky && bits >= IDLE_BITS);
-  scored.sort((a, b) => (mayBlow ? place(a) - place(b) : 0) || b.score - a.score);
+  // A test that takes a fuse with it stands behind every other that tells anything, however much it tells itself; one that tells nothing behind all.
+  const isWorthIt = scored.some(({ risky, bits }) => risky && bits >= IDLE_BITS);
+  const place = ({ risky, bits, proof }: Scored) => {
+    const isIdle = bits < IDLE_BITS;
+    if (risky) return isIdle ? 3 : 1;
+    return isWorthIt && isIdle && !proof ? 2 : 0;
+  };
+  scored.sort((a, b) => place(a) - place(b) || b.score - a.score);
   const foreseen = hypothesesOf(posterior, true);
   const offered = withoutTwins(
     scored.filter(({ bits, proof, score: worth }) => bits > LEAST_BITS || (proof && worth > 0)),

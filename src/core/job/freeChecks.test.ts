@@ -5,10 +5,10 @@ import { Diagnoser } from '../diagnosis/diagnose';
 import { winchPack } from '../templates/electrical';
 import { airClamp, hydraulicLift } from '../templates/fluid';
 import { entryWriter } from '../testing/entryWriter';
-import { freeChecks, isByHand } from './freeChecks';
+import { freeChecks } from './freeChecks';
 import { looksLeft } from './looksLeft';
 import { reduceJob } from './reduceJob';
-import { weighOptions } from './rules/weighOptions';
+import { handedBy, weighOptions } from './rules/weighOptions';
 
 const LIFT = demoCircuit('groomer-tiller-lift');
 const LIFTS = { hydraulics: 'free', lever: 'lift' };
@@ -63,8 +63,9 @@ describe('a rod moved by hand', () => {
 describe('a rotor turned by hand', () => {
   it('is asked of every motor, with the machine made safe', () => {
     expect(askedOf(winchPack(), 'rotor')).toEqual(['rotor M']);
-    expect(isByHand('rotor M')).toBe(true);
-    expect(isByHand('throttle R2')).toBe(false);
+    expect(handedBy('rotor M')).toBe('M');
+    expect(handedBy('rotor')).not.toBeNull();
+    expect(handedBy('throttle R2')).toBeNull();
   });
   it('that turns is not seized, one that does not is', () => {
     const of = { part: 'M', fault: 'jammed' };

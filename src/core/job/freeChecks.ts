@@ -25,14 +25,6 @@ export interface FreeCheck {
   test: Test | null;
 }
 
-/** Looks that put a hand on what moves: made once nothing can move it. */
-const BY_HAND: readonly FreeCheck['kind'][] = ['rod', 'rotor'];
-
-/** Whether a look, by its id, puts a hand on what moves. */
-export function isByHand(check: string): boolean {
-  return BY_HAND.some((kind) => check.startsWith(`${kind} `));
-}
-
 /** A set-up with the loads blocked that it would let go. */
 function safely(model: CircuitModel, setup: Setup): Setup {
   const secured = freedLoads(model, setup).map(({ ref }) => ref);

@@ -2,10 +2,11 @@
 
 import { useMemo } from 'react';
 import { MOTIONS, type Reading } from '@/core/circuit/schema';
-import { freeChecks, isByHand, type FreeCheck } from '@/core/job/freeChecks';
+import { freeChecks, type FreeCheck } from '@/core/job/freeChecks';
 import { Heading, PlainKey } from '@/ui/sheet';
 import { answerTo } from '@/core/job/answerTo';
 import { standsSafe } from '@/core/job/rules/testGate';
+import { handedBy } from '@/core/job/rules/weighOptions';
 import { isolationPlan } from '@/core/safety/isolationPlan';
 import { StepLink } from '../desk/StepLink';
 import { useDesk } from '../desk/desk';
@@ -68,7 +69,7 @@ function CheckRow({ check, safe }: { check: FreeCheck; safe: boolean }) {
         <GaugeAnswer check={check} />
       ) : check.test ? (
         <ReadingAnswer check={check} answers={check.test.kind === 'click' ? [true, false] : [...MOTIONS]} />
-      ) : isByHand(check.id) && !safe ? (
+      ) : handedBy(check.id) !== null && !safe ? (
         <StepLink step="make-safe" className="py-2.5 underline underline-offset-4">
           Make safe first
         </StepLink>

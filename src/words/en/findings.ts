@@ -174,7 +174,7 @@ export function causeWords({ model }: Speaker, ref: string, fault?: FaultName): 
 /** What a fuse that went wants, whatever took it: "F4 control blew: …". */
 export function renewWords(speaker: Speaker, fuse: Part): string {
   if (fuse.kind === 'breaker')
-    return `${partWords(speaker, fuse.ref)} tripped: it goes in again now that the fault is mended, and is never held in.`;
+    return `${partWords(speaker, fuse.ref)} tripped: it goes in again once the fault is mended, and is never held in.`;
   return `${partWords(speaker, fuse.ref)} blew: a new one of ${ratingOf(fuse)} goes in, of the same kind and never larger.`;
 }
 

@@ -11,7 +11,6 @@ import { isolationPlan } from '../../safety/isolationPlan';
 import type { Entry } from '../entries';
 import { careOf, guardsShownBy, proofList, type Proof } from '../proofList';
 import { reduceJob } from '../reduceJob';
-import { isByHand } from '../freeChecks';
 import { handOverStops, type HandOverStop } from './handOverStops';
 import { missedBy, needsNewest } from './newestState';
 import { maySign, signingLooksBack, type Signing, type SigningRefusal } from './signing';
@@ -19,6 +18,7 @@ import { benchOpen, saysWhatItReads } from './spareOnBench';
 import type { BenchMeasure } from '../benchMeasures';
 import { provedDead, type ProofRefusal } from './provedDead';
 import { standsSafe } from './testGate';
+import { handedBy } from './weighOptions';
 import { outsideReason } from './writersClock';
 
 /** Why an entry is not taken into a job's log. The wording lives in the interface. */
@@ -72,7 +72,7 @@ export function looksAtState(entry: Entry): boolean {
 
 /** Somebody had a hand on what moves. That it was not looked at says nothing of a hand. */
 function isLookByHand(entry: Entry): entry is Extract<Entry, { type: 'looked' }> {
-  return entry.type === 'looked' && isByHand(entry.body.check) && entry.body.finding !== 'notSeen';
+  return entry.type === 'looked' && handedBy(entry.body.check) !== null && entry.body.finding !== 'notSeen';
 }
 
 /** Whether an entry may be added to a job as it stands: the rules that protect people and the record. Null when it may. */
@@ -116,7 +116,7 @@ function refusalOf(entry: Entry, job: JobBefore): EntryRefusal | null {
       return null;
     case 'looked':
       return isLookByHand(entry) && !standsSafe(plan(), reduceJob(log()))
-        ? { code: 'handNotSafe', part: entry.body.check.replace(/^\S+ /, '') }
+        ? { code: 'handNotSafe', part: handedBy(entry.body.check)! }
         : null;
     case 'isolation': {
       const point = isolationPlan(model).find((one) => one.point === entry.body.point);

@@ -46,6 +46,15 @@ function looksOf(looked: JobState['looked']): Look[] {
   });
 }
 
+/** Looks that put a hand on what moves: made once nothing can move it. */
+const BY_HAND: readonly Look['at'][] = ['rod', 'rotor'];
+
+/** What an outside check, by its id, has a hand put to; null where no hand goes to what moves. */
+export function handedBy(check: string): string | null {
+  const look = lookOf(check);
+  return look && BY_HAND.includes(look.at) ? (look.subject ?? '') : null;
+}
+
 /** What an outside check looks at, by its id; null for one that a reading answers. */
 export function lookOf(check: string): Omit<Look, 'good'> | null {
   if (check === 'water') return { at: 'water', subject: null };

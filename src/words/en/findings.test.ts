@@ -2,10 +2,32 @@ import type { Reading } from '@/core/circuit/schema';
 import { Diagnoser } from '@/core/diagnosis/diagnose';
 import { partStandings } from '@/core/path/standing';
 import { TEMPLATES } from '@/core/templates/templates';
-import { clearWords, evidenceWords, faultWords, statementLines } from './findings';
-import { tilt } from './testing/speakers';
+import {
+  causeWords,
+  clearWords,
+  evidenceWords,
+  faultWords,
+  renewWords,
+  spentWords,
+  statementLines,
+} from './findings';
+import { template, tilt } from './testing/speakers';
 
 const right = { controls: { key: 'on', tilt: 'right' } };
+
+describe('what was taken', () => {
+  const pack = template('winch-pack');
+  const of = (ref: string) => pack.model.compiled.circuit.parts.find((part) => part.ref === ref)!;
+
+  it('a fuse wants a new one, a breaker goes in again and is never held in', () => {
+    expect(renewWords(pack, of('F1'))).toContain('a new one of 15 A goes in');
+    for (const words of [renewWords(pack, of('F0')), spentWords(pack, of('F0'))]) {
+      expect(words).toContain('it goes in again once the fault is mended, and is never held in.');
+      expect(words).not.toMatch(/new one|blew|blown/);
+    }
+    expect(causeWords(pack, 'F0')).toContain('What tripped it');
+  });
+});
 
 describe('what the readings mean so far', () => {
   const diagnoser = new Diagnoser(tilt.model.compiled.circuit);

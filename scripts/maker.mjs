@@ -8,6 +8,7 @@ import { createServer } from 'node:http';
 import { setPriority } from 'node:os';
 import { dirname } from 'node:path';
 import { held, openApplication, sayFailed } from './lib/application.mjs';
+import { letGo } from './lib/letGo.mjs';
 import { SHED_HEADER } from './lib/maker.mjs';
 
 /** A little behind the process that takes entries: where a core is short, an entry goes first. */
@@ -34,7 +35,7 @@ const answer = await openApplication({
 const server = createServer(
   { requestTimeout: 0, headersTimeout: 0, keepAliveTimeout: 0 },
   (request, response) => {
-    request.on('error', () => undefined);
+    letGo(request, response);
     const { [SHED_HEADER]: name, ...headers } = request.headers;
     request.headers = headers;
     answer(request, response, name ?? '').catch((error) => sayFailed(response, error));

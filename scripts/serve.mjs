@@ -17,6 +17,7 @@ import pLimit from 'p-limit';
 import sirv from 'sirv';
 import { ANSWER_HEADERS } from './lib/answerHeaders.mjs';
 import { held, hold, openApplication, refuse, sayFailed } from './lib/application.mjs';
+import { letGo } from './lib/letGo.mjs';
 import { startMakers } from './lib/maker.mjs';
 import { ROOT } from './lib/system.mjs';
 
@@ -138,8 +139,7 @@ const serverOf = (answer) =>
       )
     : createServer(times, answer);
 const server = serverOf((request, response) => {
-  // A client that goes away in the middle of what it sends is no event.
-  request.on('error', () => undefined);
+  letGo(request, response);
   const url = request.url ?? '/';
   if (url.length > LONGEST_ADDRESS) return refuse(response, 400, 'The address is too long.');
   if (!url.startsWith('/') || !isAddress(url))

@@ -196,7 +196,6 @@ function isOut({ compiled, setup, present, a, b }: Situation, own: CompiledPart)
   return apart && bare.length > 0;
 }
 
-/** A gauge, or a finger, at a port of a part of the air, oil or vacuum side. */
 /** The part is all that is left of what hangs on the place: with a hand pump there nothing else can lose its vacuum. */
 function pumpedAlone({ compiled }: CircuitModel, test: TestOf<'hold'>, place: FaultPlace): boolean {
   const own = compiled.parts[place.part]!;
@@ -211,6 +210,7 @@ function pumpedAlone({ compiled }: CircuitModel, test: TestOf<'hold'>, place: Fa
   );
 }
 
+/** A gauge, or a finger, at a port of a part of the air, oil or vacuum side. */
 function gaugeAtPart({ compiled }: CircuitModel, test: Test, place: FaultPlace): boolean {
   const own = compiled.parts[place.part]!;
   const [at] = nodesOfTest(test).map((name) => compiled.nodeIndex.get(name)!);

@@ -1,23 +1,21 @@
-import { isSpent, type Edit } from '../circuit/edits';
+import type { Edit } from '../circuit/edits';
 import type { CircuitModel } from '../circuit/model';
-import type { Reading } from '../circuit/schema';
 import { NO_EXPERIENCE, weighByExperience, type Experience } from './experience';
 import { NO_FAULT_PRIOR } from './faultFrequency';
 import { listFaults } from './faults';
 import { FaultTable, type Fit, type Row } from './faultTable';
 import { commonScatter, supplySigma } from './commonScatter';
 import type { CandidateFault } from './faultTypes';
-import { nodesOfTest } from '../circuit/testPlace';
-import { ownVolts } from './testerVolts';
+import { favouredBy } from './favours';
 import { mistakeDensity } from './likelihood';
-import { logLikelihood, solvedKey, testKey, type Observation } from './observations';
+import { logLikelihood, solvedKey, type Observation } from './observations';
 import { weighPairs } from './pairs';
-import { predict, predictedValue, type BoundTest } from './predict';
+import type { BoundTest } from './predict';
 import type { Prediction } from './prediction';
 import { storiesOf, type Story } from './stories';
 import { severitiesReadFrom } from './refine';
 import { interval, logMasses, logSum, sum } from './severity';
-import { leadNow, type Posterior, type SeverityPoint, type Weighed, type WeighedFault } from './weighed';
+import type { Posterior, SeverityPoint, Weighed, WeighedFault } from './weighed';
 
 /** Prior of "a reading or the drawing is wrong", weighed against all faults together. */
 const UNEXPLAINED_PRIOR = 1e-3;
@@ -29,8 +27,6 @@ const HOPELESS = 14;
 const LEAST_SHARE = 5e-5;
 /** Share of "nothing fits" at which two faults at once are looked for widely. */
 const LOOK_FOR_PAIRS = 0.2;
-/** Logarithm of the odds against the likeliest fault below which a fault is no rival to a proof. */
-const NEGLIGIBLE = -9;
 /** A reading that the leading fault explains this much worse than another is left over, log. */
 const LEFT_OVER = 3.5;
 
@@ -79,48 +75,9 @@ export class Weigher {
     complaint: ReadonlyMap<number, number>,
     observations: readonly Observation[],
   ): number {
-    const edits = leadNow(suspect);
-    const expected = predict(bound, edits);
-    const gone = edits.find(isSpent);
-    const fuse = gone ? this.model.compiled.branches[gone.branch]!.part : -1;
-    const fits = gone ? observations.map((one) => this.table.fit(one).predictions) : [];
-    const isGone = (cell: number) => fits.some(({ takes }) => takes[cell] === fuse);
-    const value = predictedValue(bound.test.kind, expected);
-    const reading = { ...bound.test, value } as Reading;
-    const range = ownVolts(this.model, nodesOfTest(reading));
-    const one: Observation = {
-      key: testKey(bound.test),
-      bound,
-      readings: [reading],
-      range,
-      positions: [0],
-      unsteady: false,
-      complaint: null,
-      mended: new Set(),
-    };
-    const { supplyVolts } = this.model.compiled;
-    const logSound = logLikelihood(one, this.soundPrediction(one), supplyVolts);
-    const logOdds = this.table.rows.map(
-      ({ fault, logPrior }) => logPrior + (complaint.get(this.faults[fault]!.index) ?? 0),
-    );
-    const least = NEGLIGIBLE + logOdds.reduce((top, log) => Math.max(top, log), -Infinity);
-    const predicted = this.table.predicted(bound);
-    let weight = NO_FAULT_PRIOR * Math.exp(complaint.get(-1) ?? 0);
-    let others = weight * Math.exp(logSound);
-    this.table.rows.forEach((row, r) => {
-      // What the part could have besides does not speak against the part.
-      if (logOdds[r]! < least || this.faults[row.fault]!.part === suspect.fault.part) return;
-      row.grid.forEach((_severity, s) => {
-        const mass = Math.exp(logOdds[r]! + (row.grid.length === 1 ? 0 : row.logMass[s]!));
-        const prediction = isGone(row.start + s)
-          ? this.table.predictedSpent(bound, row, fuse)[s]!
-          : predicted(row, s);
-        weight += mass;
-        others += mass * Math.exp(logLikelihood(one, prediction, supplyVolts));
-      });
-    });
-    others /= weight;
-    return (logLikelihood(one, expected, supplyVolts) - Math.log(Math.max(others, 1e-300))) / Math.LN2;
+    const { model, table, faults } = this;
+    const sound = (one: Observation) => this.soundPrediction(one);
+    return favouredBy({ model, table, faults, sound }, bound, suspect, complaint, observations);
   }
 
   /**

@@ -9,20 +9,14 @@ import { FluidSymbol } from './FluidSymbol';
 import { AlternatingSymbol, BatterySymbol, ReturnSymbol } from './PartSymbol';
 import { PathBranch } from './PathBranch';
 import { PathFall } from './PathFall';
+import { leadCourses } from './leadCourses';
 import { Count, STATE_INK } from './pathInk';
 import { FoundPath, Leads, PinMark, SpanMark, Typed } from './PathMarks';
 import { PathPoint } from './PathPoint';
 import type { PathFigureProps } from './pathProps';
-import { PathRun, PLACE_DROP } from './PathRun';
+import { PathRun } from './PathRun';
 import { PlugBodyMark } from './PlugBodyMark';
-import { fittingLines } from './wrapLines';
-
-/** About how wide a statement runs, px. */
-const STATEMENT = 420;
-/** A character of it, half of a load beside it with its clearance, px; and no narrower than a few words. */
-const [CHARACTER, FALL_HALF, LEAST_CHARACTERS] = [9, 22, 18];
-/** What stays free at the right edge, px. */
-const EDGE = 24;
+import { placeStatement, STATEMENT_LINE } from './placeStatement';
 
 /** The path from supply to return, at the height of its expected volts. The main way to move about a job. */
 export function PathFigure(props: PathFigureProps) {
@@ -41,22 +35,8 @@ export function PathFigure(props: PathFigureProps) {
   const forks = new Set(
     layout.branches.flatMap(({ fork }) => (fork ? [points.find(({ x }) => x === fork.x)?.node] : [])),
   );
-  // Under the level run where it is long enough, else right of the whole path.
-  const rightOf = last.x + 96;
-  const ground =
-    fall.x < 540 && width - rightOf > 400 ? { x: rightOf, y: supplyY + 40 } : { x: 70, y: supplyY + 86 };
-  // A run that has come down, such as air behind its regulator, pushes the statement under its names.
-  const lowest = Math.max(
-    ...layout.runs
-      .filter(({ x1, x2 }) => x2 > ground.x && x1 < ground.x + STATEMENT && x2 <= fall.x)
-      .map(({ y1, y2 }) => Math.max(y1, y2) + PLACE_DROP + 27),
-    ground.y,
-  );
-  const room = Math.max(2, Math.min(3, Math.floor((floorY - 10 - lowest) / 25) + 1));
-  // On a short path it ends before the load that falls beside it, or at the edge of the sheet.
-  const end = ground.x < fall.x ? fall.x - FALL_HALF : width - EDGE;
-  const most = Math.floor((end - ground.x) / CHARACTER);
-  const said = fittingLines(statement, Math.max(most, LEAST_CHARACTERS), room);
+  const courses = leads ? leadCourses(leads, tag, layout) : null;
+  const said = placeStatement(layout, statement, tag, courses ?? []);
   const source = parts.find(({ part, nodes }) => kindOf(part).traits.supply && nodes.includes(first.node));
   const bodies = plugBodies(parts, layout, standings);
   const sourceTurns = source ? standings[source.index]!.turns : 0;
@@ -177,15 +157,15 @@ export function PathFigure(props: PathFigureProps) {
         .map((pin) => (
           <PinMark key={pin.node} pin={pin} layout={layout} aside={forks.has(pin.node)} />
         ))}
-      {leads ? <Leads leads={leads} tag={tag} layout={layout} nameOf={props.nameOf} /> : null}
+      {leads && courses ? <Leads leads={leads} courses={courses} tag={tag} nameOf={props.nameOf} /> : null}
       {/* Over the leads, with the sheet around it: nothing strikes through what it says. */}
       <g
         fontSize={19}
         fontWeight={650}
         style={{ paintOrder: 'stroke', stroke: 'var(--sheet)', strokeWidth: 7, strokeLinejoin: 'round' }}
       >
-        {said.map((line, at) => (
-          <text key={at} x={ground.x} y={lowest + 25 * at}>
+        {said.lines.map((line, at) => (
+          <text key={at} x={said.x} y={said.y + STATEMENT_LINE * at}>
             {line}
           </text>
         ))}

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import { POINT_RADIUS as RADIUS, type PathLayout, type PointBox } from '@/core/path/layoutPath';
+import { courseLine, type Course } from './leadCourses';
 
 /** A reading pinned at a point, at the height it reads. */
 export interface Pin {
@@ -176,48 +177,28 @@ export function Typed({ text, box }: { text: string; box: PointBox | undefined }
   );
 }
 
-/** The marks of both leads stand at least this far apart, px. */
-const EYELETS_APART = 56;
-
-/** Slack leads from the two points to the eyelets of the tag; eyelets slide along its edge to stay under them. */
+/** Slack leads from the two points to the eyelets of the tag. */
 export function Leads({
   leads,
+  courses: [plus, minus],
   tag,
-  layout,
   nameOf,
 }: {
   leads: { plus: number; minus: number };
+  courses: readonly [plus: Course, minus: Course];
   tag: Tag;
-  layout: PathLayout;
   nameOf: (node: number) => string;
 }) {
-  const find = (node: number) => layout.points.find((box) => box.node === node);
-  const [plus, minus] = [find(leads.plus), find(leads.minus)];
-  const y = layout.height + tag.drop;
-  const clamp = (x: number, low: number, high: number) => Math.min(Math.max(x, low), high);
-  const wanted = [plus?.x ?? tag.left + 120, minus?.x ?? tag.right - 120] as const;
-  const [low, high] = [tag.left + 30, tag.right - 40];
-  let [p, m] = [clamp(wanted[0], low, high), clamp(wanted[1], low, high)];
-  if (Math.abs(p - m) < EYELETS_APART) {
-    const left = Math.max(low, Math.max(p, m) - EYELETS_APART);
-    const right = left + EYELETS_APART;
-    [p, m] = wanted[0] <= wanted[1] ? [left, right] : [right, left];
-  }
-  const curve = (box: PointBox | undefined, x: number) => {
-    if (!box) return `M${x} ${y - 30}V${y}`;
-    const middle = (box.y + y) / 2;
-    return `M${box.x} ${box.y + RADIUS + 4}C${box.x + 8} ${middle} ${x - 6} ${middle} ${x} ${y}`;
-  };
   return (
     <g pointerEvents="none">
-      <path className="lead" d={curve(plus, p)} fill="none" stroke="var(--sheet)" strokeWidth={8} />
-      <path className="lead" d={curve(plus, p)} fill="none" stroke="var(--pencil)" strokeWidth={4} />
-      <path className="lead" d={curve(minus, m)} fill="none" stroke="var(--sheet)" strokeWidth={8} />
-      <path className="lead" d={curve(minus, m)} fill="none" stroke="var(--ink)" strokeWidth={4} />
-      {plus ? null : <OffLane x={p} y={y - 5} most={tag.right} name={nameOf(leads.plus)} />}
-      {minus ? null : <OffLane x={m} y={y - 5} most={tag.right} name={nameOf(leads.minus)} />}
-      <Eyelet x={p} y={y} sign="+" ink="var(--pencil)" />
-      <Eyelet x={m} y={y} sign="−" ink="var(--ink)" />
+      <path className="lead" d={courseLine(plus)} fill="none" stroke="var(--sheet)" strokeWidth={8} />
+      <path className="lead" d={courseLine(plus)} fill="none" stroke="var(--pencil)" strokeWidth={4} />
+      <path className="lead" d={courseLine(minus)} fill="none" stroke="var(--sheet)" strokeWidth={8} />
+      <path className="lead" d={courseLine(minus)} fill="none" stroke="var(--ink)" strokeWidth={4} />
+      {plus.box ? null : <OffLane x={plus.x} y={plus.y - 5} most={tag.right} name={nameOf(leads.plus)} />}
+      {minus.box ? null : <OffLane x={minus.x} y={minus.y - 5} most={tag.right} name={nameOf(leads.minus)} />}
+      <Eyelet x={plus.x} y={plus.y} sign="+" ink="var(--pencil)" />
+      <Eyelet x={minus.x} y={minus.y} sign="−" ink="var(--ink)" />
     </g>
   );
 }

@@ -18,6 +18,14 @@ describe('lines of a statement', () => {
     ]);
   });
 
+  it('a figure keeps its unit', () => {
+    expect(wrapLines(['X9.2 is proved bad: bad joint, about 6 Ω.'], 20)).toEqual([
+      'X9.2 is proved bad:',
+      'bad joint, about',
+      '6 Ω.',
+    ]);
+  });
+
   it('are said as whole sentences, the first one always', () => {
     const said = ['K1 stands clear. It wants proof on the part itself.', 'Last: 12.2 V.', '8 parts spared.'];
     expect(fittingLines(said, 30, 3)).toEqual([

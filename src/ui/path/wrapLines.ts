@@ -1,8 +1,11 @@
+/** What stands behind a figure and is no longer than this, a unit for one, is not parted from it. */
+const UNIT_CHARACTERS = 3;
+
 /** Lines broken between words so that none is longer than `most` characters; a longer word stands by itself. */
 export function wrapLines(lines: readonly string[], most: number): string[] {
   return lines.flatMap((line) => {
     const wrapped: string[] = [];
-    for (const word of line.split(' ')) {
+    for (const word of wordsOf(line)) {
       const last = wrapped.at(-1);
       if (last !== undefined && last.length + 1 + word.length <= most)
         wrapped[wrapped.length - 1] = `${last} ${word}`;
@@ -10,6 +13,18 @@ export function wrapLines(lines: readonly string[], most: number): string[] {
     }
     return wrapped;
   });
+}
+
+/** The words of a line, a figure with its unit for one. */
+function wordsOf(line: string): string[] {
+  const words: string[] = [];
+  for (const word of line.split(' ')) {
+    const before = words.at(-1);
+    if (before !== undefined && /\d$/.test(before) && /^[^\d]+$/.test(word) && word.length <= UNIT_CHARACTERS)
+      words[words.length - 1] = `${before} ${word}`;
+    else words.push(word);
+  }
+  return words;
 }
 
 /**

@@ -33,6 +33,8 @@ const MOST_READINGS = 18;
 const BLOWN_FUSE_MINUTES = 10;
 /** Readings handed over to find out whether a fault could have been told apart at all. */
 const MOST_EVIDENCE = 70;
+/** A fault that shows at none of so many sizes is brought in by nobody. */
+const MOST_DRAWN = 40;
 /** Shares nearer to each other than that say the same. */
 const SAME_SHARE = 0.005;
 /** Between the seeds of two circuits; no two runs of a few seeds meet. */
@@ -112,25 +114,26 @@ function unsaid(circuit: Circuit): Circuit {
   return { ...circuit, parts };
 }
 
-/** What the operator says: works, weak or dead in every position, which fuse blows, what a sensor's display shows. */
-function complaint(diagnoser: Diagnoser, machine: Machine): { readings: Reading[]; symptom: boolean } {
-  const { model } = diagnoser;
-  const readings: Reading[] = [];
-  let symptom = false;
+/** Something that is said of the machine: of what works in any case, of the rest where it is not as it should be. */
+interface Said {
+  test: Test;
+  sound: (value: Reading['value']) => boolean;
+  always: boolean;
+}
+
+/** What the operator may speak of: works, weak or dead in every position, which fuse blows, what a sensor's display shows. */
+function spokenOf({ model }: Diagnoser): Said[] {
+  const all: Said[] = [];
   for (const { setup, loads, driven } of workingPatterns(model)) {
-    const say = (test: Test, sound: (value: Reading['value']) => boolean, always: boolean) => {
-      const reading = machine.read(test, true);
-      const fine = sound(reading.value);
-      if (!fine) symptom = true;
-      if (always || !fine) readings.push(reading);
-    };
     for (const { part } of model.compiled.parts) {
       const works = loads.includes(part.ref) && part.kind !== 'relay' && part.kind !== 'resistor';
       if (works || driven.includes(part.ref)) {
-        say({ kind: 'function', part: part.ref, setup }, (value) => value === 'works', true);
+        const test: Test = { kind: 'function', part: part.ref, setup };
+        all.push({ test, sound: (value) => value === 'works', always: true });
       }
       if (!keepsFuses && (part.kind === 'fuse' || part.kind === 'breaker')) {
-        say({ kind: 'fuse', part: part.ref, setup }, (value) => value === 'holds', false);
+        const test: Test = { kind: 'fuse', part: part.ref, setup };
+        all.push({ test, sound: (value) => value === 'holds', always: false });
       }
       if (part.kind === 'sensor3') {
         const test: Test = {
@@ -139,12 +142,50 @@ function complaint(diagnoser: Diagnoser, machine: Machine): { readings: Reading[
           to: model.compiled.circuit.frame,
           setup,
         };
-        const sound = Number(predictedValue('volts', predict(bindTest(model, test), [])));
-        say(test, (value) => Math.abs(Number(value) - sound) < 0.3, true);
+        const drawn = Number(predictedValue('volts', predict(bindTest(model, test), [])));
+        all.push({ test, sound: (value) => Math.abs(Number(value) - drawn) < 0.3, always: true });
       }
     }
   }
+  return all;
+}
+
+/** What the operator says. */
+function complaint(diagnoser: Diagnoser, machine: Machine): { readings: Reading[]; symptom: boolean } {
+  const readings: Reading[] = [];
+  let symptom = false;
+  for (const { test, sound, always } of spokenOf(diagnoser)) {
+    const reading = machine.read(test, true);
+    const fine = sound(reading.value);
+    if (!fine) symptom = true;
+    if (always || !fine) readings.push(reading);
+  }
   return { readings, symptom };
+}
+
+/**
+ * A machine with a fault that shows: whoever brings one in complains of something, and how often a fault comes is said of the machines that
+ * are brought in. Drawn anew until it does; null where none of many does.
+ */
+function broughtIn(
+  diagnoser: Diagnoser,
+  { severity, variants }: CandidateFault,
+  circuit: Circuit,
+  random: Random,
+): Machine | null {
+  const [least, most] = severity
+    ? meanly
+      ? [severity.least, severity.most]
+      : [severity.mainLeast, severity.mainMost]
+    : [1, 1];
+  const spoken = spokenOf(diagnoser);
+  for (let drawn = 0; drawn < (severity ? MOST_DRAWN : 1); drawn++) {
+    const size = least * (most / least) ** random.next();
+    const variant = variants[Math.floor(random.next() * variants.length)]!;
+    const machine = new Machine(circuit, variant.edits(size), random, meanly, keepsFuses);
+    if (spoken.some(({ test, sound }) => !sound(machine.due(test)))) return machine;
+  }
+  return null;
 }
 
 function play(
@@ -317,15 +358,8 @@ for (const [at, [name, circuit]] of circuits().entries()) {
     const chooses = make(diagnoser);
     for (let round = 0; round < rounds; round++) {
       for (const fault of sampled(diagnoser.faults, random, odds)) {
-        const { severity, variants } = fault;
-        const [least, most] = severity
-          ? meanly
-            ? [severity.least, severity.most]
-            : [severity.mainLeast, severity.mainMost]
-          : [1, 1];
-        const size = least * (most / least) ** random.next();
-        const variant = variants[Math.floor(random.next() * variants.length)]!;
-        const machine = new Machine(circuit, variant.edits(size), random, meanly, keepsFuses);
+        const machine = broughtIn(diagnoser, fault, circuit, random);
+        if (!machine) continue;
         play(diagnoser, machine, fault, chooses, tally, policy === 'own');
       }
     }

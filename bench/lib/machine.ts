@@ -56,6 +56,11 @@ export class Machine {
     return reading;
   }
 
+  /** What is due on this machine with whole fuses: nobody reads it, and nobody says it wrongly. */
+  due(test: Test): Reading['value'] {
+    return predictedValue(test.kind, predict(bindTest(this.model, test), this.fault)) as Reading['value'];
+  }
+
   /** All fuses are whole from here on. */
   withWholeFuses(): Machine {
     return this.keepsFuses ? new Machine(this.circuit, this.fault, this.random, this.mean) : this;

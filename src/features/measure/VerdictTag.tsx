@@ -6,6 +6,7 @@ import type { RankedTest } from '@/core/diagnosis/rankTests';
 import type { Outlook } from '@/workers/protocol';
 import { DEFERENCE, HoldSign } from '@/ui/sheet';
 import { looksLeft } from '@/core/job/looksLeft';
+import { leftBetween } from '@/core/diagnosis/leftBetween';
 import type { Suspect } from '@/core/diagnosis/suspects';
 import { checkWords } from '@/words/en/checks';
 import { BeforeChange } from '../desk/BeforeChange';
@@ -21,6 +22,7 @@ import {
   provedWords,
 } from '@/words/en/findings';
 import { capital } from '@/words/en/capital';
+import { leftTitle, leftWords } from '@/words/en/leftBetween';
 import { shareWords, verdictWhy } from '@/words/en/verdict';
 import { partWords, readingWords, testPlace, modeName, type Speaker } from '@/words/en/readings';
 
@@ -135,6 +137,7 @@ const LOOKED_FOR = 0.1;
 
 function NothingLeft({ speaker, suspects }: { speaker: Speaker; suspects: readonly Suspect[] }) {
   const { log } = useDesk();
+  const between = leftBetween(speaker.model, suspects);
   const left = looksLeft(
     speaker.model,
     log.state,
@@ -142,9 +145,20 @@ function NothingLeft({ speaker, suspects }: { speaker: Speaker; suspects: readon
   );
   return (
     <section aria-label="Next test" className="border-2 border-ink bg-sheet p-5" data-testid="nothing-left">
-      <h2 className="text-[21px] font-[800]">No test here tells these apart</h2>
-      <p className="mt-2">
-        Swap in a known good part, or stop. Points marked out of reach may be worth reaching after all.
+      <h2 className="text-[21px] font-[800]">{leftTitle(between)}</h2>
+      {leftWords(between).map((line) => (
+        <p key={line} className="mt-2">
+          {line}
+        </p>
+      ))}
+      {log.state.noReach.length + log.state.skipped.length > 0 ? (
+        <p className="mt-2">What was marked out of reach or passed over may be worth it after all.</p>
+      ) : null}
+      <p className="mt-3 flex items-center gap-3">
+        <HoldSign />
+        <span className="text-[15.5px] leading-[18px] font-[650]">
+          <BeforeChange /> <span className="font-[550] text-ink2">{DEFERENCE}</span>
+        </span>
       </p>
       {left.length > 0 ? (
         <>

@@ -18,6 +18,7 @@ import { expectedValue, groupOutcomes, type Outcome } from './outcomes';
 import { Scorer } from './scorer';
 import { partsAcross } from './partsAcross';
 import { isOnPart, type FaultPlace } from './onPart';
+import { sortByWorth, type Worth } from './sortByWorth';
 import { isComplaint, proofKey } from './proofs';
 import type { NotShown } from './wayShown';
 import type { Posterior } from './weighed';
@@ -83,8 +84,6 @@ const REACHED_SHARE = 0.02;
 /** Minutes that a blown fuse costs: fetch, fit, explain. */
 const BLOWN_FUSE_MINUTES = 10;
 const RISKY_SHARE = 0.15;
-/** What tells less than this is no reason to spare a fuse. */
-const IDLE_BITS = 0.05;
 const MISTAKES = 0.96;
 /** Tests that get a full look. */
 const SHORTLIST = 80;
@@ -104,19 +103,14 @@ const ENOUGH_PROOFS = 3;
 /** Worth of reading the same two points in the same mode again, in another set-up. */
 const KNOWN_PLACE = 0.3;
 
-interface Scored {
+interface Scored extends Worth {
   candidate: CandidateTest;
-  bits: number;
   minutes: number;
   change: EnergyChange;
-  score: number;
-  /** The same, were it no proof. */
+  /** The same score, were it no proof. */
   plain: number;
-  proof: boolean;
   /** On the leading part itself. */
   onPart: boolean;
-  /** Would more likely than not take a fuse with it. */
-  risky: boolean;
 }
 
 /** Ranks tests by expected information per minute, and says what each answer would leave. */
@@ -215,14 +209,7 @@ export function rankTests(
   const few = rough.length > MOST_COARSE + 1 ? bestOf(open, coarsely(rough), COARSE_LIST) : open;
   const shortlist = bestOf(few, rough, SHORTLIST);
   const scored = onlyTrueProofs(score(shortlist, hypotheses), prove);
-  // A test that takes a fuse with it stands behind every other that tells anything, however much it tells itself; one that tells nothing behind all.
-  const isWorthIt = scored.some(({ risky, bits }) => risky && bits >= IDLE_BITS);
-  const place = ({ risky, bits, proof }: Scored) => {
-    const isIdle = bits < IDLE_BITS;
-    if (risky) return isIdle ? 3 : 1;
-    return isWorthIt && isIdle && !proof ? 2 : 0;
-  };
-  scored.sort((a, b) => place(a) - place(b) || b.score - a.score);
+  sortByWorth(scored);
   const foreseen = hypothesesOf(posterior, true);
   const offered = withoutTwins(
     scored.filter(({ bits, proof, score: worth }) => bits > LEAST_BITS || (proof && worth > 0)),

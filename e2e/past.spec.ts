@@ -2,7 +2,7 @@ import { gunzipSync } from 'node:zlib';
 import { expect, test } from '@playwright/test';
 import { MachineUnderTest } from './bench';
 import { prove } from './prove';
-import { makeSafe, step } from './steps';
+import { makeSafe, ready, step } from './steps';
 import { as } from './signIn';
 import { keptEntries, pollKept } from './keptEntries';
 
@@ -28,7 +28,7 @@ test('from a drifting place to a re-test, its reading, a new part from the shelf
   const stop = page.getByTestId('round-stop').filter({ hasText: 'Recovery winch' });
   await expect(stop).toContainText('was 0.');
   // What is pressed before the page's script runs is not heard.
-  await page.waitForLoadState('networkidle');
+  await ready(page);
   await page.getByRole('button', { name: 'Begin here' }).click();
   await page.waitForURL(/\/jobs\/\d+\?step=prove/);
   const number = /\/jobs\/(\d+)/.exec(page.url())![1]!;
@@ -96,17 +96,17 @@ test('from a drifting place to a re-test, its reading, a new part from the shelf
   await expect(page.getByText(`fitted, Tove, job ${number}`)).toBeVisible();
   const stock = async () => Number(/(\d+) on the shelf/.exec(await page.getByRole('banner').innerText())![1]);
   const left = await stock();
-  await page.waitForLoadState('networkidle');
+  await ready(page);
   await page.getByLabel('Pieces').fill('2');
   await page.getByRole('button', { name: 'Ask for so many' }).click();
   await expect(page.getByText('2 on the way')).toBeVisible();
   await page.goto('/parts');
-  await page.waitForLoadState('networkidle');
+  await ready(page);
   // Money is a lead's to say yes to.
   await expect(page.getByTestId('requisition').filter({ hasText: spare }).getByRole('button')).toHaveCount(0);
   await as(page, 'Henrike');
   await page.reload();
-  await page.waitForLoadState('networkidle');
+  await ready(page);
   const asked = page.getByTestId('requisition').filter({ hasText: spare });
   await asked.getByRole('button', { name: 'Approve' }).click();
   await expect(asked).toContainText('approved by Henrike');
@@ -130,7 +130,7 @@ test('what usually breaks here is seen, and the lead puts an own factor in place
 }) => {
   await as(page, 'Henrike');
   await page.goto('/record');
-  await page.waitForLoadState('networkidle');
+  await ready(page);
   await expect(page.getByTestId('calibration')).toContainText(/Over \d+ proved jobs the doubt was off by/);
   await expect(page.getByTestId('alike').filter({ hasText: 'Tiller float valve' })).toContainText(
     /\d+ of \d+ were X31\.2 bulkhead pin 2, bad joint/,
@@ -159,7 +159,7 @@ test('what usually breaks here is seen, and the lead puts an own factor in place
   await expect(page.getByRole('link', { name: 'The whole shed as one file' })).toBeVisible();
   // As it was.
   await page.reload();
-  await page.waitForLoadState('networkidle');
+  await ready(page);
   await table.getByRole('button', { name: 'Own factor for wire, open' }).click();
   await page.getByLabel('Own factor: wire, open').fill('');
   await page.getByRole('button', { name: 'Keep it' }).click();

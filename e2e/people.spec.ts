@@ -33,7 +33,8 @@ test('nobody sees anything before signing in, and comes back to where they were 
   await page.goto('/sign-in');
   await page.getByRole('button', { name: 'Sign Tove out' }).click();
   await expect(page.getByRole('button', { name: 'Sign Tove out' })).toHaveCount(0);
-  await page.waitForLoadState('networkidle');
+  // Nobody's page has come, and what was kept here is forgotten.
+  await expect(page.getByRole('heading', { name: 'Who is here?' })).toBeVisible();
   await page.goto('/parts');
   await expect(page).toHaveURL(/\/sign-in\?to=%2Fparts$/);
   await context.close();

@@ -3,7 +3,7 @@ import { expect, test, type Page } from '@playwright/test';
 import mysql from 'mysql2/promise';
 import { v7 as uuidv7 } from 'uuid';
 import { askedTest } from './bench';
-import { chooseFunction } from './steps';
+import { chooseFunction, rested } from './steps';
 
 const AXE = readFileSync('node_modules/axe-core/axe.min.js', 'utf8');
 
@@ -38,7 +38,7 @@ test('headers: a policy with a nonce, no framing, no sniffing; nothing from outs
     expect(headers['x-frame-options']).toBe('DENY');
     expect(headers['x-content-type-options']).toBe('nosniff');
     expect(headers['x-powered-by']).toBeUndefined();
-    await page.waitForLoadState('networkidle');
+    await rested(page);
   }
   expect(outside).toEqual([]);
   expect(errors).toEqual([]);
@@ -57,7 +57,7 @@ test('files of the build come compressed, to be kept, and nothing is asked for a
   });
   await page.goto('/machines');
   await expect(page.getByRole('link', { name: 'G-1', exact: false }).first()).toBeVisible();
-  await page.waitForLoadState('networkidle');
+  await rested(page);
   expect(ahead).toEqual([]);
   expect(files.length).toBeGreaterThan(3);
   const one = files[0]!;

@@ -5,6 +5,20 @@ export async function hydrated(page: Page) {
   await expect(page.getByTestId('job-strip')).toHaveAttribute('data-working', 'false');
 }
 
+/** The same of a page that is no job. */
+export async function ready(page: Page) {
+  await expect(page.getByRole('button', { name: 'Spiraxis: shed and themes' })).toHaveAttribute(
+    'data-ready',
+    'true',
+  );
+}
+
+/** Waits until the page has done what it does by itself at once. */
+export async function rested(page: Page) {
+  await ready(page);
+  await page.evaluate(() => new Promise((resolve) => requestIdleCallback(resolve)));
+}
+
 /** Chooses a function on the form of a new job, as "W-1 Winch groomer: Recovery winch"; of many it is found by its machine. */
 export async function chooseFunction(page: Page, machineAndFunction: string) {
   const choice = page.getByLabel('Machine and function');

@@ -3,6 +3,7 @@
 import { Link } from '@/ui/Link';
 import { useState } from 'react';
 import { LazyMenu } from './LazyMenu';
+import { useReady } from './useReady';
 import { useMay, WhoKey } from './who';
 import { THEME_COOKIE, THEME_NAMES, themeOf, type Theme } from './theme';
 
@@ -29,6 +30,7 @@ export function Brand() {
     document.cookie = `${THEME_COOKIE}=${chosen}; path=/; max-age=${YEAR_SECONDS}; samesite=lax`;
     setTheme(chosen);
   };
+  const ready = useReady();
   const leads = useMay('people');
   const places = PLACES.filter(([href]) => href !== '/people' || leads);
   return (
@@ -40,6 +42,7 @@ export function Brand() {
             type="button"
             className="flex h-14 items-center gap-3 pr-5 text-[18px] font-[750]"
             aria-label="Spiraxis: shed and themes"
+            data-ready={ready}
           >
             <BrandMark />
             <span className="max-tablet:hidden">Spiraxis</span>

@@ -33,7 +33,7 @@ const MOST_READINGS = 18;
 const BLOWN_FUSE_MINUTES = 10;
 /** Readings handed over to find out whether a fault could have been told apart at all. */
 const MOST_EVIDENCE = 70;
-/** A fault that shows at none of so many sizes is brought in by nobody. */
+/** A fault that shows at none of so many sizes has the usual one. */
 const MOST_DRAWN = 40;
 /** Shares nearer to each other than that say the same. */
 const SAME_SHARE = 0.005;
@@ -164,8 +164,9 @@ function complaint(diagnoser: Diagnoser, machine: Machine): { readings: Reading[
 }
 
 /**
- * A machine with a fault that shows: whoever brings one in complains of something, and how often a fault comes is said of the machines that
- * are brought in. Drawn anew until it does; null where none of many does.
+ * A machine that somebody brings in, which is to say that its fault shows; null where nobody does. How often a fault comes is said of all
+ * machines, and of those that have it how many are brought in is as the engine thinks. How bad it is then, on the meaner machine, is not: any
+ * size that shows is as likely as the next.
  */
 function broughtIn(
   diagnoser: Diagnoser,
@@ -173,19 +174,20 @@ function broughtIn(
   circuit: Circuit,
   random: Random,
 ): Machine | null {
-  const [least, most] = severity
-    ? meanly
-      ? [severity.least, severity.most]
-      : [severity.mainLeast, severity.mainMost]
-    : [1, 1];
   const spoken = spokenOf(diagnoser);
-  for (let drawn = 0; drawn < (severity ? MOST_DRAWN : 1); drawn++) {
+  const drawn = (least: number, most: number): Machine | null => {
     const size = least * (most / least) ** random.next();
     const variant = variants[Math.floor(random.next() * variants.length)]!;
     const machine = new Machine(circuit, variant.edits(size), random, meanly, keepsFuses);
-    if (spoken.some(({ test, sound }) => !sound(machine.due(test)))) return machine;
+    return spoken.some(({ test, sound }) => !sound(machine.due(test))) ? machine : null;
+  };
+  const usual = severity ? drawn(severity.mainLeast, severity.mainMost) : drawn(1, 1);
+  if (!meanly || !severity || !usual) return usual;
+  for (let tried = 0; tried < MOST_DRAWN; tried++) {
+    const machine = drawn(severity.least, severity.most);
+    if (machine) return machine;
   }
-  return null;
+  return usual;
 }
 
 function play(

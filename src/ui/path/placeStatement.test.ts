@@ -57,7 +57,7 @@ describe('a statement under the path', () => {
 
   it('stands on top where the load falls early and no other lane runs there', () => {
     const layout = { ...laidOut('groomer-blade-tilt', 'Y8', 1280), branches: [] };
-    const narrow = { ...layout, width: 768, fall: { ...layout.fall, x: 254 } };
+    const narrow = { ...layout, width: 768, fall: { ...layout.fall, x: 253 } };
     const place = placeStatement(
       narrow,
       ['X9.2 coil plug pin 2 is proved bad: bad joint, about 6 Ω.'],

@@ -57,12 +57,10 @@ export function placeStatement(
     const y = supplyY + 40;
     return within(rightOf, width, y, roomUnder(y));
   }
-  const before = Math.min(fall.x - FALL_HALF, tag.right);
-  // Past the load only where what is seen of a long path begins there.
+  const before = fall.x - FALL_HALF;
+  // Past the load only where nothing before it is seen of a long path: readings stand there too.
   const [from, to] =
-    before - left >= LEAST_CHARACTERS * CHARACTER
-      ? [left, before]
-      : [Math.max(left, fall.x + FALL_WORDS), tag.right];
+    before > left ? [left, Math.min(before, tag.right)] : [Math.max(left, fall.x + FALL_WORDS), tag.right];
   const crossing = courses.flatMap((course) => crossed(course, floorY - OVER_FLOOR));
   const gaps = free(from, to, crossing).map(([x, end]) => {
     const y = lowestAt(x, end);

@@ -11,6 +11,7 @@ describe('what is left where no test tells more', () => {
       { part: 'Y8', share: 0.2 },
       { part: 'X8.1', share: 0.4 },
       { part: 'W15', share: 0.05 },
+      { part: 'Y7', share: 0.01 },
     ])!;
     expect(left.parts).toEqual(['Y8', 'X8.1']);
     expect(left.swap).toEqual({ part: 'Y8', twin: 'Y7' });
@@ -23,6 +24,14 @@ describe('what is left where no test tells more', () => {
       { part: 'Y7', share: 0.4 },
     ])!;
     expect(left.swap).toBeNull();
+  });
+
+  it('four are too many to try one after the other', () => {
+    const left = leftBetween(
+      tilt,
+      ['W15', 'X8.1', 'X8.2', 'W17'].map((part) => ({ part, share: 0.24 })),
+    )!;
+    expect(left).toEqual({ parts: ['W15', 'X8.1', 'X8.2', 'W17'], swap: null, first: null });
   });
 
   it('of two as likely the one that is got at sooner is tried first; nothing where nothing leads', () => {

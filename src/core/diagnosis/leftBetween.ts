@@ -9,12 +9,16 @@ export interface LeftBetween {
   parts: string[];
   /** One of them, and an equal beside it that nothing is held against: the fault goes along with whichever has it. */
   swap: { part: string; twin: string } | null;
-  /** Where a good one has to be put in to find out: the likeliest for the time that takes. */
-  first: string;
+  /** Where a good one is put in to find out: the likeliest for the time that takes; null where too many are left for that. */
+  first: string | null;
 }
 
 /** Share of the doubt below which nobody changes a part to find out. */
 const LEAST_LEFT = 0.1;
+/** Share below which nothing is held against a part. */
+const SPARED = 0.02;
+/** More parts than these are not tried one after the other. */
+const MOST_TRIED = 3;
 /** To put in a part once one is there, minutes: a rule of thumb. */
 const CHANGE_MINUTES = 10;
 
@@ -29,7 +33,9 @@ export function leftBetween(
   if (left.length === 0) return null;
   const parts = left.map(([ref, share]) => ({ share, one: compiled.parts[compiled.partIndex.get(ref)!]! }));
   const twinOf = (one: CompiledPart) =>
-    compiled.parts.find((other) => other !== one && !byPart.has(other.part.ref) && areTwins(one, other));
+    compiled.parts.find(
+      (other) => other !== one && (byPart.get(other.part.ref) ?? 0) < SPARED && areTwins(one, other),
+    );
   const swaps = parts.flatMap(({ one }) => {
     const twin = twinOf(one);
     return twin ? [{ part: one.part.ref, twin: twin.part.ref }] : [];
@@ -40,6 +46,6 @@ export function leftBetween(
   return {
     parts: parts.map(({ one }) => one.part.ref),
     swap: swaps[0] ?? null,
-    first: first.one.part.ref,
+    first: parts.length > MOST_TRIED ? null : first.one.part.ref,
   };
 }

@@ -152,7 +152,9 @@ function NothingLeft({ speaker, suspects }: { speaker: Speaker; suspects: readon
         </p>
       ))}
       {log.state.noReach.length + log.state.skipped.length > 0 ? (
-        <p className="mt-2">What was marked out of reach or passed over may be worth it after all.</p>
+        <p className="mt-2">
+          What was marked out of reach or passed over may be worth it after all: press its point on the path.
+        </p>
       ) : null}
       <p className="mt-3 flex items-center gap-3">
         <HoldSign />

@@ -18,6 +18,13 @@ describe('where the doubt is left', () => {
     expect(leftWords(left)[1]).toMatch(/^Or try a known good part: Y8 first.*and X8\.1 or W15 is next\.$/);
   });
 
+  it('of many no one is tried', () => {
+    const parts = ['X8.1', 'X31.2', 'X8.2', 'W15'];
+    expect(leftWords({ parts, swap: null, first: null })).toEqual([
+      '4 parts are left: too many to try one after the other.',
+    ]);
+  });
+
   it('one part by itself is likeliest, and no more is said of it; nothing is made up where nothing leads', () => {
     expect(leftTitle({ parts: ['Y8'], swap: null, first: 'Y8' })).toBe(
       'Y8 is likeliest, and no test here says more',

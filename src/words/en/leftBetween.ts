@@ -17,17 +17,18 @@ export function leftTitle(left: LeftBetween | null): string {
 export function leftWords(left: LeftBetween | null): string[] {
   if (left === null) return ['Nothing leads. Stop here, or look the drawing over.'];
   const { parts, swap, first } = left;
+  const swapped = swap
+    ? [
+        `${swap.twin} is like ${swap.part}: put each in the other’s place. If the fault goes along, it is ${swap.part}.`,
+      ]
+    : [];
+  if (first === null)
+    return [...swapped, `${parts.length} parts are left: too many to try one after the other.`];
   const others = parts.filter((part) => part !== first);
   const next =
     others.length > 0
       ? `If the fault stays, the old one goes back in, and ${eitherWords(others)} is next.`
       : 'If the fault stays, the old one goes back in: it is something else.';
-  return [
-    ...(swap
-      ? [
-          `${swap.twin} is like ${swap.part}: put each in the other’s place. If the fault goes along, it is ${swap.part}.`,
-        ]
-      : []),
-    `${swap ? 'Or try' : 'Try'} a known good part: ${first}${others.length > 0 ? ' first, the likeliest for the time that takes' : ''}. ${next}`,
-  ];
+  const order = others.length > 0 ? ' first, the likeliest for the time that takes' : '';
+  return [...swapped, `${swap ? 'Or try' : 'Try'} a known good part: ${first}${order}. ${next}`];
 }

@@ -47,6 +47,8 @@ describe('a look at a sound machine', () => {
     const state = reduceJob(log());
     expect(nextStep(state, diagnosis)).toEqual({ step: 'prove' });
     expect(stepsDone(state, null)).toEqual(['complaint']);
+    const named = { verdict: { state: 'name', part: 'Y1' }, next: [] } as never;
+    expect(nextStep(state, named)).toEqual({ step: 'decide', part: 'Y1' });
     const stops = handOverStops(model, state);
     expect(stops.every(({ code }) => code === 'notShown')).toBe(true);
     expect(stops).toHaveLength(proofList(model, state).length);

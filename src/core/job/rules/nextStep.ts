@@ -27,7 +27,10 @@ export function nextStep(
       return { step: 'decide', part: named };
     return next[0] ? { step: 'test', test: next[0].test } : { step: 'noTestLeft' };
   }
-  if (fixes.length > 0 || (retest !== null && !decision)) return { step: 'prove' };
+  if (fixes.length > 0) return { step: 'prove' };
+  // A look at a sound machine that finds something is a job like any other.
+  if (retest !== null && !decision)
+    return verdict.state === 'name' ? { step: 'decide', part: verdict.part } : { step: 'prove' };
   if (decision) {
     if (opinion?.body.says === 'sendBack') return { step: 'decideAgain', note: opinion.body.note };
     const { action, part } = decision.body;

@@ -136,6 +136,7 @@ export class Diagnoser {
         prove: this.proofWanted(judged.verdict, lead, posterior, observations),
         asked: lately.map(({ bound }) => bound.test),
         ran: ranIn(lately),
+        worthTheWay: !tests && isUndecided(judged.verdict),
         ...(most === undefined ? {} : { most }),
       });
     let ranked = rank(judged.lead);
@@ -301,6 +302,11 @@ export class Diagnoser {
     }
     return this.listed.list;
   }
+}
+
+/** No part leads far enough to be proved. */
+function isUndecided(verdict: Verdict): boolean {
+  return verdict.state === 'keepTesting' && verdict.because === 'tooLittle';
 }
 
 /**

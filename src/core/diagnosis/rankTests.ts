@@ -18,7 +18,7 @@ import { expectedValue, groupOutcomes, type Outcome } from './outcomes';
 import { Scorer } from './scorer';
 import { partsAcross } from './partsAcross';
 import { isOnPart, type FaultPlace } from './onPart';
-import { sortByWorth, type Worth } from './sortByWorth';
+import { areIdle, sortByWorth, type Worth } from './sortByWorth';
 import { isComplaint, proofKey } from './proofs';
 import type { NotShown } from './wayShown';
 import type { Posterior } from './weighed';
@@ -71,6 +71,11 @@ export interface RankOptions {
   ran?: ReadonlySet<string>;
   /** What the leading part still needs. */
   prove?: ProofWanted | null;
+  /**
+   * Gives none where each of them tells next to nothing: one after the other would be asked for, and then it would be said all the same
+   * between which parts the doubt is left.
+   */
+  worthTheWay?: boolean;
   most?: number;
 }
 
@@ -128,6 +133,7 @@ export function rankTests(
     asked = [],
     ran = new Set<string>(),
     prove = null,
+    worthTheWay = false,
     most = 12,
   } = options;
   const places = new Set(asked.map(askedPlace));
@@ -209,6 +215,7 @@ export function rankTests(
   const few = rough.length > MOST_COARSE + 1 ? bestOf(open, coarsely(rough), COARSE_LIST) : open;
   const shortlist = bestOf(few, rough, SHORTLIST);
   const scored = onlyTrueProofs(score(shortlist, hypotheses), prove);
+  if (worthTheWay && areIdle(scored)) return [];
   sortByWorth(scored);
   const foreseen = hypothesesOf(posterior, true);
   const offered = withoutTwins(

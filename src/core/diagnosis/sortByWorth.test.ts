@@ -1,4 +1,4 @@
-import { sortByWorth, type Worth } from './sortByWorth';
+import { areIdle, sortByWorth, type Worth } from './sortByWorth';
 
 const test = (name: string, bits: number, more: Partial<Worth> = {}) => ({
   name,
@@ -31,5 +31,12 @@ describe('the order of tests', () => {
   it('where no test is worth a fuse, one that may take it stands last', () => {
     const risky = test('fuse', 0.04, { risky: true, score: 9 });
     expect(order([risky, test('idle', 0.01), test('less', 0.004)])).toEqual(['idle', 'less', 'fuse']);
+  });
+
+  it('nobody is sent for what tells next to nothing, a proof excepted', () => {
+    expect(areIdle([test('less', 0.04), test('fuse', 0.01, { risky: true })])).toBe(true);
+    expect(areIdle([test('less', 0.04), test('more', 0.06)])).toBe(false);
+    expect(areIdle([test('proof', 0.001, { proof: true })])).toBe(false);
+    expect(areIdle([])).toBe(true);
   });
 });

@@ -8,8 +8,13 @@ export interface Worth {
   risky: boolean;
 }
 
-/** What tells less than this is no reason to spare a fuse. */
+/** What tells less than this tells next to nothing: it is no reason to spare a fuse, and nobody is sent for it. */
 const IDLE_BITS = 0.05;
+
+/** Whether no test of these is worth its way: each tells next to nothing, and none is a proof of what leads. */
+export function areIdle(tests: readonly Pick<Worth, 'bits' | 'proof'>[]): boolean {
+  return tests.every(({ bits, proof }) => bits < IDLE_BITS && !proof);
+}
 
 /**
  * Sorts tests in place, the best first. One that may take a fuse with it stands behind every other that tells anything, however much it tells

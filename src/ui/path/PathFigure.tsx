@@ -113,7 +113,7 @@ export function PathFigure(props: PathFigureProps) {
       ) : null}
 
       {layout.runs.map((run) => (
-        <PathRun key={run.parts.join()} run={run} {...props} />
+        <PathRun key={run.steps[0]!.branch} run={run} {...props} />
       ))}
       <PathFall
         fall={fall}

@@ -11,6 +11,8 @@ import { PartSymbol } from './PartSymbol';
 /** Under the line: the reference, and below it what it is. */
 export const NAME_DROP = 33;
 export const PLACE_DROP = 51;
+/** Clear of the name beside it, px. */
+const BETWEEN_NAMES = 12;
 
 /** One part on a level stretch, or cleared ones closed to one line. */
 export function PathRun({
@@ -154,8 +156,8 @@ export function PathRun({
         {run.again
           ? 'the same part'
           : state === 'held'
-            ? fit('Not loaded', x2 - x1, CHARACTER)
-            : fit(label, x2 - x1 - 4, CHARACTER)}
+            ? fit('Not loaded', x2 - x1 - BETWEEN_NAMES, CHARACTER)
+            : fit(label, x2 - x1 - BETWEEN_NAMES, CHARACTER)}
       </text>
       <title>{`${part.part.ref} ${label} ${part.part.place ?? ''}: ${wordState(standing)}`}</title>
     </g>

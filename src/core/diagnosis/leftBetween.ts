@@ -14,7 +14,7 @@ export interface LeftBetween {
 }
 
 /** Share of the doubt below which nobody changes a part to find out. */
-const LEAST_LEFT = 0.1;
+export const LEAST_LEFT = 0.1;
 /** Share below which nothing is held against a part. */
 const SPARED = 0.02;
 /** More parts than these are not tried one after the other. */

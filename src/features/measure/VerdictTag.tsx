@@ -6,7 +6,7 @@ import type { RankedTest } from '@/core/diagnosis/rankTests';
 import type { Outlook } from '@/workers/protocol';
 import { DEFERENCE, HoldSign } from '@/ui/sheet';
 import { looksLeft } from '@/core/job/looksLeft';
-import { leftBetween } from '@/core/diagnosis/leftBetween';
+import { LEAST_LEFT, leftBetween } from '@/core/diagnosis/leftBetween';
 import type { Suspect } from '@/core/diagnosis/suspects';
 import { checkWords } from '@/words/en/checks';
 import { BeforeChange } from '../desk/BeforeChange';
@@ -113,10 +113,7 @@ export function VerdictTag({
       </div>
       <div className="flex min-h-[48px] shrink-0 items-stretch border-t-2 border-ink bg-well">
         <div className="flex flex-1 items-center gap-3 px-4 py-1.5">
-          <HoldSign />
-          <p className="text-[15.5px] leading-[18px] font-[650]">
-            <BeforeChange /> <span className="font-[550] text-ink2">{DEFERENCE}</span>
-          </p>
+          <ChangeHold />
         </div>
         {next ? (
           <button
@@ -132,8 +129,17 @@ export function VerdictTag({
   );
 }
 
-/** Suspects with less than this of the doubt send nobody back to look. */
-const LOOKED_FOR = 0.1;
+/** What goes before any change, beside its sign. */
+function ChangeHold() {
+  return (
+    <>
+      <HoldSign />
+      <p className="text-[15.5px] leading-[18px] font-[650]">
+        <BeforeChange /> <span className="font-[550] text-ink2">{DEFERENCE}</span>
+      </p>
+    </>
+  );
+}
 
 function NothingLeft({ speaker, suspects }: { speaker: Speaker; suspects: readonly Suspect[] }) {
   const { log } = useDesk();
@@ -141,7 +147,7 @@ function NothingLeft({ speaker, suspects }: { speaker: Speaker; suspects: readon
   const left = looksLeft(
     speaker.model,
     log.state,
-    suspects.filter(({ share }) => share >= LOOKED_FOR),
+    suspects.filter(({ share }) => share >= LEAST_LEFT),
   );
   return (
     <section aria-label="Next test" className="border-2 border-ink bg-sheet p-5" data-testid="nothing-left">
@@ -156,12 +162,9 @@ function NothingLeft({ speaker, suspects }: { speaker: Speaker; suspects: readon
           What was marked out of reach or passed over may be worth it after all: press its point on the path.
         </p>
       ) : null}
-      <p className="mt-3 flex items-center gap-3">
-        <HoldSign />
-        <span className="text-[15.5px] leading-[18px] font-[650]">
-          <BeforeChange /> <span className="font-[550] text-ink2">{DEFERENCE}</span>
-        </span>
-      </p>
+      <div className="mt-3 flex items-center gap-3">
+        <ChangeHold />
+      </div>
       {left.length > 0 ? (
         <>
           <p className="mt-2">Not looked at yet, and it would tell:</p>

@@ -1,5 +1,6 @@
 import { verdictWhy } from './verdict';
 import { capital } from './capital';
+import { listWords } from './listWords';
 import { significant } from '@/core/units/significant';
 import type { Part, Reading } from '@/core/circuit/schema';
 import { seenWork } from '@/core/job/seenWork';
@@ -255,6 +256,9 @@ function quotedReading(speaker: Speaker, readings: readonly Reading[], at: numbe
   return `“${readingWords(speaker, readings[at]!)}”`;
 }
 
+/** Of more doubted parts than these the first are named. */
+const MOST_DOUBTED = 5;
+
 /** What the readings mean so far, whole sentences, the weightiest first: the figure says as many as it has room for. */
 export function statementLines(
   speaker: Speaker,
@@ -312,7 +316,13 @@ export function statementLines(
             : `${verdict.part} stands clear. It wants proof on the part itself.`,
         );
       else if (doubted.length > 0)
-        lines.push(`The doubt is on ${listWords(doubted.map(({ part }) => part.ref))}.`);
+        lines.push(
+          `The doubt is on ${listWords(
+            doubted.map(({ part }) => part.ref),
+            'and',
+            MOST_DOUBTED,
+          )}.`,
+        );
       lines.push(`Last: ${readingWords(speaker, last)}.`);
       if (spared.length > 0) {
         lines.push(
@@ -322,11 +332,6 @@ export function statementLines(
       return lines;
     }
   }
-}
-
-function listWords(names: readonly string[]): string {
-  if (names.length > 5) return `${names.slice(0, 4).join(', ')} and ${names.length - 4} more`;
-  return names.length > 1 ? `${names.slice(0, -1).join(', ')} and ${names.at(-1)}` : (names[0] ?? '');
 }
 
 function sentence(text: string): string {

@@ -1,16 +1,12 @@
 import type { LeftBetween } from '@/core/diagnosis/leftBetween';
-
-/** "Y8", "R2 or H2", "R2, H2 or U3". */
-function eitherWords(parts: readonly string[]): string {
-  return parts.length < 2 ? parts.join('') : `${parts.slice(0, -1).join(', ')} or ${parts.at(-1)}`;
-}
+import { listWords } from './listWords';
 
 /** Where the doubt is left, once no test says more of it. */
 export function leftTitle(left: LeftBetween | null): string {
   if (left === null) return 'No test here says more';
   return left.parts.length < 2
     ? `${left.parts[0]} is likeliest, and no test here says more`
-    : `${eitherWords(left.parts)}: no test here tells them apart`;
+    : `${listWords(left.parts, 'or')}: no test here tells them apart`;
 }
 
 /** How to find out which it is without a meter, a sentence each. */
@@ -27,7 +23,7 @@ export function leftWords(left: LeftBetween | null): string[] {
   const others = parts.filter((part) => part !== first);
   const next =
     others.length > 0
-      ? `If the fault stays, the old one goes back in, and ${eitherWords(others)} is next.`
+      ? `If the fault stays, the old one goes back in, and ${listWords(others, 'or')} is next.`
       : 'If the fault stays, the old one goes back in: it is something else.';
   const order = others.length > 0 ? ' first, the likeliest for the time that takes' : '';
   return [...swapped, `${swap ? 'Or try' : 'Try'} a known good part: ${first}${order}. ${next}`];

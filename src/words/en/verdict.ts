@@ -1,5 +1,6 @@
 import type { Verdict } from '@/core/diagnosis/verdict';
 import { capital } from './capital';
+import { listWords } from './listWords';
 
 /** No reading makes a part certain: above this a share is said to be over it, not rounded up to all. */
 const NEARLY_ALL = 0.99;
@@ -10,14 +11,6 @@ export function shareWords(share: number): string {
 }
 
 const MOST_LISTED = 4;
-
-/** Parts as a person lists them; of many the first few. */
-function listed(parts: readonly string[]): string {
-  if (parts.length > MOST_LISTED) {
-    return `${parts.slice(0, MOST_LISTED - 1).join(', ')} and ${parts.length - MOST_LISTED + 1} more`;
-  }
-  return parts.length < 2 ? parts.join('') : `${parts.slice(0, -1).join(', ')} and ${parts.at(-1)}`;
-}
 
 /** Why the verdict is what it is, in a sentence; a reading by its number where it is not `quoted`. */
 export function verdictWhy(
@@ -32,7 +25,7 @@ export function verdictWhy(
           ? `${verdict.proofs.readings.length} readings prove it, one of them on the part itself.`
           : 'a reading on the part itself proves it; nothing else is left.') +
         (verdict.notCleared.length > 0
-          ? ` No test at hand shows that ${listed(verdict.notCleared)} ${verdict.notCleared.length > 1 ? 'are' : 'is'} good as well.`
+          ? ` No test at hand shows that ${listWords(verdict.notCleared, 'and', MOST_LISTED)} ${verdict.notCleared.length > 1 ? 'are' : 'is'} good as well.`
           : '')
       );
     case 'noFault':
@@ -60,7 +53,7 @@ export function verdictWhy(
                 : '; watch that once more before it is named.')
           );
         case 'wayNotShown':
-          return `${part} is proved bad; that ${listed(verdict.parts)} ${verdict.parts.length > 1 ? 'are' : 'is'} good has not been shown yet.`;
+          return `${part} is proved bad; that ${listWords(verdict.parts, 'and', MOST_LISTED)} ${verdict.parts.length > 1 ? 'are' : 'is'} good has not been shown yet.`;
         case 'programOpen':
           return `${verdict.part} leads, and nobody has looked whether its program asks for it at all: its page says it.`;
         case 'rivalOpen':

@@ -3,34 +3,30 @@ import type { Circuit, Part, Reading } from '../../src/core/circuit/schema';
 import type { Edit } from '../../src/core/circuit/edits';
 import { listFaults } from '../../src/core/diagnosis/faults';
 import type { CandidateFault, FaultName } from '../../src/core/diagnosis/faultTypes';
-import { bindTest, predict, predictedValue } from '../../src/core/diagnosis/predict';
 import type { Random } from '../../src/core/random';
 import { jobSheet, sheetsOfCircuit } from '../../src/core/sheets/onCircuit/build';
-import { refOfKey } from '../../src/core/sheets/onCircuit/functionsSheet';
-import type { JobSheet, JobSheetName, SheetCell, SheetRow } from '../../src/core/sheets/onCircuit/jobSheet';
-import type { FunctionsAnswer } from '../../src/core/sheets/functions/functions';
-import type { Need, NeedsAnswer } from '../../src/core/sheets/needs/needs';
-import type { OutputsAnswer, OutputsCause } from '../../src/core/sheets/outputs/outputs';
+import type { JobSheet, JobSheetName } from '../../src/core/sheets/onCircuit/jobSheet';
 import { shopMarks } from '../../src/core/tables/marks';
 import { TEMPLATES } from '../../src/core/templates/templates';
 import { fluidCircuits } from './fluidCircuits';
 import { Machine } from './machine';
 import { circuitsOf, type Family } from './sheetCircuits';
 import { unseenCircuits } from './unseen';
+import {
+  concerns,
+  judgedOwn,
+  judgedRows,
+  judgedContacts,
+  judgedOutputs,
+  judgedPins,
+  judgedFunctions,
+  judgedNeeds,
+  type Outcome,
+  type Played,
+} from './sheetJudges';
+import { showsInCells, showsOnCommand, showsAtOutputs } from './sheetShows';
 
 /** One circuit, one fault, one sheet of a job filled in as it asks: what it said in the end against what was planted. */
-
-export type Outcome = 'right' | 'wrong' | 'open';
-
-/** What was planted, and what the sheet had in the end. */
-interface Played {
-  model: CircuitModel;
-  fault: CandidateFault;
-  part: Part;
-  edits: readonly Edit[];
-  machine: Machine;
-  sheet: JobSheet;
-}
 
 interface Play {
   /** Circuits put together by chance; those of the unseen set with the templates where nothing is said. */
@@ -120,23 +116,6 @@ export const PLAYS: Partial<Record<JobSheetName, Play>> = {
   cylinders: { on: 'fluid', finds: { cylinder: ['sealLeak'] } },
 };
 
-/** Said, and no judgement against a part. */
-const NOT_BAD: readonly string[] = [
-  'good',
-  'watch',
-  'worn',
-  'needsLoad',
-  'hidden',
-  'doNotAdd',
-  'heldDown',
-  'heldUp',
-  'elsewhere',
-  'notFed',
-  'carries',
-  'field',
-];
-/** Said of a winding whose ohms are not the drawing's. */
-const OFF_WORDS: readonly string[] = ['off', 'low', 'high'];
 const MOST_READINGS = 120;
 const MARKS = shopMarks({});
 
@@ -278,184 +257,4 @@ function severityOf({ severity }: CandidateFault, random: Random): number {
   if (severity === null) return 0;
   const [least, most] = [Math.log(severity.mainLeast), Math.log(severity.mainMost)];
   return Math.exp(least + random.next() * (most - least));
-}
-
-/** What two figures differ by at least where a person would call them two, as a share of the larger, and volts or ohms. */
-const OTHER_SHARE = 0.25;
-const OTHER_LEAST = 1;
-/** From here on ohms are none. */
-const NO_WAY = 1e6;
-
-function differs(one: Reading['value'], two: Reading['value']): boolean {
-  if (typeof one === 'boolean' || typeof two === 'boolean') return one !== two;
-  const [a, b] = [one, two].map((value) =>
-    value === 'OL' ? NO_WAY : typeof value === 'number' ? Math.min(Math.abs(value), NO_WAY) : null,
-  );
-  if (a === null || b === null || a === undefined || b === undefined) return one !== two;
-  return Math.abs(a - b) > Math.max(OTHER_SHARE * Math.max(a, b), OTHER_LEAST);
-}
-
-/** Whether a cell shows another thing with a fault in the circuit than without. */
-function isOther(model: CircuitModel, { test, expected }: SheetCell, edits: readonly Edit[]): boolean {
-  return differs(
-    predictedValue(test.kind, predict(bindTest(model, test), edits)) as Reading['value'],
-    expected,
-  );
-}
-
-function showsInCells(model: CircuitModel, { rows }: JobSheet, edits: readonly Edit[]): boolean {
-  return rows.some(({ cells }) => cells.some((cell) => cell !== null && isOther(model, cell, edits)));
-}
-
-/** What a valve moves does another thing on command than it should. */
-function showsOnCommand(model: CircuitModel, first: JobSheet, edits: readonly Edit[]): boolean {
-  return showsInCells(
-    model,
-    { ...first, rows: first.rows.filter(({ check }) => check === 'commanded') },
-    edits,
-  );
-}
-
-/** Less than this of the supply at an output nobody calls a fault. */
-const NOTICED_SHARE = 0.07;
-
-function showsAtOutputs(model: CircuitModel, { rows }: JobSheet, edits: readonly Edit[]): boolean {
-  const least = NOTICED_SHARE * model.compiled.supplyVolts;
-  return rows.some(({ cells }) =>
-    cells.some((cell) => {
-      if (cell === null) return false;
-      const value = predictedValue(cell.test.kind, predict(bindTest(model, cell.test), edits));
-      return Math.abs(Number(value) - Number(cell.expected)) > least;
-    }),
-  );
-}
-
-const badRows = ({ rows }: JobSheet) =>
-  rows.filter(({ verdict }) => verdict !== null && !NOT_BAD.includes(verdict));
-
-/** Whether a row by its name alone is about a part. */
-const isOf = (name: string, { ref }: Part) => name.split(' ')[0] === ref;
-
-/** Something stands against the contact's own row, and nothing against another. */
-function judgedOwn({ sheet, part }: Played): Outcome {
-  const bad = badRows(sheet);
-  if (bad.length === 0) return 'open';
-  return bad.every(({ name }) => isOf(name, part)) ? 'right' : 'wrong';
-}
-
-/** Something stands against the part, and nothing against another. */
-function judgedRows({ model, sheet, machine, part: { ref } }: Played): Outcome {
-  const { liesOn = [] } = sheet;
-  if (liesOn.length > 0) return liesOn.includes(ref) ? 'right' : 'wrong';
-  const bad = badRows(sheet).filter(({ name, with: other, verdict }) => {
-    const isOff = [name, ...(other ? [other] : [])].some((one) => machine.isBeyondTolerance(one));
-    return !(isOff && OFF_WORDS.includes(verdict!));
-  });
-  if (bad.length === 0) return 'open';
-  return bad.every((row) => concerns(model, row, ref)) ? 'right' : 'wrong';
-}
-
-/** What a contactor with each fault may be called. */
-const CONTACT_WORDS: Partial<Record<FaultName, readonly string[]>> = {
-  open: ['coil'],
-  stuckOpen: ['open', 'mechanical', 'bad'],
-  welded: ['welded'],
-  highResistance: ['bad', 'open'],
-};
-
-/** What feeds them is none of theirs: said of it is that nothing arrives, and no contactor is condemned. */
-function judgedContacts(played: Played): Outcome {
-  const { part, sheet } = played;
-  if (part.kind !== 'relay') {
-    if (badRows(sheet).length > 0) return 'wrong';
-    if (sheet.rows.some(({ verdict }) => verdict === 'notFed')) return 'right';
-    // A break in the run of the load: of the contact in it nothing may be said.
-    const quiet = sheet.rows.filter(({ cells }) => cells.some((cell) => cell?.value === 'dead'));
-    return quiet.length > 0 && quiet.every(({ verdict }) => verdict === null || verdict === 'needsLoad')
-      ? 'right'
-      : 'wrong';
-  }
-  const words = CONTACT_WORDS[played.fault.fault]!;
-  const bad = badRows(sheet);
-  if (bad.length === 0) return 'open';
-  return bad.every(({ name, verdict }) => isOf(name, part) && words.includes(verdict!)) ? 'right' : 'wrong';
-}
-
-/** What a controller's matrix may be said to have, by what is planted; the field's wires and loads are none of the controller's. */
-function judgedOutputs({ sheet, fault: { fault }, part }: Played): Outcome {
-  const { cause, of, findings } = sheet.answers[0] as OutputsAnswer;
-  const meant = controllerCause(part, fault);
-  if (meant === null) {
-    if (cause !== null) return 'wrong';
-    const told = findings.some(({ code }) => ['heldDown', 'heldUp', 'fieldDead', 'fieldLive'].includes(code));
-    return told ? 'right' : 'open';
-  }
-  if (cause === null) return findings.some(({ output }) => output !== undefined) ? 'wrong' : 'open';
-  if (cause !== meant) return 'wrong';
-  return part.kind !== 'driver' || of.includes(part.ref) ? 'right' : of.length === 0 ? 'open' : 'wrong';
-}
-
-/** What the matrix calls a fault; null for one that is in the field. */
-function controllerCause({ kind, ref }: Part, fault: FaultName): OutputsCause | null {
-  if (kind === 'driver') return fault === 'noOutput' ? 'deadOutput' : 'leaking';
-  if (ref === 'W9') return 'openCommon';
-  return kind === 'fuse' || ref === 'W0' ? 'deadSource' : null;
-}
-
-/** Every pin that is called bad is another one than drawn, and none that is called good is. */
-function judgedPins({ model, edits, sheet }: Played): Outcome {
-  const judged = sheet.rows.filter(({ verdict }) => verdict !== null);
-  const other = ({ cells }: SheetRow) =>
-    cells.some((cell) => cell !== null && cell.value !== null && isOther(model, cell, edits));
-  if (judged.some((row) => row.verdict === 'bad' && !other(row))) return 'wrong';
-  return judged.some(({ verdict }) => verdict === 'bad') ? 'right' : 'open';
-}
-
-/** The planted part is among what is left, and nothing says that it was cleared. */
-function judgedFunctions({ sheet, part: { ref } }: Played): Outcome {
-  const { suspect, cleared, findings } = sheet.answers[0] as FunctionsAnswer;
-  const left = suspect.some(({ part }) => refOfKey(part) === ref);
-  // What a part does in one command may be cleared, and what it does in another be in doubt.
-  if (!left && cleared.some((key) => refOfKey(key) === ref)) return 'wrong';
-  if (findings.some(({ code }) => code === 'moreThanOne')) return 'wrong';
-  if (suspect.length === 0) return 'open';
-  return left ? 'right' : 'wrong';
-}
-
-const NEED_OF: Partial<Record<Part['kind'], Need>> = {
-  coil: 'coil',
-  wire: 'electricity',
-  fuse: 'electricity',
-  driver: 'electricity',
-  valve: 'valve',
-  cylinder: 'beyond',
-  airSupply: 'air',
-  pump: 'air',
-  filter: 'air',
-};
-
-/** Of the valves that a fault is about each lacks what it takes away, and no other lacks anything. */
-function judgedNeeds({ model, sheet, part, edits }: Played): Outcome {
-  const need = NEED_OF[part.kind]!;
-  let outcome: Outcome = 'open';
-  const valves = [...new Set(sheet.rows.map(({ name }) => name))];
-  for (const [at, answer] of (sheet.answers as NeedsAnswer[]).entries()) {
-    const own = sheet.rows.filter(({ name }) => name === valves[at]);
-    const concerned = own.some(({ cells }) => cells.some((cell) => cell && isOther(model, cell, edits)));
-    if (answer.missing.some((one) => one !== need || !concerned)) return 'wrong';
-    if (answer.missing.includes(need)) outcome = 'right';
-  }
-  return outcome;
-}
-
-/** Whether a row is about a part: by its name, as one of a pair, by a point that it ends at, or as one ahead that cannot be told from it. */
-function concerns(
-  { compiled }: CircuitModel,
-  { name, with: other, between, ahead = [] }: SheetRow,
-  ref: string,
-): boolean {
-  const [own] = name.split(' ');
-  if (own === ref || other === ref || ahead.includes(ref)) return true;
-  const ends = compiled.parts[compiled.partIndex.get(ref)!]!.nodes.map((node) => compiled.nodeNames[node]!);
-  return [name, ...(between ?? [])].some((one) => ends.includes(one));
 }

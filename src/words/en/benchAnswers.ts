@@ -1,3 +1,4 @@
+import { capital } from './capital';
 import { significant } from '@/core/units/significant';
 import type { ActuationAnswer } from '@/core/sheets/actuation/actuation';
 import type { EvacuationAnswer } from '@/core/sheets/evacuation/evacuation';
@@ -173,7 +174,6 @@ const toneOf = (verdict: string | null | undefined, good = 'good'): SaidAnswer['
     : verdict === good
       ? 'good'
       : 'bad';
-const capital = (text: string) => `${text[0]!.toUpperCase()}${text.slice(1)}`;
 const verdictHead = (verdict: string | null) => capital(benchVerdictWords(verdict));
 
 const AGAINST: Readonly<Record<string, string>> = {

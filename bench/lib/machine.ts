@@ -107,7 +107,11 @@ export class Machine {
   private opened(test: Test): number[] {
     const { solver, drive } = bindTest(this.model, test);
     if (drive.mode !== 'live') return [];
-    return [...solver.solve(drive, this.edits).fuseLoad].flatMap(([part, load]) => (load > 1 ? [part] : []));
+    const { devices, fuseLoad } = solver.solve(drive, this.edits);
+    return fuseLoad.flatMap((load, at) => {
+      const device = devices[at]!;
+      return load > 1 && device.kind === 'fuse' ? [device.part] : [];
+    });
   }
 
   /** Mistakes as people make them: on another point, in another position, leads swapped, ten-fold, not touching. */

@@ -23,8 +23,14 @@ export interface DeviceFaults {
 }
 
 /** Moves every device to the state its own volts, amps and pressures ask for. One fuse at a time: the worst loaded goes first. */
-export function advanceDevices(world: World, state: Uint8Array, faults: DeviceFaults, frozen: boolean): void {
-  const { fuseLoad, devices, situation } = world;
+export function advanceDevices(
+  world: World,
+  state: Uint8Array,
+  fuseLoad: number[],
+  faults: DeviceFaults,
+  frozen: boolean,
+): void {
+  const { devices, situation } = world;
   const seconds = situation.setup.afterSeconds ?? Infinity;
   let worst = -1;
   let worstLoad = 1;
@@ -36,7 +42,7 @@ export function advanceDevices(world: World, state: Uint8Array, faults: DeviceFa
       case 'fuse': {
         if (state[at] === 1 || limiting) return;
         const load = Math.abs(branchAmps(world, device.branch)) / (FUSE_LIMIT * device.amps);
-        fuseLoad.set(device.part, Math.max(load, fuseLoad.get(device.part) ?? 0));
+        if (load > fuseLoad[at]!) fuseLoad[at] = load;
         if (load > worstLoad && openedBy(seconds, 100 * FUSE_LIMIT * load) >= 0.5) {
           worst = at;
           worstLoad = load;

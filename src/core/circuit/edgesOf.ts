@@ -19,19 +19,41 @@ export function edgesOf(
 ): { edges: readonly Edge[]; couplings: Coupling[] } {
   const { compiled } = situation;
   const live = mode === 'live';
-  const edges = bareEdges(situation, mode);
-  const conducting = Uint8Array.from(situation.commanded);
+  const bare = bareEdges(situation, mode);
+  const edges = new Edges(bare.whole);
+  const conducting = situation.commanded.slice();
   const stateOfPart = setDevices(devices, state, conducting, edges);
   setWays(situation, stateOfPart, conducting, edges);
   const couplings = addTransformers(situation, live, structural, edges);
   applyStructural(structural, edges);
-  compiled.branches.forEach(({ index }) => {
-    if (situation.present[index] && conducting[index]) return;
-    edges[index]!.siemens = 0;
-    edges[index]!.susceptance = 0;
-  });
-  for (const { a, b, ohms } of situation.jumpers) edges.push({ a, b, siemens: 1 / ohms, emf: 0 });
-  return { edges: shared(compiled, edges), couplings };
+  const { list } = edges;
+  for (let at = 0; at < list.length; at++) {
+    const edge = list[at]!;
+    const isCut = at < compiled.branches.length && !(situation.present[at] && conducting[at]);
+    if (edge !== bare.whole[at]) list[at] = shared(compiled, at, isCut ? cut(edge) : edge);
+    else if (isCut) list[at] = bare.cut[at] ??= shared(compiled, at, cut(edge));
+  }
+  for (const { a, b, ohms } of situation.jumpers)
+    list.push(shared(compiled, list.length, { a, b, siemens: 1 / ohms, emf: 0 }));
+  return { edges: list, couplings };
+}
+
+/** Edges of a network that is being made up: what is not changed stays the edge that others have too. */
+class Edges {
+  readonly list: Edge[];
+
+  constructor(bare: readonly Edge[]) {
+    this.list = [...bare];
+  }
+
+  change(at: number, change: (edge: Edge) => Partial<Edge>): void {
+    const edge = this.list[at]!;
+    this.list[at] = { ...edge, ...change(edge) };
+  }
+}
+
+function cut(edge: Edge): Edge {
+  return { ...edge, siemens: 0, susceptance: 0 };
 }
 
 /** Of each circuit, by the place in its networks, the edges that stood there. */
@@ -40,15 +62,13 @@ const stood = new WeakMap<CompiledCircuit, Edge[][]>();
 const MOST_AT_A_PLACE = 16;
 
 /** Hundreds of networks of a circuit are kept, and each has almost all of its edges in common with others: they have the same ones. */
-function shared(compiled: CompiledCircuit, edges: readonly Edge[]): readonly Edge[] {
+function shared(compiled: CompiledCircuit, at: number, edge: Edge): Edge {
   const places = stood.get(compiled) ?? [];
   if (places.length === 0) stood.set(compiled, places);
-  return edges.map((edge, at) => {
-    const here = (places[at] ??= []);
-    for (const one of here) if (isSame(one, edge)) return one;
-    if (here.length < MOST_AT_A_PLACE) here.push(edge);
-    return edge;
-  });
+  const here = (places[at] ??= []);
+  for (const one of here) if (isSame(one, edge)) return one;
+  if (here.length < MOST_AT_A_PLACE) here.push(edge);
+  return edge;
 }
 
 function isSame(one: Edge, other: Edge): boolean {
@@ -61,18 +81,59 @@ function isSame(one: Edge, other: Edge): boolean {
   );
 }
 
-/** Every branch as if it conducted. With the sources off, a source is a piece of wire, and what rests has its ohms at rest. */
-function bareEdges({ compiled, a, b, ohms }: Situation, mode: Drive['mode']): Edge[] {
-  const live = mode === 'live';
-  return compiled.branches.map((branch): Edge => {
-    const source = compiled.parts[branch.part]!.part.kind === 'source';
-    return {
-      a: a[branch.index]!,
-      b: b[branch.index]!,
-      ...admittance(restsAt(branch, mode) ?? ohms[branch.index]!, live ? branch.reactance : 0),
-      emf: !live && source ? 0 : branch.emf,
-    };
+/** Every branch as if it conducted, and, as far as it was asked for, as if it did not. */
+interface Bare {
+  whole: readonly Edge[];
+  cut: (Edge | undefined)[];
+}
+
+/** By circuit and by situation, then by what drives. */
+const bares = new WeakMap<CompiledCircuit | Situation, Map<string, Bare>>();
+
+function bareEdges(situation: Situation, mode: Drive['mode']): Bare {
+  const { compiled, a, b, ohms } = situation;
+  return bareOf(situation, mode, () => {
+    const { whole, cut: drawnCut } = bareOf(compiled, mode, () => ({
+      whole: compiled.branches.map((branch) => bareEdge(branch, branch, compiled, mode)),
+      cut: [],
+    }));
+    let own: { whole: Edge[]; cut: (Edge | undefined)[] } | null = null;
+    for (const branch of compiled.branches) {
+      const at = branch.index;
+      if (a[at] === branch.a && b[at] === branch.b && ohms[at] === branch.ohms) continue;
+      own ??= { whole: [...whole], cut: [...drawnCut] };
+      const now = { a: a[at]!, b: b[at]!, ohms: ohms[at]! };
+      own.whole[at] = shared(compiled, at, bareEdge(branch, now, compiled, mode));
+      own.cut[at] = undefined;
+    }
+    return own ?? { whole, cut: drawnCut };
   });
+}
+
+function bareOf(of: CompiledCircuit | Situation, mode: Drive['mode'], make: () => Bare): Bare {
+  const key = mode === 'live' || mode === 'resting' ? mode : 'dead';
+  const known = bares.get(of) ?? new Map<string, Bare>();
+  bares.set(of, known);
+  const bare = known.get(key) ?? make();
+  known.set(key, bare);
+  return bare;
+}
+
+/** With the sources off, a source is a piece of wire, and what rests has its ohms at rest. */
+function bareEdge(
+  branch: Branch,
+  { a, b, ohms }: Pick<Branch, 'a' | 'b' | 'ohms'>,
+  { parts }: CompiledCircuit,
+  mode: Drive['mode'],
+): Edge {
+  const live = mode === 'live';
+  const isSource = parts[branch.part]!.part.kind === 'source';
+  return {
+    a,
+    b,
+    ...admittance(restsAt(branch, mode) ?? ohms, live ? branch.reactance : 0),
+    emf: !live && isSource ? 0 : branch.emf,
+  };
 }
 
 /** Ohms of a branch that rests, as far as they are said; all of them where a reading asks for what is usual. Null where it has what it has at work. */
@@ -85,7 +146,7 @@ function setDevices(
   devices: readonly Device[],
   state: Uint8Array,
   conducting: Uint8Array,
-  edges: Edge[],
+  edges: Edges,
 ): Map<number, number> {
   const stateOfPart = new Map<number, number>();
   devices.forEach((device, at) => {
@@ -94,8 +155,7 @@ function setDevices(
     else if (device.kind === 'diode') conducting[device.branch] = on ? 1 : 0;
     else if (device.kind === 'driver') {
       if (!on || !conducting[device.branch]) return;
-      edges[device.branch]!.siemens = LIMIT_SIEMENS;
-      edges[device.branch]!.emf = device.limit / LIMIT_SIEMENS;
+      edges.change(device.branch, () => ({ siemens: LIMIT_SIEMENS, emf: device.limit / LIMIT_SIEMENS }));
     } else stateOfPart.set(device.part, state[at]!);
   });
   return stateOfPart;
@@ -106,19 +166,19 @@ function setWays(
   { compiled }: Situation,
   stateOfPart: ReadonlyMap<number, number>,
   conducting: Uint8Array,
-  edges: Edge[],
+  edges: Edges,
 ): void {
   for (const { index, role, part, positions } of compiled.branches) {
     const now = stateOfPart.get(part) ?? 0;
     if (role === 'seal') conducting[index] = 0;
     else if (role === 'opening') {
       conducting[index] = now > 0 ? 1 : 0;
-      edges[index]!.siemens *= Math.max(now, 1) / OPENING_STEPS;
+      edges.change(index, ({ siemens }) => ({ siemens: siemens * (Math.max(now, 1) / OPENING_STEPS) }));
     } else if (role === 'made') conducting[index] = now;
     else if (role === 'resting') conducting[index] = 1 - now;
     else if (positions) {
       conducting[index] = positions.includes(now) ? 1 : 0;
-      if (now === MIDWAY) edges[index]!.siemens /= MIDWAY_NARROWER;
+      if (now === MIDWAY) edges.change(index, ({ siemens }) => ({ siemens: siemens / MIDWAY_NARROWER }));
     } else {
       const item = compiled.parts[part]!.part;
       if (item.kind === 'regulator') conducting[index] = role === 'wideOpen' ? now : 1 - now;
@@ -132,7 +192,7 @@ function addTransformers(
   { compiled, setup }: Situation,
   live: boolean,
   structural: readonly Edit[],
-  edges: Edge[],
+  edges: Edges,
 ): Coupling[] {
   const couplings: Coupling[] = [];
   const away = new Set([...(setup.removed ?? []), ...(setup.isolated ?? [])]);
@@ -146,8 +206,8 @@ function addTransformers(
       couplings.push({ primary: unit.primary, secondary: unit.secondary, ratio, siemens: 1 / ohms });
     } else {
       const [p, s] = [unit.primary, unit.secondary];
-      edges.push({ a: p[0], b: p[1], siemens: 1 / (ohms * ratio * ratio), emf: 0 });
-      edges.push({ a: s[0], b: s[1], siemens: 1 / ohms, emf: 0 });
+      edges.list.push({ a: p[0], b: p[1], siemens: 1 / (ohms * ratio * ratio), emf: 0 });
+      edges.list.push({ a: s[0], b: s[1], siemens: 1 / ohms, emf: 0 });
     }
   }
   return couplings;
@@ -161,14 +221,15 @@ export function admittance(ohms: number, reactance: number): { siemens: number; 
   return { siemens: ohms / square, susceptance: -reactance / square };
 }
 
-function applyStructural(edits: readonly Edit[], edges: Edge[]): void {
-  for (const edit of edits) {
-    if (edit.type === 'emf') edges[edit.branch]!.emf *= edit.factor;
-    else if (edit.type === 'reverse') edges[edit.branch]!.emf *= -1;
+function applyStructural(structural: readonly Edit[], edges: Edges): void {
+  for (const edit of structural) {
+    if (edit.type === 'emf') edges.change(edit.branch, ({ emf }) => ({ emf: emf * edit.factor }));
+    else if (edit.type === 'reverse') edges.change(edit.branch, ({ emf }) => ({ emf: -emf }));
     else if (edit.type === 'cross') {
       for (const [one, two] of edit.pairs) {
-        const [p, q] = [edges[one.branch]!, edges[two.branch]!];
-        [p[one.end], q[two.end]] = [q[two.end], p[one.end]];
+        const [p, q] = [edges.list[one.branch]![one.end], edges.list[two.branch]![two.end]];
+        edges.change(one.branch, () => ({ [one.end]: q }));
+        edges.change(two.branch, () => ({ [two.end]: p }));
       }
     }
   }

@@ -134,8 +134,20 @@ export const partsOnNodes = oncePerModel(({ compiled }): readonly (readonly Comp
   return found;
 });
 
+/** Keys of set-ups, which nobody changes once they are written: the same ones are asked of thousands of times. */
+const setupKeys = new WeakMap<Setup, string>();
+
 /** Equal for set-ups that mean the same, whatever order their lists were written in. */
 export function setupKey(setup: Setup): string {
+  let key = setupKeys.get(setup);
+  if (key === undefined) {
+    key = keyOf(setup);
+    setupKeys.set(setup, key);
+  }
+  return key;
+}
+
+function keyOf(setup: Setup): string {
   const sorted = (list: readonly string[] | undefined) =>
     list && list.length > 0 ? [...list].sort() : undefined;
   const controls = Object.entries(setup.controls ?? {}).sort(([a], [b]) => (a < b ? -1 : 1));

@@ -34,42 +34,79 @@ export interface Situation {
   inPlace: Int32Array;
 }
 
+/** What every set-up of a circuit begins with. */
+interface AsDrawn {
+  a: Int32Array;
+  b: Int32Array;
+  ohms: Float64Array;
+  inPlace: Int32Array;
+  /** Branches that conduct in some positions of the controls only; a timer's for so long after the command. */
+  commanded: readonly {
+    branch: number;
+    conditions: readonly [string, readonly string[]][];
+    seconds: number | null;
+  }[];
+  /** Halves of a potentiometer that a control moves. */
+  wipers: readonly { branch: number; control: string; ohms: number; isLower: boolean }[];
+}
+
+const drawn = new WeakMap<CompiledCircuit, AsDrawn>();
+
+function asDrawnOf(compiled: CompiledCircuit): AsDrawn {
+  const known = drawn.get(compiled);
+  if (known) return known;
+  const { branches, parts } = compiled;
+  const found: AsDrawn = {
+    a: Int32Array.from(branches, ({ a }) => a),
+    b: Int32Array.from(branches, ({ b }) => b),
+    ohms: Float64Array.from(branches, ({ ohms }) => ohms),
+    inPlace: Int32Array.from(parts, ({ index }) => index),
+    commanded: branches.flatMap(({ index, part: own }) => {
+      const { part } = parts[own]!;
+      if (part.kind !== 'switch' && part.kind !== 'driver' && part.kind !== 'timer') return [];
+      const conditions = Object.entries(part.kind === 'driver' ? part.onWhen : part.closedWhen);
+      return [{ branch: index, conditions, seconds: part.kind === 'timer' ? part.seconds : null }];
+    }),
+    wipers: branches.flatMap(({ index, part: own, role }) => {
+      const { part } = parts[own]!;
+      if (part.kind !== 'sensor3' || role === 'wiper' || !part.control) return [];
+      return [{ branch: index, control: part.control, ohms: part.ohms, isLower: role === 'lower' }];
+    }),
+  };
+  drawn.set(compiled, found);
+  return found;
+}
+
 /** Applies a set-up. Throws {@link InputError} for a name the circuit does not know. */
 export function applySetup(compiled: CompiledCircuit, setup: Setup, field = 'setup'): Situation {
   const { circuit, branches } = compiled;
-  const count = branches.length;
+  const asDrawn = asDrawnOf(compiled);
   const situation: Situation = {
     compiled,
     setup,
     nodeCount: compiled.nodeNames.length,
-    a: Int32Array.from(branches, (branch) => branch.a),
-    b: Int32Array.from(branches, (branch) => branch.b),
-    ohms: Float64Array.from(branches, (branch) => branch.ohms),
-    present: new Uint8Array(count).fill(1),
-    commanded: new Uint8Array(count).fill(1),
+    a: asDrawn.a.slice(),
+    b: asDrawn.b.slice(),
+    ohms: asDrawn.ohms.slice(),
+    present: new Uint8Array(branches.length).fill(1),
+    commanded: new Uint8Array(branches.length).fill(1),
     jumpers: [],
     openings: [],
     overrides: overridden(compiled, setup, `${field}.override`),
-    inPlace: Int32Array.from(compiled.parts, ({ index }) => index),
+    inPlace: asDrawn.inPlace.slice(),
     energised: new Set(named(compiled, setup.energised, `${field}.energised`)),
   };
   const positions = controlPositions(compiled, setup, field);
-  for (const branch of branches) {
-    const { part } = compiled.parts[branch.part]!;
-    if (part.kind === 'switch' || part.kind === 'driver' || part.kind === 'timer') {
-      const conditions = part.kind === 'driver' ? part.onWhen : part.closedWhen;
-      const matched = Object.entries(conditions).every(([control, ok]) =>
-        ok.includes(positions.get(control)!),
-      );
-      const running = part.kind !== 'timer' || (setup.afterSeconds ?? Infinity) < part.seconds;
-      situation.commanded[branch.index] = matched && running ? 1 : 0;
-    }
-    if (part.kind === 'sensor3' && branch.role !== 'wiper' && part.control) {
-      const list = circuit.controls[part.control] ?? [];
-      const at = list.indexOf(positions.get(part.control) ?? '');
-      const fraction = list.length > 1 && at >= 0 ? 0.1 + (0.8 * at) / (list.length - 1) : 0.5;
-      situation.ohms[branch.index] = part.ohms * (branch.role === 'lower' ? fraction : 1 - fraction);
-    }
+  const elapsed = setup.afterSeconds ?? Infinity;
+  for (const { branch, conditions, seconds } of asDrawn.commanded) {
+    const matched = conditions.every(([control, ok]) => ok.includes(positions.get(control)!));
+    situation.commanded[branch] = matched && (seconds === null || elapsed < seconds) ? 1 : 0;
+  }
+  for (const { branch, control, ohms, isLower } of asDrawn.wipers) {
+    const list = circuit.controls[control] ?? [];
+    const at = list.indexOf(positions.get(control) ?? '');
+    const fraction = list.length > 1 && at >= 0 ? 0.1 + (0.8 * at) / (list.length - 1) : 0.5;
+    situation.ohms[branch] = ohms * (isLower ? fraction : 1 - fraction);
   }
   swapTwins(situation, field);
   const takeOut = (part: number) => {

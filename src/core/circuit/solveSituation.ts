@@ -41,6 +41,7 @@ interface Question {
   drive: Drive;
   /** The meter's own branch, worked out once for all passes. */
   meter: ReturnType<typeof meterOf>;
+  edits: readonly Edit[];
   structural: readonly Edit[];
   closed: readonly ClosedFormEdit[];
   faults: DeviceFaults;
@@ -48,6 +49,9 @@ interface Question {
   built: Map<string, Built>;
 }
 
+const LIVE: Drive = { mode: 'live' };
+const NO_EDITS: readonly Edit[] = [];
+const NO_LOADS: number[] = [];
 const NOTHING: ReadonlySet<number> = new Set();
 const NO_FAULTS: DeviceFaults = { reversed: NOTHING, positions: new Map(), thresholds: new Map() };
 
@@ -82,7 +86,7 @@ export class SituationSolver {
   /** Nothing to hold and nothing flowing: a dead reading needs no live solution first. */
   private get idle(): boolean {
     if (this.idleKnown === null) {
-      const world = this.solve({ mode: 'live' });
+      const world = this.solve(LIVE);
       this.idleKnown =
         this.devices.every(({ kind }) => !MOVES[kind]) &&
         this.situation.compiled.branches.every(({ index }) => Math.abs(branchAmps(world, index)) < 1e-9);
@@ -109,13 +113,13 @@ export class SituationSolver {
       }
       return world;
     }
-    return this.iterate(this.question(drive, edits));
+    return this.leavesStill(drive, edits) ?? this.iterate(this.question(drive, edits));
   }
 
   private question(drive: Drive, edits: readonly Edit[]): Question {
-    const closed: ClosedFormEdit[] = [];
-    const structural: Edit[] = [];
-    for (const edit of edits) (isClosedForm(edit) ? closed : structural).push(edit as never);
+    const closed = edits.filter(isClosedForm);
+    const structural =
+      closed.length === edits.length ? NO_EDITS : edits.filter((edit) => !isClosedForm(edit));
     let [faults, jammed] = [NO_FAULTS, NOTHING];
     if (structural.length > 0) {
       const of = <T extends Edit['type']>(type: T) =>
@@ -128,7 +132,7 @@ export class SituationSolver {
       };
     }
     const built = this.builtFor(drive, structural);
-    return { drive, meter: meterOf(drive), structural, closed, faults, jammed, built };
+    return { drive, meter: meterOf(drive), edits, structural, closed, faults, jammed, built };
   }
 
   private builtFor(drive: Drive, structural: readonly Edit[]): Map<string, Built> {
@@ -151,8 +155,7 @@ export class SituationSolver {
     const state = new Uint8Array(devices.length);
     // Dead readings: relays, fuses and valves stand as the set-up leaves them; silicon does not conduct at 0.3 V.
     if (question.drive.mode !== 'live' && !this.idle) {
-      const built = this.builtFor({ mode: 'live' }, question.structural);
-      const live = this.iterate({ ...question, drive: { mode: 'live' }, meter: null, built });
+      const live = this.solve(LIVE, question.edits);
       devices.forEach((device, at) => {
         if (device.kind !== 'diode' && device.kind !== 'driver') state[at] = live.state[at]!;
       });
@@ -188,21 +191,20 @@ export class SituationSolver {
   }
 
   private iterate(question: Question): World {
-    const still = this.leavesStill(question);
-    if (still) return still;
     const { situation, devices } = this;
     const { drive, meter, closed, faults, jammed, built } = question;
     const frozen = drive.mode !== 'live';
     const unedited = !frozen && closed.length + question.structural.length === 0;
     if (unedited) this.onTheWay.length = 0;
     const state = this.startingState(question);
-    const fuseLoad = new Map<number, number>();
+    const fuseLoad = frozen ? NO_LOADS : new Array<number>(devices.length).fill(0);
     const steady = isOhms(drive);
     const resting = drive.mode === 'resting';
     let weak = 0;
     let seen: Set<string> | null = null;
     let chatters = false;
-    const was = new Uint8Array(state.length);
+    let was: Uint8Array | null = null;
+    let world: World | null = null;
     for (let pass = 0; ; pass++) {
       // The weak spot is a closed-form change, never part of the network.
       const structure = stateKey(state);
@@ -214,7 +216,7 @@ export class SituationSolver {
       if (unedited) this.onTheWay.push(ready);
       const { edges } = ready;
       const { changed, deltas } = this.changesOn(ready, question, weak);
-      const world: World = {
+      world ??= {
         situation,
         changed,
         edges,
@@ -228,13 +230,18 @@ export class SituationSolver {
         steady,
         resting,
       };
+      world.changed = changed;
+      world.edges = edges;
+      world.deltas = deltas;
+      world.chatters = chatters;
       if (chatters || steady || pass >= MOST_PASSES) {
         world.chatters = chatters || pass >= MOST_PASSES;
         return world;
       }
+      was ??= new Uint8Array(state.length);
       was.set(state);
       const wasWeak = weak;
-      advanceDevices(world, state, faults, frozen);
+      advanceDevices(world, state, fuseLoad, faults, frozen);
       // Once it has broken down a track keeps conducting, though the volts across it collapse.
       for (let at = 0; at < closed.length; at++) {
         const edit = closed[at]!;
@@ -242,7 +249,7 @@ export class SituationSolver {
           if (this.breaksDown(world, edit.at, edit.breakdownVolts)) weak |= 1 << at;
         }
       }
-      if (weak === wasWeak && state.every((one, at) => one === was[at])) return world;
+      if (weak === wasWeak && isSameState(state, was)) return world;
       seen ??= new Set();
       seen.add(`${wasWeak}.${structure}`);
       if (seen.has(`${weak}.${stateKey(state)}`)) chatters = true;
@@ -253,9 +260,9 @@ export class SituationSolver {
    * The sound circuit's own state with one conductance changed that carries nothing and has nothing across it, on the way to that state
    * too: no voltage moves, so that no device does. Null where that cannot be said beforehand.
    */
-  private leavesStill({ drive, structural, closed }: Question): World | null {
-    if (drive.mode !== 'live' || structural.length + closed.length !== 1) return null;
-    const edit = closed[0] ?? structural[0]!;
+  private leavesStill(drive: Drive, edits: readonly Edit[]): World | null {
+    if (drive.mode !== 'live' || edits.length !== 1) return null;
+    const edit = edits[0]!;
     if (!isClosedForm(edit) && edit.type !== 'reverse') return null;
     const sound = this.solve(drive);
     if (sound.chatters || sound.changed instanceof AcNetwork) return null;
@@ -391,6 +398,11 @@ export class SituationSolver {
     }
     return found;
   }
+}
+
+function isSameState(state: Uint8Array, was: Uint8Array): boolean {
+  for (let at = 0; at < state.length; at++) if (state[at] !== was[at]) return false;
+  return true;
 }
 
 /** A meter's few tenths of a volt drive, and nothing else. */

@@ -111,8 +111,12 @@ class Mesh {
 
   constructor(nodeCount: number) {
     this.toReference = new Float64Array(nodeCount);
-    this.neighbours = Array.from({ length: nodeCount }, () => []);
-    this.weights = Array.from({ length: nodeCount }, () => []);
+    this.neighbours = [];
+    this.weights = [];
+    for (let node = 0; node < nodeCount; node++) {
+      this.neighbours.push([]);
+      this.weights.push([]);
+    }
   }
 
   join(a: number, b: number, siemens: number): void {

@@ -23,8 +23,8 @@ export interface World {
   devices: readonly Device[];
   /** Of each device, see `Device`. */
   state: Uint8Array;
-  /** Highest current over rating each fuse saw before it opened, by part. */
-  fuseLoad: Map<number, number>;
+  /** Of each device that is a fuse, the highest current over what opens it that it saw while whole; empty where nothing drives. */
+  fuseLoad: readonly number[];
   /** No steady state was found: relays feed back on themselves. */
   chatters: boolean;
   /** Pistons and plungers that do not move. */
@@ -68,6 +68,21 @@ export function openedFuses(world: World): number[] {
   return world.devices.flatMap((device, at) =>
     device.kind === 'fuse' && world.state[at] === 1 ? [device.part] : [],
   );
+}
+
+/** Highest current over what opens it that a fuse or breaker saw while whole, by its part; 0 where nothing drives. */
+export function fuseLoadOf({ devices, fuseLoad }: World, part: number): number {
+  const at = devices.findIndex((device) => device.kind === 'fuse' && device.part === part);
+  return fuseLoad[at] ?? 0;
+}
+
+/** Part of the first fuse or breaker that this world opens, be it after a while; -1 where none does. */
+export function fuseTaken({ devices, fuseLoad }: World): number {
+  for (let at = 0; at < fuseLoad.length; at++) {
+    const device = devices[at]!;
+    if (fuseLoad[at]! > 1 && device.kind === 'fuse') return device.part;
+  }
+  return -1;
 }
 
 /** Names of nodes that nothing ties to the frame (or the atmosphere) in this world: what reads there means little. */

@@ -68,12 +68,16 @@ export function commonScatter(
   supplyVolts: number,
   peek: (observation: number) => Prediction,
 ): number {
-  if (observations.length < 2) return 0;
+  // Asked of every place of every row: one figure shares nothing with another.
+  let figures = 0;
+  for (const one of observations) if (steadyFigure(one) !== null) figures++;
+  if (figures < 2) return 0;
   const reads: Read[] = [];
   const either: Either[] = [];
   observations.forEach((observation, k) => {
-    const { kind, value, meter } = observation.readings[0]!;
-    if (typeof value !== 'number' || observation.unsteady) return;
+    const { kind, meter } = observation.readings[0]!;
+    const value = steadyFigure(observation);
+    if (value === null) return;
     const { unsigned, withSupply } = figureOf(kind);
     const due = peek(k);
     if (due.type !== 'number' || due.loose || due.mean === Infinity || due.mean === 0) return;
@@ -100,6 +104,12 @@ export function commonScatter(
     });
   });
   return (reads.length < 2 ? 0 : notSaid(reads) + ofSupply(reads)) + atRest(either);
+}
+
+/** The figure that was read; null where it wandered, and where none was. */
+function steadyFigure({ readings, unsteady }: Observation): number | null {
+  const { value } = readings[0]!;
+  return typeof value === 'number' && !unsteady ? value : null;
 }
 
 /** Density of what was read where two figures may be due, slips with it: of the one at work, and of the one at rest. */

@@ -1,5 +1,5 @@
 import type { Edit } from '../circuit/edits';
-import type { World } from '../circuit/world';
+import { fuseTaken } from '../circuit/world';
 import type { CircuitModel } from '../circuit/model';
 import type { CandidateFault, FaultVariant } from './faultTypes';
 import { totalSigma } from './likelihood';
@@ -13,6 +13,8 @@ const MOST_REMEMBERED = 120;
 
 /** One variant of a fault on the fixed grid of severities; its cells lie at `start` and on. */
 export interface Row {
+  /** Place among the rows. */
+  index: number;
   fault: number;
   variant: FaultVariant;
   start: number;
@@ -44,12 +46,13 @@ export class FaultTable {
     readonly faults: readonly CandidateFault[],
   ) {
     let start = 0;
+    let index = 0;
     this.rows = faults.flatMap((fault, f) => {
       const grid = fault.severity ? severityGrid(fault.severity) : [1];
       const logMass = logMasses(grid, fault.severity);
       return fault.variants.map((variant): Row => {
         const logPrior = Math.log(fault.prior * variant.weight);
-        const row = { fault: f, variant, start, grid, logMass, logPrior };
+        const row = { index: index++, fault: f, variant, start, grid, logMass, logPrior };
         start += grid.length;
         return row;
       });
@@ -109,57 +112,64 @@ export class FaultTable {
     const { supplyVolts } = this.model.compiled;
     const cells = new Float64Array(this.cellCount);
     const reach = new Float64Array(this.rows.length);
-    for (let at = 0; at < this.cellCount; at++) {
-      // Below a weak spot's threshold, or far from the points, a whole row shares one prediction.
-      cells[at] =
-        at > 0 && predictions.same(at - 1, at)
-          ? cells[at - 1]!
-          : logLikelihood(observation, predictions.peek(at), supplyVolts);
-    }
+    const logAt = (at: number) => logLikelihood(observation, predictions.peek(at), supplyVolts);
     const { kind, value, meter } = observation.readings[0]!;
     this.rows.forEach(({ start, grid }, r) => {
+      const end = start + grid.length;
+      // Below a weak spot's threshold, or far from the points, a whole row shares one prediction.
+      if (predictions.flat[r]) {
+        reach[r] = logAt(start);
+        cells.fill(reach[r], start, end);
+        return;
+      }
       let most = -Infinity;
       let below = false;
       let above = false;
-      let sigma = Infinity;
-      for (let at = start; at < start + grid.length; at++) {
+      for (let at = start; at < end; at++) {
+        cells[at] = at > start && predictions.same(at - 1, at) ? cells[at - 1]! : logAt(at);
         most = Math.max(most, cells[at]!);
         const prediction = predictions.peek(at);
         if (prediction.type !== 'number' || typeof value !== 'number') continue;
         if (prediction.mean <= value) below = true;
         if (prediction.mean >= value) above = true;
-        if (prediction.mean !== Infinity) {
-          sigma = Math.min(sigma, totalSigma(kind, value, prediction.sigma, meter));
-        }
       }
-      const hit = -Math.log(sigma * 2.5) * observation.readings.length;
-      reach[r] = below && above && grid.length > 1 ? Math.max(most, hit) : most;
+      reach[r] = most;
+      if (typeof value !== 'number' || !below || !above) return;
+      let sigma = Infinity;
+      for (let at = start; at < end; at++) {
+        const prediction = predictions.peek(at);
+        if (prediction.type === 'number' && prediction.mean !== Infinity)
+          sigma = Math.min(sigma, totalSigma(kind, value, prediction.sigma, meter));
+      }
+      reach[r] = Math.max(most, -Math.log(sigma * 2.5) * observation.readings.length);
     });
     return { cells, reach, predictions };
   }
 
   private predictAll(bound: BoundTest): PackedPredictions {
-    const all = new PackedPredictions(this.cellCount);
+    const all = new PackedPredictions(this.cellCount, this.rows.length);
     const sound = bound.solver.solve(bound.drive);
     // Variants that differ only in the volts at which a weak spot breaks down share their predictions.
-    let worn = { fault: -1, start: 0 };
-    for (const { fault, variant, start, grid } of this.rows) {
+    let worn = { fault: -1, start: 0, isFlat: false };
+    this.rows.forEach(({ fault, variant, start, grid }, r) => {
       const { breakdown, edits } = variant;
+      let isFlat = true;
       if (!breakdown) {
-        grid.forEach((severity, s) => this.put(all, start + s, bound, edits(severity)));
+        isFlat = putRow(all, start, grid.length, (s) => this.put(all, start + s, bound, edits(grid[s]!)));
       } else if (!bound.solver.breaksDown(sound, breakdown.at, breakdown.volts)) {
         const prediction = bound.read(sound, []);
         grid.forEach((_severity, s) => all.set(start + s, prediction));
       } else if (worn.fault === fault) {
-        for (let s = 0; s < grid.length; s++) {
-          all.set(start + s, all.peek(worn.start + s));
-          all.takes[start + s] = all.takes[worn.start + s]!;
-        }
+        for (let s = 0; s < grid.length; s++) all.copy(worn.start + s, start + s);
+        isFlat = worn.isFlat;
       } else {
-        worn = { fault, start };
-        grid.forEach((severity, s) => this.put(all, start + s, bound, breakdown.worn(severity)));
+        isFlat = putRow(all, start, grid.length, (s) =>
+          this.put(all, start + s, bound, breakdown.worn(grid[s]!)),
+        );
+        worn = { fault, start, isFlat };
       }
-    }
+      all.flat[r] = isFlat ? 1 : 0;
+    });
     return all;
   }
 
@@ -172,16 +182,33 @@ export class FaultTable {
     const world = solver.solve(drive, edits);
     all.set(at, read(world, edits));
     if (drive.mode !== 'live') return;
-    const taken = takenBy(world);
+    const taken = fuseTaken(world);
     all.takes[at] = taken;
     if (taken >= 0) all.takesAny = true;
   }
 }
 
-/** Part of the fuse or breaker that opens in a world; -1 where none does. Nobody looks at a breaker more than at a fuse. */
-export function takenBy({ fuseLoad }: World): number {
-  for (const [part, load] of fuseLoad) if (load > 1) return part;
-  return -1;
+/**
+ * Works a row out from its ends inwards, and says whether it shows the same everywhere: what one conductance moves it moves the one way
+ * only, so that between two places that show the same as the place midway between them nothing shows otherwise. Most faults do not reach
+ * what is read.
+ */
+function putRow(all: PackedPredictions, start: number, count: number, put: (s: number) => void): boolean {
+  const between = (low: number, high: number): boolean => {
+    if (high - low < 2) return all.same(start + low, start + high);
+    const middle = (low + high) >> 1;
+    put(middle);
+    if (!all.same(start + low, start + middle) || !all.same(start + middle, start + high)) {
+      between(low, middle);
+      between(middle, high);
+      return false;
+    }
+    for (let s = low + 1; s < high; s++) if (s !== middle) all.copy(start + middle, start + s);
+    return true;
+  };
+  put(0);
+  if (count > 1) put(count - 1);
+  return between(0, count - 1);
 }
 
 /** A fuse that something took and that nobody has renewed. */

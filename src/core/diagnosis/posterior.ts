@@ -131,11 +131,10 @@ export class Weigher {
     const best = told
       .flat()
       .reduce((top, { row, evidence: one }) => Math.max(top, odds(row) + one), logNoFault);
-    const rowsOf = new Map<number, (typeof told)[number]>();
-    for (const list of told)
-      for (const one of list) rowsOf.set(one.row.fault, [...(rowsOf.get(one.row.fault) ?? []), one]);
+    const rowsOf = this.faults.map((): (typeof told)[number] => []);
+    for (const list of told) for (const one of list) rowsOf[one.row.fault]!.push(one);
     const weighed = this.faults.map((fault, f): Weighed => {
-      const rows = rowsOf.get(f)!;
+      const rows = rowsOf[f]!;
       const matters = rows.filter(({ row, reach }) => odds(row) + reach > best - HOPELESS);
       if (matters.length === 0)
         return hopeless(
@@ -147,7 +146,7 @@ export class Weigher {
         );
       const profiles = rows
         .filter((one) => one.story.isPlain || matters.includes(one))
-        .map(({ row, story }) => this.refined(row, story, observations));
+        .map(({ row, story }) => this.refined(row, story, observations, fits));
       return this.summarise(fault, profiles, observations, unsteady ? healthy : null, odds);
     });
 
@@ -218,22 +217,32 @@ export class Weigher {
   }
 
   /** A row's profile, with points added where the readings say the severity is. */
-  private refined(row: Row, story: Story, observations: readonly Observation[]): Profile {
+  private refined(
+    row: Row,
+    story: Story,
+    observations: readonly Observation[],
+    fits: readonly Fit[],
+  ): Profile {
     const { grid, logMass } = row;
     const range = this.faults[row.fault]!.severity;
+    const logAt = (s: number) => {
+      const chance = story.log(grid[s]!);
+      if (chance === -Infinity) return chance;
+      return chance + story.fit(s) + this.together(observations, (k) => story.peek(s, k));
+    };
+    // What no reading follows is as likely at each of its severities.
+    const isFlat = story.isPlain && fits.every(({ predictions }) => predictions.flat[row.index] === 1);
     const onGrid: Profile = {
       row,
       story,
       severities: grid,
-      logLikelihoods: Float64Array.from(grid, (severity, s) => {
-        const chance = story.log(severity);
-        if (chance === -Infinity) return chance;
-        const peek = (k: number) => story.peek(s, k);
-        return chance + story.fit(s) + this.together(observations, peek);
-      }),
+      logLikelihoods: isFlat
+        ? new Float64Array(grid.length).fill(logAt(0))
+        : Float64Array.from(grid, (_severity, s) => logAt(s)),
       logMass,
       peek: (s, k) => story.peek(s, k),
     };
+    if (isFlat) return onGrid;
     const added = range
       ? severitiesReadFrom(
           observations,

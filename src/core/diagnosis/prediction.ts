@@ -52,6 +52,8 @@ export class PackedPredictions {
   readonly takes: Int16Array;
   /** Whether it would have taken one anywhere. */
   takesAny = false;
+  /** By row: it shows the same at each of its severities. */
+  readonly flat: Uint8Array;
   /** Odds of choices; null for numbers. Equal neighbours share one object. */
   private odds: (Readonly<Record<string, number>> | null)[] | null = null;
   /** The other figure and its scatter, two by two; NaN where only one is due, null as long as there is none. */
@@ -69,7 +71,11 @@ export class PackedPredictions {
   };
   private readonly choice = { type: 'choice' as const, odds: {} as Readonly<Record<string, number>> };
 
-  constructor(readonly length: number) {
+  constructor(
+    readonly length: number,
+    rows: number,
+  ) {
+    this.flat = new Uint8Array(rows);
     this.means = new Float64Array(length);
     this.sigmas = new Float64Array(length);
     this.loose = new Uint8Array(length);
@@ -126,8 +132,16 @@ export class PackedPredictions {
     return this.number;
   }
 
+  /** Puts what stands at one place at another too. */
+  copy(from: number, to: number): void {
+    this.set(to, this.peek(from));
+    this.takes[to] = this.takes[from]!;
+  }
+
+  /** Whether two places show the same and take the same fuse. */
   same(one: number, two: number): boolean {
-    if (this.odds) return this.odds[one] === this.odds[two];
+    if (this.takes[one] !== this.takes[two]) return false;
+    if (this.odds) return areSameOdds(this.odds[one]!, this.odds[two]!);
     return (
       this.means[one] === this.means[two] &&
       this.sigmas[one] === this.sigmas[two] &&
@@ -141,4 +155,14 @@ export class PackedPredictions {
           Object.is(this.instead[2 * one + 1], this.instead[2 * two + 1])))
     );
   }
+}
+
+function areSameOdds(
+  one: Readonly<Record<string, number>>,
+  other: Readonly<Record<string, number>>,
+): boolean {
+  if (one === other) return true;
+  for (const key in one) if (one[key] !== other[key]) return false;
+  for (const key in other) if (!(key in one)) return false;
+  return true;
 }

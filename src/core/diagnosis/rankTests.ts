@@ -105,6 +105,8 @@ const LEAST_SHOWN = 0.1;
 const MOST_CHECKED = 16;
 /** Proofs that are enough to choose from. */
 const ENOUGH_PROOFS = 3;
+/** Groups of tests after which memory is looked after. */
+const TIDY_EACH = 8;
 /** Worth of reading the same two points in the same mode again, in another set-up. */
 const KNOWN_PLACE = 0.3;
 
@@ -116,6 +118,21 @@ interface Scored extends Worth {
   plain: number;
   /** On the leading part itself. */
   onPart: boolean;
+}
+
+/** What a test costs and counts as, whatever it would show. */
+interface Price {
+  /** Minutes from the set-up that the machine stands in to the test's own. */
+  toGetThere: number;
+  change: EnergyChange;
+  /** Minutes for its supplies, and those of them that are for opening one. */
+  supplies: number;
+  opening: number;
+  preference: number;
+  /** The same points were read in the same mode before. */
+  isKnown: boolean;
+  onPart: boolean;
+  proves: boolean;
 }
 
 /** Ranks tests by expected information per minute, and says what each answer would leave. */
@@ -142,53 +159,72 @@ export function rankTests(
   const way = prove && prove.way.length > 0 ? wayHypotheses(model, prove) : null;
   const open = candidates.filter(({ key }) => !answered.has(key));
   const foresight = new Foresight();
+  // Each is looked at under few hypotheses first, and again under more: what it costs stays.
+  const onTheWay = new Map<number, number>();
+  const prices = new Map<CandidateTest, Price>();
+  const priceOf = (candidate: CandidateTest): Price => {
+    const known = prices.get(candidate);
+    if (known) return known;
+    const { test } = candidate.bound;
+    // All tests of a group stand in one set-up: the way there is the same for each.
+    const toGetThere = onTheWay.get(candidate.group) ?? setupMinutes(model, setup, test.setup);
+    onTheWay.set(candidate.group, toGetThere);
+    const change = energyChange(model, lockedNow, test);
+    const onPart = prove !== null && isOnPart(model, candidate.bound, prove.place);
+    const price: Price = {
+      toGetThere,
+      change,
+      supplies: energyMinutes(model, change, preferences.lockMinutes),
+      // What is opened for one reading is locked again after it: nobody shares that.
+      opening: energyMinutes(model, { ...change, lock: [] }, preferences.lockMinutes),
+      preference: preferenceFactor(preferences, test),
+      isKnown: places.has(candidate.place),
+      onPart,
+      proves:
+        prove !== null &&
+        prove.wants !== 'way' &&
+        (prove.wants !== 'onPart' || onPart) &&
+        (prove.wants !== 'command' || isCommandBit(test, prove.part)) &&
+        !prove.taken.has(proofKey(test)) &&
+        !isComplaint(test),
+    };
+    prices.set(candidate, price);
+    return price;
+  };
   const score = (list: readonly CandidateTest[], under: readonly Hypothesis[]): Scored[] => {
     const scorer = new Scorer(model.compiled.parts.length, under);
     const wayScorer = way && new Scorer(model.compiled.parts.length, way);
-    return byGroup(list).flatMap((group) => {
+    return byGroup(list).flatMap((group, at) => {
       const { solver, drive, test: first } = group[0]!.bound;
       foresight.foresee(group, under);
-      // All tests of a group stand in one set-up: the way there and the risk to the fuse are the same for each.
-      const toGetThere = setupMinutes(model, setup, first.setup);
       // What has been run already takes no second fuse: one that went then is gone.
       const fresh = drive.mode === 'live' && !ran.has(setupKey(first.setup));
       const risk = fresh ? foresight.blowShare(group[0]!, under) : 0;
       const blown = BLOWN_FUSE_MINUTES * risk;
       const ways = way?.map(({ edits }) => solver.solve(drive, edits));
-      model.tidy();
+      if (at % TIDY_EACH === TIDY_EACH - 1) model.tidy();
       return group.map((candidate): Scored => {
         const { test } = candidate.bound;
+        const { toGetThere, change, supplies, opening, preference, isKnown, onPart, proves } =
+          priceOf(candidate);
         const predictions = foresight.predictions(candidate, under);
         const bits = MISTAKES * scorer.information(test, predictions);
-        const change = energyChange(model, lockedNow, test);
-        const supplies = energyMinutes(model, change, preferences.lockMinutes);
         // To watch a fuse that is gone a new one goes in, and may go as well.
         const another = test.kind === 'fuse' ? anotherGone(under, predictions) : 0;
         const there = candidate.minutes + toGetThere + blown + BLOWN_FUSE_MINUTES * another;
         const minutes = there + supplies;
-        const known = places.has(candidate.place);
-        const onPart = prove !== null && isOnPart(model, candidate.bound, prove.place);
         const shown = ways
           ? wayScorer!.information(
               test,
               ways.map((world) => candidate.bound.read(world, [])),
             )
           : 0;
-        const proves =
-          prove !== null &&
-          prove.wants !== 'way' &&
-          (prove.wants !== 'onPart' || onPart) &&
-          (prove.wants !== 'command' || isCommandBit(test, prove.part)) &&
-          !prove.taken.has(proofKey(test)) &&
-          !isComplaint(test);
-        // What is opened for one reading is locked again after it: nobody shares that.
-        const opening = energyMinutes(model, { ...change, lock: [] }, preferences.lockMinutes);
         const pace = there + opening + ENERGY_SHARE * (supplies - opening) + WRITE_MINUTES;
-        let plain = (bits / pace) * preferenceFactor(preferences, test);
+        let plain = (bits / pace) * preference;
         // The same points read the same way share their scatter: another set-up adds less than it seems.
-        if (known) plain *= KNOWN_PLACE;
+        if (isKnown) plain *= KNOWN_PLACE;
         if (shown > LEAST_SHOWN) plain += shown / pace;
-        const worth = plain + (proves ? scorer.refutation(test, predictions, prove.part) / pace : 0);
+        const worth = plain + (proves ? scorer.refutation(test, predictions, prove!.part) / pace : 0);
         return {
           candidate,
           bits,

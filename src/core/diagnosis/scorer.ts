@@ -175,11 +175,9 @@ function spread(
   }
   // A pair that floats reads about nothing and wanders: it cannot be told from a dead one, and its width tells nothing either.
   const wide = totalSigma(test.kind, mean, loose ? dead : prediction.sigma, test.meter);
-  const [middle, below, above] = [
-    cellOf(test.kind, mean),
-    cellOf(test.kind, mean - 1.3 * wide),
-    cellOf(test.kind, mean + 1.3 * wide),
-  ];
+  const middle = cellOf(test.kind, mean);
+  const below = cellOf(test.kind, mean - 1.3 * wide);
+  const above = cellOf(test.kind, mean + 1.3 * wide);
   if (below === above) return put(middle, 1);
   if (above - below > WIDE_CELLS)
     return spreadWide(

@@ -5,7 +5,7 @@ import type { CandidateFault, FaultName } from './faultTypes';
 import type { Observation } from './observations';
 import { isOnPart, placeOfFault } from './onPart';
 import { isComplaint } from './proofs';
-import { leadDuring, type Posterior, type WeighedFault } from './weighed';
+import { wasWrongDuring, type Posterior, type WeighedFault } from './weighed';
 
 export interface Evidence {
   /** Position of the reading in the case. */
@@ -68,10 +68,10 @@ export function explainSuspects(
     const place = placeOfFault(model, lead);
     const onPlace = observations.map(({ bound }) => isOnPart(model, bound, place));
     const elsewhere = observations.flatMap((_one, k) => (onPlace[k] ? [] : [k]));
-    const during = leadDuring(lead);
+    const wasWrong = wasWrongDuring(lead);
     const evidence = observations.flatMap(({ positions }, k): Evidence[] => {
       // What was read once it was mended tells of the mended machine.
-      if (during(k).length === 0) return [];
+      if (!wasWrong(k)) return [];
       const bits = (fits[k]! - Math.log(Math.max(rest[k]!(fault.part), 1e-300))) / Math.LN2;
       const onPart = onPlace[k]!;
       // On the part itself a reading need not tell again what others have told already: whether the part is fed, say. Elsewhere it

@@ -68,9 +68,16 @@ export function leadNow(weighed: WeighedFault): readonly Edit[] {
 
 /** What was wrong while an observation was made, in a fault's likeliest story. */
 export function leadDuring(weighed: WeighedFault): (observation: number) => readonly Edit[] {
+  const heaviest = heaviestOf(weighed);
+  if (heaviest?.during) return heaviest.during;
+  let own: readonly Edit[] | null = null;
+  return () => (own ??= leadEdits(weighed));
+}
+
+/** Whether something was wrong while an observation was made, in a fault's likeliest story: it may have been mended by then. */
+export function wasWrongDuring(weighed: WeighedFault): (observation: number) => boolean {
   const during = heaviestOf(weighed)?.during;
-  const own = leadEdits(weighed);
-  return during ?? (() => own);
+  return during ? (k) => during(k).length > 0 : () => true;
 }
 
 function heaviestOf({ points }: WeighedFault): SeverityPoint | undefined {

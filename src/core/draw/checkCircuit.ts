@@ -3,7 +3,7 @@ import { controlsOf } from '../circuit/controlsOf';
 import { InputError } from '../circuit/inputError';
 import { CircuitModel } from '../circuit/model';
 import type { Circuit, Part, Setup } from '../circuit/schema';
-import { branchAmps, branchVolts, type World } from '../circuit/world';
+import { branchAmps, branchVolts, fuseLoadOf, type World } from '../circuit/world';
 import { ATMOSPHERE } from '../kinds/part/branch';
 import type { Guard, LabelFigure } from '../circuit/partSchema';
 import { kindOf, isFluidEnd, unsaidFigures } from '../kinds/part/index';
@@ -143,7 +143,7 @@ function fuseFindings(
 ): Finding[] {
   const index = compiled.partIndex.get(part.ref)!;
   const worst = worlds
-    .map(({ setup, world }) => ({ setup, load: world.fuseLoad.get(index) ?? 0 }))
+    .map(({ setup, world }) => ({ setup, load: fuseLoadOf(world, index) }))
     .sort((a, b) => b.load - a.load)[0];
   if (!worst || worst.load <= 1) return [];
   const amps = worst.load * part.amps;

@@ -1,5 +1,5 @@
-import type { CompiledCircuit } from '../circuit/compile';
-import type { CircuitModel } from '../circuit/model';
+import type { CompiledCircuit, CompiledPart } from '../circuit/compile';
+import { oncePerModel, type CircuitModel } from '../circuit/model';
 import { nodeGroups } from '../circuit/nodeGroups';
 import type { Reading, Test } from '../circuit/schema';
 import { isDeadKind, nodesOfTest, partOfTest } from '../circuit/testPlace';
@@ -13,8 +13,8 @@ const SAME_SHARE = 0.01;
 const FED_AMPS = 1e-4;
 
 /** References of everything that feeds the circuit: sources, air, pumps. */
-export function suppliesOf({ compiled }: CircuitModel): string[] {
-  return compiled.circuit.parts.filter((part) => kindOf(part).traits.supply).map(({ ref }) => ref);
+export function suppliesOf(model: CircuitModel): string[] {
+  return supplyParts(model).map(({ part }) => part.ref);
 }
 
 /**
@@ -51,16 +51,16 @@ function workOut(model: CircuitModel, test: Test): string[] {
   const world = model.situation(test.setup).solve({ mode: dead ? 'ohms' : 'live' });
   for (let before = -1; before !== wanted.size;) {
     before = wanted.size;
-    for (const part of compiled.parts) {
-      if (part.branches.some(({ a, b }) => within(a) || within(b))) want(drivenBy(model, world, part.index));
+    for (const part of drivenParts(model)) {
+      if (part.branches.some(({ a, b }) => within(a) || within(b))) want(drivenBy(model, world, part));
     }
   }
   function within(node: number): boolean {
     return !isZero(compiled, node) && wanted.has(group[node]!);
   }
   const off = new Set(test.setup.isolated ?? []);
-  const feeding = compiled.parts
-    .filter(({ part, nodes }) => kindOf(part).traits.supply && !off.has(part.ref) && nodes.some(within))
+  const feeding = supplyParts(model)
+    .filter(({ part, nodes }) => !off.has(part.ref) && nodes.some(within))
     .map(({ part }) => part.ref);
   if (!dead) return feeding;
   return feeding.filter(
@@ -77,9 +77,23 @@ function reads(model: CircuitModel, test: Test, ref: string): boolean {
   return on!.mean !== off!.mean && !(Math.abs(on!.mean - off!.mean) < SAME_SHARE * Math.abs(on!.mean));
 }
 
+const supplyParts = oncePerModel(({ compiled }) =>
+  compiled.parts.filter(({ part }) => kindOf(part).traits.supply),
+);
+
+/** Parts that {@link drivenBy} may say something of. */
+const drivenParts = oncePerModel(({ compiled }) =>
+  compiled.parts.filter(({ part: { kind } }) =>
+    ['relay', 'valve', 'proportionalValve', 'pressureSwitch'].includes(kind),
+  ),
+);
+
 /** Nodes of what holds a part in another state than at rest: a relay's coil, a valve's, the pressure at a switch. */
-function drivenBy({ compiled }: CircuitModel, world: World, index: number): number[] {
-  const { part, branches, nodes } = compiled.parts[index]!;
+function drivenBy(
+  { compiled }: CircuitModel,
+  world: World,
+  { index, part, branches, nodes }: CompiledPart,
+): number[] {
   switch (part.kind) {
     case 'relay':
       return relayIn(world, index) ? [branches[0]!.a, branches[0]!.b] : [];

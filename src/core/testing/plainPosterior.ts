@@ -3,7 +3,8 @@ import type { Reading } from '../circuit/schema';
 import type { Edit } from '../circuit/edits';
 import { NO_FAULT_PRIOR } from '../diagnosis/faultFrequency';
 import { listFaults } from '../diagnosis/faults';
-import { spentFuse, takenBy } from '../diagnosis/faultTable';
+import { fuseTaken } from '../circuit/world';
+import { spentFuse } from '../diagnosis/faultTable';
 import { gatherObservations, logLikelihood } from '../diagnosis/observations';
 import { predict } from '../diagnosis/predict';
 import { logMasses, logSpaced } from '../diagnosis/severity';
@@ -23,7 +24,7 @@ export function plainPosterior(model: CircuitModel, readings: readonly Reading[]
     const whole = each.reduce((sum, one) => sum + one, 0);
     // A fuse that the fault took when it was first run is gone from then on, as likely as not, until somebody looks at it.
     const taken = observations.map(({ bound: { solver, drive } }) =>
-      drive.mode === 'live' ? takenBy(solver.solve(drive, edits)) : -1,
+      drive.mode === 'live' ? fuseTaken(solver.solve(drive, edits)) : -1,
     );
     const from = taken.findIndex((part) => part >= 0);
     if (from < 0) return whole;

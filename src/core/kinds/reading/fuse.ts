@@ -1,5 +1,5 @@
 import { isSpent } from '../../circuit/edits';
-import type { World } from '../../circuit/world';
+import { fuseLoadOf, type World } from '../../circuit/world';
 import { FUSE_LIMIT } from '../../circuit/devices';
 import { openedBy } from '../../circuit/fuseTime';
 import { soft } from '../../diagnosis/prediction';
@@ -22,8 +22,8 @@ export const fuse = defineReading<'fuse'>()({
     const { index } = partOf(model, solver, test.part, field, ['fuse', 'breaker'], 'name a fuse or breaker');
     const seconds = test.setup.afterSeconds ?? Infinity;
     const own = model.compiled.parts[index]!.branches[0]!.index;
-    const blowsIn = ({ fuseLoad }: World) => {
-      const load = Math.max(fuseLoad.get(index) ?? 0, 1e-9);
+    const blowsIn = (world: World) => {
+      const load = Math.max(fuseLoadOf(world, index), 1e-9);
       return soft(Math.log(load)) * (seconds === Infinity ? 1 : openedBy(seconds, 100 * FUSE_LIMIT * load));
     };
     return [

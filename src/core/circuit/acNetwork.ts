@@ -8,6 +8,7 @@ import {
   type Effect,
   type Solved,
 } from './network';
+import type { Spread } from './spread';
 
 /** A complex number: real and imaginary part. */
 export interface Phasor {
@@ -61,6 +62,7 @@ export class AcMatrix {
 
 /** The same questions as `Network`, on alternating current with reactance. */
 export class AcNetwork implements AcSolved {
+  spreads: Map<number, Spread> | null = null;
   private readonly voltsRe: Float64Array;
   private readonly voltsIm: Float64Array;
 
@@ -135,6 +137,7 @@ export class AcNetwork implements AcSolved {
 
 /** One admittance of an alternating network changed; the complex twin of `ChangedNetwork`. */
 export class AcChangedNetwork implements AcSolved {
+  spreads: Map<number, Spread> | null = null;
   private readonly effect: Effect;
   private readonly scale: Phasor;
   private readonly drop: Phasor;

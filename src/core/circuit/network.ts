@@ -1,3 +1,4 @@
+import type { Spread } from './spread';
 import { StarMesh } from './starMesh';
 
 /**
@@ -44,6 +45,11 @@ export interface Delta {
  * everything else carries its sign.
  */
 export interface Solved {
+  /**
+   * What the resistance of pairs of nodes scatters, by `ohmsScatter`, as far as it was asked for: whatever changes beside a network leaves
+   * it as it is.
+   */
+  spreads: Map<number, Spread> | null;
   /** A node standing for all that hang together with this one. */
   sideOf(node: number): number;
   joined(i: number, j: number): boolean;
@@ -111,6 +117,7 @@ export class Matrix {
 }
 
 export class Network implements Solved {
+  spreads: Map<number, Spread> | null = null;
   /** Volts against the island's own reference. */
   readonly volts: Float64Array;
   private readonly island: Int32Array;
@@ -177,6 +184,7 @@ export type Effect = 'none' | 'inside' | 'cut' | 'join';
  * the two limits that formula cannot carry: a change that joins two islands, and one that cuts an island in two.
  */
 export class ChangedNetwork implements Solved {
+  spreads: Map<number, Spread> | null = null;
   private readonly effect: Effect;
   private readonly scale: number;
   private readonly drop: number;

@@ -5,7 +5,8 @@ import { NOT_KNOWN } from '../circuit/windings';
 import { figureOf } from '../kinds/reading/index';
 import { density, mistakeRate, normalDensity, slipDensity, totalSigma } from './likelihood';
 import type { Observation } from './observations';
-import { INSTEAD_SHARE, type Common, type Instead, type NumberDue, type Prediction } from './prediction';
+import type { Common } from '../circuit/spread';
+import { INSTEAD_SHARE, type Instead, type NumberDue, type Prediction } from './prediction';
 import { TOLERANCE_SIGMA } from './scatter';
 
 /** Readings that contradict each other by more than this are no deviation of the supply: one of them is a slip, log. */

@@ -1,3 +1,5 @@
+import type { Common } from '../circuit/spread';
+
 /** A figure that is due. */
 export interface NumberDue {
   type: 'number';
@@ -14,16 +16,6 @@ export interface NumberDue {
   instead?: Instead;
   /** How the one branch that nobody has said and that moves it most does so: it moves every reading of its circuit. */
   common?: Common;
-}
-
-/**
- * How a figure follows a branch that nobody has said: were that to take `1 + x` times what is usual, by itself, the figure would be
- * `mean + slope·x / (1 + bend·x)`, exact for one changed conductance of a direct network.
- */
-export interface Common {
-  branch: number;
-  slope: number;
-  bend: number;
 }
 
 /** The other figure of two that may be due. */

@@ -1,8 +1,7 @@
 import type { Branch } from '../circuit/compile';
 import { isNotKnown } from '../circuit/windings';
 import type { CircuitModel } from '../circuit/model';
-import type { Common } from './prediction';
-import type { Solved } from '../circuit/network';
+import type { Common, Spread } from '../circuit/spread';
 import {
   branchAmps,
   conductance,
@@ -71,20 +70,10 @@ export function ampsScatter(model: CircuitModel, world: World, through: number):
   return Math.max(direct, fromVolts);
 }
 
-/** What the spread is of pairs of one network: whatever changes beside them leaves it as it is. */
-const known = new WeakMap<Solved, Map<number, Spread>>();
-
-/** How far a figure stands off with good parts, and what of that is one branch's that nobody has said. */
-export interface Spread {
-  sigma: number;
-  common?: Common;
-}
-
 /** The same for the resistance between two nodes, ohms. */
 export function ohmsScatter(model: CircuitModel, world: World, i: number, j: number): Spread {
   const below = world.changed.below(i, j);
-  const pairs = known.get(below) ?? new Map<number, Spread>();
-  known.set(below, pairs);
+  const pairs = (below.spreads ??= new Map<number, Spread>());
   const pair = i * world.situation.nodeCount + j;
   let spread = pairs.get(pair);
   if (spread === undefined) {

@@ -58,7 +58,8 @@ export function explainSuspects(
   const rows = new Map<string, { lead: WeighedFault; share: number }>();
   // Heaviest first: a row's details are those of its likeliest story, alone or with a partner.
   for (const weighed of posterior.faults) {
-    const key = JSON.stringify([weighed.fault.part, weighed.fault.fault, weighed.fault.other]);
+    const { part, fault, other } = weighed.fault;
+    const key = `${part} ${fault} ${other ?? ''}`;
     const row = rows.get(key);
     if (row) row.share += weighed.share;
     else rows.set(key, { lead: weighed, share: weighed.share });

@@ -4,7 +4,7 @@ import type { Part, Test } from '../../circuit/schema';
 import { findNode, findPart } from '../../circuit/situation';
 import type { SituationSolver } from '../../circuit/solveSituation';
 import type { NumberDue } from '../../diagnosis/prediction';
-import type { Spread } from '../../diagnosis/scatter';
+import type { Spread } from '../../circuit/spread';
 
 /** Volts above which a pair counts as powered: an ohmmeter there would read nonsense and may be damaged. */
 const POWERED_VOLTS = 0.02;

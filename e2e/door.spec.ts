@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { createServer, request as httpRequest } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { expect, test } from '@playwright/test';
@@ -58,4 +59,62 @@ test('another site in the same browser changes nothing here, and nobody reads it
   expect(foreign.status).toBe(421);
   expect(foreign.body).not.toContain('Tove');
   expect((await underName(baseURL!, '/sign-in', 'localhost:1')).status).toBe(200);
+});
+
+/** Keys of what the page of machines may wish, as the build numbers them. */
+function wishesOfMachines(): string[] {
+  const built = JSON.parse(readFileSync('.next/server/server-reference-manifest.json', 'utf8')) as {
+    node: Record<string, { workers: Record<string, unknown> }>;
+  };
+  return Object.entries(built.node).flatMap(([key, { workers }]) =>
+    Object.keys(workers).includes('app/machines/page') ? [key] : [],
+  );
+}
+
+const plain = 'text/plain;charset=UTF-8';
+const piece = (text: string) => `--q\r\nContent-Disposition: form-data; name="0"\r\n\r\n${text}\r\n`;
+const unread: [string, string, string][] = [
+  ['nothing', plain, ''],
+  ['no JSON', plain, 'x'],
+  ['a list that is none', plain, 'null'],
+  ['what refers to nothing', plain, '["$1"]'],
+  ['a map of nothing', plain, '["$Q1"]'],
+  ['a number that is none', plain, '["$n9x"]'],
+  ['the way to a prototype', plain, '["$1:__proto__:constructor"]'],
+  ['lists in lists', plain, '['.repeat(60_000) + ']'.repeat(60_000)],
+  ['pieces without a mark', 'multipart/form-data', 'x'],
+  ['pieces cut off', 'multipart/form-data; boundary=q', piece('["$K1"]').slice(0, -4)],
+  ['no pieces', 'multipart/form-data; boundary=q', '--q--\r\n'],
+  ['a piece that is no JSON', 'multipart/form-data; boundary=q', `${piece('x')}--q--\r\n`],
+];
+
+test('what stands for no wish is no failure of the server’s', async ({ page, baseURL }) => {
+  const keys = wishesOfMachines();
+  expect(keys.length).toBeGreaterThan(0);
+  const send = (key: string, type: string, data: string) =>
+    page.request.post('/machines', {
+      headers: {
+        'next-action': key,
+        'content-type': type,
+        accept: 'text/x-component',
+        origin: baseURL!,
+        'sec-fetch-site': 'same-origin',
+      },
+      data,
+    });
+  for (const key of keys)
+    for (const [what, type, body] of unread)
+      expect([what, (await send(key, type, body)).status()]).toEqual([what, 400]);
+  // What can be read and is refused is answered as data.
+  const refused = await send(keys[0]!, plain, '[7]');
+  expect(refused.status()).toBe(200);
+  expect(await refused.text()).toContain('"trouble"');
+});
+
+test('a job that is none is not found, and so are its report and its tags', async ({ page }) => {
+  for (const path of ['/jobs/99999', '/jobs/4e2', '/jobs/99999/report', '/jobs/99999/tags'])
+    expect([path, (await page.request.get(path)).status()]).toEqual([path, 404]);
+  await page.goto('/jobs/99999');
+  await expect(page.getByText('There is nothing here')).toBeVisible();
+  expect((await page.request.get('/jobs/417')).status()).toBe(200);
 });

@@ -11,6 +11,11 @@ export async function register(): Promise<void> {
 export const onRequestError: Instrumentation.onRequestError = async (error, request, context) => {
   if (process.env.NEXT_RUNTIME !== 'nodejs') return;
   const { log } = await import('@/features/serverLog');
+  const { isUnreadWish } = await import('@/features/gate/wish');
+  if (isUnreadWish()) {
+    log.warn({ path: request.path, why: String(error) }, 'what was sent stands for no wish');
+    return;
+  }
   log.error(
     { err: error, path: request.path, method: request.method, route: context.routePath },
     'request failed',

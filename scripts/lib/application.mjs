@@ -17,12 +17,25 @@ export const held = (name) => globalThis.spiraxisHeld?.get(name);
 /** Leaves something in the process for the code on the server. */
 export const hold = (name, thing) => (globalThis.spiraxisHeld ??= new Map()).set(name, thing);
 
-/** A page that fails while the database is away is no failure of the server's: it is asked to come again. */
-function sayAway(response) {
+/** What a page wishes is followed until the code on the server has it; see `src/features/gate/wish.ts`. */
+const wishes = held('wishes') ?? new AsyncLocalStorage();
+hold('wishes', wishes);
+
+/** Pages are sent what their forms and keys wish; Next.js reads it, before any of our own code is asked. */
+function isWish({ method, url }) {
+  return method === 'POST' && !url.startsWith('/api/');
+}
+
+/**
+ * Not all that fails is a failure of the server's: what was sent and stands for no wish is answered with 400, and while the database is
+ * away it is asked to come again.
+ */
+function sayWhose(response, wish) {
   const write = response.writeHead.bind(response);
   response.writeHead = (status, ...rest) => {
-    const away = Date.now() - (held('away')?.at ?? 0) < AWAY_MS;
-    if (status !== 500 || !away) return write(status, ...rest);
+    if (status !== 500) return write(status, ...rest);
+    if (wish?.isRead === false) return write(400, ...rest);
+    if (Date.now() - (held('away')?.at ?? 0) >= AWAY_MS) return write(500, ...rest);
     response.setHeader('retry-after', '2');
     return write(503, ...rest);
   };
@@ -38,8 +51,9 @@ export async function openApplication({ hostname, port }) {
   const handle = app.getRequestHandler();
   await app.prepare();
   return (request, response, name) => {
-    sayAway(response);
-    return shed.run(name, () => handle(request, response));
+    const wish = isWish(request) ? { isRead: false } : null;
+    sayWhose(response, wish);
+    return wishes.run(wish, () => shed.run(name, () => handle(request, response)));
   };
 }
 

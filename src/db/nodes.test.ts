@@ -1,6 +1,7 @@
 import { connect, createServer, type AddressInfo, type Server, type Socket } from 'node:net';
 import { addressesOf } from './addresses';
 import { DatabaseNodes } from './nodes';
+import { ofProcess } from './shed';
 
 const { servers } = addressesOf(process.env.SPIRAXIS_DATABASE_URL);
 const real = new URL(servers[0]!);
@@ -95,6 +96,13 @@ describe('two servers of one database', () => {
     expect(await ask()).toEqual(ONE);
     expect(await ask()).toEqual(ONE);
     expect(ways.map(({ taken }) => taken)).toEqual([1, 0]);
+  });
+
+  it('that answer are not away: what fails then is the server’s own failure', async () => {
+    const away = ofProcess('away', () => ({ at: 0 }));
+    const before = away.at;
+    expect(await ask()).toEqual(ONE);
+    expect(away.at).toBe(before);
   });
 
   it('the second stands in while the first is gone, and the first is asked again when it is back', async () => {

@@ -43,7 +43,7 @@ export class DatabaseNodes {
 
   /** Rejects with what the last server said where none gives a connection. */
   async connection(): Promise<PoolConnection> {
-    let last: unknown = new DatabaseAway('no server is left');
+    let last: unknown = null;
     for (const node of [...this.#nodes]) {
       // Lost while another one was asked: asked again at once, with what is new.
       for (let again = 2; !node.away && again > 0; again--) {
@@ -64,7 +64,7 @@ export class DatabaseNodes {
         }
       }
     }
-    throw last;
+    throw last ?? new DatabaseAway('no server is left');
   }
 
   /** What one of its connections came to tells that its server is away, or of no use; all its connections are as suspect. */

@@ -19,9 +19,16 @@ import { circuitOfJob } from './circuitOfJob';
 import { wholeLog } from './jobLogs';
 import type { JobFacts } from './desk';
 
+const jobOf = cache(findJobByText);
+
+/** Whether there is a job with this number. */
+export async function isJob(number: string): Promise<boolean> {
+  return (await jobOf(number)) !== null;
+}
+
 /** A job with its circuit and log, or null when there is none with this number. */
 export const openJob = cache(async (number: string) => {
-  const job = await findJobByText(number);
+  const job = await jobOf(number);
   if (!job) return null;
   const stored = await wholeLog(job.id);
   const entries = stored.map(({ entry }) => entry);

@@ -8,6 +8,7 @@ import { askingOf, whileAsking } from './asking';
 import { metrics } from '../metrics';
 import { failureOf } from './failure';
 import { whoMay } from './who';
+import { wishRead } from './wish';
 
 /** Why a page's wish was not done. */
 export interface Trouble {
@@ -30,6 +31,7 @@ export function action<A extends z.ZodTuple, R>(
   work: (who: Signed, ...args: z.output<A>) => Promise<R>,
 ): (...given: z.input<A>) => Promise<R | Trouble> {
   const run = async (...given: z.input<A>): Promise<R | Trouble> => {
+    wishRead();
     const from = await headers();
     const header = (one: string) => from.get(one);
     return whileAsking(askingOf(header, null), async () => {

@@ -21,6 +21,7 @@ import {
 import { keepRunning, pauseMs } from './lib/keeper.mjs';
 import { startMariaDb } from './lib/mariadb.mjs';
 import { run, say, Stop } from './lib/say.mjs';
+import { signInCookie } from './lib/signIn.mjs';
 import {
   checkNode,
   checkPort,
@@ -73,6 +74,24 @@ function lineTo(target) {
       server.close();
     },
   };
+}
+
+/** Pages that are asked for while the database is silent. */
+const PAGES = ['/jobs/416', '/machines', '/'];
+/** A page says within three seconds that the database is silent; the rest is for a machine that is at its limit. */
+const LONGEST_PAGE_MS = 4000;
+
+/** Asks for pages of a database that is silent: each says so, and is not kept waiting for it twice. */
+async function silentPages(cookie) {
+  for (const path of PAGES) {
+    const began = performance.now();
+    const { status } = await fetch(`${base}${path}`, { headers: { cookie }, redirect: 'manual' });
+    const took = performance.now() - began;
+    if (status !== 503 || took > LONGEST_PAGE_MS)
+      throw new Stop(
+        `${path} was answered with ${status} after ${(took / 1000).toFixed(1)} s, the database being silent.`,
+      );
+  }
 }
 
 /** The start script: one a folder, a killed one known for dead, several at once, and Ctrl-C. */
@@ -220,6 +239,11 @@ await run(async () => {
       process.kill(database.pid(), 'SIGKILL');
       process.kill(pid, 'SIGKILL');
       await sleep(500);
+    });
+    const cookie = await signInCookie(base, 'Tove');
+    await fault('database frozen, pages asked for', known, async () => {
+      process.kill(database.pid(), 'SIGSTOP');
+      await silentPages(cookie).finally(() => process.kill(database.pid(), 'SIGCONT'));
     });
     await fault('database frozen for 6 s', known, async () => {
       process.kill(database.pid(), 'SIGSTOP');

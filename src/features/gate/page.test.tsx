@@ -3,7 +3,7 @@ import type { ReactNode } from 'react';
 import { DatabaseAway } from '@/db/databaseAway';
 import { signedFor } from '../people/testing/signedFor';
 import { Refused } from './failure';
-import { page } from './page';
+import { page, titled } from './page';
 
 jest.mock('../serverLog', () => ({ log: { warn: jest.fn(), error: jest.fn() } }));
 jest.mock('next/headers', () => ({
@@ -27,4 +27,20 @@ it('a page that the server could not make says why, and is asked for again', asy
 it('what nobody expected is not hushed up', async () => {
   const away = new DatabaseAway('a statement: nothing for 2.3 s');
   await expect(made(() => Promise.reject(away))).rejects.toBe(away);
+});
+
+it('a title waits for no database that was silent a moment ago', async () => {
+  jest.useFakeTimers({ now: Date.now() + 60_000 });
+  try {
+    const make = jest.fn(() => Promise.resolve({ title: 'G-2' }));
+    const title = titled(make);
+    expect(await title({})).toEqual({ title: 'G-2' });
+    const away = new DatabaseAway('a statement: nothing for 2.3 s');
+    expect([away.name, await title({})]).toEqual(['DatabaseAway', {}]);
+    expect(make).toHaveBeenCalledTimes(1);
+    jest.advanceTimersByTime(3000);
+    expect(await title({})).toEqual({ title: 'G-2' });
+  } finally {
+    jest.useRealTimers();
+  }
 });

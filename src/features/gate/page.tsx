@@ -4,6 +4,7 @@ import { cookies, headers } from 'next/headers';
 import { redirect } from 'next/navigation';
 import { cache, type ReactNode } from 'react';
 import type { Deed } from '@/core/people/roles';
+import { wasJustAway } from '@/db/databaseAway';
 import { TurnedAway } from '@/ui/TurnedAway';
 import { signedIn, type Signed } from '../people/session';
 import { MayNot } from '../people/MayNot';
@@ -51,9 +52,13 @@ export function page<P = object>(
   return guarded;
 }
 
-/** A page's title, where it says something of the shed: nothing to who is not signed in. */
+/** A page's title, where it says something of the shed: nothing to who is not signed in, nor where asking would be in vain. */
 export function titled<P>(make: (props: P) => Promise<Metadata>): (props: P) => Promise<Metadata> {
-  return async (props) => ((await signedHere()) ? make(props) : {});
+  return async (props) => {
+    // A page that failed is made once more, as the page that says so: nobody waits for the database a second time.
+    if (wasJustAway()) return {};
+    return (await signedHere()) ? make(props) : {};
+  };
 }
 
 const known = new WeakMap<object, Deed>();

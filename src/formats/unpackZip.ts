@@ -14,7 +14,7 @@ export interface ZipLimits {
 
 /** Below this a ratio says nothing: a file of a hundred equal letters packs to a few bytes. */
 const RATIO_FROM_BYTES = 100_000;
-const NO_ZIP = 'this is no ZIP file; choose a machine archive, such as G-4.spiraxis.zip';
+const NO_ZIP = 'this is no ZIP file, or a damaged one; choose a machine archive, such as G-4.spiraxis.zip';
 
 /**
  * Unpacks an archive file by file, counting as it goes: nothing is believed that the archive says of itself. Throws

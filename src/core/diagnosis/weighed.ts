@@ -68,10 +68,9 @@ export function leadNow(weighed: WeighedFault): readonly Edit[] {
 
 /** What was wrong while an observation was made, in a fault's likeliest story. */
 export function leadDuring(weighed: WeighedFault): (observation: number) => readonly Edit[] {
-  const heaviest = heaviestOf(weighed);
-  if (heaviest?.during) return heaviest.during;
-  let own: readonly Edit[] | null = null;
-  return () => (own ??= leadEdits(weighed));
+  const during = heaviestOf(weighed)?.during;
+  const own = leadEdits(weighed);
+  return during ?? (() => own);
 }
 
 /** Whether something was wrong while an observation was made, in a fault's likeliest story: it may have been mended by then. */

@@ -118,3 +118,13 @@ test('a job that is none is not found, and so are its report and its tags', asyn
   await expect(page.getByText('There is nothing here')).toBeVisible();
   expect((await page.request.get('/jobs/417')).status()).toBe(200);
 });
+
+test('a machine is called as it is written, however its code was typed; one that is none is not found', async ({
+  page,
+}) => {
+  for (const path of ['/machines/X-99', '/machines/X-99/codes', '/machines/X-99/history'])
+    expect([path, (await page.request.get(path)).status()]).toEqual([path, 404]);
+  await page.goto('/machines/g-2/codes?q=1');
+  await expect(page).toHaveURL('/machines/G-2/codes?q=1');
+  await expect(page).toHaveTitle(/G-2/);
+});

@@ -6,8 +6,6 @@ import { AsyncLocalStorage } from 'node:async_hooks';
 import next from 'next';
 import { ROOT } from './system.mjs';
 
-const AWAY_MS = 3000;
-
 /** For whom something is done, as the code on the server asks for it; see `src/db/shed.ts`. */
 const shed = (globalThis.spiraxisShed ??= new AsyncLocalStorage());
 
@@ -35,7 +33,7 @@ function sayWhose(response, wish) {
   response.writeHead = (status, ...rest) => {
     if (status !== 500) return write(status, ...rest);
     if (wish?.isRead === false) return write(400, ...rest);
-    if (Date.now() - (held('away')?.at ?? 0) >= AWAY_MS) return write(500, ...rest);
+    if (!held('away')?.isJustNow()) return write(500, ...rest);
     response.setHeader('retry-after', '2');
     return write(503, ...rest);
   };

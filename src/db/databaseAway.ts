@@ -1,14 +1,14 @@
 import { ofProcess } from './shed';
 
-/** When the database last did not answer, for the server: a page that could not be made then is answered with 503. */
-const away = ofProcess('away', () => ({ at: 0 }));
-
 /** So long after it was silent nobody is kept waiting for what a page can do without, milliseconds. */
 const JUST_NOW_MS = 3000;
 
+/** When the database last did not answer. The server asks it too: a page that could not be made then is answered with 503. */
+const away = ofProcess('away', () => ({ at: 0, isJustNow: () => Date.now() - away.at < JUST_NOW_MS }));
+
 /** Whether the database did not answer a moment ago. */
 export function wasJustAway(): boolean {
-  return Date.now() - away.at < JUST_NOW_MS;
+  return away.isJustNow();
 }
 
 /** The database did not answer in time, or not at all. Nothing is known to be kept. */

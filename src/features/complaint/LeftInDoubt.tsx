@@ -3,7 +3,8 @@
 import { useMemo } from 'react';
 import { functionsSheetOf } from '@/core/sheets/onCircuit/functionsSheet';
 import type { SheetRow } from '@/core/sheets/onCircuit/jobSheet';
-import { rowTitle, sheetFoundWords } from '@/words/en/sheets';
+import { sheetFoundWords } from '@/words/en/sheetFound';
+import { rowTitle } from '@/words/en/sheets';
 import { useDesk } from '../desk/desk';
 
 /** What is left when the parts of all that works are cleared, before any meter is out. */

@@ -8,10 +8,10 @@ import {
   columnInText,
   rowTitle,
   SHEET_TITLE,
-  sheetFoundWords,
   sheetVerdictWords,
   verdictTone,
 } from '@/words/en/sheets';
+import { sheetFoundWords } from '@/words/en/sheetFound';
 import type { ReportLine } from './reportModel';
 
 /** A sheet of the job as the report prints it: what was found, then a line for each row that anything was read in. */

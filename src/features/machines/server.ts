@@ -70,6 +70,11 @@ export async function createMachine(
   redirect(`/machines/${encodeURIComponent(parsed.data.code)}`);
 }
 
+/** A machine's code as the shed writes it: to the database it is the same in small letters. Null when there is none. */
+export async function codeWritten(code: string): Promise<string | null> {
+  return (await findMachine(code))?.code ?? null;
+}
+
 /** A machine with its functions and the parts that several of them share. Null when there is none. */
 export async function openMachine(code: string) {
   const machine = await findMachine(code);

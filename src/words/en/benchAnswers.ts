@@ -28,7 +28,7 @@ import type { WireAnswer } from '@/core/sheets/wire/wire';
 import type { WindingsAnswer } from '@/core/sheets/windings/windings';
 import { benchVerdictWords, needWords } from './benchSheets';
 import { ohmsWords, quantity } from './readings';
-import { outputsCauseWords } from './sheets';
+import { outputsCauseWords } from './sheetFound';
 
 /** What a sheet found: the one thing on top, then what goes with it. */
 export interface SaidAnswer {

@@ -148,6 +148,8 @@ const WORDS: Readonly<Record<FindingCode, (found: Finding) => string>> = {
   resistorAcross: ({ ohms }) => `About ${num(ohms, 'ohms')} lie across it. Lift one side.`,
   betweenKinds: () => 'Between Schottky and silicon.',
   noSupply: () => 'No supply where the chain begins.',
+  lowSupply: ({ volts, wanted }) =>
+    `The supply is low: ${num(volts, 'volts')} where ${num(wanted, 'volts')} should stand. Look ahead of it too.`,
   resistive: ({ name, volts }) => `${at(name)} keeps ${num(volts, 'volts')}: a bad contact.`,
   bridged: ({ name }) =>
     `${at(name)} should be open and passes its volts: bridged or welded. A safety defect; the machine stays.`,

@@ -1,30 +1,9 @@
-import { findingWords, needWords } from './benchSheets';
-import { windingsFound } from './windings';
-import type { JobSheet, JobSheetName, SheetRow } from '@/core/sheets/onCircuit/jobSheet';
-import { refOfKey } from '@/core/sheets/onCircuit/functionsSheet';
-import type { FunctionsAnswer } from '@/core/sheets/functions/functions';
-import type { NeedsAnswer } from '@/core/sheets/needs/needs';
-import type { Bearing } from '@/core/sheets/onCircuit/bearing';
-import type { SealFinding } from '@/core/sheets/bubbles/seal';
-import type { SealAnswer } from '@/core/sheets/onCircuit/cylindersSheet';
-import type { NeedCheck } from '@/core/sheets/onCircuit/needsSheet';
-import type { OutputsAnswer, OutputsFinding } from '@/core/sheets/outputs/outputs';
-import type { SheetAnswer } from '@/core/sheets/sheet';
-import type { WindingPairAnswer } from '@/core/sheets/onCircuit/windingsSheet';
-import type { TimelineAnswer } from '@/core/sheets/onCircuit/timelineSheet';
-import type { Baseline } from '@/core/diagnosis/yardsticks';
-import { siteTime } from '@/core/units/siteTime';
 import type { Reading, Test } from '@/core/circuit/schema';
-import {
-  figureWords,
-  partWords,
-  pointName,
-  positionWords,
-  quantity,
-  valueWords,
-  type Speaker,
-} from './readings';
-import { actuationFound } from './switching';
+import type { Baseline } from '@/core/diagnosis/yardsticks';
+import type { JobSheet, JobSheetName, SheetRow } from '@/core/sheets/onCircuit/jobSheet';
+import type { NeedCheck } from '@/core/sheets/onCircuit/needsSheet';
+import { siteTime } from '@/core/units/siteTime';
+import { figureWords, partWords, pointName, positionWords, valueWords, type Speaker } from './readings';
 
 /** What a sheet is called. */
 export const SHEET_TITLE: Readonly<Record<JobSheetName, string>> = {
@@ -64,6 +43,8 @@ const COLUMNS: Readonly<Record<string, string>> = {
   dropVolts: 'Drop under load',
   volts: 'Volts behind it',
   insulation: 'At test volts',
+  ohmsAlone: 'Ohms, one end bare',
+  forwardAlone: 'Red on the anode, one end bare',
   shouldBeOpen: 'Should be open',
   shouldBeClosed: 'Should be closed',
   supply: 'Its supply',
@@ -125,6 +106,12 @@ const VERDICTS: Readonly<Record<JobSheetName, Readonly<Record<string, string>>>>
     high: 'too high: a joint in it',
     open: 'open',
     wandering: 'comes and goes',
+    lowHere: 'too low as it stands: it, or what lies across it',
+    across: 'right by itself: something lies across it',
+    notFed: 'its ohms are right, and it draws too little: look at what feeds it',
+    moreDrawn: 'its ohms are right, and too much is drawn: something beside it draws',
+    notSeated:
+      'its ohms are right, and it draws too much: its armature does not seat, or something beside it draws',
   },
   windings: {
     good: 'as drawn',
@@ -153,17 +140,29 @@ const VERDICTS: Readonly<Record<JobSheetName, Readonly<Record<string, string>>>>
     welded: 'closed where it should be open',
     open: 'does not make',
     elsewhere: 'some ohms, round about or over itself: lift one end',
+    doubt: 'open: is its pressure there?',
   },
   diodes: {
     good: 'conducts one way only',
     shorted: 'shorted',
+    shortedHere: 'shorted as it stands: it, or what lies across it',
+    across: 'good by itself: something lies across it',
     open: 'open both ways',
     reversed: 'in the wrong way round: it shorts its feed when that is on',
     hidden: 'hidden by what lies across it: lift one end',
   },
-  interlocks: { good: 'passes its volts on', bad: 'loses the volts here' },
+  interlocks: {
+    good: 'passes its volts on',
+    bad: 'loses the volts here',
+    doubt: 'open: is its pressure there?',
+  },
   timeline: { good: 'as it should be', bad: 'not as it should be' },
-  drop: { good: 'loses what it may', high: 'loses too much' },
+  drop: {
+    good: 'loses what it may',
+    high: 'loses too much',
+    open: 'takes all there is: open',
+    notMade: 'takes all there is: not closed; look at what closes it',
+  },
   insulation: { good: 'good', watch: 'to be watched', bad: 'leaks' },
   conductors: { good: 'good', watch: 'to be watched', bad: 'leaks' },
   outputs: {
@@ -176,11 +175,15 @@ const VERDICTS: Readonly<Record<JobSheetName, Readonly<Record<string, string>>>>
   needs: { good: 'as it should be', bad: 'not as it should be' },
   proofChain: {
     good: 'arrives, and lets go',
-    on: 'on while nobody commands it',
+    on: 'live while nobody commands it: itself, or what reaches its wire',
+    leaks: 'neither off nor on while nobody commands it: it leaks, or its wire does',
+    silent: 'no volts at rest: on, or nothing comes to it through its load',
+    unfed: 'nothing comes to it: its load is not fed, or the way between is open',
     program: 'its program does not ask for it',
-    output: 'the output gives too little',
+    output: 'the output gives too little: see whether it is fed, and what hangs on it',
     way: 'lost between output and load',
     load: 'the load takes too little',
+    tooMuch: 'the load takes too much: turns shorted, or something beside it',
   },
   cylinders: { good: 'tight at this end', bad: 'lets air past at this end' },
   actuation: { still: 'does not change over' },
@@ -202,6 +205,15 @@ const WATCHED: readonly string[] = [
   'field',
   'heldDown',
   'heldUp',
+  'silent',
+  'lowHere',
+  'shortedHere',
+  'across',
+  'doubt',
+  'moreDrawn',
+  'notSeated',
+  'leaks',
+  'notMade',
 ];
 
 /** A verdict that condemns, warns or clears. */
@@ -210,20 +222,6 @@ export function verdictTone(verdict: string | null): 'good' | 'watch' | 'bad' | 
   if (verdict === 'good' || verdict === 'carries') return 'good';
   return WATCHED.includes(verdict) ? 'watch' : 'bad';
 }
-
-const CAUSES: Readonly<Record<string, string>> = {
-  healthy: 'Every output does what it is told, and no other.',
-  deadSource: 'No supply at the controller.',
-  openSensorLoop: 'The sensor loop is open.',
-  deadMaster: 'The master does not come on.',
-  deadModule: 'A whole module is dead',
-  deadOutput: 'One output is dead',
-  crossed: 'Two outputs are crossed, or live together',
-  leaking: 'An output leaks while nobody commands it',
-  ghost: 'Volts that any load takes away: coupled in, no fault',
-  selector: 'The selector commands another output than it says',
-  openCommon: 'The common of the loads is open.',
-};
 
 /** What a place read when earlier jobs were closed: "Proved here: 450 MΩ, 4 Feb 2026, job 398; OL, 3 Nov 2025, job 371." */
 export function pastWords(
@@ -237,23 +235,6 @@ export function pastWords(
       `${valueWords(kind, value, unit)}, ${siteTime(at, timeZone).day}, job ${jobNumber}`,
   );
   return `Proved here: ${said.join('; ')}.`;
-}
-
-/** What in an output's run does not bear what its load draws, in a sentence. */
-export function bearingWords(found: Bearing): string {
-  const { part } = found;
-  switch (found.code) {
-    case 'fuseTooSmall':
-      return `${part} carries ${quantity('amps', found.amps)} while this is on: ${quantity('amps', found.rated)} does not hold that for good.`;
-    case 'fuseAtInrush':
-      return `${part}, ${quantity('amps', found.rated)}, may go in the moment that the load draws ${quantity('amps', found.amps)}.`;
-    case 'limitTooSmall':
-      return `${part} gives ${quantity('amps', found.rated)} at most, and its load draws ${quantity('amps', found.amps)} at first.`;
-    case 'labelNotSaid':
-      return `Nobody said what ${part}’s label says: whether it bears is not known.`;
-    case 'inrushNotKnown':
-      return `What ${part} draws before its gap is closed is not known: read it from the label before fuse and contact are called good for it.`;
-  }
 }
 
 /** A figure of a cell, without the sign that only tells which lead was where. */
@@ -283,7 +264,7 @@ const LOOKS: Readonly<Record<NeedCheck, string>> = {
 };
 
 /** A valve; one of two coils by the coil that it is looked at with. */
-const valveName = (name: string) => name.replace(' ', ' by ');
+export const valveName = (name: string) => name.replace(' ', ' by ');
 
 /** Parts by their reference, points as on the path: where a part has several contacts, between which. */
 export function rowTitle(speaker: Speaker, { name }: JobSheet, row: SheetRow): string {
@@ -307,176 +288,4 @@ export function rowTitle(speaker: Speaker, { name }: JobSheet, row: SheetRow): s
   const [a, b] = row.between.map((node) => pointName(speaker, node));
   if (name === 'insulation') return `Between ${a} and ${b}, ${row.between.join(' and ')}`;
   return `${row.name.split(' ')[0]!}, ${a} to ${b}`;
-}
-
-/** What was found, in a sentence or two: the first thing on the sheet. */
-export function sheetFoundWords(speaker: Speaker, sheet: JobSheet): string[] {
-  const titleOf = (row: SheetRow) => rowTitle(speaker, sheet, row);
-  const bad = sheet.rows.filter(({ verdict }) => verdictTone(verdict) === 'bad');
-  const watch = sheet.rows.filter(({ verdict }) => verdictTone(verdict) === 'watch');
-  const read = sheet.rows.some(({ cells }) => cells.some((cell) => cell?.value !== null && cell !== null));
-  if (!read) return ['Nothing is read yet.'];
-  if (sheet.name === 'outputs') return outputsFound(sheet.answers[0]!);
-  if (sheet.name === 'functions') return functionsFound(sheet);
-  if (sheet.name === 'interlocks') return interlocksFound(sheet);
-  if (sheet.name === 'needs') return needsFound(sheet);
-  if (sheet.name === 'timeline') return timelineFound(sheet, titleOf);
-  if (sheet.name === 'cylinders') return cylindersFound(sheet);
-  if (sheet.name === 'actuation') return actuationFound(sheet, speaker.gaugeUnit);
-  if (sheet.name === 'conductors') return conductorsFound(sheet);
-  if (sheet.name === 'windings') return windingsFound(sheet.answers as WindingPairAnswer[]);
-  const lines = bad.map((row) => `${titleOf(row)}: ${sheetVerdictWords(sheet.name, row.verdict)}.`);
-  if (watch.length > 0)
-    lines.push(...watch.map((row) => `${titleOf(row)}: ${sheetVerdictWords(sheet.name, row.verdict)}.`));
-  if (lines.length > 0) return [...lines.slice(0, 4), ...liesOnWords(sheet)];
-  const open = sheet.rows.filter(({ verdict }) => verdict === null || verdict === 'carries').length;
-  return [
-    open > 0 ? 'Nothing bad in what was read. The rest is not known yet.' : 'All of it is as it should be.',
-  ];
-}
-
-/** Pairs that leak, then those to be watched; else how far the sheet has come. */
-function conductorsFound({ rows, columns, verdicts = [] }: JobSheet): string[] {
-  const pairs = (wanted: string) =>
-    rows.flatMap(({ name }, r) =>
-      verdicts[r]!.flatMap((verdict, c) => (verdict === wanted ? [`${name} and ${columns[c]!}`] : [])),
-    );
-  const [bad, watch] = [pairs('bad'), pairs('watch')];
-  const lines = [
-    ...bad.map((pair) => `Between ${pair} it leaks.`),
-    ...watch.map((pair) => `Between ${pair}: to be watched.`),
-  ];
-  if (lines.length > MOST_TOLD)
-    return [...lines.slice(0, MOST_TOLD), `And ${lines.length - MOST_TOLD} more.`];
-  if (lines.length > 0) return lines;
-  const open = rows.some(({ cells }) => cells.some((cell) => cell !== null && cell.value === null));
-  return [open ? 'Nothing leaks of what was read. The rest is not known yet.' : 'No conductor leaks.'];
-}
-
-function liesOnWords({ liesOn = [] }: JobSheet): string[] {
-  return liesOn.length > 0 && liesOn.length <= MOST_TOLD
-    ? [`On all that leaks lies ${liesOn.join(', ')}.`]
-    : [];
-}
-
-const SEALS: Readonly<Record<SealFinding, string>> = {
-  tight: 'its piston is tight at both ends. In between it is not proved.',
-  rodLipOrCapBore:
-    'air passes at the retracted end only: the lip towards the rod, or the bore worn near the cap.',
-  capLipOrRodBore:
-    'air passes at the extended end only: the lip towards the cap, or the bore worn near the rod.',
-  failed: 'air passes at both ends: the seal has failed, or the bore is scored.',
-};
-
-/** What both ends of each piston say; while it moves bubbles are the air that it pushes out. */
-function cylindersFound({ answers }: JobSheet): string[] {
-  const told = (answers as unknown as SealAnswer[]).flatMap(({ cylinder, seal }) =>
-    seal ? [`${cylinder}: ${SEALS[seal]}`] : [],
-  );
-  return told.length > 0
-    ? told
-    : ['One end alone says nothing of the other. Bubbles while it moves are normal.'];
-}
-
-/** What each valve lacks, or has so far; of a valve that nothing was read of nothing is said. */
-function needsFound({ rows, answers }: JobSheet): string[] {
-  const valves = [...new Set(rows.map(({ name }) => name))];
-  return valves.flatMap((valve, at) => {
-    if (rows.every(({ name, cells }) => name !== valve || (cells[0]?.value ?? null) === null)) return [];
-    const answer = answers[at] as NeedsAnswer;
-    const { missing, has, findings, medium } = answer;
-    const said = (needs: NeedsAnswer['has']) => needs.map((need) => needWords(need, medium));
-    const told = findings.filter(({ code }) => code !== 'neededNotKnown').map(findingWords);
-    const named = valveName(valve);
-    if (missing.length > 0) return [`${named} lacks ${said(missing).join(' and ')}.`, ...told];
-    const known = has.length > 0 ? ` It has ${said(has).join(', ')}.` : '';
-    return [
-      answer.next === null ? `${named} lacks nothing of what was read.` : `${named}: not known yet.${known}`,
-      ...told,
-    ];
-  });
-}
-
-const TOLD_OF_OUTPUTS: readonly string[] = [
-  'loadMayHold',
-  'heldDown',
-  'heldUp',
-  'fieldDead',
-  'fieldLive',
-] satisfies OutputsFinding['code'][];
-
-function outputsFound(answer: SheetAnswer): string[] {
-  const { cause, of, findings } = answer as OutputsAnswer;
-  const more = findings.filter(({ code }) => TOLD_OF_OUTPUTS.includes(code)).map(findingWords);
-  if (cause !== null) return [outputsCauseWords(cause, of), ...more];
-  return more.length > 0 ? more : ['Not known yet: what was read fits more than one cause.'];
-}
-
-/** What an output matrix comes to, with the outputs that it is about. */
-export function outputsCauseWords(cause: string, of: readonly string[]): string {
-  const words = CAUSES[cause] ?? cause;
-  if (words.endsWith('.')) return words;
-  return of.length > 0 ? `${words}: ${of.join(', ')}.` : `${words}.`;
-}
-
-/** Suspects that are told by name; of more only how many. */
-const MOST_TOLD = 6;
-
-/** Parts of a list that are told by name: who stands at the machine looks for names, not for a number. */
-const MOST_NAMED = 12;
-
-function named(parts: readonly string[]): string {
-  const more = parts.length - MOST_NAMED;
-  return more > 1 ? `${parts.slice(0, MOST_NAMED).join(', ')} and ${more} more` : parts.join(', ');
-}
-
-function functionsFound({ answers }: JobSheet): string[] {
-  const { suspect, cleared, findings } = answers[0] as FunctionsAnswer;
-  const codes = findings.map(({ code }) => code);
-  if (codes.includes('moreThanOne'))
-    return [
-      'No part is common to all that fails and to nothing that works: more than one thing is wrong, or one was tried wrongly.',
-    ];
-  const refs = (keys: readonly string[]) => [...new Set(keys.map(refOfKey))];
-  const names = refs(suspect.map(({ part }) => part));
-  const sure = refs(cleared).filter((ref) => !names.includes(ref));
-  const clear = sure.length > 0 ? [`Cleared by what works: ${named(sure)}.`] : [];
-  if (codes.includes('nothingFails')) return ['Nothing fails so far.', ...clear];
-  return [`Left in doubt, needed by all that fails: ${named(names)}.`, ...clear];
-}
-
-/** The first wire that is not as it should be, and when: what comes after it follows from it. */
-function timelineFound(sheet: JobSheet, titleOf: (row: SheetRow) => string): string[] {
-  const { first } = sheet.answers[0] as TimelineAnswer;
-  if (!first)
-    return [
-      sheet.next
-        ? 'No difference in what was read so far.'
-        : 'Every wire carries what it should, moment by moment.',
-    ];
-  const row = sheet.rows[first.row]!;
-  const { value, expected } = row.cells[first.column]!;
-  const said = (one: Reading['value'] | null) => quantity('volts', Math.abs(Number(one)));
-  return [
-    `First difference, ${columnWords(sheet.columns[first.column]!)}: ${titleOf(row)} carries ${said(value)} where ${said(expected)} should stand.`,
-    'What differs later may only follow from it.',
-  ];
-}
-
-function interlocksFound({ answers, rows }: JobSheet): string[] {
-  const { firstLoss, suspect } = answers[0] as SheetAnswer & {
-    firstLoss: { name: string; volts: number } | null;
-    suspect: string[];
-  };
-  if (firstLoss) {
-    const ahead = rows.find(({ name }) => name === firstLoss.name)?.ahead;
-    const where = ahead ? `${firstLoss.name}, or ${ahead.join(', ')} ahead of it,` : firstLoss.name;
-    return [
-      `${where} loses ${quantity('volts', firstLoss.volts)}: the first on the way that does not pass them on.`,
-    ];
-  }
-  if (suspect.length > 0) return [`Lost at one of ${suspect.join(', ')}.`];
-  return rows.every(({ cells }) => cells[0]?.value !== null)
-    ? ['The whole chain is fed.']
-    : ['No loss in what was read.'];
 }

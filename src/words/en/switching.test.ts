@@ -7,7 +7,7 @@ import { shopMarks } from '@/core/tables/marks';
 import { demoCircuit } from '@/testing/demoCircuits';
 import { readingWords } from './readings';
 import { setupSteps } from './setupSteps';
-import { sheetFoundWords } from './sheets';
+import { sheetFoundWords } from './sheetFound';
 
 const circuit = demoCircuit('dryer-air-switch');
 const model = new CircuitModel(circuit);

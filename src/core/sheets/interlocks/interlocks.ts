@@ -2,7 +2,8 @@ import { z } from 'zod';
 import { InputError } from '../../circuit/inputError';
 import { maybe, mustKnow, positive, sheetHead, thing, type Finding, type SheetAnswer } from '../sheet';
 
-const SUPPLY = 'supply';
+/** Where a chain begins. */
+export const SUPPLY = 'supply';
 
 export const interlocksSheet = z.object({
   ...sheetHead('interlocks'),
@@ -17,7 +18,7 @@ export const interlocksSheet = z.object({
 export type InterlocksSheet = z.infer<typeof interlocksSheet>;
 
 export type InterlocksFinding = Finding<
-  'noSupply' | 'resistive' | 'bridged' | 'rightlyOpen' | 'notKnownPressed'
+  'noSupply' | 'lowSupply' | 'resistive' | 'bridged' | 'rightlyOpen' | 'notKnownPressed'
 >;
 
 export interface InterlocksAnswer extends SheetAnswer {
@@ -27,7 +28,7 @@ export interface InterlocksAnswer extends SheetAnswer {
 }
 
 /** Of the supply: from here a point is fed, and below that share it is not (reference `logic.md` section 3). */
-const FED_SHARE = 0.85;
+export const FED_SHARE = 0.85;
 const DEAD_SHARE = 0.15;
 /** A contact in a chain that loses more than this is no sound one. */
 const RESISTIVE_SHARE = 0.1;
@@ -58,6 +59,8 @@ export function judgeInterlocks({ switches, volts = [], supplyVolts }: Interlock
     findings.push({ code: 'noSupply', volts: 0 });
     return { closed: closedBy(), ...nothing, next: null };
   }
+  if (supplyVolts !== undefined && supply < FED_SHARE * supplyVolts)
+    findings.push({ code: 'lowSupply', volts: supply, wanted: supplyVolts });
   // Volts before and behind each contact, as far as they were read.
   const behind = names.map((name) => read.get(name) ?? null);
   const before = (at: number) => (at === 0 ? supply : behind[at - 1]!);

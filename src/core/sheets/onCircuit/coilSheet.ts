@@ -9,6 +9,7 @@ import type { ShopMarks } from '../../tables/marks';
 import { areTwins } from '../../diagnosis/twins';
 import { heldAgainst, uniqueRows, type HeldRow } from '../heldAgainst';
 import { judgeCoil, type CoilAnswer, type CoilSheet } from '../coil/coil';
+import { bareEndOf, type BareEnd } from './bareEnd';
 import {
   cellOf,
   isOwn,
@@ -18,13 +19,19 @@ import {
   nameOf,
   pickBetween,
   pickOf,
+  sizeOf,
   volts,
+  withoutColumns,
   type CoilOfJob,
   type JobPast,
   type JobSheet,
   type SheetCell,
   type SheetRow,
 } from './jobSheet';
+
+/** Of what it should draw: with less it is not fed, whatever its ohms, and with more something besides its ohms draws. */
+const FED_SHARE = 0.7;
+const MORE_SHARE = 1.5;
 
 interface CoilRow extends SheetRow {
   coil: CoilOfJob;
@@ -53,37 +60,73 @@ export function coilSheetOf(
       ),
       readings,
     );
-    const read = typeof ohms?.reading === 'number' ? readings[ohms.reading] : undefined;
-    return { ohms, amps, celsius: read?.kind === 'ohms' ? read.celsius : undefined };
+    const bare = bareEndOf(model, coil, coil.branches[0]!, ohms, readings);
+    // By itself it tells more than as it stands.
+    const judged = figure(bare.cell) === undefined ? ohms : bare.cell;
+    const read = typeof judged?.reading === 'number' ? readings[judged.reading] : undefined;
+    return { ohms, amps, bare, judged, celsius: read?.kind === 'ohms' ? read.celsius : undefined };
   });
   const rows = parts.map((own, at): CoilRow => {
-    const { ohms, amps, celsius } = cells[at]!;
+    const { ohms, amps, bare, judged, celsius } = cells[at]!;
     const past = pastOf(own, windings);
-    const document = coilDocument(own, ohms, amps, celsius, {
+    const against = {
       twins: twinsOf(parts, cells, at),
       own: judgedBy(past.own),
       fleet: judgedBy(past.fleet),
-    });
+    };
+    const document = coilDocument(own, judged, amps, celsius, against);
     const answer = judgeCoil(document, marks);
+    const asItStands =
+      judged === ohms ? answer : judgeCoil(coilDocument(own, ohms, amps, celsius, against), marks);
     return {
       name: own.part.ref,
-      cells: [ohms, amps],
-      verdict: answer.verdict === 'unknown' ? null : answer.verdict,
+      cells: [ohms, amps, bare.cell],
+      verdict: verdictOf(own, answer.verdict, asItStands.verdict, bare, amps),
       coil: { document, past },
       answer,
       held: heldAgainst(document, answer, marks),
     };
   });
-  return {
+  const whole: JobSheet = {
     name: 'coil',
-    columns: ['ohms', 'amps'],
+    columns: ['ohms', 'amps', 'ohmsAlone'],
     rows: rows.map(({ coil: _coil, answer: _answer, held: _held, ...row }) => row),
-    // Ohms decide; a current is read where the ohms leave something open.
-    next: firstOpen(rows.map((row) => ({ ...row, cells: [row.cells[0]!] }))),
+    // Ohms decide, with an end of it bare where something across it may have been read.
+    next: firstOpen(
+      rows.map(({ cells: [ohms, , alone], ...row }) => ({
+        ...row,
+        cells: [ohms!, null, row.verdict === 'lowHere' ? alone! : null],
+      })),
+    ),
     answers: rows.map(({ answer }) => answer),
     coils: rows.map(({ coil }) => coil),
     held: uniqueRows(rows.flatMap(({ held }) => held)),
   };
+  return withoutColumns(whole, ['ohmsAlone']);
+}
+
+export type CoilRowVerdict =
+  Exclude<CoilAnswer['verdict'], 'unknown'> | 'lowHere' | 'across' | 'notFed' | 'moreDrawn' | 'notSeated';
+
+/** What is said of a winding: too few ohms as it stands may be something else's, and right ones feed nothing. */
+function verdictOf(
+  { branches }: CompiledPart,
+  verdict: CoilAnswer['verdict'],
+  asItStands: CoilAnswer['verdict'],
+  { isOwn: isBare }: BareEnd,
+  amps: SheetCell | null,
+): CoilRowVerdict | null {
+  if (verdict === 'unknown') return null;
+  if (verdict === 'low' && !isBare) return 'lowHere';
+  if (verdict !== 'good') return verdict;
+  if (asItStands === 'low') return 'across';
+  const drawn = volts(amps);
+  if (!amps || drawn === undefined) return 'good';
+  const share = drawn / sizeOf(amps.expected);
+  if (share < FED_SHARE) return 'notFed';
+  if (share <= MORE_SHARE) return 'good';
+  // On alternating volts a gap in its iron lets more through.
+  return branches[0]!.reactance > 0 ? 'notSeated' : 'moreDrawn';
 }
 
 /** The ohms of a winding where the sound circuit shows it alone. */
@@ -103,14 +146,14 @@ export function aloneCell(
 
 function twinsOf(
   parts: readonly CompiledPart[],
-  cells: readonly { ohms: SheetCell | null; celsius: number | undefined }[],
+  cells: readonly { judged: SheetCell | null; celsius: number | undefined }[],
   at: number,
 ): number[] {
   const here = cells[at]!.celsius;
   return parts.flatMap((other, k) => {
-    const { ohms, celsius = here } = cells[k]!;
+    const { judged, celsius = here } = cells[k]!;
     // What wanders is held against nothing.
-    const value = ohms?.wandered ? undefined : figure(ohms);
+    const value = judged?.wandered ? undefined : figure(judged);
     if (k === at || !areTwins(parts[at]!, other) || typeof value !== 'number' || value <= 0) return [];
     // A neighbour is as warm as this one where nobody said; held beside each other their temperature drops out.
     return [celsius === undefined ? value : ohmsAt20(value, celsius)];

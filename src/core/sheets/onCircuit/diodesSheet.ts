@@ -1,9 +1,19 @@
 import type { CircuitModel } from '../../circuit/model';
 import type { Reading, Test } from '../../circuit/schema';
 import type { ShopMarks } from '../../tables/marks';
-import { judgeDiode } from '../diode/diode';
+import { judgeDiode, type DiodeAnswer } from '../diode/diode';
 import { heldAgainst, uniqueRows } from '../heldAgainst';
-import { cellOf, figure, firstOpen, HEAD, nameOf, pickBetween, type JobSheet } from './jobSheet';
+import { bareEndOf, type BareEnd } from './bareEnd';
+import {
+  cellOf,
+  figure,
+  firstOpen,
+  HEAD,
+  nameOf,
+  pickBetween,
+  withoutColumns,
+  type JobSheet,
+} from './jobSheet';
 
 /** Less is no diode that conducts, volts. */
 const CONDUCTS_VOLTS = 0.1;
@@ -36,22 +46,39 @@ export function diodesSheetOf(model: CircuitModel, readings: readonly Reading[],
       overShows: undefined,
     };
     const answer = judgeDiode(document);
+    const bare = bareEndOf(model, diode, body, forward, readings);
     return [
       {
         name: diode.part.ref,
-        cells: [forward, reverse],
-        verdict: answer.verdict,
+        cells: [forward, reverse, bare.cell],
+        verdict: verdictOf(answer.verdict, bare),
         answer,
         held: heldAgainst(document, answer, marks),
       },
     ];
   });
-  return {
+  const whole: JobSheet = {
     name: 'diodes',
-    columns: ['forward', 'reverse'],
+    columns: ['forward', 'reverse', 'forwardAlone'],
     rows: rows.map(({ answer: _answer, held: _held, ...row }) => row),
-    next: firstOpen(rows),
+    next: firstOpen(
+      rows.map(({ cells: [forward, reverse, alone], ...row }) => ({
+        ...row,
+        cells: [forward!, reverse!, row.verdict === 'shortedHere' ? alone! : null],
+      })),
+    ),
     answers: rows.map(({ answer }) => answer),
     held: uniqueRows(rows.flatMap(({ held }) => held)),
   };
+  return withoutColumns(whole, ['forwardAlone']);
+}
+
+export type DiodeRowVerdict = NonNullable<DiodeAnswer['verdict']> | 'shortedHere' | 'across';
+
+/** What is said of a diode: what leads both ways as it stands may be something else's. */
+function verdictOf(verdict: DiodeAnswer['verdict'], { cell, isOwn }: BareEnd): DiodeRowVerdict | null {
+  if (verdict !== 'shorted') return verdict;
+  const alone = figure(cell);
+  if (alone === undefined) return isOwn ? 'shorted' : 'shortedHere';
+  return alone !== 'OL' && alone < CONDUCTS_VOLTS ? 'shorted' : 'across';
 }

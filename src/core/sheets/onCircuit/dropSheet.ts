@@ -1,16 +1,18 @@
 import type { CircuitModel } from '../../circuit/model';
 import type { Reading } from '../../circuit/schema';
+import type { PartKind } from '../../kinds/part/module';
 import { dropPlace } from '../../diagnosis/yardsticks';
 import { branchAmps } from '../../circuit/world';
 import { findLanes, type Lane, type Step } from '../../path/lanes';
 import { DROP_ROWS, type ShopMarks } from '../../tables/marks';
 import { rowOf, uniqueRows } from '../heldAgainst';
-import { judgeDrop, type DropSheet } from '../drop/drop';
+import { judgeDrop, type DropAnswer, type DropSheet } from '../drop/drop';
 import {
   cellOf,
   HEAD,
   nameOf,
   pickBetween,
+  sizeOf,
   underCommand,
   volts,
   type JobSheet,
@@ -19,6 +21,21 @@ import {
 
 /** Of the drawn drop, beside what the shop allows a joint: copper is warmer, longer and thinner than drawn. */
 const OVER_DRAWN = 2;
+/** Of what its load should draw: with less its way loses too little to tell. */
+const FLOWS_SHARE = 0.5;
+/** And of what a place should lose: with more it is that place that is wrong. */
+const MOST_SHARE = 3;
+/** From this share of the supply on a place is as good as open. */
+const OPEN_SHARE = 0.5;
+/** What a meter shows of a drop beyond doubt, volts. */
+const SEEN_VOLTS = 0.03;
+
+/** Besides what every such sheet answers: whether the load draws what it should; null while nothing tells. */
+export type DropOfJob = DropAnswer & {
+  flows: boolean | null;
+  /** What loses too much may lose it for drawing too much: nobody clamped it. */
+  mayDrawMore: boolean;
+};
 
 /** Volts lost part by part on the way to a load and home, while it draws its current. */
 export function dropSheetOf(
@@ -41,18 +58,23 @@ export function dropSheetOf(
   });
   const named = rows.filter(({ name }, at) => rows.findIndex((one) => one.name === name) === at);
   if (named.every(({ cells }) => cells[0] === null)) return null;
+  const amps = ampsRead(model, lane, readings);
+  const flows = isFlowing(model, lane, named, amps, readings);
   const document: DropSheet = {
     ...HEAD,
     sheet: 'drop',
     segments: named.map(({ name, cells }) => ({ ...copperOf(model, name), measuredVolts: volts(cells[0]) })),
-    amps: ampsRead(model, lane, readings),
+    amps,
     temperatureC: undefined,
     budgetVolts: undefined,
   };
   const answer = judgeDrop(document, marks);
   named.forEach((row, at) => {
-    row.verdict = answer.segments[at]!.verdict ?? verdictOf(model, row, marks);
+    const verdict = answer.segments[at]!.verdict ?? verdictOf(model, row, marks);
+    row.verdict = verdict === 'good' && !flows ? null : verdict === 'high' ? howHigh(model, row) : verdict;
   });
+  const mayDrawMore = amps === undefined && named.some(({ verdict }) => verdict === 'high');
+  const said: DropOfJob = { ...answer, flows, mayDrawMore };
   const places = named.flatMap(({ cells: [cell] }) =>
     cell ? [DROP_ROWS[dropPlace(model, cell.test) ?? 'joint']] : [],
   );
@@ -61,26 +83,27 @@ export function dropSheetOf(
     columns: ['dropVolts'],
     rows: named,
     next: nextDrop(named),
-    answers: [answer],
+    answers: [said],
     held: uniqueRows(places.map((place) => rowOf('contact-drops', place, marks))),
   };
 }
 
 /** The load that was complained of last, else the one that draws most. */
 function laneMeant(model: CircuitModel, readings: readonly Reading[]): Lane | null {
-  const lanes = findLanes(model).lanes.filter(({ medium, setup, load, feed }) => {
-    const world = model.situation(setup).solve({ mode: 'live' });
-    const draws = Math.abs(branchAmps(world, load.branch)) > 0;
-    return medium === 'electrical' && draws && feed.length > 0;
-  });
+  const lanes = findLanes(model).lanes.filter(
+    (lane) => lane.medium === 'electrical' && lane.feed.length > 0 && ampsDrawn(model, lane) > 0,
+  );
   const failing = readings.findLast(
     (one) => one.kind === 'function' && (one.value === 'dead' || one.value === 'weak'),
   );
   const meant = lanes.find(({ id }) => failing?.kind === 'function' && failing.part === id);
   if (meant) return meant;
-  const amps = ({ setup, load }: Lane) =>
-    Math.abs(branchAmps(model.situation(setup).solve({ mode: 'live' }), load.branch));
-  return [...lanes].sort((a, b) => amps(b) - amps(a))[0] ?? null;
+  return [...lanes].sort((a, b) => ampsDrawn(model, b) - ampsDrawn(model, a))[0] ?? null;
+}
+
+/** What the sound machine sends through a load under its command, amperes. */
+function ampsDrawn(model: CircuitModel, { setup, load }: Lane): number {
+  return Math.abs(branchAmps(model.situation(setup).solve({ mode: 'live' }), load.branch));
 }
 
 function copperOf(model: CircuitModel, name: string) {
@@ -92,12 +115,38 @@ function copperOf(model: CircuitModel, name: string) {
 /** What a clamp showed of the load's current, amperes. */
 function ampsRead(
   { compiled }: CircuitModel,
-  { load, feed, back }: Lane,
+  { setup, load, feed, back }: Lane,
   readings: readonly Reading[],
 ): number | undefined {
   const onIt = new Set([load, ...feed, ...back].map(({ part }: Step) => compiled.parts[part]!.part.ref));
-  const seen = readings.findLast((one) => one.kind === 'amps' && onIt.has(one.through));
+  const commanded = underCommand(setup);
+  const seen = readings.findLast((one) => one.kind === 'amps' && onIt.has(one.through) && commanded(one));
   return typeof seen?.value === 'number' ? Math.abs(seen.value) : undefined;
+}
+
+/**
+ * Whether the load draws what it should while its way is read: little is lost where little flows, and then nothing is proved. It does where it was
+ * seen to work, where a clamp shows it, and where a place loses what the drawing says it must; it does not where a clamp shows nothing, or
+ * where places that must lose something lose nothing. Null while nothing tells.
+ */
+function isFlowing(
+  model: CircuitModel,
+  lane: Lane,
+  rows: readonly SheetRow[],
+  amps: number | undefined,
+  readings: readonly Reading[],
+): boolean | null {
+  if (amps !== undefined) return amps >= FLOWS_SHARE * ampsDrawn(model, lane);
+  const commanded = underCommand(lane.setup);
+  const seen = readings.findLast((one) => one.kind === 'function' && one.part === lane.id && commanded(one));
+  if (seen?.value === 'works') return true;
+  const shown = rows.flatMap(({ cells: [cell] }) => {
+    const [value, must] = [volts(cell), cell ? sizeOf(cell.expected) : 0];
+    return value === undefined || must < SEEN_VOLTS ? [] : [value / must];
+  });
+  // One that loses far more tells nothing: across an open place stands the whole supply.
+  if (shown.some((share) => share >= FLOWS_SHARE && share <= MOST_SHARE)) return true;
+  return shown.length > 0 && shown.every((share) => share < FLOWS_SHARE) ? false : null;
 }
 
 /** Against the shop's figure for such a place, and what the drawn ohms lose there; null between good and bad. */
@@ -111,9 +160,20 @@ function verdictOf(model: CircuitModel, { cells: [cell] }: SheetRow, marks: Shop
   return value > mark.repair + OVER_DRAWN * drawn ? 'high' : null;
 }
 
+/** What closes only when something else makes it: a coil, a pressure, a program. */
+const MADE: readonly PartKind[] = ['relay', 'pressureSwitch', 'driver', 'timer'];
+
+/** What loses too much loses some of what there is, or all of it: that one is open, and some are so for want of what makes them. */
+function howHigh({ compiled }: CircuitModel, { name, cells: [cell] }: SheetRow): 'high' | 'open' | 'notMade' {
+  const own = compiled.parts[compiled.partIndex.get(name)!]!;
+  const supply = Math.max(...own.branches.map((branch) => branch.volts)) || compiled.supplyVolts;
+  if (volts(cell)! < OPEN_SHARE * supply) return 'high';
+  return MADE.includes(own.part.kind) ? 'notMade' : 'open';
+}
+
 /** The middle of what was not read, as long as none is found that loses too much. */
 function nextDrop(rows: readonly SheetRow[]): JobSheet['next'] {
-  if (rows.some(({ verdict }) => verdict === 'high')) return null;
+  if (rows.some(({ verdict }) => verdict !== null && verdict !== 'good')) return null;
   const open = rows.flatMap(({ cells: [cell] }, at) => (cell?.value === null ? [at] : []));
   return open.length > 0 ? [open[Math.floor(open.length / 2)]!, 0] : null;
 }

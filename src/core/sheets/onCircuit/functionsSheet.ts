@@ -55,7 +55,7 @@ const watchedOf = oncePerModel((model): readonly Watched[] => {
       const test = { kind: 'function', part: ref, setup } as const;
       const needs = parts.flatMap(({ part, branches }) => {
         const on = branches.filter(({ index }) => hangsOn(model, test, index));
-        return part.ref === ref || on.length > 0 ? [keyOf(part, pattern, on)] : [];
+        return part.ref === ref || on.length > 0 ? keysOf(part, pattern, on) : [];
       });
       return { name: turn === 1 ? ref : `${ref} ${turn}`, test, parts: needs };
     });
@@ -73,10 +73,11 @@ const MANY_WAYS: readonly PartKind[] = [
 ];
 
 /** What a part is in a command; see `refOfKey`. */
-function keyOf({ ref, kind }: Part, pattern: number, on: readonly Branch[]): string {
+function keysOf({ ref, kind }: Part, pattern: number, on: readonly Branch[]): string[] {
   // What a relay carries at rest says nothing of its coil, nor of the contact that this one closes.
-  if (kind === 'relay' && !on.some(({ role }) => role === 'body')) return `${ref}${IN_COMMAND}${AT_REST}`;
-  return MANY_WAYS.includes(kind) ? `${ref}${IN_COMMAND}${pattern}` : ref;
+  if (kind === 'relay' && !on.some(({ role }) => role === 'body')) return [`${ref}${IN_COMMAND}${AT_REST}`];
+  // One that is seized does nothing in any command; one that does something in another may still not do this.
+  return MANY_WAYS.includes(kind) ? [ref, `${ref}${IN_COMMAND}${pattern}`] : [ref];
 }
 
 const IN_COMMAND = '#';

@@ -1,7 +1,7 @@
 import type { CircuitModel } from '../../circuit/model';
 import type { Reading } from '../../circuit/schema';
 import { findLanes, type Step } from '../../path/lanes';
-import { judgeInterlocks } from '../interlocks/interlocks';
+import { FED_SHARE, judgeInterlocks, SUPPLY } from '../interlocks/interlocks';
 import {
   cellOf,
   firstOpen,
@@ -17,6 +17,8 @@ import {
 
 interface Link {
   name: string;
+  /** It should be closed in this position; undefined where a pressure says so, which nobody read here. */
+  pressed: true | undefined;
   cell: SheetCell | null;
   ahead?: string[];
 }
@@ -61,39 +63,47 @@ export function interlocksSheetOf(model: CircuitModel, readings: readonly Readin
     const refs = between.map(({ part }) => compiled.parts[part]!.part.ref);
     // What lies between two contacts loses volts like they do: it has a place of its own, where one can be read.
     const ahead = refs.length > 0 ? fed(contact.from) : null;
-    const own = { name: compiled.parts[contact.part]!.part.ref, cell: fed(contact.to) };
-    if (ahead) return [{ name: refs.join(', '), cell: ahead }, own];
+    const { ref, kind } = compiled.parts[contact.part]!.part;
+    const own = {
+      name: ref,
+      pressed: kind === 'pressureSwitch' ? undefined : (true as const),
+      cell: fed(contact.to),
+    };
+    if (ahead) return [{ name: refs.join(', '), pressed: true, cell: ahead }, own];
     return [refs.length > 0 ? { ...own, ahead: refs } : own];
   });
+  const atSupply = volts(supply);
+  const nominal = typeof supply?.expected === 'number' ? Math.abs(supply.expected) : undefined;
   const read = [
-    ...(volts(supply) === undefined ? [] : [{ after: 'supply', value: volts(supply)! }]),
+    ...(atSupply === undefined ? [] : [{ after: SUPPLY, value: atSupply }]),
     ...links.flatMap(({ name, cell }) =>
       volts(cell) === undefined ? [] : [{ after: name, value: volts(cell)! }],
     ),
   ];
-  const nominal =
-    volts(supply) === undefined && typeof supply?.expected === 'number'
-      ? Math.abs(supply.expected)
-      : undefined;
+  const isFed = (value: number | undefined) =>
+    value !== undefined && value >= FED_SHARE * (atSupply ?? nominal ?? Infinity);
   const answer = judgeInterlocks({
     ...HEAD,
     sheet: 'interlocks',
-    // In this position each of them should be closed.
-    switches: links.map(({ name }) => ({ name, type: 'NO', pressed: true })),
+    switches: links.map(({ name, pressed }) => ({ name, type: 'NO', pressed })),
     volts: read,
-    supplyVolts: read.length > 0 ? nominal : undefined,
+    // A point behind it that is fed shows that it is; nothing else does but a reading.
+    supplyVolts: atSupply !== undefined || links.some(({ cell }) => isFed(volts(cell))) ? nominal : undefined,
   });
+  const isDead = answer.findings.some(({ code }) => code === 'noSupply');
   const rows: SheetRow[] = [
-    { name: 'supply', cells: [supply], verdict: null },
-    ...links.map(({ name, cell, ahead }) => ({
+    { name: SUPPLY, cells: [supply], verdict: null },
+    ...links.map(({ name, pressed, cell, ahead }) => ({
       name,
       ...(ahead ? { ahead } : {}),
       cells: [cell],
       // One of several that the loss may lie at is not condemned.
       verdict:
         answer.firstLoss?.name === name && answer.suspect.includes(name)
-          ? 'bad'
-          : read.length > 0 && volts(cell) !== undefined && answer.closed[name]
+          ? pressed
+            ? 'bad'
+            : 'doubt'
+          : !isDead && isFed(volts(cell)) && !answer.suspect.includes(name)
             ? 'good'
             : null,
     })),
@@ -107,7 +117,13 @@ export function interlocksSheetOf(model: CircuitModel, readings: readonly Readin
     name: 'interlocks',
     columns: ['volts'],
     rows,
-    next: answer.firstLoss ? null : at >= 0 && rows[at]!.cells[0]?.value === null ? [at, 0] : firstOpen(rows),
+    // Without a supply no point of the chain says anything.
+    next:
+      answer.firstLoss || isDead
+        ? null
+        : at >= 0 && rows[at]!.cells[0]?.value === null
+          ? [at, 0]
+          : firstOpen(rows),
     answers: [answer],
   };
 }

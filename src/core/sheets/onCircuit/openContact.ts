@@ -2,10 +2,10 @@ import type { Branch, CompiledPart } from '../../circuit/compile';
 import type { CircuitModel } from '../../circuit/model';
 import type { Edit } from '../../circuit/edits';
 import type { Reading, Test } from '../../circuit/schema';
-import { mayTake } from '../../diagnosis/candidateTests';
 import { bindTest, predict } from '../../diagnosis/predict';
-import { bothApart, oneEndAlone } from '../../diagnosis/setApart';
+import { oneEndAlone } from '../../diagnosis/setApart';
 import { kindOf } from '../../kinds/part';
+import { bareTest } from './bareEnd';
 import { cellOf, figure, ohmsSize, type SheetCell } from './jobSheet';
 
 /** A contact that should be open: as the machine stands, and with one end of it bare. */
@@ -47,9 +47,7 @@ export function openContactOf(
 /** The same test with one end of the contact bare; null where that may not be read. */
 function aloneTest(model: CircuitModel, part: CompiledPart, { a, b }: Branch, test: Test): Test | null {
   const apart = oneEndAlone(model, { ...part, nodes: [a, b] }, {});
-  return (
-    apart && mayTake(model, { ...test, setup: { ...test.setup, ...bothApart(test.setup, apart) } } as Test)
-  );
+  return apart && bareTest(model, test, apart);
 }
 
 /** Ohms that would show over an open contact if every other contact of the machine were closed. */

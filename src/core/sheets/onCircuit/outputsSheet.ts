@@ -18,6 +18,7 @@ import {
   firstOpen,
   HEAD,
   nameOf,
+  sizeOf,
   volts,
   withoutColumns,
   type JobSheet,
@@ -50,7 +51,15 @@ export function outputsSheetOf(
     atRest: restOf(outs, lines, supplyVolts),
     sensorLoop: 'closed',
   } satisfies OutputsSheet;
-  const { answer, wanted } = lookedBehind(judgeOutputs(document, marks), document, lines, outs, marks);
+  const { answer: judged, wanted } = lookedBehind(
+    judgeOutputs(document, marks),
+    document,
+    lines,
+    outs,
+    marks,
+  );
+  const low = lowSupply(lines);
+  const answer = low ? { ...judged, findings: [...judged.findings, low] } : judged;
   const rows = lines.map(({ ref, cells, ...more }): SheetRow => ({
     name: ref,
     cells: [...cells, ...MORE_COLUMNS.map((column) => more[column])],
@@ -122,6 +131,17 @@ function lineOf(model: CircuitModel, own: Out, outs: readonly Out[], readings: r
 function most(values: readonly (number | undefined)[]): number | undefined {
   const read = values.filter((value) => value !== undefined);
   return read.length > 0 ? Math.max(...read) : undefined;
+}
+
+/** The supply is there, and lower than it should be: each output is held against what arrives, so that none of them shows it. */
+const LOW_SHARE = 0.85;
+
+function lowSupply(lines: readonly Line[]): OutputsFinding | null {
+  for (const { supply } of lines) {
+    const [read, wanted] = [volts(supply), supply ? sizeOf(supply.expected) : 0];
+    if (read !== undefined && read < LOW_SHARE * wanted) return { code: 'lowSupply', volts: read, wanted };
+  }
+  return null;
 }
 
 /** Volts as they stand across the loads, as far as the supply is known: a low side's is what is left of it. */

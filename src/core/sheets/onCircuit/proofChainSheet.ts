@@ -26,9 +26,14 @@ import {
 /** Links of an output on its way to its load, in their order: what it leaves while nobody commands it, then commanded. */
 export const CHAIN_LINKS = ['uncommanded', 'commandBit', 'atOutput', 'atLoad', 'throughLoad'] as const;
 
+/** A low side without volts at rest: on, or nothing comes to it through its load. */
+const UNDECIDED = 'silent';
+
 /** Of what the sound machine shows this share has arrived; of its supply less than the other is none. */
 const ARRIVES_SHARE = 0.85;
 const NONE_SHARE = 0.1;
+/** And with more amperes than this share something in it or across it is shorted. */
+const TOO_MUCH_SHARE = 1.5;
 
 /** Each output of a controller link by link: off, volts at its terminal, volts across its load, amps through it. */
 export function proofChainSheetOf(model: CircuitModel, readings: readonly Reading[]): JobSheet | null {
@@ -48,7 +53,7 @@ export function proofChainSheetOf(model: CircuitModel, readings: readonly Readin
   const narrow = rows.map((row) => ({ ...row, cells: row.cells.filter((_cell, c) => shown[c]) }));
   const open = narrow.map((row) =>
     // What is lost is found: the links behind it say nothing more.
-    row.verdict === null ? row : { ...row, cells: row.cells.map(() => null) },
+    row.verdict === null || row.verdict === UNDECIDED ? row : { ...row, cells: row.cells.map(() => null) },
   );
   const columns = CHAIN_LINKS.filter((_link, c) => shown[c]);
   return { name: 'proofChain', columns, rows: narrow, next: firstOpen(open), answers: [], bearing };
@@ -143,11 +148,29 @@ function lostAt(
   const [off, , at, load, amps] = cells.map((cell) => volts(cell));
   const arrives = (cell: SheetCell | null | undefined, value: number) =>
     value >= ARRIVES_SHARE * sizeOf(cell!.expected);
-  if (off !== undefined && (low ? off < NONE_SHARE * supply : off > NONE_SHARE * supply)) return 'on';
+  const gets = (link: 3 | 4) => {
+    const value = link === 3 ? load : amps;
+    return value === undefined ? null : arrives(cells[link], value);
+  };
+  if (off !== undefined && !low && off > NONE_SHARE * supply)
+    return off >= ARRIVES_SHARE * supply ? 'on' : 'leaks';
+  if (off !== undefined && low && off < NONE_SHARE * supply) return silentAtRest(gets(3), gets(4));
+  if (off !== undefined && low && !arrives(cells[0], off)) return 'leaks';
   if (cells[1]?.value === '0') return 'program';
   if (at !== undefined && (low ? at > supply - ARRIVES_SHARE * supply : !arrives(cells[2], at)))
     return 'output';
   if (load !== undefined && !arrives(cells[3], load)) return at === undefined ? null : 'way';
   if (amps !== undefined && !arrives(cells[4], amps)) return load === undefined ? null : 'load';
+  if (amps !== undefined && amps > TOO_MUCH_SHARE * sizeOf(cells[4]!.expected)) return 'tooMuch';
   return cells.every((cell) => cell === null || cell.value !== null) ? 'good' : null;
+}
+
+/**
+ * Why a low side has no volts at rest. What draws through it is whole and fed, so that it must be on; what gets no volts when it pulls is not fed,
+ * or does not reach it; what gets them and draws nothing is open.
+ */
+function silentAtRest(getsVolts: boolean | null, draws: boolean | null): string {
+  if (draws === true) return 'on';
+  if (getsVolts === false) return 'unfed';
+  return getsVolts === true && draws === false ? 'load' : UNDECIDED;
 }

@@ -1,5 +1,6 @@
 import type { CircuitModel } from '../../circuit/model';
 import type { Reading, Setup, Test } from '../../circuit/schema';
+import { nodesOfTest } from '../../circuit/testPlace';
 import { workingPatterns } from '../../diagnosis/patterns';
 import { isGroundStud } from '../../diagnosis/setApart';
 import { loadedPattern } from './loadedPattern';
@@ -84,16 +85,19 @@ function leadsHome(cell: SheetCell | null): boolean {
 }
 
 /** Whether what was read is what the drawing says; null while nothing was read. */
-function verdictOf({ compiled }: CircuitModel, { cells }: SheetRow): string | null {
+function verdictOf(model: CircuitModel, { cells }: SheetRow): string | null {
   const read = cells.filter((cell): cell is SheetCell => cell !== null && cell.value !== null);
   if (read.length === 0) return null;
-  const supply = Math.max(...compiled.volts.map(Math.abs), 1);
-  return read.every((cell) => isAsDrawn(cell, supply)) ? 'good' : 'bad';
+  return read.every((cell) => isAsDrawn(model, cell)) ? 'good' : 'bad';
 }
 
-function isAsDrawn({ test, expected, value }: SheetCell, supply: number): boolean {
+function isAsDrawn({ compiled }: CircuitModel, { test, expected, value }: SheetCell): boolean {
   const [drawn, shown] = [ohmsSize(expected), ohmsSize(value!)];
-  if (test.kind === 'volts') return Math.abs(drawn - shown) <= VOLTS_SHARE * supply;
+  if (test.kind === 'volts') {
+    // A pin of twenty-four volts is held against those, whatever else the drawing has.
+    const own = nodesOfTest(test).map((node) => compiled.volts[compiled.nodeIndex.get(node)!]!);
+    return Math.abs(drawn - shown) <= VOLTS_SHARE * Math.max(...own, drawn, 1);
+  }
   if (drawn >= NOTHING_LEADS || shown >= NOTHING_LEADS)
     return drawn >= NOTHING_LEADS && shown >= NOTHING_LEADS;
   return Math.abs(drawn - shown) <= Math.max(OHMS_SHARE * drawn, OHMS_LEAST);

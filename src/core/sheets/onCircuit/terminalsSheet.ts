@@ -79,7 +79,8 @@ export function terminalsSheetOf(model: CircuitModel, readings: readonly Reading
         name,
         between,
         cells: [quick, open.alone, closed],
-        verdict: worst ?? (all ? 'good' : null),
+        verdict:
+          worst === 'open' && own.part.kind === 'pressureSwitch' ? 'doubt' : (worst ?? (all ? 'good' : null)),
       },
     ];
   });

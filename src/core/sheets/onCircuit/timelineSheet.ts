@@ -23,7 +23,7 @@ export interface TimelineAnswer extends SheetAnswer {
 
 /** What only leads from one contact to the next. */
 const WIRING: readonly Part['kind'][] = ['wire', 'pin'];
-/** A wire differs where it stands off by more than this share of the supply. */
+/** A wire differs where it stands off by more than this share of its circuit's supply. */
 const DIFFERS = 0.15;
 const AT_ONCE_SECONDS = 0.1;
 const MOST_MOMENTS = 9;
@@ -54,8 +54,10 @@ export function timelineSheetOf(model: CircuitModel, readings: readonly Reading[
     cells: moments.map(({ setup }) => voltsAt(model, nameOf(model, node), frame, setup, readings)),
     verdict: null,
   }));
-  const full = compiled.supplyVolts;
-  const verdicts = rows.map(({ cells }) => cells.map((cell) => verdictOf(cell, full)));
+  const verdicts = rows.map(({ name, cells }) => {
+    const full = compiled.volts[compiled.nodeIndex.get(name)!]! || compiled.supplyVolts;
+    return cells.map((cell) => verdictOf(cell, full));
+  });
   rows.forEach((row, r) => {
     const said = verdicts[r]!.filter((one) => one !== null);
     row.verdict = said.includes('bad') ? 'bad' : said.length > 0 ? 'good' : null;

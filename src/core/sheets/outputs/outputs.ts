@@ -37,6 +37,7 @@ export type OutputsCause =
   | 'openCommon';
 export type OutputsFinding = Finding<
   | 'supplyNotKnown'
+  | 'lowSupply'
   | 'fitsNothing'
   | 'loopBridged'
   | 'loadMayHold'

@@ -135,7 +135,7 @@ const STORIES: readonly Story[] = [
     circuit: 'compressor-gate',
     sheet: 'functions',
     hidden: ['Y12', 'open'],
-    says: /^Left in doubt, needed by all that fails: .*Y12.*Cleared by what works: /,
+    says: /^Left in doubt, each could stop all that fails: .*Y12.*Cleared by what works: /,
     part: '',
   },
   {

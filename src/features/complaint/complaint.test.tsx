@@ -43,7 +43,7 @@ describe('the complaint', () => {
       person.click(within(screen.getByRole('group', { name: row })).getByRole('button', { name: answer }));
     await press(/Y1.*forward/, 'dead');
     expect(screen.getByTestId('left-in-doubt').textContent).toMatch(
-      /needed by all that fails: .*\bY1\b.*tried next: Y2/,
+      /each could stop all that fails: .*\bY1\b.*tried next: Y2/,
     );
     await press(/Y2.*reverse/, 'works');
     const told = screen.getByTestId('left-in-doubt').textContent!;

@@ -262,9 +262,17 @@ describe('the report of a job', () => {
     const ohmsAt = sheet.columns.indexOf('ohms');
     const cells = [y7, y8].flatMap((row) => row!.cells.flatMap((cell) => (cell ? [cell] : [])));
     const bad = y8!.cells[ohmsAt]!;
-    const pinned = cells.map((cell) => reading({ ...cell.test, value: cell === bad ? 12 : cell.expected }));
+    const read = cells.map(
+      (cell) => ({ ...cell.test, value: cell === bad ? 12 : cell.expected }) as Reading,
+    );
+    const pinned = read.map((one) => reading(one));
     expect(pinned.length).toBeGreaterThan(2);
-    const [coils] = report(pinned).sheets.filter(({ title }) => title === 'Coils');
+    const told = (entries: typeof pinned) => report(entries).sheets.find(({ title }) => title === 'Coils');
+    expect(told(pinned)!.found.join(' ')).toMatch(/^Y8: too low as it stands/);
+    // With an end of it bare nothing else can be meant.
+    const { rows, next } = jobSheet(model, 'coil', read, shopMarks({}))!;
+    const alone = rows[next![0]]!.cells[next![1]]!;
+    const coils = told([...pinned, reading({ ...alone.test, value: 12 })]);
     expect(coils!.found.join(' ')).toMatch(/^Y8.*turns shorted/);
     expect(coils!.lines).toHaveLength(2);
     expect(coils!.lines.find(({ text }) => text.startsWith('Y8'))).toMatchObject({

@@ -116,14 +116,18 @@ const SEALS: Readonly<Record<SealFinding, string>> = {
   failed: 'air passes at both ends: the seal has failed, or the bore is scored.',
 };
 
+const ONLY_THE_PORT =
+  'That counts with the piston at that end, and for what comes out of the cylinder itself: out of the line it is the valve.';
+
 /** What both ends of each piston say; while it moves bubbles are the air that it pushes out. */
 function cylindersFound({ answers }: JobSheet): string[] {
   const told = (answers as unknown as SealAnswer[]).flatMap(({ cylinder, seal }) =>
     seal ? [`${cylinder}: ${SEALS[seal]}`] : [],
   );
-  return told.length > 0
-    ? told
-    : ['One end alone says nothing of the other. Bubbles while it moves are normal.'];
+  if (told.length === 0)
+    return ['One end alone says nothing of the other. Bubbles while it moves are normal.'];
+  const passes = (answers as unknown as SealAnswer[]).some(({ seal }) => seal !== null && seal !== 'tight');
+  return passes ? [...told, ONLY_THE_PORT] : told;
 }
 
 /** What each valve lacks, or has so far; of a valve that nothing was read of nothing is said. */
@@ -178,14 +182,14 @@ function functionsFound({ answers }: JobSheet): string[] {
   const codes = findings.map(({ code }) => code);
   if (codes.includes('moreThanOne'))
     return [
-      'No part is common to all that fails and to nothing that works: more than one thing is wrong, or one was tried wrongly.',
+      'Nothing by itself stops all that fails and leaves all that works: more than one thing is wrong, or one was tried wrongly.',
     ];
   const refs = (keys: readonly string[]) => [...new Set(keys.map(refOfKey))];
   const names = refs(suspect.map(({ part }) => part));
   const sure = refs(cleared).filter((ref) => !names.includes(ref));
   const clear = sure.length > 0 ? [`Cleared by what works: ${named(sure)}.`] : [];
   if (codes.includes('nothingFails')) return ['Nothing fails so far.', ...clear];
-  return [`Left in doubt, needed by all that fails: ${named(names)}.`, ...clear];
+  return [`Left in doubt, each could stop all that fails: ${named(names)}.`, ...clear];
 }
 
 /** The first wire that is not as it should be, and when: what comes after it follows from it. */

@@ -58,7 +58,7 @@ export function outputsSheetOf(
     outs,
     marks,
   );
-  const low = lowSupply(lines);
+  const low = judged.cause === 'deadSource' ? null : lowSupply(lines);
   const answer = low ? { ...judged, findings: [...judged.findings, low] } : judged;
   const rows = lines.map(({ ref, cells, ...more }): SheetRow => ({
     name: ref,

@@ -262,9 +262,7 @@ describe('the report of a job', () => {
     const ohmsAt = sheet.columns.indexOf('ohms');
     const cells = [y7, y8].flatMap((row) => row!.cells.flatMap((cell) => (cell ? [cell] : [])));
     const bad = y8!.cells[ohmsAt]!;
-    const read = cells.map(
-      (cell) => ({ ...cell.test, value: cell === bad ? 12 : cell.expected }) as Reading,
-    );
+    const read = cells.map((cell) => ({ ...cell.test, value: cell === bad ? 12 : cell.expected }) as Reading);
     const pinned = read.map((one) => reading(one));
     expect(pinned.length).toBeGreaterThan(2);
     const told = (entries: typeof pinned) => report(entries).sheets.find(({ title }) => title === 'Coils');

@@ -180,7 +180,7 @@ const VERDICTS: Readonly<Record<JobSheetName, Readonly<Record<string, string>>>>
     silent: 'no volts at rest: on, or nothing comes to it through its load',
     unfed: 'nothing comes to it: its load is not fed, or the way between is open',
     program: 'its program does not ask for it',
-    output: 'the output gives too little: see whether it is fed, and what hangs on it',
+    output: 'gives too little: see its feed, and what hangs on it',
     way: 'lost between output and load',
     load: 'the load takes too little',
     tooMuch: 'the load takes too much: turns shorted, or something beside it',

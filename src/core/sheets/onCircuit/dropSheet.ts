@@ -73,7 +73,11 @@ export function dropSheetOf(
     const verdict = answer.segments[at]!.verdict ?? verdictOf(model, row, marks);
     row.verdict = verdict === 'good' && !flows ? null : verdict === 'high' ? howHigh(model, row) : verdict;
   });
-  const mayDrawMore = amps === undefined && named.some(({ verdict }) => verdict === 'high');
+  // A place that loses no more than drawn shows that no more flows.
+  const mayDrawMore =
+    amps === undefined &&
+    named.some(({ verdict }) => verdict === 'high') &&
+    !sharesShown(named).some((share) => share >= FLOWS_SHARE && share <= OVER_DRAWN);
   const said: DropOfJob = { ...answer, flows, mayDrawMore };
   const places = named.flatMap(({ cells: [cell] }) =>
     cell ? [DROP_ROWS[dropPlace(model, cell.test) ?? 'joint']] : [],
@@ -140,13 +144,18 @@ function isFlowing(
   const commanded = underCommand(lane.setup);
   const seen = readings.findLast((one) => one.kind === 'function' && one.part === lane.id && commanded(one));
   if (seen?.value === 'works') return true;
-  const shown = rows.flatMap(({ cells: [cell] }) => {
-    const [value, must] = [volts(cell), cell ? sizeOf(cell.expected) : 0];
-    return value === undefined || must < SEEN_VOLTS ? [] : [value / must];
-  });
+  const shown = sharesShown(rows);
   // One that loses far more tells nothing: across an open place stands the whole supply.
   if (shown.some((share) => share >= FLOWS_SHARE && share <= MOST_SHARE)) return true;
   return shown.length > 0 && shown.every((share) => share < FLOWS_SHARE) ? false : null;
+}
+
+/** Of what each place must lose beyond doubt, what it was read to lose. */
+function sharesShown(rows: readonly SheetRow[]): number[] {
+  return rows.flatMap(({ cells: [cell] }) => {
+    const [value, must] = [volts(cell), cell ? sizeOf(cell.expected) : 0];
+    return value === undefined || must < SEEN_VOLTS ? [] : [value / must];
+  });
 }
 
 /** Against the shop's figure for such a place, and what the drawn ohms lose there; null between good and bad. */

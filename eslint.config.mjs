@@ -4,6 +4,26 @@ import reactHooks from 'eslint-plugin-react-hooks';
 import globals from 'globals';
 import tseslint from 'typescript-eslint';
 
+/** Names that a file imports from an `actions` module, and each call of one that does not go through `sent`. */
+const throughSent = {
+  create(context) {
+    const actions = new Set();
+    return {
+      ImportDeclaration({ source, specifiers, importKind }) {
+        if (importKind === 'type' || !/(^|\/)actions$/.test(source.value)) return;
+        for (const one of specifiers) if (one.importKind !== 'type') actions.add(one.local.name);
+      },
+      CallExpression(node) {
+        if (node.callee.type !== 'Identifier' || !actions.has(node.callee.name)) return;
+        const { parent } = node;
+        if (parent.type === 'CallExpression' && parent.callee.name === 'sent' && parent.arguments[0] === node)
+          return;
+        context.report({ node, message: 'An action that is not answered rejects: send it by `sent`.' });
+      },
+    };
+  },
+};
+
 export default tseslint.config(
   { ignores: ['.next/', 'var/', 'node_modules/', 'next-env.d.ts', 'coverage/'] },
   js.configs.recommended,
@@ -57,6 +77,12 @@ export default tseslint.config(
         { name: 'next/link', message: 'Take Link from @/ui/Link: it asks for nothing ahead.' },
       ],
     },
+  },
+  {
+    files: ['src/**/*.{ts,tsx}'],
+    ignores: ['**/*.test.{ts,tsx}'],
+    plugins: { own: { rules: { 'through-sent': throughSent } } },
+    rules: { 'own/through-sent': 'error' },
   },
   { files: ['**/*.{mjs,cjs}'], languageOptions: { globals: globals.node } },
 );

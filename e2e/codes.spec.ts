@@ -137,6 +137,31 @@ test('worked examples and a log of three interleaved messages decode in the brow
   expect(table).toContain('J1939,39,639,9');
 });
 
+test('a code book takes a table of more than a megabyte, and says of a larger one that it is', async ({
+  page,
+}) => {
+  const lines = (count: number) =>
+    Array.from({ length: count }, (_one, k) => `maker;${k + 1};;${'Valve does not answer. '.repeat(11)}`);
+  const file = (count: number) => ({
+    name: 'maker.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(['system;code;mode;text', ...lines(count)].join('\n')),
+  });
+  expect(file(4700).buffer.length).toBeGreaterThan(1_200_000);
+  await page.goto('/machines/G-6/codes');
+  const input = page.getByLabel('Code table');
+  for (const [count, says] of [
+    [7000, 'at most 5000'],
+    [24_000, 'The table is over 2 MB'],
+  ] as const) {
+    await input.setInputFiles(file(count));
+    await expect(page.getByRole('alert').filter({ hasText: says })).toBeVisible();
+  }
+  await input.setInputFiles(file(4700));
+  await expect(page.getByText('4700 lines taken in from maker.csv.')).toBeVisible();
+  await expect(page.getByText('4700 lines', { exact: true })).toBeVisible();
+});
+
 test('a code book takes in a table whole or not at all, and gives it back', async ({ page }) => {
   await page.goto('/machines/T-3/codes');
   const input = page.getByLabel('Code table');

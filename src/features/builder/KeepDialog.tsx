@@ -8,6 +8,7 @@ import { Field, FIELD, MainKey, PlainKey, Trouble } from '@/ui/sheet';
 import { SheetDialog } from '@/ui/SheetDialog';
 import type { OpenDrawing } from './schema';
 import { keepDrawing } from './actions';
+import { sent } from '../sent';
 import { Form } from '@/ui/Form';
 
 interface Wanted {
@@ -85,18 +86,19 @@ export function KeepDialog({
   );
   const keep = handleSubmit(async ({ name, note, also, onto }) => {
     setBusy(true);
-    const answer = await keepDrawing({
-      machine: desk.machine.code,
-      functionId: desk.functionId,
-      basedOn,
-      name,
-      note,
-      circuit,
-      also: touched.map(({ id }) => id).filter((id) => also.includes(id)),
-      onto,
-    }).catch(() => ({
-      trouble: 'The server does not answer. The drawing is safe on this device; try again.',
-    }));
+    const answer = await sent(
+      keepDrawing({
+        machine: desk.machine.code,
+        functionId: desk.functionId,
+        basedOn,
+        name,
+        note,
+        circuit,
+        also: touched.map(({ id }) => id).filter((id) => also.includes(id)),
+        onto,
+      }),
+      { trouble: 'The server does not answer. The drawing is safe on this device; try again.' },
+    );
     setBusy(false);
     if ('trouble' in answer) setTrouble(answer.trouble);
     else onKept(answer.functionId, answer.version);

@@ -7,6 +7,7 @@ import type { Circuit } from '@/core/circuit/schema';
 import { Heading, Nothing, PlainKey, Trouble } from '@/ui/sheet';
 import type { OpenDrawing } from './schema';
 import { openVersion } from './actions';
+import { sent } from '../sent';
 import { differenceWords } from '@/words/en/drawing';
 
 /** Earlier versions of a function, and what is different on the desk. */
@@ -33,7 +34,7 @@ export function VersionsPanel({
   const differences = chosen ? compareCircuits(chosen.circuit, circuit) : [];
   const open = async (version: number) => {
     setBusy(version);
-    const found = await openVersion(functionId, version).catch(() => null);
+    const found = await sent(openVersion(functionId, version));
     setBusy(null);
     if (!found || 'trouble' in found) {
       setTrouble(`Version ${version} could not be read. Try again when the server answers.`);

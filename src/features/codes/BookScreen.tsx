@@ -3,6 +3,7 @@
 import { machineAddress } from '@/ui/machineAddress';
 import { Download, FileUp, Plus } from 'lucide-react';
 import { Link, LINE_LINK } from '@/ui/Link';
+import { useRouter } from 'next/navigation';
 import { useState, useTransition } from 'react';
 import { useForm } from 'react-hook-form';
 import { codeKey } from '@/core/codes/codeBook';
@@ -13,10 +14,15 @@ import type { StoredBookRow } from '@/db/codeBook';
 import { LongList } from '@/ui/LongList';
 import { Field, FIELD, Heading, MainKey, Nothing, PlainKey, Trouble } from '@/ui/sheet';
 import { useFilePicker } from '@/ui/useFilePicker';
-import { dropBookRow, importBook, saveBookRow } from './actions';
+import { dropBookRow, saveBookRow } from './actions';
+import { askServer, NotAnswered } from '../askServer';
+import { sent } from '../sent';
 import type { OpenBook } from './server';
-import { systemName } from '@/words/en/codes';
+import { linesWords, systemName } from '@/words/en/codes';
 import { Form } from '@/ui/Form';
+
+/** A table of thousands of lines is written line by line. */
+const TABLE_MS = 60_000;
 
 const EMPTY: BookRow = {
   system: 'maker',
@@ -35,15 +41,30 @@ export function BookScreen({ machine, book, past, functions }: OpenBook) {
   const [open, setOpen] = useState<StoredBookRow | 'new' | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
   const [told, setTold] = useState('');
+  const router = useRouter();
   const [busy, start] = useTransition();
   const take = (file: File) =>
     start(async () => {
-      const answer = await importBook(machine.code, await file.text());
-      setTrouble(answer.trouble);
-      const added = 'added' in answer ? answer.added : undefined;
-      setTold(
-        added === undefined ? '' : `${added} ${added === 1 ? 'line' : 'lines'} taken in from ${file.name}.`,
-      );
+      try {
+        const { added } = await askServer<{ added: number }>(
+          `/api/machines/${encodeURIComponent(machine.code)}/codes.csv`,
+          {
+            method: 'POST',
+            headers: { 'content-type': 'text/csv' },
+            body: await file.text(),
+            patienceMs: TABLE_MS,
+          },
+        );
+        setTrouble(null);
+        setTold(`${linesWords(added)} taken in from ${file.name}.`);
+        router.refresh();
+      } catch (error) {
+        setTold('');
+        const refused = error instanceof NotAnswered && error.status > 0;
+        setTrouble(
+          refused ? error.message : 'The server does not answer. Bring the table again when it is back.',
+        );
+      }
     });
   const picker = useFilePicker({
     label: 'Code table',
@@ -81,7 +102,7 @@ export function BookScreen({ machine, book, past, functions }: OpenBook) {
           functions={functions}
           onLeave={() => setOpen(null)}
           onSave={async (row) => {
-            const answer = await saveBookRow(machine.code, row, open === 'new' ? undefined : open.id);
+            const answer = await sent(saveBookRow(machine.code, row, open === 'new' ? undefined : open.id));
             if (!answer.trouble) setOpen(null);
             return answer.trouble;
           }}
@@ -89,14 +110,14 @@ export function BookScreen({ machine, book, past, functions }: OpenBook) {
             ? {}
             : {
                 onDrop: async () => {
-                  const answer = await dropBookRow(machine.code, open.id);
+                  const answer = await sent(dropBookRow(machine.code, open.id));
                   setTrouble(answer.trouble);
                   setOpen(null);
                 },
               })}
         />
       ) : null}
-      <Heading aside={`${book.length} ${book.length === 1 ? 'line' : 'lines'}`}>Codes</Heading>
+      <Heading aside={linesWords(book.length)}>Codes</Heading>
       {book.length === 0 ? (
         <Nothing>
           No code is in this book yet. Add one, or take in the maker’s table: system, code, mode, means, text,

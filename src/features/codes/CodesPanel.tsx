@@ -15,6 +15,7 @@ import { answerTo } from '@/core/job/answerTo';
 import { useDesk } from '../desk/desk';
 import { isBegun } from '../desk/steps';
 import { functionsBehind, pastJobsWith } from './actions';
+import { sent } from '../sent';
 import type { FunctionCandidate, PastCode } from './server';
 import { takeBack } from './takeBack';
 import { bookWords, codeExtras, codeName, systemName } from '@/words/en/codes';
@@ -253,21 +254,18 @@ function useAbout(code: FoundCode, means: number | null, matches: ReturnType<typ
     const question =
       means === null || silent
         ? Promise.resolve([])
-        : functionsBehind({ machineId: job.machineId, mode: means, links: asked });
-    Promise.all([
+        : sent(functionsBehind({ machineId: job.machineId, mode: means, links: asked }));
+    void Promise.all([
       question,
-      pastJobsWith(job.machineId, [key], isBegun(job.number) ? NO_NUMBER : job.number),
-    ]).then(
-      ([functions, jobs]) => {
-        if (!current) return;
-        const refused = 'trouble' in functions || 'trouble' in jobs;
-        setTrouble(refused);
-        if (refused) return;
-        setCandidates(functions);
-        setPast(jobs);
-      },
-      () => current && setTrouble(true),
-    );
+      sent(pastJobsWith(job.machineId, [key], isBegun(job.number) ? NO_NUMBER : job.number)),
+    ]).then(([functions, jobs]) => {
+      if (!current) return;
+      const refused = 'trouble' in functions || 'trouble' in jobs;
+      setTrouble(refused);
+      if (refused) return;
+      setCandidates(functions);
+      setPast(jobs);
+    });
     return () => {
       current = false;
     };

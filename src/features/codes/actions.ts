@@ -36,10 +36,3 @@ export const dropBookRow = action(
   z.tuple([machineCode, id]),
   whoever(server.dropBookRow),
 );
-
-export const importBook = action(
-  'importBook',
-  'draw',
-  z.tuple([machineCode, text(2_000_001)]),
-  whoever(server.importBook),
-);

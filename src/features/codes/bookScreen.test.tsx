@@ -1,11 +1,14 @@
 import { render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { StoredBookRow } from '@/db/codeBook';
-import { dropBookRow, importBook, saveBookRow } from './actions';
+import { askServer, NotAnswered } from '../askServer';
+import { dropBookRow, saveBookRow } from './actions';
 import { BookScreen } from './BookScreen';
 
-jest.mock('./actions', () => ({ saveBookRow: jest.fn(), dropBookRow: jest.fn(), importBook: jest.fn() }));
-const [save, drop, take] = [saveBookRow, dropBookRow, importBook].map((one) => one as jest.Mock);
+jest.mock('./actions', () => ({ saveBookRow: jest.fn(), dropBookRow: jest.fn() }));
+jest.mock('../askServer', () => ({ ...jest.requireActual('../askServer'), askServer: jest.fn() }));
+jest.mock('next/navigation', () => ({ useRouter: () => ({ refresh: jest.fn() }) }));
+const [save, drop, take] = [saveBookRow, dropBookRow, askServer].map((one) => one as jest.Mock);
 
 const row = (id: string, more: Partial<StoredBookRow> = {}): StoredBookRow => ({
   id,
@@ -115,11 +118,30 @@ describe('a machine’s code book', () => {
       Object.assign(one, { text: () => Promise.resolve(text) });
       return one;
     };
-    take!.mockResolvedValueOnce({ trouble: null, added: 2 });
+    take!.mockResolvedValueOnce({ added: 2 });
     await person.upload(screen.getByLabelText('Code table'), file('a'));
+    expect(take!.mock.calls[0]).toMatchObject([
+      '/api/machines/G-2/codes.csv',
+      { method: 'POST', headers: { 'content-type': 'text/csv' }, body: 'a' },
+    ]);
     expect(await screen.findByText('2 lines taken in from codes.csv.')).toBeTruthy();
-    take!.mockResolvedValueOnce({ trouble: 'Line 3: no code.', added: 0 });
+    take!.mockRejectedValueOnce(new NotAnswered('line 3, code: no code. Nothing was changed.', 400));
     await person.upload(screen.getByLabelText('Code table'), file('b'));
-    expect((await screen.findByRole('alert')).textContent).toMatch(/Line 3: no code/);
+    expect((await screen.findByRole('alert')).textContent).toMatch(/line 3, code: no code/);
+    expect(screen.queryByText(/taken in/)).toBeNull();
+    take!.mockRejectedValueOnce(new NotAnswered('The server does not answer.', 0));
+    await person.upload(screen.getByLabelText('Code table'), file('c'));
+    expect((await screen.findByRole('alert')).textContent).toMatch(/Bring the table again/);
+  });
+
+  it('a server that is away takes nothing that was typed with it', async () => {
+    const person = show([]);
+    save!.mockRejectedValueOnce(new Error('Failed to fetch'));
+    await person.click(screen.getByRole('button', { name: 'Add a code' }));
+    const code = screen.getByLabelText<HTMLInputElement>('Code');
+    await person.type(code, '523');
+    await person.click(screen.getByRole('button', { name: 'Keep it' }));
+    expect((await screen.findByRole('alert')).textContent).toMatch(/does not answer/);
+    expect(code.value).toBe('523');
   });
 });

@@ -1,17 +1,19 @@
 import 'server-only';
 import { z } from 'zod';
 import { InputError } from '@/core/circuit/inputError';
-import { bookRowSchema } from '@/core/codes/bookRow';
+import { bookRowSchema, type BookRow } from '@/core/codes/bookRow';
 import { codeCandidates } from '@/core/diagnosis/codeCandidates';
 import { jobsWithCodes, mergeBook, putBookRow, readBook, removeBookRow } from '@/db/codeBook';
 import { findMachine, functionsOf } from '@/db/jobs';
 import { readCodeBook } from '@/formats/codeTables';
 import { revalidatePath } from 'next/cache';
+import { Refused } from '../gate/failure';
 import { candidateQuestion } from './question';
 import { log } from '../serverLog';
 
 const MOST_PAST = 40;
-const LARGEST_TABLE = 2_000_000;
+/** A code book's table, bytes. */
+export const LARGEST_TABLE = 2_000_000;
 
 /** A job that had the same code, and what it turned out to be. */
 export interface PastCode {
@@ -99,19 +101,23 @@ export async function dropBookRow(machineCode: string, id: string): Promise<Book
   return { trouble: null };
 }
 
-/** Takes in a code book from a CSV table; a bad line changes nothing. */
-export async function importBook(machineCode: string, text: string): Promise<BookAnswer> {
+/** Takes in a code book from a CSV table, and gives its lines; null where there is no such machine. A bad line changes nothing. */
+export async function importBook(machineCode: string, text: string): Promise<number | null> {
   const machine = await findMachine(machineCode);
-  if (!machine) return { trouble: `There is no machine ${machineCode}.` };
+  if (!machine) return null;
+  const book = readWhole(text);
+  await mergeBook(machine.id, book);
+  log.info({ machine: machineCode, lines: book.length }, 'code book taken in');
+  revalidatePath(`/machines/${machineCode}/codes`);
+  return book.length;
+}
+
+function readWhole(text: string): BookRow[] {
   try {
-    if (text.length > LARGEST_TABLE) throw new InputError('file', 'over 2 MB; a code book is smaller');
-    const book = readCodeBook(text);
-    await mergeBook(machine.id, book);
-    log.info({ machine: machineCode, lines: book.length }, 'code book taken in');
-    revalidatePath(`/machines/${machineCode}/codes`);
-    return { trouble: null, added: book.length };
+    return readCodeBook(text);
   } catch (error) {
-    if (error instanceof InputError) return { trouble: `${error.message}. Nothing was changed.` };
+    if (error instanceof InputError)
+      throw new Refused(400, 'bad-input', `${error.message}. Nothing was changed.`);
     throw error;
   }
 }

@@ -36,6 +36,7 @@ import { capital } from '@/words/en/capital';
 import { leftWords } from '@/words/en/history';
 import { LookAgain } from '../shed/LookAgain';
 import { keepDay } from './actions';
+import { sent } from '../sent';
 import { hereOf, type Day, type DayCard, type DayHours } from './day';
 import { DayBar } from './DayBar';
 import { asItStands, given, holderOf, jobAt, movedTo, NOBODY, proposalOf, spanOf } from './laidDay';
@@ -129,7 +130,7 @@ export function DayPlan({ day, mayPlan }: { day: Day; mayPlan: boolean }) {
   const keep = () =>
     start(async () => {
       const rows = plan.rows.filter(({ person }) => person !== NOBODY);
-      const answer = await keepDay(rows, hours, own ? own.since : day.since);
+      const answer = await sent(keepDay(rows, hours, own ? own.since : day.since));
       setTrouble(answer.trouble);
       if (answer.trouble !== null) return;
       setOwn(null);

@@ -4,6 +4,7 @@ import { useEffect, useRef, useState, useTransition } from 'react';
 import { useForm, useWatch } from 'react-hook-form';
 import { askServer } from '../askServer';
 import { openNewJob } from './actions';
+import { sent } from '../sent';
 import { beginHere } from '../begun/beginHere';
 import { keepPages } from '../offline/keepPages';
 import { keepBegin, keptBegin, listBegin } from '../begun/keepBegin';
@@ -68,15 +69,10 @@ export function NewJobForm({
   const open = handleSubmit(({ answers, ...said }) =>
     start(async () => {
       opening.current ??= { id: uuidv7(), openedAt: new Date().toISOString() };
-      const answer = await openNewJob({
-        ...opening.current,
-        ...said,
-        functionId: chosen,
-        answers: ownAnswers(answers),
-      }).catch(() => ({
-        trouble: 'The server does not answer. What was typed stands here.',
-        away: true as const,
-      }));
+      const answer = await sent(
+        openNewJob({ ...opening.current, ...said, functionId: chosen, answers: ownAnswers(answers) }),
+        { trouble: 'The server does not answer. What was typed stands here.', away: true as const },
+      );
       // Where it was opened, the page is left.
       if (answer) setRefused(answer);
     }),

@@ -10,6 +10,7 @@ import { useFilePicker } from '@/ui/useFilePicker';
 import { keepPhoto } from '../keepPhoto';
 import { pagesOf } from './pages';
 import { addSheet, dropSheet, pinPart, unpinPart } from './actions';
+import { sent } from '../sent';
 import type { OpenDrawings } from './server';
 
 /** Sheets of a machine's drawings, with pins that link to its parts. */
@@ -29,7 +30,7 @@ export function DrawingsScreen({ machine, drawings, parts, points }: OpenDrawing
       const pages = await pagesOf(file, (page, of) => setBusy(`Page ${page} of ${of}`));
       for (const { name, picture } of pages) {
         const kept = await keepPhoto(picture, name, 'drawing');
-        const answer = 'trouble' in kept ? kept : await addSheet(machine.code, name, kept.hash);
+        const answer = 'trouble' in kept ? kept : await sent(addSheet(machine.code, name, kept.hash));
         if (answer.trouble) {
           setTrouble(answer.trouble);
           break;
@@ -119,7 +120,7 @@ function Sheet({
     const box = picture.current!.getBoundingClientRect();
     const x = (event.clientX - box.left) / box.width;
     const y = (event.clientY - box.top) / box.height;
-    onTrouble((await pinPart(code, sheet.id, { part, x, y })).trouble);
+    onTrouble((await sent(pinPart(code, sheet.id, { part, x, y }))).trouble);
   };
   return (
     <section aria-labelledby="sheet" className="min-w-0">
@@ -146,13 +147,13 @@ function Sheet({
           </select>
         </Field>
         {pinned ? (
-          <PlainKey onClick={async () => onTrouble((await unpinPart(code, sheet.id, part)).trouble)}>
+          <PlainKey onClick={async () => onTrouble((await sent(unpinPart(code, sheet.id, part))).trouble)}>
             Take its pin off
           </PlainKey>
         ) : null}
         <PlainKey
           className="ml-auto"
-          onClick={async () => onTrouble((await dropSheet(code, sheet.id)).trouble)}
+          onClick={async () => onTrouble((await sent(dropSheet(code, sheet.id))).trouble)}
         >
           Take the sheet out
         </PlainKey>

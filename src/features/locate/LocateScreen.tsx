@@ -11,6 +11,7 @@ import { useDesk } from '../desk/desk';
 import { StepLayout } from '../desk/StepLayout';
 import { evenStandings } from '@/core/path/evenStandings';
 import { findOnMachine } from './actions';
+import { sent } from '../sent';
 import type { FoundPart } from './server';
 
 const STATE_WORDS = { doubt: 'in doubt', held: 'held', spared: 'spared', bad: 'proved bad' } as const;
@@ -193,15 +194,12 @@ function LegendSearch({ machineId, machine }: { machineId: string; machine: stri
     if (text.trim().length < 1) return;
     let current = true;
     const timer = setTimeout(() => {
-      findOnMachine(machineId, text).then(
-        (answer) => {
-          if (!current) return;
-          const refused = 'trouble' in answer;
-          setTrouble(refused);
-          if (!refused) setFound(answer);
-        },
-        () => current && setTrouble(true),
-      );
+      void sent(findOnMachine(machineId, text)).then((answer) => {
+        if (!current) return;
+        const refused = 'trouble' in answer;
+        setTrouble(refused);
+        if (!refused) setFound(answer);
+      });
     }, 150);
     return () => {
       current = false;

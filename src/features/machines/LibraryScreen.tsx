@@ -12,6 +12,7 @@ import { useFilePicker } from '@/ui/useFilePicker';
 import { classAddress, machinesCount } from '@/words/en/classes';
 import { askServer, NotAnswered } from '../askServer';
 import { createMachine } from './actions';
+import { sent } from '../sent';
 import { Form } from '@/ui/Form';
 
 /** Every machine of the shed, and a new one by hand or from an archive. */
@@ -145,9 +146,7 @@ function NewMachine({ codes }: { codes: readonly string[] }) {
   const [busy, start] = useTransition();
   const add = handleSubmit((fields) =>
     start(async () => {
-      const refused = await createMachine(fields).catch(() => ({
-        trouble: 'The server does not answer. What was typed stands here; try again.',
-      }));
+      const refused = await sent(createMachine(fields));
       // Where it was added, the page is left.
       if (refused) setAnswer(refused);
     }),

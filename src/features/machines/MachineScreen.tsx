@@ -10,10 +10,9 @@ import { Field, FIELD, Heading, Nothing, PlainKey, Trouble } from '@/ui/sheet';
 import { classAddress } from '@/words/en/classes';
 import { KIND_NAMES } from '@/words/en/drawing';
 import { nameMachine, removeFunction } from './actions';
+import { sent } from '../sent';
 import type { OpenMachine } from './server';
 import { Form } from '@/ui/Form';
-
-const SILENT = { trouble: 'The server does not answer. Try again.' };
 
 /** A template as its form needs it: what it asks for, not how it is built. */
 export type TemplateChoice = Omit<Template, 'build'>;
@@ -89,9 +88,7 @@ export function MachineScreen({
                 <PlainKey
                   className="px-3! text-[15.5px]!"
                   aria-label={`Take ${name} out`}
-                  onClick={async () =>
-                    setTrouble((await removeFunction(machine.code, id).catch(() => SILENT)).trouble)
-                  }
+                  onClick={async () => setTrouble((await sent(removeFunction(machine.code, id))).trouble)}
                 >
                   Take out
                 </PlainKey>
@@ -269,7 +266,7 @@ function Name({ machine, equipment }: Pick<OpenMachine, 'machine' | 'equipment'>
   const typed = useWatch({ control });
   const [trouble, setTrouble] = useState<string | null>(null);
   const rename = handleSubmit(async (wanted) => {
-    const answer = await nameMachine(machine.code, wanted).catch(() => SILENT);
+    const answer = await sent(nameMachine(machine.code, wanted));
     setTrouble(answer.trouble);
   });
   return (

@@ -6,6 +6,7 @@ import { closeUp, probePlace, type PinnedSheet, type ProbePlace } from '@/core/p
 import { SheetDialog } from '@/ui/SheetDialog';
 import { useDesk } from '../desk/desk';
 import { pinnedSheets } from '../drawings/actions';
+import { sent } from '../sent';
 
 /** Pictures of a machine, asked for once while its jobs are open. */
 const known = new Map<string, Promise<readonly PinnedSheet[]>>();
@@ -13,14 +14,12 @@ const known = new Map<string, Promise<readonly PinnedSheet[]>>();
 function sheetsOf(machine: string): Promise<readonly PinnedSheet[]> {
   let asked = known.get(machine);
   if (!asked) {
-    asked = pinnedSheets(machine).then(
-      (answer) => ('trouble' in answer ? [] : answer.sheets),
-      () => {
-        // Away from the server: asked again with the next test.
-        known.delete(machine);
-        return [];
-      },
-    );
+    asked = sent(pinnedSheets(machine)).then((answer) => {
+      if (!('trouble' in answer)) return answer.sheets;
+      // Away from the server, or refused by it: asked again with the next test.
+      known.delete(machine);
+      return [];
+    });
     known.set(machine, asked);
   }
   return asked;

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import type { LiveReading } from '@/core/instrument/offered';
 import { dialWords, liveWords } from '@/words/en/liveMeter';
 import { turnMeter } from './actions';
+import { sent } from '../sent';
 
 /** What stands in the keyline as long as a live meter offers no value: why not, and its dial where that can be turned from here. */
 export function LiveLine({ live }: { live: LiveReading }) {
@@ -12,7 +13,7 @@ export function LiveLine({ live }: { live: LiveReading }) {
   const turn = async () => {
     if (live.is !== 'wrongDial') return;
     setTurning(true);
-    const answer = await turnMeter(live.wanted).catch(() => ({ trouble: 'The server does not answer.' }));
+    const answer = await sent(turnMeter(live.wanted), { trouble: 'The server does not answer.' });
     setTurning(false);
     setTrouble(answer?.trouble ?? null);
   };

@@ -7,8 +7,7 @@ import { Heading, MainKey, PlainKey, TextField, Trouble } from '@/ui/sheet';
 import { Form } from '@/ui/Form';
 import { OwnCode } from './OwnCode';
 import { callDevice, changeOwn, forgetDevice, newFeedKey } from './actions';
-
-const SILENT = { trouble: 'The server does not answer. Try again.' };
+import { sent } from '../sent';
 
 /** One's own PIN and password, this device, and a key for one's calendar. */
 export function AccountScreen({
@@ -63,9 +62,7 @@ function OwnSecret({ what, asks, first }: { what: 'pin' | 'password'; asks: bool
   const [busy, start] = useTransition();
   const keep = () =>
     start(async () => {
-      const answer = await changeOwn(what === 'pin' ? { now, pin: fresh } : { now, password: fresh }).catch(
-        () => SILENT,
-      );
+      const answer = await sent(changeOwn(what === 'pin' ? { now, pin: fresh } : { now, password: fresh }));
       const said = answer.trouble;
       setTrouble(
         said === null ? null : said.startsWith('is ') || said.startsWith('has ') ? `It ${said}.` : said,
@@ -134,7 +131,7 @@ function ThisDevice({ device, trusted }: { device: string; trusted: boolean }) {
   const [busy, start] = useTransition();
   const done = (work: () => Promise<{ trouble: string | null }>) =>
     start(async () => {
-      setTrouble((await work().catch(() => SILENT)).trouble);
+      setTrouble((await work()).trouble);
       router.refresh();
     });
   return (
@@ -144,7 +141,7 @@ function ThisDevice({ device, trusted }: { device: string; trusted: boolean }) {
         className="flex flex-wrap items-end gap-3 py-3"
         onSubmit={(event) => {
           event.preventDefault();
-          done(() => callDevice(name));
+          done(() => sent(callDevice(name)));
         }}
       >
         <TextField
@@ -159,7 +156,7 @@ function ThisDevice({ device, trusted }: { device: string; trusted: boolean }) {
           Call it so
         </PlainKey>
         {trusted ? (
-          <PlainKey disabled={busy} onClick={() => done(() => forgetDevice())}>
+          <PlainKey disabled={busy} onClick={() => done(() => sent(forgetDevice()))}>
             It is the shed’s no longer
           </PlainKey>
         ) : null}
@@ -185,7 +182,7 @@ function Calendar({ feed }: { feed: string }) {
           disabled={busy}
           onClick={() =>
             start(async () => {
-              const answer = await newFeedKey().catch(() => SILENT);
+              const answer = await sent(newFeedKey());
               if ('key' in answer) setKey(answer.key);
               else setTrouble(answer.trouble);
             })

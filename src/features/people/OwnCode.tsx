@@ -5,8 +5,7 @@ import { useState, useTransition } from 'react';
 import { Heading, MainKey, PlainKey, TextField, Trouble } from '@/ui/sheet';
 import { Form } from '@/ui/Form';
 import { setUpCode, takeCodeOff, turnCodeOn } from './actions';
-
-const SILENT = { trouble: 'The server does not answer. Try again.' };
+import { sent } from '../sent';
 
 /** A code beside the password, of a program that counts time: set up, and taken off. */
 export function OwnCode({ hasCode }: { hasCode: boolean }) {
@@ -35,7 +34,7 @@ function SetUp({ onWords }: { onWords: (words: readonly string[]) => void }) {
   const [busy, start] = useTransition();
   const begin = () =>
     start(async () => {
-      const answer = await setUpCode(password).catch(() => SILENT);
+      const answer = await sent(setUpCode(password));
       setTrouble(answer.trouble);
       if ('secret' in answer && answer.secret && answer.picture) {
         setMade({ secret: answer.secret, picture: answer.picture });
@@ -44,7 +43,7 @@ function SetUp({ onWords }: { onWords: (words: readonly string[]) => void }) {
     });
   const confirm = () =>
     start(async () => {
-      const answer = await turnCodeOn(code).catch(() => SILENT);
+      const answer = await sent(turnCodeOn(code));
       setTrouble(answer.trouble);
       if (!('words' in answer) || !answer.words) return;
       onWords(answer.words);
@@ -142,7 +141,7 @@ function TakeOff() {
         onSubmit={(event) => {
           event.preventDefault();
           start(async () => {
-            const said = (await takeCodeOff({ password, code }).catch(() => SILENT)).trouble;
+            const said = (await sent(takeCodeOff({ password, code }))).trouble;
             setTrouble(said);
             if (said === null) router.refresh();
           });

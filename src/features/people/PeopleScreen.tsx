@@ -7,6 +7,7 @@ import { FIELD, Heading, MainKey, PlainKey, TextField, Trouble } from '@/ui/shee
 import { LICENCE_WORDS, personWords, ROLE_MEANS, ROLE_WORDS } from '@/words/en/people';
 import { Form } from '@/ui/Form';
 import { changePerson, giveNewWord, makeAccount } from './actions';
+import { sent } from '../sent';
 import type { PersonRow } from './server';
 
 const SILENT = { trouble: 'The server does not answer. Look whether it was kept, then try again.' };
@@ -83,17 +84,13 @@ function PersonLine({ person, me, onWord }: { person: PersonRow; me: string; onW
   const [busy, start] = useTransition();
   const change = (closed: boolean) =>
     start(async () => {
-      const answer = await changePerson(person.name, { role, licences: [...licences], closed }).catch(
-        () => SILENT,
-      );
+      const answer = await sent(changePerson(person.name, { role, licences: [...licences], closed }), SILENT);
       setTrouble(answer.trouble);
       router.refresh();
     });
   const reset = () =>
     start(async () => {
-      const answer: { trouble: string | null; word?: string } = await giveNewWord(person.name).catch(
-        () => SILENT,
-      );
+      const answer: { trouble: string | null; word?: string } = await sent(giveNewWord(person.name), SILENT);
       setTrouble(answer.trouble);
       if (answer.word) onWord({ name: person.name, word: answer.word });
       router.refresh();
@@ -213,11 +210,10 @@ function NewPerson({ onWord }: { onWord: GiveWord }) {
         onSubmit={(event) => {
           event.preventDefault();
           start(async () => {
-            const answer: { trouble: string | null; word?: string } = await makeAccount({
-              name,
-              role,
-              licences: [...licences],
-            }).catch(() => SILENT);
+            const answer: { trouble: string | null; word?: string } = await sent(
+              makeAccount({ name, role, licences: [...licences] }),
+              SILENT,
+            );
             setTrouble(
               answer.trouble === null
                 ? null

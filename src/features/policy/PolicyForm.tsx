@@ -9,6 +9,7 @@ import { Field, FIELD, Heading, Hold, MainKey, PlainKey, Trouble } from '@/ui/sh
 import { passWords } from '@/words/en/heldAgainst';
 import type { Policy } from './policy';
 import { settlePolicy } from './actions';
+import { sent } from '../sent';
 import { Form } from '@/ui/Form';
 
 const ORDERS: readonly (readonly [Policy['order'], string])[] = [
@@ -51,15 +52,17 @@ export function PolicyForm({
           const parsed = parseFigure(typed);
           return parsed.is === 'figure' ? parsed.value : typed;
         };
-        const answer = await settlePolicy({
-          ...policy,
-          timeZone: timeZone.trim(),
-          machinesOut: machinesOut.trim() === '' ? null : machinesOut.trim(),
-          retestDays: retestDays.trim() === '' ? null : figure(retestDays),
-          shopRate: figure(shopRate),
-          lockLine: figure(lockLine),
-          lockControl: figure(lockControl),
-        });
+        const answer = await sent(
+          settlePolicy({
+            ...policy,
+            timeZone: timeZone.trim(),
+            machinesOut: machinesOut.trim() === '' ? null : machinesOut.trim(),
+            retestDays: retestDays.trim() === '' ? null : figure(retestDays),
+            shopRate: figure(shopRate),
+            lockLine: figure(lockLine),
+            lockControl: figure(lockControl),
+          }),
+        );
         setTrouble(answer.trouble);
         setKept(answer.trouble === null);
       }),

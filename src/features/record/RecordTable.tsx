@@ -15,6 +15,7 @@ import { Form } from '@/ui/Form';
 import { MainKey, PlainKey, TextField, Trouble } from '@/ui/sheet';
 import { factorWords } from '@/words/en/record';
 import { settleOdds } from './actions';
+import { sent } from '../sent';
 import type { RecordRow } from './server';
 
 const features = tableFeatures({ rowSortingFeature, sortedRowModel: createSortedRowModel() });
@@ -153,9 +154,7 @@ function OwnOddsForm({
         );
     }
     start(async () => {
-      const answer = await settleOdds({ learn: uses, own }).catch(() => ({
-        trouble: 'The server does not answer. Try again.',
-      }));
+      const answer = await sent(settleOdds({ learn: uses, own }));
       setTrouble(answer.trouble);
       setKept(answer.trouble === null);
     });

@@ -5,6 +5,7 @@ import { Link } from '@/ui/Link';
 import { useState, useTransition } from 'react';
 import { Heading, MainKey, Nothing, Trouble } from '@/ui/sheet';
 import { openRetest } from './actions';
+import { sent } from '../sent';
 import type { RoundStop } from './server';
 
 /** Looks of every row, said once for the list: a round has a hundred rows. */
@@ -20,9 +21,7 @@ export function RoundSheet({ stops, today }: { stops: readonly RoundStop[]; toda
   if (stops.length === 0) return <Nothing>Nothing is due in that time.</Nothing>;
   const begin = (functionId: string) =>
     start(async () => {
-      const answer = await openRetest(functionId).catch(() => ({
-        trouble: 'The server does not answer. Try again.',
-      }));
+      const answer = await sent(openRetest(functionId));
       if (answer?.trouble) setTrouble({ at: functionId, words: answer.trouble });
     });
   return (

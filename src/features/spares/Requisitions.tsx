@@ -8,6 +8,7 @@ import { Heading, Nothing, PlainKey, Trouble } from '@/ui/sheet';
 import { dueWords, STATE_WORDS, STEP_WORDS } from '@/words/en/spares';
 import { useWho } from '@/ui/who';
 import { stepOn } from './actions';
+import { sent } from '../sent';
 
 /** What was asked for and is not there yet, the longest waiting first, each with what comes next. */
 export function Requisitions({
@@ -24,9 +25,7 @@ export function Requisitions({
   const [busy, start] = useTransition();
   const step = (number: number, state: RequisitionState) =>
     start(async () => {
-      const answer = await stepOn(number, state, '').catch(() => ({
-        trouble: 'The server does not answer. Try again.',
-      }));
+      const answer = await sent(stepOn(number, state, ''));
       setTrouble(answer.trouble === null ? null : { at: number, words: answer.trouble });
     });
   return (

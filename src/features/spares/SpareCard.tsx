@@ -13,9 +13,9 @@ import { KIND_NAMES } from '@/words/en/drawing';
 import { capital } from '@/words/en/capital';
 import { MOVE_WORDS, RATING_NAMES } from '@/words/en/spares';
 import { askPieces, keepSpare, movePieces } from './actions';
+import { sent } from '../sent';
 import { useMay } from '@/ui/who';
 
-const SILENT = { trouble: 'The server does not answer. What was typed stands here; try again.' };
 const RATINGS = Object.keys(RATING_NAMES) as RatingName[];
 /** Ratings that are one of a few words. */
 const CHOICES: Readonly<Partial<Record<RatingName, readonly string[]>>> = {
@@ -63,7 +63,7 @@ export function SpareCard({
     const read = factsOf(typed);
     if ('trouble' in read) return setTrouble(read.trouble);
     start(async () => {
-      const answer = await keepSpare({ ...read.facts, id: spare?.id ?? null }).catch(() => SILENT);
+      const answer = await sent(keepSpare({ ...read.facts, id: spare?.id ?? null }));
       setTrouble(answer.trouble);
       setKept(answer.trouble === null);
       if (answer.trouble === null && typed.number.trim() !== spare?.number)
@@ -170,7 +170,7 @@ export function MovePieces({ number }: { number: string }) {
     if (typed.is !== 'figure' || !Number.isInteger(typed.value))
       return setTrouble(`“${count}” is no number of pieces; type a whole one.`);
     start(async () => {
-      const answer = await work(typed.value).catch(() => SILENT);
+      const answer = await work(typed.value);
       setTrouble(answer.trouble);
       if (answer.trouble === null) setCount('');
     });
@@ -190,18 +190,18 @@ export function MovePieces({ number }: { number: string }) {
       <div className="flex flex-wrap gap-2 pt-2">
         {keepsStock ? (
           <>
-            <PlainKey disabled={busy} onClick={() => act((by) => movePieces(number, by, 'counted'))}>
+            <PlainKey disabled={busy} onClick={() => act((by) => sent(movePieces(number, by, 'counted')))}>
               Counted, more or fewer
             </PlainKey>
             <PlainKey
               disabled={busy}
-              onClick={() => act((by) => movePieces(number, -Math.abs(by), 'sentBack'))}
+              onClick={() => act((by) => sent(movePieces(number, -Math.abs(by), 'sentBack')))}
             >
               {capital(MOVE_WORDS.sentBack)}
             </PlainKey>
           </>
         ) : null}
-        <PlainKey disabled={busy} onClick={() => act((by) => askPieces(number, by))}>
+        <PlainKey disabled={busy} onClick={() => act((by) => sent(askPieces(number, by)))}>
           Ask for so many
         </PlainKey>
       </div>

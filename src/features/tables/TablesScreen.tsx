@@ -8,6 +8,7 @@ import type { ShopRules } from './rules';
 import { parseFigure } from '@/core/units/parseFigure';
 import { useMay } from '@/ui/who';
 import { settleRules } from './actions';
+import { sent } from '../sent';
 
 /** Figures to lean on where nothing better is known; what is practice and no standard can be the shop's own. */
 export function TablesScreen({
@@ -35,9 +36,7 @@ export function TablesScreen({
         return;
       }
     }
-    const answer = await settleRules(next).catch(() => ({
-      trouble: 'The server does not answer. Try again.',
-    }));
+    const answer = await sent(settleRules(next));
     setTrouble(answer.trouble);
     setSaid(answer.trouble ? null : 'Kept.');
     if (!answer.trouble) setTyped({});

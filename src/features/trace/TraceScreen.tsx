@@ -24,6 +24,7 @@ import { StepLayout } from '../desk/StepLayout';
 import { StepLink } from '../desk/StepLink';
 import { SheetNav } from '../sheets/SheetNav';
 import { soundTraces } from './actions';
+import { sent } from '../sent';
 import { BringTrace } from './BringTrace';
 import { HowToTake } from './HowToTake';
 import { RecordTrace } from './RecordTrace';
@@ -39,6 +40,9 @@ interface Sound {
 }
 
 /** A coil's current while it is switched on: what it shows, held against what it showed before, and what that comes to. */
+/** Instead of what is asked for where the server is away. */
+const NOTHING_EARLIER = { trouble: '' };
+
 export function TraceScreen() {
   const { speaker, log } = useDesk();
   const { model } = speaker;
@@ -76,19 +80,16 @@ function PartTrace({ watched, parts }: { watched: WatchedPart; parts: readonly W
 
   useEffect(() => {
     let left = false;
-    soundTraces(job.id).then(
-      (answer) => {
-        if (left) return;
-        if ('trouble' in answer) return setTrouble(answer.trouble);
-        const own = answer.traces.filter((one) => one.part === part);
-        setSounds((now) => [
-          ...own.map(({ amps, jobNumber }) => ({ name: `${part}, sound, job ${jobNumber}`, amps })),
-          ...now,
-        ]);
-      },
-      // Away from the server there is nothing earlier; what is brought can be held against a file all the same.
-      () => undefined,
-    );
+    // Away from the server there is nothing earlier; what is brought can be held against a file all the same.
+    void sent(soundTraces(job.id), NOTHING_EARLIER).then((answer) => {
+      if (left || answer === NOTHING_EARLIER) return;
+      if ('trouble' in answer) return setTrouble(answer.trouble);
+      const own = answer.traces.filter((one) => one.part === part);
+      setSounds((now) => [
+        ...own.map(({ amps, jobNumber }) => ({ name: `${part}, sound, job ${jobNumber}`, amps })),
+        ...now,
+      ]);
+    });
     return () => {
       left = true;
     };

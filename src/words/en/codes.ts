@@ -17,6 +17,11 @@ export function codeName({ system, component, failureMode }: FoundCode): string 
   return failureMode === undefined ? String(component) : `${component}-${failureMode}`;
 }
 
+/** Lines of a code book: "1 line", "12 lines". */
+export function linesWords(count: number): string {
+  return `${count} ${count === 1 ? 'line' : 'lines'}`;
+}
+
 export function systemName(system: string): string {
   return SYSTEMS[system] ?? system;
 }

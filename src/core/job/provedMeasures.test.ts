@@ -175,7 +175,8 @@ describe('windings that a job leaves proved', () => {
         windings: past(atReference),
       })!;
     expect(sheetWith(true, 11.9).rows[0]!.verdict).toBe('good');
-    expect(sheetWith(true, 6).rows[0]!.verdict).toBe('low');
+    // Too low by its like, as it stands: what lies across it is still to be told apart.
+    expect(sheetWith(true, 6).rows[0]!.verdict).toBe('lowHere');
     expect(sheetWith(false, 6).rows[0]!.verdict).toBeNull();
     expect(sheetWith(false, 6).coils![0]!.past.fleet).toHaveLength(3);
     expect(windingType(own)).not.toBe(windingType(coil));

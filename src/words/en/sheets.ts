@@ -1,5 +1,7 @@
 import type { Reading, Test } from '@/core/circuit/schema';
 import type { Baseline } from '@/core/diagnosis/yardsticks';
+import type { CoilRowVerdict } from '@/core/sheets/onCircuit/coilSheet';
+import type { DiodeRowVerdict } from '@/core/sheets/onCircuit/diodesSheet';
 import type { JobSheet, JobSheetName, SheetRow } from '@/core/sheets/onCircuit/jobSheet';
 import type { NeedCheck } from '@/core/sheets/onCircuit/needsSheet';
 import { siteTime } from '@/core/units/siteTime';
@@ -112,7 +114,7 @@ const VERDICTS: Readonly<Record<JobSheetName, Readonly<Record<string, string>>>>
     moreDrawn: 'its ohms are right, and too much is drawn: something beside it draws',
     notSeated:
       'its ohms are right, and it draws too much: its armature does not seat, or something beside it draws',
-  },
+  } satisfies Record<CoilRowVerdict, string>,
   windings: {
     good: 'as drawn',
     open: 'one leads nowhere',
@@ -150,7 +152,7 @@ const VERDICTS: Readonly<Record<JobSheetName, Readonly<Record<string, string>>>>
     open: 'open both ways',
     reversed: 'in the wrong way round: it shorts its feed when that is on',
     hidden: 'hidden by what lies across it: lift one end',
-  },
+  } satisfies Record<DiodeRowVerdict, string>,
   interlocks: {
     good: 'passes its volts on',
     bad: 'loses the volts here',

@@ -2,7 +2,6 @@ import type { CircuitModel } from '../../src/core/circuit/model';
 import type { Part } from '../../src/core/circuit/schema';
 import type { Edit } from '../../src/core/circuit/edits';
 import type { CandidateFault, FaultName } from '../../src/core/diagnosis/faultTypes';
-import { refOfKey } from '../../src/core/sheets/onCircuit/functionsSheet';
 import type { JobSheet, SheetRow } from '../../src/core/sheets/onCircuit/jobSheet';
 import type { FunctionsAnswer } from '../../src/core/sheets/functions/functions';
 import type { Need, NeedsAnswer } from '../../src/core/sheets/needs/needs';
@@ -125,9 +124,8 @@ export function judgedPins({ model, edits, sheet }: Played): Outcome {
 /** The planted part is among what is left, and nothing says that it was cleared. */
 export function judgedFunctions({ sheet, part: { ref } }: Played): Outcome {
   const { suspect, cleared, findings } = sheet.answers[0] as FunctionsAnswer;
-  const left = suspect.some(({ part }) => refOfKey(part) === ref);
-  // What a part does in one command may be cleared, and what it does in another be in doubt.
-  if (!left && cleared.some((key) => refOfKey(key) === ref)) return 'wrong';
+  const left = suspect.some(({ part }) => part === ref);
+  if (!left && cleared.includes(ref)) return 'wrong';
   if (findings.some(({ code }) => code === 'moreThanOne')) return 'wrong';
   if (suspect.length === 0) return 'open';
   return left ? 'right' : 'wrong';

@@ -14,6 +14,12 @@ export function severityGrid({ least, most, mainLeast, mainMost }: SeverityRange
   return [...new Set(grid)].sort((a, b) => a - b);
 }
 
+/** Few of them, for a look at what a fault does: at its least, as it mostly is, and at its most; once 1 for what has no severity. */
+export function fewSeverities(range: SeverityRange | null): number[] {
+  if (!range) return [1];
+  return [range.least, Math.sqrt(range.mainLeast * range.mainMost), range.most];
+}
+
 /** `count` values from one end to the other, evenly in the logarithm. */
 export function logSpaced(from: number, to: number, count: number): number[] {
   if (to <= from * 1.0001) return [from];

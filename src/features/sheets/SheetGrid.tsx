@@ -12,6 +12,7 @@ import {
 } from '@tanstack/react-table';
 import { ArrowDown, ArrowUp } from 'lucide-react';
 import type { JobSheet, SheetCell, SheetRow } from '@/core/sheets/onCircuit/jobSheet';
+import type { AnyVerdict } from '@/core/sheets/onCircuit/verdicts';
 import { cellWords, columnWords, rowTitle, sheetVerdictWords, verdictTone } from '@/words/en/sheets';
 import { outputGround } from '@/ui/outputGround';
 import { useDesk } from '../desk/desk';
@@ -175,7 +176,7 @@ function Head({ header, className }: { header: Header<Features, SheetRow>; class
   );
 }
 
-function Says({ sheet, verdict }: { sheet: JobSheet; verdict: string | null }) {
+function Says({ sheet, verdict }: { sheet: JobSheet; verdict: AnyVerdict | null }) {
   const tone = verdictTone(verdict);
   return (
     <>

@@ -7,10 +7,10 @@ import type { SheetAnswer } from '@/core/sheets/sheet';
 import type { Bearing } from '@/core/sheets/onCircuit/bearing';
 import type { SealAnswer } from '@/core/sheets/onCircuit/cylindersSheet';
 import type { DropOfJob } from '@/core/sheets/onCircuit/dropSheet';
-import { refOfKey } from '@/core/sheets/onCircuit/functionsSheet';
 import type { JobSheet, SheetRow } from '@/core/sheets/onCircuit/jobSheet';
 import type { TimelineAnswer } from '@/core/sheets/onCircuit/timelineSheet';
 import type { WindingPairAnswer } from '@/core/sheets/onCircuit/windingsSheet';
+import type { SheetVerdicts } from '@/core/sheets/onCircuit/verdicts';
 import type { Reading } from '@/core/circuit/schema';
 import { findingWords, needWords } from './benchSheets';
 import { quantity, type Speaker } from './readings';
@@ -45,12 +45,14 @@ export function sheetFoundWords(speaker: Speaker, sheet: JobSheet): string[] {
   if (sheet.name === 'actuation') return actuationFound(sheet, speaker.gaugeUnit);
   if (sheet.name === 'conductors') return conductorsFound(sheet);
   if (sheet.name === 'windings') return windingsFound(sheet.answers as WindingPairAnswer[]);
-  const lines = [...bad, ...watch].map(
-    (row) => `${titleOf(row)}: ${sheetVerdictWords(sheet.name, row.verdict)}.`,
-  );
+  const rows = [...bad, ...watch];
+  const lines = [...new Set(rows.map(({ verdict }) => verdict))].map((verdict) => {
+    const alike = rows.filter((row) => row.verdict === verdict).map(titleOf);
+    return `${named(alike, MOST_TOLD)}: ${sheetVerdictWords(sheet.name, verdict)}.`;
+  });
   const flow =
     sheet.name === 'drop' ? flowWords(sheet.answers[0] as DropOfJob, bad.length + watch.length > 0) : [];
-  if (lines.length > 0) return [...shared(sheet), ...firstOf(lines), ...flow, ...liesOnWords(sheet)];
+  if (lines.length > 0) return [...shared(sheet), ...lines, ...flow, ...liesOnWords(sheet)];
   if (flow.length > 0) return flow;
   const open = sheet.rows.filter(({ verdict }) => verdict === null || verdict === 'carries').length;
   return [
@@ -65,7 +67,7 @@ function flowWords({ flows, mayDrawMore }: DropOfJob, losesTooMuch: boolean): st
   return flows ? [] : [NOTHING_FLOWS];
 }
 
-const SHARED: Readonly<Record<string, string>> = {
+const SHARED: Readonly<Partial<Record<SheetVerdicts['proofChain'], string>>> = {
   on: 'More than one is live at rest: look first at what they share, the return of their loads and what feeds them.',
   output: 'More than one gives too little: look first at the supply that they share.',
   unfed: 'Nothing comes to more than one: look first at the feed that their loads share.',
@@ -172,9 +174,12 @@ export function outputsCauseWords(cause: string, of: readonly string[]): string 
   return of.length > 0 ? `${words}: ${of.join(', ')}.` : `${words}.`;
 }
 
-function named(parts: readonly string[]): string {
-  const more = parts.length - MOST_NAMED;
-  return more > 1 ? `${parts.slice(0, MOST_NAMED).join(', ')} and ${more} more` : parts.join(', ');
+/** As many of a list by name as are read in one go, and how many there are besides; names with a comma of their own are kept apart by more. */
+function named(names: readonly string[], most = MOST_NAMED): string {
+  const more = names.length - most;
+  const told = more > 1 ? names.slice(0, most) : names;
+  const list = told.join(told.some((name) => name.includes(',')) ? '; ' : ', ');
+  return more > 1 ? `${list} and ${more} more` : list;
 }
 
 function functionsFound({ answers }: JobSheet): string[] {
@@ -184,10 +189,8 @@ function functionsFound({ answers }: JobSheet): string[] {
     return [
       'Nothing by itself stops all that fails and leaves all that works: more than one thing is wrong, or one was tried wrongly.',
     ];
-  const refs = (keys: readonly string[]) => [...new Set(keys.map(refOfKey))];
-  const names = refs(suspect.map(({ part }) => part));
-  const sure = refs(cleared).filter((ref) => !names.includes(ref));
-  const clear = sure.length > 0 ? [`Cleared by what works: ${named(sure)}.`] : [];
+  const names = suspect.map(({ part }) => part);
+  const clear = cleared.length > 0 ? [`Cleared by what works: ${named(cleared)}.`] : [];
   if (codes.includes('nothingFails')) return ['Nothing fails so far.', ...clear];
   return [`Left in doubt, each could stop all that fails: ${named(names)}.`, ...clear];
 }

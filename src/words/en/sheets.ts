@@ -1,9 +1,8 @@
 import type { Reading, Test } from '@/core/circuit/schema';
 import type { Baseline } from '@/core/diagnosis/yardsticks';
-import type { CoilRowVerdict } from '@/core/sheets/onCircuit/coilSheet';
-import type { DiodeRowVerdict } from '@/core/sheets/onCircuit/diodesSheet';
 import type { JobSheet, JobSheetName, SheetRow } from '@/core/sheets/onCircuit/jobSheet';
 import type { NeedCheck } from '@/core/sheets/onCircuit/needsSheet';
+import type { AnyVerdict, SheetVerdicts } from '@/core/sheets/onCircuit/verdicts';
 import { siteTime } from '@/core/units/siteTime';
 import { figureWords, partWords, pointName, positionWords, valueWords, type Speaker } from './readings';
 
@@ -39,6 +38,7 @@ const COLUMNS: Readonly<Record<string, string>> = {
   overBoth: 'Pull-in to hold-in',
   coilVolts: 'At the coil, commanded',
   coilOhms: 'Coil',
+  rivalAtRest: 'At its rival’s coil, at rest',
   openOhms: 'Contact open',
   openAlone: 'Open, one end bare',
   closedOhms: 'Contact closed',
@@ -100,7 +100,7 @@ export function cellTitle(speaker: Speaker, sheet: JobSheet, [r, c]: readonly [n
   return sheet.name === 'conductors' ? `${row} and ${column}` : `${row}: ${column}`;
 }
 
-const VERDICTS: Readonly<Record<JobSheetName, Readonly<Record<string, string>>>> = {
+const VERDICTS: { readonly [N in JobSheetName]: Readonly<Record<SheetVerdicts[N], string>> } = {
   functions: { good: 'works', weak: 'weak', dead: 'dead' },
   coil: {
     good: 'as it should be',
@@ -114,7 +114,7 @@ const VERDICTS: Readonly<Record<JobSheetName, Readonly<Record<string, string>>>>
     moreDrawn: 'its ohms are right, and too much is drawn: something beside it draws',
     notSeated:
       'its ohms are right, and it draws too much: its armature does not seat, or something beside it draws',
-  } satisfies Record<CoilRowVerdict, string>,
+  },
   windings: {
     good: 'as drawn',
     open: 'one leads nowhere',
@@ -135,6 +135,11 @@ const VERDICTS: Readonly<Record<JobSheetName, Readonly<Record<string, string>>>>
     mechanical: 'stuck, its coil is good and fed',
     elsewhere: 'read closed, perhaps round about: lift one end',
     notFed: 'its coil gets nothing: look at what feeds it',
+    mayDrawMore: 'loses too much, or too much flows through it: clamp it',
+    moreDrawn:
+      'good itself, but more flows than its load should draw: look at the load, and what leaks beside it',
+    heldOff:
+      'kept out: the one that runs against it is fed at rest, and both in would short the supply. Find what feeds that one first',
   },
   terminals: {
     good: 'open and closed as drawn',
@@ -152,7 +157,7 @@ const VERDICTS: Readonly<Record<JobSheetName, Readonly<Record<string, string>>>>
     open: 'open both ways',
     reversed: 'in the wrong way round: it shorts its feed when that is on',
     hidden: 'hidden by what lies across it: lift one end',
-  } satisfies Record<DiodeRowVerdict, string>,
+  },
   interlocks: {
     good: 'passes its volts on',
     bad: 'loses the volts here',
@@ -192,37 +197,66 @@ const VERDICTS: Readonly<Record<JobSheetName, Readonly<Record<string, string>>>>
 };
 
 /** What a sheet says of a row; nothing where what was read does not decide. */
-export function sheetVerdictWords(sheet: JobSheetName, verdict: string | null): string {
-  return verdict === null ? '' : (VERDICTS[sheet][verdict] ?? verdict);
+export function sheetVerdictWords<N extends JobSheetName>(
+  sheet: N,
+  verdict: SheetVerdicts[N] | null,
+): string {
+  return verdict === null ? '' : VERDICTS[sheet][verdict];
 }
 
-const WATCHED: readonly string[] = [
-  'watch',
-  'worn',
-  'needsLoad',
-  'hidden',
-  'doNotAdd',
-  'elsewhere',
-  'notFed',
-  'field',
-  'heldDown',
-  'heldUp',
-  'silent',
-  'lowHere',
-  'shortedHere',
-  'across',
-  'doubt',
-  'moreDrawn',
-  'notSeated',
-  'leaks',
-  'notMade',
-];
+export type VerdictTone = 'good' | 'watch' | 'bad';
+const TONES: Readonly<Record<AnyVerdict, VerdictTone>> = {
+  good: 'good',
+  carries: 'good',
+  watch: 'watch',
+  worn: 'watch',
+  needsLoad: 'watch',
+  hidden: 'watch',
+  doNotAdd: 'watch',
+  elsewhere: 'watch',
+  notFed: 'watch',
+  field: 'watch',
+  heldDown: 'watch',
+  heldUp: 'watch',
+  heldOff: 'watch',
+  silent: 'watch',
+  lowHere: 'watch',
+  shortedHere: 'watch',
+  across: 'watch',
+  doubt: 'watch',
+  moreDrawn: 'watch',
+  mayDrawMore: 'watch',
+  notSeated: 'watch',
+  leaks: 'watch',
+  notMade: 'watch',
+  bad: 'bad',
+  coil: 'bad',
+  dead: 'bad',
+  exchanged: 'bad',
+  high: 'bad',
+  load: 'bad',
+  low: 'bad',
+  mechanical: 'bad',
+  off: 'bad',
+  on: 'bad',
+  open: 'bad',
+  output: 'bad',
+  program: 'bad',
+  reversed: 'bad',
+  short: 'bad',
+  shorted: 'bad',
+  still: 'bad',
+  tooMuch: 'bad',
+  unfed: 'bad',
+  wandering: 'bad',
+  way: 'bad',
+  weak: 'bad',
+  welded: 'bad',
+};
 
 /** A verdict that condemns, warns or clears. */
-export function verdictTone(verdict: string | null): 'good' | 'watch' | 'bad' | null {
-  if (verdict === null) return null;
-  if (verdict === 'good' || verdict === 'carries') return 'good';
-  return WATCHED.includes(verdict) ? 'watch' : 'bad';
+export function verdictTone(verdict: AnyVerdict | null): VerdictTone | null {
+  return verdict === null ? null : TONES[verdict];
 }
 
 /** What a place read when earlier jobs were closed: "Proved here: 450 MΩ, 4 Feb 2026, job 398; OL, 3 Nov 2025, job 371." */

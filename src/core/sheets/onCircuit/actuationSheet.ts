@@ -32,8 +32,11 @@ export interface SwitchAnswer extends ActuationAnswer {
 }
 
 /** Each pressure switch on a hand pump, cycle by cycle: where it changes over, and whether it does so again. */
-export function actuationSheetOf(model: CircuitModel, readings: readonly Reading[]): JobSheet | null {
-  const rows: SheetRow[] = [];
+export function actuationSheetOf(
+  model: CircuitModel,
+  readings: readonly Reading[],
+): JobSheet<'actuation'> | null {
+  const rows: SheetRow<'actuation'>[] = [];
   const answers: SwitchAnswer[] = [];
   const bad: string[] = [];
   let next: JobSheet['next'] = null;

@@ -20,14 +20,14 @@ import { timelineSheetOf } from './timelineSheet';
 import { terminalsSheetOf } from './terminalsSheet';
 import { windingsSheetOf } from './windingsSheet';
 
-type Build = (
+type Build<N extends JobSheetName> = (
   model: CircuitModel,
   readings: readonly Reading[],
   marks: ShopMarks,
   past: JobPast,
-) => JobSheet | null;
+) => JobSheet<N> | null;
 
-const BUILD: { [N in JobSheetName]: Build } = {
+const BUILD: { [N in JobSheetName]: Build<N> } = {
   functions: functionsSheetOf,
   coil: coilSheetOf,
   windings: windingsSheetOf,

@@ -28,12 +28,13 @@ import {
   type SheetCell,
   type SheetRow,
 } from './jobSheet';
+import type { SheetVerdicts } from './verdicts';
 
 /** Of what it should draw: with less it is not fed, whatever its ohms, and with more something besides its ohms draws. */
 const FED_SHARE = 0.7;
 const MORE_SHARE = 1.5;
 
-interface CoilRow extends SheetRow {
+interface CoilRow extends SheetRow<'coil'> {
   coil: CoilOfJob;
   answer: CoilAnswer;
   held: HeldRow[];
@@ -45,7 +46,7 @@ export function coilSheetOf(
   readings: readonly Reading[],
   marks: ShopMarks,
   { windings }: JobPast,
-): JobSheet {
+): JobSheet<'coil'> {
   const { compiled } = model;
   const parts = compiled.parts.filter(({ part }) => part.kind === 'coil' || part.kind === 'relay');
   const cells = parts.map((coil) => {
@@ -87,7 +88,7 @@ export function coilSheetOf(
       held: heldAgainst(document, answer, marks),
     };
   });
-  const whole: JobSheet = {
+  const whole: JobSheet<'coil'> = {
     name: 'coil',
     columns: ['ohms', 'amps', 'ohmsAlone'],
     rows: rows.map(({ coil: _coil, answer: _answer, held: _held, ...row }) => row),
@@ -105,9 +106,6 @@ export function coilSheetOf(
   return withoutColumns(whole, ['ohmsAlone']);
 }
 
-export type CoilRowVerdict =
-  Exclude<CoilAnswer['verdict'], 'unknown'> | 'lowHere' | 'across' | 'notFed' | 'moreDrawn' | 'notSeated';
-
 /** What is said of a winding: too few ohms as it stands may be something else's, and right ones feed nothing. */
 function verdictOf(
   { branches }: CompiledPart,
@@ -115,7 +113,7 @@ function verdictOf(
   asItStands: CoilAnswer['verdict'],
   { isOwn: isBare }: BareEnd,
   amps: SheetCell | null,
-): CoilRowVerdict | null {
+): SheetVerdicts['coil'] | null {
   if (verdict === 'unknown') return null;
   if (verdict === 'low' && !isBare) return 'lowHere';
   if (verdict !== 'good') return verdict;

@@ -103,7 +103,7 @@ export function conductorsSheetOf(
   readings: readonly Reading[],
   marks: ShopMarks,
   { baselines }: JobPast,
-): JobSheet | null {
+): JobSheet<'conductors'> | null {
   if (!hasConductors(model)) return null;
   const { conductors, places } = gridOf(model);
   const read = new Map(

@@ -2,6 +2,7 @@ import type { Branch } from '../../circuit/compile';
 import type { CircuitModel } from '../../circuit/model';
 import { workingPatterns } from '../../diagnosis/patterns';
 import type { Reading, Setup, Test } from '../../circuit/schema';
+import { testKey } from '../../diagnosis/observations';
 import { seenWork } from '../../job/seenWork';
 import type { ShopMarks } from '../../tables/marks';
 import { heldAgainst } from '../heldAgainst';
@@ -9,6 +10,7 @@ import { judgeContacts, type ContactsSheet, type ContactVerdict } from '../conta
 import { aloneCell } from './coilSheet';
 import { loadedPattern } from './loadedPattern';
 import { openContactOf, type OpenContact } from './openContact';
+import { isFedAtRest, restCell, rivalsOf, type ClickTest } from './rivals';
 import {
   cellOf,
   figure,
@@ -19,6 +21,8 @@ import {
   pickBetween,
   pickOf,
   sizeOf,
+  soundValue,
+  testsOf,
   underCommand,
   volts,
   withoutColumns,
@@ -26,6 +30,7 @@ import {
   type SheetCell,
   type SheetRow,
 } from './jobSheet';
+import type { SheetVerdicts } from './verdicts';
 
 /** A drop across a closed contact is no more than this share of its circuit, on the sound machine. */
 const CLOSED_SHARE = 0.1;
@@ -35,7 +40,7 @@ export function contactsSheetOf(
   model: CircuitModel,
   readings: readonly Reading[],
   marks: ShopMarks,
-): JobSheet | null {
+): JobSheet<'contacts'> | null {
   const { compiled } = model;
   const patterns = workingPatterns(model);
   const lineVolts = Math.max(...compiled.branches.map((branch) => branch.volts), 0) || undefined;
@@ -85,6 +90,8 @@ export function contactsSheetOf(
             openAlone: open.alone,
             closedOhms: closed,
             dropVolts: drop,
+            amps: loaded ? cellOf(model, ampsTest(model, contact, loaded), readings) : null,
+            rivalAtRest: null,
           },
           open,
           fed: isFed(coilVolts, coil, marks),
@@ -109,25 +116,22 @@ export function contactsSheetOf(
     dutyShare: undefined,
   };
   const answer = judgeContacts(sheet, marks);
-  const said = found.map((row) => verdictOf(answer.verdicts[row.name] ?? null, row));
-  const rows = found.map((row, at): SheetRow => ({
-    name: row.name,
-    between: row.between,
-    cells: BANK_COLUMNS.map((column) => row.cells[column]),
-    verdict: said[at] === 'mechanical' && isHeldOff(row, found) ? null : said[at]!,
-  }));
-  // Somebody's silence may be another's weld: those are read before anybody is called stuck.
-  const silenced = found.flatMap(({ name }, at) => (said[at] === 'mechanical' ? [relayOf(name)] : []));
-  const mayHold = new Set(
-    found.flatMap((row) =>
-      silenced.some((ref) => ref !== relayOf(row.name)) &&
-      row.open.quick !== null &&
-      row.open.own === undefined
-        ? [row.name]
-        : [],
-    ),
-  );
-  const whole: JobSheet = {
+  // Somebody's silence may be the doing of one that is in and should not be: that is read before anybody is called stuck.
+  const mayHold = new Set<string>();
+  const rows = found.map((row): SheetRow<'contacts'> => {
+    const said = verdictOf(answer.verdicts[row.name] ?? null, row, found);
+    const silence = said === 'mechanical' ? silenceOf(model, row, found, readings) : null;
+    silence?.unread.forEach((name) => mayHold.add(name));
+    return {
+      name: row.name,
+      between: row.between,
+      cells: BANK_COLUMNS.map((column) =>
+        column === 'rivalAtRest' ? (silence?.rivalAtRest ?? null) : row.cells[column],
+      ),
+      verdict: silence ? silence.verdict : said,
+    };
+  });
+  const whole: JobSheet<'contacts'> = {
     name: 'contacts',
     columns: [...BANK_COLUMNS],
     rows,
@@ -143,17 +147,26 @@ export function contactsSheetOf(
 }
 
 /** Columns that stand only where one of their cells is asked for, or was read. */
-const ASKED_FOR: readonly BankColumn[] = ['coilVolts', 'coilOhms', 'openAlone', 'closedOhms'];
+const ASKED_FOR: readonly BankColumn[] = [
+  'coilVolts',
+  'coilOhms',
+  'rivalAtRest',
+  'openAlone',
+  'closedOhms',
+  'amps',
+];
 
 const BANK_COLUMNS = [
   'click',
   'load',
   'coilVolts',
   'coilOhms',
+  'rivalAtRest',
   'openOhms',
   'openAlone',
   'closedOhms',
   'dropVolts',
+  'amps',
 ] as const;
 type BankColumn = (typeof BANK_COLUMNS)[number];
 interface BankRow {
@@ -180,6 +193,7 @@ function contactorOf(
   const pulls = clicks ?? fed ?? false;
   const dropVolts = drop !== undefined && (pulls || drop < TAKES_SHARE * lineVolts) ? drop : undefined;
   const load = cells.load?.value;
+  const clamped = volts(cells.amps);
   return {
     name,
     clicks: clicks === false && fed !== true ? undefined : clicks,
@@ -188,8 +202,11 @@ function contactorOf(
     openOhms: open.own,
     dropVolts,
     drops: undefined,
-    // While its load runs it carries what the sound machine does; of a dead one nobody knows that anything flows.
-    atAmps: dropVolts !== undefined && (load === 'works' || load === 'weak') ? amps : undefined,
+    // While its load runs it carries what the sound machine does, as far as nobody clamped it; of a dead one nobody knows that anything flows.
+    atAmps:
+      dropVolts === undefined
+        ? undefined
+        : (clamped ?? (load === 'works' || load === 'weak' ? amps : undefined)),
     ratedAmps: amps,
   };
 }
@@ -201,7 +218,7 @@ function isFed(cell: SheetCell | null, { reactance }: Branch, { coilVolts }: Sho
   return read >= coilVolts[reactance > 0 ? 'contactorAC' : 'contactorDC'].pullIn * sizeOf(cell.expected);
 }
 
-export type BankVerdict = ContactVerdict | 'carries' | 'notFed' | 'elsewhere';
+type BankVerdict = SheetVerdicts['contacts'];
 /** Of the drop that the drawing gives: a load draws a little more today, and a meter shows a little more. */
 const AS_DRAWN = 1.1;
 /** Said of contactors that nothing is wrong with, as far as was read. */
@@ -210,35 +227,98 @@ const NOTHING_WRONG: readonly string[] = ['good', 'worn', 'carries'] satisfies B
 /** What the sheet says of a row, as far as the row has what that takes. */
 function verdictOf(
   verdict: ContactVerdict | null,
-  { cells: { click, load, openAlone, dropVolts }, open, fed }: BankRow,
+  row: BankRow,
+  found: readonly BankRow[],
 ): BankVerdict | null {
+  const { cells, open, fed } = row;
+  const { click, load, openAlone } = cells;
   if (verdict === null && click?.value === false && fed === false) return 'notFed';
+  if ((verdict === 'bad' || verdict === 'worn') && mayDrawMore(row, found)) return 'mayDrawMore';
   if (verdict !== 'good' && verdict !== 'worn') return verdict;
   // Read closed as it stands, and no end of it can be bared to see whether that came round about.
   if (open.own === undefined && figure(open.quick) !== undefined && openAlone === null) return 'elsewhere';
   // A weak load draws less, and little is lost at little.
-  if (load?.value === 'weak') return null;
+  if (load?.value === 'weak' && volts(cells.amps) === undefined) return null;
   // One that has welded carries its load, too.
   if (open.quick !== null && open.own === undefined) return 'carries';
-  const drop = volts(dropVolts);
   // What the drawn contact loses by itself is no wear, whatever stands in the table.
-  const asDrawn = dropVolts && drop !== undefined && drop <= AS_DRAWN * sizeOf(dropVolts.expected);
-  return asDrawn ? 'good' : verdict;
+  if (verdict === 'worn' && !losesAsDrawn(row)) return 'worn';
+  return currentShare(row) > MORE_SHARE ? 'moreDrawn' : 'good';
+}
+
+/** From this share of what the drawing sends through a contact on more flows than its load draws. */
+const MORE_SHARE = 1.25;
+/** Up to this many times the drawn current flow without opening what protects the way; what loses more is bad itself. */
+const MOST_MORE = 5;
+
+/** What flows of what the drawing says, by a clamp; once that where none was put on. */
+function currentShare({ cells: { amps } }: BankRow): number {
+  const read = volts(amps);
+  return amps === null || read === undefined ? 1 : read / sizeOf(amps.expected);
+}
+
+/** Of what it loses by the drawing, what it was read to lose, at the current that the drawing has. */
+function lossShare(row: BankRow): number | undefined {
+  const { dropVolts } = row.cells;
+  const read = volts(dropVolts);
+  return dropVolts === null || read === undefined
+    ? undefined
+    : read / sizeOf(dropVolts.expected) / currentShare(row);
+}
+
+function losesAsDrawn(row: BankRow): boolean {
+  const share = lossShare(row);
+  return share !== undefined && share <= AS_DRAWN;
+}
+
+/** What loses too much may lose it for what flows: nobody clamped it, and no other contact of the same load shows that no more flows than should. */
+function mayDrawMore(row: BankRow, found: readonly BankRow[]): boolean {
+  const { load, amps } = row.cells;
+  const loss = lossShare(row);
+  if (volts(amps) !== undefined || loss === undefined || loss > MOST_MORE) return false;
+  const sameLoad = (other: BankRow) =>
+    other !== row &&
+    load !== null &&
+    other.cells.load !== null &&
+    testKey(other.cells.load.test) === testKey(load.test);
+  return !found.some((other) => sameLoad(other) && losesAsDrawn(other));
 }
 
 const relayOf = (name: string) => name.split(' ')[0]!;
 
-/**
- * Whether a contactor may be silent for another's sake: with that one welded it would close a short, its supply falls away and it drops out again
- * before anybody hears it. So it may while any other of the bank was not read open.
- */
-function isHeldOff({ name }: BankRow, found: readonly BankRow[]): boolean {
-  return found.some(
-    (other) =>
-      relayOf(other.name) !== relayOf(name) &&
-      other.open.quick !== null &&
-      (other.open.own === undefined || isClosed(other.open.own)),
+/** Why one that is fed stays silent, as far as its rivals were read. */
+interface Silence {
+  verdict: 'mechanical' | 'heldOff' | null;
+  /** What stands across a rival's coil at rest: of the first that was not read, or that is fed. */
+  rivalAtRest: SheetCell | null;
+  /** Rows of rivals whose open contacts were not read. */
+  unread: readonly string[];
+}
+
+function silenceOf(
+  model: CircuitModel,
+  { cells: { click } }: BankRow,
+  found: readonly BankRow[],
+  readings: readonly Reading[],
+): Silence {
+  const test = click?.test;
+  const rivals = (test?.kind === 'click' ? rivalsOf(model, test) : []).map((part) => {
+    const cell = restCell(model, part, test as ClickTest, readings);
+    return { ref: part.part.ref, cell, fed: isFedAtRest(part, cell) };
+  });
+  const fed = rivals.find((one) => one.fed);
+  if (fed) return { verdict: 'heldOff', rivalAtRest: fed.cell, unread: [] };
+  const ofRivals = found.filter(
+    ({ name, open }) => open.quick !== null && rivals.some(({ ref }) => ref === relayOf(name)),
   );
+  const unread = ofRivals.filter(({ open }) => open.own === undefined).map(({ name }) => name);
+  const open = rivals.find(({ cell, fed: known }) => cell !== null && known === null);
+  const isWelded = ofRivals.some(({ open: { own } }) => own !== undefined && isClosed(own));
+  return {
+    verdict: open || isWelded || unread.length > 0 ? null : 'mechanical',
+    rivalAtRest: (open ?? rivals.find(({ cell }) => cell !== null))?.cell ?? null,
+    unread: open ? [] : unread,
+  };
 }
 
 /** An open contact that reads less leads somewhere, ohms. */
@@ -249,33 +329,36 @@ function isClosed(ohms: number | 'OL'): boolean {
 }
 
 /** Verdicts that say what is still to be read. */
-const WANTS_MORE: readonly string[] = ['needsLoad', 'carries'] satisfies BankVerdict[];
+const WANTS_MORE: readonly string[] = ['needsLoad', 'carries', 'mayDrawMore'] satisfies BankVerdict[];
 
 /** Every free look first. Of what clicks the drop under load and the open contact, of what does not what feeds it, and its coil. */
 function nextContact(
-  rows: readonly SheetRow[],
+  rows: readonly SheetRow<'contacts'>[],
   mayHold: ReadonlySet<string>,
   wantsAlone: ReadonlySet<string>,
 ): JobSheet['next'] {
-  const asked = ({ name, cells, verdict }: SheetRow, column: BankColumn): boolean => {
+  const asked = ({ name, cells, verdict }: SheetRow<'contacts'>, column: BankColumn): boolean => {
     const cell = cells[BANK_COLUMNS.indexOf(column)];
     if (cell === null || cell?.value !== null) return false;
     // Of one that carries only its letting go is open.
     const isOpening = column === 'openOhms' || column === 'openAlone';
     if (isOpening && mayHold.has(name)) return true;
     if (verdict === 'carries') return isOpening;
+    if (verdict === 'mayDrawMore') return column === 'amps' || column === 'dropVolts';
     return verdict === null || verdict === 'needsLoad';
   };
   const found = rows.some(
     ({ verdict }) => verdict !== null && !WANTS_MORE.includes(verdict) && !NOTHING_WRONG.includes(verdict),
   );
-  const silent = ({ cells }: SheetRow) => cells[0]?.value === false;
-  const turns: readonly [BankColumn, (row: SheetRow) => boolean][] = [
+  const silent = ({ cells }: SheetRow<'contacts'>) => cells[0]?.value === false;
+  const turns: readonly [BankColumn, (row: SheetRow<'contacts'>) => boolean][] = [
     ['click', () => true],
     ['coilVolts', silent],
     ['coilOhms', silent],
+    ['rivalAtRest', silent],
     ['load', (row) => !silent(row)],
     ['dropVolts', (row) => !silent(row)],
+    ['amps', ({ verdict }) => verdict === 'mayDrawMore'],
     // Once one is found, that another lets go is not worth making the machine dead for.
     ['openOhms', (row) => mayHold.has(row.name) || (!silent(row) && !found)],
     ['openAlone', ({ name }) => wantsAlone.has(name)],
@@ -289,6 +372,9 @@ function nextContact(
   }
   return null;
 }
+
+/** Currents that differ by less are one, as a share: what feeds a coil beside its contact goes through the same fuse. */
+const SAME_CURRENT = 0.1;
 
 /** Volts across a coil under a command that feeds it. */
 function coilVoltsTest(model: CircuitModel, { a, b }: Branch, setup: Setup): Test | null {
@@ -308,6 +394,23 @@ function loadTest(model: CircuitModel, { index }: Branch, setup: Setup): Test | 
     .map(({ ref, setup: seen }): Test => ({ kind: 'function', part: ref, setup: seen }))
     .find((test) => commanded(test) && test.setup.afterSeconds === undefined && hangsOn(model, test, index));
   return found ?? null;
+}
+
+/** A clamp on what flows through a contact, and through nothing else besides. */
+function ampsTest(
+  model: CircuitModel,
+  { index }: Branch,
+  { setup, amps }: { setup: Setup; amps: number },
+): Test | null {
+  const commanded = underCommand(setup);
+  const found = testsOf(model)
+    .filter(({ bound: { test } }) => test.kind === 'amps' && commanded(test) && isBare(test))
+    .filter(
+      ({ bound: { test } }) =>
+        Math.abs(sizeOf(soundValue(model, test)) / amps - 1) < SAME_CURRENT && hangsOn(model, test, index),
+    )
+    .sort((one, two) => one.minutes - two.minutes)[0];
+  return found?.bound.test ?? null;
 }
 
 function dropTest(

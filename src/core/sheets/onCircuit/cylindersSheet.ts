@@ -5,6 +5,7 @@ import { mayTake } from '../../diagnosis/candidateTests';
 import { workingPatterns } from '../../diagnosis/patterns';
 import { tellSeal, type SealFinding } from '../bubbles/seal';
 import { cellOf, firstOpen, nameOf, type JobSheet, type SheetCell, type SheetRow } from './jobSheet';
+import type { SheetVerdicts } from './verdicts';
 
 /** End stops of a piston, in the order of its sheet. */
 export const PISTON_ENDS = ['retracted', 'extended'] as const;
@@ -21,8 +22,11 @@ export interface SealAnswer {
 }
 
 /** Every double-acting cylinder on air, at both of its ends: the far line off and under water, bubbles there pass the piston. */
-export function cylindersSheetOf(model: CircuitModel, readings: readonly Reading[]): JobSheet | null {
-  const rows: SheetRow[] = [];
+export function cylindersSheetOf(
+  model: CircuitModel,
+  readings: readonly Reading[],
+): JobSheet<'cylinders'> | null {
+  const rows: SheetRow<'cylinders'>[] = [];
   const answers: SealAnswer[] = [];
   for (const { part, branches } of model.compiled.parts) {
     if (part.kind !== 'cylinder' || part.nodes.b === undefined) continue;
@@ -65,7 +69,7 @@ function bubbles(cell: SheetCell | null): boolean | null {
   return !cell || cell.value === null ? null : cell.value !== 'none';
 }
 
-function verdictOf(cell: SheetCell): string | null {
+function verdictOf(cell: SheetCell): SheetVerdicts['cylinders'] | null {
   const leaks = bubbles(cell);
   return leaks === null ? null : leaks ? 'bad' : 'good';
 }

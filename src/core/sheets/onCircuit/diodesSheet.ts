@@ -14,12 +14,17 @@ import {
   withoutColumns,
   type JobSheet,
 } from './jobSheet';
+import type { SheetVerdicts } from './verdicts';
 
 /** Less is no diode that conducts, volts. */
 const CONDUCTS_VOLTS = 0.1;
 
 /** Every diode by itself, red on its anode and then on its cathode, with its coil out of the way. */
-export function diodesSheetOf(model: CircuitModel, readings: readonly Reading[], marks: ShopMarks): JobSheet {
+export function diodesSheetOf(
+  model: CircuitModel,
+  readings: readonly Reading[],
+  marks: ShopMarks,
+): JobSheet<'diodes'> {
   const rows = model.compiled.parts.flatMap((diode) => {
     if (diode.part.kind !== 'diode') return [];
     const body = diode.branches[0]!;
@@ -57,7 +62,7 @@ export function diodesSheetOf(model: CircuitModel, readings: readonly Reading[],
       },
     ];
   });
-  const whole: JobSheet = {
+  const whole: JobSheet<'diodes'> = {
     name: 'diodes',
     columns: ['forward', 'reverse', 'forwardAlone'],
     rows: rows.map(({ answer: _answer, held: _held, ...row }) => row),
@@ -73,10 +78,11 @@ export function diodesSheetOf(model: CircuitModel, readings: readonly Reading[],
   return withoutColumns(whole, ['forwardAlone']);
 }
 
-export type DiodeRowVerdict = NonNullable<DiodeAnswer['verdict']> | 'shortedHere' | 'across';
-
 /** What is said of a diode: what leads both ways as it stands may be something else's. */
-function verdictOf(verdict: DiodeAnswer['verdict'], { cell, isOwn }: BareEnd): DiodeRowVerdict | null {
+function verdictOf(
+  verdict: DiodeAnswer['verdict'],
+  { cell, isOwn }: BareEnd,
+): SheetVerdicts['diodes'] | null {
   if (verdict !== 'shorted') return verdict;
   const alone = figure(cell);
   if (alone === undefined) return isOwn ? 'shorted' : 'shortedHere';

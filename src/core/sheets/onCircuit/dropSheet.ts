@@ -42,7 +42,7 @@ export function dropSheetOf(
   model: CircuitModel,
   readings: readonly Reading[],
   marks: ShopMarks,
-): JobSheet | null {
+): JobSheet<'drop'> | null {
   const lane = laneMeant(model, readings);
   if (!lane) return null;
   const { parts } = model.compiled;
@@ -51,7 +51,7 @@ export function dropSheetOf(
     const { kind } = parts[part]!.part;
     return kind !== 'source' && kind !== 'transformer';
   });
-  const rows = steps.map((step): SheetRow => {
+  const rows = steps.map((step): SheetRow<'drop'> => {
     const between = [nameOf(model, step.from), nameOf(model, step.to)] as const;
     const test = pickBetween(model, 'volts', between, commanded);
     return { name: parts[step.part]!.part.ref, cells: [cellOf(model, test, readings)], verdict: null };
@@ -136,7 +136,7 @@ function ampsRead(
 function isFlowing(
   model: CircuitModel,
   lane: Lane,
-  rows: readonly SheetRow[],
+  rows: readonly SheetRow<'drop'>[],
   amps: number | undefined,
   readings: readonly Reading[],
 ): boolean | null {
@@ -151,7 +151,7 @@ function isFlowing(
 }
 
 /** Of what each place must lose beyond doubt, what it was read to lose. */
-function sharesShown(rows: readonly SheetRow[]): number[] {
+function sharesShown(rows: readonly SheetRow<'drop'>[]): number[] {
   return rows.flatMap(({ cells: [cell] }) => {
     const [value, must] = [volts(cell), cell ? sizeOf(cell.expected) : 0];
     return value === undefined || must < SEEN_VOLTS ? [] : [value / must];
@@ -159,7 +159,11 @@ function sharesShown(rows: readonly SheetRow[]): number[] {
 }
 
 /** Against the shop's figure for such a place, and what the drawn ohms lose there; null between good and bad. */
-function verdictOf(model: CircuitModel, { cells: [cell] }: SheetRow, marks: ShopMarks): string | null {
+function verdictOf(
+  model: CircuitModel,
+  { cells: [cell] }: SheetRow<'drop'>,
+  marks: ShopMarks,
+): 'good' | 'high' | null {
   const value = volts(cell);
   if (!cell || value === undefined) return null;
   const place = dropPlace(model, cell.test);
@@ -173,7 +177,10 @@ function verdictOf(model: CircuitModel, { cells: [cell] }: SheetRow, marks: Shop
 const MADE: readonly PartKind[] = ['relay', 'pressureSwitch', 'driver', 'timer'];
 
 /** What loses too much loses some of what there is, or all of it: that one is open, and some are so for want of what makes them. */
-function howHigh({ compiled }: CircuitModel, { name, cells: [cell] }: SheetRow): 'high' | 'open' | 'notMade' {
+function howHigh(
+  { compiled }: CircuitModel,
+  { name, cells: [cell] }: SheetRow<'drop'>,
+): 'high' | 'open' | 'notMade' {
   const own = compiled.parts[compiled.partIndex.get(name)!]!;
   const supply = Math.max(...own.branches.map((branch) => branch.volts)) || compiled.supplyVolts;
   if (volts(cell)! < OPEN_SHARE * supply) return 'high';
@@ -181,7 +188,7 @@ function howHigh({ compiled }: CircuitModel, { name, cells: [cell] }: SheetRow):
 }
 
 /** The middle of what was not read, as long as none is found that loses too much. */
-function nextDrop(rows: readonly SheetRow[]): JobSheet['next'] {
+function nextDrop(rows: readonly SheetRow<'drop'>[]): JobSheet['next'] {
   if (rows.some(({ verdict }) => verdict !== null && verdict !== 'good')) return null;
   const open = rows.flatMap(({ cells: [cell] }, at) => (cell?.value === null ? [at] : []));
   return open.length > 0 ? [open[Math.floor(open.length / 2)]!, 0] : null;

@@ -1,14 +1,13 @@
 import { CircuitModel } from '../../circuit/model';
-import type { Reading } from '../../circuit/schema';
+import type { Circuit, Reading } from '../../circuit/schema';
 import { changeOverRelay, multiOutput, winchPack } from '../../templates/electrical';
 import { gateValve } from '../../templates/fluid';
 import type { FunctionsAnswer } from '../functions/functions';
 import { jobSheet } from './build';
-import { refOfKey } from './functionsSheet';
 
 import { follow, MARKS } from '../testing/followSheet';
 
-const refs = (suspect: FunctionsAnswer['suspect']) => [...new Set(suspect.map(({ part }) => refOfKey(part)))];
+const refs = (suspect: FunctionsAnswer['suspect']) => suspect.map(({ part }) => part);
 
 describe('all functions of a job', () => {
   it('functions: what all that fails has in common and nothing that works needs, with as few tried as may be', () => {
@@ -61,5 +60,21 @@ describe('all functions of a job', () => {
     const { suspect, cleared } = sheet.answers[0] as FunctionsAnswer;
     expect(refs(suspect)).toContain('K1');
     expect(cleared).not.toContain('K1');
+  });
+  it('nor does it while nothing fails, and what has two ways is cleared once both of them work', () => {
+    const cleared = (circuit: Circuit, works: (name: string) => boolean) => {
+      const model = new CircuitModel(circuit);
+      const readings = jobSheet(model, 'functions', [], MARKS)!
+        .rows.filter(({ name }) => works(name))
+        .map(({ cells }) => ({ ...cells[0]!.test, value: 'works' }) as Reading);
+      return (jobSheet(model, 'functions', readings, MARKS)!.answers[0] as FunctionsAnswer).cleared;
+    };
+    // H2 hangs on the contact that is closed at rest.
+    expect(cleared(changeOverRelay(), (name) => name === 'H2')).not.toContain('K1');
+    expect(cleared(changeOverRelay(), () => true)).toContain('K1');
+    const valve = gateValve().parts.find(({ kind }) => kind === 'valve')!.ref;
+    const first = jobSheet(new CircuitModel(gateValve()), 'functions', [], MARKS)!.rows[0]!.name;
+    expect(cleared(gateValve(), (name) => name === first)).not.toContain(valve);
+    expect(cleared(gateValve(), () => true)).toContain(valve);
   });
 });

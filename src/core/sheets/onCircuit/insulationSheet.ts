@@ -8,6 +8,7 @@ import {
   MOST_ROWS,
   nameOf,
   pastOf,
+  sizeOf,
   testsOf,
   type JobPast,
   type JobSheet,
@@ -27,7 +28,7 @@ import {
 /** Rows that the pairs of a loom get at most, of all. */
 const MOST_PAIRS = 24;
 
-interface Line extends SheetRow {
+interface Line extends SheetRow<'insulation'> {
   test: InsulationTest;
   answer: InsulationAnswer;
   held: HeldRow[];
@@ -42,10 +43,13 @@ export function insulationSheetOf(
   readings: readonly Reading[],
   marks: ShopMarks,
   { baselines }: JobPast,
-): JobSheet | null {
+): JobSheet<'insulation'> | null {
   const { compiled } = model;
   const frame = nameOf(model, compiled.frame);
-  const line = (test: InsulationTest, more: Pick<SheetRow, 'name' | 'between' | 'cut'>): Line => {
+  const line = (
+    test: InsulationTest,
+    more: Pick<SheetRow<'insulation'>, 'name' | 'between' | 'cut'>,
+  ): Line => {
     const cell = cellOf(model, test, readings)!;
     return {
       ...more,
@@ -82,7 +86,9 @@ export function insulationSheetOf(
     liesOn: partsLeaking(
       model,
       places,
-      lines.flatMap(({ verdict, between, test }) => (verdict === 'bad' && !between ? [test] : [])),
+      lines.flatMap(({ verdict, between, test, cells: [cell] }) =>
+        verdict === 'bad' && !between ? [{ test, ohms: sizeOf(cell!.value!) }] : [],
+      ),
     ),
   };
 }
@@ -105,7 +111,7 @@ function cutsOf(
   model: CircuitModel,
   readings: readonly Reading[],
   points: readonly Line[],
-  line: (test: InsulationTest, more: Pick<SheetRow, 'name' | 'cut'>) => Line,
+  line: (test: InsulationTest, more: Pick<SheetRow<'insulation'>, 'name' | 'cut'>) => Line,
 ): { cuts: Line[]; places: Ends } {
   const frame = nameOf(model, model.compiled.frame);
   const cuts: Line[] = [];

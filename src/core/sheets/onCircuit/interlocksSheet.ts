@@ -29,7 +29,10 @@ function wayBetween(feed: readonly Step[], one: Step, other: Step): readonly Ste
 }
 
 /** The longest chain of contacts ahead of one load: volts behind each, in the position that should feed it. */
-export function interlocksSheetOf(model: CircuitModel, readings: readonly Reading[]): JobSheet | null {
+export function interlocksSheetOf(
+  model: CircuitModel,
+  readings: readonly Reading[],
+): JobSheet<'interlocks'> | null {
   const { compiled } = model;
   const frame = nameOf(model, compiled.frame);
   const chains = findLanes(model)
@@ -91,9 +94,9 @@ export function interlocksSheetOf(model: CircuitModel, readings: readonly Readin
     supplyVolts: atSupply !== undefined || links.some(({ cell }) => isFed(volts(cell))) ? nominal : undefined,
   });
   const isDead = answer.findings.some(({ code }) => code === 'noSupply');
-  const rows: SheetRow[] = [
+  const rows: SheetRow<'interlocks'>[] = [
     { name: SUPPLY, cells: [supply], verdict: null },
-    ...links.map(({ name, pressed, cell, ahead }) => ({
+    ...links.map(({ name, pressed, cell, ahead }): SheetRow<'interlocks'> => ({
       name,
       ...(ahead ? { ahead } : {}),
       cells: [cell],

@@ -14,6 +14,7 @@ import type { CoilSheet } from '../coil/coil';
 import type { Bearing } from './bearing';
 import type { HeldRow } from '../heldAgainst';
 import type { SheetAnswer } from '../sheet';
+import type { SheetVerdicts } from './verdicts';
 import { middleShown } from '../../units/wandering';
 
 /** Sheets that a circuit fills in: their cells are tests on the machine, and what is typed into one is a reading of the job. */
@@ -65,7 +66,7 @@ export interface CoilOfJob {
 }
 export const NO_PAST: JobPast = { baselines: [], windings: [] };
 
-export interface SheetRow {
+export interface SheetRow<N extends JobSheetName = JobSheetName> {
   /** What the row is about: a part, a point, an output; with its two points where a part has several contacts. */
   name: string;
   between?: readonly [string, string];
@@ -79,20 +80,20 @@ export interface SheetRow {
   ahead?: readonly string[];
   cells: (SheetCell | null)[];
   /** What the sheet says of it; null where what was read does not decide. */
-  verdict: string | null;
+  verdict: SheetVerdicts[N] | null;
 }
 
 /** A sheet as it stands in a job. */
-export interface JobSheet {
-  name: JobSheetName;
+export interface JobSheet<N extends JobSheetName = JobSheetName> {
+  name: N;
   /** What each column reads; of a matrix the points. */
   columns: string[];
-  rows: SheetRow[];
+  rows: SheetRow<N>[];
   /** Row and column that would settle most, as far as they were not read. */
   next: [row: number, column: number] | null;
   answers: SheetAnswer[];
   /** Of a matrix that judges each cell by itself: what it says of each, row by row. */
-  verdicts?: readonly (readonly (string | null)[])[];
+  verdicts?: readonly (readonly (SheetVerdicts[N] | null)[])[];
   /** Of coils: what each was judged from, row by row. */
   coils?: readonly CoilOfJob[];
   /** What in the run of an output does not bear what its load draws. */
@@ -200,7 +201,10 @@ function wanderedAt(readings: readonly Reading[], at: number): Reading['value'][
 }
 
 /** A sheet whose cells know what they read in earlier jobs. */
-export function withPast(sheet: JobSheet, baselines: readonly Baseline[]): JobSheet {
+export function withPast<N extends JobSheetName>(
+  sheet: JobSheet<N>,
+  baselines: readonly Baseline[],
+): JobSheet<N> {
   if (baselines.length === 0) return sheet;
   return {
     ...sheet,
@@ -313,7 +317,10 @@ export function nameOf({ compiled }: CircuitModel, node: number): string {
 }
 
 /** A sheet without those of some columns in which nothing was read and nothing is asked for: what is wanted seldom leaves room for the rest. */
-export function withoutColumns(sheet: JobSheet, some: readonly string[]): JobSheet {
+export function withoutColumns<N extends JobSheetName>(
+  sheet: JobSheet<N>,
+  some: readonly string[],
+): JobSheet<N> {
   const { columns, rows, next } = sheet;
   const stays = columns.map(
     (column, at) =>

@@ -1,6 +1,10 @@
-import type { CircuitModel } from '../../circuit/model';
+import type { Edit } from '../../circuit/edits';
+import { oncePerModel, type CircuitModel } from '../../circuit/model';
 import type { Setup, Test } from '../../circuit/schema';
 import { mayTake } from '../../diagnosis/candidateTests';
+import { listFaults } from '../../diagnosis/faults';
+import { bindTest, predict } from '../../diagnosis/predict';
+import { fewSeverities } from '../../diagnosis/severity';
 
 export type InsulationTest = Extract<Test, { kind: 'insulation' }>;
 
@@ -63,24 +67,64 @@ export function farPoint({ from, to }: InsulationTest, frame: string): string {
   return from === frame ? to : from;
 }
 
-/** Parts that a leak may lie in: with every end that was still on for what read bad. */
-export function partsLeaking(
-  { compiled }: CircuitModel,
-  places: Ends,
-  bad: readonly InsulationTest[],
-): string[] {
+/**
+ * Parts that what reads bad may lie in: one of their ways has every end on it, as far as it was on for the reading. Or a way that should be open
+ * has one end on it, and closed it would show what was read: that is no leak then.
+ */
+export function partsLeaking(model: CircuitModel, places: Ends, bad: readonly BadReading[]): string[] {
+  const { compiled } = model;
   const isOff = (ref: string, node: number) =>
-    bad.every(({ setup }) =>
+    bad.every(({ test: { setup } }) =>
       setup.lifted?.some((end) => end.part === ref && end.node === compiled.nodeNames[node]),
     );
   return compiled.parts
-    .filter(({ part, nodes }) => {
-      const ends = nodes.filter((node) => node !== compiled.frame);
-      const there = ends.filter((node) => places.has(endKey(part.ref, node)));
-      return there.length > 0 && ends.every((node) => there.includes(node) || isOff(part.ref, node));
-    })
+    .filter(({ part, branches }) =>
+      branches.some(({ a, b }) => {
+        const ends = [a, b].filter((node) => node !== compiled.frame);
+        const there = ends.filter((node) => places.has(endKey(part.ref, node)));
+        if (there.length === 0) return false;
+        return (
+          ends.every((node) => there.includes(node) || isOff(part.ref, node)) || leadsOn(model, part.ref, bad)
+        );
+      }),
+    )
     .map(({ part }) => part.ref);
 }
+
+/** A reading to the frame that is bad. */
+export interface BadReading {
+  test: InsulationTest;
+  ohms: number;
+}
+
+/** Two readings within this factor are the same one, and so are two of less than this many ohms: leads and contacts make as much. */
+const SAME_FACTOR = 2;
+const NEXT_TO_NOTHING_OHMS = 5;
+
+/** Whether what reads bad is what it shows with a part closed that should be open: welded, stuck, bridged, or shorted through. */
+function leadsOn(model: CircuitModel, ref: string, bad: readonly BadReading[]): boolean {
+  const bounds = bad.map(({ test, ohms }) => ({ bound: bindTest(model, test), ohms }));
+  return throughFaults(model)
+    .filter((one) => one.ref === ref)
+    .some(({ edits }) =>
+      bounds.every(({ bound, ohms }) => {
+        const shown = predict(bound, edits);
+        if (shown.type !== 'number') return false;
+        const [less, more] = [Math.min(shown.mean, ohms), Math.max(shown.mean, ohms)];
+        return more < NEXT_TO_NOTHING_OHMS || more <= SAME_FACTOR * less;
+      }),
+    );
+}
+
+/** What may be wrong with each part but a leak to the frame. */
+const throughFaults = oncePerModel((model): readonly { ref: string; edits: readonly Edit[] }[] =>
+  listFaults(model).flatMap(({ ref, severity, variants }) =>
+    variants
+      .flatMap(({ edits }) => fewSeverities(severity).map((size) => edits(size)))
+      .filter((edits) => edits.every(({ type }) => type !== 'leak'))
+      .map((edits) => ({ ref, edits })),
+  ),
+);
 
 /** A plug taken off in the middle of what leaks, and one side of it read. */
 export interface LeakCut {

@@ -25,6 +25,7 @@ import {
   type SheetCell,
   type SheetRow,
 } from './jobSheet';
+import type { SheetVerdicts } from './verdicts';
 
 /** Looks at a valve, in the order of its sheet, with the field of the sheet that each fills in. */
 const LOOKS = {
@@ -60,8 +61,8 @@ export function needsSheetOf(
   model: CircuitModel,
   readings: readonly Reading[],
   marks: ShopMarks,
-): JobSheet | null {
-  const rows: SheetRow[] = [];
+): JobSheet<'needs'> | null {
+  const rows: SheetRow<'needs'>[] = [];
   const answers: NeedsAnswer[] = [];
   const held: HeldRow[] = [];
   let next: JobSheet['next'] = null;
@@ -99,7 +100,7 @@ function coilsOf({ ref, coil, coil2 }: Valve): { name: string; ref: string; othe
 
 /** The look that the sheet asks for; where that cannot be taken here, the first that is open, while nothing is missing yet. */
 function nextLook(
-  rows: readonly SheetRow[],
+  rows: readonly SheetRow<'needs'>[],
   first: number,
   { next, missing }: NeedsAnswer,
 ): JobSheet['next'] {
@@ -284,7 +285,7 @@ function verdictOf(
   check: NeedCheck,
   { value }: SheetCell,
   { missing, has: known }: NeedsAnswer,
-): string | null {
+): SheetVerdicts['needs'] | null {
   if (value === null) return null;
   if (check in OF_NEED) {
     const need = OF_NEED[check as keyof typeof OF_NEED];

@@ -25,13 +25,14 @@ import {
   type SheetCell,
   type SheetRow,
 } from './jobSheet';
+import type { SheetVerdicts } from './verdicts';
 
 /** Every output by itself commanded, and all of them measured; the supply first, without which nothing tells full from part volts. */
 export function outputsSheetOf(
   model: CircuitModel,
   readings: readonly Reading[],
   marks: ShopMarks,
-): JobSheet | null {
+): JobSheet<'outputs'> | null {
   const outs = outsOf(model);
   if (outs.length < 2) return null;
   const lines = outs.map((own) => lineOf(model, own, outs, readings));
@@ -60,12 +61,12 @@ export function outputsSheetOf(
   );
   const low = judged.cause === 'deadSource' ? null : lowSupply(lines);
   const answer = low ? { ...judged, findings: [...judged.findings, low] } : judged;
-  const rows = lines.map(({ ref, cells, ...more }): SheetRow => ({
+  const rows = lines.map(({ ref, cells, ...more }): SheetRow<'outputs'> => ({
     name: ref,
     cells: [...cells, ...MORE_COLUMNS.map((column) => more[column])],
     verdict: verdictOf(answer, ref),
   }));
-  const whole: JobSheet = {
+  const whole: JobSheet<'outputs'> = {
     name: 'outputs',
     columns: [...names, ...MORE_COLUMNS],
     rows,
@@ -175,7 +176,7 @@ function acrossLoad(
   return supplyVolts === undefined ? undefined : Math.max(supplyVolts - value, 0);
 }
 
-function verdictOf({ of, findings }: OutputsAnswer, ref: string): string | null {
+function verdictOf({ of, findings }: OutputsAnswer, ref: string): SheetVerdicts['outputs'] | null {
   const about = (code: OutputsAnswer['findings'][number]['code']) =>
     findings.some((one) => one.code === code && one['output'] === ref);
   if (about('heldDown')) return 'heldDown';
@@ -195,7 +196,7 @@ const ASK_AT_REST = 'atRest.';
 
 /** The supply, then what the sheet asks for; where that may not be read the first cell of the matrix that is open, while nothing is said. */
 function nextOf(
-  rows: readonly SheetRow[],
+  rows: readonly SheetRow<'outputs'>[],
   names: readonly string[],
   { next, cause }: OutputsAnswer,
   supplyVolts: number | undefined,

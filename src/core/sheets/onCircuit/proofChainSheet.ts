@@ -22,12 +22,10 @@ import {
   type SheetCell,
   type SheetRow,
 } from './jobSheet';
+import type { SheetVerdicts } from './verdicts';
 
 /** Links of an output on its way to its load, in their order: what it leaves while nobody commands it, then commanded. */
 export const CHAIN_LINKS = ['uncommanded', 'commandBit', 'atOutput', 'atLoad', 'throughLoad'] as const;
-
-/** A low side without volts at rest: on, or nothing comes to it through its load. */
-const UNDECIDED = 'silent';
 
 /** Of what the sound machine shows this share has arrived; of its supply less than the other is none. */
 const ARRIVES_SHARE = 0.85;
@@ -36,8 +34,11 @@ const NONE_SHARE = 0.1;
 const TOO_MUCH_SHARE = 1.5;
 
 /** Each output of a controller link by link: off, volts at its terminal, volts across its load, amps through it. */
-export function proofChainSheetOf(model: CircuitModel, readings: readonly Reading[]): JobSheet | null {
-  const rows: SheetRow[] = [];
+export function proofChainSheetOf(
+  model: CircuitModel,
+  readings: readonly Reading[],
+): JobSheet<'proofChain'> | null {
+  const rows: SheetRow<'proofChain'>[] = [];
   const bearing: Bearing[] = [];
   for (const output of model.compiled.parts) {
     if (output.part.kind !== 'driver') continue;
@@ -53,7 +54,7 @@ export function proofChainSheetOf(model: CircuitModel, readings: readonly Readin
   const narrow = rows.map((row) => ({ ...row, cells: row.cells.filter((_cell, c) => shown[c]) }));
   const open = narrow.map((row) =>
     // What is lost is found: the links behind it say nothing more.
-    row.verdict === null || row.verdict === UNDECIDED ? row : { ...row, cells: row.cells.map(() => null) },
+    row.verdict === null || row.verdict === 'silent' ? row : { ...row, cells: row.cells.map(() => null) },
   );
   const columns = CHAIN_LINKS.filter((_link, c) => shown[c]);
   return { name: 'proofChain', columns, rows: narrow, next: firstOpen(open), answers: [], bearing };
@@ -141,7 +142,7 @@ function lostAt(
   model: CircuitModel,
   output: CompiledPart,
   cells: readonly (SheetCell | null)[],
-): string | null {
+): SheetVerdicts['proofChain'] | null {
   if (output.part.kind !== 'driver') return null;
   const supply = Math.max(model.compiled.volts[model.compiled.nodeIndex.get(output.part.nodes.out)!]!, 1);
   const low = output.part.side === 'low';
@@ -169,8 +170,8 @@ function lostAt(
  * Why a low side has no volts at rest. What draws through it is whole and fed, so that it must be on; what gets no volts when it pulls is not fed,
  * or does not reach it; what gets them and draws nothing is open.
  */
-function silentAtRest(getsVolts: boolean | null, draws: boolean | null): string {
+function silentAtRest(getsVolts: boolean | null, draws: boolean | null): SheetVerdicts['proofChain'] {
   if (draws === true) return 'on';
   if (getsVolts === false) return 'unfed';
-  return getsVolts === true && draws === false ? 'load' : UNDECIDED;
+  return getsVolts === true && draws === false ? 'load' : 'silent';
 }

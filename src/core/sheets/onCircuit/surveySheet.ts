@@ -15,6 +15,7 @@ import {
   type SheetCell,
   type SheetRow,
 } from './jobSheet';
+import type { SheetVerdicts } from './verdicts';
 
 /** Volts further from the drawn ones than this share of the supply are others; ohms further than this share, and more than that many. */
 const VOLTS_SHARE = 0.15;
@@ -24,7 +25,7 @@ const OHMS_LEAST = 1;
 const NOTHING_LEADS = 1e6;
 
 /** Every pin of every plug to the frame: commanded with the plug on, the same with it off, and its ohms on the dead machine. */
-export function surveySheetOf(model: CircuitModel, readings: readonly Reading[]): JobSheet | null {
+export function surveySheetOf(model: CircuitModel, readings: readonly Reading[]): JobSheet<'survey'> | null {
   const { compiled } = model;
   const frame = nameOf(model, compiled.frame);
   const pins = compiled.parts
@@ -35,7 +36,7 @@ export function surveySheetOf(model: CircuitModel, readings: readonly Reading[])
     .slice(0, MOST_ROWS);
   if (pins.length === 0) return null;
   const patterns = workingPatterns(model);
-  const rows = pins.map((pin): SheetRow => {
+  const rows = pins.map((pin): SheetRow<'survey'> => {
     const { connector, ref } = pin.part as { connector: string; ref: string };
     const own = pin.branches[0]!;
     const sides = [own.a, own.b].map((node) => nameOf(model, node));
@@ -85,7 +86,7 @@ function leadsHome(cell: SheetCell | null): boolean {
 }
 
 /** Whether what was read is what the drawing says; null while nothing was read. */
-function verdictOf(model: CircuitModel, { cells }: SheetRow): string | null {
+function verdictOf(model: CircuitModel, { cells }: SheetRow<'survey'>): SheetVerdicts['survey'] | null {
   const read = cells.filter((cell): cell is SheetCell => cell !== null && cell.value !== null);
   if (read.length === 0) return null;
   return read.every((cell) => isAsDrawn(model, cell)) ? 'good' : 'bad';
@@ -104,7 +105,7 @@ function isAsDrawn({ compiled }: CircuitModel, { test, expected, value }: SheetC
 }
 
 /** Every pin with its plug on first, from the middle of what is open; then, of one that is not as drawn, what tells why. */
-function nextPin(rows: readonly SheetRow[]): JobSheet['next'] {
+function nextPin(rows: readonly SheetRow<'survey'>[]): JobSheet['next'] {
   const bad = rows.findIndex(({ verdict }) => verdict === 'bad');
   if (bad >= 0) {
     const column = rows[bad]!.cells.findIndex((cell) => cell !== null && cell.value === null);

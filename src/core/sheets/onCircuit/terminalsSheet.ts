@@ -33,7 +33,10 @@ const ROUND_SHARE = 0.5;
 const WORST = ['welded', 'open', 'weak', 'elsewhere'] as const;
 
 /** The truth table: every contact of relays and switches in the state in which it should be open, and in the one in which it should be closed. */
-export function terminalsSheetOf(model: CircuitModel, readings: readonly Reading[]): JobSheet | null {
+export function terminalsSheetOf(
+  model: CircuitModel,
+  readings: readonly Reading[],
+): JobSheet<'terminals'> | null {
   const contacts = model.compiled.parts.flatMap((own) => {
     const { part, branches } = own;
     if (part.kind !== 'relay' && !kindOf(part).traits.contact) return [];
@@ -47,7 +50,7 @@ export function terminalsSheetOf(model: CircuitModel, readings: readonly Reading
       }));
   });
   const wantsAlone = new Set<string>();
-  const rows = contacts.flatMap(({ own, contact, between }): SheetRow[] => {
+  const rows = contacts.flatMap(({ own, contact, between }): SheetRow<'terminals'>[] => {
     const name = `${own.part.ref} ${between.join('–')}`;
     const quick = cellOf(
       model,
@@ -85,7 +88,7 @@ export function terminalsSheetOf(model: CircuitModel, readings: readonly Reading
     ];
   });
   if (rows.length === 0) return null;
-  const whole: JobSheet = {
+  const whole: JobSheet<'terminals'> = {
     name: 'terminals',
     columns: ['shouldBeOpen', 'openAlone', 'shouldBeClosed'],
     rows,

@@ -34,7 +34,10 @@ const MOST_WIRES = 24;
  * to where the work is done, each read at once where a timer runs, and then let go again, the last one first. Null where nothing follows
  * on anything: a single control and no timer.
  */
-export function timelineSheetOf(model: CircuitModel, readings: readonly Reading[]): JobSheet | null {
+export function timelineSheetOf(
+  model: CircuitModel,
+  readings: readonly Reading[],
+): JobSheet<'timeline'> | null {
   const { compiled } = model;
   const timed = compiled.circuit.parts.some(({ kind }) => kind === 'timer');
   const lanes = findLanes(model).lanes.filter(({ medium }) => medium === 'electrical');
@@ -49,7 +52,7 @@ export function timelineSheetOf(model: CircuitModel, readings: readonly Reading[
     nodes.add(load.from);
   }
   nodes.delete(compiled.frame);
-  const rows: SheetRow[] = [...nodes].slice(0, MOST_WIRES).map((node) => ({
+  const rows: SheetRow<'timeline'>[] = [...nodes].slice(0, MOST_WIRES).map((node) => ({
     name: nameOf(model, node),
     cells: moments.map(({ setup }) => voltsAt(model, nameOf(model, node), frame, setup, readings)),
     verdict: null,
@@ -143,7 +146,7 @@ function firstBad(verdicts: readonly (readonly (string | null)[])[], columns: nu
 
 /** The moment is known: where on the way it is lost is still to be read, towards the supply. */
 function openBefore(
-  rows: readonly SheetRow[],
+  rows: readonly SheetRow<'timeline'>[],
   { row, column }: { row: number; column: number },
 ): [number, number] | null {
   const at = rows.slice(0, row).findLastIndex(({ cells }) => cells[column]?.value === null);
@@ -151,7 +154,7 @@ function openBefore(
 }
 
 /** Moment by moment, and of each the wire nearest to the work first: what is right there is right on the way to it. */
-function nextOpen(rows: readonly SheetRow[], columns: number): [number, number] | null {
+function nextOpen(rows: readonly SheetRow<'timeline'>[], columns: number): [number, number] | null {
   for (let column = 0; column < columns; column++) {
     const row = rows.findLastIndex(({ cells }) => cells[column]?.value === null);
     if (row >= 0) return [row, column];

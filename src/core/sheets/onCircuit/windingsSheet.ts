@@ -16,6 +16,7 @@ import {
   type JobSheet,
   type SheetCell,
 } from './jobSheet';
+import type { SheetVerdicts } from './verdicts';
 
 /** Two windings of one solenoid on three wires: the pull-in is the one of fewer ohms. */
 interface WindingPair {
@@ -75,7 +76,7 @@ export function windingsSheetOf(
   readings: readonly Reading[],
   marks: ShopMarks,
   past: JobPast,
-): JobSheet | null {
+): JobSheet<'windings'> | null {
   const pairs = pairsOf(model);
   if (pairs.length === 0) return null;
   const coils = new Map(
@@ -133,7 +134,10 @@ export function windingsSheetOf(
   };
 }
 
-function verdictOf({ verdict, off, findings }: WindingPairAnswer, asDrawn: boolean): string | null {
+function verdictOf(
+  { verdict, off, findings }: WindingPairAnswer,
+  asDrawn: boolean,
+): SheetVerdicts['windings'] | null {
   if (verdict === 'unknown') return findings.some(({ code }) => code === 'doNotAdd') ? 'doNotAdd' : null;
   if (verdict !== 'good') return verdict;
   if (!asDrawn) return 'exchanged';

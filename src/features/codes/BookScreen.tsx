@@ -15,7 +15,7 @@ import { LongList } from '@/ui/LongList';
 import { Field, FIELD, Heading, MainKey, Nothing, PlainKey, Trouble } from '@/ui/sheet';
 import { useFilePicker } from '@/ui/useFilePicker';
 import { dropBookRow, saveBookRow } from './actions';
-import { askServer, NotAnswered } from '../askServer';
+import { sendUp } from '../sendUp';
 import { sent } from '../sent';
 import type { OpenBook } from './server';
 import { linesWords, systemName } from '@/words/en/codes';
@@ -45,26 +45,19 @@ export function BookScreen({ machine, book, past, functions }: OpenBook) {
   const [busy, start] = useTransition();
   const take = (file: File) =>
     start(async () => {
-      try {
-        const { added } = await askServer<{ added: number }>(
-          `/api/machines/${encodeURIComponent(machine.code)}/codes.csv`,
-          {
-            method: 'POST',
-            headers: { 'content-type': 'text/csv' },
-            body: await file.text(),
-            patienceMs: TABLE_MS,
-          },
-        );
-        setTrouble(null);
-        setTold(`${linesWords(added)} taken in from ${file.name}.`);
-        router.refresh();
-      } catch (error) {
-        setTold('');
-        const refused = error instanceof NotAnswered && error.status > 0;
-        setTrouble(
-          refused ? error.message : 'The server does not answer. Bring the table again when it is back.',
-        );
-      }
+      const taken = await sendUp<{ added: number }>(
+        `/api/machines/${encodeURIComponent(machine.code)}/codes.csv`,
+        file,
+        {
+          type: 'text/csv',
+          patienceMs: TABLE_MS,
+          silent: 'The server does not answer. Bring the table again when it is back.',
+        },
+      );
+      const refused = 'trouble' in taken;
+      setTrouble(refused ? taken.trouble : null);
+      setTold(refused ? '' : `${linesWords(taken.added)} taken in from ${file.name}.`);
+      if (!refused) router.refresh();
     });
   const picker = useFilePicker({
     label: 'Code table',
@@ -142,7 +135,7 @@ export function BookScreen({ machine, book, past, functions }: OpenBook) {
                 <span className="fig-bold text-[18px]">
                   {row.mode ? `${row.code}-${row.mode}` : row.code}
                 </span>{' '}
-                <span className="text-[15px] text-ink2">{systemName(row.system)}</span>
+                <span className="inline-block text-[15px] text-ink2">{systemName(row.system)}</span>
               </span>
               <span className="min-w-0">
                 <span className="font-[650]">{row.text || 'no words'}</span>

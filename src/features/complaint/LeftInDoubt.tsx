@@ -9,7 +9,7 @@ import { useDesk } from '../desk/desk';
 
 /** What is left when the parts of all that works are cleared, before any meter is out. */
 export function LeftInDoubt() {
-  const { speaker, readings } = useDesk();
+  const { speaker, readings, outlook } = useDesk();
   const { model } = speaker;
   const sheet = useMemo(() => functionsSheetOf(model, readings), [model, readings]);
   if (!sheet?.rows.some(({ verdict }) => verdict !== null)) return null;
@@ -17,7 +17,7 @@ export function LeftInDoubt() {
   const next = sheet.next && sheet.rows[sheet.next[0]];
   return (
     <div role="status" className="py-2 text-[17px] leading-[22px]" data-testid="left-in-doubt">
-      {sheetFoundWords(speaker, sheet).map((line) => (
+      {sheetFoundWords(speaker, sheet, outlook?.diagnosis.suspects).map((line) => (
         <p key={line}>{line}</p>
       ))}
       {next ? <p className="text-ink2">What tells most, tried next: {titleOf(next)}.</p> : null}

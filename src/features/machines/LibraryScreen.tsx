@@ -10,7 +10,7 @@ import type { MachineRow } from '@/db/jobs';
 import { Field, FIELD, Heading, MainKey, Nothing, PlainKey, TextField, Trouble } from '@/ui/sheet';
 import { useFilePicker } from '@/ui/useFilePicker';
 import { classAddress, machinesCount } from '@/words/en/classes';
-import { askServer, NotAnswered } from '../askServer';
+import { sendUp } from '../sendUp';
 import { createMachine } from './actions';
 import { sent } from '../sent';
 import { Form } from '@/ui/Form';
@@ -206,17 +206,12 @@ function TakeIn() {
   const take = async (file: File) => {
     setBusy(true);
     setTrouble(null);
-    try {
-      const taken = await askServer<{ code: string }>(`/api/machines?code=${encodeURIComponent(code)}`, {
-        method: 'POST',
-        body: file,
-        patienceMs: ARCHIVE_MS,
-      });
-      router.push(`/machines/${encodeURIComponent(taken.code)}`);
-    } catch (error) {
-      const refused = error instanceof NotAnswered && error.status > 0;
-      setTrouble(refused ? error.message : 'The server does not answer. Nothing was taken in; try again.');
-    }
+    const taken = await sendUp<{ code: string }>(`/api/machines?code=${encodeURIComponent(code)}`, file, {
+      patienceMs: ARCHIVE_MS,
+      silent: 'The server does not answer. Nothing was taken in; try again.',
+    });
+    if ('trouble' in taken) setTrouble(taken.trouble);
+    else router.push(`/machines/${encodeURIComponent(taken.code)}`);
     setBusy(false);
   };
   const picker = useFilePicker({
@@ -255,23 +250,16 @@ function Fleet() {
   const take = async (file: File) => {
     setBusy(true);
     setSaid(null);
-    try {
-      const { message } = await askServer<{ message: string }>('/api/machines.csv', {
-        method: 'POST',
-        headers: { 'content-type': 'text/csv' },
-        body: await file.text(),
-        patienceMs: FLEET_MS,
-      });
-      setSaid({ good: true, words: message });
+    const taken = await sendUp<{ message: string }>('/api/machines.csv', file, {
+      type: 'text/csv',
+      patienceMs: FLEET_MS,
+      silent:
+        'The server does not answer. Bring the table again when it is back; what was taken in is not taken in twice.',
+    });
+    if ('trouble' in taken) setSaid({ good: false, words: taken.trouble });
+    else {
+      setSaid({ good: true, words: taken.message });
       router.refresh();
-    } catch (error) {
-      const refused = error instanceof NotAnswered && error.status > 0;
-      setSaid({
-        good: false,
-        words: refused
-          ? error.message
-          : 'The server does not answer. Bring the table again when it is back; what was taken in is not taken in twice.',
-      });
     }
     setBusy(false);
   };

@@ -68,7 +68,7 @@ function OpenSheet({ name, sheet }: { name: JobSheetName; sheet: JobSheet | null
             {sheet ? (
               <>
                 <div className="py-2 text-[18px] leading-[24px] font-[650]" data-testid="found">
-                  {sheetFoundWords(speaker, sheet).map((line) => (
+                  {sheetFoundWords(speaker, sheet, outlook?.diagnosis.suspects).map((line) => (
                     <p key={line}>{line}</p>
                   ))}
                 </div>

@@ -215,6 +215,26 @@ it('what is seized fails in every command, and is left in doubt by all of them',
   expect(said[0]).toBe('Left in doubt, each could stop all that fails: U1.');
 });
 
+it('what is left in doubt is told in the order that all readings give it, where they say', () => {
+  const circuit = clutchInterlocks();
+  const sheet = read(circuit, 'functions', () => 'dead');
+  const speaker = {
+    model: new CircuitModel(circuit),
+    lanes: findLanes(new CircuitModel(circuit)),
+    gaugeUnit: 'bar' as const,
+  };
+  const partsOf = (words: string[]) => words[0]!.replace(/^.*: |\.$/g, '').split(', ');
+  const usual = partsOf(sheetFoundWords(speaker, sheet));
+  const last = usual.at(-1)!;
+  const weighed = partsOf(
+    sheetFoundWords(speaker, sheet, [
+      { part: last, share: 0.4 },
+      { part: last, share: 0.2 },
+    ]),
+  );
+  expect(weighed).toEqual([last, ...usual.slice(0, -1)]);
+});
+
 it('of many bad rows the first are told, and how many there are besides', () => {
   const tilt = demoCircuit('groomer-blade-tilt');
   const leaks = read(tilt, 'insulation', () => 2e4);

@@ -12,6 +12,7 @@ import type { TimelineAnswer } from '@/core/sheets/onCircuit/timelineSheet';
 import type { WindingPairAnswer } from '@/core/sheets/onCircuit/windingsSheet';
 import type { SheetVerdicts } from '@/core/sheets/onCircuit/verdicts';
 import type { Reading } from '@/core/circuit/schema';
+import type { Suspect } from '@/core/diagnosis/suspects';
 import { findingWords, needWords } from './benchSheets';
 import { quantity, type Speaker } from './readings';
 import { columnWords, rowTitle, sheetVerdictWords, valveName, verdictTone } from './sheets';
@@ -29,15 +30,19 @@ const MORE_FLOWS = 'More current than drawn would do the same: clamp it before t
 const FLOW_NOT_KNOWN =
   'Nothing bad in what was read, but whether the load draws its current is not known: say whether it works, or clamp it. Little is lost where little flows.';
 
-/** What was found, in a sentence or two: the first thing on the sheet. */
-export function sheetFoundWords(speaker: Speaker, sheet: JobSheet): string[] {
+/** What was found, in a sentence or two: the first thing on the sheet. `weighed` is what all readings of the job make of its parts. */
+export function sheetFoundWords(
+  speaker: Speaker,
+  sheet: JobSheet,
+  weighed: readonly Weighed[] = [],
+): string[] {
   const titleOf = (row: SheetRow) => rowTitle(speaker, sheet, row);
   const bad = sheet.rows.filter(({ verdict }) => verdictTone(verdict) === 'bad');
   const watch = sheet.rows.filter(({ verdict }) => verdictTone(verdict) === 'watch');
   const read = sheet.rows.some(({ cells }) => cells.some((cell) => cell?.value !== null && cell !== null));
   if (!read) return ['Nothing is read yet.'];
   if (sheet.name === 'outputs') return outputsFound(sheet.answers[0]!);
-  if (sheet.name === 'functions') return functionsFound(sheet);
+  if (sheet.name === 'functions') return functionsFound(sheet, weighed);
   if (sheet.name === 'interlocks') return interlocksFound(sheet);
   if (sheet.name === 'needs') return needsFound(sheet);
   if (sheet.name === 'timeline') return timelineFound(sheet, titleOf);
@@ -182,14 +187,30 @@ function named(names: readonly string[], most = MOST_NAMED): string {
   return more > 1 ? `${list} and ${more} more` : list;
 }
 
-function functionsFound({ answers }: JobSheet): string[] {
+type Weighed = Pick<Suspect, 'part' | 'share'>;
+
+/** By their share of the doubt; those beside each other that have the same, or none, stay as they stand. */
+function byDoubt(parts: readonly string[], weighed: readonly Weighed[]): string[] {
+  const shareOf = (part: string) =>
+    weighed.reduce((sum, one) => (one.part === part ? sum + one.share : sum), 0);
+  return parts
+    .map((part) => ({ part, share: shareOf(part) }))
+    .sort((one, two) => two.share - one.share)
+    .map(({ part }) => part);
+}
+
+function functionsFound({ answers }: JobSheet, weighed: readonly Weighed[]): string[] {
   const { suspect, cleared, findings } = answers[0] as FunctionsAnswer;
   const codes = findings.map(({ code }) => code);
   if (codes.includes('moreThanOne'))
     return [
       'Nothing by itself stops all that fails and leaves all that works: more than one thing is wrong, or one was tried wrongly.',
     ];
-  const names = suspect.map(({ part }) => part);
+  // One doubt on one screen is told in one order.
+  const names = byDoubt(
+    suspect.map(({ part }) => part),
+    weighed,
+  );
   const clear = cleared.length > 0 ? [`Cleared by what works: ${named(cleared)}.`] : [];
   if (codes.includes('nothingFails')) return ['Nothing fails so far.', ...clear];
   return [`Left in doubt, each could stop all that fails: ${named(names)}.`, ...clear];

@@ -4,7 +4,7 @@ import { CircuitModel } from '../../circuit/model';
 import { winchPack } from '../../templates/electrical';
 import { jobSheet } from './build';
 
-import { cellAt, follow, MARKS, verdicts } from '../testing/followSheet';
+import { cellAt, follow, MARKS, template, verdicts } from '../testing/followSheet';
 
 describe('contact bank of a job', () => {
   it('contacts: one that clicks and does not make, and all sound ones only after their drop under load', () => {
@@ -56,5 +56,42 @@ describe('contact bank of a job', () => {
     );
     expect(said.map(([, verdict]) => verdict)).toContain('welded');
     expect(said.map(([, verdict]) => verdict)).not.toContain('mechanical');
+  });
+  it('nor whom another keeps out that is fed while nobody commands it, by a button that sticks', () => {
+    for (const fault of ['stuckClosed', 'bridged']) {
+      const { sheet } = follow(demoCircuit('winch-reversing'), 'contacts', ['S2I', fault]);
+      const said = verdicts(sheet);
+      expect(said).toMatchObject({ 'K2 B+–M1:B': 'heldOff', 'K2 M1:A–GND': 'heldOff' });
+      expect(cellAt(sheet, 'K2 B+–M1:B', 'rivalAtRest')!.test).toMatchObject({
+        kind: 'volts',
+        setup: { controls: { pendant: 'rest' } },
+      });
+    }
+    // One that is stuck itself is asked for no longer than that takes.
+    const { sheet } = follow(demoCircuit('winch-reversing'), 'contacts', ['K2', 'jammed']);
+    expect(verdicts(sheet)).toMatchObject({ 'K2 B+–M1:B': 'mechanical', 'K2 M1:A–GND': 'mechanical' });
+  });
+  it('a load that draws too much makes no contact bad: a clamp tells the two apart', () => {
+    const shorted = follow(demoCircuit('winch-reversing'), 'contacts', ['M1', 'short']);
+    expect(new Set(Object.values(verdicts(shorted.sheet)))).toEqual(new Set(['moreDrawn']));
+    const leaking = follow(template('compressor-control'), 'contacts', ['W3', 'weakInsulation']);
+    expect(Object.values(verdicts(leaking.sheet))).toEqual(['moreDrawn']);
+    const before = shorted.readings.filter(({ kind }) => kind !== 'amps');
+    const model = new CircuitModel(demoCircuit('winch-reversing'));
+    const unknown = jobSheet(model, 'contacts', before, MARKS)!;
+    expect(new Set(Object.values(verdicts(unknown)))).toEqual(new Set(['mayDrawMore']));
+    expect(unknown.columns[unknown.next![1]]).toBe('amps');
+  });
+  it('a bad contact is bad without a clamp where its neighbour of the same load loses what is drawn', () => {
+    const { sheet, readings } = follow(demoCircuit('winch-reversing'), 'contacts', [
+      'K1',
+      'highResistance',
+      0.0035,
+    ]);
+    expect(Object.values(verdicts(sheet)).sort()).toEqual(['bad', 'carries', 'carries', 'carries']);
+    expect(readings.some(({ kind }) => kind === 'amps')).toBe(false);
+    const alone = follow(template('compressor-control'), 'contacts', ['K1', 'highResistance', 0.03]);
+    expect(Object.values(verdicts(alone.sheet))).toEqual(['bad']);
+    expect(alone.readings.some(({ kind }) => kind === 'amps')).toBe(true);
   });
 });

@@ -235,6 +235,7 @@ function verdictOf(
   if (verdict === null && click?.value === false && fed === false) return 'notFed';
   if ((verdict === 'bad' || verdict === 'worn') && mayDrawMore(row, found)) return 'mayDrawMore';
   if (verdict !== 'good' && verdict !== 'worn') return verdict;
+  if (currentShare(row) > MORE_SHARE) return 'moreDrawn';
   // Read closed as it stands, and no end of it can be bared to see whether that came round about.
   if (open.own === undefined && figure(open.quick) !== undefined && openAlone === null) return 'elsewhere';
   // A weak load draws less, and little is lost at little.
@@ -243,7 +244,7 @@ function verdictOf(
   if (open.quick !== null && open.own === undefined) return 'carries';
   // What the drawn contact loses by itself is no wear, whatever stands in the table.
   if (verdict === 'worn' && !losesAsDrawn(row)) return 'worn';
-  return currentShare(row) > MORE_SHARE ? 'moreDrawn' : 'good';
+  return 'good';
 }
 
 /** From this share of what the drawing sends through a contact on more flows than its load draws. */

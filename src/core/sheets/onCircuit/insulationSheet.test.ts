@@ -1,14 +1,14 @@
 import { demoCircuit } from '@/testing/demoCircuits';
 import { CircuitModel } from '../../circuit/model';
-import type { Reading } from '../../circuit/schema';
+import type { Circuit, Reading } from '../../circuit/schema';
 import { Diagnoser } from '../../diagnosis/diagnose';
-import { singleCoil, twoWayPair } from '../../templates/electrical';
+import { singleCoil, twoWayPair, winchPack } from '../../templates/electrical';
 import { airClamp } from '../../templates/fluid';
 import type { InsulationAnswer } from '../insulation/insulation';
 import { jobSheet, sheetsOfCircuit } from './build';
 import { type JobSheet } from './jobSheet';
 
-import { follow, MARKS, verdicts } from '../testing/followSheet';
+import { follow, MARKS, template, verdicts } from '../testing/followSheet';
 
 describe('insulation in a job', () => {
   it('insulation: the conductor that leaks', () => {
@@ -28,6 +28,17 @@ describe('insulation in a job', () => {
       cut || between ? [] : [nodeIndex.get(name)!],
     );
     expect(order).toEqual([...order].sort((a, b) => a - b));
+  });
+  it('insulation: what is closed and should be open reads like a leak, and is named beside what may leak there', () => {
+    const liesOn = (circuit: Circuit, ref: string, fault: string) =>
+      follow(circuit, 'insulation', [ref, fault]).sheet.liesOn;
+    expect(liesOn(template('contactor-two-supplies'), 'S1', 'bridged')).toEqual(['S1', 'W2']);
+    expect(liesOn(template('level-control'), 'K1', 'welded')).toContain('K1');
+    expect(liesOn(demoCircuit('groomer-tiller-float'), 'V14', 'short')).toContain('V14');
+    expect(liesOn(winchPack(), 'K2', 'welded')).toContain('K2');
+    // Two hundred kilohms are no weld.
+    const { sheet } = follow(template('contactor-two-supplies'), 'insulation', ['W2', 'weakInsulation', 2e5]);
+    expect(sheet.liesOn).toEqual(['W2']);
   });
   it('insulation: a plug in the middle of what leaks is taken off, and one side of it read', () => {
     const { sheet } = follow(demoCircuit('groomer-blade-tilt'), 'insulation', ['W14', 'weakInsulation', 2e5]);

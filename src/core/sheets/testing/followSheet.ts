@@ -1,6 +1,7 @@
 import { CircuitModel } from '../../circuit/model';
 import type { Circuit, Reading } from '../../circuit/schema';
 import { shopMarks } from '../../tables/marks';
+import { TEMPLATES } from '../../templates/templates';
 import { MachineUnderTest } from '../../testing/machineUnderTest';
 import { jobSheet } from '../onCircuit/build';
 import type { JobSheet, JobSheetName, SheetCell } from '../onCircuit/jobSheet';
@@ -32,3 +33,8 @@ export const verdicts = ({ rows }: JobSheet): Record<string, string | null> =>
 /** A cell of a row by the name of its column; null where the sheet has none there. */
 export const cellAt = ({ rows, columns }: JobSheet, name: string, column: string): SheetCell | null =>
   rows.find((row) => row.name === name)!.cells[columns.indexOf(column)] ?? null;
+
+/** A circuit that a new drawing may begin with. */
+export function template(id: string): Circuit {
+  return TEMPLATES.find((one) => one.id === id)!.build();
+}

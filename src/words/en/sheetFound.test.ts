@@ -3,9 +3,9 @@ import type { Circuit, Reading, Test } from '@/core/circuit/schema';
 import { findLanes } from '@/core/path/lanes';
 import { jobSheet } from '@/core/sheets/onCircuit/build';
 import { JOB_SHEETS, type JobSheet, type JobSheetName } from '@/core/sheets/onCircuit/jobSheet';
-import { follow, MARKS, verdicts } from '@/core/sheets/testing/followSheet';
+import { follow, MARKS, template, verdicts } from '@/core/sheets/testing/followSheet';
 import { MachineUnderTest } from '@/core/testing/machineUnderTest';
-import { clutchInterlocks } from '@/core/templates/electrical';
+import { clutchInterlocks, multiOutput } from '@/core/templates/electrical';
 import { hydraulicLift } from '@/core/templates/fluid';
 import { demoCircuit, demoCircuits } from '@/testing/demoCircuits';
 import { sheetFoundWords } from './sheetFound';
@@ -123,9 +123,15 @@ describe('volts lost on the way', () => {
     const joint = filled(circuit, 'drop', ['W12', 'highResistance', 3]);
     expect(verdicts(joint)).toMatchObject({ W12: 'high' });
     expect(say(circuit, joint)).toHaveLength(1);
+    const vent = template('vacuum-vent');
+    const shorted = filled(vent, 'drop', ['Y1', 'shortedTurns']);
+    expect(verdicts(shorted)).toMatchObject({ W2: 'mayDrawMore', A1: 'mayDrawMore' });
+    expect(say(vent, shorted).at(-1)).toMatch(/^More current than drawn would do the same/);
+    // What no fuse would let through is the place itself.
     const button = jobSheet(model, 'drop', [], MARKS)!.rows.find(({ name }) => name === 'S5')!.cells[0]!.test;
-    const alone = jobSheet(model, 'drop', [{ ...button, value: 2 } as Reading], MARKS)!;
-    expect(say(circuit, alone).at(-1)).toMatch(/^More current than drawn would do the same/);
+    expect(say(circuit, jobSheet(model, 'drop', [{ ...button, value: 2 } as Reading], MARKS)!)).toEqual([
+      'S5 float button: loses too much.',
+    ]);
     expect(verdicts(filled(circuit, 'drop', ['W12', 'open']))).toMatchObject({ W12: 'open' });
     const loader = demoCircuit('loader-bucket-lock');
     // The relay is open for want of what feeds its coil.
@@ -216,7 +222,7 @@ it('what is seized fails in every command, and is left in doubt by all of them',
 });
 
 it('what is left in doubt is told in the order that all readings give it, where they say', () => {
-  const circuit = clutchInterlocks();
+  const circuit = multiOutput();
   const sheet = read(circuit, 'functions', () => 'dead');
   const speaker = {
     model: new CircuitModel(circuit),

@@ -55,8 +55,7 @@ export function sheetFoundWords(
     const alike = rows.filter((row) => row.verdict === verdict).map(titleOf);
     return `${named(alike, MOST_TOLD)}: ${sheetVerdictWords(sheet.name, verdict)}.`;
   });
-  const flow =
-    sheet.name === 'drop' ? flowWords(sheet.answers[0] as DropOfJob, bad.length + watch.length > 0) : [];
+  const flow = sheet.name === 'drop' ? flowWords(sheet.answers[0] as DropOfJob, rows, rows.length > 0) : [];
   if (lines.length > 0) return [...shared(sheet), ...lines, ...flow, ...liesOnWords(sheet)];
   if (flow.length > 0) return flow;
   const open = sheet.rows.filter(({ verdict }) => verdict === null || verdict === 'carries').length;
@@ -66,8 +65,8 @@ export function sheetFoundWords(
 }
 
 /** What the current through it makes of a way that was read. */
-function flowWords({ flows, mayDrawMore }: DropOfJob, losesTooMuch: boolean): string[] {
-  if (losesTooMuch) return mayDrawMore ? [MORE_FLOWS] : [];
+function flowWords({ flows }: DropOfJob, rows: readonly SheetRow[], losesTooMuch: boolean): string[] {
+  if (losesTooMuch) return rows.some(({ verdict }) => verdict === 'mayDrawMore') ? [MORE_FLOWS] : [];
   if (flows === null) return [FLOW_NOT_KNOWN];
   return flows ? [] : [NOTHING_FLOWS];
 }

@@ -167,6 +167,7 @@ const VERDICTS: { readonly [N in JobSheetName]: Readonly<Record<SheetVerdicts[N]
   drop: {
     good: 'loses what it may',
     high: 'loses too much',
+    mayDrawMore: 'loses too much, or its load draws too much',
     open: 'takes all there is: open',
     notMade: 'takes all there is: not closed; look at what closes it',
   },

@@ -4,6 +4,7 @@ import { workingPatterns } from '../../diagnosis/patterns';
 import type { Reading, Setup, Test } from '../../circuit/schema';
 import { seenWork } from '../../job/seenWork';
 import type { ShopMarks } from '../../tables/marks';
+import { mostDrawn } from './bearing';
 import { aloneCell } from './coilSheet';
 import { loadedPattern } from './loadedPattern';
 import { openContactOf, type OpenContact } from './openContact';
@@ -44,6 +45,8 @@ export interface BankRow {
   fed: boolean | null;
   /** What the sound machine sends through the contact. */
   amps: number | undefined;
+  /** How many times that may flow without opening a fuse; see `mostDrawn`. */
+  mostDrawn: number;
 }
 
 /** Rows of a bank, one for each contact that a relay or contactor makes. */
@@ -80,6 +83,7 @@ export function bankRows(model: CircuitModel, readings: readonly Reading[], mark
           readings,
         );
         const loaded = loadedPattern(model, patterns, contact.index);
+        const load = loaded && loadTest(model, contact, loaded.setup);
         const drop = loaded
           ? cellOf(model, dropTest(model, place, loaded.setup, contact.volts), readings)
           : null;
@@ -88,7 +92,7 @@ export function bankRows(model: CircuitModel, readings: readonly Reading[], mark
           between: place,
           cells: {
             click,
-            load: loaded ? cellOf(model, loadTest(model, contact, loaded.setup), readings) : null,
+            load: cellOf(model, load, readings),
             coilVolts,
             coilOhms,
             openOhms: open.quick,
@@ -101,6 +105,7 @@ export function bankRows(model: CircuitModel, readings: readonly Reading[], mark
           open,
           fed: isFed(coilVolts, coil, marks),
           amps: loaded?.amps,
+          mostDrawn: load?.kind === 'function' ? mostDrawn(model, load.part, load.setup) : Infinity,
         };
       });
   });

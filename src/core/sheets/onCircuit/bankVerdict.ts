@@ -1,6 +1,5 @@
 import type { CircuitModel } from '../../circuit/model';
 import type { Reading } from '../../circuit/schema';
-import { testKey } from '../../diagnosis/observations';
 import type { ContactVerdict } from '../contacts/contacts';
 import type { BankRow } from './bankRows';
 import { figure, sizeOf, volts, type SheetCell } from './jobSheet';
@@ -13,15 +12,11 @@ export type BankVerdict = SheetVerdicts['contacts'];
 const AS_DRAWN = 1.1;
 
 /** What the sheet says of a row, as far as the row has what that takes. */
-export function bankVerdict(
-  verdict: ContactVerdict | null,
-  row: BankRow,
-  found: readonly BankRow[],
-): BankVerdict | null {
+export function bankVerdict(verdict: ContactVerdict | null, row: BankRow): BankVerdict | null {
   const { cells, open, fed } = row;
   const { click, load, openAlone } = cells;
   if (verdict === null && click?.value === false && fed === false) return 'notFed';
-  if ((verdict === 'bad' || verdict === 'worn') && mayDrawMore(row, found)) return 'mayDrawMore';
+  if ((verdict === 'bad' || verdict === 'worn') && mayDrawMore(row)) return 'mayDrawMore';
   if (verdict !== 'good' && verdict !== 'worn') return verdict;
   // What the drawn contact loses by itself is no wear, whatever stands in the table.
   const isWorn = verdict === 'worn' && !losesAsDrawn(row);
@@ -37,8 +32,6 @@ export function bankVerdict(
 
 /** From this share of what the drawing sends through a contact on more flows than its load draws. */
 const MORE_SHARE = 1.25;
-/** Up to this many times the drawn current flow without opening what protects the way; what loses more is bad itself. */
-const MOST_MORE = 5;
 
 /** What flows of what the drawing says, by a clamp; once that where none was put on. */
 function currentShare({ cells: { amps } }: BankRow): number {
@@ -60,17 +53,12 @@ function losesAsDrawn(row: BankRow): boolean {
   return share !== undefined && share <= AS_DRAWN;
 }
 
-/** What loses too much may lose it for what flows: nobody clamped it, and no other contact of the same load shows that no more flows than should. */
-function mayDrawMore(row: BankRow, found: readonly BankRow[]): boolean {
-  const { load, amps } = row.cells;
+/** What loses too much may lose it for what flows, as long as nobody clamped it; not where a fuse would not have let so much through. */
+function mayDrawMore(row: BankRow): boolean {
   const loss = lossShare(row);
-  if (volts(amps) !== undefined || loss === undefined || loss <= AS_DRAWN || loss > MOST_MORE) return false;
-  const sameLoad = (other: BankRow) =>
-    other !== row &&
-    load !== null &&
-    other.cells.load !== null &&
-    testKey(other.cells.load.test) === testKey(load.test);
-  return !found.some((other) => sameLoad(other) && losesAsDrawn(other));
+  return (
+    volts(row.cells.amps) === undefined && loss !== undefined && loss > AS_DRAWN && loss <= row.mostDrawn
+  );
 }
 
 const relayOf = (name: string) => name.split(' ')[0]!;

@@ -1,7 +1,7 @@
 import { demoCircuit } from '@/testing/demoCircuits';
 import { testKey } from '../../diagnosis/observations';
 import { CircuitModel } from '../../circuit/model';
-import { winchPack } from '../../templates/electrical';
+import { changeOverRelay, winchPack } from '../../templates/electrical';
 import { jobSheet } from './build';
 
 import { cellAt, follow, MARKS, template, verdicts } from '../testing/followSheet';
@@ -82,16 +82,19 @@ describe('contact bank of a job', () => {
     expect(new Set(Object.values(verdicts(unknown)))).toEqual(new Set(['mayDrawMore']));
     expect(unknown.columns[unknown.next![1]]).toBe('amps');
   });
-  it('a bad contact is bad without a clamp where its neighbour of the same load loses what is drawn', () => {
+  it('a bad contact is bad once a clamp shows that no more flows, or where no fuse would let so much through', () => {
     const { sheet, readings } = follow(demoCircuit('winch-reversing'), 'contacts', [
       'K1',
       'highResistance',
       0.0035,
     ]);
     expect(Object.values(verdicts(sheet)).sort()).toEqual(['bad', 'carries', 'carries', 'carries']);
-    expect(readings.some(({ kind }) => kind === 'amps')).toBe(false);
-    const alone = follow(template('compressor-control'), 'contacts', ['K1', 'highResistance', 0.03]);
-    expect(Object.values(verdicts(alone.sheet))).toEqual(['bad']);
-    expect(alone.readings.some(({ kind }) => kind === 'amps')).toBe(true);
+    expect(readings.some(({ kind }) => kind === 'amps')).toBe(true);
+    const worn = follow(template('compressor-control'), 'contacts', ['K1', 'highResistance', 0.03]);
+    expect(Object.values(verdicts(worn.sheet))).toEqual(['bad']);
+    expect(worn.readings.some(({ kind }) => kind === 'amps')).toBe(true);
+    const burnt = follow(changeOverRelay(), 'contacts', ['K1', 'highResistance', 1]);
+    expect(Object.values(verdicts(burnt.sheet))).toContain('bad');
+    expect(burnt.readings.some(({ kind }) => kind === 'amps')).toBe(false);
   });
 });

@@ -35,7 +35,7 @@ export function contactsSheetOf(
   // Somebody's silence may be the doing of one that is in and should not be: that is read before anybody is called stuck.
   const mayHold = new Set<string>();
   const rows = found.map((row): SheetRow<'contacts'> => {
-    const said = bankVerdict(answer.verdicts[row.name] ?? null, row, found);
+    const said = bankVerdict(answer.verdicts[row.name] ?? null, row);
     const silence = said === 'mechanical' ? silenceOf(model, row, found, readings) : null;
     silence?.unread.forEach((name) => mayHold.add(name));
     return {

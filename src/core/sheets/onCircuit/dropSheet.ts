@@ -6,6 +6,7 @@ import { branchAmps } from '../../circuit/world';
 import { findLanes, type Lane, type Step } from '../../path/lanes';
 import { DROP_ROWS, type ShopMarks } from '../../tables/marks';
 import { rowOf, uniqueRows } from '../heldAgainst';
+import { mostDrawn } from './bearing';
 import { judgeDrop, type DropAnswer, type DropSheet } from '../drop/drop';
 import {
   cellOf,
@@ -23,18 +24,20 @@ import {
 const OVER_DRAWN = 2;
 /** Of what its load should draw: with less its way loses too little to tell. */
 const FLOWS_SHARE = 0.5;
+/** And up to this share no more than drawn flows. */
+const AS_DRAWN = 1.3;
 /** And of what a place should lose: with more it is that place that is wrong. */
 const MOST_SHARE = 3;
 /** From this share of the supply on a place is as good as open. */
 const OPEN_SHARE = 0.5;
+/** Of what its load draws: less is no part of its way. */
+const CARRIES_SHARE = 0.01;
 /** What a meter shows of a drop beyond doubt, volts. */
 const SEEN_VOLTS = 0.03;
 
 /** Besides what every such sheet answers: whether the load draws what it should; null while nothing tells. */
 export type DropOfJob = DropAnswer & {
   flows: boolean | null;
-  /** What loses too much may lose it for drawing too much: nobody clamped it. */
-  mayDrawMore: boolean;
 };
 
 /** Volts lost part by part on the way to a load and home, while it draws its current. */
@@ -47,9 +50,13 @@ export function dropSheetOf(
   if (!lane) return null;
   const { parts } = model.compiled;
   const commanded = underCommand(lane.setup);
-  const steps = [...lane.feed, ...lane.back].filter(({ part }) => {
+  const world = model.situation(lane.setup).solve({ mode: 'live' });
+  const drawn = ampsDrawn(model, lane);
+  const steps = [...lane.feed, ...lane.back].filter(({ part, branch }) => {
     const { kind } = parts[part]!.part;
-    return kind !== 'source' && kind !== 'transformer';
+    // A contact beside it that is open in this command is no place on the way.
+    const carries = Math.abs(branchAmps(world, branch)) > CARRIES_SHARE * drawn;
+    return kind !== 'source' && kind !== 'transformer' && carries;
   });
   const rows = steps.map((step): SheetRow<'drop'> => {
     const between = [nameOf(model, step.from), nameOf(model, step.to)] as const;
@@ -73,12 +80,12 @@ export function dropSheetOf(
     const verdict = answer.segments[at]!.verdict ?? verdictOf(model, row, marks);
     row.verdict = verdict === 'good' && !flows ? null : verdict === 'high' ? howHigh(model, row) : verdict;
   });
-  // A place that loses no more than drawn shows that no more flows.
-  const mayDrawMore =
-    amps === undefined &&
-    named.some(({ verdict }) => verdict === 'high') &&
-    !sharesShown(named).some((share) => share >= FLOWS_SHARE && share <= OVER_DRAWN);
-  const said: DropOfJob = { ...answer, flows, mayDrawMore };
+  const most = mostDrawn(model, lane.id, lane.setup);
+  if (amps === undefined)
+    named.forEach((row, at) => {
+      if (row.verdict === 'high' && mayDrawMore(named, at, most)) row.verdict = 'mayDrawMore';
+    });
+  const said: DropOfJob = { ...answer, flows };
   const places = named.flatMap(({ cells: [cell] }) =>
     cell ? [DROP_ROWS[dropPlace(model, cell.test) ?? 'joint']] : [],
   );
@@ -152,10 +159,23 @@ function isFlowing(
 
 /** Of what each place must lose beyond doubt, what it was read to lose. */
 function sharesShown(rows: readonly SheetRow<'drop'>[]): number[] {
-  return rows.flatMap(({ cells: [cell] }) => {
-    const [value, must] = [volts(cell), cell ? sizeOf(cell.expected) : 0];
-    return value === undefined || must < SEEN_VOLTS ? [] : [value / must];
-  });
+  return rows.flatMap((row) => shareShown(row) ?? []);
+}
+
+function shareShown({ cells: [cell] }: SheetRow<'drop'>): number | null {
+  const [value, must] = [volts(cell), cell ? sizeOf(cell.expected) : 0];
+  return value === undefined || must < SEEN_VOLTS ? null : value / must;
+}
+
+/**
+ * Whether a place that loses too much may lose it for what flows. More flows ahead of what leaks than behind it: so a place ahead of this one that
+ * loses no more than drawn shows that no more flows here. What loses more than `most` times as much does not lose it to a current that lets the fuse stand.
+ */
+function mayDrawMore(rows: readonly SheetRow<'drop'>[], at: number, most: number): boolean {
+  const { cells } = rows[at]!;
+  const must = cells[0] ? sizeOf(cells[0].expected) : 0;
+  if (volts(cells[0])! > most * must) return false;
+  return !sharesShown(rows.slice(0, at)).some((share) => share >= FLOWS_SHARE && share <= AS_DRAWN);
 }
 
 /** Against the shop's figure for such a place, and what the drawn ohms lose there; null between good and bad. */
@@ -189,7 +209,15 @@ function howHigh(
 
 /** The middle of what was not read, as long as none is found that loses too much. */
 function nextDrop(rows: readonly SheetRow<'drop'>[]): JobSheet['next'] {
-  if (rows.some(({ verdict }) => verdict !== null && verdict !== 'good')) return null;
   const open = rows.flatMap(({ cells: [cell] }, at) => (cell?.value === null ? [at] : []));
+  const [doubt, ...others] = rows.flatMap(({ verdict }, at) =>
+    verdict !== null && verdict !== 'good' ? [at] : [],
+  );
+  if (doubt !== undefined) {
+    // One ahead of it that must lose something tells whether more flows.
+    const ahead = open.findLast((at) => at < doubt && sizeOf(rows[at]!.cells[0]!.expected) >= SEEN_VOLTS);
+    const isAlone = others.length === 0 && rows[doubt]!.verdict === 'mayDrawMore';
+    return isAlone && ahead !== undefined ? [ahead, 0] : null;
+  }
   return open.length > 0 ? [open[Math.floor(open.length / 2)]!, 0] : null;
 }

@@ -33,7 +33,7 @@ export interface SheetVerdicts {
   diodes: NonNullable<DiodeAnswer['verdict']> | 'shortedHere' | 'across';
   interlocks: 'good' | 'bad' | 'doubt';
   timeline: 'good' | 'bad';
-  drop: NonNullable<DropAnswer['segments'][number]['verdict']> | 'open' | 'notMade';
+  drop: NonNullable<DropAnswer['segments'][number]['verdict']> | 'mayDrawMore' | 'open' | 'notMade';
   insulation: InsulationVerdict;
   conductors: InsulationVerdict;
   outputs: 'bad' | 'heldDown' | 'heldUp' | 'field';

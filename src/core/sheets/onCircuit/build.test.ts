@@ -143,11 +143,19 @@ describe('sheets that a circuit fills in', () => {
     const text = ['battery 12.6, fuse F1 10, wire W1', run('1'), run('2'), '@R, wire W2, ground'];
     const model = new CircuitModel(parseCircuit(layChains(emptyDrawing('two'), text.join('; ')).circuit));
     const [open, closed] = jobSheet(model, 'terminals', [], MARKS)!.rows[0]!.cells;
-    const said = (of: typeof open, value: number) =>
-      jobSheet(model, 'terminals', [{ ...of!.test, value } as Reading], MARKS)!.rows[0]!.verdict;
-    expect(said(open, 30)).toBe('elsewhere');
-    expect(said(open, 0.1)).toBe('welded');
-    expect(said(closed, 30)).toBe('weak');
+    const read = (of: typeof open, value: number, before: Reading[] = []) =>
+      jobSheet(model, 'terminals', [...before, { ...of!.test, value } as Reading], MARKS)!;
+    const said = (sheet: JobSheet) => sheet.rows[0]!.verdict;
+    expect(said(read(open, 30))).toBe('elsewhere');
+    expect(said(read(closed, 30))).toBe('weak');
+    // As few as a weld has: with an end bare it is known whether they are its own.
+    const few = read(open, 0.1);
+    expect(said(few)).toBe('elsewhere');
+    expect(few.columns[few.next![1]]).toBe('openAlone');
+    const bare = few.rows[0]!.cells[few.next![1]]!;
+    const before = [{ ...open!.test, value: 0.1 } as Reading];
+    expect(said(read(bare, 0.1, before))).toBe('welded');
+    expect(said(read(bare, 1e9, before))).not.toBe('welded');
   });
   it('cylinders: a piston that lets air past, at the ends where it does', () => {
     const clamp = airClamp();

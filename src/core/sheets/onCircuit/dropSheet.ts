@@ -32,6 +32,8 @@ const MOST_SHARE = 3;
 const OPEN_SHARE = 0.5;
 /** Of what its load draws: less is no part of its way. */
 const CARRIES_SHARE = 0.01;
+/** And up to this share nothing else goes through a place. */
+const ALONE_SHARE = 1.2;
 /** What a meter shows of a drop beyond doubt, volts. */
 const SEEN_VOLTS = 0.03;
 
@@ -48,15 +50,16 @@ export function dropSheetOf(
 ): JobSheet<'drop'> | null {
   const lane = laneMeant(model, readings);
   if (!lane) return null;
-  const { parts } = model.compiled;
+  const { compiled } = model;
+  const { parts } = compiled;
   const commanded = underCommand(lane.setup);
   const world = model.situation(lane.setup).solve({ mode: 'live' });
   const drawn = ampsDrawn(model, lane);
-  const steps = [...lane.feed, ...lane.back].filter(({ part, branch }) => {
-    const { kind } = parts[part]!.part;
+  const carries = ({ branch }: Step) => Math.abs(branchAmps(world, branch)) / drawn;
+  const steps = [...lane.feed, ...lane.back].filter((step) => {
+    const { kind } = parts[step.part]!.part;
     // A contact beside it that is open in this command is no place on the way.
-    const carries = Math.abs(branchAmps(world, branch)) > CARRIES_SHARE * drawn;
-    return kind !== 'source' && kind !== 'transformer' && carries;
+    return kind !== 'source' && kind !== 'transformer' && carries(step) > CARRIES_SHARE;
   });
   const rows = steps.map((step): SheetRow<'drop'> => {
     const between = [nameOf(model, step.from), nameOf(model, step.to)] as const;
@@ -81,9 +84,16 @@ export function dropSheetOf(
     row.verdict = verdict === 'good' && !flows ? null : verdict === 'high' ? howHigh(model, row) : verdict;
   });
   const most = mostDrawn(model, lane.id, lane.setup);
+  // What carries other loads as well hides in their current what this one draws more.
+  const own = new Set(
+    steps.filter((step) => carries(step) < ALONE_SHARE).map(({ part }) => parts[part]!.part.ref),
+  );
   if (amps === undefined)
     named.forEach((row, at) => {
-      if (row.verdict === 'high' && mayDrawMore(named, at, most)) row.verdict = 'mayDrawMore';
+      const ahead = named.slice(0, at).filter(({ name }) => own.has(name));
+      // An output holds its current down where too much is asked of it, and takes the volts itself.
+      const isOutput = parts[compiled.partIndex.get(row.name)!]!.part.kind === 'driver';
+      if (row.verdict === 'high' && (isOutput || mayDrawMore(row, ahead, most))) row.verdict = 'mayDrawMore';
     });
   const said: DropOfJob = { ...answer, flows };
   const places = named.flatMap(({ cells: [cell] }) =>
@@ -171,11 +181,14 @@ function shareShown({ cells: [cell] }: SheetRow<'drop'>): number | null {
  * Whether a place that loses too much may lose it for what flows. More flows ahead of what leaks than behind it: so a place ahead of this one that
  * loses no more than drawn shows that no more flows here. What loses more than `most` times as much does not lose it to a current that lets the fuse stand.
  */
-function mayDrawMore(rows: readonly SheetRow<'drop'>[], at: number, most: number): boolean {
-  const { cells } = rows[at]!;
-  const must = cells[0] ? sizeOf(cells[0].expected) : 0;
-  if (volts(cells[0])! > most * must) return false;
-  return !sharesShown(rows.slice(0, at)).some((share) => share >= FLOWS_SHARE && share <= AS_DRAWN);
+function mayDrawMore(
+  { cells: [cell] }: SheetRow<'drop'>,
+  ahead: readonly SheetRow<'drop'>[],
+  most: number,
+): boolean {
+  const must = cell ? sizeOf(cell.expected) : 0;
+  if (volts(cell)! > most * must) return false;
+  return !sharesShown(ahead).some((share) => share >= FLOWS_SHARE && share <= AS_DRAWN);
 }
 
 /** Against the shop's figure for such a place, and what the drawn ohms lose there; null between good and bad. */

@@ -107,7 +107,7 @@ export interface JobSheet<N extends JobSheetName = JobSheetName> {
 /** A reading of the same kind at the same place counts for a cell where the sound machine would show the same there, within this share. */
 const SAME_SHARE = 0.02;
 /** Kinds that tell of the command they were watched in, and of no other. */
-const ONE_COMMAND: readonly Test['kind'][] = ['function', 'moves', 'gauge'];
+const ONE_COMMAND: readonly Test['kind'][] = ['function', 'moves', 'gauge', 'amps'];
 /** Kinds that say another thing with a plug or a wire off, though the sound machine shows the same then. */
 const AS_IT_STANDS: readonly Test['kind'][] = ['volts', 'insulation', 'pressure', 'flow', 'hold'];
 

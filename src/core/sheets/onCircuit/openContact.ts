@@ -39,14 +39,18 @@ export function openContactOf(
   const shown = figure(quick);
   if (quick === null || shown === undefined) return { quick, alone, own: undefined, wantsAlone: false };
   const [open, ohms] = [ohmsSize(quick.expected), ohmsSize(shown)];
+  // Nothing is called closed while an end of it can be bared: what is shorted beside it shows the same.
   const sure =
-    ohms >= OPEN_SHARE * open || ohms < ROUND_SHARE * roundAbout(model, quick.test, contact) - ROUND_OHMS;
+    ohms >= OPEN_SHARE * open ||
+    (alone === null && ohms < ROUND_SHARE * roundAbout(model, quick.test, contact) - ROUND_OHMS);
   return { quick, alone, own: sure ? shown : undefined, wantsAlone: !sure && alone !== null };
 }
 
-/** The same test with one end of the contact bare; null where that may not be read. */
-function aloneTest(model: CircuitModel, part: CompiledPart, { a, b }: Branch, test: Test): Test | null {
-  const apart = oneEndAlone(model, { ...part, nodes: [a, b] }, {});
+/** The same test with one end of the contact bare, and no other contact of its part on that end; null where that may not be read. */
+function aloneTest(model: CircuitModel, part: CompiledPart, contact: Branch, test: Test): Test | null {
+  const others = part.branches.filter(({ index }) => index !== contact.index);
+  const nodes = [contact.a, contact.b].filter((node) => others.every(({ a, b }) => a !== node && b !== node));
+  const apart = oneEndAlone(model, { ...part, nodes }, {});
   return apart && bareTest(model, test, apart);
 }
 

@@ -108,10 +108,10 @@ export function terminalsSheetOf(
 type Said = ReturnType<typeof contactVerdict> | 'elsewhere' | null;
 
 /** One that should be open, by what was read of itself; what lies across it shows instead of it. */
-function openVerdict({ quick, alone, own, wantsAlone }: OpenContact): Said {
+function openVerdict({ quick, alone, own }: OpenContact): Said {
   if (quick === null || (figure(quick) === undefined && figure(alone) === undefined)) return null;
   // Some ohms come as well round about, through another contact that is closed and its load.
-  if (own === undefined) return wantsAlone ? null : 'elsewhere';
+  if (own === undefined) return 'elsewhere';
   const across = ohmsSize((figure(alone) === undefined ? quick : alone!).expected);
   const verdict = contactVerdict(ohmsSize(own) >= ACROSS_SHARE * across ? 'OL' : own, false);
   // Its own or what lies across it: its end was not bare.

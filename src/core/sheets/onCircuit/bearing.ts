@@ -90,15 +90,23 @@ export function fusesOf(model: CircuitModel, ref: string, setup: Setup): FuseOnT
 /** Of its rating a blade fuse stands for as long as a reading takes (ISO 8820-3: at 135 % up to ten minutes, at 200 % five seconds at most). */
 const WHILE_READ = 1.6;
 
-/** How many times what a load draws may flow on its way without opening what protects it; infinite where no blade fuse of known size does, and in a moment that is over before one opens. */
+/**
+ * How many times what a load draws may flow on its way: what its supply and the way itself give into a short at its place, by how far they fall for
+ * the load, and what a blade fuse of known size stands. Infinite in a moment that is over before one opens, and on alternating volts.
+ */
 export function mostDrawn(model: CircuitModel, ref: string, setup: Setup): number {
-  if (setup.afterSeconds !== undefined) return Infinity;
   const { compiled } = model;
-  const load = compiled.parts[findPart(compiled, ref, 'part')]!;
-  const world = model.situation(setup).solve({ mode: 'live' });
-  const steady = Math.abs(branchAmps(world, load.branches[0]!.index));
+  const { index, a, b } = compiled.parts[findPart(compiled, ref, 'part')]!.branches[0]!;
+  if (setup.afterSeconds !== undefined || compiled.alternating[a] === 1) return Infinity;
+  const loaded = model.situation(setup).solve({ mode: 'live' });
+  const open = model
+    .situation(setup)
+    .solve({ mode: 'live' }, [{ type: 'ohms', branch: index, ohms: Infinity }]);
+  const steady = Math.abs(branchAmps(loaded, index));
+  const [atRest, atWork] = [open, loaded].map(({ changed }) => Math.abs(changed.pairVolts(a, b)));
+  const falls = atRest! - atWork!;
   return Math.min(
-    Infinity,
+    falls > 0 ? atRest! / falls : Infinity,
     ...fusesOf(model, ref, setup).map(({ rated, besides }) => (WHILE_READ * rated - besides) / steady),
   );
 }

@@ -45,7 +45,7 @@ export interface BankRow {
   fed: boolean | null;
   /** What the sound machine sends through the contact. */
   amps: number | undefined;
-  /** How many times that may flow without opening a fuse; see `mostDrawn`. */
+  /** How many times that may flow at all; see `mostDrawn`. */
   mostDrawn: number;
 }
 

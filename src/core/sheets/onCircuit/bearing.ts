@@ -1,7 +1,7 @@
 import type { CompiledPart } from '../../circuit/compile';
 import { isAssumed, saidOf } from '../../circuit/assumed';
 import { fuseWindow } from '../../circuit/fuseTime';
-import type { CircuitModel } from '../../circuit/model';
+import { oncePerModel, setupKey, type CircuitModel } from '../../circuit/model';
 import type { Setup } from '../../circuit/schema';
 import { findPart } from '../../circuit/situation';
 import { branchAmps } from '../../circuit/world';
@@ -95,6 +95,15 @@ const WHILE_READ = 1.6;
  * the load, and what a blade fuse of known size stands. Infinite in a moment that is over before one opens, and on alternating volts.
  */
 export function mostDrawn(model: CircuitModel, ref: string, setup: Setup): number {
+  const known = mostDrawnOf(model);
+  const key = `${ref} ${setupKey(setup)}`;
+  const most = known.get(key) ?? workOutMost(model, ref, setup);
+  known.set(key, most);
+  return most;
+}
+const mostDrawnOf = oncePerModel(() => new Map<string, number>());
+
+function workOutMost(model: CircuitModel, ref: string, setup: Setup): number {
   const { compiled } = model;
   const { index, a, b } = compiled.parts[findPart(compiled, ref, 'part')]!.branches[0]!;
   if (setup.afterSeconds !== undefined || compiled.alternating[a] === 1) return Infinity;

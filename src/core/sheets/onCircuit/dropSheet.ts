@@ -179,7 +179,7 @@ function shareShown({ cells: [cell] }: SheetRow<'drop'>): number | null {
 
 /**
  * Whether a place that loses too much may lose it for what flows. More flows ahead of what leaks than behind it: so a place ahead of this one that
- * loses no more than drawn shows that no more flows here. What loses more than `most` times as much does not lose it to a current that lets the fuse stand.
+ * loses no more than drawn shows that no more flows here. What loses more than `most` times as much does not lose it to any current that can flow there.
  */
 function mayDrawMore(
   { cells: [cell] }: SheetRow<'drop'>,

@@ -112,7 +112,8 @@ async function startServer(): Promise<ChildProcess> {
       SPIRAXIS_LOG: 'silent',
       SPIRAXIS_PORT: String(PORT),
     },
-    stdio: 'ignore',
+    // Why it does not come up is said by itself.
+    stdio: ['ignore', 'ignore', 'inherit'],
   });
   for (let round = 0; round < 200; round++) {
     const up = await fetch(`${base}/api/health`).then(
@@ -122,7 +123,10 @@ async function startServer(): Promise<ChildProcess> {
     if (up) return server;
     await sleep(100);
   }
-  throw new Error('the server did not come up');
+  server.kill('SIGKILL');
+  throw new Error(
+    'the server did not come up: is there a build, and does the database answer with the demonstration in it?',
+  );
 }
 
 const [laptop, tablet, phone] = [browser(), browser(), browser()];

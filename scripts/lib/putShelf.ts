@@ -20,8 +20,10 @@ export async function putShelf(now: number): Promise<void> {
   }
   const asked = async (at: number, pieces: number, days: number) =>
     askForSpare({ spareId: ids[at]!, pieces, person: 'Ilse', at: new Date(now - days * DAY_MS) });
-  const step = (number: number, state: 'approved' | 'ordered' | 'received', days: number) =>
-    stepRequisition(number, { state, person: 'Henrike', at: new Date(now - days * DAY_MS), note: '' });
+  const step = (number: number, state: 'approved' | 'ordered' | 'received', days: number) => {
+    const at = new Date(now - days * DAY_MS);
+    return stepRequisition(number, { state, person: 'Henrike', at, note: '' }, at.toISOString().slice(0, 10));
+  };
   const late = await asked(3, 2, 20);
   await step(late, 'approved', 19);
   await step(late, 'ordered', 18);

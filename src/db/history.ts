@@ -49,20 +49,33 @@ export async function closedBetween(from: Date, to: Date, limit: number): Promis
   return rows.map((row) => historyRow.parse(row));
 }
 
-/** Spares that were fitted between two moments, with what they cost where that is known. */
+interface FittedSpare {
+  number: string;
+  name: string;
+  pieces: number;
+  cost: number | null;
+}
+
+/**
+ * Spares that were fitted between two moments, most pieces first, with what they cost where that is known; and of how many kinds
+ * any were.
+ */
 export async function fittedBetween(
   from: Date,
   to: Date,
-): Promise<{ number: string; name: string; pieces: number; cost: number | null }[]> {
+  most: number,
+): Promise<{ spares: FittedSpare[]; kinds: number }> {
   const [rows] = await pool().query<RowDataPacket[]>(
-    `SELECT s.number, s.name, -SUM(v.pieces) AS pieces, -SUM(v.pieces) * s.price AS cost FROM spare_moves v JOIN spares s ON s.id = v.spare_id
-     WHERE v.why = 'used' AND v.moved_at >= ? AND v.moved_at < ? GROUP BY s.id ORDER BY pieces DESC, s.number LIMIT 100`,
-    [from, to],
+    `SELECT s.number, s.name, -SUM(v.pieces) AS pieces, -SUM(v.pieces) * s.price AS cost, COUNT(*) OVER () AS kinds
+     FROM spare_moves v JOIN spares s ON s.id = v.spare_id
+     WHERE v.why = 'used' AND v.moved_at >= ? AND v.moved_at < ? GROUP BY s.id ORDER BY pieces DESC, s.number LIMIT ?`,
+    [from, to, most],
   );
-  return rows.map((row) => ({
+  const spares = rows.map((row) => ({
     number: String(row.number),
     name: String(row.name),
     pieces: Number(row.pieces),
     cost: row.cost === null ? null : Number(row.cost),
   }));
+  return { spares, kinds: Number(rows[0]?.kinds ?? 0) };
 }

@@ -256,10 +256,14 @@ async function stepIn(db: Statements, { id, state, person, at, note }: Step): Pr
   );
 }
 
-/** Takes a requisition a step on; what is received goes on the shelf. Null where that is no step from where it stands. */
+/**
+ * Takes a requisition a step on; what is received goes on the shelf. Null where that is no step from where it stands.
+ * @param today the site's day, 2026-12-03: what is ordered is due so many days after it
+ */
 export async function stepRequisition(
   number: number,
   { state, person, at, note }: Omit<Step, 'id'>,
+  today: string,
 ): Promise<RequisitionState | null> {
   return withTransaction(async (db) => {
     const [[row]] = await db.query<RowDataPacket[]>(
@@ -271,10 +275,10 @@ export async function stepRequisition(
     await db.execute(
       `UPDATE requisitions SET state = ?, due_on = ${
         state === 'ordered'
-          ? 'DATE_ADD(DATE(?), INTERVAL (SELECT lead_days FROM spares WHERE id = requisitions.spare_id) DAY)'
+          ? 'DATE_ADD(?, INTERVAL (SELECT lead_days FROM spares WHERE id = requisitions.spare_id) DAY)'
           : 'due_on'
       } WHERE id = ?`,
-      [state, ...(state === 'ordered' ? [at] : []), row.id],
+      [state, ...(state === 'ordered' ? [today] : []), row.id],
     );
     await stepIn(db, { id: String(row.id), state, person, at, note });
     if (state === 'received')

@@ -148,10 +148,11 @@ export async function countTrends(): Promise<{ all: number; moving: number; mach
   return { all: Number(row?.n ?? 0), moving: Number(row?.moving ?? 0), machines: Number(row?.machines ?? 0) };
 }
 
-/** How many places are at their limit or may be soon. */
-export async function countSoon(): Promise<number> {
+/** How many places are at their limit or may be soon. @param today the site's day, 2026-12-03 */
+export async function countSoon(today: string): Promise<number> {
   const [[row]] = await pool().query<RowDataPacket[]>(
-    `SELECT COUNT(*) AS n FROM trends WHERE sort_on <= UTC_DATE() + INTERVAL ${SOON_DAYS} DAY`,
+    `SELECT COUNT(*) AS n FROM trends WHERE sort_on <= ? + INTERVAL ${SOON_DAYS} DAY`,
+    [today],
   );
   return Number(row?.n ?? 0);
 }

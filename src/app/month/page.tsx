@@ -14,7 +14,7 @@ export const metadata: Metadata = { title: 'The month' };
 export const dynamic = 'force-dynamic';
 
 /** Of a long month as many are listed; all of them are in the table. */
-const MOST_LISTED = 40;
+const MOST_LISTED = 30;
 const askedSchema = z.object({
   m: z
     .string()
@@ -28,7 +28,7 @@ export default page<{
   searchParams: Promise<Record<string, string | string[] | undefined>>;
 }>('look', async function MonthPage({ searchParams }) {
   const { m } = askedSchema.parse(await searchParams);
-  const { month, before, after, rows, fitted, figures, timeZone, shedName } = await openMonth(m);
+  const { month, before, after, rows, more, fitted, figures, timeZone, shedName } = await openMonth(m);
   return (
     <div className="flex min-h-dvh flex-col bg-sheet">
       <PageHead title={format(new Date(`${month}-15T12:00:00`), 'MMMM yyyy')} under={shedName}>
@@ -53,6 +53,12 @@ export default page<{
           <section aria-labelledby="figures">
             <Heading id="figures">The month</Heading>
             <ul data-testid="month">
+              {more ? (
+                <li className="border-b-[1.5px] border-rule py-2 text-copper-ink">
+                  More jobs were handed over than are counted here: these figures are of the first{' '}
+                  {rows.length}.
+                </li>
+              ) : null}
               {monthLines(figures).map((line) => (
                 <li key={line} className="border-b-[1.5px] border-rule py-2">
                   {line}.
@@ -64,9 +70,9 @@ export default page<{
             <Heading id="fitted" aside="off the shelf">
               Fitted
             </Heading>
-            {fitted.length === 0 ? <Nothing>No spare with a card was fitted.</Nothing> : null}
+            {fitted.spares.length === 0 ? <Nothing>No spare with a card was fitted.</Nothing> : null}
             <ul>
-              {fitted.map(({ number, name, pieces, cost }) => (
+              {fitted.spares.map(({ number, name, pieces, cost }) => (
                 <li key={number} className="flex min-h-11 items-center gap-x-4 border-b-[1.5px] border-rule">
                   <span className="fig-bold w-8">{pieces}</span>
                   <span className="min-w-0 flex-1 break-words">
@@ -76,6 +82,11 @@ export default page<{
                 </li>
               ))}
             </ul>
+            {fitted.kinds > fitted.spares.length ? (
+              <p className="py-2 text-[16px] text-ink2">
+                The first {fitted.spares.length} of {fitted.kinds} kinds.
+              </p>
+            ) : null}
           </section>
           <nav aria-label="Months" className="flex flex-wrap gap-x-6 pt-3 print:hidden">
             <Link className={LINE_LINK} href={`/month?m=${before}`}>

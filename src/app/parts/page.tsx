@@ -3,8 +3,8 @@ import { Link, LINE_LINK } from '@/ui/Link';
 import { Plus, Search } from 'lucide-react';
 import { z } from 'zod';
 import { page } from '@/features/gate/page';
-import { siteTime } from '@/core/units/siteTime';
 import { openPolicy } from '@/features/policy/server';
+import { siteToday } from '@/features/siteDays';
 import { Requisitions } from '@/features/spares/Requisitions';
 import { openShelf } from '@/features/spares/server';
 import { ShelfRows } from '@/features/spares/ShelfRows';
@@ -30,7 +30,7 @@ export default page<{
     openPolicy(),
   ]);
   const keep = { ...(q ? { q } : {}), ...(low ? { low } : {}) };
-  const today = siteTime(new Date().toISOString(), policy.timeZone).date;
+  const today = siteToday(policy.timeZone);
   return (
     <div className="flex min-h-dvh flex-col bg-sheet">
       <PageHead

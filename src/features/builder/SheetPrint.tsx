@@ -1,6 +1,5 @@
 'use client';
 
-import { format } from 'date-fns';
 import { useRef } from 'react';
 import { isAssumed } from '@/core/circuit/assumed';
 import type { GaugeMark } from '@/core/units/quantities';
@@ -32,8 +31,7 @@ export function SheetPrint({
       <div className="flex flex-wrap items-end justify-between gap-3 py-3">
         <p className="text-[16px]">
           {machine.code} {machine.name}. Version {version}
-          {kept ? `, ${kept.person ? `${kept.person}, ` : ''}${format(new Date(kept.at), 'd MMM yyyy')}` : ''}
-          .
+          {kept ? `, ${kept.person ? `${kept.person}, ` : ''}${kept.day}` : ''}.
         </p>
         <span className="flex gap-3 print:hidden">
           <PlainKey

@@ -1,7 +1,6 @@
 'use client';
 
 import { useState } from 'react';
-import { format } from 'date-fns';
 import { compareCircuits, type Difference } from '@/core/draw/compareCircuits';
 import type { Circuit } from '@/core/circuit/schema';
 import { Heading, Nothing, PlainKey, Trouble } from '@/ui/sheet';
@@ -47,7 +46,7 @@ export function VersionsPanel({
   return (
     <div className="grid gap-x-6 desk:grid-cols-[minmax(0,380px)_minmax(0,1fr)]">
       <ul aria-label="Versions">
-        {versions.map(({ version, person, note, at }) => (
+        {versions.map(({ version, person, note, at, day }) => (
           <li
             key={version}
             className="flex min-h-[52px] flex-wrap items-center gap-x-3 border-b-[1.5px] border-rule py-1"
@@ -57,7 +56,7 @@ export function VersionsPanel({
               {note || 'Changed'}
               <span className="block text-[15.5px] text-ink2">
                 {person ? `${person}, ` : ''}
-                <time dateTime={at}>{format(new Date(at), 'd MMM yyyy')}</time>
+                <time dateTime={at}>{day}</time>
               </span>
             </span>
             <PlainKey

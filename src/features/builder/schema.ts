@@ -37,7 +37,8 @@ export interface OpenDrawing {
   name: string;
   version: number;
   circuit: Circuit;
-  versions: { version: number; person: string; note: string; at: string }[];
+  /** `day` as the site's clock has it: 3 Feb 2026. */
+  versions: { version: number; person: string; note: string; at: string; day: string }[];
   siblings: Sibling[];
   /** Other machines of the class on which this function is drawn the same. */
   alike: { id: string; machine: string }[];

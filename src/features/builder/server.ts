@@ -1,4 +1,5 @@
 import 'server-only';
+import { siteTime } from '@/core/units/siteTime';
 import { revalidatePath } from 'next/cache';
 import { emptyDrawing } from '@/core/draw/layChain';
 import { outdateDigests } from '@/db/digests';
@@ -56,6 +57,7 @@ export async function openDrawing(
           person,
           note,
           at: kept_at.toISOString(),
+          day: siteTime(kept_at.toISOString(), policy.timeZone).day,
         }))
       : [],
     siblings: functions

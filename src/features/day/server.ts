@@ -8,6 +8,7 @@ import { getSetting, putSettingSince } from '@/db/settings';
 import { dayTroubleWords } from '@/words/en/day';
 import { digestSoon } from '../desk/digests';
 import { openPolicy } from '../policy/server';
+import { siteToday } from '../siteDays';
 import { dayHours, dayRows, hereOf, MOST_DAY_JOBS, type Day, type DayCard, type DayHours } from './day';
 
 const NAME = 'dayPlan';
@@ -76,10 +77,9 @@ export async function keepDay(
   if (unknown !== undefined)
     return { trouble: `What job ${unknown} needs is still being worked out: look again in a moment.` };
   const { policy } = await openPolicy();
-  const { date } = siteTime(new Date().toISOString(), policy.timeZone);
   const kept = await putSettingSince(
     NAME,
-    { day: date, rows, hours },
+    { day: siteToday(policy.timeZone), rows, hours },
     person,
     since === null ? null : new Date(since),
   );

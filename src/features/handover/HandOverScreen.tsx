@@ -2,7 +2,6 @@
 
 import { Check, Download } from 'lucide-react';
 import { Link } from '@/ui/Link';
-import { addDays, format } from 'date-fns';
 import { useMemo, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { handOverStops } from '@/core/job/rules/handOverStops';
@@ -14,17 +13,11 @@ import { Field, FIELD, Heading, MainKey, Nothing, PlainKey } from '@/ui/sheet';
 import { useDesk } from '../desk/desk';
 import { isBegun } from '../desk/steps';
 import { StepLayout } from '../desk/StepLayout';
+import { dayAfter, siteToday } from '../siteDays';
 import { stopWords } from '@/words/en/refusals';
 
 /** Offered where the site has said nothing. */
 const USUAL_DAYS = 90;
-const today = () => format(new Date(), 'yyyy-MM-dd');
-
-/** A day that is still to come: nobody looks again in the past. */
-function isAhead(day: string): boolean {
-  return day > today();
-}
-
 /** What still stands between this job and the machine going out, and the report. */
 export function HandOverScreen() {
   const { log, speaker, job, person } = useDesk();
@@ -39,7 +32,8 @@ export function HandOverScreen() {
     () => stillDrifts(speaker.model, state, job.drifting),
     [speaker, state, job.drifting],
   );
-  const [proposed] = useState(() => nextRetest(today(), retestDays, drifting));
+  const today = siteToday(job.policy.timeZone);
+  const [proposed] = useState(() => nextRetest(today, retestDays, drifting));
   const { register, handleSubmit, setValue, watch } = useForm({
     defaultValues: { note: '', left: '', retest: proposed?.on ?? '' },
   });
@@ -112,9 +106,7 @@ export function HandOverScreen() {
                   <Field label="Re-test on" className="w-[220px]">
                     <input type="date" className={`${FIELD} fig`} {...register('retest')} />
                   </Field>
-                  <PlainKey
-                    onClick={() => setValue('retest', format(addDays(new Date(), days), 'yyyy-MM-dd'))}
-                  >
+                  <PlainKey onClick={() => setValue('retest', dayAfter(today, days))}>
                     In {days} days
                   </PlainKey>
                 </div>
@@ -138,7 +130,7 @@ export function HandOverScreen() {
                 {drifting ? (
                   <p className="text-[16px] text-copper-ink" data-testid="drifting">
                     {driftingWords(drifting)}
-                    {drifting.on && isAhead(drifting.on) ? (
+                    {drifting.on && drifting.on > today ? (
                       <PlainKey
                         className="ml-3 px-3! text-[15.5px]!"
                         onClick={() => setValue('retest', drifting.on!)}

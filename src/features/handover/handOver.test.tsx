@@ -66,6 +66,23 @@ describe('handing over', () => {
     expect(stops()).toMatch(/sent the decision back/);
   });
 
+  it.each([
+    // Noon in UTC is the next day there; three o'clock is the day before.
+    ['Pacific/Auckland', '2026-12-01T12:00:00Z', '2026-12-05'],
+    ['America/Los_Angeles', '2026-12-02T03:00:00Z', '2026-12-04'],
+  ])('counts days to the next look from the site’s own day: %s', (timeZone, now, wanted) => {
+    jest.useFakeTimers({ now: Date.parse(now) });
+    try {
+      const entry = entryWriter();
+      const decision = entry('decision', nothing);
+      const policy = { ...USUAL_POLICY, timeZone, retestDays: 3 };
+      show([decision, ...shown(entry, [decision])], { policy });
+      expect(screen.getByLabelText<HTMLInputElement>('Re-test on').value).toBe(wanted);
+    } finally {
+      jest.useRealTimers();
+    }
+  });
+
   it('opens when everything is shown, and writes what is left and no date that nobody chose', async () => {
     const entry = entryWriter();
     const decision = entry('decision', nothing);

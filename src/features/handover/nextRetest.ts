@@ -1,4 +1,4 @@
-import { addDays, format, parseISO } from 'date-fns';
+import { dayAfter } from '../siteDays';
 
 /** When a machine that is handed over is looked at again, and who says so. */
 export interface NextRetest {
@@ -16,7 +16,7 @@ export function nextRetest(
   policyDays: number | null,
   drifting: { on: string | null } | null,
 ): NextRetest | null {
-  const byPolicy = policyDays === null ? null : format(addDays(parseISO(today), policyDays), 'yyyy-MM-dd');
+  const byPolicy = policyDays === null ? null : dayAfter(today, policyDays);
   const byTrend = drifting?.on && drifting.on > today ? drifting.on : null;
   if (byTrend !== null && (byPolicy === null || byTrend < byPolicy)) return { on: byTrend, by: 'trend' };
   return byPolicy === null ? null : { on: byPolicy, by: 'policy' };

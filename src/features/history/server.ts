@@ -1,16 +1,21 @@
 import 'server-only';
+import { tz } from '@date-fns/tz';
 import { addMonths, format, startOfMonth } from 'date-fns';
 import { monthOf } from '@/core/shed/month';
-import { siteTime } from '@/core/units/siteTime';
 import { closedBetween, fittedBetween, historyOf, type HistoryRow } from '@/db/history';
 import { findMachine } from '@/db/jobs';
 import { writeTable } from '@/formats/table';
 import { openPolicy } from '../policy/server';
+import { siteToday } from '../siteDays';
 import { driftOfMachine } from '../trends/server';
 
 const ROWS_A_PAGE = 40;
 /** More jobs in a month are counted, and not listed. */
 const MOST_OF_MONTH = 5000;
+/** More jobs than any shed has in a month. */
+const MOST_OF_TABLE = 100_000;
+/** Kinds of spares that are listed, most pieces first; how many there are in all is said. */
+const MOST_FITTED = 20;
 
 /** A machine's jobs, the latest first, and what drifts on it; null where there is no such machine. */
 export async function openHistory(code: string, before: number | undefined) {
@@ -31,22 +36,41 @@ export async function openHistory(code: string, before: number | undefined) {
   };
 }
 
+/** A month of the site, from its first moment to that of the next. @param month 2026-11 */
+function monthOfSite(
+  month: string,
+  timeZone: string,
+): { from: Date; to: Date; before: string; after: string } {
+  // Where the day of a job is counted is said by the site's clock, not by where the server stands.
+  const first = startOfMonth(`${month}-15T12:00:00Z`, { in: tz(timeZone) });
+  const next = addMonths(first, 1);
+  return {
+    // Plain moments: the driver would write the hours of a date that knows a zone.
+    from: new Date(first.getTime()),
+    to: new Date(next.getTime()),
+    before: format(addMonths(first, -1), 'yyyy-MM'),
+    after: format(next, 'yyyy-MM'),
+  };
+}
+
 /** What a month came to. @param month 2026-11; this month where nothing is said */
 export async function openMonth(month: string | undefined) {
   const { policy } = await openPolicy();
-  const now = siteTime(new Date().toISOString(), policy.timeZone).date.slice(0, 7);
+  const now = siteToday(policy.timeZone).slice(0, 7);
   const shown = month ?? now;
-  const first = startOfMonth(new Date(`${shown}-15T12:00:00`));
-  const next = addMonths(first, 1);
-  const [rows, fitted] = await Promise.all([
-    closedBetween(first, next, MOST_OF_MONTH),
-    fittedBetween(first, next),
+  const { from, to, before, after } = monthOfSite(shown, policy.timeZone);
+  const [closed, fitted] = await Promise.all([
+    closedBetween(from, to, MOST_OF_MONTH + 1),
+    fittedBetween(from, to, MOST_FITTED),
   ]);
+  const rows = closed.slice(0, MOST_OF_MONTH);
   return {
     month: shown,
-    before: format(addMonths(first, -1), 'yyyy-MM'),
-    after: shown < now ? format(next, 'yyyy-MM') : null,
+    before,
+    after: shown < now ? after : null,
     rows,
+    /** There were more than are counted. */
+    more: closed.length > rows.length,
     fitted,
     timeZone: policy.timeZone,
     shedName: policy.shedName,
@@ -65,7 +89,10 @@ export async function openMonth(month: string | undefined) {
 
 /** The jobs of a month as CSV. */
 export async function monthTable(month: string | undefined): Promise<{ name: string; text: string }> {
-  const { month: shown, rows } = await openMonth(month);
+  const { policy } = await openPolicy();
+  const shown = month ?? siteToday(policy.timeZone).slice(0, 7);
+  const { from, to } = monthOfSite(shown, policy.timeZone);
+  const rows = await closedBetween(from, to, MOST_OF_TABLE);
   return { name: `jobs-${shown}.csv`, text: historyTable(rows) };
 }
 

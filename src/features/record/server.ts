@@ -5,6 +5,7 @@ import type { CircuitModel } from '@/core/circuit/model';
 import type { Circuit } from '@/core/circuit/schema';
 import type { FaultName } from '@/core/diagnosis/faultTypes';
 import { faultKey } from '@/core/diagnosis/experience';
+import { siteTime } from '@/core/units/siteTime';
 import type { PartKind } from '@/core/kinds/part/module';
 import { exposureOf, type Exposure } from '@/core/shed/learntOdds';
 import { shedRecord, type ClassCount, type RecordedJob, type ShedRecord } from '@/core/shed/record';
@@ -17,6 +18,7 @@ import { alikeWords } from '@/words/en/record';
 import { writeTable } from '@/formats/table';
 import { digestSoon } from '../desk/digests';
 import { drawnOf } from '../desk/jobModel';
+import { openPolicy } from '../policy/server';
 import { learnSoon, oddsBefore, openOwnOdds, settleOwnOdds } from './odds';
 import type { OwnOdds } from './ownOdds';
 
@@ -186,7 +188,7 @@ export async function settleOdds(settled: OwnOdds, person: string): Promise<{ tr
 
 /** Every proved job with what was said of it and what it was, as CSV. */
 export async function recordTable(): Promise<string> {
-  const outcomes = await listOutcomes(MOST_JOBS);
+  const [outcomes, { policy }] = await Promise.all([listOutcomes(MOST_JOBS), openPolicy()]);
   const columns = [
     'job',
     'closed',
@@ -204,7 +206,7 @@ export async function recordTable(): Promise<string> {
     columns,
     outcomes.map((one) => ({
       job: one.number,
-      closed: one.closed_at.toISOString().slice(0, 10),
+      closed: siteTime(one.closed_at.toISOString(), policy.timeZone).date,
       machine: one.machine_code,
       equipment: one.equipment ?? '',
       function: one.function_name,

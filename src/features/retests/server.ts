@@ -1,7 +1,5 @@
 import 'server-only';
 import { ICalCalendarMethod, default as ical } from 'ical-generator';
-import { siteTime } from '@/core/units/siteTime';
-import { addDays, format } from 'date-fns';
 import { redirect } from 'next/navigation';
 import { v7 as uuidv7 } from 'uuid';
 import type { Entry } from '@/core/job/entries';
@@ -24,6 +22,7 @@ import { digestSoon } from '../desk/digests';
 import { provenanceOf, type Signed } from '../people/session';
 import { log } from '../serverLog';
 import { openPolicy } from '../policy/server';
+import { dayAfter, siteToday } from '../siteDays';
 import { endOfWeek } from '@/core/units/weeks';
 
 const ROWS_A_PAGE = 30;
@@ -39,7 +38,7 @@ export async function openRetests(after: RetestCursor | undefined) {
   const last = page.at(-1);
   return {
     rows: page,
-    today: today(policy.timeZone),
+    today: siteToday(policy.timeZone),
     more: rows.length > ROWS_A_PAGE && last ? { due: last.due, id: last.id } : null,
   };
 }
@@ -47,7 +46,7 @@ export async function openRetests(after: RetestCursor | undefined) {
 /** How many are due until the end of this week. */
 export async function retestsThisWeek(): Promise<number> {
   const { policy } = await openPolicy();
-  return countRetestsUntil(endOfWeek(today(policy.timeZone)));
+  return countRetestsUntil(endOfWeek(siteToday(policy.timeZone)));
 }
 
 /** The same as an iCalendar feed (RFC 5545): one whole day each. `origin` is where the shed is reached. */
@@ -82,8 +81,8 @@ export async function openRound(
   days: number,
 ): Promise<{ stops: RoundStop[]; today: string; until: string; more: boolean }> {
   const { policy } = await openPolicy();
-  const now = today(policy.timeZone);
-  const until = format(addDays(new Date(`${now}T12:00:00`), days), 'yyyy-MM-dd');
+  const now = siteToday(policy.timeZone);
+  const until = dayAfter(now, days);
   const due = await retestsUntil(until, MOST_STOPS + 1);
   const rows = inWalkingOrder(due.slice(0, MOST_STOPS));
   return {
@@ -99,7 +98,7 @@ export async function roundOf(
   functionId: string,
 ): Promise<{ stops: RoundStop[]; today: string; until: string; more: boolean }> {
   const [{ policy }, due] = await Promise.all([openPolicy(), findRetest(functionId)]);
-  const now = today(policy.timeZone);
+  const now = siteToday(policy.timeZone);
   const rows = due ? [{ ...due, due: due.due ?? now }] : [];
   return { stops: await stopsOf(rows, policy.gaugeUnit), today: now, until: now, more: false };
 }
@@ -186,8 +185,4 @@ function eventOf(
     description: `${machine_name}. Job ${number}: ${title}`,
     url: `${origin}/jobs/${number}`,
   };
-}
-
-function today(timeZone: string): string {
-  return siteTime(new Date().toISOString(), timeZone).date;
 }

@@ -20,7 +20,9 @@ import { writeTable } from '@/formats/table';
 import { differenceWords, fittingWords, ratingsWords, STATE_WORDS } from '@/words/en/spares';
 import { openJob } from '../desk/server';
 import { drawnOf } from '../desk/jobModel';
+import { openPolicy } from '../policy/server';
 import { log } from '../serverLog';
+import { siteToday } from '../siteDays';
 import type { SpareForm } from './spareFacts';
 
 export const SPARES_A_PAGE = 30;
@@ -145,7 +147,9 @@ export async function stepOn(
 ): Promise<Answer> {
   if (!mayStep(role, state))
     return { trouble: `A lead says whether it is ${STATE_WORDS[state]}; ${person} is none.` };
-  const done = await stepRequisition(number, { state, person, at: new Date(), note });
+  const { policy } = await openPolicy();
+  const step = { state, person, at: new Date(), note };
+  const done = await stepRequisition(number, step, siteToday(policy.timeZone));
   if (!done)
     return {
       trouble: `Requisition ${number} does not stand where it could be ${STATE_WORDS[state]}; look at it again.`,

@@ -78,12 +78,13 @@ describe('the shelf', () => {
     const spareId = await putSpare(null, card('OR-3'));
     const number = await askForSpare({ spareId, pieces: 2, person: 'Tove', at });
     const step = (state: 'approved' | 'ordered' | 'received' | 'refused') =>
-      stepRequisition(number, { state, person: 'Henrike', at, note: '' });
+      stepRequisition(number, { state, person: 'Henrike', at, note: '' }, '2026-11-21');
     expect(await step('received')).toBeNull();
     expect(await step('approved')).toBe('approved');
     expect(await step('ordered')).toBe('ordered');
+    // Five days after the site's day, whatever day it was by the server's clock.
     const row = (await listRequisitions(10, true)).find((one) => one.number === number);
-    expect(row).toMatchObject({ due: '2026-11-25', person: 'Henrike' });
+    expect(row).toMatchObject({ due: '2026-11-26', person: 'Henrike' });
     expect(await step('received')).toBe('received');
     expect(await step('received')).toBeNull();
     expect(await stockOf('OR-3')).toBe(2);

@@ -1,5 +1,4 @@
 import 'server-only';
-import { siteTime } from '@/core/units/siteTime';
 import { closedWithoutDigest } from '@/db/past';
 import {
   countSoon,
@@ -12,6 +11,7 @@ import {
 } from '@/db/trends';
 import { digestSoon } from '../desk/digests';
 import { openPolicy } from '../policy/server';
+import { siteToday } from '../siteDays';
 import { driftFacts, type DriftFacts } from './driftFacts';
 
 const ROWS_A_PAGE = 20;
@@ -31,7 +31,7 @@ export async function openDrift(filter: TrendFilter, after: TrendCursor | undefi
   ]);
   const page = rows.slice(0, ROWS_A_PAGE);
   const last = page.at(-1);
-  const today = siteTime(new Date().toISOString(), policy.timeZone).date;
+  const today = siteToday(policy.timeZone);
   return {
     rows: page.map((row) => driftFacts(row, today, policy.gaugeUnit)),
     counts,
@@ -45,12 +45,9 @@ export async function openDrift(filter: TrendFilter, after: TrendCursor | undefi
 
 /** What is worst in the shed, for its own page. */
 export async function worstDrift() {
-  const [rows, soon, { policy }] = await Promise.all([
-    listTrends(WORST, { moving: true }),
-    countSoon(),
-    openPolicy(),
-  ]);
-  const today = siteTime(new Date().toISOString(), policy.timeZone).date;
+  const { policy } = await openPolicy();
+  const today = siteToday(policy.timeZone);
+  const [rows, soon] = await Promise.all([listTrends(WORST, { moving: true }), countSoon(today)]);
   return { rows: rows.map((row) => driftFacts(row, today, policy.gaugeUnit)), soon };
 }
 
@@ -64,14 +61,14 @@ export async function openPlace(functionId: string, placeKey: string) {
     fleet,
     gaugeUnit: policy.gaugeUnit,
     timeZone: policy.timeZone,
-    today: siteTime(new Date().toISOString(), policy.timeZone).date,
+    today: siteToday(policy.timeZone),
   };
 }
 
 /** What drifts on one machine. */
 export async function driftOfMachine(machine: string): Promise<DriftFacts[]> {
   const [rows, { policy }] = await Promise.all([listTrends(WORST, { machine, moving: true }), openPolicy()]);
-  const today = siteTime(new Date().toISOString(), policy.timeZone).date;
+  const today = siteToday(policy.timeZone);
   return rows.map((row) => driftFacts(row, today, policy.gaugeUnit));
 }
 

@@ -4,6 +4,15 @@ import type { MachineUnderTest } from './bench';
 import { step } from './steps';
 import { DEMO_PIN } from '../demo/people';
 
+/** Takes off what locks are on, each by its owner. */
+export async function locksOff(page: Page) {
+  const off = page.getByRole('button', { name: 'Lock is off' });
+  for (let left = await off.count(); left > 0; left--) {
+    await off.first().click();
+    await expect(off).toHaveCount(left - 1);
+  }
+}
+
 /** Shows everything that is to be shown after the work, dead first, then running, as the sound machine reads. */
 export async function prove(page: Page, sound: MachineUnderTest) {
   await step(page, 'Prove');
@@ -18,11 +27,7 @@ export async function prove(page: Page, sound: MachineUnderTest) {
     await row.getByRole('button', { name: 'Pin' }).click();
     await expect(dead).toHaveCount(left - 1);
   }
-  const off = page.getByRole('button', { name: 'Lock is off' });
-  for (let left = await off.count(); left > 0; left--) {
-    await off.first().click();
-    await expect(off).toHaveCount(left - 1);
-  }
+  await locksOff(page);
   // What was lifted or bridged for a test goes back first, and somebody else sees that it does.
   const out = page.getByTestId('ledger-item').getByRole('button', { name: /^It is (back on|out)$/ });
   for (let left = await out.count(); left > 0; left--) {

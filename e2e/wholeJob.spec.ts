@@ -1,7 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import type { Test } from '../src/core/circuit/schema';
 import { answerByKeyboard, askedTest, MachineUnderTest, movedOn } from './bench';
-import { prove } from './prove';
+import { locksOff, prove } from './prove';
 import { chooseFunction, closeAgain, makeSafe, step } from './steps';
 import { as } from './signIn';
 
@@ -140,12 +140,15 @@ async function handOver(page: Page, number: string, { title, person = 'Tove', hi
   await expect(page.locator(`a[href="/jobs/${number}"]`)).toHaveCount(1);
 }
 
+async function complain(page: Page, { reported }: Story) {
+  for (const [row, answer] of reported)
+    await page.getByRole('group', { name: row }).getByRole('button', { name: answer, exact: true }).click();
+}
+
 async function wholeJob(page: Page, story: Story): Promise<Test[]> {
   const number = await openJob(page, story);
   await step(page, 'Complaint');
-  for (const [row, answer] of story.reported) {
-    await page.getByRole('group', { name: row }).getByRole('button', { name: answer, exact: true }).click();
-  }
+  await complain(page, story);
   // Not made safe: a test that is taken dead stays shut.
   await step(page, 'Test');
   await page.getByTestId('next-test').waitFor();
@@ -181,6 +184,58 @@ test.describe('a whole job, from complaint to printed report', () => {
       hidden: ['W15', 'open'],
       action: 'Repair',
     });
+  });
+
+  test('a wrong first repair: what was to prove it counts, and the right part is found', async ({ page }) => {
+    const story: Story = {
+      machine: 'G-4 Groomer OR-204: Blade tilt',
+      circuit: 'groomer-blade-tilt',
+      title: 'Blade will not tilt right, pin looked green',
+      reported: [
+        [/Y7.*tilt left/, 'works'],
+        [/Y8.*tilt right/, 'dead'],
+      ],
+      hidden: ['W15', 'open'],
+      action: 'Repair',
+    };
+    const broken = new MachineUnderTest(story.circuit, ...story.hidden);
+    const number = await openJob(page, story);
+    await step(page, 'Complaint');
+    await complain(page, story);
+    await makeSafe(page, 'Tove');
+    // By the look of it, before anything was measured.
+    await step(page, 'Decide');
+    await page.getByRole('combobox', { name: 'Part' }).selectOption('X8.1');
+    await page.getByLabel('repair, minutes').fill('20');
+    await page.getByLabel('In a sentence').fill('The pin is green.');
+    await expect(page.getByRole('button', { name: 'Decide', exact: true })).toBeDisabled();
+    await page.getByLabel(/^The readings do not name X8.1 yet/).fill('It is wet in there');
+    await page.getByRole('button', { name: 'Decide', exact: true }).click();
+    await expect(page.getByTestId('decided')).toContainText('Against the count: It is wet in there');
+    await page.getByRole('button', { name: 'Approve' }).click();
+    await fix(page, story);
+    await step(page, 'Prove');
+    await locksOff(page);
+    const works = page.locator('[data-proof=works][data-state=open]').filter({ hasText: 'tilt right' });
+    await works.first().getByRole('button', { name: 'Does not' }).click();
+    await expect(page.getByTestId('not-mended')).toBeVisible();
+    await step(page, 'Hand over');
+    await expect(page.getByTestId('stops')).toContainText('tilt right');
+    // What was made safe for that work is open again: nothing is tested dead before it is locked anew.
+    const safeTab = page
+      .getByRole('navigation', { name: 'Steps of the job' })
+      .getByRole('link', { name: 'Make safe' });
+    await expect(safeTab.getByLabel('done')).toHaveCount(0);
+    await makeSafe(page, 'Tove');
+    await testUntilNamed(page, broken);
+    await step(page, 'Decide');
+    await expect(page.getByTestId('fix')).toContainText('X8.1');
+    await decide(page, story);
+    await fix(page, story);
+    await prove(page, new MachineUnderTest(story.circuit));
+    await handOver(page, number, story);
+    await page.goto(`/jobs/${number}/report`);
+    await expect(page.getByTestId('report')).toContainText('X8.1');
   });
 
   test('a part-shorted coil that takes its fuse', async ({ page }) => {

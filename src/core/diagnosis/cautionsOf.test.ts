@@ -68,7 +68,7 @@ describe('what can hurt in a test', () => {
   it('is a load that comes down, secured or not', () => {
     const brake = template('brake-release');
     const coil = brake.compiled.circuit.parts.find((part) => part.kind === 'coil' && part.freesLoad)!;
-    const run = { controls: { run: 'run', guard: 'closed' } };
+    const run = { controls: { drive: 'running', guard: 'closed' } };
     const test = (setup: Setup): Test => ({ kind: 'fuse', part: 'F1', setup });
     expect(cautionsOf(brake, test(run))).toContain('freedLoad');
     expect(cautionsOf(brake, test({ ...run, secured: [coil.ref] }))).toContain('freedLoad');

@@ -185,12 +185,19 @@ describe('preferences', () => {
 describe('safety in the plan', () => {
   it('secures the load of a brake before its coil is fed, and says so; with its fuse out the spring holds', () => {
     const { next } = diagnoserOf('brake', brakeRelease).diagnose(
-      [{ kind: 'function', part: 'Y1', setup: { controls: { run: 'run', guard: 'closed' } }, value: 'dead' }],
+      [
+        {
+          kind: 'function',
+          part: 'Y1',
+          setup: { controls: { drive: 'running', guard: 'closed' } },
+          value: 'dead',
+        },
+      ],
       { most: 200 },
     );
     const fed = next.filter(
       ({ test }) =>
-        test.setup.controls?.run === 'run' &&
+        test.setup.controls?.drive === 'running' &&
         test.setup.controls.guard === 'closed' &&
         !(test.setup.unplugged ?? test.setup.pulled ?? test.setup.isolated),
     );

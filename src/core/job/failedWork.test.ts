@@ -6,6 +6,7 @@ import { MachineUnderTest } from '../testing/machineUnderTest';
 import { proofList, type Proof } from './proofList';
 import { reduceJob } from './reduceJob';
 import { nextStep } from './rules/nextStep';
+import { stepsDone, type StepId } from './rules/stepsDone';
 
 const circuit = twoWayPair();
 const diagnoser = new Diagnoser(circuit);
@@ -18,6 +19,8 @@ const ofCoil = proofs.filter(
   (proof): proof is Extract<Proof, { kind: 'works' | 'current' }> =>
     (proof.kind === 'works' || proof.kind === 'current') && proof.part === 'Y1',
 );
+
+const CARRIED: readonly StepId[] = ['make-safe', 'test', 'decide', 'fix'];
 
 function story() {
   const write = entryWriter();
@@ -72,6 +75,23 @@ describe('a work that did not mend it', () => {
       { part: wire.ref, from: ofCoil.length },
     ]);
     expect(nextStep(state, diagnosis)).toEqual({ step: 'prove' });
+  });
+
+  it('leaves nothing done for the next part: neither made safe, nor decided, nor mended', () => {
+    const { log, write, prove, weigh } = story();
+    // Its lock is off again: the work is done.
+    log.push(write('madeSafe', { points: ['G1'] }));
+    const done = () => stepsDone(reduceJob(log), null).filter((step) => CARRIED.includes(step));
+    expect(done()).toEqual(CARRIED);
+    prove(machine, false);
+    expect(done()).toEqual([]);
+    log.push(write('decision', { part: wire.ref, fault: 'highResistance', action: 'repair', why: '' }));
+    expect(done()).toEqual(['test', 'decide']);
+    const { state, diagnosis } = weigh();
+    expect(nextStep(state, diagnosis)).toEqual({ step: 'fix', action: 'repair', part: wire.ref });
+    log.push(write('fix', fitted(wire.ref)));
+    expect(done()).toEqual(CARRIED);
+    expect(nextStep(weigh().state, diagnosis)).toEqual({ step: 'prove' });
   });
 
   it('was a slip of the finger where the same line is shown after all', () => {

@@ -69,6 +69,8 @@ export interface JobState {
   /** All that was put in or found in, in order; see `ledgerStanding` for what is still in. */
   ledger: LedgerLine[];
   decision: EntryOf<'decision'> | null;
+  /** It was made after the last work: what was decided before that one is carried out. */
+  decidedSince: boolean;
   /** The lead's word on the decision that stands. */
   opinion: EntryOf<'opinion'> | null;
   fixes: EntryOf<'fix'>[];
@@ -161,6 +163,7 @@ export function reduceJob(entries: readonly Entry[]): JobState {
     looked: new Map(all('looked').map((entry) => [entry.body.check, entry])),
     ledger: ledgerOf(ordered, superseded, positions),
     decision,
+    decidedSince: decision !== null && positions.get(decision.id)! > lastFix,
     opinion: all('opinion').findLast(({ body }) => body.decision === decision?.id) ?? null,
     fixes: all('fix'),
     mended: all('fix').map(({ id, body }) => ({

@@ -7,7 +7,7 @@ import { springCylinder } from '../templates/fluid';
 import { freedLoads } from './heldLoads';
 
 const brake = new CircuitModel(brakeRelease());
-const RUN = { controls: { run: 'run', guard: 'closed' } };
+const RUN = { controls: { drive: 'running', guard: 'closed' } };
 
 /** A circuit whose part has a load on it. */
 function loaded(circuit: Circuit, ref: string): CircuitModel {

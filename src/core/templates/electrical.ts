@@ -303,7 +303,7 @@ export function heaterSelector({ volts = 12.6, ohms = 0.9 } = {}): Circuit {
 /** Brake that is spring-applied and released by a coil: the load hangs on it. */
 export function brakeRelease({ volts = 25.2, ohms = 18 } = {}): Circuit {
   return new Draft('Brake release')
-    .control('run', 'stop', 'run')
+    .control('drive', 'stopped', 'running')
     .control('guard', 'open', 'closed')
     .add(battery(volts))
     .run(
@@ -312,7 +312,7 @@ export function brakeRelease({ volts = 25.2, ohms = 18 } = {}): Circuit {
       fuse('F1', 5),
       contact('S1', { guard: ['closed'] }, 'person', { label: 'Guard switch' }),
       wire('W1'),
-      contact('S2', { run: ['run'] }, 'none'),
+      contact('S2', { drive: ['running'] }, 'none'),
       wire('W2', 0.08),
       pin('X1', 1),
       coil('Y1', ohms, { freesLoad: true }),

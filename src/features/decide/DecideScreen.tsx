@@ -2,6 +2,7 @@
 
 import { useState } from 'react';
 import { useDesk } from '../desk/desk';
+import { WorksDone } from '../fix/WorksDone';
 import { StepLayout } from '../desk/StepLayout';
 import { DecisionDone } from './DecisionDone';
 import { DecisionForm } from './DecisionForm';
@@ -11,7 +12,9 @@ import { Opinion } from './Opinion';
 /** The part named by evidence, what must be cleared first, repair or replace, and a second opinion. */
 export function DecideScreen() {
   const { outlook, log } = useDesk();
-  const { decision } = log.state;
+  const { failed, decidedSince, fixes } = log.state;
+  // What was decided before a work that did not mend it is carried out: what stands below is open anew.
+  const decision = failed && !decidedSince ? null : log.state.decision;
   const [changing, setChanging] = useState(false);
   return (
     <StepLayout
@@ -28,6 +31,7 @@ export function DecideScreen() {
             />
           )}
           {decision ? <Opinion decision={decision} /> : null}
+          {fixes.length > 0 ? <WorksDone /> : null}
         </>
       }
     />

@@ -14,6 +14,7 @@ import { StepLayout } from '../desk/StepLayout';
 import { benchChecks, benchOpen, soundSpare } from '@/core/job/rules/spareOnBench';
 import { measureWords, wantedOnBench } from '@/words/en/bench';
 import { partWords } from '@/words/en/readings';
+import { WorksDone } from './WorksDone';
 import { OfferedSpares } from '../spares/OfferedSpares';
 import { spareRatings } from './spareRatings';
 import { Form } from '@/ui/Form';
@@ -26,7 +27,9 @@ import { isOfRefrigerant } from '@/core/safety/refrigerant';
 /** The right spare by ratings, measured before it is fitted; what was done; wires back by the map. */
 export function FixScreen() {
   const { job, log, speaker } = useDesk();
-  const { decision, fixes } = log.state;
+  const { failed, decidedSince } = log.state;
+  // What was decided before a work that did not mend it is carried out.
+  const decision = failed && !decidedSince ? null : log.state.decision;
   const part = decision?.body.part ?? '';
   // Taken from the shelf: its number goes into the form, and off the shelf with the fix.
   const [spare, setSpare] = useState('');
@@ -48,7 +51,9 @@ export function FixScreen() {
           <section>
             <Heading>Fix</Heading>
             <Nothing>
-              Nothing is decided yet.{' '}
+              {log.state.decision
+                ? 'Something is still wrong, and nothing is decided since.'
+                : 'Nothing is decided yet.'}{' '}
               <StepLink className="underline underline-offset-4" step="decide">
                 Decide first
               </StepLink>
@@ -58,33 +63,7 @@ export function FixScreen() {
       }
       right={
         <>
-          <section aria-labelledby="done">
-            <Heading id="done">What was done</Heading>
-            {fixes.length === 0 ? <Nothing>Nothing yet.</Nothing> : null}
-            <ul>
-              {fixes.map(({ id, body, person }) => (
-                <li key={id} className="border-b-[1.5px] border-rule py-2 text-[16.5px]" data-testid="fix">
-                  <p className="font-[700]">
-                    {body.part ? `${partWords(speaker, body.part)}: ` : ''}
-                    {body.work}
-                  </p>
-                  <p className="text-ink2">
-                    {[
-                      body.spare && `spare ${body.spare}`,
-                      body.serial && `serial ${body.serial}`,
-                      body.dated && `dated ${body.dated}`,
-                      body.torque && `torque ${body.torque}`,
-                      body.seals && `seals ${body.seals}`,
-                      body.untested && `spare not read on the bench, because ${body.untested}`,
-                      person,
-                    ]
-                      .filter(Boolean)
-                      .join(', ')}
-                  </p>
-                </li>
-              ))}
-            </ul>
-          </section>
+          <WorksDone />
           <WireMap phase="left" />
         </>
       }

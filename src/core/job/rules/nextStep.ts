@@ -16,18 +16,18 @@ export type NextStep =
 
 /** The next thing to do, as the log stands and the diagnosis says. */
 export function nextStep(
-  { handOver, fixes, decision, opinion, retest, failed }: JobState,
+  { handOver, fixes, decision, decidedSince, opinion, retest, failed }: JobState,
   { verdict, next }: Pick<Diagnosis, 'verdict' | 'next'>,
 ): NextStep {
   if (handOver) return { step: 'handedOver' };
-  if (failed) {
+  if (failed && !decidedSince) {
     // What was mended is not what is still wrong.
     const named = verdict.state === 'name' ? verdict.part : null;
     if (named !== null && !fixes.some(({ body }) => body.part === named))
       return { step: 'decide', part: named };
     return next[0] ? { step: 'test', test: next[0].test } : { step: 'noTestLeft' };
   }
-  if (fixes.length > 0) return { step: 'prove' };
+  if (fixes.length > 0 && !failed) return { step: 'prove' };
   // A look at a sound machine that finds something is a job like any other.
   if (retest !== null && !decision)
     return verdict.state === 'name' ? { step: 'decide', part: verdict.part } : { step: 'prove' };

@@ -15,19 +15,24 @@ export const STEP_IDS = [
 ] as const;
 export type StepId = (typeof STEP_IDS)[number];
 
-/** Steps that are done, as the log and the diagnosis stand. */
+/**
+ * Steps that are done, as the log and the diagnosis stand. After a work that did not mend it what was done for that one is done for nothing
+ * else: the machine is not safe because it once was, and neither is the next part decided on.
+ */
 export function stepsDone(state: JobState, verdict: Verdict | null): StepId[] {
+  const mended = state.fixes.length > 0 && !state.failed;
+  const decided = state.decision !== null && (!state.failed || state.decidedSince);
   const done: Readonly<Record<StepId, boolean>> = {
     complaint: state.complaint !== null || state.codes.length > 0 || state.retest !== null,
     locate: [...state.looked.keys()].some((check) => check.startsWith('found ')),
     // Not while a point that was closed under the signature stands open for a test.
     'make-safe':
       (state.madeSafe?.body.points.every((point) => state.isolated.has(point)) ?? false) ||
-      (state.wasMadeSafe && state.fixes.length > 0),
+      (state.wasMadeSafe && mended),
     'as-found': state.photos.length > 0 || state.wires.found.length > 0 || state.looked.size > 0,
-    test: state.decision !== null || (verdict !== null && verdict.state !== 'keepTesting'),
-    decide: state.decision !== null && state.opinion?.body.says !== 'sendBack',
-    fix: state.fixes.length > 0,
+    test: decided || (verdict !== null && verdict.state !== 'keepTesting'),
+    decide: decided && state.opinion?.body.says !== 'sendBack',
+    fix: mended,
     prove: state.handOver !== null,
     'hand-over': state.handOver !== null,
   };

@@ -69,15 +69,21 @@ export interface JobState {
   /** All that was put in or found in, in order; see `ledgerStanding` for what is still in. */
   ledger: LedgerLine[];
   decision: EntryOf<'decision'> | null;
+  /** Decisions that were carried out, in order, and the one that stands, carried out or not. */
+  decisions: EntryOf<'decision'>[];
   /** It was made after the last work: what was decided before that one is carried out. */
   decidedSince: boolean;
-  /** The lead's word on the decision that stands. */
+  /** The lead's last word on each decision, by its entry. */
+  opinions: ReadonlyMap<string, EntryOf<'opinion'>>;
+  /** That on the decision that stands. */
   opinion: EntryOf<'opinion'> | null;
   fixes: EntryOf<'fix'>[];
   /** What was repaired or renewed, with how many of the readings that count were taken before it. */
   mended: Mended[];
   /** Place in the log of the last one, counted from 0; -1 while there is none. */
   lastFix: number;
+  /** Works after which something was shown not to be as it should, by their entries: they did not mend it. */
+  failedFixes: ReadonlySet<string>;
   /** Something was shown not to be as it should since the last work: the fault, or another one, is still there. */
   failed: boolean;
   spareTests: EntryOf<'spareTest'>[];
@@ -121,7 +127,9 @@ export function reduceJob(entries: readonly Entry[]): JobState {
   }));
   const complaint = last('complaint');
   const wires = all('wire');
-  const decision = last('decision');
+  const decided = all('decision');
+  const opinions = new Map(all('opinion').map((entry) => [entry.body.decision, entry]));
+  const decision = decided.at(-1) ?? null;
   const retest = last('retest')?.body.tests ?? null;
   const fixes = all('fix').map(({ id }) => positions.get(id)!);
   const lastFix = Math.max(-1, ...fixes);
@@ -163,14 +171,21 @@ export function reduceJob(entries: readonly Entry[]): JobState {
     looked: new Map(all('looked').map((entry) => [entry.body.check, entry])),
     ledger: ledgerOf(ordered, superseded, positions),
     decision,
+    decisions: decided.filter(
+      (one, at) =>
+        one === decision ||
+        fixes.some((fix) => fix > positions.get(one.id)! && fix < positions.get(decided[at + 1]!.id)!),
+    ),
     decidedSince: decision !== null && positions.get(decision.id)! > lastFix,
-    opinion: all('opinion').findLast(({ body }) => body.decision === decision?.id) ?? null,
+    opinions,
+    opinion: (decision && opinions.get(decision.id)) ?? null,
     fixes: all('fix'),
     mended: all('fix').map(({ id, body }) => ({
       part: body.part,
       from: readings.filter(({ position }) => position < positions.get(id)!).length,
     })),
     lastFix,
+    failedFixes: new Set(all('fix').flatMap(({ id }, at) => (failed.has(at + 1) ? [id] : []))),
     failed: failed.has(fixes.length),
     spareTests: all('spareTest'),
     proofs: new Map(

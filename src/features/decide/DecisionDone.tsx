@@ -2,7 +2,7 @@
 
 import type { EntryOf } from '@/core/job/entries';
 import { Heading, PlainKey } from '@/ui/sheet';
-import { partWords } from '@/words/en/readings';
+import { decisionWords } from '@/words/en/works';
 import { useDesk } from '../desk/desk';
 
 /** What was decided, and by whom. */
@@ -21,11 +21,7 @@ export function DecisionDone({
         Decided
       </Heading>
       <div className="space-y-1 py-3 text-[17px]" data-testid="decided">
-        <p className="text-[18px] font-[700]">
-          {body.action === 'nothing'
-            ? 'Change nothing'
-            : `${body.action === 'repair' ? 'Repair' : 'Replace'} ${partWords(speaker, body.part)}`}
-        </p>
+        <p className="text-[18px] font-[700]">{decisionWords(speaker, body)}</p>
         {body.why ? <p>{body.why}</p> : null}
         {body.against ? <p className="text-copper-ink">Against the count: {body.against}</p> : null}
         {body.cleared.map((one) => (

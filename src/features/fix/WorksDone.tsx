@@ -1,11 +1,12 @@
 import { Heading, Nothing } from '@/ui/sheet';
-import { partWords } from '@/words/en/readings';
+import { capital } from '@/words/en/capital';
+import { fittedWords, STILL_WRONG, workWords } from '@/words/en/works';
 import { useDesk } from '../desk/desk';
 
-/** What was repaired and renewed on this job, the first work first. */
+/** What was repaired and renewed on this job, the first work first, and what of it did not mend it. */
 export function WorksDone() {
   const { log, speaker } = useDesk();
-  const { fixes, failed } = log.state;
+  const { fixes, failedFixes } = log.state;
   return (
     <section aria-labelledby="done">
       <Heading id="done">What was done</Heading>
@@ -13,29 +14,12 @@ export function WorksDone() {
       <ul>
         {fixes.map(({ id, body, person }) => (
           <li key={id} className="border-b-[1.5px] border-rule py-2 text-[16.5px]" data-testid="fix">
-            <p className="font-[700]">
-              {body.part ? `${partWords(speaker, body.part)}: ` : ''}
-              {body.work}
-            </p>
-            <p className="text-ink2">
-              {[
-                body.spare && `spare ${body.spare}`,
-                body.serial && `serial ${body.serial}`,
-                body.dated && `dated ${body.dated}`,
-                body.torque && `torque ${body.torque}`,
-                body.seals && `seals ${body.seals}`,
-                body.untested && `spare not read on the bench, because ${body.untested}`,
-                person,
-              ]
-                .filter(Boolean)
-                .join(', ')}
-            </p>
+            <p className="font-[700]">{workWords(speaker, body)}</p>
+            <p className="text-ink2">{[...fittedWords(body), person].join(', ')}</p>
+            {failedFixes.has(id) ? <p className="text-copper-ink">{capital(STILL_WRONG)}.</p> : null}
           </li>
         ))}
       </ul>
-      {failed && fixes.length > 0 ? (
-        <p className="py-1.5 text-copper-ink">Something is still wrong after it.</p>
-      ) : null}
     </section>
   );
 }

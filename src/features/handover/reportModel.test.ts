@@ -186,7 +186,7 @@ describe('the report of a job', () => {
     expect(closed.decision[0]!.beside).toBe('Tove, 25 min, parts 4');
     expect(closed.parts.map(({ text }) => text)).toEqual([
       'Spare for X8.1, pin to pin: 0.1',
-      'Pin renewed, spare P-11, dated 2026-02-04, seals new',
+      'X8.1 coil plug pin 1: Pin renewed, spare P-11, dated 2026-02-04, seals new',
     ]);
     const signed = closed.proofs.filter(({ beside }) => beside === 'left: blade is off');
     expect(signed).toHaveLength(1);
@@ -279,5 +279,40 @@ describe('the report of a job', () => {
     });
     // One reading that happens to lie in a sheet is not a sheet.
     expect(report(pinned.slice(0, 1)).sheets).toEqual([]);
+  });
+
+  it('tells each decision that was carried out, and which work did not mend it', () => {
+    const decide = (part: string, why: string) =>
+      entry('decision', { part, fault: '', action: 'repair', why, cleared: [], minutes: null, cost: null });
+    const [guess, changed, found] = [
+      decide('X8.2', 'It was green'),
+      decide('X8.1', ''),
+      decide('X8.1', 'Read open'),
+    ];
+    const wrong = entry('proof', { proof: 'works|Y8', done: false, found: 'dead' });
+    const log = [
+      guess,
+      entry('opinion', { decision: guess.id, says: 'approve', note: 'try it' }, { person: 'Henrike' }),
+      entry('fix', fitted('X8.2', { work: 'crimped' })),
+      wrong,
+      changed,
+      found,
+      entry('fix', fitted('X8.1', { work: 'renewed', torque: '4 Nm' })),
+    ];
+    const { decision, parts } = report(log);
+    expect(decision.map(({ text }) => text)).toEqual([
+      'Repair X8.2 coil plug pin 2: It was green',
+      'Approved: try it',
+      // One that was thought better of before anything was done is none.
+      'Repair X8.1 coil plug pin 1: Read open',
+    ]);
+    expect(parts).toEqual([
+      {
+        text: 'X8.2 coil plug pin 2: crimped',
+        beside: expect.stringMatching(/; something was still wrong after it$/),
+        tone: 'left',
+      },
+      { text: 'X8.1 coil plug pin 1: renewed, torque 4 Nm', beside: expect.not.stringContaining(';') },
+    ]);
   });
 });

@@ -18,6 +18,7 @@ import { pointTitle } from '@/words/en/energies';
 import { defectHarm } from '@/words/en/ledger';
 import { checkWords } from '@/words/en/checks';
 import { opinionBy } from '@/words/en/opinion';
+import { decisionWords, fittedWords, STILL_WRONG, workWords } from '@/words/en/works';
 import { WEATHER_WORDS, WHEN_WORDS } from '@/words/en/when';
 import { writtenWords, type Arrival } from '@/words/en/times';
 import type { Outlook } from '@/workers/protocol';
@@ -130,7 +131,7 @@ export function buildReport(
     withPart[0] ??
     complaint ??
     chooseLane(speaker.lanes, { asked: [], standings });
-  const { decision, opinion, handOver } = state;
+  const { handOver } = state;
   const proofs = proofList(speaker.model, state);
   return {
     number: job.number,
@@ -242,56 +243,18 @@ export function buildReport(
         : [whyWords(speaker, verdict, readings)],
       share: verdict.state === 'name' ? shareWords(verdict.share) : null,
     },
-    decision: [
-      ...(decision
-        ? [
-            {
-              text: `${{ repair: 'Repair', replace: 'Replace', nothing: 'Change nothing' }[decision.body.action]}${decision.body.part ? ` ${partWords(speaker, decision.body.part)}` : ''}${decision.body.why ? `: ${decision.body.why}` : ''}`,
-              beside: [
-                decision.person,
-                decision.body.minutes === null ? '' : `${decision.body.minutes} min`,
-                decision.body.cost === null ? '' : `parts ${decision.body.cost}`,
-              ]
-                .filter(Boolean)
-                .join(', '),
-            },
-            ...decision.body.cleared.map((text): ReportLine => ({
-              text: `Cleared first: ${text}`,
-              tone: 'good',
-            })),
-            ...(decision.body.against
-              ? [{ text: `Against the count: ${decision.body.against}`, tone: 'left' as const }]
-              : []),
-          ]
-        : []),
-      ...(opinion && decision
-        ? [
-            {
-              text: `${opinion.body.says === 'approve' ? 'Approved' : 'Sent back'}${opinion.body.note ? `: ${opinion.body.note}` : ''}`,
-              beside: opinionBy(opinion, decision),
-            },
-          ]
-        : []),
-    ],
+    decision: state.decisions.flatMap((one) => decisionLines(speaker, one, state.opinions.get(one.id))),
     parts: [
       ...state.spareTests.map(({ body }): ReportLine => ({
         text: `Spare for ${body.part}, ${body.measure}: ${body.typed}`,
         beside: body.good ? 'as it should' : 'not fitted',
         tone: body.good ? 'good' : 'bad',
       })),
-      ...state.fixes.map(({ body, person }) => ({
-        text: [
-          body.work,
-          body.spare && `spare ${body.spare}`,
-          body.serial && `serial ${body.serial}`,
-          body.dated && `dated ${body.dated}`,
-          body.torque && `torque ${body.torque}`,
-          body.seals && `seals ${body.seals}`,
-          body.untested && `spare not read on the bench, because ${body.untested}`,
-        ]
-          .filter(Boolean)
-          .join(', '),
-        beside: person,
+      ...state.fixes.map(({ id, body, person }): ReportLine => ({
+        text: [workWords(speaker, body), ...fittedWords(body)].join(', '),
+        ...(state.failedFixes.has(id)
+          ? { beside: `${person}; ${STILL_WRONG}`, tone: 'left' }
+          : { beside: person }),
       })),
     ],
     proofs: proofs.map((proof) => {
@@ -376,4 +339,34 @@ function onLane(speaker: Speaker, lane: Speaker['lanes']['lanes'][number], ref: 
 function apart({ pulled, isolated }: Setup): string {
   const off = [...(pulled ?? []), ...(isolated ?? [])];
   return off.length > 0 ? ` (${off.join(', ')} out)` : '';
+}
+
+/** What was decided and why, what was cleared first, and the lead's word on it. */
+function decisionLines(
+  speaker: Speaker,
+  decision: EntryOf<'decision'>,
+  opinion: EntryOf<'opinion'> | undefined,
+): ReportLine[] {
+  const { person, body } = decision;
+  const { says, note } = opinion?.body ?? {};
+  return [
+    {
+      text: [decisionWords(speaker, body), ...(body.why ? [body.why] : [])].join(': '),
+      beside: [
+        person,
+        ...(body.minutes === null ? [] : [`${body.minutes} min`]),
+        ...(body.cost === null ? [] : [`parts ${body.cost}`]),
+      ].join(', '),
+    },
+    ...body.cleared.map((text): ReportLine => ({ text: `Cleared first: ${text}`, tone: 'good' })),
+    ...(body.against ? [{ text: `Against the count: ${body.against}`, tone: 'left' as const }] : []),
+    ...(opinion
+      ? [
+          {
+            text: `${says === 'approve' ? 'Approved' : 'Sent back'}${note ? `: ${note}` : ''}`,
+            beside: opinionBy(opinion, decision),
+          },
+        ]
+      : []),
+  ];
 }

@@ -85,7 +85,8 @@ function doubtOf(suspects: readonly Suspect[]): Doubt {
 }
 
 /** Something was read or watched after the work, and nothing that was looked for stayed away. */
-function seenToWork({ after, proofs }: JobState): boolean {
+function seenToWork({ after, proofs, lastFix }: JobState): boolean {
   const shown = [...proofs.values()].some(({ body }) => body.done);
-  return shown || after.length > 0;
+  // What was read after an earlier work says nothing of the last one.
+  return shown || after.some(({ position }) => position > lastFix);
 }

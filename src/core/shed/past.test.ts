@@ -48,6 +48,14 @@ describe('how a job ended', () => {
     expect(ended(['decision', decision], ['fix', fitted('Y2')], worked, handedOver)).toBeNull();
   });
 
+  it('is nothing where only an earlier work was followed by a reading', () => {
+    const test = { kind: 'function', part: 'Y1', setup: { controls: { lever: 'forward' } } };
+    const read = ['reading', { reading: { ...test, value: 'dead' }, typed: 'dead', phase: 'fixed' }] as const;
+    const again = [['decision', decision] as const, ['fix', fitted('Y1')] as const];
+    expect(ended(['fix', fitted('Y2')], read, ...again, handedOver)).toBeNull();
+    expect(ended(['fix', fitted('Y2')], ...again, read, handedOver)).toMatchObject({ part: 'Y1' });
+  });
+
   it('names no fault where the decision names none that the part can have', () => {
     const odd = { ...decision, fault: 'looked tired' };
     expect(ended(['decision', odd], ['fix', fitted('Y1')], worked, handedOver)!.fault).toBeNull();

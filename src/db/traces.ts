@@ -15,7 +15,10 @@ export interface StoredTrace {
 const MOST_TRACES = 24;
 const tracedBody = jsonColumn(z.object({ part: z.string(), amps: keptTrace }));
 
-/** Traces taken after the fix in closed jobs of the same function, the latest first; none of the job itself. */
+/**
+ * Traces taken after the last fix in closed jobs of the same function, the latest first; none of the job itself. What was taken after a
+ * work that another one followed may be of a machine that was still broken.
+ */
 export async function readSoundTraces(jobId: string): Promise<StoredTrace[]> {
   const [rows] = await pool().query<RowDataPacket[]>(
     `SELECT e.body, e.received_at, j.number
@@ -23,6 +26,7 @@ export async function readSoundTraces(jobId: string): Promise<StoredTrace[]> {
        JOIN entries e ON e.job_id = j.id AND e.type = 'trace' AND JSON_VALUE(e.body, '$.phase') = 'fixed'
      WHERE own.id = ?
        AND NOT EXISTS (SELECT 1 FROM entries s WHERE s.job_id = e.job_id AND s.supersedes = e.id)
+       AND NOT EXISTS (SELECT 1 FROM entries f WHERE f.job_id = e.job_id AND f.type = 'fix' AND f.number > e.number)
      ORDER BY j.closed_at DESC, e.number DESC LIMIT ?`,
     [jobId, MOST_TRACES],
   );

@@ -5,6 +5,7 @@ import { entryWriter, fitted } from '../testing/entryWriter';
 import { MachineUnderTest } from '../testing/machineUnderTest';
 import { proofList, type Proof } from './proofList';
 import { reduceJob } from './reduceJob';
+import { handOverStops } from './rules/handOverStops';
 import { nextStep } from './rules/nextStep';
 import { stepsDone, type StepId } from './rules/stepsDone';
 
@@ -89,8 +90,10 @@ describe('a work that did not mend it', () => {
     expect(done()).toEqual(['test', 'decide']);
     const { state, diagnosis } = weigh();
     expect(nextStep(state, diagnosis)).toEqual({ step: 'fix', action: 'repair', part: wire.ref });
+    expect(handOverStops(diagnoser.model, state)).toContainEqual({ code: 'noFix', part: wire.ref });
     log.push(write('fix', fitted(wire.ref)));
     expect(done()).toEqual(CARRIED);
+    expect(handOverStops(diagnoser.model, reduceJob(log)).map(({ code }) => code)).not.toContain('noFix');
     expect(nextStep(weigh().state, diagnosis)).toEqual({ step: 'prove' });
   });
 

@@ -94,6 +94,11 @@ export interface JobState {
   handOver: EntryOf<'handOver'> | null;
 }
 
+/** Something was mended, and nothing was shown since that is not as it should be. */
+export function isMended({ fixes, failed }: Pick<JobState, 'fixes' | 'failed'>): boolean {
+  return fixes.length > 0 && !failed;
+}
+
 /**
  * A log in order of arrival: each entry once, where it came first, with those that another one took back. A writer's clock
  * orders nothing: one that is an hour fast would let a lock count that another has taken off since.

@@ -2,6 +2,7 @@
 
 import { useEffect, useMemo, useState } from 'react';
 import { useSearchParams } from 'next/navigation';
+import { isMended } from '@/core/job/reduceJob';
 import type { Reading } from '@/core/circuit/schema';
 import { coilFeatures } from '@/core/trace/coilFeatures';
 import { TRACE_KINDS, type CoilCondition, type TraceKind } from '@/core/trace/conditions';
@@ -69,7 +70,7 @@ function PartTrace({ watched, parts }: { watched: WatchedPart; parts: readonly W
   const { ref: part } = watched;
   const { speaker, job, log } = useDesk();
   const { model } = speaker;
-  const { traces, fixes } = log.state;
+  const { traces } = log.state;
   const on = useMemo(() => workedIn(model, part), [model, part]);
   const kept = traces.filter(({ body }) => body.part === part).at(-1) ?? null;
   const [kind, setKind] = useState<TraceKind>(kept?.body.kind ?? watched.kind);
@@ -142,7 +143,7 @@ function PartTrace({ watched, parts }: { watched: WatchedPart; parts: readonly W
   };
   const keep = () => {
     if (!amps || !features || !on || !brought) return;
-    const fixed = fixes.length > 0;
+    const fixed = isMended(log.state);
     log.write({
       type: 'trace',
       body: {
@@ -343,7 +344,7 @@ function PartTrace({ watched, parts }: { watched: WatchedPart; parts: readonly W
             </button>
             <PlainKey onClick={() => setBrought(null)}>Leave it</PlainKey>
             <span className="text-[15.5px] text-ink2">
-              {fixes.length > 0
+              {isMended(log.state)
                 ? 'After the fix: what the next trace of it is held against.'
                 : dip
                   ? 'What it settles at and what its shape is named count as readings.'

@@ -4,7 +4,7 @@ import { driverHighSide } from '@/core/templates/electrical';
 import { hoistLimits } from '@/core/templates/line';
 import type { MeterMode } from '@/core/instrument/meterMode';
 import type { MeterReport } from '@/core/instrument/meterReport';
-import { entryWriter } from '@/core/testing/entryWriter';
+import { entryWriter, fitted } from '@/core/testing/entryWriter';
 import type { Answer } from '@/workers/protocol';
 import { expectTrace, readTrace, weighTrace } from '@/workers/traceClient';
 import { useDesk } from '../desk/desk';
@@ -132,13 +132,23 @@ describe('the trace sheet of a job', () => {
     expect(screen.getByText(/no rows of figures were found/)).toBeTruthy();
   });
   it('after a fix it is what the sound machine shows, and no reading of the fault', async () => {
-    const fix = { part: 'Y1', work: 'Stem cleaned', spare: '', serial: '', dated: '', torque: '', seals: '' };
-    const { desk, person } = show(driverHighSide(), [entryWriter()('fix', { ...fix, ratings: {} })]);
+    const { desk, person } = show(driverHighSide(), [entryWriter()('fix', fitted('Y1'))]);
     await bring(person, /Bring a trace/);
     await waitFor(() => expect(screen.getByTestId('trace-found')).toBeTruthy());
     await person.click(await screen.findByRole('button', { name: 'Keep it in the job' }));
     await waitFor(() => expect(screen.getByText(/Kept by Tove/)).toBeTruthy());
     expect(desk.readings()).toEqual([]);
+  });
+  it('after a fix that did not mend it, it is of the fault again', async () => {
+    const write = entryWriter();
+    const failed = write('proof', { proof: 'works Y1', done: false, found: 'dead' });
+    const { desk, person } = show(driverHighSide(), [write('fix', fitted('Y1')), failed]);
+    await bring(person, /Bring a trace/);
+    await waitFor(() => expect(screen.getByTestId('trace-found')).toBeTruthy());
+    expect(screen.getByText(/counts? as (a )?readings?/)).toBeTruthy();
+    await person.click(await screen.findByRole('button', { name: 'Keep it in the job' }));
+    await waitFor(() => expect(screen.getByText(/Kept by Tove/)).toBeTruthy());
+    expect(desk.readings()).not.toEqual([]);
   });
   it('records from the chosen meter, each value once, and draws what came', async () => {
     keepSource({ from: 'shop' });

@@ -56,7 +56,7 @@ export function stopWords(speaker: Speaker, stop: HandOverStop): string {
     case 'unseen':
       return `${stop.by} decided it as a learner, and nobody else has looked at it.`;
     case 'noFix':
-      return 'No fix is written down.';
+      return `It is decided to work on ${stop.part || 'a part'}, and no work on it is written down.`;
     case 'neverMadeSafe':
       return 'A test was taken on the dead circuit, and nobody signed that it was made safe.';
     case 'notShown':

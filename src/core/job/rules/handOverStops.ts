@@ -10,7 +10,8 @@ export type HandOverStop =
   | { code: 'sentBack' }
   /** A learner decided, and nobody else has approved it. */
   | { code: 'unseen'; by: string }
-  | { code: 'noFix' }
+  /** What was decided on was not done. */
+  | { code: 'noFix'; part: string }
   /** A test was taken that needs the work dead, and nobody ever signed that it was. */
   | { code: 'neverMadeSafe' }
   | { code: 'notShown'; proof: Proof };
@@ -23,7 +24,10 @@ export function handOverStops(model: CircuitModel, state: JobState): HandOverSto
   if (!decision && (retest === null || fixes.length > 0)) stops.push({ code: 'undecided' });
   if (opinion?.body.says === 'sendBack') stops.push({ code: 'sentBack' });
   if (decision && isUnseen(decision, opinion)) stops.push({ code: 'unseen', by: decision.person });
-  if (decision && decision.body.action !== 'nothing' && fixes.length === 0) stops.push({ code: 'noFix' });
+  if (decision && decision.body.action !== 'nothing') {
+    const { part } = decision.body;
+    if (!fixes.some(({ body }) => body.part === part)) stops.push({ code: 'noFix', part });
+  }
   const deadTest = [...state.readings, ...state.after].some(({ reading }) => isDeadKind(reading.kind));
   if (deadTest && !wasMadeSafe) stops.push({ code: 'neverMadeSafe' });
   for (const proof of proofList(model, state)) {

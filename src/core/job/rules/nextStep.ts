@@ -1,7 +1,7 @@
 import type { Diagnosis } from '../../diagnosis/diagnose';
 import type { Test } from '../../circuit/schema';
 import type { EntryOf } from '../entries';
-import type { JobState } from '../reduceJob';
+import { isMended, type JobState } from '../reduceJob';
 
 /** What is to be done next on a job. The wording lives in the interface. */
 export type NextStep =
@@ -27,7 +27,7 @@ export function nextStep(
       return { step: 'decide', part: named };
     return next[0] ? { step: 'test', test: next[0].test } : { step: 'noTestLeft' };
   }
-  if (fixes.length > 0 && !failed) return { step: 'prove' };
+  if (isMended({ fixes, failed })) return { step: 'prove' };
   // A look at a sound machine that finds something is a job like any other.
   if (retest !== null && !decision)
     return verdict.state === 'name' ? { step: 'decide', part: verdict.part } : { step: 'prove' };

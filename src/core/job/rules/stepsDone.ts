@@ -1,5 +1,5 @@
 import type { Verdict } from '../../diagnosis/verdict';
-import type { JobState } from '../reduceJob';
+import { isMended, type JobState } from '../reduceJob';
 
 /** The nine steps of a job, in the order the work is done. Looking and listening belongs to as found. */
 export const STEP_IDS = [
@@ -20,7 +20,7 @@ export type StepId = (typeof STEP_IDS)[number];
  * else: the machine is not safe because it once was, and neither is the next part decided on.
  */
 export function stepsDone(state: JobState, verdict: Verdict | null): StepId[] {
-  const mended = state.fixes.length > 0 && !state.failed;
+  const mended = isMended(state);
   const decided = state.decision !== null && (!state.failed || state.decidedSince);
   const done: Readonly<Record<StepId, boolean>> = {
     complaint: state.complaint !== null || state.codes.length > 0 || state.retest !== null,

@@ -17,7 +17,7 @@ export interface JobDigest {
 }
 
 /** Counted up when a digest is made in another way. */
-export const DIGEST_MADE = 5;
+export const DIGEST_MADE = 6;
 
 const STATE_LETTERS = { spared: 's', held: 'h', bad: 'b', doubt: 'd' } as const satisfies Record<
   State,

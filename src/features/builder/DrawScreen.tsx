@@ -1,31 +1,26 @@
 'use client';
 
-import { gaugeOn } from '@/core/circuit/medium';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
 import { checkCircuit } from '@/core/draw/checkCircuit';
 import type { Circuit, Setup } from '@/core/circuit/schema';
 import { sharedParts } from '@/core/circuit/joinCircuits';
-import { findLanes } from '@/core/path/lanes';
-import { PanZoom } from '@/ui/PanZoom';
-import { SchematicFigure } from '@/ui/schematic/SchematicFigure';
-import { Trouble } from '@/ui/sheet';
 import { ChainLine } from './ChainLine';
 import { DrawChecks } from './DrawChecks';
 import { DrawHead, type View } from './DrawHead';
 import { DrawSheets, PartList, type Sheet } from './DrawSheets';
+import { DrawingFrame } from './DrawingFrame';
 import { FilesMenu } from './FilesMenu';
 import { KeepDialog } from './KeepDialog';
 import { FieldLists, PartForm } from './PartForm';
 import { knownOf } from './knownOf';
 import type { OpenDrawing } from './schema';
 import { TryPanel } from './TryPanel';
-import { tryValues } from './tryValues';
 import { useUndoKeys } from '@/ui/useUndoKeys';
 import { useDrawing } from './useDrawing';
 import { useSchematic } from './useSchematic';
+import { useTried } from './useTried';
 import { VersionsPanel } from './VersionsPanel';
-import { DrawnPath } from './DrawnPath';
 
 /** A function drawn from nothing: typed as chains, checked as it grows, tried at once, kept in the machine's library. */
 export function DrawScreen({ desk }: { desk: OpenDrawing }) {
@@ -44,29 +39,14 @@ export function DrawScreen({ desk }: { desk: OpenDrawing }) {
   const [marked, setMarked] = useState<readonly string[]>([]);
   const known = useMemo(() => knownOf(desk.siblings.map((one) => one.circuit)), [desk.siblings]);
   const findings = useMemo(() => checkCircuit(circuit), [circuit]);
-  const { drawn, trouble: drawTrouble } = useSchematic(circuit);
-  const tried = useMemo(() => {
-    if (sheet !== 'Try it' || !drawn) return null;
-    // The drawing on the screen may be a step behind the controls.
-    const { controls } = drawn.model.compiled.circuit;
-    const usable = Object.fromEntries(
-      Object.entries(setup.controls ?? {}).filter(([name, position]) => controls[name]?.includes(position)),
-    );
-    const sources = (setup.isolated ?? []).filter((ref) => drawn.model.compiled.partIndex.has(ref));
-    return tryValues(
-      drawn.model,
-      { controls: usable, isolated: sources },
-      gaugeOn(drawn.model, desk.gaugeUnit),
-    );
-  }, [sheet, drawn, setup, desk.gaugeUnit]);
-  const points = useMemo(() => (drawn ? findLanes(drawn.model).pointOf : undefined), [drawn]);
+  const schematic = useSchematic(circuit);
+  const tried = useTried(sheet === 'Try it' ? (schematic.drawn?.model ?? null) : null, setup, desk.gaugeUnit);
   useUndoKeys({ enabled: !keeping, onKeep: () => setKeeping(true), undo, redo });
   useEffect(() => {
     // Keyboard first: the chain line is ready to type into. A screen keyboard waits until it is called.
     if (window.matchMedia('(min-width: 1024px)').matches)
       document.querySelector<HTMLInputElement>('[data-chain]')?.focus();
   }, []);
-  const index = (ref: string) => drawn?.model.compiled.partIndex.get(ref) ?? -1;
   const part = circuit.parts.find(({ ref }) => ref === chosen) ?? null;
   const empty = circuit.parts.length === 0;
   const sheetHref = desk.functionId
@@ -77,9 +57,10 @@ export function DrawScreen({ desk }: { desk: OpenDrawing }) {
     setSaid(words);
     setTrouble(null);
   };
-  const wrong = new Set(
-    findings.flatMap((one) => ('part' in one && one.code !== 'noIsolation' ? [index(one.part)] : [])),
-  );
+  const choose = (ref: string | null) => {
+    setChosen(ref);
+    setSheet('Parts');
+  };
   return (
     <div className="flex h-dvh flex-col max-desk:h-auto max-desk:min-h-dvh">
       <DrawHead
@@ -112,49 +93,18 @@ export function DrawScreen({ desk }: { desk: OpenDrawing }) {
         />
       </DrawHead>
       <main className="flex min-h-0 flex-1 flex-col">
-        <section
-          aria-label="The drawing"
-          data-drawing
-          className="relative min-h-[260px] flex-[5] max-desk:h-[46dvh] max-desk:flex-none"
-        >
-          {empty ? (
-            <div className="h-full bg-sheet px-6 py-8">
-              <p className="text-[19px] font-[650]">An empty sheet.</p>
-              <p className="mt-2 max-w-[720px] text-[17px] text-ink2">
-                Type a run from its supply to ground in the line below, as you would say it: battery 12.6,
-                fuse 10, wire, seat switch, plug X31, coil 7.4, plug X31, wire, ground. Parts of this machine
-                go by their reference.
-              </p>
-            </div>
-          ) : view === 'path' && drawn ? (
-            <DrawnPath gaugeUnit={gaugeOn(drawn.model, desk.gaugeUnit)} model={drawn.model} />
-          ) : drawn ? (
-            <PanZoom width={drawn.schematic.width} height={drawn.schematic.height} label="Schematic">
-              <SchematicFigure
-                schematic={drawn.schematic}
-                layers={{
-                  ...(points ? { points } : {}),
-                  ...(tried ?? {}),
-                  chosen: chosen ? index(chosen) : null,
-                  wrong,
-                  changed: new Set(sheet === 'Versions' ? marked.map(index) : []),
-                }}
-                onPart={(at) => {
-                  setChosen(drawn.model.compiled.parts[at]!.part.ref);
-                  setSheet('Parts');
-                }}
-                onNode={(node) => put({ circuit, at: drawn.model.compiled.nodeNames[node]! })}
-              />
-            </PanZoom>
-          ) : (
-            <p className="h-full bg-sheet px-6 py-8 text-[17px]">{drawTrouble ? '' : 'Laying it out.'}</p>
-          )}
-          {drawTrouble && !empty ? (
-            <div className="absolute inset-x-6 bottom-2">
-              <Trouble>{drawTrouble}.</Trouble>
-            </div>
-          ) : null}
-        </section>
+        <DrawingFrame
+          empty={empty}
+          view={view}
+          schematic={schematic}
+          gaugeUnit={desk.gaugeUnit}
+          tried={tried}
+          chosen={chosen}
+          wrong={findings.flatMap((one) => ('part' in one && one.code !== 'noIsolation' ? [one.part] : []))}
+          changed={sheet === 'Versions' ? marked : []}
+          onPart={choose}
+          onNode={(at) => put({ circuit, at })}
+        />
         <div
           hidden={large}
           className="grid min-h-0 flex-[4] gap-x-6 overflow-hidden border-t-2 border-ink bg-film px-6 max-desk:flex-none max-desk:grid-cols-1 max-desk:overflow-visible max-tablet:px-3 desk:grid-cols-[400px_minmax(0,1fr)] [&[hidden]]:hidden"
@@ -172,10 +122,7 @@ export function DrawScreen({ desk }: { desk: OpenDrawing }) {
             sheet={sheet}
             onSheet={setSheet}
             chosen={chosen}
-            onChosen={(ref) => {
-              setChosen(ref);
-              setSheet('Parts');
-            }}
+            onChosen={choose}
             panels={{
               Parts: part ? (
                 <PartForm

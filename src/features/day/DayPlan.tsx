@@ -8,8 +8,6 @@ import {
   useDroppable,
   useSensor,
   useSensors,
-  type DragEndEvent,
-  type DragOverEvent,
 } from '@dnd-kit/core';
 import {
   SortableContext,
@@ -20,172 +18,37 @@ import {
 import { CSS } from '@dnd-kit/utilities';
 import { GripVertical } from 'lucide-react';
 import { Link } from '@/ui/Link';
-import { useMemo, useState, useTransition } from 'react';
-import {
-  isNotTonight,
-  mayDo,
-  standingOf,
-  type DayRow,
-  type NotPlanned,
-  type PlannedFor,
-  type Standing,
-} from '@/core/shed/dayPlan';
+import { isNotTonight, type NotPlanned, type PlannedFor, type Standing } from '@/core/shed/dayPlan';
 import { MainKey, Nothing, PlainKey, Trouble } from '@/ui/sheet';
 import { dayWords, NOT_PLANNED, PLANNED_FOR, standingWords, wantsWords } from '@/words/en/day';
 import { capital } from '@/words/en/capital';
 import { leftWords } from '@/words/en/history';
 import { LookAgain } from '../shed/LookAgain';
-import { keepDay } from './actions';
-import { sent } from '../sent';
-import { hereOf, type Day, type DayCard, type DayHours } from './day';
+import type { Day, DayCard } from './day';
+import { useDayPlan, type LaidDay } from './useDayPlan';
 import { DayBar } from './DayBar';
-import { asItStands, given, holderOf, jobAt, movedTo, NOBODY, proposalOf, spanOf } from './laidDay';
-
-const NO_HOURS: DayHours = {};
+import { NOBODY } from './laidDay';
 
 /** Who does what after what today, dragged by hand or moved by keyboard, kept for everybody. */
 export function DayPlan({ day, mayPlan }: { day: Day; mayPlan: boolean }) {
-  const { cards, people, out, now, kept } = day;
-  const jobs = useMemo(() => new Map(cards.map((card) => [card.number, card])), [cards]);
-  // What was moved here and is not kept yet; until then what is kept stands, or what is proposed from what is known by now.
-  const [own, setOwn] = useState<{ rows: DayRow[]; hours: DayHours; since: string | null } | null>(null);
-  const hours = own?.hours ?? kept?.hours ?? NO_HOURS;
-  const proposed = useMemo(() => proposalOf(day, hours), [day, hours]);
-  const plan = useMemo(() => {
-    const rows = own?.rows ?? kept?.rows;
-    return rows ? asItStands(day, rows, hours) : proposed;
-  }, [own, kept, day, proposed, hours]);
-  const here = useMemo(() => hereOf(hours, now), [hours, now]);
-  const [trouble, setTrouble] = useState<string | null>(null);
-  const [said, setSaid] = useState('');
-  const [busy, start] = useTransition();
+  const { cards } = day;
+  const laid = useDayPlan(day);
+  const { plan, jobs, hours, standings, span } = laid;
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
-  const standings = useMemo(
-    () =>
-      new Map(
-        plan.rows
-          .filter(({ person }) => person !== NOBODY)
-          .flatMap((row) => [...standingOf(row, jobs, out?.minutes ?? null, here)]),
-      ),
-    [plan, jobs, out, here],
-  );
-  const span = spanOf(standings, out?.minutes ?? null);
-  const change = (rows: DayRow[], until = hours) => {
-    // A plan that came meanwhile is not what these moves began from.
-    setOwn({ rows, hours: until, since: own ? own.since : day.since });
-    setSaid('');
-  };
-  /** When somebody goes home, or that they are not here: what they had goes to nobody yet. */
-  const setHours = (person: string, until: string | null) => {
-    const { [person]: _before, ...others } = hours;
-    const next = until === null ? others : { ...others, [person]: until };
-    const gone = hereOf(next, now).get(person) === 0;
-    const freed = plan.rows.find((row) => row.person === person)?.jobs ?? [];
-    change(
-      gone
-        ? plan.rows.map((row) =>
-            row.person === person
-              ? { ...row, jobs: [] }
-              : row.person === NOBODY
-                ? { ...row, jobs: [...row.jobs, ...freed] }
-                : row,
-          )
-        : plan.rows,
-      next,
-    );
-  };
-  /** Gives a job to somebody; what wants a licence goes to who holds it. */
-  function give(number: number, person: string, before: number | null = null) {
-    const to = people.find(({ name }) => name === person);
-    const { licences } = jobs.get(number)!;
-    if (person !== NOBODY && (!to || !mayDo(to, { licences }))) {
-      setTrouble(`Job ${number} wants somebody licensed for ${wantsWords(licences)}.`);
-      return;
-    }
-    if (here.get(person) === 0) {
-      setTrouble(`${person} is not here any more today.`);
-      return;
-    }
-    setTrouble(null);
-    change(given(plan.rows, number, person, before));
-  }
-
-  function over({ active, over: target }: DragOverEvent) {
-    const number = jobAt(active.id);
-    if (!target || number === null) return;
-    const before = jobAt(target.id);
-    const to = before === null ? String(target.id) : holderOf(plan.rows, before);
-    if (holderOf(plan.rows, number) !== to) give(number, to, before);
-  }
-
-  function dropped({ active, over: target }: DragEndEvent) {
-    const [number, place] = [jobAt(active.id), target && jobAt(target.id)];
-    if (number === null || place === null || number === place) return;
-    change(movedTo(plan.rows, number, place));
-  }
-
-  const keep = () =>
-    start(async () => {
-      const rows = plan.rows.filter(({ person }) => person !== NOBODY);
-      const answer = await sent(keepDay(rows, hours, own ? own.since : day.since));
-      setTrouble(answer.trouble);
-      if (answer.trouble !== null) return;
-      setOwn(null);
-      setSaid('Kept: everybody sees it.');
-    });
-
   if (cards.length === 0) return <Nothing>No jobs in hand: the day is free.</Nothing>;
   return (
     <>
-      <div className="flex flex-wrap items-center gap-x-4 gap-y-2 py-3">
-        <p className="text-[18px] font-[650]" data-testid="day-says">
-          {dayWords([...standings.values()], out !== null)}
-        </p>
-        <p className="text-[15.5px] text-ink2" role="status" aria-live="polite">
-          {said ||
-            (own
-              ? 'Moved, not kept yet.'
-              : kept
-                ? `Kept by ${kept.person}.`
-                : 'Proposed, kept by nobody yet.')}
-        </p>
-        {mayPlan ? (
-          <div className="ml-auto flex gap-2 print:hidden">
-            {own && kept ? (
-              <PlainKey
-                onClick={() => {
-                  setOwn(null);
-                  setTrouble(null);
-                }}
-              >
-                As it was kept
-              </PlainKey>
-            ) : null}
-            <PlainKey
-              onClick={() => {
-                change(proposed.rows);
-                setTrouble(null);
-                setSaid('');
-              }}
-            >
-              Propose anew
-            </PlainKey>
-            <MainKey onClick={keep} disabled={busy}>
-              Keep this plan
-            </MainKey>
-          </div>
-        ) : null}
-      </div>
-      {trouble ? <Trouble>{trouble}</Trouble> : null}
+      <DayHead day={day} laid={laid} mayPlan={mayPlan} />
+      {laid.trouble ? <Trouble>{laid.trouble}</Trouble> : null}
       <DndContext
         id="day"
         sensors={sensors}
         collisionDetection={closestCorners}
-        onDragOver={over}
-        onDragEnd={dropped}
+        onDragOver={laid.over}
+        onDragEnd={laid.dropped}
       >
         {plan.rows.map(({ person, jobs: numbers }) => (
           <PersonRow
@@ -194,7 +57,7 @@ export function DayPlan({ day, mayPlan }: { day: Day; mayPlan: boolean }) {
             numbers={numbers}
             day={day}
             until={hours[person] ?? null}
-            onHours={mayPlan && person !== NOBODY ? (until) => setHours(person, until) : null}
+            onHours={mayPlan && person !== NOBODY ? (until) => laid.setHours(person, until) : null}
           >
             {numbers.map((number) => (
               <Card
@@ -206,35 +69,69 @@ export function DayPlan({ day, mayPlan }: { day: Day; mayPlan: boolean }) {
                 span={span}
                 day={day}
                 fixed={!mayPlan}
-                onGive={(to) => give(number, to)}
+                onGive={(to) => laid.give(number, to)}
               />
             ))}
           </PersonRow>
         ))}
       </DndContext>
-      {out ? (
-        <p className="pt-3 text-[15.5px] text-ink2">
-          {span > out.minutes
-            ? `The thick line is ${out.time}, when the machines go out; now it is ${now}.`
-            : `The machines go out at ${out.time}, beyond the end of the line; now it is ${now}.`}{' '}
-          Solid is what a job takes at least, hatched up to what it may take. What is proposed keeps the
-          lateness to be expected small: shortest first, to who is free first, then moved about as long as
-          that helps.
-        </p>
-      ) : (
-        <p className="pt-3 text-[15.5px] text-ink2">
-          When the machines go out is not written yet: it stands in{' '}
-          <Link href="/policy" className="underline underline-offset-4">
-            Site policy
-          </Link>
-          . Until then nothing is called late.
-        </p>
-      )}
+      <OutNote day={day} span={span} />
       {cards.some(({ next }) => next === '') ? <LookAgain /> : null}
       {day.more > 0 ? (
         <p className="pt-2 text-[15.5px] text-ink2">{day.more} more jobs in hand are not laid out here.</p>
       ) : null}
     </>
+  );
+}
+
+/** How the day stands, whose plan it is, and what is done with it. */
+function DayHead({ day: { out, kept }, laid, mayPlan }: { day: Day; laid: LaidDay; mayPlan: boolean }) {
+  return (
+    <div className="flex flex-wrap items-center gap-x-4 gap-y-2 py-3">
+      <p className="text-[18px] font-[650]" data-testid="day-says">
+        {dayWords([...laid.standings.values()], out !== null)}
+      </p>
+      <p className="text-[15.5px] text-ink2" role="status" aria-live="polite">
+        {laid.said ||
+          (laid.moved
+            ? 'Moved, not kept yet.'
+            : kept
+              ? `Kept by ${kept.person}.`
+              : 'Proposed, kept by nobody yet.')}
+      </p>
+      {mayPlan ? (
+        <div className="ml-auto flex gap-2 print:hidden">
+          {laid.moved && kept ? <PlainKey onClick={laid.asKept}>As it was kept</PlainKey> : null}
+          <PlainKey onClick={laid.proposeAnew}>Propose anew</PlainKey>
+          <MainKey onClick={laid.keep} disabled={laid.busy}>
+            Keep this plan
+          </MainKey>
+        </div>
+      ) : null}
+    </div>
+  );
+}
+
+/** What the lines of the jobs are drawn against. */
+function OutNote({ day: { out, now }, span }: { day: Day; span: number }) {
+  if (!out)
+    return (
+      <p className="pt-3 text-[15.5px] text-ink2">
+        When the machines go out is not written yet: it stands in{' '}
+        <Link href="/policy" className="underline underline-offset-4">
+          Site policy
+        </Link>
+        . Until then nothing is called late.
+      </p>
+    );
+  return (
+    <p className="pt-3 text-[15.5px] text-ink2">
+      {span > out.minutes
+        ? `The thick line is ${out.time}, when the machines go out; now it is ${now}.`
+        : `The machines go out at ${out.time}, beyond the end of the line; now it is ${now}.`}{' '}
+      Solid is what a job takes at least, hatched up to what it may take. What is proposed keeps the lateness
+      to be expected small: shortest first, to who is free first, then moved about as long as that helps.
+    </p>
   );
 }
 

@@ -11,7 +11,7 @@ import {
   Text,
   View,
 } from '@react-pdf/renderer';
-import { NOTICE, type Report, type ReportLine } from './reportModel';
+import { NOTICE, type Report, type ReportLine } from './report';
 
 type Style = NonNullable<Parameters<typeof StyleSheet.create>[0][string]>;
 

@@ -1,5 +1,5 @@
 import { TurnStrokes } from '@/ui/Turns';
-import { NOTICE, type Report, type ReportLine } from './reportModel';
+import { NOTICE, type Report, type ReportLine } from './report';
 
 const TONES = { good: 'text-verdi', bad: 'text-stamp', left: 'text-copper-ink' } as const;
 

@@ -12,7 +12,8 @@ import { entryWriter, fitted } from '@/core/testing/entryWriter';
 import { makeDiagnosisService } from '@/workers/diagnosisService';
 import { justDrawn } from '@/workers/protocol';
 import type { Speaker } from '@/words/en/readings';
-import { buildReport, NOTICE, type Report } from './reportModel';
+import { buildReport } from './reportModel';
+import { NOTICE, type Report } from './report';
 
 const model = new CircuitModel(demoCircuit('groomer-blade-tilt'));
 const speaker: Speaker = { model, lanes: findLanes(model), gaugeUnit: 'bar' as const };

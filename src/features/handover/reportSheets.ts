@@ -12,7 +12,7 @@ import {
   verdictTone,
 } from '@/words/en/sheets';
 import { sheetFoundWords } from '@/words/en/sheetFound';
-import type { ReportLine } from './reportModel';
+import type { ReportLine } from './report';
 
 /** A sheet of the job as the report prints it: what was found, then a line for each row that anything was read in. */
 export interface ReportSheetPart {

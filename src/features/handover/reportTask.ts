@@ -11,7 +11,8 @@ import type { JobPast } from '@/core/sheets/onCircuit/jobSheet';
 import type { GaugeUnit } from '@/core/units/quantities';
 import type { Arrival } from '@/words/en/times';
 import { makeDiagnosisService } from '@/workers/diagnosisService';
-import { buildReport, type Report, type ReportJob } from './reportModel';
+import { buildReport } from './reportModel';
+import { type Report, type ReportJob } from './report';
 
 /** A few circuits stay open: a report is read, printed and saved one after the other. */
 const service = makeDiagnosisService(4);

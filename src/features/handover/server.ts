@@ -12,7 +12,7 @@ import { preferencesOf } from '../policy/preferencesOf';
 import { openPolicy } from '../policy/server';
 import { pointName, readingWords, type Speaker } from '@/words/en/readings';
 import { inThread } from '../gate/threads';
-import type { Report, ReportJob } from './reportModel';
+import type { Report, ReportJob } from './report';
 import { pastOfJob } from '../desk/jobPast';
 import { makeReport, type ReportTask } from './reportTask';
 

@@ -1,39 +1,23 @@
 'use client';
 
 import { useEffect, useMemo, useRef, useState } from 'react';
+import type { Reading } from '@/core/circuit/schema';
 import { cautionsOf } from '@/core/diagnosis/cautionsOf';
-import type { Reading, Test } from '@/core/circuit/schema';
-import { testGate } from '@/core/job/rules/testGate';
-import { readingKind } from '@/core/kinds/reading';
 import type { JobSheet, SheetCell } from '@/core/sheets/onCircuit/jobSheet';
-import { cautionsOfRow, placeColumn, placeRow } from '@/core/sheets/onCircuit/pastedColumn';
-import { parseCelsius } from '@/core/units/parseCelsius';
+import { cautionsOfRow } from '@/core/sheets/onCircuit/pastedColumn';
 import { Heading, Hold, PlainKey } from '@/ui/sheet';
 import { shutWords } from '@/words/en/holds';
-import { modeName, pinnedWords, testPlace, valueWords } from '@/words/en/readings';
-import { capital } from '@/words/en/capital';
 import { forcedItem } from '@/words/en/ledger';
-import { cellTitle, columnWords, rowTitle } from '@/words/en/sheets';
+import { modeName, testPlace, valueWords } from '@/words/en/readings';
+import { cellTitle } from '@/words/en/sheets';
 import { useDesk } from '../desk/desk';
-import { WarmAt } from '../desk/WarmAt';
-import { FigureForm, type TypedFigure } from '../desk/FigureForm';
 import { SetupSteps } from '../desk/SetupSteps';
 import { StepLink } from '../desk/StepLink';
-import { choicesOf } from '../measure/Keyline';
-import { meterOf, withoutLeads } from '../measure/meterProfile';
 import { HoldRow } from '../measure/HoldRow';
 import { useHold } from '../measure/useHold';
-import { useMeter } from '../measure/useMeter';
-import { PastedColumn } from './PastedColumn';
-import { TimedRun } from './TimedRun';
-import { TracedWire } from './TracedWire';
+import { CellAnswer } from './CellAnswer';
 import { CellPast } from './CellPast';
-
-/** What a cell was answered with. */
-type Pinned = Omit<TypedFigure, 'value' | 'wandered'> & {
-  value: Reading['value'];
-  wandered?: readonly Reading['value'][];
-};
+import { TimedRun } from './TimedRun';
 
 /** What was just written, to be said and to be taken back in one. */
 export interface JustPinned {
@@ -65,12 +49,8 @@ export function CellPanel({
   /** On to what the sheet asks for next. */
   onLeave: () => void;
 }) {
-  const { speaker, log, job } = useDesk();
-  const [column, setColumn] = useState<(Pinned | null)[] | null>(null);
-  /** What a trace of the wire showed at each moment. */
-  const [along, setAlong] = useState<Pinned[] | null>(null);
+  const { speaker } = useDesk();
   const [atFirst] = useState(cell.reading);
-  const [meter] = useMeter();
   const { test } = cell;
   /** The wire is recorded through its whole sequence: all that holds any moment of it is asked for at once. */
   const [whole, setWhole] = useState(false);
@@ -85,59 +65,18 @@ export function CellPanel({
   const hold = useHold(asked);
   const shut = shutWords(hold.gate);
   const panel = useAnswerFocus(follows, hold);
-  const { shows } = readingKind(test.kind);
-  const coil = test.kind === 'ohms' ? sheet.coils?.[at[0]] : undefined;
-  const warmth = coil ? 'Winding' : test.kind === 'insulation' ? 'Insulation' : null;
-  const warm = warmth && celsius.trim() !== '' ? parseCelsius(celsius) : undefined;
-  const write = (at: Test, { value, typed, wandered }: Pinned): string[] =>
-    (wandered ?? [value]).map((one) => {
-      const own = meterOf(at.kind, meter);
-      const reading = {
-        ...at,
-        value: withoutLeads(at.kind, one, meter),
-        ...(own ? { meter: own } : {}),
-        ...(typeof warm === 'number' ? { celsius: warm } : {}),
-        ...(wandered ? { unsteady: true } : {}),
-      } as Reading;
-      return log.write({ type: 'reading', body: { reading, typed } }).id;
-    });
-  const pin = (one: Pinned) =>
-    onPinned({
-      words: pinnedWords(speaker, test, one.value),
-      entries: write(test, one),
-    });
-  const isOpen = (one: Test) => testGate(speaker.model, hold.plan, log.state, one, job.me).state === 'free';
-  const lines = along
-    ? placeRow(sheet, row, along, isOpen)
-    : column && placeColumn(speaker.model, sheet, at, column, isOpen);
   return (
     <div ref={panel}>
       <Heading id="cell" aside={modeName(speaker, test)}>
         {cellTitle(speaker, sheet, at)}
       </Heading>
-      <p className="pt-2 text-[17px]">
-        <span className="fig-bold">{testPlace(speaker, test)}</span>, sound{' '}
-        <span className="fig">{valueWords(test.kind, cell.expected, speaker.gaugeUnit)}</span>
-        {cell.value === null ? null : (
-          <>
-            , read <span className="fig-bold">{valueWords(test.kind, cell.value, speaker.gaugeUnit)}</span>
-            {cell.wandered ? (
-              <>
-                , wandering over{' '}
-                <span className="fig">
-                  {cell.wandered.map((one) => valueWords(test.kind, one, speaker.gaugeUnit)).join(', ')}
-                </span>
-              </>
-            ) : null}
-          </>
-        )}
-      </p>
+      <CellFigures cell={cell} />
       {cell.reading === null ? null : <Unpin cell={cell} />}
       <CellPast cell={cell} />
       {cell.reading !== null && cell.reading !== atFirst ? (
         <ReadMeanwhile cell={cell} onLeave={onLeave} />
       ) : null}
-      {sheet.name === 'proofChain' ? <Forced output={sheet.rows[at[0]]!.name} /> : null}
+      {sheet.name === 'proofChain' ? <Forced output={sheet.rows[row]!.name} /> : null}
       <SetupSteps test={test} />
       {shut ? (
         <>
@@ -155,79 +94,46 @@ export function CellPanel({
         <>
           <HoldRow hold={hold} />
           {test.kind === 'insulation' && !hold.blocked ? <TimedRun sheet={sheet} cell={cell} /> : null}
-          <div className="py-3">
-            {hold.blocked ? (
-              <p className="text-[16.5px] text-ink2">Tick “Clear” first.</p>
-            ) : lines ? (
-              <PastedColumn
-                sheet={sheet}
-                lines={lines}
-                onPin={(taken) => {
-                  const entries = taken.flatMap((line) => write(line.test, line.figure));
-                  onPinned({ words: `Pinned ${taken.length} readings.`, entries });
-                }}
-                onLeave={() => {
-                  setColumn(null);
-                  setAlong(null);
-                }}
-              />
-            ) : shows.is === 'figure' ? (
-              <>
-                {warmth ? (
-                  <WarmAt what={warmth} typed={celsius} wrong={warm === null} onType={onCelsius} />
-                ) : null}
-                {warm === null ? null : (
-                  <FigureForm
-                    quantity={shows.quantity}
-                    label={`${columnWords(sheet.columns[at[1]]!)}, ${rowTitle(speaker, sheet, sheet.rows[at[0]]!)}`}
-                    takesOverRange={shows.over !== Infinity}
-                    takesWandering
-                    largeKeys
-                    onPin={pin}
-                    onColumn={setColumn}
-                  />
-                )}
-                {sheet.name === 'timeline' ? (
-                  <TracedWire
-                    sheet={sheet}
-                    open={whole}
-                    onOpen={(open) => {
-                      setWhole(open);
-                      // What was said to be clear was said of one moment.
-                      if (open !== whole) hold.tick(false);
-                    }}
-                    onRead={setAlong}
-                  />
-                ) : null}
-                {test.kind === 'changes' ? (
-                  <PlainKey
-                    className="mt-2"
-                    onClick={() =>
-                      pin({ value: 'OL', typed: valueWords(test.kind, 'OL', speaker.gaugeUnit) })
-                    }
-                  >
-                    {capital(valueWords(test.kind, 'OL', speaker.gaugeUnit))}
-                  </PlainKey>
-                ) : null}
-              </>
-            ) : (
-              <span className="flex" role="group" aria-label="What it did">
-                {(choicesOf({ test, outcomes: [] }) ?? []).map((value) => (
-                  <PlainKey
-                    key={String(value)}
-                    data-answer
-                    className="-ml-[1.5px]"
-                    onClick={() => pin({ value, typed: valueWords(test.kind, value, speaker.gaugeUnit) })}
-                  >
-                    {valueWords(test.kind, value, speaker.gaugeUnit)}
-                  </PlainKey>
-                ))}
-              </span>
-            )}
-          </div>
+          <CellAnswer
+            sheet={sheet}
+            at={at}
+            cell={cell}
+            hold={hold}
+            celsius={celsius}
+            onCelsius={onCelsius}
+            whole={whole}
+            onWhole={(open) => {
+              setWhole(open);
+              // What was said to be clear was said of one moment.
+              if (open !== whole) hold.tick(false);
+            }}
+            onPinned={onPinned}
+          />
         </>
       )}
     </div>
+  );
+}
+
+/** Where it is read, what a sound machine shows there, and what was read. */
+function CellFigures({ cell: { test, expected, value, wandered } }: { cell: SheetCell }) {
+  const { speaker } = useDesk();
+  const words = (one: Reading['value']) => valueWords(test.kind, one, speaker.gaugeUnit);
+  return (
+    <p className="pt-2 text-[17px]">
+      <span className="fig-bold">{testPlace(speaker, test)}</span>, sound{' '}
+      <span className="fig">{words(expected)}</span>
+      {value === null ? null : (
+        <>
+          , read <span className="fig-bold">{words(value)}</span>
+          {wandered ? (
+            <>
+              , wandering over <span className="fig">{wandered.map(words).join(', ')}</span>
+            </>
+          ) : null}
+        </>
+      )}
+    </p>
   );
 }
 

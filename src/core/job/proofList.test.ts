@@ -3,7 +3,7 @@ import type { Circuit } from '../circuit/schema';
 import { levelControl } from '../templates/line';
 import { clutchInterlocks, singleCoil, threeWireSensor, twoWayPair } from '../templates/electrical';
 import { airClamp } from '../templates/fluid';
-import { entryWriter } from '../testing/entryWriter';
+import { entryWriter, fitted } from '../testing/entryWriter';
 import type { Entry } from './entries';
 import { freeChecks } from './freeChecks';
 import { mayBeLeft, proofList, proofStanding, proves } from './proofList';
@@ -91,6 +91,14 @@ describe('the proof list', () => {
     expect(proofList(model, reduceJob([])).some(({ kind }) => kind === 'changesOver')).toBe(false);
     const cold = limit({ refrigerant: true });
     expect(of(cold, 'changesOver')).toEqual([]);
+    // A work that did not mend it was one all the same.
+    const since = reduceJob([
+      decidedOn('B1', 'stuckClosed'),
+      entry({ type: 'fix', body: fitted('B1') }),
+      decidedOn('Y1', 'open'),
+    ]);
+    expect(proofList(model, since).some(({ kind }) => kind === 'changesOver')).toBe(true);
+    expect(proofList(cold, since).some(({ kind }) => kind === 'care')).toBe(true);
     const trips = of(cold, 'care').find((one) => one.kind === 'care' && one.care === 'trips')!;
     expect(mayBeLeft(trips)).toBe(false);
   });
@@ -280,6 +288,27 @@ describe('what the fault was', () => {
       model.compiled.circuit.parts.filter(({ kind }) => kind === 'coil').map(({ ref }) => ref),
     );
     expect(proofs(airClamp()).some((one) => one.kind === 'works' && coils.has(one.part))).toBe(false);
+  });
+  it('after two works everything is shown that either of them asks for, whatever the first one was for', () => {
+    const done = (part: string) => entry({ type: 'fix', body: fitted(part) });
+    const kindsOf = (...log: Entry[]) => proofs(airClamp(), ...log).map(({ kind }) => kind);
+    const [line, coil] = [decided('H2', 'blocked'), decided('Y1', 'shortToFrame')];
+    for (const log of [
+      [line, done('H2'), coil, done('Y1')],
+      [coil, done('Y1'), line, done('H2')],
+      // The second one is decided on, and not done yet; or it was thought better of.
+      [line, done('H2'), coil],
+    ])
+      for (const kind of ['tight', 'current', 'insulation'])
+        expect([log.length, kindsOf(...log).includes(kind as 'tight')]).toEqual([log.length, true]);
+    const nothing = entry({
+      type: 'decision',
+      body: { ...line.body, part: '', fault: '', action: 'nothing' },
+    });
+    expect(kindsOf(line, done('H2'), nothing)).toContain('tight');
+    expect(kindsOf(line, nothing)).not.toContain('tight');
+    // What was decided and never done asks for nothing once something else is decided.
+    expect(kindsOf(line, coil)).not.toContain('tight');
   });
   it('an open coil asks for neither', () => {
     const kinds = proofs(twoWayPair(), decided('Y1', 'open')).map(({ kind }) => kind);

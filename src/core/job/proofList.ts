@@ -17,6 +17,7 @@ import { mostLost } from '../diagnosis/lostVolts';
 import { guardsOfLine, ledgerStanding, type LedgerStanding } from './rules/ledgerStanding';
 import { compareWires } from './restoreCheck';
 import { locksOff } from './rules/locksOff';
+import { workedOn } from './workedOn';
 
 /** One thing to be shown before a machine goes back to work. */
 export type Proof = { id: string } & (
@@ -237,18 +238,20 @@ function drivingPressure(model: CircuitModel, ref: string, setup: Setup): Proof[
   return [{ id: `pressure ${ref} ${words(setup)}`, kind: 'pressure', part: ref, within, ...most }];
 }
 
-/** The part that was decided on carries a fluid and no current, and no wire was touched. */
-function isFluidOnly({ compiled }: CircuitModel, { decision, wires, ledger }: JobState): boolean {
-  const at = compiled.partIndex.get(decision?.body.part ?? '');
-  if (at === undefined || decision?.body.action === 'nothing') return false;
-  const { branches, nodes } = compiled.parts[at]!;
+/** Every part that was worked on carries a fluid and no current, and no wire was touched. */
+function isFluidOnly({ compiled }: CircuitModel, state: JobState): boolean {
+  const { wires, ledger } = state;
+  const worked = workedOn(state);
   const fluid = (node: number) => compiled.domains[node] === 'fluid';
   const wiresLifted = ledger.some(({ entry }) =>
     entry.body.puts?.lifted?.some(({ node }) => !fluid(compiled.nodeIndex.get(node) ?? -1)),
   );
   return (
-    nodes.every(fluid) &&
-    branches.every(({ domain }) => domain === 'fluid') &&
+    worked.length > 0 &&
+    worked.every(({ part }) => {
+      const drawn = compiled.parts[compiled.partIndex.get(part) ?? -1];
+      return drawn?.nodes.every(fluid) && drawn.branches.every(({ domain }) => domain === 'fluid');
+    }) &&
     wires.found.length === 0 &&
     !wiresLifted
   );

@@ -11,6 +11,7 @@ import { LIVE_AMPS, type Pattern } from '../diagnosis/patterns';
 import { kindOf } from '../kinds/part';
 import type { Proof } from './proofList';
 import type { JobState } from './reduceJob';
+import { workedOn } from './workedOn';
 import { isSeenWorking } from './seenWork';
 import { valueOf } from './soundReading';
 
@@ -55,13 +56,10 @@ const SHOWN_AGAIN: Readonly<Record<Circumstance, boolean>> = {
 };
 
 /** A fault that came on bumps or in the wet is not mended until it works on bumps or in the wet. */
-function asComplained(
-  model: CircuitModel,
-  { decision, when, readings }: JobState,
-  patterns: readonly Pattern[],
-): Proof[] {
+function asComplained(model: CircuitModel, state: JobState, patterns: readonly Pattern[]): Proof[] {
+  const { when, readings } = state;
   const again = when.filter((one) => SHOWN_AGAIN[one]);
-  if (again.length === 0 || !decision || decision.body.action === 'nothing') return [];
+  if (again.length === 0 || workedOn(state).length === 0) return [];
   const failed = readings.find(
     ({ reading }) => reading.kind === 'function' && (reading.value === 'dead' || reading.value === 'weak'),
   )?.reading;
@@ -81,20 +79,27 @@ function asComplained(
   }));
 }
 
-/** The insulation readings that leaked, once more; one at the mended part where none was taken. */
-function insulation(model: CircuitModel, { decision, readings }: JobState): Proof[] {
+/** Parts that were worked on, as they are drawn, each once. */
+function workedParts({ compiled }: CircuitModel, state: JobState): CompiledPart[] {
+  const refs = new Set(workedOn(state).map(({ part }) => part));
+  return compiled.parts.filter(({ part }) => refs.has(part.ref));
+}
+
+/** The insulation readings that leaked, once more; one at each mended part that did where none was taken. */
+function insulation(model: CircuitModel, state: JobState): Proof[] {
   const least = ({ testVolts }: Insulation) => leaksBelow(testVolts);
   const tests = new Map<string, Insulation>();
-  for (const { reading } of readings) {
+  for (const { reading } of state.readings) {
     if (reading.kind !== 'insulation') continue;
     const { value, ...test } = reading;
     if (typeof value === 'number' && value < least(test)) tests.set(placeOf(test), test);
     else tests.delete(placeOf(test));
   }
-  if (tests.size === 0 && decision && LEAKS.includes(decision.body.fault)) {
-    const test = insulationAt(model, decision.body.part);
-    if (test) tests.set(placeOf(test), test);
-  }
+  if (tests.size === 0)
+    for (const { part, fault } of workedOn(state)) {
+      const test = LEAKS.includes(fault) ? insulationAt(model, part) : null;
+      if (test) tests.set(placeOf(test), test);
+    }
   return [...tests].map(([key, test]) => ({
     id: `insulation ${key}`,
     kind: 'insulation',
@@ -136,27 +141,24 @@ function quickestInsulation(model: CircuitModel, ref: string): Insulation | null
 }
 
 /** What the change of a part that holds refrigerant asks for, in the order of the work. */
-function cares(model: CircuitModel, { decision }: JobState): Proof[] {
-  const part = decision?.body.part ?? '';
-  if (!isOfRefrigerant(model, part) || decision?.body.action === 'nothing') return [];
-  const { kind } = model.compiled.parts[model.compiled.partIndex.get(part)!]!.part;
-  return REFRIGERANT_CARES.filter((care) => care !== 'trips' || kind === 'pressureSwitch').map((care) => ({
-    id: `care ${care} ${part}`,
-    kind: 'care',
-    part,
-    care,
-  }));
+function cares(model: CircuitModel, state: JobState): Proof[] {
+  return workedParts(model, state).flatMap(({ part: { ref, kind } }) =>
+    isOfRefrigerant(model, ref)
+      ? REFRIGERANT_CARES.filter((care) => care !== 'trips' || kind === 'pressureSwitch').map(
+          (care): Proof => ({ id: `care ${care} ${ref}`, kind: 'care', part: ref, care }),
+        )
+      : [],
+  );
 }
 
 /** A line that came off is shown to be tight again. */
-function tightness(model: CircuitModel, { decision }: JobState): Proof[] {
-  const { compiled } = model;
-  const at = compiled.partIndex.get(decision?.body.part ?? '');
-  if (at === undefined || decision?.body.action === 'nothing') return [];
-  const { part } = compiled.parts[at]!;
-  // Of a refrigerant circuit the leak check of its own stands for it.
-  if (isOfRefrigerant(model, part.ref)) return [];
-  return kindOf(part).traits.fluid ? [{ id: `tight ${part.ref}`, kind: 'tight', part: part.ref }] : [];
+function tightness(model: CircuitModel, state: JobState): Proof[] {
+  return workedParts(model, state).flatMap(({ part }): Proof[] =>
+    // Of a refrigerant circuit the leak check of its own stands for it.
+    kindOf(part).traits.fluid && !isOfRefrigerant(model, part.ref)
+      ? [{ id: `tight ${part.ref}`, kind: 'tight', part: part.ref }]
+      : [],
+  );
 }
 
 /** A working pressure may stand this share off: regulators and gauges together. */
@@ -169,33 +171,32 @@ const NOTHING_SHARE = 0.01;
  * Only where the part itself carries what flows, and where nothing was put in or taken off for the reading. Where no gauge stood wrong
  * so, and nothing moves, the one that its work changes most.
  */
-function pressures(
-  model: CircuitModel,
-  { decision, readings }: JobState,
-  patterns: readonly Pattern[],
-): Proof[] {
+function pressures(model: CircuitModel, state: JobState, patterns: readonly Pattern[]): Proof[] {
   const { compiled } = model;
-  const at = compiled.partIndex.get(decision?.body.part ?? '');
-  if (at === undefined || decision?.body.action === 'nothing') return [];
-  if (!kindOf(compiled.parts[at]!.part).traits.fluid) return [];
+  const worked = workedParts(model, state).filter(({ part }) => kindOf(part).traits.fluid);
+  const last = worked.at(-1);
+  if (!last) return [];
   const strongest = Math.max(
     0,
     ...compiled.circuit.parts.map((part) => ('kPa' in part ? Math.abs(part.kPa) : 0)),
   );
   const proofs = new Map<string, Proof>();
-  for (const { reading } of readings) {
+  for (const { reading } of state.readings) {
     if (reading.kind !== 'pressure' || typeof reading.value !== 'number') continue;
     if (Object.keys(reading.setup).some((key) => key !== 'controls' && key !== 'afterSeconds')) continue;
     const { value, ...test } = reading;
     const expected = valueOf(model, test);
     const within = withinOf(expected, strongest);
-    const proof = gaugeProof(decision!.body.part, test, expected, within);
+    const proof = gaugeProof(last.part.ref, test, expected, within);
     // The last reading of a place says how it stood.
     if (Math.abs(value - expected) > within) proofs.set(proof.id, proof);
     else proofs.delete(proof.id);
   }
   const shown = proofs.size > 0 || patterns.some(({ driven }) => driven.length > 0);
-  return shown ? [...proofs.values()] : gaugeOfWork(model, compiled.parts[at]!, patterns, strongest);
+  if (!shown)
+    for (const part of worked)
+      for (const proof of gaugeOfWork(model, part, patterns, strongest)) proofs.set(proof.id, proof);
+  return [...proofs.values()];
 }
 
 /** The gauge at a part that stands furthest from where it rests while the machine works, in that command; none where none moves. */
@@ -240,17 +241,15 @@ function gaugeProof(
 }
 
 /** Fuses on the way to what was mended, where it carries current itself and then in the position that loads each most. */
-function fuses(
-  model: CircuitModel,
-  { decision, when, readings }: JobState,
-  patterns: readonly Pattern[],
-): Proof[] {
+function fuses(model: CircuitModel, state: JobState, patterns: readonly Pattern[]): Proof[] {
+  const { when, readings } = state;
   const blown = new Set(
     readings.flatMap(({ reading }) =>
       reading.kind === 'fuse' && reading.value === 'blows' ? [reading.part] : [],
     ),
   );
-  if (blown.size === 0 && !(decision && BLOWS.includes(decision.body.fault))) return [];
+  if (blown.size === 0 && !workedOn(state).some(({ fault }) => BLOWS.includes(fault))) return [];
+  const worked = workedParts(model, state);
   const { compiled } = model;
   const most = new Map<string, { met: boolean; amps: number; pattern: Pattern }>();
   for (const pattern of patterns) {
@@ -258,8 +257,7 @@ function fuses(
     const world = model.situation(pattern.setup).solve({ mode: 'live' });
     const amps = (part: number) =>
       Math.max(0, ...compiled.parts[part]!.branches.map(({ index }) => Math.abs(branchAmps(world, index))));
-    const mended = compiled.partIndex.get(decision?.body.part ?? '');
-    const met = mended !== undefined && amps(mended) > LIVE_AMPS;
+    const met = worked.some(({ index }) => amps(index) > LIVE_AMPS);
     for (const { part, index } of compiled.parts) {
       if (part.kind !== 'fuse' && part.kind !== 'breaker') continue;
       if (!blown.has(part.ref) && !met) continue;

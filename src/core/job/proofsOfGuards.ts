@@ -8,6 +8,7 @@ import type { Proof } from './proofList';
 import { switchTest } from '../diagnosis/fluidCandidates';
 import { refrigerantOpened } from '../safety/refrigerant';
 import type { JobState } from './reduceJob';
+import { workedOn } from './workedOn';
 import { predictedOf, valueOf } from './soundReading';
 
 /** A set-up in which something works: electric loads, and what air, oil or vacuum drives. */
@@ -113,10 +114,19 @@ const SWITCH_POINT_SHARE = 0.15;
  * The guarding pressure switch that was changed, read on a hand pump, where no other line shows that it opens: nobody drives a machine
  * into its limit to see it trip. That of a refrigerant circuit stays with who is licensed.
  */
-export function switchPoint(model: CircuitModel, { decision }: JobState, shown: readonly Proof[]): Proof[] {
-  const part = model.compiled.circuit.parts.find(({ ref }) => ref === decision?.body.part);
-  if (part?.kind !== 'pressureSwitch' || !countsAsGuard(part) || decision?.body.action === 'nothing')
-    return [];
+export function switchPoint(model: CircuitModel, state: JobState, shown: readonly Proof[]): Proof[] {
+  const worked = new Set(workedOn(state).map(({ part }) => part));
+  return model.compiled.circuit.parts
+    .filter(({ ref }) => worked.has(ref))
+    .flatMap((part) => (part.kind === 'pressureSwitch' ? switchPointOf(model, part, shown) : []));
+}
+
+function switchPointOf(
+  model: CircuitModel,
+  part: Extract<Part, { kind: 'pressureSwitch' }>,
+  shown: readonly Proof[],
+): Proof[] {
+  if (!countsAsGuard(part)) return [];
   if (shown.some((proof) => 'guards' in proof && proof.guards.includes(part.ref))) return [];
   const test = switchTest(model, part, 'rising');
   if (test.kind !== 'changes' || refrigerantOpened(model, test).length > 0) return [];

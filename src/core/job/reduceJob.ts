@@ -86,7 +86,10 @@ export interface JobState {
   failedFixes: ReadonlySet<string>;
   /** Something was shown not to be as it should since the last work: the fault, or another one, is still there. */
   failed: boolean;
+  /** Readings of spares on the bench. */
   spareTests: EntryOf<'spareTest'>[];
+  /** Of these, those of a spare that is not fitted yet: what the one before it read says nothing of the next. */
+  sparesInHand: EntryOf<'spareTest'>[];
   /** What was shown, or left with a reason, since the last work on the machine, by line: what was shown before it is open again. */
   proofs: Map<string, EntryOf<'proof'>>;
   /** Lines that were shown, or left, before the last work. */
@@ -97,6 +100,15 @@ export interface JobState {
 /** Something was mended, and nothing was shown since that is not as it should be. */
 export function isMended({ fixes, failed }: Pick<JobState, 'fixes' | 'failed'>): boolean {
   return fixes.length > 0 && !failed;
+}
+
+/** The decision that is to be carried out, or was and helped; null where the last one was carried out and something is still wrong. */
+export function decisionNow({
+  decision,
+  decidedSince,
+  failed,
+}: Pick<JobState, 'decision' | 'decidedSince' | 'failed'>): JobState['decision'] {
+  return failed && !decidedSince ? null : decision;
 }
 
 /**
@@ -138,6 +150,7 @@ export function reduceJob(entries: readonly Entry[]): JobState {
   const retest = last('retest')?.body.tests ?? null;
   const fixes = all('fix').map(({ id }) => positions.get(id)!);
   const lastFix = Math.max(-1, ...fixes);
+  const fittedAt = new Map(all('fix').map(({ id, body }) => [body.part, positions.get(id)!]));
   /** How often something was mended before a place in the log. */
   const works = (position: number) => fixes.filter((at) => at < position).length;
   const proofs = all('proof').map((entry) => ({ entry, after: works(positions.get(entry.id)!) }));
@@ -193,6 +206,9 @@ export function reduceJob(entries: readonly Entry[]): JobState {
     failedFixes: new Set(all('fix').flatMap(({ id }, at) => (failed.has(at + 1) ? [id] : []))),
     failed: failed.has(fixes.length),
     spareTests: all('spareTest'),
+    sparesInHand: all('spareTest').filter(
+      ({ id, body }) => positions.get(id)! > (fittedAt.get(body.part) ?? -1),
+    ),
     proofs: new Map(
       proofs.flatMap(({ entry, after }) => (after === fixes.length ? [[entry.body.proof, entry]] : [])),
     ),

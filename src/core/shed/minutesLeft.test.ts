@@ -49,6 +49,15 @@ describe('minutes that a job still needs', () => {
     expect(estimated.least - free.least).toBeGreaterThan(100);
     expect(left([dead], decision({ action: 'nothing' }))!.most).toBeLessThan(free.most);
   });
+  it('after a work that did not mend it are those of the search again, until something is decided anew', () => {
+    const done = [decision(), ['fix', fitted('Y1')] as const] as const;
+    const wrong = ['proof', { proof: 'works Y1', done: false, found: 'dead' }] as const;
+    const shown = left([dead], ...done)!;
+    const again = left([dead], ...done, wrong)!;
+    expect(again.most).toBeGreaterThan(2 * shown.most);
+    const decided = left([dead], ...done, wrong, decision({ part: 'W1', minutes: 200 }))!;
+    expect(decided.least).toBeGreaterThan(200);
+  });
   it('after the work are the list that is still open; of a re-test the same; handed over none', () => {
     const fixed = left([dead], decision(), ['fix', fitted('Y1')])!;
     expect(fixed.least).toBeLessThan(left([dead], decision())!.least);

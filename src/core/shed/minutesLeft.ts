@@ -2,7 +2,7 @@ import type { CircuitModel } from '../circuit/model';
 import { accessMinutes } from '../diagnosis/access';
 import type { Diagnosis } from '../diagnosis/diagnose';
 import { proofList, proofStanding } from '../job/proofList';
-import type { JobState } from '../job/reduceJob';
+import { decisionNow, isMended, type JobState } from '../job/reduceJob';
 
 /** Minutes of work that a job still needs, at the least and up to. */
 export interface MinutesLeft {
@@ -32,12 +32,12 @@ export function minutesLeft(
   if (state.handOver) return null;
   const open = proofList(model, state).filter((proof) => proofStanding(proof, state).state !== 'done').length;
   const prove = { least: MINUTES_A_PROOF * open, most: 2 * MINUTES_A_PROOF * open };
-  if (state.fixes.length > 0 || (state.retest && !state.decision)) return prove;
+  if (isMended(state) || (state.retest && !state.decision)) return prove;
   const reach = (ref: string) => {
     const at = model.compiled.partIndex.get(ref);
     return at === undefined ? 0 : accessMinutes(model.compiled.parts[at]!.part);
   };
-  const { decision } = state;
+  const decision = decisionNow(state);
   if (decision) {
     const { part, action, minutes } = decision.body;
     if (action === 'nothing') return prove;

@@ -1,6 +1,7 @@
 'use client';
 
 import { useState } from 'react';
+import { decisionNow } from '@/core/job/reduceJob';
 import { useDesk } from '../desk/desk';
 import { WorksDone } from '../fix/WorksDone';
 import { StepLayout } from '../desk/StepLayout';
@@ -12,9 +13,8 @@ import { Opinion } from './Opinion';
 /** The part named by evidence, what must be cleared first, repair or replace, and a second opinion. */
 export function DecideScreen() {
   const { outlook, log } = useDesk();
-  const { failed, decidedSince, fixes } = log.state;
-  // What was decided before a work that did not mend it is carried out: what stands below is open anew.
-  const decision = failed && !decidedSince ? null : log.state.decision;
+  const { fixes } = log.state;
+  const decision = decisionNow(log.state);
   const [changing, setChanging] = useState(false);
   return (
     <StepLayout

@@ -8,6 +8,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { Field, FIELD, Heading, Hold, MainKey, Nothing } from '@/ui/sheet';
 import { WireMap } from '../asfound/WireMap';
+import { decisionNow } from '@/core/job/reduceJob';
 import { useDesk } from '../desk/desk';
 import { FigureForm } from '../desk/FigureForm';
 import { StepLayout } from '../desk/StepLayout';
@@ -27,9 +28,7 @@ import { isOfRefrigerant } from '@/core/safety/refrigerant';
 /** The right spare by ratings, measured before it is fitted; what was done; wires back by the map. */
 export function FixScreen() {
   const { job, log, speaker } = useDesk();
-  const { failed, decidedSince } = log.state;
-  // What was decided before a work that did not mend it is carried out.
-  const decision = failed && !decidedSince ? null : log.state.decision;
+  const decision = decisionNow(log.state);
   const part = decision?.body.part ?? '';
   // Taken from the shelf: its number goes into the form, and off the shelf with the fix.
   const [spare, setSpare] = useState('');
@@ -83,7 +82,7 @@ function Spare({
   const { speaker, log, job } = useDesk();
   const ratings = useMemo(() => spareRatings(speaker.model, part, speaker.gaugeUnit), [speaker, part]);
   const checks = useMemo(() => benchChecks(speaker.model, part), [speaker, part]);
-  const tests = log.state.spareTests.filter(({ body }) => body.part === part);
+  const tests = log.state.sparesInHand.filter(({ body }) => body.part === part);
   return (
     <section aria-labelledby="spare">
       <Heading id="spare" aside="matched and read before it is fitted">

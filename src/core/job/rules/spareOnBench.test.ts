@@ -33,6 +33,14 @@ describe('a spare on the bench', () => {
     expect(refusal(fix(), decided('Y1'), spare(ohms), spare('OL'))).toMatchObject({ code: 'spareUnread' });
     expect(refusal(fix(), decided('Y1'), spare('OL'), spare(ohms))).toBeNull();
   });
+  it('that follows one that did not mend it is read by itself: what the one before it read is of that one', () => {
+    const first = [decided('Y1'), spare(ohms), fix()];
+    expect(refusal(fix(), ...first, decided('Y1'))).toMatchObject({ code: 'spareUnread' });
+    expect(refusal(fix(), ...first, decided('Y1'), spare(ohms))).toBeNull();
+    // Another part that was fitted since takes nothing from a spare that lies read on the bench.
+    const other = write('fix', fitted('W1'));
+    expect(refusal(fix(), spare(ohms), decided('W1'), other, decided('Y1'))).toBeNull();
+  });
   it('that is a lamp or a motor reads less than it has at work, and is refused only where it is open or reads more', () => {
     const build = (id: string) => TEMPLATES.find((one) => one.id === id)!.build();
     for (const [id, ref, drawn] of [

@@ -140,10 +140,10 @@ export function soundSpare(
  * said of it. Empty where the decision is no replacement.
  */
 export function benchOpen(model: CircuitModel, state: JobState, part: string): BenchCheck[] {
-  const { decision, spareTests } = state;
+  const { decision, sparesInHand } = state;
   if (decision?.body.action !== 'replace' || decision.body.part !== part) return [];
   return benchChecks(model, part).filter((check) => {
-    const last = spareTests.findLast(({ body }) => body.part === part && body.bench === check.measure);
+    const last = sparesInHand.findLast(({ body }) => body.part === part && body.bench === check.measure);
     return last?.body.value === undefined || !soundSpare(last.body.value, check);
   });
 }

@@ -1,5 +1,5 @@
 import type { Verdict } from '../../diagnosis/verdict';
-import { isMended, type JobState } from '../reduceJob';
+import { decisionNow, isMended, type JobState } from '../reduceJob';
 
 /** The nine steps of a job, in the order the work is done. Looking and listening belongs to as found. */
 export const STEP_IDS = [
@@ -21,7 +21,7 @@ export type StepId = (typeof STEP_IDS)[number];
  */
 export function stepsDone(state: JobState, verdict: Verdict | null): StepId[] {
   const mended = isMended(state);
-  const decided = state.decision !== null && (!state.failed || state.decidedSince);
+  const decided = decisionNow(state) !== null;
   const done: Readonly<Record<StepId, boolean>> = {
     complaint: state.complaint !== null || state.codes.length > 0 || state.retest !== null,
     locate: [...state.looked.keys()].some((check) => check.startsWith('found ')),

@@ -5,6 +5,7 @@ import { entryWriter, fitted } from '../testing/entryWriter';
 import { MachineUnderTest } from '../testing/machineUnderTest';
 import { proofList, type Proof } from './proofList';
 import { reduceJob } from './reduceJob';
+import { compareWires } from './restoreCheck';
 import { handOverStops } from './rules/handOverStops';
 import { nextStep } from './rules/nextStep';
 import { stepsDone, type StepId } from './rules/stepsDone';
@@ -95,6 +96,34 @@ describe('a work that did not mend it', () => {
     expect(done()).toEqual(CARRIED);
     expect(handOverStops(diagnoser.model, reduceJob(log)).map(({ code }) => code)).not.toContain('noFix');
     expect(nextStep(weigh().state, diagnosis)).toEqual({ step: 'prove' });
+  });
+
+  it('takes its wires off again: what was back by the first work is to be seen back by the next', () => {
+    const { log, write, prove } = story();
+    const wire1 = { part: 'Y1', terminal: '1', mark: '7', colour: 'red', to: 'X1', through: 'switched' };
+    const put = (phase: 'found' | 'left') => log.push(write('wire', { ...wire1, phase }));
+    const decide = () =>
+      log.push(write('decision', { part: 'Y1', fault: 'open', action: 'replace', why: '' }));
+    const back = () => compareWires(reduceJob(log)).map(({ state }) => state);
+    put('found');
+    expect(back()).toEqual(['missing']);
+    put('left');
+    expect(back()).toEqual(['same']);
+    // Words of a decision that are put right take nothing off.
+    decide();
+    put('left');
+    expect(back()).toEqual(['same']);
+    prove(machine, false);
+    expect(back()).toEqual(['same']);
+    decide();
+    expect(back()).toEqual(['missing']);
+    // It may be seen back before the work is written down, or after it.
+    put('left');
+    log.push(write('fix', fitted('Y1')));
+    expect(back()).toEqual(['same']);
+    // Two lines about one work are one work.
+    log.push(write('fix', fitted('Y1')));
+    expect(back()).toEqual(['same']);
   });
 
   it('was a slip of the finger where the same line is shown after all', () => {

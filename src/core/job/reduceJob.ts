@@ -5,6 +5,7 @@ import { samePerson } from '../people/roles';
 import { putInBy } from '../safety/putIn';
 import type { Entry, EntryOf } from './entries';
 import type { Weather } from './weather';
+import { worksOf, type WorksState } from './worksOf';
 
 export interface PinnedReading {
   entry: EntryOf<'reading'>;
@@ -31,7 +32,7 @@ export interface JobCode {
 }
 
 /** What a job's log amounts to. Entries count in the order in which they reached the server, whatever a writer's clock said. */
-export interface JobState {
+export interface JobState extends WorksState {
   complaint: string | null;
   when: NonNullable<EntryOf<'complaint'>['body']['when']>;
   /** The weather it failed in; null where nobody said. */
@@ -64,51 +65,14 @@ export interface JobState {
   /** It was signed at some time, whether or not points were opened since. */
   wasMadeSafe: boolean;
   photos: EntryOf<'photo'>[];
+  /** Wires as they were found, and as they were left by the work that is the last: what comes off again is to be seen back again. */
   wires: { found: EntryOf<'wire'>[]; left: EntryOf<'wire'>[] };
   looked: Map<string, EntryOf<'looked'>>;
   /** All that was put in or found in, in order; see `ledgerStanding` for what is still in. */
   ledger: LedgerLine[];
-  decision: EntryOf<'decision'> | null;
-  /** Decisions that were carried out, in order, and the one that stands, carried out or not. */
-  decisions: EntryOf<'decision'>[];
-  /** It was made after the last work: what was decided before that one is carried out. */
-  decidedSince: boolean;
-  /** The lead's last word on each decision, by its entry. */
-  opinions: ReadonlyMap<string, EntryOf<'opinion'>>;
-  /** That on the decision that stands. */
-  opinion: EntryOf<'opinion'> | null;
-  fixes: EntryOf<'fix'>[];
   /** What was repaired or renewed, with how many of the readings that count were taken before it. */
   mended: Mended[];
-  /** Place in the log of the last one, counted from 0; -1 while there is none. */
-  lastFix: number;
-  /** Works after which something was shown not to be as it should, by their entries: they did not mend it. */
-  failedFixes: ReadonlySet<string>;
-  /** Something was shown not to be as it should since the last work: the fault, or another one, is still there. */
-  failed: boolean;
-  /** Readings of spares on the bench. */
-  spareTests: EntryOf<'spareTest'>[];
-  /** Of these, those of a spare that is not fitted yet: what the one before it read says nothing of the next. */
-  sparesInHand: EntryOf<'spareTest'>[];
-  /** What was shown, or left with a reason, since the last work on the machine, by line: what was shown before it is open again. */
-  proofs: Map<string, EntryOf<'proof'>>;
-  /** Lines that were shown, or left, before the last work. */
-  shownBefore: ReadonlySet<string>;
   handOver: EntryOf<'handOver'> | null;
-}
-
-/** Something was mended, and nothing was shown since that is not as it should be. */
-export function isMended({ fixes, failed }: Pick<JobState, 'fixes' | 'failed'>): boolean {
-  return fixes.length > 0 && !failed;
-}
-
-/** The decision that is to be carried out, or was and helped; null where the last one was carried out and something is still wrong. */
-export function decisionNow({
-  decision,
-  decidedSince,
-  failed,
-}: Pick<JobState, 'decision' | 'decidedSince' | 'failed'>): JobState['decision'] {
-  return failed && !decidedSince ? null : decision;
 }
 
 /**
@@ -144,23 +108,14 @@ export function reduceJob(entries: readonly Entry[]): JobState {
   }));
   const complaint = last('complaint');
   const wires = all('wire');
-  const decided = all('decision');
-  const opinions = new Map(all('opinion').map((entry) => [entry.body.decision, entry]));
-  const decision = decided.at(-1) ?? null;
   const retest = last('retest')?.body.tests ?? null;
-  const fixes = all('fix').map(({ id }) => positions.get(id)!);
-  const lastFix = Math.max(-1, ...fixes);
-  const fittedAt = new Map(all('fix').map(({ id, body }) => [body.part, positions.get(id)!]));
-  /** How often something was mended before a place in the log. */
-  const works = (position: number) => fixes.filter((at) => at < position).length;
-  const proofs = all('proof').map((entry) => ({ entry, after: works(positions.get(entry.id)!) }));
-  const failed = failedWorks(proofs);
+  const { state: works, places } = worksOf(standing, positions);
   // Of a re-test every reading up to its own work is evidence: nothing was said to be wrong, and nothing was repaired before it. What was
   // read to prove a work is none of the fault, unless it showed that the fault is still there.
   const readings = pinned.filter(({ entry, position }) => {
-    const after = works(position);
+    const after = places.worksBefore(position);
     const isRetest = retest !== null && after === 0;
-    return entry.body.phase === undefined || isRetest || failed.has(after);
+    return entry.body.phase === undefined || isRetest || places.failedWorks.has(after);
   });
   return {
     complaint: complaint?.body.words ?? null,
@@ -184,46 +139,17 @@ export function reduceJob(entries: readonly Entry[]): JobState {
     photos: all('photo'),
     wires: {
       found: wires.filter(({ body }) => body.phase === 'found'),
-      left: wires.filter(({ body }) => body.phase === 'left'),
+      left: wires.filter(({ id, body }) => body.phase === 'left' && positions.get(id)! > places.began),
     },
     looked: new Map(all('looked').map((entry) => [entry.body.check, entry])),
     ledger: ledgerOf(ordered, superseded, positions),
-    decision,
-    decisions: decided.filter(
-      (one, at) =>
-        one === decision ||
-        fixes.some((fix) => fix > positions.get(one.id)! && fix < positions.get(decided[at + 1]!.id)!),
-    ),
-    decidedSince: decision !== null && positions.get(decision.id)! > lastFix,
-    opinions,
-    opinion: (decision && opinions.get(decision.id)) ?? null,
-    fixes: all('fix'),
-    mended: all('fix').map(({ id, body }) => ({
+    ...works,
+    mended: works.fixes.map(({ id, body }) => ({
       part: body.part,
       from: readings.filter(({ position }) => position < positions.get(id)!).length,
     })),
-    lastFix,
-    failedFixes: new Set(all('fix').flatMap(({ id }, at) => (failed.has(at + 1) ? [id] : []))),
-    failed: failed.has(fixes.length),
-    spareTests: all('spareTest'),
-    sparesInHand: all('spareTest').filter(
-      ({ id, body }) => positions.get(id)! > (fittedAt.get(body.part) ?? -1),
-    ),
-    proofs: new Map(
-      proofs.flatMap(({ entry, after }) => (after === fixes.length ? [[entry.body.proof, entry]] : [])),
-    ),
-    shownBefore: new Set(
-      proofs.flatMap(({ entry, after }) => (after < fixes.length ? [entry.body.proof] : [])),
-    ),
     handOver: last('handOver'),
   };
-}
-
-/** Works, counted from one, after which something was shown not to be as it should, and was not shown to be so since. */
-function failedWorks(proofs: readonly { entry: EntryOf<'proof'>; after: number }[]): ReadonlySet<number> {
-  const last = new Map(proofs.map((one) => [`${one.after} ${one.entry.body.proof}`, one]));
-  const wrong = [...last.values()].filter(({ entry: { body } }) => !body.done && !body.reason);
-  return new Set(wrong.map(({ after }) => after));
 }
 
 function codesOf(entries: readonly EntryOf<'code'>[]): JobCode[] {

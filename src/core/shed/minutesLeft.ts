@@ -2,7 +2,8 @@ import type { CircuitModel } from '../circuit/model';
 import { accessMinutes } from '../diagnosis/access';
 import type { Diagnosis } from '../diagnosis/diagnose';
 import { proofList, proofStanding } from '../job/proofList';
-import { decisionNow, isMended, type JobState } from '../job/reduceJob';
+import type { JobState } from '../job/reduceJob';
+import { decisionNow, isMended } from '../job/worksOf';
 
 /** Minutes of work that a job still needs, at the least and up to. */
 export interface MinutesLeft {

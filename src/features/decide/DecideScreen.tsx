@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import { decisionNow } from '@/core/job/reduceJob';
+import { decisionNow } from '@/core/job/worksOf';
 import { useDesk } from '../desk/desk';
 import { WorksDone } from '../fix/WorksDone';
 import { StepLayout } from '../desk/StepLayout';

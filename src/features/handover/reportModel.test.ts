@@ -315,5 +315,12 @@ describe('the report of a job', () => {
       },
       { text: 'X8.1 coil plug pin 1: renewed, torque 4 Nm', beside: expect.not.stringContaining(';') },
     ]);
+    // In other words it is the same decision.
+    const again = report([...log, decide('X8.1', 'Read open twice')]).decision;
+    expect(again.map(({ text }) => text)).toEqual([
+      'Repair X8.2 coil plug pin 2: It was green',
+      'Approved: try it',
+      'Repair X8.1 coil plug pin 1: Read open twice',
+    ]);
   });
 });

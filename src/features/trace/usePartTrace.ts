@@ -1,7 +1,7 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import { isMended } from '@/core/job/reduceJob';
+import { isMended } from '@/core/job/worksOf';
 import { coilFeatures } from '@/core/trace/coilFeatures';
 import type { CoilCondition, TraceKind } from '@/core/trace/conditions';
 import { keepTrace, traceOfKept } from '@/core/trace/keptTrace';

@@ -1,7 +1,8 @@
 import type { Diagnosis } from '../../diagnosis/diagnose';
 import type { Test } from '../../circuit/schema';
 import type { EntryOf } from '../entries';
-import { isMended, type JobState } from '../reduceJob';
+import type { JobState } from '../reduceJob';
+import { isMended } from '../worksOf';
 
 /** What is to be done next on a job. The wording lives in the interface. */
 export type NextStep =

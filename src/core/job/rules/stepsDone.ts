@@ -1,5 +1,6 @@
 import type { Verdict } from '../../diagnosis/verdict';
-import { decisionNow, isMended, type JobState } from '../reduceJob';
+import type { JobState } from '../reduceJob';
+import { decisionNow, isMended } from '../worksOf';
 
 /** The nine steps of a job, in the order the work is done. Looking and listening belongs to as found. */
 export const STEP_IDS = [

@@ -7,6 +7,7 @@ import { entrySchema, type Entry } from '@/core/job/entries';
 import type { StorageRefusal } from '@/core/job/rules/storageRefusal';
 import { upgradeEntry } from '@/core/job/upgradeEntry';
 import { jsonColumn } from './jsonColumn';
+import { overtakes } from '@/core/job/rules/overtakes';
 import { settleRetest } from './retests';
 import { pool, withTransaction, type Statements } from './pool';
 
@@ -234,11 +235,10 @@ async function insertEntry(
     ]);
     await settleRetest(db, jobId);
   }
-  if (entry.type === 'withdrawal') {
+  if (overtakes(entry)) {
     const [opened] = await db.execute<ResultSetHeader>(
-      `UPDATE jobs SET closed_at = NULL, retest_on = NULL WHERE id = ?
-       AND EXISTS (SELECT 1 FROM entries e WHERE e.id = ? AND e.type = 'handOver')`,
-      [jobId, entry.supersedes],
+      'UPDATE jobs SET closed_at = NULL, retest_on = NULL WHERE id = ? AND closed_at IS NOT NULL',
+      [jobId],
     );
     if (opened.affectedRows > 0) await settleRetest(db, jobId);
   }

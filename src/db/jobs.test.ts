@@ -1,3 +1,4 @@
+import { entryWriter } from '@/core/testing/entryWriter';
 import { countRetestsUntil, listRetests } from './retests';
 import { v7 as uuidv7 } from 'uuid';
 import type { Entry } from '@/core/job/entries';
@@ -126,6 +127,29 @@ describe('finding jobs', () => {
     const back = { ...entry, id: uuidv7(), type: 'withdrawal', supersedes: entry.id, body: {} } as Entry;
     await appendEntries(open.id, [back]);
     expect(await numbers({ closed: true }, 50)).toEqual([398, 397]);
+  });
+
+  it('what a tablet in a dead spot had put in meanwhile takes a machine back that was handed over without it', async () => {
+    const open = (await findJob(406))!;
+    const write = entryWriter();
+    const own = (type: Entry['type'], body: object) => ({ ...write(type, body), id: uuidv7() });
+    await appendEntries(open.id, [own('handOver', { note: '', retest: '2027-03-01' })]);
+    await appendEntries(open.id, [own('looked', { check: 'water', finding: 'good' })]);
+    expect((await findJob(406))!.closed_at).not.toBeNull();
+    expect(await countRetestsUntil('2027-03-01')).toBe(1);
+    await appendEntries(open.id, [own('ledger', { item: 'jumper across K1', kind: 'jumper' })]);
+    expect((await findJob(406))!.closed_at).toBeNull();
+    expect(await countRetestsUntil('2027-03-01')).toBe(0);
+    // Handed over anew by whoever knows of it, in one batch with what took it out.
+    await appendEntries(open.id, [
+      own('ledgerOut', { item: 'jumper across K1' }),
+      own('handOver', { note: '', retest: null }),
+    ]);
+    expect((await findJob(406))!.closed_at).not.toBeNull();
+    await appendEntries(open.id, [
+      own('decision', { part: 'Y1', fault: 'open', action: 'replace', why: '' }),
+    ]);
+    expect((await findJob(406))!.closed_at).toBeNull();
   });
 });
 

@@ -5,6 +5,7 @@ import { samePerson } from '../people/roles';
 import { putInBy } from '../safety/putIn';
 import type { Entry, EntryOf } from './entries';
 import type { Weather } from './weather';
+import { overtakes } from './rules/overtakes';
 import { worksOf, type WorksState } from './worksOf';
 
 export interface PinnedReading {
@@ -72,7 +73,10 @@ export interface JobState extends WorksState {
   ledger: LedgerLine[];
   /** What was repaired or renewed, with how many of the readings that count were taken before it. */
   mended: Mended[];
+  /** Null as well where it was overtaken. */
   handOver: EntryOf<'handOver'> | null;
+  /** The last hand-over, where something arrived after it that whoever handed over would have had to know. */
+  overtaken: { handOver: EntryOf<'handOver'>; by: Entry } | null;
 }
 
 /**
@@ -148,8 +152,17 @@ export function reduceJob(entries: readonly Entry[]): JobState {
       part: body.part,
       from: readings.filter(({ position }) => position < positions.get(id)!).length,
     })),
-    handOver: last('handOver'),
+    ...handOverOf(standing),
   };
+}
+
+/** The last hand-over, as long as nothing overtakes it. */
+function handOverOf(standing: readonly Entry[]): Pick<JobState, 'handOver' | 'overtaken'> {
+  const at = standing.findLastIndex(({ type }) => type === 'handOver');
+  const handOver = standing[at];
+  if (handOver?.type !== 'handOver') return { handOver: null, overtaken: null };
+  const by = standing.slice(at + 1).find(overtakes);
+  return by ? { handOver: null, overtaken: { handOver, by } } : { handOver, overtaken: null };
 }
 
 function codesOf(entries: readonly EntryOf<'code'>[]): JobCode[] {

@@ -99,7 +99,7 @@ export function entryWords(entry: Entry): string {
     entry.type === 'isolation' || entry.type === 'reopened'
       ? ` ${pointTitle(entry.body.point)}`
       : entry.type === 'ledger' || entry.type === 'ledgerOut' || entry.type === 'ledgerSeen'
-        ? ` ${entry.body.item}`
+        ? `: ${entry.body.item}`
         : entry.type === 'reading'
           ? ` ${entry.body.typed}`
           : entry.type === 'fix'

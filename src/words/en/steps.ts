@@ -1,6 +1,7 @@
 import type { NextStep } from '@/core/job/rules/nextStep';
 import type { StepId } from '@/core/job/rules/stepsDone';
 import { modeName, testPlace, type Speaker } from './readings';
+import { entryWords } from './refusals';
 
 export const STEP_NAMES: Readonly<Record<StepId, string>> = {
   complaint: 'Complaint',
@@ -19,6 +20,8 @@ export function nextStepWords(speaker: Speaker, next: NextStep): string {
   switch (next.step) {
     case 'handedOver':
       return 'Handed over';
+    case 'overtaken':
+      return `Handed over before this came: ${entryWords(next.by)}`;
     case 'prove':
       return 'Prove what was mended';
     case 'decideAgain':

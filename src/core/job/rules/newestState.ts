@@ -1,4 +1,5 @@
 import type { Entry } from '../entries';
+import { overtakes } from './overtakes';
 
 /**
  * Entries that say "as it stands now": they count only against the newest state. What an entry of a type must not have
@@ -11,7 +12,7 @@ const MUST_HAVE_SEEN: Readonly<Partial<Record<Entry['type'], (own: Entry, newer:
   ledgerSeen: (own, newer) => aboutItem(own) === aboutItem(newer),
   // What was shown of a machine that somebody has worked on since shows nothing of it.
   proof: (_own, { type }) => type === 'fix',
-  handOver: (_own, { type }) => !IDLE.includes(type),
+  handOver: (_own, newer) => overtakes(newer),
 };
 const SAFETY: readonly Entry['type'][] = [
   'isolation',
@@ -21,8 +22,6 @@ const SAFETY: readonly Entry['type'][] = [
   'redrawn',
   'withdrawal',
 ];
-/** What changes nothing about whether the machine may go out. */
-const IDLE: readonly Entry['type'][] = ['photo', 'looked', 'skippedTest', 'noReach', 'spareTest', 'trace'];
 
 const aboutPoint = (entry: Entry) =>
   entry.type === 'isolation' || entry.type === 'reopened' ? entry.body.point : Symbol('no point');

@@ -1,12 +1,14 @@
 import type { Diagnosis } from '../../diagnosis/diagnose';
 import type { Test } from '../../circuit/schema';
-import type { EntryOf } from '../entries';
+import type { Entry, EntryOf } from '../entries';
 import type { JobState } from '../reduceJob';
 import { isMended } from '../worksOf';
 
 /** What is to be done next on a job. The wording lives in the interface. */
 export type NextStep =
   | { step: 'handedOver' }
+  /** It was handed over, and then something came that nobody had known. */
+  | { step: 'overtaken'; by: Entry }
   | { step: 'prove' }
   | { step: 'decideAgain'; note: string }
   | { step: 'fix'; action: EntryOf<'decision'>['body']['action']; part: string }
@@ -17,10 +19,11 @@ export type NextStep =
 
 /** The next thing to do, as the log stands and the diagnosis says. */
 export function nextStep(
-  { handOver, fixes, decision, decidedSince, opinion, retest, failed }: JobState,
+  { handOver, overtaken, fixes, decision, decidedSince, opinion, retest, failed }: JobState,
   { verdict, next }: Pick<Diagnosis, 'verdict' | 'next'>,
 ): NextStep {
   if (handOver) return { step: 'handedOver' };
+  if (overtaken) return { step: 'overtaken', by: overtaken.by };
   if (failed && !decidedSince) {
     // What was mended is not what is still wrong.
     const named = verdict.state === 'name' ? verdict.part : null;

@@ -9,6 +9,7 @@ import { stepsDone, type StepId } from '@/core/job/rules/stepsDone';
 import { may } from '@/core/people/roles';
 import { mayNotWords } from '@/words/en/people';
 import { useReady } from '@/ui/useReady';
+import { HandedOver } from './HandedOver';
 import { SaveStrip } from './SaveStrip';
 import { stepAddress, stepOf } from './steps';
 
@@ -85,6 +86,7 @@ function OpenStep({ step, notice }: { step: StepId; notice: ReactNode }) {
           {mayNotWords(job.me.role, 'work')} You look at this job.
         </p>
       )}
+      <HandedOver writes={writes} />
       <SaveStrip log={log} here={stepAddress(job.number, step)} person={job.me.name} />
     </>
   );

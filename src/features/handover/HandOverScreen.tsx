@@ -6,7 +6,7 @@ import { handOverStops } from '@/core/job/rules/handOverStops';
 import { calendarDay, siteMoment } from '@/core/units/siteTime';
 import { Link } from '@/ui/Link';
 import { Heading, Nothing } from '@/ui/sheet';
-import { entryWords, stopWords } from '@/words/en/refusals';
+import { stopWords } from '@/words/en/refusals';
 import { useDesk } from '../desk/desk';
 import { isBegun } from '../desk/steps';
 import { StepLayout } from '../desk/StepLayout';
@@ -15,7 +15,7 @@ import { HandOverForm } from './HandOverForm';
 /** What still stands between this job and the machine going out, and the report. */
 export function HandOverScreen() {
   const { log, speaker, job } = useDesk();
-  const { handOver, overtaken } = log.state;
+  const { handOver } = log.state;
   const stops = useMemo(
     () => handOverStops(speaker.model, log.state).map((stop) => stopWords(speaker, stop)),
     [speaker, log.state],
@@ -46,14 +46,6 @@ export function HandOverScreen() {
         <>
           <section aria-labelledby="hand">
             <Heading id="hand">Hand over</Heading>
-            {overtaken ? (
-              <p className="py-2 text-[16.5px] text-copper-ink" data-testid="overtaken">
-                Handed over by {overtaken.handOver.person},{' '}
-                {siteMoment(overtaken.handOver.at, job.policy.timeZone)}. Since then came{' '}
-                {entryWords(overtaken.by)}, by {overtaken.by.person}: the machine is in hand again. Fetch it
-                back if it is out, look at what came, and hand it over anew.
-              </p>
-            ) : null}
             {handOver ? (
               <div className="py-3 text-[18px]" data-testid="handed-over">
                 <p className="font-[720] text-verdi">

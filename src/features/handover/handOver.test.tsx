@@ -100,19 +100,6 @@ describe('handing over', () => {
     expect(screen.getByTestId('handed-over').textContent).toMatch(/Handed over by Tove/);
   });
 
-  it('is none any more once something came that whoever did it had not known', () => {
-    const entry = entryWriter();
-    const decision = entry('decision', nothing);
-    const log = [decision, ...shown(entry, [decision]), entry('handOver', { note: '' })];
-    show([...log, entry('ledger', { item: 'jumper across K1', kind: 'jumper' }, { person: 'Ilse' })]);
-    expect(screen.queryByTestId('handed-over')).toBeNull();
-    expect(screen.getByTestId('overtaken').textContent).toMatch(
-      /Handed over by Tove, .*Since then came something put in: jumper across K1, by Ilse: the machine is in hand again/,
-    );
-    expect(stops()).toContain('jumper across K1');
-    expect(key().disabled).toBe(true);
-  });
-
   it('a day to test again is proposed and can be chosen', async () => {
     const { person } = show([]);
     const field = screen.getByLabelText<HTMLInputElement>('Re-test on');

@@ -19,7 +19,7 @@ import { findLanes } from '@/core/path/lanes';
 import { chooseLane } from '@/core/path/chooseLane';
 import type { GaugeUnit } from '@/core/units/quantities';
 import { defectWords } from '@/words/en/ledger';
-import { nextStepWords } from '@/words/en/steps';
+import { nextStepWords, overtakenWords } from '@/words/en/steps';
 import { makeDiagnosisService } from './diagnosisService';
 
 /** Circuits that stay open between two digests. */
@@ -81,7 +81,11 @@ function digestOf(
   state: JobState,
   answer: Answer<Outlook>,
 ): JobDigest {
-  const defects = safetyDefects(model, state).map(defectWords);
+  const { overtaken } = state;
+  const defects = [
+    ...(overtaken ? [overtakenWords(overtaken.by)] : []),
+    ...safetyDefects(model, state).map(defectWords),
+  ];
   const licences = licencesOf(model);
   if (!answer.ok) return { made: DIGEST_MADE, next: answer.message, runs: [], defects, left: null, licences };
   const { standings, diagnosis } = answer.value;

@@ -8,7 +8,7 @@ export interface JobDigest {
   next: string;
   /** Parts along the lane with their turns; the fall is the load. */
   runs: { state: State; turns: number; asked: boolean; fall: boolean }[];
-  /** Guards that are out of action, a line each. */
+  /** Guards that are out of action, and what a hand-over did not know, a line each. */
   defects: string[];
   /** Minutes of work that it still needs; null once it is handed over, and where its readings cannot be weighed. */
   left: { least: number; most: number } | null;

@@ -6,6 +6,7 @@ import { reduceJob } from '@/core/job/reduceJob';
 import { unpackRuns } from '@/core/job/jobDigest';
 import { testKey } from '@/core/diagnosis/observations';
 import { appendEntries, readEntries } from '@/db/entries';
+import { defectsOf } from '@/db/digests';
 import { findJob } from '@/db/jobs';
 import { closePool, pool } from '@/db/pool';
 import { seedAfresh } from '@/db/testing/seedAfresh';
@@ -269,6 +270,20 @@ describe('the shed', () => {
       ]);
       expect(unpackRuns(digest!.path).length).toBeGreaterThan(2);
     }
+  });
+
+  it('tells of a machine that went out without what a tablet knew of it, on its row and on its machine', async () => {
+    const job = (await findJob(397))!;
+    const put = entry({ item: 'jumper at X4', kind: 'jumper' }, 'ledger');
+    await appendEntries(job.id, [put]);
+    await refreshDigest(job.id);
+    const [row] = (await openShed({ text: '397' }, undefined)).jobs;
+    const words = `handed over before this came: something put in: jumper at X4, ${put.person}`;
+    expect(row).toMatchObject({
+      number: 397,
+      digest: { next: 'Look at what came, and hand over anew', defects: [words] },
+    });
+    expect(await defectsOf(job.machine_id)).toContainEqual({ job: 397, text: words });
   });
 
   it('never shows a digest of a log, a policy or a drawing that is not the one there is', async () => {

@@ -1,5 +1,6 @@
 'use client';
 
+import { capital } from '@/words/en/capital';
 import { Download } from 'lucide-react';
 import { Link, LINK } from '@/ui/Link';
 import { useState } from 'react';
@@ -40,7 +41,7 @@ export function MachineScreen({
           >
             {defects.map(({ job, text }) => (
               <p key={`${job} ${text}`}>
-                <strong>✕ Safety defect.</strong> {text}.{' '}
+                <strong>✕ Safety defect.</strong> {capital(text)}.{' '}
                 <Link className="underline underline-offset-4" href={`/jobs/${job}?step=prove`}>
                   Job {job}
                 </Link>

@@ -1,3 +1,4 @@
+import type { Entry } from '@/core/job/entries';
 import type { NextStep } from '@/core/job/rules/nextStep';
 import type { StepId } from '@/core/job/rules/stepsDone';
 import { modeName, testPlace, type Speaker } from './readings';
@@ -15,13 +16,18 @@ export const STEP_NAMES: Readonly<Record<StepId, string>> = {
   'hand-over': 'Hand over',
 };
 
+/** That a machine went out without what was known of it. */
+export function overtakenWords(by: Entry): string {
+  return `handed over before this came: ${entryWords(by)}, ${by.person}`;
+}
+
 /** What is to be done next on a job, in a line. */
 export function nextStepWords(speaker: Speaker, next: NextStep): string {
   switch (next.step) {
     case 'handedOver':
       return 'Handed over';
     case 'overtaken':
-      return `Handed over before this came: ${entryWords(next.by)}`;
+      return 'Look at what came, and hand over anew';
     case 'prove':
       return 'Prove what was mended';
     case 'decideAgain':

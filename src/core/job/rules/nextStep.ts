@@ -1,6 +1,6 @@
 import type { Diagnosis } from '../../diagnosis/diagnose';
 import type { Test } from '../../circuit/schema';
-import type { Entry, EntryOf } from '../entries';
+import type { EntryOf } from '../entries';
 import type { JobState } from '../reduceJob';
 import { isMended } from '../worksOf';
 
@@ -8,7 +8,7 @@ import { isMended } from '../worksOf';
 export type NextStep =
   | { step: 'handedOver' }
   /** It was handed over, and then something came that nobody had known. */
-  | { step: 'overtaken'; by: Entry }
+  | { step: 'overtaken' }
   | { step: 'prove' }
   | { step: 'decideAgain'; note: string }
   | { step: 'fix'; action: EntryOf<'decision'>['body']['action']; part: string }
@@ -23,7 +23,7 @@ export function nextStep(
   { verdict, next }: Pick<Diagnosis, 'verdict' | 'next'>,
 ): NextStep {
   if (handOver) return { step: 'handedOver' };
-  if (overtaken) return { step: 'overtaken', by: overtaken.by };
+  if (overtaken) return { step: 'overtaken' };
   if (failed && !decidedSince) {
     // What was mended is not what is still wrong.
     const named = verdict.state === 'name' ? verdict.part : null;

@@ -42,7 +42,7 @@ describe('what a hand-over did not know', () => {
     expect(state).toMatchObject({ handOver: null, overtaken: { handOver: before, by: late } });
     expect(stepsDone(state, null)).not.toContain('hand-over');
     const keepTesting = { verdict: { state: 'keepTesting', because: 'noReading' }, next: [] } as const;
-    expect(nextStep(state, { ...keepTesting, next: [] })).toEqual({ step: 'overtaken', by: late });
+    expect(nextStep(state, { ...keepTesting, next: [] })).toEqual({ step: 'overtaken' });
     // Where it came first, the hand-over is refused by the same rule.
     expect(missedBy(handOver(), [late])).toEqual([late]);
     // Whoever knows it hands over anew.

@@ -37,7 +37,8 @@ describe('traces of a sound machine', () => {
       openedAt: new Date(),
     };
     await insertJob(next);
-    await appendEntries(closed.id, [fix(), trace(0.01), fix(), trace(0.02)]);
+    const handOver = { ...write('handOver', { note: '' }), id: uuidv7() };
+    await appendEntries(closed.id, [fix(), trace(0.01), fix(), trace(0.02), handOver]);
     const sound = (await readSoundTraces(next.id)).filter(({ jobNumber }) => jobNumber === CLOSED);
     expect(sound.map(({ amps }) => amps.values[0])).toEqual([0.02]);
     // Of itself a job asks nothing.

@@ -133,9 +133,10 @@ export async function appendEntries<R = never>(
 ): Promise<Appended<R>[]> {
   if (entries.length === 0) return [];
   return withTransaction(async (db) => {
-    const [jobs] = await db.query<RowDataPacket[]>('SELECT last_number FROM jobs WHERE id = ? FOR UPDATE', [
-      jobId,
-    ]);
+    const [jobs] = await db.query<RowDataPacket[]>(
+      'SELECT last_number, closed_at FROM jobs WHERE id = ? FOR UPDATE',
+      [jobId],
+    );
     if (!jobs[0]) throw new Error(`there is no job ${jobId}`);
     const first = Number(jobs[0].last_number);
     let last = first;
@@ -190,6 +191,10 @@ export async function appendEntries<R = never>(
       results.push({ id, state: 'added', number });
     }
     if (last > first) await db.execute('UPDATE jobs SET last_number = ? WHERE id = ?', [last, jobId]);
+    if (takenBack(jobs[0].closed_at !== null, added)) {
+      await db.execute('UPDATE jobs SET closed_at = NULL, retest_on = NULL WHERE id = ?', [jobId]);
+      await settleRetest(db, jobId);
+    }
     return results;
   });
 }
@@ -235,13 +240,13 @@ async function insertEntry(
     ]);
     await settleRetest(db, jobId);
   }
-  if (overtakes(entry)) {
-    const [opened] = await db.execute<ResultSetHeader>(
-      'UPDATE jobs SET closed_at = NULL, retest_on = NULL WHERE id = ? AND closed_at IS NOT NULL',
-      [jobId],
-    );
-    if (opened.affectedRows > 0) await settleRetest(db, jobId);
-  }
+}
+
+/** Whether a job is in hand again after these entries, closed as it was before them or by one of them. */
+function takenBack(wasClosed: boolean, added: readonly StoredEntry[]): boolean {
+  const closing = added.findLastIndex(({ entry }) => entry.type === 'handOver');
+  if (closing < 0 && !wasClosed) return false;
+  return added.slice(closing + 1).some(({ entry }) => overtakes(entry));
 }
 
 function storedOf(row: RowDataPacket): StoredEntry {

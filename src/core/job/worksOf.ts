@@ -54,10 +54,11 @@ export function worksOf(
   const lastFix = Math.max(-1, ...fixedAt);
   const worksBefore = (position: number) => fixedAt.filter((one) => one < position).length;
   const proofs = all('proof').map((entry) => ({ entry, after: worksBefore(at(entry)) }));
-  const failedWorks = notMended(proofs);
+  const wrongAfter = firstWrong(proofs, at);
+  const failedWorks = new Set(wrongAfter.keys());
   const failed = failedWorks.has(fixes.length);
   // Where each work was over: words of its decision that are put right before anybody sees that it did not help are of the same one.
-  const overAt = fixedAt.map((fix, k) => (failedWorks.has(k + 1) ? firstWrong(proofs, k + 1, at) : fix));
+  const overAt = fixedAt.map((fix, k) => wrongAfter.get(k + 1) ?? fix);
   const decidedSince = decision !== null && at(decision) > (overAt.at(-1) ?? -1);
   const fittedAt = new Map(fixes.map((entry) => [entry.body.part, at(entry)]));
   const spareTests = all('spareTest');
@@ -98,22 +99,21 @@ export function worksOf(
   };
 }
 
-/** Works, counted from one, after which something was shown not to be as it should, and was not shown to be so since. */
-function notMended(proofs: readonly { entry: EntryOf<'proof'>; after: number }[]): ReadonlySet<number> {
-  const last = new Map(proofs.map((one) => [`${one.after} ${one.entry.body.proof}`, one]));
-  const wrong = [...last.values()].filter(({ entry }) => isWrong(entry));
-  return new Set(wrong.map(({ after }) => after));
-}
-
-/** Where it was first seen after a work that something is wrong which is so still. */
+/**
+ * Works, counted from one, after which something was shown not to be as it should, and was not shown to be so since; with the place where
+ * this was first seen. 0 stands for before any work.
+ */
 function firstWrong(
   proofs: readonly { entry: EntryOf<'proof'>; after: number }[],
-  work: number,
   at: (entry: Entry) => number,
-): number {
-  const own = proofs.flatMap(({ entry, after }) => (after === work ? [entry] : []));
-  const last = new Map(own.map((entry) => [entry.body.proof, entry]));
-  return Math.min(...own.filter((entry) => isWrong(entry) && isWrong(last.get(entry.body.proof)!)).map(at));
+): ReadonlyMap<number, number> {
+  const lineOf = ({ entry, after }: (typeof proofs)[number]) => `${after} ${entry.body.proof}`;
+  const last = new Map(proofs.map((one) => [lineOf(one), one.entry]));
+  const found = new Map<number, number>();
+  for (const one of proofs)
+    if (isWrong(one.entry) && isWrong(last.get(lineOf(one))!) && !found.has(one.after))
+      found.set(one.after, at(one.entry));
+  return found;
 }
 
 const isWrong = ({ body }: EntryOf<'proof'>) => !body.done && !body.reason;

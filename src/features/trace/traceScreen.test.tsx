@@ -145,7 +145,9 @@ describe('the trace sheet of a job', () => {
     const { desk, person } = show(driverHighSide(), [write('fix', fitted('Y1')), failed]);
     await bring(person, /Bring a trace/);
     await waitFor(() => expect(screen.getByTestId('trace-found')).toBeTruthy());
-    expect(screen.getByText(/counts? as (a )?readings?/)).toBeTruthy();
+    expect(
+      screen.getByText('What it settles at and what its shape is named count as readings.'),
+    ).toBeTruthy();
     await person.click(await screen.findByRole('button', { name: 'Keep it in the job' }));
     await waitFor(() => expect(screen.getByText(/Kept by Tove/)).toBeTruthy());
     expect(desk.readings()).not.toEqual([]);

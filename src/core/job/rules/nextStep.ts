@@ -2,7 +2,7 @@ import type { Diagnosis } from '../../diagnosis/diagnose';
 import type { Test } from '../../circuit/schema';
 import type { EntryOf } from '../entries';
 import type { JobState } from '../reduceJob';
-import { isMended } from '../worksOf';
+import { decisionNow, isMended } from '../worksOf';
 
 /** What is to be done next on a job. The wording lives in the interface. */
 export type NextStep =
@@ -18,20 +18,19 @@ export type NextStep =
   | { step: 'noTestLeft' };
 
 /** The next thing to do, as the log stands and the diagnosis says. */
-export function nextStep(
-  { handOver, overtaken, fixes, decision, decidedSince, opinion, retest, failed }: JobState,
-  { verdict, next }: Pick<Diagnosis, 'verdict' | 'next'>,
-): NextStep {
+export function nextStep(state: JobState, { verdict, next }: Pick<Diagnosis, 'verdict' | 'next'>): NextStep {
+  const { handOver, overtaken, fixes, opinion, retest, failed } = state;
+  const decision = decisionNow(state);
   if (handOver) return { step: 'handedOver' };
   if (overtaken) return { step: 'overtaken' };
-  if (failed && !decidedSince) {
+  if (failed && !decision) {
     // What was mended is not what is still wrong.
     const named = verdict.state === 'name' ? verdict.part : null;
     if (named !== null && !fixes.some(({ body }) => body.part === named))
       return { step: 'decide', part: named };
     return next[0] ? { step: 'test', test: next[0].test } : { step: 'noTestLeft' };
   }
-  if (isMended({ fixes, failed })) return { step: 'prove' };
+  if (isMended(state)) return { step: 'prove' };
   // A look at a sound machine that finds something is a job like any other.
   if (retest !== null && !decision)
     return verdict.state === 'name' ? { step: 'decide', part: verdict.part } : { step: 'prove' };

@@ -88,3 +88,19 @@ export function meterOf(kind: Test['kind'], meter: MeterInHand): Reading['meter'
   if (!electrical || usual) return undefined;
   return { accuracyPercent, counts, ...(kind === 'volts' ? { loadOhms: loadMegohms * 1e6 } : {}) };
 }
+
+/** A reading as the meter in the hand shows it: without its leads, with what belongs to it where that is not the usual. */
+export function readWith(
+  meter: MeterInHand,
+  test: Test,
+  value: Reading['value'],
+  more: Pick<Reading, 'unsteady'> & { celsius?: number } = {},
+): Reading {
+  const own = meterOf(test.kind, meter);
+  return {
+    ...test,
+    value: withoutLeads(test.kind, value, meter),
+    ...(own ? { meter: own } : {}),
+    ...more,
+  } as Reading;
+}

@@ -7,7 +7,7 @@ import { testKey } from '@/core/diagnosis/observations';
 import type { RankedTest } from '@/core/diagnosis/rankTests';
 import { pinnedWords, valueWords } from '@/words/en/readings';
 import { useDesk } from '../desk/desk';
-import { asShown, meterOf, withoutLeads, type MeterInHand } from './meterProfile';
+import { asShown, readWith, type MeterInHand } from './meterProfile';
 import { WANDERS } from '@/core/units/wandering';
 import { checkTyped, type TypedCheck } from './typedValue';
 import type { useHold } from './useHold';
@@ -76,17 +76,11 @@ export function usePinning(
   const pin = (value: Reading['value'], typed: string, wandered?: readonly Reading['value'][]) => {
     if (!ranked) return;
     const { test } = ranked;
-    const own = meterOf(test.kind, meter);
     // The test was asked for without them: they are said to be out by whoever took it, and still to be shown so.
     for (const { entry } of toPutBack(log.state, test).lines)
       log.write({ type: 'ledgerOut', body: { item: entry.body.item } });
     for (const one of wandered ?? [value]) {
-      const reading = {
-        ...test,
-        value: withoutLeads(test.kind, one, meter),
-        ...(own ? { meter: own } : {}),
-        ...(wandered ? { unsteady: true } : {}),
-      } as Reading;
+      const reading = readWith(meter, test, one, wandered ? { unsteady: true } : {});
       const instrument = typed === text ? shownBy : '';
       log.write({ type: 'reading', body: { reading, typed, ...(instrument ? { instrument } : {}) } });
     }

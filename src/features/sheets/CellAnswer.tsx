@@ -15,7 +15,7 @@ import { useDesk } from '../desk/desk';
 import { FigureForm, type TypedFigure } from '../desk/FigureForm';
 import { WarmAt } from '../desk/WarmAt';
 import { choicesOf } from '../measure/Keyline';
-import { meterOf, withoutLeads } from '../measure/meterProfile';
+import { readWith } from '../measure/meterProfile';
 import type { useHold } from '../measure/useHold';
 import { useMeter } from '../measure/useMeter';
 import type { JustPinned } from './CellPanel';
@@ -173,14 +173,10 @@ function usePinned(celsius: number | undefined): (test: Test, pinned: Pinned) =>
   const [meter] = useMeter();
   return (test, { value, typed, wandered }) =>
     (wandered ?? [value]).map((one) => {
-      const own = meterOf(test.kind, meter);
-      const reading = {
-        ...test,
-        value: withoutLeads(test.kind, one, meter),
-        ...(own ? { meter: own } : {}),
+      const reading = readWith(meter, test, one, {
         ...(celsius === undefined ? {} : { celsius }),
         ...(wandered ? { unsteady: true } : {}),
-      } as Reading;
+      });
       return log.write({ type: 'reading', body: { reading, typed } }).id;
     });
 }
